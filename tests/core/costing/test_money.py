@@ -1,0 +1,105 @@
+"""Lifetime cost: the brief's worked figures to the cent, and properties."""
+
+import unittest
+from decimal import Decimal
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from zesty_glass.core.costing.money import apr, interval_months, lifetime, months_due, paid_by, stays_cheaper_from
+from zesty_glass.core.errors import RuleError
+from zesty_glass.core.treating.line import Purchase
+from zesty_glass.core.treating.report import Due, Running
+
+D = Decimal
+BOUGHT = (Purchase(code="m", label="Membrane", price=D(480), installation=D(220), scope="tap"),)
+
+
+def due(price, months=None, capacity=None, gallons=0.0, life=1.0, kind="filter"):
+    return Due(code="c", label="A part", kind=kind, price=D(price), months=months, capacity_gal=capacity, gallons_year=gallons, life_factor=life, scope="tap")
+
+
+def run(per_year, kind="power"):
+    return Running(label="Power", kind=kind, per_year=D(per_year), scope="tap")
+
+
+PARTS = (due(62, 12), due(95, 36), due(38, 12))
+
+
+class WorkedFigures(unittest.TestCase):
+    def test_ten_years(self):
+        self.assertEqual(lifetime(BOUGHT, PARTS, (run(31),), 10, D(0), D(0)).total, D("2195.00"))
+
+    def test_interval_by_use(self):
+        self.assertEqual(f"{interval_months(due(30, 12, 600, 2 * 365.25)):.2f}", "9.86")
+        self.assertEqual(f"{interval_months(due(30, 12, 600, 4 * 365.25)):.2f}", "4.93")
+
+    def test_life_factor_shortens(self):
+        self.assertEqual(interval_months(due(95, 36, life=0.5)), 18)
+
+    def test_growth_by_price_year_and_half_even(self):
+        life = lifetime((), (due("10.05", 12),), (), 3, D("0.03"), D(0))
+        self.assertEqual([e.amount for e in life.events], [D("10.35"), D("10.66")])
+
+    def test_first_and_worst_year(self):
+        life = lifetime(BOUGHT, PARTS, (run(31),), 10, D(0), D(0))
+        self.assertEqual((life.first_year, life.worst_year), (D("731.00"), D("226.00")))
+
+
+class Refused(unittest.TestCase):
+    def test_bad_input(self):
+        for make in (lambda: interval_months(due(1)), lambda: interval_months(due(1, 12, life=0)), lambda: lifetime((), (), (), 0, D(0), D(0)), lambda: apr(D(100), D(0), D(1), 12), lambda: apr(D(100), D(0), D(100), 24)):
+            with self.assertRaises(RuleError):
+                make()
+
+
+class Plans(unittest.TestCase):
+    def test_rate_free(self):
+        self.assertEqual(apr(D(1200), D(0), D(100), 12), D("0.00"))
+
+    def test_against_the_annuity_formula(self):
+        rate = 0.09 / 12
+        pay = 3000 * rate / (1 - (1 + rate) ** -36)
+        self.assertAlmostEqual(float(apr(D(3000), D(0), D(repr(pay)), 36)), 9.0, 2)
+
+
+class Properties(unittest.TestCase):
+    parts = st.lists(st.tuples(st.integers(1, 500), st.floats(0.3, 60), st.sampled_from(["filter", "lamp", "membrane"])), max_size=6)
+    rates = st.decimals("0", "0.2", places=3)
+
+    @given(parts, st.integers(0, 900), rates, rates, st.integers(1, 20))
+    def test_kinds_and_years_sum_to_the_total(self, parts, yearly, g, r, years):
+        life = lifetime(BOUGHT, [due(p, m, kind=k) for p, m, k in parts], (run(yearly),), years, g, r)
+        self.assertEqual(sum(life.by_kind.values()), life.total)
+        self.assertEqual(sum(life.by_year), life.total)
+        self.assertEqual(sum(line.total for line in life.lines), life.total)
+        self.assertEqual(life.curve[-1], (12.0 * years, life.total))
+
+    @given(parts, st.integers(0, 900), rates)
+    def test_a_longer_horizon_never_costs_less(self, parts, yearly, g):
+        totals = [lifetime(BOUGHT, [due(p, m) for p, m, _ in parts], (run(yearly),), y, g, D(0)).total for y in (5, 10, 15, 20)]
+        self.assertEqual(totals, sorted(totals))
+
+    @given(st.floats(0.05, 250), st.integers(1, 20))
+    def test_event_count_against_plain_enumeration(self, interval, years):
+        plain, k = 0, 1
+        while k * interval < 12 * years - 1e-9:
+            plain, k = plain + 1, k + 1
+        self.assertEqual(len(months_due(interval, years)), plain)
+
+    @given(parts, st.integers(1, 900), st.floats(50, 2000))
+    def test_per_gallon_times_gallons_is_the_total(self, parts, yearly, gallons):
+        life = lifetime(BOUGHT, [due(p, m) for p, m, _ in parts], (run(yearly),), 10, D("0.03"), D(0), 0.0, gallons)
+        self.assertAlmostEqual(float(life.per_gallon_tap) * gallons * 10, float(life.total), 4)
+        self.assertIsNone(life.per_gallon_house)
+
+    @given(st.integers(1, 500), st.integers(1, 500), st.integers(1, 90), st.integers(1, 90))
+    def test_crossing_is_where_it_stays_cheaper(self, pa, pb, ra, rb):
+        def life(p, r):
+            return lifetime((Purchase(code="x", label="x", price=D(p), installation=D(0), scope="tap"),), (), (run(r),), 10, D(0), D(0))
+
+        a, b = life(pa, ra), life(pb, rb)
+        m = stays_cheaper_from(a, b)
+        if m is not None:
+            self.assertLess(paid_by(a.curve, m), paid_by(b.curve, m))
+            self.assertGreaterEqual(paid_by(a.curve, m - 1), paid_by(b.curve, m - 1))

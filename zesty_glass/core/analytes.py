@@ -1,0 +1,100 @@
+"""What can be in water, and the canonical unit of each."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from types import MappingProxyType
+
+from .errors import RuleError
+from .record import record
+
+
+class Kind(StrEnum):
+    """What a finding about this analyte is about."""
+
+    HEALTH = "health"
+    LOOKS_TASTE = "looks_taste"
+    EQUIPMENT = "equipment"
+    CONTEXT = "context"
+
+
+@record
+class Analyte:
+    """One measurable thing.
+
+    Args:
+        id: identifier used in files and code.
+        name: name on screen.
+        unit: canonical unit.
+        kind: what a finding about it is about.
+        laboratory_only: only a certified laboratory may judge it.
+        visible: it changes how the drawn glass looks.
+        test: the test to make when it is unknown.
+    """
+
+    id: str
+    name: str
+    unit: str
+    kind: Kind
+    laboratory_only: bool = False
+    visible: bool = False
+    test: str = ""
+    decimals: int = 2
+
+
+def _a(id: str, name: str, unit: str, kind: Kind, test: str, **more: object) -> Analyte:
+    return Analyte(id=id, name=name, unit=unit, kind=kind, test=test, **more)  # type: ignore[arg-type]
+
+
+_LAB = {"laboratory_only": True}
+_ALL = (
+    _a("tds", "Dissolved matter (TDS)", "mg/L", Kind.LOOKS_TASTE, "TDS by meter", decimals=0),
+    _a("hardness", "Hardness", "mg/L as CaCO3", Kind.EQUIPMENT, "hardness by drops", visible=True, decimals=0),
+    _a("calcium", "Calcium hardness", "mg/L as CaCO3", Kind.EQUIPMENT, "calcium hardness by drops or laboratory", decimals=0),
+    _a("alkalinity", "Alkalinity", "mg/L as CaCO3", Kind.EQUIPMENT, "alkalinity by drops", decimals=0),
+    _a("ph", "pH", "pH", Kind.EQUIPMENT, "pH by meter on site", decimals=1),
+    _a("temperature", "Temperature", "°C", Kind.CONTEXT, "temperature at the tap", decimals=1),
+    _a("iron", "Iron, total", "mg/L", Kind.LOOKS_TASTE, "iron kit", visible=True),
+    _a("iron_ferrous", "Iron, dissolved", "mg/L", Kind.LOOKS_TASTE, "iron kit on a filtered sample"),
+    _a("manganese", "Manganese", "mg/L", Kind.LOOKS_TASTE, "manganese kit or laboratory"),
+    _a("tannin", "Tannin", "mg/L", Kind.LOOKS_TASTE, "tannin kit", visible=True, decimals=1),
+    _a("chlorine_free", "Free chlorine", "mg/L", Kind.LOOKS_TASTE, "free chlorine within a minute", visible=True, decimals=1),
+    _a("chlorine_total", "Total chlorine", "mg/L", Kind.LOOKS_TASTE, "total chlorine after three minutes", decimals=1),
+    _a("chlorine_combined", "Chloramine", "mg/L", Kind.LOOKS_TASTE, "free and total chlorine", visible=True, decimals=1),
+    _a("turbidity", "Turbidity", "NTU", Kind.LOOKS_TASTE, "turbidity by meter or laboratory", visible=True, decimals=1),
+    _a("hydrogen_sulfide", "Hydrogen sulfide", "mg/L", Kind.LOOKS_TASTE, "hydrogen sulfide on site, at once"),
+    _a("sulfate", "Sulfate", "mg/L", Kind.LOOKS_TASTE, "laboratory: sulfate", decimals=0),
+    _a("chloride", "Chloride", "mg/L", Kind.LOOKS_TASTE, "laboratory: chloride", decimals=0),
+    _a("sodium", "Sodium", "mg/L", Kind.LOOKS_TASTE, "laboratory: sodium", decimals=0),
+    _a("potassium", "Potassium", "mg/L", Kind.LOOKS_TASTE, "laboratory: potassium", decimals=0),
+    _a("carbon_dioxide", "Carbon dioxide", "mg/L", Kind.EQUIPMENT, "carbon dioxide by drops", decimals=0),
+    _a("copper", "Copper, first draw", "mg/L", Kind.HEALTH, "laboratory: copper, first draw", **_LAB),
+    _a("copper_flushed", "Copper, flushed", "mg/L", Kind.HEALTH, "laboratory: copper, flushed", **_LAB),
+    _a("lead", "Lead, first draw", "mg/L", Kind.HEALTH, "laboratory: lead, first draw", decimals=4, **_LAB),
+    _a("nitrate_n", "Nitrate as N", "mg/L", Kind.HEALTH, "laboratory: nitrate", **_LAB),
+    _a("nitrite_n", "Nitrite as N", "mg/L", Kind.HEALTH, "laboratory: nitrite", **_LAB),
+    _a("arsenic", "Arsenic", "mg/L", Kind.HEALTH, "laboratory: arsenic, with species", decimals=4, **_LAB),
+    _a("uranium", "Uranium", "mg/L", Kind.HEALTH, "laboratory: uranium", decimals=4, **_LAB),
+    _a("fluoride", "Fluoride", "mg/L", Kind.HEALTH, "laboratory: fluoride", **_LAB),
+    _a("radon", "Radon in water", "pCi/L", Kind.HEALTH, "laboratory: radon in water", decimals=0, **_LAB),
+    _a("coliform", "Coliform bacteria", "per 100 mL", Kind.HEALTH, "laboratory: coliform", decimals=0, **_LAB),
+    _a("e_coli", "E. coli", "per 100 mL", Kind.HEALTH, "laboratory: E. coli", decimals=0, **_LAB),
+    _a("uvt", "UV transmittance", "%", Kind.EQUIPMENT, "laboratory: UV transmittance", decimals=0, laboratory_only=True),
+    _a("pfoa", "PFOA", "mg/L", Kind.HEALTH, "laboratory: PFAS", decimals=7, **_LAB),
+    _a("pfos", "PFOS", "mg/L", Kind.HEALTH, "laboratory: PFAS", decimals=7, **_LAB),
+    _a("flow", "Flow", "gpm", Kind.CONTEXT, "flow by bucket and stopwatch", decimals=1),
+    _a("pressure_static", "Static pressure", "psi", Kind.CONTEXT, "pressure gauge, no tap open", decimals=0),
+    _a("pressure_running", "Running pressure", "psi", Kind.CONTEXT, "pressure gauge, a tap open", decimals=0),
+    _a("colour", "Colour", "", Kind.LOOKS_TASTE, "the three cups", decimals=0),
+)
+ANALYTES = MappingProxyType({a.id: a for a in _ALL})
+
+#: what a full home visit looks for on the raw sample; the foot boxes of the drawn glass follow this list
+LOOKED_FOR = ("tds", "hardness", "iron", "tannin", "ph", "chlorine_free", "coliform", "nitrate_n")
+
+
+def analyte(id: str) -> Analyte:
+    """The analyte with this identifier; RuleError ``analyte.unknown`` otherwise."""
+    if id not in ANALYTES:
+        raise RuleError("analyte.unknown", f"There is no analyte “{id}”.", "analyte", "See docs/rules.md for the list.")
+    return ANALYTES[id]

@@ -1,0 +1,51 @@
+"""The work a line asks for in a year, and a strip of twelve months."""
+
+from __future__ import annotations
+
+from ..record import record
+from ..treating.line import LineReport
+from .money import interval_months
+
+
+@record
+class YearlyChore:
+    """One kind of work: times and minutes a year, by the household or the firm; ``bags`` of salt carried."""
+
+    label: str
+    kind: str
+    times_year: float
+    minutes_year: float
+    own: bool
+    bags: float = 0.0
+
+
+@record
+class Chores:
+    """All chores, minutes a year of the household's own, and by month (0 to 11): labels due in the first year of service."""
+
+    chores: tuple[YearlyChore, ...]
+    own_minutes: float
+    bags: float
+    strip: tuple[tuple[str, ...], ...]
+
+
+def chores(line: LineReport) -> Chores:
+    """Chores of a line; the strip shows month k of a typical year (events due in the second year wrap into it)."""
+    out: list[YearlyChore] = []
+    strip: list[list[str]] = [[] for _ in range(12)]
+    for stage in line.stages:
+        for d in stage.dues:
+            step = interval_months(d)
+            out.append(YearlyChore(label=d.label, kind=d.kind, times_year=12 / step, minutes_year=12 / step * d.minutes, own=d.own))
+            month = step
+            while month <= 12 + 1e-9:
+                strip[max(0, min(11, round(month) - 1))].append(d.kind)
+                month += step
+        for c in stage.chores:
+            if any(c.label == "Top up media" and d.kind == "media" for d in stage.dues):
+                continue
+            out.append(YearlyChore(label=c.label, kind="salt" if c.bags else "work", times_year=c.times_year, minutes_year=c.times_year * c.minutes, own=c.own, bags=c.bags))
+            if c.bags:
+                for i in range(round(c.bags)):
+                    strip[int(i * 12 / max(1, round(c.bags))) % 12].append("salt")
+    return Chores(chores=tuple(out), own_minutes=sum(c.minutes_year for c in out if c.own), bags=sum(c.bags for c in out), strip=tuple(tuple(m) for m in strip))

@@ -1,0 +1,51 @@
+"""Water to the drain: by kind and branch, never averaged into one ratio (chapter 5)."""
+
+from __future__ import annotations
+
+from ..record import record
+from ..treating.line import LineReport
+
+BATHTUB_GAL = 40.0
+
+
+@record
+class Waste:
+    """Gallons to the drain.
+
+    ``per_gallon_tap``: to drain per gallon at the drinking tap; ``per_gallon_house``: per gallon of the house's use.
+    ``share_of_use``: of the house's yearly use. ``week_gal``: the week's total; ``unknown``: a stage could not say.
+    """
+
+    by_kind: dict[str, float]
+    total_gal_year: float
+    house_gal_year: float
+    tap_gal_year: float
+    per_gallon_house: float | None
+    per_gallon_tap: float | None
+    share_of_use: float | None
+    largest_gal: float
+    week_gal: float
+    brine: bool
+    bathtubs: float
+    unknown: bool
+
+
+def waste(line: LineReport) -> Waste:
+    """All that a line sends to the drain in a year."""
+    by_kind: dict[str, float] = {}
+    house = tap = 0.0
+    for d in line.drains:
+        by_kind[d.kind] = by_kind.get(d.kind, 0.0) + d.gal_year
+        if d.scope == "house":
+            house += d.gal_year
+        else:
+            tap += d.gal_year
+    total = house + tap
+    use, drunk = line.demand.house_gal_year, line.demand.drinking_gal_year
+    unknown = any(s.kind == "membrane" and not s.drains for s in line.stages)
+    days = max(line.demand.occupied_days, 1.0)
+    return Waste(
+        by_kind=by_kind, total_gal_year=total, house_gal_year=house, tap_gal_year=tap,
+        per_gallon_house=house / use if use > 0 else None, per_gallon_tap=tap / drunk if drunk > 0 else None, share_of_use=total / use if use > 0 else None,
+        largest_gal=max((d.largest_gal for d in line.drains), default=0.0), week_gal=total / days * 7, brine=any(d.brine for d in line.drains), bathtubs=total / BATHTUB_GAL, unknown=unknown,
+    )

@@ -1,0 +1,115 @@
+"""The home and its people, as far as the job needs to know them."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from enum import StrEnum
+
+from .errors import RuleError
+from .record import record
+
+
+class Source(StrEnum):
+    """Where the water comes from."""
+
+    CITY = "city"
+    WELL_DRILLED = "well_drilled"
+    WELL_DUG = "well_dug"
+    SPRING = "spring"
+    LAKE = "lake"
+    CISTERN = "cistern"
+
+
+WELLS = frozenset({Source.WELL_DRILLED, Source.WELL_DUG})
+SURFACE = frozenset({Source.LAKE, Source.CISTERN})
+SOURCE_NAMES = {
+    Source.CITY: "town main", Source.WELL_DRILLED: "drilled well", Source.WELL_DUG: "dug well",
+    Source.SPRING: "spring", Source.LAKE: "lake intake", Source.CISTERN: "cistern",
+}
+
+
+@record
+class Customer:
+    """Who the visit is for."""
+
+    name: str
+    phone: str = ""
+    email: str = ""
+
+
+@record
+class Care:
+    """Told only with consent, and no more than needed."""
+
+    consent: bool = False
+    infant: bool = False
+    pregnancy: bool = False
+    weak_immunity: bool = False
+    low_sodium: bool = False
+    low_potassium: bool = False
+    dialysis: bool = False
+    aquarium: bool = False
+
+
+@record
+class Home:
+    """One home. Three-valued answers (True, False, None = not asked yet) are carried as such.
+
+    Args:
+        bill_gal_day: indoor use from the water bill [gal/day]; wins over the people estimate.
+        flow_gpm: measured flow [gpm]; ``flow_full_bore`` when taken full bore or with two outlets open.
+        running_psi: pressure with a tap open [psi].
+        pump_gpm: what the well pump delivers [gpm].
+        occupied_days: days a year somebody lives there.
+        headroom_in: free height where a unit may stand [in].
+        water_price, sewer_price: [money per 1,000 gal]; sewer counts 0 on septic.
+    """
+
+    name: str
+    place: str = ""
+    source: Source = Source.CITY
+    people: float = 2
+    bathrooms: float = 1
+    occupied_days: float = 365.25
+    bill_gal_day: float | None = None
+    flow_gpm: float | None = None
+    flow_full_bore: bool = False
+    static_psi: float | None = None
+    running_psi: float | None = None
+    pump_gpm: float | None = None
+    low_yield: bool | None = None
+    drain: bool | None = None
+    socket: bool | None = None
+    septic: bool | None = None
+    headroom_in: float | None = None
+    floor_ok: bool | None = None
+    freezing: bool | None = None
+    tenant: bool = False
+    brine_forbidden: bool | None = None
+    water_price: Decimal = Decimal("0")
+    sewer_price: Decimal = Decimal("0")
+    bottled_month: Decimal = Decimal("0")
+    pipe_material: str = ""
+    service_line: str = ""
+    note: str = ""
+    care: Care = Care()
+
+    def __post_init__(self) -> None:
+        for field, low, high, unit in (
+            ("people", 0, 500, ""), ("bathrooms", 0, 100, ""), ("occupied_days", 0, 366, "days"), ("bill_gal_day", 0, 100000, "gal/day"),
+            ("flow_gpm", 0, 500, "gpm"), ("static_psi", 0, 300, "psi"), ("running_psi", 0, 300, "psi"), ("pump_gpm", 0, 500, "gpm"),
+            ("headroom_in", 0, 1000, "in"), ("water_price", 0, 10000, ""), ("sewer_price", 0, 10000, ""), ("bottled_month", 0, 100000, ""),
+        ):
+            value = getattr(self, field)
+            if value is not None and not low <= value <= high:
+                raise RuleError(f"home.{field}", f"{field.replace('_', ' ')} of {value} {unit} is not possible.".replace("  ", " "), f"home.{field}", f"Use {low} to {high}.")
+
+    @property
+    def well(self) -> bool:
+        """Whether a pump on the ground's water feeds it."""
+        return self.source in WELLS or self.source is Source.SPRING
+
+    @property
+    def private(self) -> bool:
+        """No utility stands behind this water."""
+        return self.source is not Source.CITY

@@ -1,0 +1,197 @@
+"""What each option does to what was found in this water, in values with ranges and evidence (chapter 5)."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from .. import words
+from ..analytes import ANALYTES, Kind
+from ..ranges import Range, Verdict
+from ..record import record
+from ..rules import Rules
+from ..testing.complaints import Complaint
+from ..testing.findings import Finding, Meaning, Weight
+from ..treating.line import FROM_PLUMBING, LineReport
+from ..treating.stream import Quantity
+from .evidence import LEVEL_WORDS, Level
+
+#: judged at the drinking tap; everything else is judged at the house's taps
+AT_THE_TAP = frozenset({"tds", "sodium", "potassium", "chloride", "sulfate"})
+#: where no limit governs: what the customer would want, with its reason [canonical unit]
+WANTED = {"hardness": (3.5 * 17.118061, "below moderately hard"), "chlorine_combined": (0.5, "not noticed by taste, about")}
+
+
+@record
+class Cell:
+    """One analyte under one option.
+
+    ``change``: "today", "stays", "less", "more", "unknown", "no_claim", "not_tested" or "inactivated".
+    ``meets``: against the row's target. ``at_least``: the removal is only a lower bound.
+    """
+
+    option: str
+    where: Literal["house", "tap"]
+    shown: str
+    span: str
+    range: Range | None
+    change: str
+    removal: float | None
+    removal_low: float | None
+    removal_high: float | None
+    meets: Verdict
+    evidence: str
+    level: Level | None
+    established: bool
+    note: str = ""
+
+
+@record
+class Row:
+    """One thing found (or looked for and not tested), today and under every option."""
+
+    analyte: str
+    name: str
+    complaint: str
+    weight: Weight | None
+    unit: str
+    factor: float
+    target: float | None
+    target_words: str
+    op: str
+    cells: tuple[Cell, ...]
+
+
+def _target(analyte: str, rules: Rules) -> tuple[float | None, str, str]:
+    if analyte in WANTED:
+        return WANTED[analyte][0], WANTED[analyte][1], "at_most"
+    limits = [x for x in rules.limits if x.analyte == analyte and x.governs]
+    if not limits:
+        return None, "", "at_most"
+    if analyte == "ph":
+        low = next((x for x in limits if x.op == "at_least" and x.value == 7.0), limits[0])
+        return low.value, low.name, low.op
+    chosen = min(limits, key=lambda x: x.value)
+    return chosen.value, f"{chosen.name} ({chosen.place} {chosen.year})", chosen.op
+
+
+def _where(analyte: str) -> Literal["house", "tap"]:
+    return "tap" if analyte in AT_THE_TAP or ANALYTES[analyte].kind is Kind.HEALTH else "house"
+
+
+def _verdict(r: Range | None, target: float | None, op: str) -> Verdict:
+    if r is None or target is None:
+        return Verdict.UNKNOWN
+    return r.at_most(target) if op == "at_most" else r.at_least(target)
+
+
+def _removal(today: Range | None, after: Range | None) -> tuple[float | None, float | None, float | None]:
+    """Predicted removal: best with its low and high, from the two ranges taken end by end (one water, one stage)."""
+    if today is None or after is None or today.best <= 0 or today.low <= 0 or today.high is None or after.high is None:
+        return None, None, None
+    ends = sorted((1 - after.low / today.low, 1 - after.high / today.high))
+    best = 1 - after.best / today.best
+    return best, min(ends[0], best), max(ends[1], best)
+
+
+def cell(option: str, line: LineReport | None, analyte: str, target: float | None, op: str, units: str) -> Cell:
+    """The cell of an option; ``line`` None or without stages is today."""
+    where = _where(analyte)
+    if line is None:
+        raise ValueError("a line is needed")
+    before = line.source.get(analyte)
+    q = (line.tap if where == "tap" else line.house).get(analyte)
+    today = None if before is None else before.range
+    shown = words.value(analyte, q.range, q.below, units, q.words) if q is not None else "not tested"
+    change, note = _change(before, q, bool(line.stages))
+    if change == "unknown":
+        shown = "not known"
+        note = q.note if q is not None else ""
+    r = None if q is None else q.range
+    best, low, high = _removal(today, r) if change == "less" else (None, None, None)
+    level = None if q is None else q.evidence
+    tap_note = _tap_only(line, analyte, where)
+    return Cell(
+        option=option, where=where, shown=shown, span=words.span(analyte, r, units), range=r, change=change, removal=best, removal_low=low, removal_high=high,
+        meets=_words_verdict(q) if q is not None and q.range is None and q.words else _verdict(r, target, op), evidence="" if level is None or change in ("today", "not_tested") else LEVEL_WORDS[level], level=level,
+        established=True if q is None else q.established, note=note or tap_note,
+    )
+
+
+def _words_verdict(q: Quantity) -> Verdict:
+    if q.words == "absent":
+        return Verdict.MET
+    return Verdict.NOT_MET if q.words == "present" else Verdict.UNKNOWN
+
+
+def _change(before: Quantity | None, q: Quantity | None, has_stages: bool) -> tuple[str, str]:
+    if q is None or (before is None and q.range is None and not q.note):
+        return "not_tested", ""
+    if not has_stages:
+        return "today", ""
+    if q.words.startswith("inactivated"):
+        return "inactivated", q.note
+    if q.range is None and before is not None and before.range is None and q.words == before.words:
+        return "stays", ""
+    if q.range is None:
+        return "unknown", q.note
+    if q.evidence is Level.NO_CLAIM:
+        return "no_claim", "no claim for it"
+    if before is None or before.range is None:
+        return "more", q.note
+    if q.range == before.range:
+        return "stays", "does not remove" if q.evidence is Level.DOES_NOT_REMOVE else ""
+    return ("less" if q.range.best < before.range.best else "more"), q.note
+
+
+def _tap_only(line: LineReport, analyte: str, where: str) -> str:
+    """Said when the drinking tap differs from the house's taps."""
+    house, tap = line.house.get(analyte), line.tap.get(analyte)
+    if house is None or tap is None or house.range == tap.range or house.range is None or tap.range is None:
+        return ""
+    if where == "house" and tap.range.best < house.range.best:
+        return "less at the drinking tap"
+    return "at the drinking tap only" if where == "tap" and house.range == line.source.range(analyte) else ""
+
+
+def rows(lines: tuple[LineReport, ...], meaning: Meaning, complaints: tuple[Complaint, ...], rules: Rules, units: str) -> tuple[Row, ...]:
+    """Rows of the comparison: complaints' causes first, then what else was found, what an option adds, and what is not tested."""
+    by_id = {c.id: c.words for c in complaints}
+    wanted: list[tuple[str, Finding | None]] = []
+    for f in meaning.findings:
+        if f.analyte in ANALYTES and (f.weight is not Weight.FINE or f.explains or f.analyte == "tds") and f.id != "heater.anode":
+            wanted.append((f.analyte, f))
+    have = {a for a, _ in wanted}
+    for extra in ("sodium", "potassium", "hardness", "ph"):
+        changed = any((q := line.tap.get(extra)) is not None and line.stages and q != line.source.get(extra) for line in lines)
+        if extra not in have and changed and not (extra == "hardness" and all(line.source.get("hardness") is None for line in lines)):
+            wanted.append((extra, None))
+            have.add(extra)
+    wanted += [(u.analyte, None) for u in meaning.unknown if u.analyte not in have]
+    out = []
+    for analyte, finding in wanted:
+        target, why, op = _target(analyte, rules)
+        factor, unit, decimals = words.shown_in(analyte, units)
+        cells = tuple(cell(line.option, line, analyte, target, op, units) for line in lines)
+        side = "at most" if op == "at_most" else "at least"
+        text = "" if target is None else f"wanted {side} {words.number(target * factor, max(decimals, 2))}{'' if unit == 'pH' else ' ' + unit}, {why}" if target > 0 else "wanted: none"
+        quoted = ", ".join(by_id[c] for c in (finding.explains if finding else ()))
+        out.append(Row(analyte=analyte, name=ANALYTES[analyte].name, complaint=quoted, weight=None if finding is None else finding.weight, unit=unit, factor=factor, target=target, target_words=text, op=op, cells=cells))
+    return tuple(out)
+
+
+def not_addressed(line: LineReport, meaning: Meaning, rows_: tuple[Row, ...]) -> tuple[str, ...]:
+    """What an option leaves as it is, of all that asks for something."""
+    out = []
+    for r in rows_:
+        if r.weight not in (Weight.ACT, Weight.HEALTH, Weight.NOTICE):
+            continue
+        c = next((c for c in r.cells if c.option == line.option), None)
+        if c is not None and c.change in ("stays", "today", "no_claim"):
+            if r.weight is Weight.NOTICE and r.analyte in ("tds", "sodium"):
+                continue
+            tail = " (comes from the plumbing)" if r.analyte in FROM_PLUMBING else ""
+            out.append(f"{r.name} {c.shown}{tail}")
+    for f in meaning.findings:
+        if f.id == "heater.anode":
+            out.append("Smell at the hot tap: the water heater’s anode")
+    return tuple(out)

@@ -1,0 +1,88 @@
+"""A first draft of the reasons, in plain sentences, from the rules that fired."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+
+from ..costing.chores import Chores
+from ..costing.money import Lifetime
+from ..costing.waste import Waste
+from ..ranges import Verdict
+from ..record import record
+from ..rules import Settings
+from ..testing.findings import Meaning, Weight
+from ..treating.line import LineReport
+from .compare import Row
+
+
+@record
+class Reasons:
+    """Sentences for and against an option, and what stays unknown."""
+
+    gains: tuple[str, ...]
+    costs: tuple[str, ...]
+    unknown: tuple[str, ...]
+    summary: str
+
+
+def amount(value: Decimal, settings: Settings) -> str:
+    """Money in whole units for sentences."""
+    return f"{settings.currency}{value:,.0f}"
+
+
+def needs_nothing(meaning: Meaning) -> bool:
+    """No finding asks to act, and no complaint stays unexplained."""
+    return not any(f.weight in (Weight.ACT, Weight.HEALTH) for f in meaning.findings) and not meaning.unexplained
+
+
+def _gain(r: Row, option: str) -> str | None:
+    c = next((c for c in r.cells if c.option == option), None)
+    today = r.cells[0] if r.cells else None
+    if c is None or today is None:
+        return None
+    lead = f"“{r.complaint}”: {r.name.lower()}" if r.complaint else r.name
+    target = " It meets what was wanted." if c.meets is Verdict.MET else ""
+    if c.change == "less":
+        held = "" if c.established else " Not established: no certificate for it."
+        return f"{lead} goes from {today.shown} to {c.shown} ({c.evidence}).{target if c.established else ''}{held}"
+    if c.change == "inactivated":
+        return f"{lead}: inactivated at the lamp, once the laboratory confirms it."
+    if c.change == "more" and r.analyte == "ph":
+        return f"{lead} rises from {today.shown} to {c.shown}.{target}"
+    return None
+
+
+def reasons(line: LineReport, cost: Lifetime, waste: Waste, work: Chores, rows: tuple[Row, ...], left: tuple[str, ...], meaning: Meaning, settings: Settings) -> Reasons:
+    """The draft for one option; for "do nothing" it says so plainly."""
+    gains = tuple(s for r in rows if (s := _gain(r, line.option)))
+    against: list[str] = []
+    for stage in line.stages:
+        against += [f"{stage.name}: {c.sentence}" for c in stage.checks if c.status in ("stop", "warn")]
+    against += [c.sentence for c in line.checks if c.status in ("stop", "warn")]
+    for r in rows:
+        c = next((c for c in r.cells if c.option == line.option), None)
+        if c is not None and c.change == "more" and r.analyte != "ph":
+            against.append(f"{r.name} rises to {c.shown}." if c.range is not None else f"{r.name} {c.note or 'rises'}.")
+    if left:
+        against.append("It does not address: " + "; ".join(left) + ".")
+    if line.stages:
+        against.append(f"Over {cost.years} years it costs {amount(cost.total, settings)} all in, {amount(cost.purchase, settings)} of it to buy and install.")
+        if waste.total_gal_year > 0:
+            against.append(f"It sends {waste.total_gal_year:,.0f} gal a year to the drain, {waste.bathtubs:,.0f} bathtubs.")
+        if work.bags >= 1:
+            against.append(f"{work.bags:.0f} bags of salt of 40 lb are carried a year.")
+    open_ = [f"{s.name}: {c.sentence}" for s in line.stages for c in s.checks if c.status == "unknown"]
+    open_ += [f"{u.name} not tested: {u.test}." for u in meaning.unknown]
+    return Reasons(gains=gains, costs=tuple(against), unknown=tuple(open_), summary=_summary(line, gains, meaning))
+
+
+def _summary(line: LineReport, gains: tuple[str, ...], meaning: Meaning) -> str:
+    if not line.stages:
+        if needs_nothing(meaning):
+            return "Nothing needed. The readings give no reason to buy anything; they say nothing about what was not tested."
+        return "Doing nothing leaves the water as it is."
+    if line.status == "stop":
+        return "Cannot work on this water or in this place as it stands: see the stages that stop."
+    if not gains:
+        return "It changes nothing that was found in this water."
+    return " ".join(gains[:3])

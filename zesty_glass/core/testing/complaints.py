@@ -1,0 +1,47 @@
+"""The customer's complaints: what each may come from, and the next test when nothing explains it."""
+
+from __future__ import annotations
+
+from types import MappingProxyType
+
+from ..record import record
+
+
+@record
+class Complaint:
+    """A complaint in the customer's own words, with what kind of sign it is."""
+
+    id: str
+    sign: str
+    words: str
+
+
+@record
+class Sign:
+    """A kind of complaint: analytes whose findings explain it and the next test."""
+
+    id: str
+    name: str
+    next: str
+
+
+SIGNS = MappingProxyType({
+    s.id: s
+    for s in (
+        Sign(id="white_crust", name="White crust", next="hardness by drops"),
+        Sign(id="dry_skin", name="Dry skin, soap that will not lather", next="hardness by drops"),
+        Sign(id="orange_streaks", name="Orange streaks", next="iron kit"),
+        Sign(id="black_stains", name="Black stains", next="manganese kit or laboratory"),
+        Sign(id="bleach_smell", name="Smell of bleach", next="free and total chlorine"),
+        Sign(id="tea_colour", name="Tea colour", next="the three cups, then the tannin kit"),
+        Sign(id="blue_green", name="Blue-green stains", next="pH by meter, then copper from a first-draw sample"),
+        Sign(id="egg_smell", name="Smell of eggs, all taps", next="hydrogen sulfide on site, at once"),
+        Sign(id="egg_smell_hot", name="Smell of eggs, hot tap only", next="compare hot and cold side by side"),
+        Sign(id="metal_taste", name="Taste of metal", next="pH by meter, then copper from a first-draw sample"),
+        Sign(id="taste", name="Dull or odd taste", next="free and total chlorine, then TDS by meter"),
+        Sign(id="haze", name="Haze", next="turbidity, and watch how it clears"),
+        Sign(id="low_pressure", name="Weak shower", next="flow by bucket, static and running pressure"),
+        Sign(id="solids", name="Told it is “full of solids”", next="TDS by meter"),
+        Sign(id="other", name="Something else", next="ask where, when and which tap"),
+    )
+})

@@ -1,0 +1,41 @@
+"""How much was removed between two readings, with the ends that the ranges allow (chapters 2 and 7)."""
+
+from __future__ import annotations
+
+from ..record import record
+from .reading import Value
+
+
+@record
+class Removal:
+    """Removal as shares (0 to 1).
+
+    ``shown`` is one of "removed", "at_least" (product under detection: only ``worst`` is given), "rose", "no_difference"
+    and "not_computed".
+    """
+
+    shown: str
+    best: float | None = None
+    worst: float | None = None
+    most: float | None = None
+    rose_by: float | None = None
+
+
+def removal(feed: Value, product: Value) -> Removal:
+    """best = 1 − out/in, worst = 1 − out_high/in_low, most = 1 − out_low/in_high.
+
+    Not computed with a feed of 0; "no difference" when the ranges overlap; "at least" when the product is below its
+    detection limit; "rose" when the product is higher.
+    """
+    a, b = feed.range, product.range
+    if a is None or b is None or a.best <= 0 or a.low <= 0:
+        return Removal(shown="not_computed")
+    if a.overlaps(b):
+        return Removal(shown="no_difference")
+    if b.low > a.best:
+        return Removal(shown="rose", rose_by=b.best - a.best)
+    worst = None if b.high is None else 1 - b.high / a.low
+    if product.below is not None:
+        return Removal(shown="at_least", worst=worst)
+    most = None if a.high is None else 1 - b.low / a.high
+    return Removal(shown="removed", best=1 - b.best / a.best, worst=worst, most=most)

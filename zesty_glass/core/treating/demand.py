@@ -1,0 +1,66 @@
+"""How much water a home uses, and how fast (chapters 4 and 7)."""
+
+from __future__ import annotations
+
+import itertools
+
+from ..home import Home
+from ..ranges import Range
+from ..record import record
+from ..rules import Settings
+from ..units import DAYS_PER_YEAR
+
+#: bathrooms -> peak [gpm]; halves lie half-way; five and more: 18
+PEAK_BY_BATHROOMS = ((1.0, 6.0), (2.0, 9.0), (3.0, 12.0), (4.0, 15.0), (5.0, 18.0))
+
+
+def peak_gpm(bathrooms: float) -> float:
+    """Peak flow [gpm] by number of bathrooms, straight lines between, ends held."""
+    return interpolate(PEAK_BY_BATHROOMS, bathrooms)
+
+
+def interpolate(table: tuple[tuple[float, float], ...], x: float) -> float:
+    """Straight lines through a rising table; its ends are held outside of it."""
+    if x <= table[0][0]:
+        return table[0][1]
+    for (x0, y0), (x1, y1) in itertools.pairwise(table):
+        if x <= x1:
+            return y0 + (y1 - y0) * (x - x0) / (x1 - x0)
+    return table[-1][1]
+
+
+@record
+class Demand:
+    """Use [gal/day when occupied], days occupied, yearly use [gal], and flows [gpm].
+
+    ``house_gal_day`` carries the schools' range of 50 to 75 gal a person when no bill is known.
+    """
+
+    house_gal_day: Range
+    drinking_gal_day: float
+    occupied_days: float
+    house_gal_year: float
+    drinking_gal_year: float
+    table_peak_gpm: float
+    peak_gpm: float
+    capped: bool
+    from_bill: bool
+
+
+def demand(home: Home, settings: Settings, use_factor: float = 1.0) -> Demand:
+    """Demand of a home; ``use_factor`` scales use for low and high cases."""
+    days = min(home.occupied_days, DAYS_PER_YEAR)
+    if home.bill_gal_day is not None:
+        use = Range.exact(home.bill_gal_day)
+    else:
+        each = settings.gal_per_person
+        use = Range.of(home.people * min(50.0, each), home.people * each, home.people * max(75.0, each))
+    use = use.scale(use_factor)
+    drinking = home.people * settings.drinking_gal_per_person * use_factor
+    table = peak_gpm(home.bathrooms)
+    capped = home.flow_gpm is not None and home.flow_full_bore and home.flow_gpm < table
+    peak = home.flow_gpm if capped and home.flow_gpm is not None else table
+    return Demand(
+        house_gal_day=use, drinking_gal_day=drinking, occupied_days=days, house_gal_year=use.best * days, drinking_gal_year=drinking * days,
+        table_peak_gpm=table, peak_gpm=peak, capped=capped, from_bill=home.bill_gal_day is not None,
+    )

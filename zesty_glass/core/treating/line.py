@@ -1,0 +1,230 @@
+"""A treatment line: stages in order, the water after each, and what the whole line asks of the home."""
+
+from __future__ import annotations
+
+from dataclasses import field, replace
+from decimal import Decimal
+from typing import Literal
+
+from ..errors import RuleError
+from ..home import Home
+from ..ranges import Range
+from ..record import record
+from ..rules import Settings
+from ..testing.colour import ColourFinding
+from ..testing.water import Water
+from .checks import met, told
+from .demand import Demand, demand
+from .items import KIND_NAMES, Item, SystemFigures
+from .order import ordered
+from .report import Check, Drain, StageReport, Status
+from .site import Site
+from .stages import RUN
+from .stages.common import StageInput
+from .stream import Quantity, Stream, source_stream
+
+#: arise in the home's plumbing, after every whole-house stage: only the drinking tap's stages take them out
+FROM_PLUMBING = ("copper", "copper_flushed", "lead")
+SHOWER_PSI, LEAST_LEFT_PSI = 10.0, 30.0
+_REGENERATE = ("iron_filter", "neutraliser", "softener", "mixed_bed", "tannin")
+
+
+@record
+class StageChoice:
+    """One item of an option with the consultant's own settings; ``position`` moves it, and wants a reason."""
+
+    item: str
+    overrides: dict[str, float | str] = field(default_factory=dict)
+    position: int | None = None
+    reason: str = ""
+
+
+@record
+class Option:
+    """A line the consultant considers; no stages: do nothing."""
+
+    id: str
+    name: str
+    stages: tuple[StageChoice, ...] = ()
+    note: str = ""
+
+
+@record
+class Purchase:
+    """What is bought at month 0."""
+
+    code: str
+    label: str
+    price: Decimal
+    installation: Decimal
+    scope: Literal["house", "tap"]
+
+
+@record
+class LineReport:
+    """A line worked out: water at every point, checks, drains, pressure, and what is bought."""
+
+    option: str
+    name: str
+    source: Stream
+    stages: tuple[StageReport, ...]
+    house: Stream
+    tap: Stream
+    checks: tuple[Check, ...]
+    purchases: tuple[Purchase, ...]
+    drop_psi: float | None
+    demand: Demand
+
+    @property
+    def drains(self) -> tuple[Drain, ...]:
+        """All water to the drain."""
+        return tuple(d for s in self.stages for d in s.drains)
+
+    @property
+    def status(self) -> Status:
+        """The gravest status in the line."""
+        states = [s.status for s in self.stages] + [c.status for c in self.checks]
+        worst: tuple[Status, ...] = ("stop", "unknown", "warn", "say")
+        for wanted in worst:
+            if wanted in states:
+                return wanted
+        return "met"
+
+
+def expand(choice: StageChoice, catalogue: dict[str, Item], seen: tuple[str, ...] = ()) -> tuple[tuple[Item, StageChoice], ...]:
+    """A system becomes its stages; RuleError for an unknown code or a system that holds itself."""
+    if choice.item not in catalogue:
+        raise RuleError("line.unknown_item", f"There is no item “{choice.item}” in this catalogue.", "option.stages", "Choose one from the catalogue.")
+    item = catalogue[choice.item]
+    if not isinstance(item.figures, SystemFigures):
+        return ((item, choice),)
+    if choice.item in seen:
+        raise RuleError("item.circular", f"{item.name} holds itself.", f"items[{item.code}]", "Name its stages only.")
+    out: list[tuple[Item, StageChoice]] = []
+    for code in item.figures.parts:
+        out += expand(StageChoice(item=code, overrides=choice.overrides), catalogue, (*seen, choice.item))
+    return tuple(out)
+
+
+def site_of(home: Home, settings: Settings, water: Water, use_factor: float = 1.0) -> Site:
+    """The place as the stages see it; measured flow and pressure readings win over what was typed for the home."""
+    flow, running, static = water.range("flow"), water.range("pressure_running"), water.range("pressure_static")
+    changes: dict[str, object] = {}
+    if flow is not None and home.flow_gpm is None:
+        changes["flow_gpm"] = flow.best
+    if static is not None and home.static_psi is None:
+        changes["static_psi"] = static.best
+    if changes:
+        home = replace(home, **changes)  # type: ignore[arg-type]
+    coliform, ecoli = water.values.get("coliform"), water.values.get("e_coli")
+    bacteria = None
+    answers = [v for v in (coliform, ecoli) if v is not None and v.laboratory]
+    if answers:
+        counted = any(v.words == "present" or (v.range is not None and v.below is None and v.range.best > 0) for v in answers)
+        bacteria = "present" if counted else "absent"
+    psi = running or (None if home.running_psi is None else Range.exact(home.running_psi))
+    return Site(home=home, settings=settings, demand=demand(home, settings, use_factor), bacteria=bacteria, running_psi=psi)
+
+
+def _place(pairs: list[tuple[Item, StageChoice]], source: Stream) -> tuple[list[tuple[Item, StageChoice]], list[Check]]:
+    """Rule order, then the consultant's moves (each with its recorded reason)."""
+    order = ordered(tuple(i for i, _ in pairs), source)
+    by_id = {id(i): c for i, c in pairs}
+    out = [(i, by_id[id(i)]) for i in order]
+    checks = []
+    for item, choice in list(out):
+        if choice.position is None:
+            continue
+        if not choice.reason.strip():
+            raise RuleError("line.reason", f"{item.name} was moved without a reason.", "option.stages", "Write why it stands there.")
+        out.remove((item, choice))
+        out.insert(max(0, min(choice.position, len(out))), (item, choice))
+        checks.append(told("line.moved", "say", what=item.name, why=choice.reason))
+    return out, checks
+
+
+def _twins(pairs: list[tuple[Item, StageChoice]]) -> None:
+    seen: set[tuple[str, str]] = set()
+    for item, _ in pairs:
+        if item.kind in ("sediment", "carbon", "cartridge"):
+            continue
+        key = (item.kind, item.scope)
+        if key in seen:
+            name = KIND_NAMES[item.kind].lower()
+            raise RuleError("line.two_of_a_kind", f"This line has two stages of one kind: {name}.", "option.stages", "Keep one.")
+        seen.add(key)
+
+
+def walk(option: Option, catalogue: dict[str, Item], water: Water, colour: ColourFinding | None, home: Home, settings: Settings, use_factor: float = 1.0) -> LineReport:
+    """Walk a water through an option's line.
+
+    Raises:
+        RuleError: unknown item, two stages of one kind, a move without a reason, impossible setting.
+    """
+    site = site_of(home, settings, water, use_factor)
+    source = source_stream(water, colour, site.running_psi)
+    pairs: list[tuple[Item, StageChoice]] = []
+    purchases = []
+    for choice in option.stages:
+        if choice.item in catalogue:
+            top = catalogue[choice.item]
+            purchases.append(Purchase(code=top.code, label=top.name, price=top.price, installation=top.installation, scope=top.scope))
+        pairs += expand(choice, catalogue)
+    _twins(pairs)
+    pairs, checks = _place(pairs, source)
+    return run_stages(option, pairs, purchases, checks, source, site)
+
+
+def run_stages(option: Option, pairs: list[tuple[Item, StageChoice]], purchases: list[Purchase], checks: list[Check], source: Stream, site: Site) -> LineReport:
+    """Stages in their final order, one after the other."""
+    stream, house = source, source
+    reports: list[StageReport] = []
+    ahead: list[Item] = []
+    drop: float | None = 0.0
+    for item, choice in pairs:
+        inp = StageInput(item=item, stream=stream, site=site, overrides=choice.overrides, ahead=tuple(ahead))
+        r = RUN[item.kind](inp)
+        outlet = r.outlet
+        if item.scope == "house":
+            back = {n: source.quantities[n] for n in FROM_PLUMBING if n in source.quantities}
+            psi = outlet.psi
+            if psi is not None and r.drop_psi:
+                psi = Range.of(max(0.0, psi.low - r.drop_psi), max(0.0, psi.best), psi.high)
+            outlet = outlet.with_(back, psi=psi)
+            drop = None if drop is None or r.drop_psi is None else drop + r.drop_psi
+            house = outlet
+        stream = outlet
+        reports.append(r if outlet is r.outlet else _with_outlet(r, outlet))
+        ahead.append(item)
+    checks = checks + _line_checks(reports, drop, site)
+    return LineReport(
+        option=option.id, name=option.name, source=source, stages=tuple(reports), house=house, tap=stream, checks=tuple(checks), purchases=tuple(purchases), drop_psi=drop, demand=site.demand,
+    )
+
+
+def _with_outlet(r: StageReport, outlet: Stream) -> StageReport:
+    return StageReport(
+        code=r.code, name=r.name, kind=r.kind, scope=r.scope, inlet=r.inlet, outlet=outlet, checks=r.checks, figures=r.figures, settings=r.settings,
+        drains=r.drains, dues=r.dues, running=r.running, chores=r.chores, drop_psi=r.drop_psi, summary=r.summary,
+    )
+
+
+def _line_checks(reports: list[StageReport], drop: float | None, site: Site) -> list[Check]:
+    out: list[Check] = []
+    if drop:
+        left = None if site.running_psi is None else site.running_psi.best - drop
+        if drop > SHOWER_PSI or (left is not None and left < LEAST_LEFT_PSI):
+            out.append(told("pressure.shower", "warn", need=f"{drop:.0f}"))
+        else:
+            out.append(met("pressure.shower", f"the line takes {drop:.0f} psi at peak"))
+    timed = [r for r in reports if r.kind in _REGENERATE and r.drains]
+    if len(timed) > 1:
+        hours = ", ".join(f"{r.name} at {i + 1}" for i, r in enumerate(timed))
+        out.append(Check(id="line.hours", status="say", sentence=f"Never two at once, in a quiet hour: {hours} in the morning."))
+    return out
+
+
+def passes_unchanged(stream: Stream, source: Stream, analyte: str) -> bool:
+    """Whether an analyte left the line as it came in."""
+    a: Quantity | None = stream.get(analyte)
+    return a is not None and a.range == source.range(analyte)

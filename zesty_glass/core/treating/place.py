@@ -1,0 +1,96 @@
+"""Checks of the place: drain, socket, height, floor, tenancy, frost, flow, pump, septic and pressure."""
+
+from __future__ import annotations
+
+from .checks import met, told
+from .items import Item
+from .report import Check, Drain
+from .site import Site
+
+
+def drop_at(item: Item, flow_gpm: float) -> float | None:
+    """Pressure drop [psi] at a flow [gpm]: the stated drop scaled with (Q/Q0)²; None when not stated."""
+    if item.drop_psi is None or not item.drop_gpm:
+        return None
+    return item.drop_psi * (flow_gpm / item.drop_gpm) ** 2
+
+
+def _three(id: str, needed: bool, have: bool | None, good: str, test: str) -> list[Check]:
+    if not needed:
+        return []
+    if have is None:
+        return [Check(id=id, status="unknown", sentence=f"{good.capitalize()} needed: not looked at yet.", test=test)]
+    return [met(id, f"{good} within reach")] if have else [told(id, "stop")]
+
+
+def place_checks(item: Item, site: Site) -> list[Check]:
+    """All that the place decides for one item."""
+    home = site.home
+    out = _three("space.drain", item.drain, home.drain, "drain", "look for a drain")
+    out += _three("space.socket", item.socket, home.socket, "socket", "look for a socket")
+    if item.plumbed and home.tenant:
+        out.append(told("space.tenant", "stop"))
+    if item.headroom_in is not None and item.scope == "house":
+        if home.headroom_in is None:
+            out.append(Check(id="space.headroom", status="unknown", sentence=f"Needs {item.headroom_in:g} in of height: not measured.", test="measure the free height"))
+        elif home.headroom_in < item.headroom_in + (item.clearance_in or 0):
+            out.append(told("space.headroom", "stop", need=f"{item.headroom_in + (item.clearance_in or 0):g}", have=f"{home.headroom_in:g}"))
+    if item.weight_lb is not None and item.weight_lb > 400 and home.floor_ok is False:
+        out.append(told("space.floor", "warn", need=f"{item.weight_lb:g}"))
+    if item.scope == "house" and home.freezing:
+        out.append(told("space.freezing", "warn"))
+    out += _flow(item, site)
+    return out
+
+
+def _flow(item: Item, site: Site) -> list[Check]:
+    if item.scope != "house" or not item.plumbed or item.flow_gpm is None:
+        return []
+    peak = site.demand.peak_gpm
+    if item.flow_gpm < peak:
+        return [told("flow.limit", "warn", need=f"{item.flow_gpm:g}", have=f"{peak:g}")]
+    return [met("flow.limit", f"peak {peak:g} gpm, passes {item.flow_gpm:g} gpm")]
+
+
+def backwash_checks(gpm: float | None, gal: float, times_week: float, site: Site) -> list[Check]:
+    """What a backwash asks of the well's pump, of a low-yield well and of a septic system."""
+    home, out = site.home, []
+    if home.well and gpm is not None:
+        if home.pump_gpm is None:
+            out.append(Check(id="well.backwash", status="unknown", sentence=f"Backwash wants {gpm:g} gpm; the pump’s delivery is not measured.", test="pump delivery: drawdown gallons over refill minutes"))
+        elif home.pump_gpm < gpm:
+            out.append(told("well.backwash", "stop", need=f"{gpm:g}", have=f"{home.pump_gpm:g}"))
+        else:
+            out.append(met("well.backwash", f"backwash {gpm:g} gpm, pump {home.pump_gpm:g} gpm"))
+    if home.low_yield and gal >= 50:
+        out.append(told("well.low_yield", "warn", need=f"{gal:.0f}"))
+    out += septic_check(gal, gal * times_week, site)
+    return out
+
+
+def septic_check(largest: float, week: float, site: Site) -> list[Check]:
+    """The largest single discharge and the week's total [gal], where a septic system takes them."""
+    if not site.home.septic or largest <= 0:
+        return []
+    return [told("septic.discharge", "warn" if largest >= 50 else "say", need=f"{largest:.0f}", week=f"{week:.0f}")]
+
+
+def largest(drains: tuple[Drain, ...]) -> float:
+    """Largest single discharge [gal] of several drains."""
+    return max((d.largest_gal for d in drains), default=0.0)
+
+
+def item_pressure(item: Item, site: Site, have: float | None, psi_max: float | None = None) -> list[Check]:
+    """Least and most running pressure [psi] against what reaches the stage."""
+    out: list[Check] = []
+    if item.psi_min is not None:
+        if have is None:
+            out.append(Check(id="pressure.least", status="unknown", sentence=f"Wants at least {item.psi_min:g} psi running: not measured.", test="pressure gauge, a tap open"))
+        elif have < item.psi_min:
+            out.append(told("pressure.least", "stop", need=f"{item.psi_min:g}", have=f"{have:.0f}"))
+        else:
+            out.append(met("pressure.least", f"{have:.0f} psi running, at least {item.psi_min:g}"))
+    static = site.home.static_psi
+    if psi_max is not None and static is not None and static > psi_max:
+        out.append(told("pressure.most", "stop", need=f"{psi_max:g}", have=f"{static:.0f}"))
+    return out

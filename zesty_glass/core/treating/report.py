@@ -1,0 +1,139 @@
+"""What a stage answers: checks, figures with their working, water to the drain, costs and chores."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from typing import Literal
+
+from ..record import record
+from .stream import Stream
+
+Status = Literal["met", "say", "warn", "stop", "unknown"]
+
+
+@record
+class Check:
+    """One check at one stage. ``test`` names the missing test of an unknown."""
+
+    id: str
+    status: Status
+    sentence: str
+    test: str = ""
+
+
+@record
+class Row:
+    """One line of a working: label, value as text, unit."""
+
+    label: str
+    value: str
+    unit: str = ""
+    total: bool = False
+
+
+@record
+class Working:
+    """How a figure came about: formula, rows of inputs and results, source of the constants."""
+
+    title: str
+    formula: str
+    rows: tuple[Row, ...]
+    source: str
+    note: str = ""
+
+
+@record
+class Figure:
+    """A number of a stage that opens its working; ``worst`` is the figure at the worst end of the ranges."""
+
+    id: str
+    label: str
+    value: str
+    unit: str
+    number: float | None
+    worst: str = ""
+    working: Working
+
+
+@record
+class Drain:
+    """Water to the drain. ``per_gallon``: for a membrane, gallons to drain per gallon at the tap."""
+
+    kind: Literal["membrane", "regeneration", "backwash", "distiller"]
+    gal_year: float
+    largest_gal: float
+    times_year: float
+    brine: bool = False
+    per_gallon: float | None = None
+    scope: Literal["house", "tap"] = "house"
+
+
+@record
+class Due:
+    """Something that falls due again and again; ``gallons_year`` run through it, ``life_factor`` for this water."""
+
+    code: str
+    label: str
+    kind: str
+    price: Decimal
+    months: float | None
+    capacity_gal: float | None
+    gallons_year: float
+    life_factor: float = 1.0
+    why: str = ""
+    scope: Literal["house", "tap"] = "house"
+    minutes: int = 0
+    own: bool = True
+    common: bool = True
+
+
+@record
+class Running:
+    """A cost that runs all year, spread by month."""
+
+    label: str
+    kind: str
+    per_year: Decimal
+    why: str = ""
+    scope: Literal["house", "tap"] = "house"
+
+
+@record
+class Chore:
+    """Work in a year: how often and how long each time [min]."""
+
+    label: str
+    times_year: float
+    minutes: int
+    own: bool = True
+    bags: float = 0.0
+
+
+@record
+class StageReport:
+    """One stage of a line, worked out."""
+
+    code: str
+    name: str
+    kind: str
+    scope: Literal["house", "tap"]
+    inlet: Stream
+    outlet: Stream
+    checks: tuple[Check, ...]
+    figures: tuple[Figure, ...] = ()
+    settings: tuple[tuple[str, str], ...] = ()
+    drains: tuple[Drain, ...] = ()
+    dues: tuple[Due, ...] = ()
+    running: tuple[Running, ...] = ()
+    chores: tuple[Chore, ...] = ()
+    drop_psi: float | None = 0.0
+    summary: str = ""
+
+    @property
+    def status(self) -> Status:
+        """The gravest status among its checks: stop, then unknown, warn, say, met."""
+        worst: tuple[Status, ...] = ("stop", "unknown", "warn", "say")
+        for s in worst:
+            if any(c.status == s for c in self.checks):
+                return s
+        return "met"

@@ -1,0 +1,38 @@
+"""What a stage may ask about the place it stands in."""
+
+from __future__ import annotations
+
+from ..home import SURFACE, Home
+from ..ranges import Range
+from ..record import record
+from ..rules import Settings
+from .demand import Demand
+
+
+@record
+class Site:
+    """Home, settings and demand, with what the laboratory said of bacteria in the raw water.
+
+    ``bacteria``: "absent", "present" or None when no laboratory has answered. ``full_flow_gpm`` is the measured flow.
+    """
+
+    home: Home
+    settings: Settings
+    demand: Demand
+    bacteria: str | None
+    running_psi: Range | None
+    limiter_gpm: float | None = None
+
+    @property
+    def units(self) -> str:
+        """US or metric, for sentences."""
+        return self.settings.units
+
+    @property
+    def unsafe_likely(self) -> bool:
+        """Coliform found, or a surface or cistern water."""
+        return self.bacteria == "present" or self.home.source in SURFACE
+
+    def gallons_year(self, scope: str) -> float:
+        """Gallons a year through a stage of this branch."""
+        return self.demand.house_gal_year if scope == "house" else self.demand.drinking_gal_year

@@ -1,0 +1,94 @@
+"""Carbon, standard or catalytic: contact time decides what it can take out."""
+
+from __future__ import annotations
+
+from ..checks import met, told
+from ..items import CarbonFigures
+from ..place import backwash_checks, drop_at, item_pressure, place_checks
+from ..report import Check, Drain, Figure, Running, StageReport
+from ..stream import Quantity, predicted
+from .common import StageInput, effects, report, water_cost, working
+
+#: minutes of contact [min] (trade practice, 2024; organics 5 or more)
+EBCT_FREE_MIN, EBCT_CHLORAMINE_CATALYTIC_MIN, EBCT_CHLORAMINE_STANDARD_MIN, EBCT_ORGANICS_MIN = 1.5, 3.0, 6.0, 5.0
+RADON_STOP_PCI_L = 5000.0  # [pCi/L] above about this a bed collects radon's daughters
+GAL_PER_FT3_ROUNDED = 7.48  # [gal/ft³] as the trade rounds it
+TAP_FLOW_GPM = 0.5  # [gpm] a drinking tap's draw
+
+
+def ebct_min(volume_ft3: float, gpm: float) -> float:
+    """Empty bed contact time [min] = 7.48 · ft³ / gpm."""
+    return GAL_PER_FT3_ROUNDED * volume_ft3 / gpm
+
+
+def _needed(f: CarbonFigures, analyte: str) -> tuple[float, str]:
+    if analyte == "chlorine_combined":
+        return (EBCT_CHLORAMINE_CATALYTIC_MIN if f.media == "catalytic" else EBCT_CHLORAMINE_STANDARD_MIN), "chloramine"
+    return EBCT_FREE_MIN, "free chlorine"
+
+
+def _radon(inp: StageInput) -> list[Check]:
+    if not inp.site.home.private or inp.item.scope != "house":
+        return []
+    r = inp.stream.range("radon")
+    if r is None:
+        return [told("carbon.radon_unknown", "unknown", test="laboratory: radon in water")]
+    if r.best > RADON_STOP_PCI_L or (r.high or r.best) > RADON_STOP_PCI_L:
+        return [told("carbon.radon", "stop", have=f"{r.best:,.0f} pCi/L")]
+    return [met("carbon.radon", f"radon {r.best:,.0f} pCi/L, under {RADON_STOP_PCI_L:,.0f}")]
+
+
+def run(inp: StageInput) -> StageReport:
+    """Checks contact time for what is in this water at peak flow; a claim is weakened where it is too short."""
+    item, site, f = inp.item, inp.site, inp.item.figures
+    assert isinstance(f, CarbonFigures)
+    checks = place_checks(item, site) + item_pressure(item, site, None if inp.stream.psi is None else inp.stream.psi.low) + _radon(inp)
+    changes, more = effects(item, inp.stream)
+    checks += more
+    figures: list[Figure] = []
+    flow = site.demand.peak_gpm if item.scope == "house" else TAP_FLOW_GPM
+    if item.scope == "house" and f.volume_ft3 is None:
+        checks.append(told("carbon.volume", "unknown", test="ask the maker for the carbon volume"))
+    elif f.volume_ft3 is not None and item.scope == "house":
+        have = ebct_min(f.volume_ft3, flow)
+        figures.append(Figure(
+            id="ebct", label="contact time at peak", value=f"{have:.1f}", unit="min", number=have,
+            working=working("Why this contact time?", "EBCT = 7.48 · ft³ ÷ gpm", "definition of empty bed contact time; 1 ft³ = 7.48052 gal",
+                            ("carbon", f"{f.volume_ft3:g}", "ft³"), ("peak flow", f"{flow:g}", "gpm"), ("contact time", f"{have:.1f}", "min", True),
+                            ("at 3 gpm, one shower and a tap", f"{ebct_min(f.volume_ft3, 3):.1f}", "min")),
+        ))
+        for name in ("chlorine_free", "chlorine_combined"):
+            q, now = changes.get(name), inp.stream.get(name)
+            if q is None or now is None or now.range is None or now.range.best < 0.05:
+                continue
+            need, what = _needed(f, name)
+            if have >= need:
+                checks.append(met("carbon.ebct", f"{have:.1f} min in the bed, {need:g} for {what}"))
+                continue
+            checks.append(told("carbon.ebct", "warn", flow=f"{flow:g}", have=f"{have:.1f}", need=f"{need:g}", what=what))
+            if q.range is not None and now.range.high is not None and q.range.high is not None:
+                weak = now.range.high - (now.range.high - q.range.high) * have / need
+                changes[name] = predicted(q.range.__class__.of(q.range.low, q.range.best, max(q.range.best, weak)), q.evidence, note="contact time short at peak")
+    if site.home.source.value == "city" and item.scope == "house":
+        checks.append(told("carbon.disinfectant", "say"))
+    changes.update(_total(changes))
+    drains: tuple[Drain, ...] = ()
+    running: tuple[Running, ...] = ()
+    if f.backwash_gal and f.backwash_days:
+        checks += backwash_checks(f.backwash_gpm, f.backwash_gal, 7 / f.backwash_days, site)
+        times = site.demand.occupied_days / f.backwash_days
+        drains = (Drain(kind="backwash", gal_year=times * f.backwash_gal, largest_gal=f.backwash_gal, times_year=times, scope=item.scope),)
+        cost = water_cost(drains[0].gal_year, site, item.scope)
+        running = (cost,) if cost else ()
+    drop = drop_at(item, site.demand.peak_gpm) if item.scope == "house" else 0.0
+    size = f"{f.volume_ft3:g} ft³ {f.media}" if f.volume_ft3 and item.scope == "house" else f.media
+    return report(inp, inp.stream.with_(changes), checks, figures=tuple(figures), drains=drains, running=running, drop=drop, summary=size)
+
+
+def _total(changes: dict[str, Quantity]) -> dict[str, Quantity]:
+    """Total chlorine behind the bed is what is left of free and combined."""
+    free, comb = changes.get("chlorine_free"), changes.get("chlorine_combined")
+    if free is None or comb is None or free.range is None or comb.range is None:
+        return {}
+    return {"chlorine_total": predicted(free.range.plus(comb.range), comb.evidence)}
+

@@ -1,0 +1,142 @@
+"""What all stages share: the input, effects with their evidence, and what falls due."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+
+from ...analytes import ANALYTES, Kind
+from ...proposing.evidence import ESTABLISHES_HEALTH, Level
+from ...ranges import Range
+from ...record import record
+from ..checks import told
+from ..items import Consumable, Effect, Item
+from ..report import Check, Chore, Due, Row, Running, StageReport, Working
+from ..site import Site
+from ..stream import Quantity, Stream, predicted
+
+
+@record
+class StageInput:
+    """A stage and what reaches it: item, water, place, the option's own settings, and the items ahead."""
+
+    item: Item
+    stream: Stream
+    site: Site
+    overrides: dict[str, float | str]
+    ahead: tuple[Item, ...] = ()
+
+    def setting(self, name: str, default: float) -> float:
+        """A numeric setting of the option, or the item's own figure."""
+        value = self.overrides.get(name, default)
+        return float(value)
+
+
+def claimed(effect: Effect, stream: Stream) -> Level:
+    """The level a claim has on this water: outside its pH window it counts as no claim."""
+    if effect.ph_min is None and effect.ph_max is None:
+        return effect.evidence.level
+    ph = stream.range("ph")
+    if ph is None or ph.high is None:
+        return Level.NO_CLAIM
+    if (effect.ph_min is not None and ph.low < effect.ph_min) or (effect.ph_max is not None and ph.high > effect.ph_max):
+        return Level.NO_CLAIM
+    return effect.evidence.level
+
+
+def after(effect: Effect, q: Quantity | None, level: Level) -> Quantity | None:
+    """One analyte behind a stage that makes a claim for it; None when it was never tested ahead."""
+    if q is None:
+        return None
+    health = ANALYTES[effect.analyte].kind is Kind.HEALTH
+    established = q.established and (not health or level in ESTABLISHES_HEALTH)
+    if level in (Level.NO_CLAIM, Level.DOES_NOT_REMOVE):
+        return Quantity(range=q.range, state="predicted" if q.range else q.state, evidence=level, below=q.below, words=q.words, established=q.established)
+    if q.range is None:
+        return Quantity(range=None, state="unknown", evidence=level, words=q.words, established=established, note=q.note)
+    r = q.range.removed(effect.low, effect.best, effect.high)
+    if effect.out_at_most is not None:
+        cap = effect.out_at_most
+        high = cap if r.high is None else min(r.high, cap)
+        r = Range.of(min(r.low, high), min(max(r.best, min(r.low, high)), high), high)
+        if effect.high == 0:
+            low = min(0.0, r.low)
+            r = Range.of(low, min(q.range.best, cap / 2), min(cap, q.range.high) if q.range.high is not None else cap)
+    return predicted(r, level, established)
+
+
+def effects(item: Item, stream: Stream) -> tuple[dict[str, Quantity], list[Check]]:
+    """All claims of an item on this water, and the health claims that are not established."""
+    changes: dict[str, Quantity] = {}
+    checks: list[Check] = []
+    weak: list[str] = []
+    for e in item.effects:
+        level = claimed(e, stream)
+        q = after(e, stream.get(e.analyte), level)
+        if q is None:
+            continue
+        changes[e.analyte] = q
+        if ANALYTES[e.analyte].kind is Kind.HEALTH and level not in (*ESTABLISHES_HEALTH, Level.NO_CLAIM, Level.DOES_NOT_REMOVE):
+            weak.append(ANALYTES[e.analyte].name.lower())
+    if weak:
+        checks.append(told("evidence.health", "warn", what=", ".join(weak)))
+    return changes, checks
+
+
+def dues(item: Item, site: Site, life_factor: float = 1.0, why: str = "", kinds: tuple[str, ...] | None = None) -> tuple[Due, ...]:
+    """What the item's consumables become at this home; ``life_factor`` applies to ``kinds`` (all when None)."""
+    gallons = site.gallons_year(item.scope)
+    return tuple(_due(c, gallons, item, life_factor if kinds is None or c.kind in kinds else 1.0, why) for c in item.consumables)
+
+
+def _due(c: Consumable, gallons: float, item: Item, factor: float, why: str) -> Due:
+    return Due(
+        code=c.code, label=c.name, kind=c.kind, price=c.price, months=c.months, capacity_gal=c.capacity_gal, gallons_year=gallons,
+        life_factor=factor, why=why if factor != 1.0 else "", scope=item.scope, minutes=c.minutes, own=c.own, common=c.common,
+    )
+
+
+def standing_costs(item: Item, site: Site) -> tuple[Running, ...]:
+    """Electricity and yearly service of an item."""
+    out = []
+    if item.kwh_year > 0:
+        out.append(Running(label="Electricity", kind="power", per_year=money(item.kwh_year) * site.settings.electricity, why=f"{item.kwh_year:g} kWh a year", scope=item.scope))
+    if item.service_year > 0:
+        out.append(Running(label="Service visit", kind="service", per_year=item.service_year, why="yearly", scope=item.scope))
+    return tuple(out)
+
+
+def money(amount: float) -> Decimal:
+    """A quantity as a decimal, six digits after the point, so that money is never a float."""
+    return Decimal(f"{amount:.6f}")
+
+
+def water_cost(gal_year: float, site: Site, scope: str, label: str = "Water to the drain") -> Running | None:
+    """Water and sewer for water sent to the drain; sewer is 0 on septic."""
+    price = site.home.water_price + (Decimal(0) if site.home.septic else site.home.sewer_price)
+    if price == 0 or gal_year <= 0:
+        return None
+    return Running(label=label, kind="water", per_year=money(gal_year) / 1000 * price, why=f"{gal_year:,.0f} gal at {price} a 1,000 gal", scope=scope)  # type: ignore[arg-type]
+
+
+def report(
+    inp: StageInput, outlet: Stream, checks: list[Check], *, figures: tuple[object, ...] = (), settings: tuple[tuple[str, str], ...] = (),
+    drains: tuple[object, ...] = (), due: tuple[Due, ...] | None = None, running: tuple[Running, ...] = (), chores: tuple[Chore, ...] = (),
+    drop: float | None = 0.0, summary: str = "",
+) -> StageReport:
+    """A stage's report with its standing costs added."""
+    item = inp.item
+    return StageReport(
+        code=item.code, name=item.name, kind=item.kind, scope=item.scope, inlet=inp.stream, outlet=outlet, checks=tuple(checks),
+        figures=figures, settings=settings, drains=drains, dues=dues(item, inp.site) if due is None else due,  # type: ignore[arg-type]
+        running=running + standing_costs(item, inp.site), chores=chores, drop_psi=drop, summary=summary,
+    )
+
+
+def rows(*triples: tuple[str, str, str] | tuple[str, str, str, bool]) -> tuple[Row, ...]:
+    """Rows of a working in short."""
+    return tuple(Row(label=t[0], value=t[1], unit=t[2], total=len(t) > 3 and bool(t[3])) for t in triples)
+
+
+def working(title: str, formula: str, source: str, *triples: tuple[str, str, str] | tuple[str, str, str, bool], note: str = "") -> Working:
+    """A working from its rows."""
+    return Working(title=title, formula=formula, rows=rows(*triples), source=source, note=note)

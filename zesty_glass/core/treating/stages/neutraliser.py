@@ -1,0 +1,239 @@
+"""Acid neutraliser: how far calcite or magnesia goes, what it adds to hardness, and how much of it is used (chapters 4 and 7).
+
+Carbonate equilibrium with pK1 = 3404.71/T + 0.032786·T − 14.8435 (Harned and Davis 1943, T in kelvin).
+"""
+
+from __future__ import annotations
+
+import math
+from decimal import Decimal
+
+from ...proposing.evidence import Level
+from ...ranges import Range
+from ...record import record
+from ...testing.scale import lsi
+from ...units import MG_L_PER_GPG
+from ..checks import met, told
+from ..items import NeutraliserFigures
+from ..place import backwash_checks, drop_at, item_pressure, place_checks
+from ..report import Check, Chore, Drain, Due, Figure, Running, StageReport
+from ..stream import Quantity, Stream, predicted
+from .common import StageInput, dues, effects, money, report, water_cost, working
+
+CACO3_G_MOL, CO2_G_MOL = 100.0869, 44.0095
+BAG_LB = 50.0
+
+
+def pk1(temperature_c: float) -> float:
+    """First dissociation constant of carbonic acid at a temperature [°C]."""
+    t = temperature_c + 273.15
+    return 3404.71 / t + 0.032786 * t - 14.8435
+
+
+def co2_mg_l(ph: float, alkalinity: float, temperature_c: float) -> float:
+    """Carbon dioxide [mg/L] from pH and alkalinity [mg/L as CaCO3]."""
+    return alkalinity / 50043.45 * 10 ** (pk1(temperature_c) - ph) * CO2_G_MOL * 1000
+
+
+def to_target(ph: float, alkalinity: float, temperature_c: float, target: float = 7.4, magnesia_share: float = 0.0) -> float:
+    """Hardness added [mg/L as CaCO3] until the pH reaches ``target``; 0 when it is there already.
+
+    Calcite: (A0 + 2x)/(C0 − x) = 10^(target − pK1); magnesia: (A0 + 2y)/(C0 − 2y), mixed by the share of CO2 each takes.
+    """
+    if ph >= target:
+        return 0.0
+    k = pk1(temperature_c)
+    a0 = alkalinity / 50043.45
+    c0 = a0 * 10 ** (k - ph)
+    q = 10 ** (target - k)
+    x = (q * c0 - a0) / (2 + q)
+    if magnesia_share <= 0:
+        return max(0.0, x) * CACO3_G_MOL * 1000
+    y = (q * c0 - a0) / (2 + 2 * q)
+    mixed = (1 - magnesia_share) * x + magnesia_share * y
+    return max(0.0, mixed) * CACO3_G_MOL * 1000
+
+
+def ph_after(ph: float, alkalinity: float, temperature_c: float, x_mg_l: float) -> float:
+    """pH behind a bed that dissolved ``x_mg_l`` [mg/L as CaCO3] of calcite, from the same equation."""
+    k = pk1(temperature_c)
+    a0 = alkalinity / 50043.45
+    c0 = a0 * 10 ** (k - ph)
+    x = x_mg_l / CACO3_G_MOL / 1000
+    return k + math.log10((a0 + 2 * x) / max(c0 - x, 1e-12))
+
+
+def to_saturation(ph: float, alkalinity: float, temperature_c: float, calcium: float, tds: float) -> float:
+    """Hardness added [mg/L as CaCO3] until the saturation index reaches 0 (bisection; calcium, TDS and alkalinity rise by it)."""
+
+    def index(x: float) -> float:
+        return lsi(ph_after(ph, alkalinity, temperature_c, x), tds + x, temperature_c, calcium + x, alkalinity + x)
+
+    k = pk1(temperature_c)
+    top = alkalinity / 50043.45 * 10 ** (k - ph) * CACO3_G_MOL * 1000 * 0.999999
+    low, high = 0.0, top
+    if index(0.0) >= 0:
+        return 0.0
+    for _ in range(80):
+        mid = (low + high) / 2
+        if index(mid) >= 0:
+            high = mid
+        else:
+            low = mid
+    return (low + high) / 2
+
+
+@record
+class Rise:
+    """Hardness added [mg/L as CaCO3] with its range, and the pH behind; ``governs``: target, saturation or rule of thumb."""
+
+    added: Range
+    ph: Range
+    governs: str
+    upper_bound: bool = False
+
+
+def _dissolved(ph: float, alk: float, t: float, ca: float | None, tds: float | None, f: NeutraliserFigures) -> tuple[float, float, str]:
+    x = to_target(ph, alk, t, f.target_ph, f.magnesia_share)
+    if ca is not None and tds is not None and ca > 0 and tds > 0 and f.magnesia_share == 0:
+        s = to_saturation(ph, alk, t, ca, tds)
+        if s < x:
+            return s, ph_after(ph, alk, t, s), "saturation"
+    return x, max(ph, f.target_ph), "target"
+
+
+def rise(f: NeutraliserFigures, ph: Range, alkalinity: Range | None, temperature_c: Range, calcium: Range | None, tds: Range | None) -> Rise:
+    """What the bed adds: from the corners of the readings, or by rule of thumb when the chemistry is not known well enough."""
+    if alkalinity is None or alkalinity.best < 10 or ph.best < 5.5:
+        gpg = 4.0 if ph.best >= 6.5 else 6.0 if ph.best >= 6.0 else 8.0
+        if ph.best >= f.target_ph:
+            return Rise(added=Range.exact(0.0), ph=ph, governs="target")
+        r = Range.of(gpg - 2, gpg, gpg + 2).scale(MG_L_PER_GPG)
+        return Rise(added=r, ph=Range.of(min(ph.best, 7.0), 7.2, 7.8), governs="rule of thumb")
+    ca = None if calcium is None else calcium.best
+    td = None if tds is None else tds.best
+    best, ph_out, governs = _dissolved(ph.best, alkalinity.best, temperature_c.best, ca, td, f)
+    corners = []
+    for p, a, t in ((ph.low, alkalinity.high or alkalinity.best, temperature_c.low), (ph.high or ph.best, alkalinity.low, temperature_c.high or temperature_c.best)):
+        corners.append(_dissolved(p, max(a, 0.1), t, ca, td, f)[0])
+    low, high = min(best, *corners), max(best, *corners)
+    half = 0.2
+    return Rise(added=Range.of(low, best, high), ph=Range.of(ph_out - half, ph_out, ph_out + half), governs=governs, upper_bound=calcium is None or tds is None)
+
+
+def _media_checks(f: NeutraliserFigures, ph: Range, inp: StageInput) -> list[Check]:
+    wants = (0.0, 5.0) if f.style == "feed" else (5.0, 6.0) if f.magnesia_share > 0 else (6.0, 6.9)
+    text = f"pH {wants[0]:g} to {wants[1]:g}" if wants[0] else "pH under 5"
+    out: list[Check] = []
+    if ph.best >= 7.0:
+        out.append(told("neutraliser.range", "warn", have=f"{ph.best:.1f}", need=text, remedy="The water is not acid: it may not be needed."))
+    elif ph.low < wants[0]:
+        sure = ph.best < wants[0]
+        out.append(told("neutraliser.range", "stop" if sure else "warn", have=f"{ph.best:.1f}", need=text, remedy="Up to half magnesia from 5 to 6, soda-ash feed below 5."))
+    elif ph.best > wants[1] and f.magnesia_share > 0:
+        out.append(told("neutraliser.range", "warn", have=f"{ph.best:.1f}", need=text, remedy="Plain calcite is enough, and does not overshoot."))
+    else:
+        out.append(met("neutraliser.range", f"pH {ph.best:.1f}, made for {text}"))
+    if f.magnesia_share > 0:
+        out.append(told("neutraliser.overshoot", "warn"))
+    return out
+
+
+def _iron(f: NeutraliserFigures, inp: StageInput) -> list[Check]:
+    fe = inp.stream.range("iron")
+    if f.style != "upflow":
+        return []
+    if fe is None:
+        return [Check(id="neutraliser.iron", status="unknown", sentence="An upflow bed wants little iron: not tested.", test="iron kit")]
+    limit = f.iron_max
+    if limit is None:
+        return [Check(id="neutraliser.iron", status="unknown", sentence="Its iron limit is not stated.", test="ask the maker for its iron limit")]
+    if fe.low > limit:
+        return [told("neutraliser.iron", "stop", have=f"{fe.best:.2g} mg/L", need=f"{limit:g} mg/L")]
+    if (fe.high or fe.best) > limit:
+        return [told("neutraliser.iron", "warn", have=f"{fe.best:.2g} mg/L", need=f"{limit:g} mg/L")]
+    return [met("neutraliser.iron", f"iron {fe.best:.2g} mg/L, at most {limit:g}")]
+
+
+def run(inp: StageInput) -> StageReport:
+    """Raises pH, alkalinity, calcium, hardness and TDS by what dissolves; what stands behind sees the raised water."""
+    item, site, f = inp.item, inp.site, inp.item.figures
+    assert isinstance(f, NeutraliserFigures)
+    stream = inp.stream
+    checks = place_checks(item, site) + item_pressure(item, site, None if stream.psi is None else stream.psi.low)
+    changes, more = effects(item, stream)
+    checks += more + _iron(f, inp)
+    ph, drop = stream.range("ph"), drop_at(item, site.demand.peak_gpm)
+    if ph is None or ph.high is None:
+        checks.append(Check(id="neutraliser.ph", status="unknown", sentence="pH not known: nothing can be sized.", test="pH by meter on site"))
+        for name in ("ph", "hardness", "alkalinity"):
+            changes[name] = Quantity(range=None, state="unknown", evidence=Level.TYPICAL)
+        return report(inp, stream.with_(changes), checks, drop=drop, summary=f.style)
+    checks += _media_checks(f, ph, inp)
+    if ph.high - ph.low > 0.6:
+        checks.append(told("neutraliser.ph_meter", "warn"))
+    temp = stream.range("temperature") or Range.of(10.0, 12.0, 15.0)
+    r = rise(f, ph, stream.range("alkalinity"), temp, stream.range("calcium"), stream.range("tds"))
+    changes.update(_raised(stream, r))
+    gpg = r.added.best / MG_L_PER_GPG
+    span = f"{r.added.low / MG_L_PER_GPG:.1f} to {(r.added.high or 0) / MG_L_PER_GPG:.1f} gpg"
+    checks.append(told("neutraliser.hardness", "say", have=f"{gpg:.1f} gpg ({span}{', upper bound' if r.upper_bound else ''}{', rule of thumb: ask for a CO2 test' if r.governs == 'rule of thumb' else ''})"))
+    checks.append(told("neutraliser.corrosion", "say"))
+    drains, running, chores, media = _supplies(f, inp, r, checks)
+    return report(
+        inp, stream.with_(changes), checks, figures=(_figure(f, stream, r, ph, temp), media[1]), drains=drains, due=dues(item, site) + media[0], running=running, chores=chores, drop=drop, summary=f.style,
+        settings=(("Backwash", f"every {f.backwash_days:g} days"),) if f.style == "backwashing" else (),
+    )
+
+
+def _raised(stream: Stream, r: Rise) -> dict[str, Quantity]:
+    out = {"ph": predicted(r.ph, Level.TYPICAL)}
+    for name in ("hardness", "calcium", "alkalinity", "tds"):
+        now = stream.range(name)
+        out[name] = predicted(now.plus(r.added), Level.TYPICAL) if now is not None else Quantity(range=None, state="unknown", evidence=Level.TYPICAL, note=f"rises by {r.added.best:.0f} mg/L")
+    return out
+
+
+def _figure(f: NeutraliserFigures, stream: Stream, r: Rise, ph: Range, temp: Range) -> Figure:
+    alk = stream.range("alkalinity")
+    gpg = r.added.best / MG_L_PER_GPG
+    triples: list[tuple[str, str, str] | tuple[str, str, str, bool]] = [("pH", f"{ph.best:.1f}", ""), ("temperature", f"{temp.best:g}", "°C")]
+    if alk is not None and r.governs != "rule of thumb":
+        triples += [("alkalinity", f"{alk.best:.0f}", "mg/L as CaCO3"), ("pK1", f"{pk1(temp.best):.3f}", ""), ("carbon dioxide", f"{co2_mg_l(ph.best, alk.best, temp.best):.0f}", "mg/L")]
+    triples += [(f"{r.governs} governs", "", ""), ("hardness added", f"{r.added.best:.0f}", "mg/L as CaCO3", True), ("", f"{gpg:.1f}", "gpg"), ("pH behind it", f"{r.ph.best:.2f}", "")]
+    note = "Upper bound: calcium or TDS is not known." if r.upper_bound else "Low confidence: rule of thumb. Ask for a CO2 test." if r.governs == "rule of thumb" else ""
+    return Figure(
+        id="hardness_added", label="hardness added", value=f"{gpg:.1f}", unit="gpg", number=gpg, worst=f"{r.added.low / MG_L_PER_GPG:.1f} to {(r.added.high or 0) / MG_L_PER_GPG:.1f} gpg",
+        working=working(f"Why {gpg:.1f} gpg?", "(A0 + 2x)/(C0 − x) = 10^(target − pK1), or x at saturation index 0", "Harned and Davis 1943 (pK1); Langelier 1936", *triples, note=note),
+    )
+
+
+def _supplies(f: NeutraliserFigures, inp: StageInput, r: Rise, checks: list[Check]) -> tuple[tuple[Drain, ...], tuple[Running, ...], tuple[Chore, ...], tuple[tuple[Due, ...], Figure]]:
+    site = inp.site
+    lb_year = r.added.best * site.demand.house_gal_year * 3.785411784 / 453592.37
+    bed_lb = f.volume_ft3 * f.media_lb_ft3
+    third = bed_lb / 3
+    months = 12 * third / lb_year if lb_year > 0 else 120.0
+    interval = min(months, f.refill_months) if f.refill_months else months
+    bags = interval / 12 * lb_year / BAG_LB
+    price = (money(bags) * f.bag_price).quantize(Decimal("0.01"))
+    due = Due(code=f"{inp.item.code}-media", label="Media top-up", kind="media", price=price, months=interval, capacity_gal=None, gallons_year=site.demand.house_gal_year, why=f"{lb_year:.0f} lb a year; refill when the bed has fallen by a third", scope="house", minutes=45)
+    fig = Figure(id="media", label="media a year", value=f"{lb_year:.0f}", unit="lb", number=lb_year, working=working(
+        "How much media?", "hardness added × water used", "1 mg of calcite a mg/L as CaCO3 added", ("added", f"{r.added.best:.0f}", "mg/L"), ("water a year", f"{site.demand.house_gal_year:,.0f}", "gal"), ("media a year", f"{lb_year:.0f}", "lb", True), ("bed when full", f"{bed_lb:.0f}", "lb"), ("top up every", f"{interval:.1f}", "months")))
+    chores = (Chore(label="Top up media", times_year=12 / interval, minutes=45, own=False),)
+    if f.style != "backwashing":
+        return (), (), chores, ((due,), fig)
+    if f.backwash_gpm is None or f.backwash_min is None:
+        checks.append(Check(id="well.backwash", status="unknown", sentence="Its backwash flow or time is not stated.", test="ask the maker for its backwash"))
+        return (), (), chores, ((due,), fig)
+    fe = inp.stream.best("iron") or 0.0
+    days = f.backwash_days / 2 if fe >= 0.3 else f.backwash_days
+    gal = f.backwash_gpm * f.backwash_min
+    times = site.demand.occupied_days / days
+    checks += backwash_checks(f.backwash_gpm, gal, 7 / days, site)
+    drain = Drain(kind="backwash", gal_year=times * gal, largest_gal=gal, times_year=times)
+    cost = water_cost(drain.gal_year, site, "house")
+    return (drain,), ((cost,) if cost else ()), chores, ((due,), fig)
+
+
+__all__ = ["co2_mg_l", "ph_after", "pk1", "rise", "run", "to_saturation", "to_target"]

@@ -1,0 +1,84 @@
+"""The water on its way through a line: every analyte with its range, and how it is known."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from ..proposing.evidence import Level
+from ..ranges import Range
+from ..record import record
+from ..testing.colour import ColourFinding
+from ..testing.water import Water
+
+
+@record
+class Quantity:
+    """One analyte at one point of the line; ``range`` None with state "unknown" means nobody can say."""
+
+    range: Range | None
+    state: Literal["measured", "predicted", "unknown"]
+    evidence: Level | None = None
+    below: float | None = None
+    words: str = ""
+    established: bool = True
+    note: str = ""
+
+
+UNKNOWN = Quantity(range=None, state="unknown")
+
+
+@record
+class Stream:
+    """The water at one point. ``ferric``: whether rusted iron is in it; None: nobody has looked."""
+
+    quantities: dict[str, Quantity]
+    ferric: bool | None = None
+    coloured: bool | None = None
+    psi: Range | None = None
+    uvt_measured_here: bool = True
+
+    def get(self, analyte: str) -> Quantity | None:
+        """The quantity, or None when never tested."""
+        return self.quantities.get(analyte)
+
+    def range(self, analyte: str) -> Range | None:
+        """The range, or None when unknown."""
+        q = self.quantities.get(analyte)
+        return None if q is None else q.range
+
+    def best(self, analyte: str) -> float | None:
+        """The best value, or None when unknown."""
+        r = self.range(analyte)
+        return None if r is None else r.best
+
+    def with_(self, changes: dict[str, Quantity], ferric: bool | Literal["same"] | None = "same", coloured: bool | Literal["same"] | None = "same", uvt_measured_here: bool | None = None, psi: Range | Literal["same"] | None = "same") -> Stream:
+        """A copy with some quantities changed."""
+        return Stream(
+            quantities={**self.quantities, **changes} if changes else self.quantities,
+            ferric=self.ferric if ferric == "same" else ferric,
+            coloured=self.coloured if coloured == "same" else coloured,
+            psi=self.psi if psi == "same" else psi,
+            uvt_measured_here=self.uvt_measured_here if uvt_measured_here is None else uvt_measured_here,
+        )
+
+
+def predicted(r: Range | None, evidence: Level | None, established: bool = True, note: str = "") -> Quantity:
+    """A predicted quantity, or unknown when there is no range."""
+    if r is None:
+        return Quantity(range=None, state="unknown", evidence=evidence, note=note)
+    return Quantity(range=r, state="predicted", evidence=evidence, established=established, note=note)
+
+
+def source_stream(water: Water, colour: ColourFinding | None, psi: Range | None) -> Stream:
+    """The raw water as it enters the line."""
+    quantities: dict[str, Quantity] = {}
+    for name, v in water.values.items():
+        quantities[name] = Quantity(range=v.range, state="measured", below=v.below, words=v.words)
+    ferric = None if colour is None else colour.ferric
+    iron = water.range("iron")
+    if ferric is None and iron is not None and iron.high is not None and iron.high <= 0.05:
+        ferric = False
+    coloured: bool | None = None
+    if water.cups is not None:
+        coloured = water.cups.drawn not in ("clear",)
+    return Stream(quantities=quantities, ferric=ferric, coloured=coloured, psi=psi)

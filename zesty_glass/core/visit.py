@@ -1,0 +1,49 @@
+"""The visit: one document that holds everything a home visit found, considered and proposed. The open format of the product."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Literal
+
+from .home import Customer, Home
+from .proposing.proposal import Proposal
+from .record import record
+from .rules import Rules, Settings
+from .testing.complaints import Complaint
+from .testing.water import Sample
+from .treating.items import Item
+from .treating.line import Option
+
+FORMAT = "zesty-glass-visit"
+VERSION = 1
+
+
+@record
+class Visit:
+    """A whole visit.
+
+    Args:
+        catalogue: every item used by an option, as it was (systems with their stages).
+        assumptions_off: ids of assumptions that were switched off.
+        recommended: id of the option recommended; "today" for do nothing.
+    """
+
+    format: Literal["zesty-glass-visit"] = "zesty-glass-visit"
+    version: Literal[1] = 1
+    id: str
+    firm: str
+    consultant: str
+    started_at: datetime
+    customer: Customer
+    home: Home
+    complaints: tuple[Complaint, ...] = ()
+    samples: tuple[Sample, ...] = ()
+    options: tuple[Option, ...] = ()
+    recommended: str | None = None
+    horizon: int = 10
+    assumptions_off: tuple[str, ...] = ()
+    note: str = ""
+    settings: Settings = Settings()
+    rules: Rules = Rules()
+    catalogue: tuple[Item, ...] = ()
+    proposals: tuple[Proposal, ...] = ()

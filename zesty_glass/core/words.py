@@ -1,0 +1,61 @@
+"""Values as people read them: number, unit and range in one place, US or metric."""
+
+from __future__ import annotations
+
+from .analytes import ANALYTES
+from .ranges import Range
+from .units import KPA_PER_PSI, L_PER_GAL, MG_L_PER_GPG
+
+_METRIC = {"gpm": (L_PER_GAL, "L/min", 0), "gal": (L_PER_GAL, "L", 0), "psi": (KPA_PER_PSI, "kPa", 0), "pCi/L": (0.037, "Bq/L", 0)}
+
+
+def number(value: float, decimals: int) -> str:
+    """A number with thousands separators and no trailing zeros after the point."""
+    text = f"{value:,.{decimals}f}"
+    if "." in text:
+        text = text.rstrip("0").rstrip(".")
+    return "0" if text in ("-0", "") else text
+
+
+def shown_in(analyte: str, units: str) -> tuple[float, str, int]:
+    """Factor, unit and decimals in which an analyte is shown: hardness in gpg for US, mg/L for metric."""
+    a = ANALYTES[analyte]
+    if analyte == "hardness" and units == "us":
+        return 1 / MG_L_PER_GPG, "gpg", 1
+    if a.unit in _METRIC and units == "metric":
+        return _METRIC[a.unit]
+    if analyte == "temperature" and units == "us":
+        return 1.0, "°C", a.decimals
+    return 1.0, a.unit.replace(" as CaCO3", ""), a.decimals
+
+
+def value(analyte: str, r: Range | None, below: float | None = None, units: str = "us", words: str = "") -> str:
+    """Best value with its unit, e.g. "14 gpg", "under 0.05 mg/L", "at least 425 mg/L", "absent"."""
+    if r is None:
+        return words or "not tested"
+    factor, unit, decimals = shown_in(analyte, units)
+    tail = "" if unit == "pH" else f" {unit}" if unit not in ("%", "") else f" {unit}".rstrip()
+    lead = "pH " if unit == "pH" else ""
+    if below is not None:
+        return f"{lead}under {number(below * factor, decimals + 1)}{tail}"
+    if r.high is None:
+        return f"{lead}at least {number(r.low * factor, decimals)}{tail}"
+    return f"{lead}{number(r.best * factor, decimals)}{tail}"
+
+
+def span(analyte: str, r: Range | None, units: str = "us") -> str:
+    """The range in words, e.g. "400 to 424 mg/L"."""
+    if r is None:
+        return ""
+    factor, unit, decimals = shown_in(analyte, units)
+    tail = "" if unit in ("pH", "") else f" {unit}"
+    lead = "pH " if unit == "pH" else ""
+    if r.high is None:
+        return f"{lead}{number(r.low * factor, decimals)}{tail} or more"
+    low, high = number(r.low * factor, decimals), number(r.high * factor, decimals)
+    return f"{lead}{low}{tail}" if low == high else f"{lead}{low} to {high}{tail}"
+
+
+def gallons(value: float, units: str = "us", decimals: int = 0) -> str:
+    """A volume of water, US gallons or litres."""
+    return f"{number(value, decimals)} gal" if units == "us" else f"{number(value * L_PER_GAL, decimals)} L"
