@@ -28,13 +28,12 @@ LOW_USE, HIGH_USE = 50 / 60, 75 / 60
 
 @record
 class ReadingReport:
-    """A reading with its value, or with the error that keeps it from having one."""
+    """A reading with its value."""
 
     id: str
     analyte: str
     struck: bool
-    value: Value | None
-    error: str = ""
+    value: Value
 
 
 @record
@@ -101,13 +100,9 @@ class Assessment:
 
 def sample_report(sample: Sample) -> SampleReport:
     """All readings of a sample, each with its value."""
-    out = []
-    for r in sample.readings:
-        try:
-            out.append(ReadingReport(id=r.id, analyte=r.analyte, struck=r.struck_at is not None, value=work_out(r)))
-        except RuleError as e:
-            out.append(ReadingReport(id=r.id, analyte=r.analyte, struck=r.struck_at is not None, value=None, error=str(e)))
-    return SampleReport(id=sample.id, name=sample.name, water=water_of(sample), readings=tuple(out))
+    worked = {r.id: work_out(r) for r in sample.readings}
+    out = tuple(ReadingReport(id=r.id, analyte=r.analyte, struck=r.struck_at is not None, value=worked[r.id]) for r in sample.readings)
+    return SampleReport(id=sample.id, name=sample.name, water=water_of(sample, worked), readings=out)
 
 
 def assumptions(visit: Visit, catalogue: dict[str, Item]) -> tuple[Assumption, ...]:
@@ -135,11 +130,11 @@ def _bottled(option: str, listed: tuple[Assumption, ...]) -> tuple[Running, ...]
     return (Running(label="Bottled water", kind="bottled", per_year=today.per_year, why="as the household says", scope="tap"),)
 
 
-def _cost(line: LineReport, visit: Visit, listed: tuple[Assumption, ...], years: int) -> Lifetime:
+def _cost(line: LineReport, visit: Visit, listed: tuple[Assumption, ...], years: int, with_curve: bool = True) -> Lifetime:
     s = visit.settings
     dues = [d for st in line.stages for d in st.dues]
     running = [r for st in line.stages for r in st.running] + list(_bottled(line.option, listed))
-    return lifetime(line.purchases, dues, running, years, s.price_growth, s.discount, line.demand.house_gal_year, line.demand.drinking_gal_year)
+    return lifetime(line.purchases, dues, running, years, s.price_growth, s.discount, line.demand.house_gal_year, line.demand.drinking_gal_year, with_curve)
 
 
 def assess(visit: Visit, years: int | None = None, use_bands: bool = True) -> Assessment:
@@ -152,8 +147,9 @@ def assess(visit: Visit, years: int | None = None, use_bands: bool = True) -> As
     horizon = years or visit.horizon
     units = visit.settings.units
     reports = tuple(sample_report(s) for s in visit.samples)
-    raw = design_water(visit.samples)
-    checks = crosschecks(visit.samples, visit.home)
+    waters = {r.id: r.water for r in reports}
+    raw = design_water(visit.samples, waters)
+    checks = crosschecks(visit.samples, visit.home, waters=waters)
     base = demand(visit.home, visit.settings)
     if raw is None:
         return Assessment(samples=reports, raw=None, meaning=None, crosschecks=checks, demand=base, options=(), rows=(), assumptions=(), nothing_needed=False, horizon=horizon)
@@ -188,7 +184,7 @@ def _options(lines: list[tuple[Option, LineReport | None, str]], visit: Visit, f
             ends = []
             for factor in (LOW_USE, HIGH_USE):
                 other = walk(option, catalogue, raw, found.colour, visit.home, visit.settings, factor)
-                ends.append(_cost(other, visit, listed, years).total)
+                ends.append(_cost(other, visit, listed, years, with_curve=False).total)
             band = Band(low=min(*ends, cost.total), high=max(*ends, cost.total))
         out.append(OptionReport(id=option.id, name=option.name, line=line, error="", waste=drained, cost=cost, use_band=band, chores=work, left=left, reasons=reasons(line, cost, drained, work, table, left, found, visit.settings)))
     return tuple(_crossings(o, out) for o in out)

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import MISSING, dataclass, fields
 from typing import Any, TypeVar, dataclass_transform
 
 _T = TypeVar("_T")
@@ -17,4 +18,36 @@ def record(cls: type[_T]) -> type[_T]:
     """
     config: dict[str, Any] = {"extra": "forbid", "ser_json_inf_nan": "null", "allow_inf_nan": False}
     cls.__pydantic_config__ = config  # type: ignore[attr-defined]
-    return dataclass(frozen=True, slots=True, kw_only=True)(cls)
+    made = dataclass(frozen=True, slots=True, kw_only=True)(cls)
+    made.__init__ = _quick_init(made)  # type: ignore[misc]
+    return made
+
+
+def _quick_init(cls: type[Any]) -> Callable[..., None]:
+    """An ``__init__`` that fills the slots through their descriptors.
+
+    A frozen dataclass pays ``object.__setattr__`` for every field; a search makes millions of these objects, and this
+    is more than twice as fast (``./zesty bench``, "record"). The fields stay frozen.
+    """
+    names: dict[str, Any] = {"_factory": MISSING}
+    arguments, lines = [], []
+    for f in fields(cls):
+        names[f"_set_{f.name}"] = cls.__dict__[f.name].__set__
+        value = f.name
+        if f.default_factory is not MISSING:
+            names[f"_new_{f.name}"] = f.default_factory
+            arguments.append(f"{f.name}=_factory")
+            value = f"_new_{f.name}() if {f.name} is _factory else {f.name}"
+        elif f.default is not MISSING:
+            names[f"_is_{f.name}"] = f.default
+            arguments.append(f"{f.name}=_is_{f.name}")
+        else:
+            arguments.append(f.name)
+        lines.append(f"    _set_{f.name}(self, {value})")
+    if hasattr(cls, "__post_init__"):
+        lines.append("    self.__post_init__()")
+    head = f"def __init__(self, *, {', '.join(arguments)}):" if arguments else "def __init__(self):"
+    exec("\n".join([head, *(lines or ["    pass"])]), names)  # the text is made of field names of this class alone
+    init: Callable[..., None] = names["__init__"]
+    init.__qualname__ = f"{cls.__qualname__}.__init__"
+    return init

@@ -56,7 +56,7 @@ class Softener(unittest.TestCase):
     def test_refusals(self):
         big = home(people=6)
         self.assertIn("softener.too_small", {c.id for c in line(softener(1.0), w=water(hardness=188, iron=3.4, manganese=0.12), h=big).stages[0].checks if c.status == "stop"})
-        self.assertIn("softener.breaks_through", {c.id for c in line(softener(0.5), w=water(hardness=400), h=big).stages[0].checks if c.status == "stop"})
+        self.assertIn("softener.breaks_through", {c.id for c in line(softener(0.5), w=water(hardness=640), h=big).stages[0].checks if c.status == "stop"})
         self.assertIn("softener.iron", {c.id for c in line(softener(1.5), w=water(hardness=188, iron=3.4)).stages[0].checks if c.status == "stop"})
         self.assertIn("softener.hardness", {c.id for c in line(softener(1.5), w=water(tds=300)).stages[0].checks if c.status == "unknown"})
         self.assertIn("softener.open_ended", {c.id for c in line(softener(1.5), w=water(hardness=Range.of(337, 425, None))).stages[0].checks if c.status == "stop"})

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from decimal import ROUND_HALF_EVEN, Decimal
-from functools import lru_cache
+from typing import NamedTuple
 
 from ..errors import RuleError
 from ..record import record
@@ -14,6 +14,7 @@ from ..treating.report import Due, Running
 CENT = Decimal("0.01")
 HORIZONS = (5, 10, 15, 20)
 _EPS = 1e-9
+_ZERO, _MICRO = Decimal(0), Decimal("0.000001")
 
 
 def cents(amount: Decimal) -> Decimal:
@@ -21,18 +22,19 @@ def cents(amount: Decimal) -> Decimal:
     return amount.quantize(CENT, rounding=ROUND_HALF_EVEN)
 
 
-@lru_cache(maxsize=4096)
-def price_factor(growth: Decimal, year: int) -> Decimal:
-    """(1 + g)^year."""
-    return (1 + growth) ** year
+class Rates:
+    """Growth by price year and discount by month, each power worked out once."""
 
+    __slots__ = ("discounted", "grown", "rate")
 
-@lru_cache(maxsize=65536)
-def discount_factor(rate: Decimal, month: float) -> Decimal:
-    """(1 + r)^(month/12)."""
-    if rate == 0:
-        return Decimal(1)
-    return (1 + rate) ** (Decimal(repr(month)) / 12)
+    def __init__(self, growth: Decimal, discount: Decimal, years: int) -> None:
+        self.grown = [(1 + growth) ** y for y in range(years)]
+        self.rate = discount
+        self.discounted = discount != 0
+
+    def discount(self, month: float) -> Decimal:
+        """(1 + r)^(month/12)."""
+        return (1 + self.rate) ** (Decimal(repr(month)) / 12)
 
 
 def interval_months(due: Due) -> float:
@@ -67,9 +69,8 @@ def months_due(interval: float, years: int) -> list[float]:
     return out
 
 
-@record
-class Event:
-    """One thing paid for: month, rounded amount, kind and label."""
+class Event(NamedTuple):
+    """One thing paid for: month, rounded amount, kind and label (a tuple: there are thousands of them)."""
 
     month: float
     amount: Decimal
@@ -96,7 +97,7 @@ class CostLine:
 class Lifetime:
     """Cost over a horizon.
 
-    ``per_gallon_house`` and ``per_gallon_tap`` are never summed; None: no gallons. ``curve``: (month, paid so far).
+    ``per_gallon_house`` and ``per_gallon_tap`` are never summed; None: no gallons. ``monthly``: paid so far at each month from 0 to the end, for the cumulative curve.
     """
 
     years: int
@@ -111,25 +112,33 @@ class Lifetime:
     per_gallon_tap: Decimal | None
     lines: tuple[CostLine, ...]
     events: tuple[Event, ...]
-    curve: tuple[tuple[float, Decimal], ...]
+    monthly: tuple[Decimal, ...]
 
 
-def _running_years(running: Running, years: int, growth: Decimal, discount: Decimal) -> list[Decimal]:
-    """A running cost by year: twelve monthly twelfths summed unrounded."""
-    out = []
-    for y in range(years):
-        f = price_factor(growth, y)
-        if discount == 0:
-            out.append(running.per_year * f)
-        else:
-            out.append(sum((running.per_year / 12 * f / discount_factor(discount, float(12 * y + m)) for m in range(12)), Decimal(0)))
+def _falling_due(d: Due, step: float, years: int, rates: Rates) -> list[Event]:
+    """Every time one thing falls due, at that year's price; the price of a year is worked out once."""
+    out, year, price = [], -1, d.price
+    for m in months_due(step, years):
+        y = int(m / 12 + _EPS)
+        if y != year:
+            year, price = y, d.price * rates.grown[y]
+            rounded = cents(price)
+        out.append(Event(m, cents(price / rates.discount(m)) if rates.discounted else rounded, d.kind, d.label, d.scope))
     return out
 
 
-def lifetime(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iterable[Running], years: int, growth: Decimal, discount: Decimal, house_gal_year: float = 0.0, tap_gal_year: float = 0.0) -> Lifetime:
+def _running_years(per_year: Decimal, rates: Rates) -> list[Decimal]:
+    """A running cost by year: twelve monthly twelfths summed unrounded."""
+    if not rates.discounted:
+        return [per_year * f for f in rates.grown]
+    return [sum((per_year / 12 * f / rates.discount(float(12 * y + m)) for m in range(12)), _ZERO) for y, f in enumerate(rates.grown)]
+
+
+def lifetime(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iterable[Running], years: int, growth: Decimal, discount: Decimal, house_gal_year: float = 0.0, tap_gal_year: float = 0.0, with_curve: bool = True) -> Lifetime:
     """Everything paid over ``years``: purchases at month 0, events rounded when due, running costs rounded once a year per kind."""
     if not 1 <= years <= 60:
         raise RuleError("cost.years", f"A horizon of {years} years is not possible.", "years", "Use 5, 10, 15 or 20.")
+    rates = Rates(growth, discount, years)
     events: list[Event] = []
     lines: list[CostLine] = []
     for p in purchases:
@@ -140,19 +149,19 @@ def lifetime(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iterab
     purchase = sum((e.amount for e in events), Decimal(0))
     for d in dues:
         step = interval_months(d)
-        mine = [Event(month=m, amount=cents(d.price * price_factor(growth, int(m / 12 + _EPS)) / discount_factor(discount, m)), kind=d.kind, label=d.label, scope=d.scope) for m in months_due(step, years)]
+        mine = _falling_due(d, step, years, rates)
         events += mine
         lines.append(CostLine(label=d.label, kind=d.kind, scope=d.scope, price=d.price, interval_months=step, times=len(mine), total=sum((e.amount for e in mine), Decimal(0)), why=interval_why(d)))
     run = list(running)
     by_kind: dict[str, Decimal] = {}
     by_year = [Decimal(0)] * years
     scope_total = {"house": Decimal(0), "tap": Decimal(0)}
-    for e in events:
-        by_kind[e.kind] = by_kind.get(e.kind, Decimal(0)) + e.amount
-        by_year[min(years - 1, int(e.month / 12 + _EPS))] += e.amount
-        scope_total[e.scope] += e.amount
-    _add_running(run, years, growth, discount, by_kind, by_year, scope_total, lines)
-    events.sort(key=lambda e: e.month)
+    for month, amount, kind, _, scope in events:
+        by_kind[kind] = by_kind.get(kind, _ZERO) + amount
+        by_year[min(years - 1, int(month / 12 + _EPS))] += amount
+        scope_total[scope] += amount
+    _add_running(run, years, rates, by_kind, by_year, scope_total, lines)
+    events.sort()
     total = sum(by_kind.values(), Decimal(0))
     later = [by_year[0] - purchase, *by_year[1:]]
 
@@ -162,17 +171,17 @@ def lifetime(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iterab
     return Lifetime(
         years=years, total=total, purchase=purchase, by_kind=by_kind, by_year=tuple(by_year), first_year=by_year[0], worst_year=max(later), per_year=cents(total / years),
         per_gallon_house=per(scope_total["house"], house_gal_year), per_gallon_tap=per(scope_total["tap"], tap_gal_year), lines=tuple(lines), events=tuple(events),
-        curve=_curve(events, run, years, growth, discount, total),
+        monthly=_monthly(events, run, years, rates, total) if with_curve else (),
     )
 
 
-def _add_running(run: list[Running], years: int, growth: Decimal, discount: Decimal, by_kind: dict[str, Decimal], by_year: list[Decimal], scope_total: dict[str, Decimal], lines: list[CostLine]) -> None:
+def _add_running(run: list[Running], years: int, rates: Rates, by_kind: dict[str, Decimal], by_year: list[Decimal], scope_total: dict[str, Decimal], lines: list[CostLine]) -> None:
     """Running costs, summed per kind and branch, rounded once a year."""
-    groups: dict[tuple[str, str], list[list[Decimal]]] = {}
+    groups: dict[tuple[str, str], Decimal] = {}
     for r in run:
-        groups.setdefault((r.kind, r.scope), []).append(_running_years(r, years, growth, discount))
-    for (kind, scope), parts in groups.items():
-        sums = [cents(sum((p[y] for p in parts), Decimal(0))) for y in range(years)]
+        groups[r.kind, r.scope] = groups.get((r.kind, r.scope), _ZERO) + r.per_year
+    for (kind, scope), per_year in groups.items():
+        sums = [cents(amount) for amount in _running_years(per_year, rates)]
         by_kind[kind] = by_kind.get(kind, Decimal(0)) + sum(sums, Decimal(0))
         scope_total[scope] += sum(sums, Decimal(0))
         for y, s in enumerate(sums):
@@ -181,51 +190,33 @@ def _add_running(run: list[Running], years: int, growth: Decimal, discount: Deci
         lines.append(CostLine(label=" and ".join(dict.fromkeys(r.label for r in labels)), kind=kind, scope=scope, price=cents(sum((r.per_year for r in labels), Decimal(0))), interval_months=None, times=years, total=sum(sums, Decimal(0)), why="a year, spread by month; " + "; ".join(r.why for r in labels if r.why)))
 
 
-def _curve(events: list[Event], run: list[Running], years: int, growth: Decimal, discount: Decimal, total: Decimal) -> tuple[tuple[float, Decimal], ...]:
-    """Paid so far by month, with the steps of events; its end is the total."""
-    yearly = sum((r.per_year for r in run), Decimal(0)) / 12
-    out: list[tuple[float, Decimal]] = []
+def _monthly(events: list[Event], run: list[Running], years: int, rates: Rates, total: Decimal) -> tuple[Decimal, ...]:
+    """Paid by the end of month m − 1, m = 0 … 12 · years; what falls due at month 0 is in the first, the last is the total."""
+    twelfth = sum((r.per_year for r in run), Decimal(0)) / 12
+    out: list[Decimal] = []
     paid, i = Decimal(0), 0
-    for m in range(12 * years + 1):
+    monthly = Decimal(0)
+    for m in range(12 * years):
         while i < len(events) and events[i].month <= m + _EPS:
-            if events[i].month > 0:
-                out.append((round(events[i].month, 3), cents(paid)))
             paid += events[i].amount
-            out.append((round(events[i].month, 3), cents(paid)))
             i += 1
-        if m == 12 * years:
-            out.append((float(m), total))
-            break
-        if m % 3 == 0 and yearly:
-            out.append((float(m), cents(paid)))
-        paid += yearly * price_factor(growth, m // 12) / discount_factor(discount, float(m))
-    return tuple(sorted(dict.fromkeys(out), key=lambda p: (p[0], p[1])))
-
-
-def paid_by(curve: tuple[tuple[float, Decimal], ...], month: float) -> Decimal:
-    """Paid by a month, straight lines between the points of a curve."""
-    before = curve[0]
-    for p in curve:
-        if p[0] > month:
-            if p[0] == before[0]:
-                return before[1]
-            share = Decimal(repr((month - before[0]) / (p[0] - before[0])))
-            return before[1] + (p[1] - before[1]) * share
-        before = p
-    return before[1]
+        out.append(paid)
+        if twelfth:
+            if m % 12 == 0:
+                monthly = (twelfth * rates.grown[m // 12]).quantize(_MICRO)
+            paid += monthly / rates.discount(float(m)) if rates.discounted else monthly
+    out.append(total)
+    return tuple(out)
 
 
 def stays_cheaper_from(a: Lifetime, b: Lifetime) -> int | None:
     """The month from which ``a`` stays cheaper than ``b`` to the end, when it began dearer; None otherwise."""
-    last: int | None = None
     if a.total >= b.total:
         return None
-    for m in range(12 * a.years, -1, -1):
-        if paid_by(a.curve, m) < paid_by(b.curve, m):
-            last = m
-        else:
-            break
-    return last if last else None
+    m = len(a.monthly) - 1
+    while m >= 0 and a.monthly[m] < b.monthly[m]:
+        m -= 1
+    return m + 1 if m >= 0 else None
 
 
 def apr(price: Decimal, down: Decimal, monthly: Decimal, months: int) -> Decimal:

@@ -101,9 +101,9 @@ def _pairs(sample: Sample, water: Water, raw: Sample, raw_water: Water) -> list[
     return out
 
 
-def crosschecks(samples: tuple[Sample, ...], home: Home, earlier: dict[str, Value] | None = None) -> tuple[CrossCheck, ...]:
+def crosschecks(samples: tuple[Sample, ...], home: Home, earlier: dict[str, Value] | None = None, waters: dict[str, Water] | None = None) -> tuple[CrossCheck, ...]:
     """All cross-checks over a visit's samples; ``earlier`` holds this home's last raw values, by analyte."""
-    waters = {s.id: water_of(s) for s in samples}
+    waters = waters or {s.id: water_of(s) for s in samples}
     raw = next((s for s in samples if s.raw), None)
     out: list[CrossCheck] = []
     for s in samples:

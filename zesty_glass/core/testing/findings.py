@@ -101,6 +101,17 @@ def _verdict(limit: Limit, r: Range) -> Verdict:
     return r.at_most(limit.value) if limit.op == "at_most" else r.at_least(limit.value)
 
 
+def limit_words(name: str, value: float) -> str:
+    """A limit with its unit, with as many digits as it needs."""
+    a = ANALYTES[name]
+    digits = 0 if value >= 20 else 1 if value >= 2 else 2 if value >= 0.1 else 4 if value >= 0.001 else 7
+    return words.number(value, digits) + ("" if a.unit in ("pH", "") else f" {a.unit.replace(' as CaCO3', '')}")
+
+
+def _titled(name: str, shown: str) -> str:
+    return shown if name == "ph" else f"{ANALYTES[name].name} {shown}"
+
+
 def _band(rules: Rules, name: str, r: Range) -> tuple[str, str, int | None]:
     bands = rules.band_set(name)
     if bands is None:
@@ -129,7 +140,7 @@ def _health(name: str, value: Value, rules: Rules, units: str) -> Finding | None
     if a.unit == "per 100 mL":
         sentence = f"{a.name} {shown}: do not drink it untreated. Follow the local health authority’s advice."
     else:
-        against = "any detection counts" if worst.value == 0 else f"against {words.number(worst.value, 4)} {a.unit}, {worst.name} ({worst.place})"
+        against = "any detection counts" if worst.value == 0 else f"against {limit_words(name, worst.value)}, {worst.name} ({worst.place})"
         sentence = f"{a.name} {shown}, {against}. The local health authority judges it."
     return Finding(id=f"{name}.over", analyte=name, kind=Kind.HEALTH, weight=Weight.HEALTH, shown=shown, span=words.span(name, value.range, units), sentence=sentence, limit=worst.value, source=worst.source, year=worst.year, next="the laboratory and the local health authority")
 
@@ -144,7 +155,7 @@ def _plain(name: str, value: Value, rules: Rules, units: str) -> Finding | None:
     band, source, year = _band(rules, name, r)
     limits = [x for x in rules.limits if x.analyte == name and x.governs]
     failed = [(x, v) for x in limits if (v := _verdict(x, r)) is not Verdict.MET]
-    text, weight, limit = f"{a.name} {shown}", Weight.FINE, None
+    text, weight, limit = _titled(name, shown), Weight.FINE, None
     if name == "tds":
         text = f"{shown} dissolved: {band} by taste. It says nothing about hardness, and nothing about health."
         weight = Weight.NOTICE if any(x.value <= r.best for x in limits) else Weight.FINE
@@ -157,14 +168,14 @@ def _plain(name: str, value: Value, rules: Rules, units: str) -> Finding | None:
         source, year = chosen.source, chosen.year
         side = "above" if chosen.op == "at_most" else "below"
         sure = side if verdict is Verdict.NOT_MET else f"possibly {side}"
-        text = f"{a.name} {shown}: {sure} {words.number(chosen.value, 3)}{'' if a.unit == 'pH' else ' ' + a.unit}, {chosen.name} ({chosen.place} {chosen.year})."
+        text = f"{_titled(name, shown)}: {sure} {limit_words(name, chosen.value)}, {chosen.name} ({chosen.place} {chosen.year})."
         weight = Weight.ACT if verdict is Verdict.NOT_MET else Weight.NOTICE
         if chosen.about in ("health", "infants"):
             text += " A health question: confirm by a certified laboratory." if name != "chlorine_total" else " Repeat on site, then call the utility."
     elif limits:
         chosen = limits[0]
         limit, source, year = chosen.value, chosen.source, chosen.year
-        text = f"{a.name} {shown}: within {words.number(chosen.value, 3)}{'' if a.unit == 'pH' else ' ' + a.unit}, {chosen.name}."
+        text = f"{_titled(name, shown)}: " + (f"between {limits[0].value:g} and {limits[1].value:g}, {chosen.name}." if name == "ph" and len(limits) > 1 else f"within {limit_words(name, chosen.value)}, {chosen.name}.")
     elif name == "chlorine_combined":
         seen = not any(f.id == "chloramine.not_shown" for f in value.flags)
         text = f"Chloramine {shown} (total less free)." if seen else "Chloramine not shown: free and total overlap."

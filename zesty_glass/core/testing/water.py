@@ -68,9 +68,9 @@ def _rank(reading: Reading, value: Value) -> tuple[int, datetime]:
     return (2, reading.made_at)
 
 
-def water_of(sample: Sample) -> Water:
+def water_of(sample: Sample, worked: dict[str, Value] | None = None) -> Water:
     """The water a sample shows: for each analyte the reading that counts (laboratory, then on site, then utility; the
-    latest of equals; chlorine, pH and the like on site first). Struck readings never count."""
+    latest of equals; chlorine, pH and the like on site first). Struck readings never count. ``worked``: values by reading."""
     best: dict[str, tuple[tuple[int, datetime], Value]] = {}
     cups: CupsSeen | None = None
     for reading in sample.readings:
@@ -79,7 +79,7 @@ def water_of(sample: Sample) -> Water:
         if isinstance(reading.observation, CupsSeen):
             cups = reading.observation
             continue
-        value = work_out(reading)
+        value = work_out(reading) if worked is None else worked[reading.id]
         rank = _rank(reading, value)
         if reading.analyte not in best or rank >= best[reading.analyte][0]:
             best[reading.analyte] = (rank, value)
@@ -104,18 +104,18 @@ def raw_sample(samples: tuple[Sample, ...]) -> Sample | None:
     return raw[0] if raw else None
 
 
-def design_water(samples: tuple[Sample, ...]) -> Water | None:
+def design_water(samples: tuple[Sample, ...], waters: dict[str, Water] | None = None) -> Water | None:
     """The raw water to design from: the raw sample, filled up from this home's other untreated samples
     (first-draw metals, laboratory bottles) for what it does not hold itself."""
     raw = raw_sample(samples)
     if raw is None:
         return None
-    water = water_of(raw)
+    water = water_of(raw) if waters is None else waters[raw.id]
     values, cups = dict(water.values), water.cups
     for other in samples:
         if other.raw or other.treated or other.kind not in ("tap", "source") or other.draw == "hot":
             continue
-        more = water_of(other)
+        more = water_of(other) if waters is None else waters[other.id]
         for name, value in more.values.items():
             values.setdefault(name, value)
         cups = cups or more.cups

@@ -131,6 +131,26 @@ def check_need(need: Need, stream: Stream, kind: str, units: str) -> Check:
     return Check(id=id, status=need.severity, sentence=f"{name} {shown}: wants {wanted}.{why}")
 
 
+#: hardly ever in a town main; its yearly quality report answers
+_TOWN_REPORT = frozenset({"manganese", "hydrogen_sulfide"})
+_CHLORINE = frozenset({"chlorine_free", "chlorine_total"})
+
+
+def check_needs(needs: tuple[Need, ...], stream: Stream, kind: str, units: str, private: bool) -> list[Check]:
+    """All needs of a stage; what this kind of source hardly carries is said and asked, not left open."""
+    out = []
+    for n in needs:
+        c = check_need(n, stream, kind, units)
+        if c.status == "unknown" and stream.get(n.analyte) is None:
+            name = ANALYTES[n.analyte].name
+            if private and n.analyte in _CHLORINE:
+                c = Check(id=c.id, status="say", sentence=f"{name} not tested: a private source has none unless somebody feeds it. Ask.", test=c.test)
+            elif not private and n.analyte in _TOWN_REPORT:
+                c = Check(id=c.id, status="say", sentence=f"{name} not tested: see the utility’s yearly report.", test="the utility’s yearly quality report")
+        out.append(c)
+    return out
+
+
 def merged_needs(item: Item, typical: tuple[Need, ...]) -> tuple[Need, ...]:
     """The item's own needs first; the typical ones for every analyte and side that it does not state."""
     own = {(n.analyte, n.op) for n in item.needs}

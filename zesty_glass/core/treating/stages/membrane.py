@@ -7,7 +7,7 @@ import math
 from ...proposing.evidence import Level
 from ...record import record
 from ...units import L_PER_GAL
-from ..checks import check_need, merged_needs, met, told
+from ..checks import check_need, check_needs, merged_needs, met, told
 from ..items import MembraneFigures, Need
 from ..place import item_pressure, place_checks
 from ..report import Check, Drain, Due, Figure, Running, StageReport
@@ -155,7 +155,7 @@ def run(inp: StageInput) -> StageReport:
         checks.append(met("pressure.least", f"{psi.low:.0f} psi running, at least 40") if psi.low >= 40 else told("pressure.least", "stop", need="40", have=f"{psi.low:.0f}"))
     elif item.psi_min is None:
         checks.append(Check(id="pressure.least", status="unknown", sentence="Wants at least 40 psi running: not measured.", test="pressure gauge, a tap open"))
-    checks += [check_need(n, stream, "membrane", site.units) for n in merged_needs(item, NEEDS)] + _ph(inp, f) + _feed_checks(inp)
+    checks += check_needs(merged_needs(item, NEEDS), stream, "membrane", site.units, site.home.private) + _ph(inp, f) + _feed_checks(inp)
     changes, more = effects(item, stream)
     checks += more
     if any(e.analyte == "arsenic" for e in item.effects) and stream.get("arsenic") is not None:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ...proposing.evidence import LEVEL_WORDS, Level
-from ..checks import check_need, met, told
+from ..checks import check_needs, met, told
 from ..items import CartridgeFigures, ConditionerFigures, DistillerFigures, Need, OtherFigures, PitcherFigures
 from ..place import drop_at, item_pressure, place_checks
 from ..report import Check, Chore, Drain, Figure, Running, StageReport
@@ -29,7 +29,7 @@ def conditioner(inp: StageInput) -> StageReport:
         wants = f"{f.flow_min_gpm:g} to {f.flow_max_gpm:g}" if f.flow_min_gpm else f"up to {f.flow_max_gpm:g}"
         checks.append(met("conditioner.flow", f"peak {peak:g} gpm, made for {wants}") if ok else told("conditioner.flow", "warn", need=wants, have=f"{peak:g}"))
     if f.kind == "salt_free":
-        checks += [c for n in SALT_FREE_NEEDS if (c := check_need(n, inp.stream, "salt_free", site.units)).status != "unknown" or n.analyte != "manganese"]
+        checks += check_needs(SALT_FREE_NEEDS, inp.stream, "salt_free", site.units, site.home.private)
         checks.append(told("conditioner.evidence", "say", have=f"tested to {f.protocol}" if f.protocol else LEVEL_WORDS[Level.MAKER_STATES]))
         checks.append(told("conditioner.phosphate", "say"))
     else:

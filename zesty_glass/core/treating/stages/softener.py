@@ -7,7 +7,7 @@ from ...proposing.evidence import Level
 from ...ranges import Range
 from ...record import record
 from ...units import MG_L_PER_GPG
-from ..checks import check_need, merged_needs, met, told
+from ..checks import check_needs, merged_needs, met, told
 from ..demand import interpolate
 from ..items import Need, SoftenerFigures
 from ..place import drop_at, item_pressure, place_checks, septic_check
@@ -178,7 +178,7 @@ def run(inp: StageInput) -> StageReport:
     stream = inp.stream
     needs = merged_needs(item, tuple(n if n.analyte != "iron" else Need(analyte="iron", limit=f.iron_max, why=n.why) for n in NEEDS))
     checks = place_checks(item, site) + item_pressure(item, site, None if stream.psi is None else stream.psi.low)
-    checks += [check_need(n, stream, "softener", site.units) for n in needs] + _ferric(inp)
+    checks += check_needs(needs, stream, "softener", site.units, site.home.private) + _ferric(inp)
     if site.home.brine_forbidden:
         checks.append(told("brine.forbidden", "stop"))
     changes, more = effects(item, stream)

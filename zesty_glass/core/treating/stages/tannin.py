@@ -5,7 +5,7 @@ from __future__ import annotations
 from ...proposing.evidence import Level
 from ...ranges import Range
 from ...units import MG_L_PER_GPG
-from ..checks import check_need, met, told
+from ..checks import check_needs, met, told
 from ..items import Need, TanninFigures
 from ..place import drop_at, item_pressure, place_checks, septic_check
 from ..report import Check, Chore, Drain, Figure, Running, StageReport
@@ -42,7 +42,7 @@ def run(inp: StageInput) -> StageReport:
     stream, kind = inp.stream, f.kind
     checks = place_checks(item, site) + item_pressure(item, site, None if stream.psi is None else stream.psi.low)
     needs = NEEDS if kind == "tannin" else tuple(n for n in NEEDS if n.analyte != "hardness")
-    checks += [check_need(n, stream, kind, site.units) for n in needs] + _exchange(inp)
+    checks += check_needs(needs, stream, kind, site.units, site.home.private) + _exchange(inp)
     if site.home.brine_forbidden:
         checks.append(told("brine.forbidden", "stop"))
     if kind == "mixed_bed":

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ...proposing.evidence import Level
 from ...units import DAYS_PER_MONTH, HOURS_PER_YEAR
-from ..checks import check_need, merged_needs, met, told
+from ..checks import check_needs, merged_needs, met, told
 from ..demand import interpolate
 from ..items import Need, SedimentFigures, UvFigures
 from ..place import drop_at, item_pressure, place_checks
@@ -41,13 +41,11 @@ def design_flow(inp: StageInput) -> float:
 
 def _need_checks(inp: StageInput) -> list[Check]:
     out = []
-    for n in merged_needs(inp.item, NEEDS):
-        c = check_need(n, inp.stream, "uv", inp.site.units)
+    needs = merged_needs(inp.item, NEEDS)
+    for n, c in zip(needs, check_needs(needs, inp.stream, "uv", inp.site.units, inp.site.home.private), strict=True):
         q = inp.stream.get(n.analyte)
         if n.analyte == "tannin" and q is not None and q.below is not None and q.below > n.limit:
             c = Check(id=c.id, status="unknown", sentence=f"Tannin under {q.below:g} mg/L: this kit cannot read {n.limit:g}.", test="laboratory: UV transmittance")
-        if n.analyte in ("hydrogen_sulfide", "manganese") and c.status == "unknown" and inp.site.home.source.value == "city":
-            continue
         out.append(c)
     return out
 

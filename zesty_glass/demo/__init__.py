@@ -1,0 +1,1 @@
+"""A made-up firm, its catalogue and its homes."""
