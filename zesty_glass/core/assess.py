@@ -137,7 +137,7 @@ def _cost(line: LineReport, visit: Visit, listed: tuple[Assumption, ...], years:
     return lifetime(line.purchases, dues, running, years, s.price_growth, s.discount, line.demand.house_gal_year, line.demand.drinking_gal_year, with_curve)
 
 
-def assess(visit: Visit, years: int | None = None, use_bands: bool = True) -> Assessment:
+def assess(visit: Visit, years: int | None = None, use_bands: bool = False) -> Assessment:
     """Everything that can be worked out of a visit.
 
     Args:

@@ -19,7 +19,7 @@ def record(cls: type[_T]) -> type[_T]:
     config: dict[str, Any] = {"extra": "forbid", "ser_json_inf_nan": "null", "allow_inf_nan": False}
     cls.__pydantic_config__ = config  # type: ignore[attr-defined]
     made = dataclass(frozen=True, slots=True, kw_only=True)(cls)
-    made.__init__ = _quick_init(made)  # type: ignore[misc]
+    setattr(made, "__init__", _quick_init(made))  # noqa: B010
     return made
 
 

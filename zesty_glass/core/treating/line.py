@@ -204,7 +204,7 @@ def run_stages(option: Option, pairs: list[tuple[Item, StageChoice]], purchases:
 
 def _with_outlet(r: StageReport, outlet: Stream) -> StageReport:
     return StageReport(
-        code=r.code, name=r.name, kind=r.kind, scope=r.scope, inlet=r.inlet, outlet=outlet, checks=r.checks, figures=r.figures, settings=r.settings,
+        code=r.code, name=r.name, kind=r.kind, scope=r.scope, outlet=outlet, checks=r.checks, figures=r.figures, settings=r.settings,
         drains=r.drains, dues=r.dues, running=r.running, chores=r.chores, drop_psi=r.drop_psi, summary=r.summary,
     )
 

@@ -117,7 +117,6 @@ class StageReport:
     name: str
     kind: str
     scope: Literal["house", "tap"]
-    inlet: Stream
     outlet: Stream
     checks: tuple[Check, ...]
     figures: tuple[Figure, ...] = ()

@@ -126,7 +126,7 @@ def report(
     """A stage's report with its standing costs added."""
     item = inp.item
     return StageReport(
-        code=item.code, name=item.name, kind=item.kind, scope=item.scope, inlet=inp.stream, outlet=outlet, checks=tuple(checks),
+        code=item.code, name=item.name, kind=item.kind, scope=item.scope, outlet=outlet, checks=tuple(checks),
         figures=figures, settings=settings, drains=drains, dues=dues(item, inp.site) if due is None else due,  # type: ignore[arg-type]
         running=running + standing_costs(item, inp.site), chores=chores, drop_psi=drop, summary=summary,
     )

@@ -1,0 +1,1 @@
+"""The HTTP interface: thin handlers, one router a thing."""

@@ -1,0 +1,54 @@
+"""The application: API, page, and nothing that is kept in memory between requests."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from fastapi import FastAPI, Request, Response
+from fastapi.responses import FileResponse, JSONResponse
+from fastapi.staticfiles import StaticFiles
+from sqlalchemy import text
+from starlette.exceptions import HTTPException
+from starlette.middleware.gzip import GZipMiddleware
+
+from .. import __version__
+from ..records.db import make_engine, make_sessions
+from . import kits, problems, proposals, session, visits
+from .bounds import Bounds
+
+PAGE = Path(__file__).resolve().parents[2] / "web" / "dist"
+
+
+def create_app(database: str, secret: str, secure_cookie: bool = True, page: Path = PAGE) -> FastAPI:
+    """An application on a database address; ``secret`` signs forgery tokens."""
+    app = FastAPI(title="Zesty Glass", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json", responses={422: {"model": problems.Problem}})
+    engine = make_engine(database)
+    app.state.sessions, app.state.secret, app.state.secure_cookie, app.state.engine = make_sessions(engine), secret, secure_cookie, engine
+    problems.install(app)
+    app.add_middleware(GZipMiddleware, minimum_size=1500, compresslevel=5)
+    app.add_middleware(Bounds)
+    for module in (session, visits, kits, proposals):
+        app.include_router(module.router)
+
+    @app.get("/api/health", include_in_schema=False)
+    def health() -> JSONResponse:
+        with engine.connect() as c:
+            c.execute(text("select 1"))
+        return JSONResponse({"ok": True, "version": __version__})
+
+    _serve_page(app, page)
+    return app
+
+
+def _serve_page(app: FastAPI, page: Path) -> None:
+    if (page / "assets").is_dir():
+        app.mount("/assets", StaticFiles(directory=page / "assets"))
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def index(request: Request, path: str) -> Response:
+        if path.startswith("api/") or not (page / "index.html").is_file():
+            raise HTTPException(404)
+        file = page / path
+        if path and file.is_file() and file.resolve().is_relative_to(page.resolve()):
+            return FileResponse(file)
+        return FileResponse(page / "index.html", headers={"Cache-Control": "no-cache"})

@@ -1,0 +1,114 @@
+"""Errors in one form: problem details (RFC 9457) that say what, where and what to do. Internals never leak."""
+
+from __future__ import annotations
+
+import logging
+from typing import Any
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from pydantic import BaseModel
+from sqlalchemy.exc import DBAPIError, IntegrityError
+from starlette.exceptions import HTTPException
+
+from ..core.errors import RuleError
+from ..documents.codec import _SAY, path
+from ..records.store import NotFound
+from ..work.person import Conflict, Forbidden
+from ..work.signing_in import TooMany
+
+log = logging.getLogger("zesty")
+
+
+class Problem(BaseModel):
+    """What went wrong: ``title`` in words, ``where`` the field, ``remedy`` what to do."""
+
+    type: str = "about:blank"
+    status: int
+    code: str
+    title: str
+    where: str = ""
+    remedy: str = ""
+    changed: list[str] = []
+    by: str = ""
+    version: int | None = None
+
+
+def problem(status: int, code: str, title: str, where: str = "", remedy: str = "", **more: Any) -> JSONResponse:
+    """A problem as a response."""
+    body = Problem(status=status, code=code, title=title, where=where, remedy=remedy, **more).model_dump(exclude_none=True)
+    headers = {"Retry-After": "900"} if status == 429 else {}
+    return JSONResponse(body, status_code=status, media_type="application/problem+json", headers=headers)
+
+
+_HTTP = {
+    400: ("request.unreadable", "The request could not be read.", "Send it again."),
+    401: ("session.none", "You are not signed in.", "Sign in."),
+    403: ("forbidden", "This is not allowed.", ""),
+    404: ("not_found", "There is nothing here.", "Check the address."),
+    405: ("method", "This cannot be done here.", "Check the address."),
+    413: ("too_large", "This is too large.", "Send less."),
+}
+_BY_PREFIX = {"file.too_large": 413}
+
+
+def _invalid(e: RequestValidationError) -> JSONResponse:
+    first = e.errors()[0]
+    cause = first.get("ctx", {}).get("error")
+    place = path([p for p in first["loc"] if p not in ("body", "query", "path") and not (isinstance(p, str) and (p[:1].isupper() or p.startswith("function-")))])
+    if isinstance(cause, RuleError):
+        return problem(422, cause.code, cause.what, place or cause.where, cause.remedy)
+    if first["type"] == "json_invalid":
+        return problem(400, "request.not_json", "The request is not JSON.", "", "Send it again.")
+    return problem(422, f"input.{first['type']}", _SAY.get(first["type"], first["msg"] + "."), place, "Check that field.")
+
+
+def install(app: FastAPI) -> None:
+    """Answer every error of the application with a problem."""
+
+    @app.exception_handler(RuleError)
+    def rule(_: Request, e: RuleError) -> JSONResponse:
+        return problem(_BY_PREFIX.get(e.code, 422), e.code, e.what, e.where, e.remedy)
+
+    @app.exception_handler(RequestValidationError)
+    def invalid(_: Request, e: RequestValidationError) -> JSONResponse:
+        return _invalid(e)
+
+    @app.exception_handler(NotFound)
+    def missing(_: Request, e: NotFound) -> JSONResponse:
+        return problem(404, "not_found", f"There is no such {e.what}.", e.what, "It may have been removed. Go back and open it again.")
+
+    @app.exception_handler(Conflict)
+    def conflict(_: Request, e: Conflict) -> JSONResponse:
+        who = f" by {e.by}" if e.by else ""
+        what = f": {', '.join(e.changed)}" if e.changed else ""
+        return problem(409, "conflict", f"The {e.what} was changed{who} meanwhile{what}. Yours was not stored.", e.what, "Look at what changed, then make your change again.", changed=e.changed, by=e.by, version=e.version)
+
+    @app.exception_handler(Forbidden)
+    def forbidden(_: Request, e: Forbidden) -> JSONResponse:
+        return problem(403, "forbidden", str(e), "", "Ask a manager of the firm.")
+
+    @app.exception_handler(TooMany)
+    def slow_down(_: Request, __: TooMany) -> JSONResponse:
+        return problem(429, "session.too_many", "Too many failed sign-ins.", "password", "Wait a quarter of an hour.")
+
+    @app.exception_handler(IntegrityError)
+    def integrity(_: Request, e: IntegrityError) -> JSONResponse:
+        log.warning("integrity error: %s", type(e.orig).__name__)
+        return problem(409, "conflict", "This was stored by somebody else at the same moment.", "", "Look again; nothing is lost.")
+
+    @app.exception_handler(DBAPIError)
+    def database(_: Request, e: DBAPIError) -> JSONResponse:
+        log.error("database error: %s", type(e.orig).__name__)
+        return problem(503, "database", "The database does not answer.", "", "What you typed is kept on this device and sent again.")
+
+    @app.exception_handler(HTTPException)
+    def http(_: Request, e: HTTPException) -> JSONResponse:
+        code, title, remedy = _HTTP.get(e.status_code, ("error", "This did not work.", "Try again."))
+        return problem(e.status_code, code, title, "", remedy)
+
+    @app.exception_handler(Exception)
+    def unexpected(_: Request, e: Exception) -> JSONResponse:
+        log.exception("unexpected error")
+        return problem(500, "internal", "Something went wrong on the server.", "", "What you typed is kept. Try again; if it happens again, tell the firm.")

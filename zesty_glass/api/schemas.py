@@ -1,0 +1,190 @@
+"""What goes over the wire beside the core's own value objects."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any
+from uuid import UUID
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ..core.assess import Assessment
+from ..core.home import Customer, Home
+from ..core.proposing.offer import Offer
+from ..core.proposing.proposal import Plan, Signature
+from ..core.record import record
+from ..core.testing.complaints import Complaint
+from ..core.testing.reading import Reading, Value
+from ..core.visit import Visit
+
+
+class Body(BaseModel):
+    """A request body: unknown fields are refused."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class SignInBody(Body):
+    """Address and password."""
+
+    email: str = Field(max_length=200)
+    password: str = Field(max_length=500)
+
+
+class Me(BaseModel):
+    """Who is signed in, and the token that unsafe requests carry."""
+
+    id: UUID
+    name: str
+    role: str
+    firm: str
+    token: str
+
+
+class VisitSummary(BaseModel):
+    """A visit in the list of the day."""
+
+    id: UUID
+    started_at: datetime
+    customer: str
+    home: str
+    place: str
+    source: str
+    complaints: list[str]
+    readings: int
+    options: int
+    proposals: int
+    step: str
+
+
+class StartBody(Body):
+    """A new visit; the id is made by the client."""
+
+    id: UUID
+    customer: Customer
+    home: Home
+    complaints: list[Complaint] = Field(default=[], max_length=20)
+    started_at: datetime | None = None
+
+
+class VisitChange(Body):
+    """Fields to change, on top of a version; absent fields stay."""
+
+    version: int
+    complaints: list[Complaint] | None = Field(default=None, max_length=20)
+    step: str | None = None
+    recommended: str | None = None
+    horizon: int | None = None
+    assumptions_off: list[str] | None = None
+    note: str | None = Field(default=None, max_length=5000)
+
+
+class HomeChange(Body):
+    """Customer and home as they should be, on top of a version."""
+
+    version: int
+    customer: Customer
+    home: Home
+
+
+class StrikeBody(Body):
+    """Why a reading is struck."""
+
+    because: str = Field(default="", max_length=500)
+
+
+class Saved(BaseModel):
+    """What was stored, and its version."""
+
+    id: str
+    version: int
+
+
+@record
+class KeptReading:
+    """A reading as stored, worked out."""
+
+    id: str
+    sample: str
+    reading: Reading
+    value: Value
+
+
+@record
+class VisitView:
+    """A visit with everything worked out. ``versions``: by the id of each editable part."""
+
+    visit: Visit
+    versions: dict[str, int]
+    step: str
+    assessment: Assessment
+
+
+class ProposalBody(Body):
+    """A proposal to write; without reasons the tool writes the first draft."""
+
+    id: UUID
+    recommended: str
+    reasons: str = Field(default="", max_length=8000)
+    plan: Plan | None = None
+
+
+class Draft(BaseModel):
+    """A first draft of reasons."""
+
+    reasons: str
+
+
+class DecideBody(Body):
+    """Move a proposal on."""
+
+    version: int
+    name: str = Field(default="", max_length=200)
+    path: str = Field(default="", max_length=60_001)
+
+
+@record
+class ProposalView:
+    """A proposal with its frozen offer."""
+
+    id: str
+    visit: str
+    state: str
+    version: int
+    digest: str
+    presented_at: datetime | None
+    decided_at: datetime | None
+    signature: Signature | None
+    offer: Offer
+    latest: bool
+
+
+class SignView(BaseModel):
+    """A kind of complaint to choose from."""
+
+    id: str
+    name: str
+    next: str
+
+
+class AnalyteView(BaseModel):
+    """An analyte as the page needs it."""
+
+    id: str
+    name: str
+    unit: str
+    kind: str
+    laboratory_only: bool
+    test: str
+    decimals: int
+
+
+class Reference(BaseModel):
+    """What the page needs to know once: signs, analytes and what a visit looks for."""
+
+    signs: list[SignView]
+    analytes: list[AnalyteView]
+    looked_for: list[str]
+
+
+JsonObject = dict[str, Any]

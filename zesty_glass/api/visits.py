@@ -1,0 +1,145 @@
+"""Visits, their samples, readings and lines."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+from typing import Annotated
+from uuid import UUID
+
+from fastapi import APIRouter, Header, Query, Request, Response
+
+from ..core.assess import Assessment, assess
+from ..core.errors import RuleError
+from ..core.testing.reading import Reading, work_out
+from ..core.testing.water import Sample
+from ..core.treating.line import Option
+from ..documents import visit_file
+from ..documents.codec import load
+from ..work import visiting
+from .answers import answer
+from .context import Context, Signed
+from .schemas import HomeChange, KeptReading, Saved, StartBody, StrikeBody, VisitChange, VisitSummary, VisitView
+
+router = APIRouter(prefix="/api/visits", tags=["visits"])
+Version = Annotated[int | None, Header(alias="If-Match-Version")]
+
+
+def _view(ctx: Context, id: UUID) -> Response:
+    with ctx.db() as db:
+        row = visiting.get(db, ctx.who, id)
+        visit, versions = visiting.document(db, ctx.who, row)
+        step = row.step
+    return answer(VisitView(visit=visit, versions=versions, step=step, assessment=assess(visit)))
+
+
+@router.get("", response_model=list[VisitSummary])
+def today(ctx: Signed, day: datetime | None = None) -> list[VisitSummary]:
+    """The visits of a day and of the week before."""
+    start = (day or datetime.now(UTC)).replace(hour=0, minute=0, second=0, microsecond=0)
+    start = start if start.tzinfo else start.replace(tzinfo=UTC)
+    with ctx.db() as db:
+        return [VisitSummary(**v) for v in visiting.today(db, ctx.who, start)]
+
+
+@router.post("", response_model=Saved, status_code=201)
+def start(ctx: Signed, body: StartBody) -> Saved:
+    """Start a visit to a new home; repeats are harmless."""
+    with ctx.db() as db:
+        row = visiting.start(db, ctx.who, body.id, body.customer, body.home, tuple(body.complaints), body.started_at)
+        return Saved(id=str(row.id), version=row.version)
+
+
+@router.post("/import", response_model=Saved, status_code=201)
+async def bring_in(ctx: Signed, request: Request) -> Saved:
+    """Bring a visit file in, all or nothing."""
+    visit = visit_file.read(await request.body())
+    with ctx.db() as db:
+        row = visiting.bring_in(db, ctx.who, visit)
+        return Saved(id=str(row.id), version=row.version)
+
+
+@router.get("/{id}", response_model=VisitView)
+def open_visit(ctx: Signed, id: UUID) -> Response:
+    """A visit with everything worked out."""
+    return _view(ctx, id)
+
+
+@router.patch("/{id}", response_model=Saved)
+def change(ctx: Signed, id: UUID, body: VisitChange) -> Saved:
+    """Change fields of a visit on top of a version."""
+    fields = {name: getattr(body, name) for name in body.model_fields_set if name != "version"}
+    with ctx.db() as db:
+        row = visiting.change(db, ctx.who, id, body.version, fields)
+        return Saved(id=str(row.id), version=row.version)
+
+
+@router.put("/{id}/home", response_model=Saved)
+def change_home(ctx: Signed, id: UUID, body: HomeChange) -> Saved:
+    """Change customer and home on top of a version."""
+    with ctx.db() as db:
+        row = visiting.change_home(db, ctx.who, id, body.version, body.customer, body.home)
+        return Saved(id=str(row.id), version=row.version)
+
+
+@router.put("/{id}/samples/{sample_id}", response_model=Saved)
+def put_sample(ctx: Signed, id: UUID, sample_id: UUID, body: Sample, version: Version = None) -> Saved:
+    """Draw a glass or change what is written of it; readings go their own way."""
+    if UUID(body.id) != sample_id:
+        raise RuleError("sample.id", "The sample’s id is not the one in the address.", "id", "Send the same id.")
+    with ctx.db() as db:
+        row = visiting.put_sample(db, ctx.who, id, body, version)
+        return Saved(id=str(row.id), version=row.version)
+
+
+@router.put("/{id}/samples/{sample_id}/readings/{reading_id}", response_model=KeptReading)
+def put_reading(ctx: Signed, id: UUID, sample_id: UUID, reading_id: UUID, body: Reading) -> Response:
+    """Keep a reading; sent twice it is one reading."""
+    if UUID(body.id) != reading_id:
+        raise RuleError("reading.id", "The reading’s id is not the one in the address.", "id", "Send the same id.")
+    with ctx.db() as db:
+        row = visiting.put_reading(db, ctx.who, id, sample_id, body)
+        kept: Reading = load(Reading, {**row.data, "struck_at": row.struck_at, "struck_because": row.struck_because})
+    return answer(KeptReading(id=kept.id, sample=str(sample_id), reading=kept, value=work_out(kept)))
+
+
+@router.post("/{id}/readings/{reading_id}/strike", response_model=Saved)
+def strike(ctx: Signed, id: UUID, reading_id: UUID, body: StrikeBody) -> Saved:
+    """Strike a reading through; it stays on record."""
+    with ctx.db() as db:
+        row = visiting.strike(db, ctx.who, id, reading_id, body.because)
+        return Saved(id=str(row.id), version=1)
+
+
+@router.put("/{id}/options/{option_id}", response_model=Saved)
+def put_option(ctx: Signed, id: UUID, option_id: UUID, body: Option, version: Version = None) -> Saved:
+    """Add or change a line."""
+    if body.id != str(option_id):
+        raise RuleError("option.id", "The line’s id is not the one in the address.", "id", "Send the same id.")
+    with ctx.db() as db:
+        row = visiting.put_option(db, ctx.who, id, body, version)
+        return Saved(id=str(row.id), version=row.version)
+
+
+@router.delete("/{id}/options/{option_id}", status_code=204)
+def drop_option(ctx: Signed, id: UUID, option_id: UUID) -> Response:
+    """Take a line away."""
+    with ctx.db() as db:
+        visiting.drop_option(db, ctx.who, id, option_id)
+    return Response(status_code=204)
+
+
+@router.get("/{id}/comparison", response_model=list[Assessment])
+def comparison(ctx: Signed, id: UUID, years: Annotated[list[int], Query(max_length=4)] = [5, 10, 15, 20]) -> Response:  # noqa: B006
+    """Everything worked out over several horizons, with the band of low and high use."""
+    with ctx.db() as db:
+        visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id))
+    return answer([assess(visit, years=y, use_bands=True) for y in years], list[Assessment])
+
+
+@router.get("/{id}/file", response_class=Response)
+def download(ctx: Signed, id: UUID) -> Response:
+    """The visit as one file."""
+    with ctx.db() as db:
+        visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id))
+    name = "".join(c if c.isascii() and c.isalnum() else "-" for c in visit.home.name.lower()).strip("-")[:60] or "visit"
+    return Response(visit_file.write(visit), media_type="application/json", headers={"Content-Disposition": f'attachment; filename="{name}.json"', "Cache-Control": "no-store"})

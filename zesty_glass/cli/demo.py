@@ -1,0 +1,99 @@
+"""``./zesty demo``: cluster, migration, demo firm, server; Ctrl-C stops all of it."""
+
+from __future__ import annotations
+
+import argparse
+import errno
+import os
+import secrets
+import socket
+import sys
+from pathlib import Path
+
+from .cluster import Cluster
+from .machine import STATE
+from .say import Stop, fail, step
+
+
+def port_in_use(host: str, port: int) -> bool:
+    """Whether somebody listens there, or may not be listened on."""
+    with socket.socket() as s:
+        s.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            s.bind((host, port))
+        except OSError as e:
+            if e.errno in (errno.EADDRINUSE, errno.EACCES):
+                return True
+            raise Stop(f"Cannot listen on {host}: {e.strerror}.") from e
+    return False
+
+
+def _secret(folder: Path) -> str:
+    file = folder / "secret"
+    if not file.exists():
+        file.write_text(secrets.token_urlsafe(32))
+        os.chmod(file, 0o600)
+    return file.read_text().strip()
+
+
+def prepare(cluster: Cluster) -> str:
+    """Database, migration and demo data; the address of the database."""
+    import psycopg
+
+    from ..demo.load import load_demo
+    from ..records.db import make_engine, make_sessions, migrate
+
+    with psycopg.connect(cluster.url("postgres"), autocommit=True) as c:
+        if c.execute("select 1 from pg_database where datname = 'zesty'").fetchone() is None:
+            c.execute("create database zesty")
+    url = cluster.url()
+    step("bringing the database up to date")
+    migrate(url)
+    engine = make_engine(url)
+    if load_demo(make_sessions(engine)):
+        step("demo firm loaded")
+    engine.dispose()
+    return url
+
+
+def main(arguments: list[str]) -> int:
+    """Run the demo until Ctrl-C."""
+    parser = argparse.ArgumentParser(prog="./zesty demo")
+    parser.add_argument("--port", type=int, default=8420, help="port on 127.0.0.1 (8420)")
+    parser.add_argument("--data", type=Path, default=STATE / "demo", help="folder of the demo's database")
+    parser.add_argument("--once", action="store_true", help=argparse.SUPPRESS)
+    given = parser.parse_args(arguments)
+    if port_in_use("127.0.0.1", given.port):
+        raise Stop(f"Port {given.port} is in use: another demo may be running. Stop it, or run: ./zesty demo --port {given.port + 1}")
+    cluster = Cluster(given.data / "postgres")
+    try:
+        made = cluster.create()
+        step("new database folder made" if made else "database folder found")
+        cluster.start()
+        step(f"PostgreSQL runs on port {cluster.port}")
+        url = prepare(cluster)
+        from .serve import run
+
+        step("serving")
+
+        def started() -> None:
+            from ..demo.load import EMAIL, PASSWORD
+
+            print(f"\n  Zesty Glass    http://127.0.0.1:{given.port}\n  sign in as     {EMAIL}\n  password       {PASSWORD}\n\n  Ctrl-C stops it.", flush=True)
+
+        run(url, _secret(given.data), "127.0.0.1", given.port, secure_cookie=False, started=started)
+    finally:
+        step("stopping PostgreSQL")
+        cluster.stop()
+    return 0
+
+
+if __name__ == "__main__":
+    try:
+        sys.exit(main(sys.argv[1:]))
+    except Stop as e:
+        sys.exit(fail(str(e)))
+    except OSError as e:
+        sys.exit(fail("the disk is full: make room and start again." if e.errno == errno.ENOSPC else f"{e.strerror}: {e.filename}"))
+    except KeyboardInterrupt:
+        sys.exit(fail("stopped."))

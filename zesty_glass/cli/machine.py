@@ -1,0 +1,181 @@
+"""What must be on the machine before a command runs: Debian packages, the virtual environment, the built page.
+
+Standard library only: this runs before anything is installed.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import os
+import shutil
+import subprocess
+import sys
+from pathlib import Path
+
+from .say import Stop, fail, step
+
+ROOT = Path(__file__).resolve().parents[2]
+VENV = ROOT / ".venv"
+STATE = ROOT / ".zesty"
+WEB = ROOT / "web"
+
+_PRINTING = {"libpango-1.0.so.0": "libpango-1.0-0", "libpangoft2-1.0.so.0": "libpangoft2-1.0-0", "libharfbuzz-subset.so.0": "libharfbuzz-subset0"}
+COMMANDS = {
+    "demo": ("start everything with the demo firm and print the address", "run"),
+    "serve": ("serve for a firm; configured by environment (see docs/running.md)", "run"),
+    "test": ("check and test everything", "test"),
+    "bench": ("measure the figures and print them as JSON", "test"),
+    "assess": ("work out a visit file and print JSON: ./zesty assess visit.json", "core"),
+    "docs": ("write the generated parts of docs/ anew", "core"),
+    "shots": ("take the screenshots of docs/screenshots/ anew", "test"),
+    "client": ("write the page's API client anew", "test"),
+    "migrate": ("bring a firm's database to the newest shape", "core"),
+    "add-firm": ("add a firm and its first manager to a database", "core"),
+}
+
+
+def _library(name: str) -> bool:
+    folders = [*Path("/usr/lib").glob("*-linux-gnu"), Path("/usr/lib"), Path("/lib")]
+    return any((f / name).exists() for f in folders)
+
+
+def _missing(need: str) -> list[str]:
+    out = []
+    if need in ("run", "test"):
+        if not any(Path("/usr/lib/postgresql").glob("*/bin/initdb")) and shutil.which("initdb") is None:
+            out.append("postgresql")
+        out += [package for library, package in _PRINTING.items() if not _library(library)]
+    if need == "test":
+        out += [p for p, program in (("chromium", "chromium"), ("chromium-driver", "chromedriver"), ("poppler-utils", "pdftoppm")) if shutil.which(program) is None]
+        if not Path("/usr/share/fonts/truetype/liberation").exists():
+            out.append("fonts-liberation")
+    try:
+        import ensurepip  # noqa: F401
+        import venv  # noqa: F401
+    except ImportError:
+        out.append("python3-venv")
+    return out
+
+
+def _packages(need: str) -> None:
+    missing = _missing(need)
+    if not missing:
+        return
+    step(f"installing from Debian's packages: {' '.join(missing)}")
+    if shutil.which("apt-get") is None:
+        raise Stop(f"This machine has no apt-get. Install these yourself, then start again: {' '.join(missing)}")
+    sudo = [] if os.geteuid() == 0 else ["sudo"]
+    if sudo and shutil.which("sudo") is None:
+        raise Stop(f"Packages are missing and there is no sudo. As root, run: apt-get install {' '.join(missing)}")
+    env = os.environ | {"DEBIAN_FRONTEND": "noninteractive"}
+    keep = ["--preserve-env=DEBIAN_FRONTEND"] if sudo else []
+    for command in (["apt-get", "update", "-qq"], ["apt-get", "install", "-y", "-qq", "--no-install-recommends", *missing]):
+        done = subprocess.run([*sudo, *(keep if sudo else []), *command], env=env, capture_output=True, text=True)
+        if done.returncode:
+            tail = (done.stderr or done.stdout).strip()[-600:]
+            raise Stop(f"“{' '.join(command[:2])}” did not work:\n{tail}\nInstall {' '.join(missing)} yourself, then start again.")
+
+
+def _mark(path: Path) -> str:
+    return hashlib.sha256(path.read_bytes()).hexdigest()
+
+
+def _environment(lock: Path) -> None:
+    """The virtual environment as the lock says; skipped when it is that already."""
+    mark = VENV / f".{lock.stem}"
+    stronger = VENV / ".requirements-dev"
+    want = _mark(lock)
+    if (mark.exists() and mark.read_text() == want) or (lock.stem == "requirements" and stronger.exists() and stronger.read_text() == _mark(ROOT / "requirements-dev.txt")):
+        return
+    python = VENV / "bin" / "python"
+    if not python.exists():
+        step("making the virtual environment")
+        done = subprocess.run([sys.executable, "-m", "venv", str(VENV)], capture_output=True, text=True)
+        if done.returncode:
+            raise Stop(f"The virtual environment could not be made: {done.stdout.strip() or done.stderr.strip()}\nRun: sudo apt-get install python3-venv")
+    step("installing Python packages")
+    for command in ([str(python), "-m", "pip", "install", "-q", "--disable-pip-version-check", "uv"], [str(VENV / "bin" / "uv"), "pip", "sync", "-q", "--require-hashes", str(lock)]):
+        done = subprocess.run(command, cwd=ROOT, capture_output=True, text=True, env=os.environ | {"VIRTUAL_ENV": str(VENV), "UV_NO_PROGRESS": "1", "UV_LINK_MODE": "copy"})
+        if done.returncode:
+            text = done.stderr.strip()[-800:]
+            raise Stop("The disk is full: make room and start again." if "No space left" in text else f"Python packages could not be installed:\n{text}")
+    for other in VENV.glob(".requirements*"):
+        other.unlink()
+    mark.write_text(want)
+
+
+def tree_mark() -> str:
+    """A digest of everything the page is built from."""
+    h = hashlib.sha256()
+    files = [*sorted((WEB / "src").rglob("*")), *(WEB / n for n in ("index.html", "vite.config.ts", "package-lock.json", "tsconfig.json")), ROOT / "zesty_glass" / "documents" / "glass.json"]
+    for f in files:
+        if f.is_file():
+            h.update(str(f.relative_to(ROOT)).encode())
+            h.update(f.read_bytes())
+    return h.hexdigest()
+
+
+def _npm(*arguments: str) -> None:
+    done = subprocess.run(["npm", *arguments], cwd=WEB, capture_output=True, text=True)
+    if done.returncode:
+        text = (done.stderr or done.stdout).strip()[-1200:]
+        raise Stop("The disk is full: make room and start again." if "ENOSPC" in text else f"“npm {arguments[0]}” did not work:\n{text}")
+
+
+def _modules() -> None:
+    want = _mark(WEB / "package-lock.json")
+    mark = WEB / "node_modules" / ".zesty-lock"
+    if mark.exists() and mark.read_text() == want:
+        return
+    if shutil.which("npm") is None:
+        raise Stop("Node 20 with npm is needed to build the page. Install it, then start again.")
+    step("installing the page's packages (about a minute the first time)")
+    _npm("ci", "--no-progress", "--no-audit", "--no-fund")
+    mark.write_text(want)
+
+
+def _page(with_modules: bool) -> None:
+    """The built page; built anew only when its sources changed."""
+    mark = WEB / "dist" / ".built-from"
+    built = mark.exists() and mark.read_text() == tree_mark()
+    if with_modules or not built:
+        _modules()
+    if not built:
+        step("building the page")
+        _npm("run", "build", "--silent")
+        mark.write_text(tree_mark())
+
+
+def ready(need: str) -> None:
+    """Bring the machine to what a command needs."""
+    _packages(need)
+    _environment(ROOT / ("requirements-dev.txt" if need == "test" else "requirements.txt"))
+    if need in ("run", "test"):
+        _page(with_modules=need == "test")
+
+
+def _usage() -> int:
+    print("Zesty Glass\n\nusage: ./zesty COMMAND\n")
+    for name, (what, _) in COMMANDS.items():
+        print(f"  {name:<9} {what}")
+    return 0
+
+
+def main(arguments: list[str]) -> int:
+    """Make the machine ready, then hand over to the command inside the virtual environment."""
+    if not arguments or arguments[0] in ("-h", "--help", "help"):
+        return _usage()
+    name = arguments[0]
+    if name not in COMMANDS:
+        return fail(f"there is no command “{name}”. Run ./zesty alone for the list.")
+    try:
+        ready(COMMANDS[name][1])
+    except Stop as e:
+        return fail(str(e))
+    except OSError as e:
+        return fail("the disk is full: make room and start again." if e.errno == 28 else f"{e.strerror}: {e.filename}. Check the folder's owner and rights.")
+    except KeyboardInterrupt:
+        return fail("stopped.")
+    sys.stdout.flush()
+    python = str(VENV / "bin" / "python")
+    os.execv(python, [python, "-m", f"zesty_glass.cli.{name.replace('-', '_')}", *arguments[1:]])

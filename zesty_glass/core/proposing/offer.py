@@ -1,0 +1,252 @@
+"""Everything a proposal shows, frozen in one value: what the page, the PDF and the link draw from."""
+
+from __future__ import annotations
+
+from datetime import date, datetime
+from decimal import Decimal
+
+from .. import words
+from ..analytes import ANALYTES
+from ..assess import Assessment, Assumption, Band, OptionReport, assess
+from ..costing.chores import Chores
+from ..costing.money import HORIZONS, CostLine, Lifetime, apr
+from ..costing.waste import Waste
+from ..errors import RuleError
+from ..home import SOURCE_NAMES, Customer
+from ..record import record
+from ..testing.findings import Finding, Unexplained, Unknown
+from ..treating.stream import Quantity
+from ..visit import Visit
+from .compare import Row
+from .proposal import COOLING_OFF, Plan
+from .reasons import Reasons
+
+#: kind of stage -> cautions that stand where the work is done
+CAUTIONS = {
+    "softener": "Plumbing, drain with an air gap and brine discharge to local code; where metal pipe is cut, a bonding jumper by a licensed electrician.",
+    "uv": "The whole plumbing is disinfected before first use. Bleach: ventilate, never mix it with other cleaners. The lamp protects nothing behind it.",
+    "membrane": "Water off and pressure relieved before a housing is opened. No copper line behind the membrane. Sanitise as its manual says.",
+    "carbon": "Behind carbon there is no disinfectant left: keep what is behind it clean.",
+    "iron_filter": "Backwash to a drain with an air gap, to local code.",
+    "neutraliser": "pH and hardness change: lead and copper want a re-test after some weeks.",
+    "tannin": "Drain with an air gap and brine discharge to local code.",
+    "mixed_bed": "Drain with an air gap and brine discharge to local code.",
+    "distiller": "Hot surfaces and steam: keep it out of children’s reach.",
+}
+ALWAYS = "Nothing here says that a water is fit to drink: health questions go to a certified laboratory and the local health authority. Plumbing, electrical and drainage work to local code, by licensed people."
+
+
+@record
+class ReadingLine:
+    """One reading as the document lists it."""
+
+    sample: str
+    analyte: str
+    shown: str
+    span: str
+    method: str
+    made_at: datetime
+    flags: tuple[str, ...]
+
+
+@record
+class CostOver:
+    """Cost over one horizon."""
+
+    years: int
+    total: Decimal
+    first_year: Decimal
+    worst_year: Decimal
+    per_year: Decimal
+    per_gallon_house: Decimal | None
+    per_gallon_tap: Decimal | None
+    by_kind: dict[str, Decimal]
+    lines: tuple[CostLine, ...]
+    monthly: tuple[Decimal, ...]
+    band: Band | None
+    cheaper_than: tuple[tuple[str, int], ...]
+
+
+@record
+class StageLine:
+    """One stage as the document lists it."""
+
+    code: str
+    name: str
+    kind: str
+    scope: str
+    summary: str
+    status: str
+    figures: tuple[tuple[str, str], ...]
+    checks: tuple[tuple[str, str], ...]
+    settings: tuple[tuple[str, str], ...]
+
+
+@record
+class OfferedOption:
+    """One option, frozen."""
+
+    id: str
+    name: str
+    letter: str
+    status: str
+    error: str
+    price: Decimal
+    installation: Decimal
+    stages: tuple[StageLine, ...]
+    house: dict[str, Quantity]
+    tap: dict[str, Quantity]
+    ferric_house: bool | None
+    ferric_tap: bool | None
+    waste: Waste | None
+    chores: Chores | None
+    left: tuple[str, ...]
+    reasons: Reasons | None
+    costs: tuple[CostOver, ...]
+    parts: tuple[str, ...]
+    warranty: tuple[str, ...]
+
+
+@record
+class PlanTerms:
+    """A payment plan with what it comes to: total paid and yearly rate [%]."""
+
+    down: Decimal
+    monthly: Decimal
+    months: int
+    total_paid: Decimal
+    apr: Decimal
+
+
+@record
+class Offer:
+    """A proposal's whole content."""
+
+    number: str
+    revision: int
+    created_at: datetime
+    valid_until: date
+    firm: str
+    consultant: str
+    currency: str
+    units: str
+    customer: Customer
+    home: str
+    place: str
+    source: str
+    people: float
+    complaints: tuple[str, ...]
+    readings: tuple[ReadingLine, ...]
+    raw: dict[str, Quantity]
+    ferric_raw: bool | None
+    scale_60: float | None
+    findings: tuple[Finding, ...]
+    unexplained: tuple[Unexplained, ...]
+    unknown: tuple[Unknown, ...]
+    tonight: tuple[str, ...]
+    nothing_needed: bool
+    options: tuple[OfferedOption, ...]
+    rows: tuple[Row, ...]
+    recommended: str
+    reasons: str
+    horizon: int
+    plan: PlanTerms | None
+    assumptions: tuple[Assumption, ...]
+    cautions: tuple[str, ...]
+    cancel_text: str
+    cooling_off: str
+    local_rules: str
+    rules_version: int
+
+
+def _readings(visit: Visit, a: Assessment) -> tuple[ReadingLine, ...]:
+    out = []
+    for s, report in zip(visit.samples, a.samples, strict=True):
+        for r, rr in zip(s.readings, report.readings, strict=True):
+            if rr.struck:
+                continue
+            v = rr.value
+            out.append(ReadingLine(
+                sample=s.name, analyte=ANALYTES[r.analyte].name, shown=words.value(r.analyte, v.range, v.below, visit.settings.units, v.words), span=words.span(r.analyte, v.range, visit.settings.units),
+                method=r.instrument.name, made_at=r.made_at, flags=tuple(f.sentence for f in v.flags),
+            ))
+    return tuple(out)
+
+
+def _over(cost: Lifetime, o: OptionReport) -> CostOver:
+    return CostOver(
+        years=cost.years, total=cost.total, first_year=cost.first_year, worst_year=cost.worst_year, per_year=cost.per_year, per_gallon_house=cost.per_gallon_house, per_gallon_tap=cost.per_gallon_tap,
+        by_kind=cost.by_kind, lines=cost.lines, monthly=cost.monthly, band=o.use_band, cheaper_than=o.cheaper_than,
+    )
+
+
+def _option(o: OptionReport, letter: str, costs: tuple[CostOver, ...], warranty: tuple[str, ...]) -> OfferedOption:
+    line = o.line
+    stages = () if line is None else tuple(
+        StageLine(
+            code=s.code, name=s.name, kind=s.kind, scope=s.scope, summary=s.summary, status=s.status, figures=tuple((f.label, f"{f.value} {f.unit}".strip()) for f in s.figures),
+            checks=tuple((c.status, c.sentence) for c in s.checks if c.status != "met"), settings=s.settings,
+        )
+        for s in line.stages
+    )
+    bought = () if line is None else line.purchases
+    return OfferedOption(
+        id=o.id, name=o.name, letter=letter, status="stop" if line is None else line.status, error=o.error, price=sum((p.price for p in bought), Decimal(0)), installation=sum((p.installation for p in bought), Decimal(0)),
+        stages=stages, house={} if line is None else line.house.quantities, tap={} if line is None else line.tap.quantities, ferric_house=None if line is None else line.house.ferric, ferric_tap=None if line is None else line.tap.ferric,
+        waste=o.waste, chores=o.chores, left=o.left, reasons=o.reasons, costs=costs, parts=() if line is None else tuple(dict.fromkeys(d.label for s in line.stages for d in s.dues if not d.common)), warranty=warranty,
+    )
+
+
+def plan_terms(plan: Plan | None, price: Decimal) -> PlanTerms | None:
+    """A payment plan's total and yearly rate on a price."""
+    if plan is None:
+        return None
+    return PlanTerms(down=plan.down, monthly=plan.monthly, months=plan.months, total_paid=plan.down + plan.monthly * plan.months, apr=apr(price, plan.down, plan.monthly, plan.months))
+
+
+def draft_reasons(a: Assessment, option: str) -> str:
+    """The tool's own first draft for an option, in plain sentences."""
+    o = next((o for o in a.options if o.id == option), None)
+    if o is None or o.reasons is None:
+        return ""
+    r = o.reasons
+    parts = [r.summary if not r.gains else " ".join(r.gains), " ".join(r.costs[-4:]) if o.line and o.line.stages else ""]
+    if o.left and not any("does not address" in p for p in parts):
+        parts.append("It does not address: " + "; ".join(o.left) + ".")
+    return "\n\n".join(p for p in parts if p)
+
+
+def make_offer(visit: Visit, *, number: str, revision: int, created_at: datetime, valid_until: date, recommended: str, reasons: str, plan: Plan | None = None) -> Offer:
+    """Freeze a visit into an offer.
+
+    Raises:
+        RuleError: no raw sample, an unknown recommended option, or a plan that does not work.
+    """
+    by_years = {y: assess(visit, years=y, use_bands=True) for y in HORIZONS}
+    a = by_years[visit.horizon]
+    if a.raw is None or a.meaning is None:
+        raise RuleError("offer.no_raw", "There is no raw sample to base a proposal on.", "samples", "Draw one ahead of all treatment and test it.")
+    chosen = next((o for o in a.options if o.id == recommended), None)
+    if chosen is None:
+        raise RuleError("offer.recommended", "The recommended option is not among the options.", "recommended", "Choose one of them, or “today”.")
+    if chosen.line is None or (chosen.line.status == "stop"):
+        raise RuleError("offer.stopped", f"“{chosen.name}” cannot work as it stands.", "recommended", "See the stages that stop, or recommend another.")
+    items = {i.code: i for i in visit.catalogue}
+    options = []
+    for n, o in enumerate(a.options):
+        costs = tuple(_over(r.cost, r) for y in HORIZONS if (r := by_years[y].options[n]).cost is not None)
+        bought = () if o.line is None else tuple(p.code for p in o.line.purchases)
+        warranty = tuple(f"{items[c].name}: {items[c].warranty}" for c in bought if c in items and items[c].warranty)
+        options.append(_option(o, "" if n == 0 else chr(64 + n), costs, warranty))
+    price = next(p.price + p.installation for p in options if p.id == recommended)
+    kinds = dict.fromkeys(s.kind for s in chosen.line.stages)
+    line0 = a.options[0].line
+    assert line0 is not None
+    scale = a.meaning.scale
+    return Offer(
+        number=number, revision=revision, created_at=created_at, valid_until=valid_until, firm=visit.firm, consultant=visit.consultant, currency=visit.settings.currency, units=visit.settings.units, customer=visit.customer,
+        home=visit.home.name, place=visit.home.place, source=SOURCE_NAMES[visit.home.source], people=visit.home.people, complaints=tuple(c.words for c in visit.complaints), readings=_readings(visit, a),
+        raw=line0.source.quantities, ferric_raw=line0.source.ferric, scale_60=None if scale is None else scale.at_heater.best, findings=a.meaning.findings, unexplained=a.meaning.unexplained, unknown=a.meaning.unknown,
+        tonight=a.meaning.tonight, nothing_needed=a.nothing_needed, options=tuple(options), rows=a.rows, recommended=recommended, reasons=reasons.strip() or draft_reasons(a, recommended), horizon=visit.horizon, plan=plan_terms(plan, price),
+        assumptions=a.assumptions, cautions=tuple(CAUTIONS[k] for k in kinds if k in CAUTIONS) + (ALWAYS,), cancel_text=visit.settings.cancel_text, cooling_off=COOLING_OFF, local_rules=visit.settings.local_rules, rules_version=visit.rules.version,
+    )

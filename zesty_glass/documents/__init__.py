@@ -1,0 +1,1 @@
+"""What leaves and enters as a file: visit file (JSON), CSV, PDF, calendar."""

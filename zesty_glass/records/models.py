@@ -1,0 +1,187 @@
+"""Tables. Every row but a firm's own carries ``firm_id``; editable rows carry a ``version`` that grows by one a change."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any
+from uuid import UUID
+
+from sqlalchemy import JSON, DateTime, ForeignKey, Index, Text, UniqueConstraint
+from sqlalchemy.dialects.postgresql import JSONB
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+Json = JSON().with_variant(JSONB(), "postgresql")
+
+
+class Base(DeclarativeBase):
+    """Common ground of all tables."""
+
+    type_annotation_map = {dict[str, Any]: Json, list[Any]: Json, datetime: DateTime(timezone=True), str: Text}
+
+
+class Firm(Base):
+    """One firm; several may share an installation, strictly apart."""
+
+    __tablename__ = "firms"
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    name: Mapped[str]
+    settings: Mapped[dict[str, Any]]
+    rules: Mapped[dict[str, Any]]
+    version: Mapped[int] = mapped_column(default=1)
+
+
+class User(Base):
+    """A person of a firm: consultant, manager or installer."""
+
+    __tablename__ = "users"
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"), index=True)
+    email: Mapped[str] = mapped_column(unique=True)
+    name: Mapped[str]
+    role: Mapped[str]
+    password_hash: Mapped[str]
+    active: Mapped[bool] = mapped_column(default=True)
+
+
+class SignIn(Base):
+    """A session; only the hash of its token is kept."""
+
+    __tablename__ = "sign_ins"
+    token_hash: Mapped[str] = mapped_column(primary_key=True)
+    user_id: Mapped[UUID] = mapped_column(ForeignKey("users.id", ondelete="CASCADE"))
+    created_at: Mapped[datetime]
+    expires_at: Mapped[datetime]
+
+
+class Attempt(Base):
+    """A failed sign-in, kept for a while to slow guessing down."""
+
+    __tablename__ = "attempts"
+    id: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
+    key: Mapped[str] = mapped_column(index=True)
+    at: Mapped[datetime]
+
+
+class HomeRow(Base):
+    """A customer and their home."""
+
+    __tablename__ = "homes"
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"), index=True)
+    customer: Mapped[dict[str, Any]]
+    home: Mapped[dict[str, Any]]
+    version: Mapped[int] = mapped_column(default=1)
+
+
+class VisitRow(Base):
+    """A visit, with the settings and rules of its day."""
+
+    __tablename__ = "visits"
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
+    home_id: Mapped[UUID] = mapped_column(ForeignKey("homes.id", ondelete="CASCADE"), index=True)
+    consultant_id: Mapped[UUID | None] = mapped_column(ForeignKey("users.id"))
+    consultant: Mapped[str]
+    started_at: Mapped[datetime]
+    complaints: Mapped[list[Any]]
+    step: Mapped[str] = mapped_column(default="before")
+    recommended: Mapped[str | None]
+    horizon: Mapped[int] = mapped_column(default=10)
+    assumptions_off: Mapped[list[Any]]
+    note: Mapped[str] = mapped_column(default="")
+    settings: Mapped[dict[str, Any]]
+    rules: Mapped[dict[str, Any]]
+    version: Mapped[int] = mapped_column(default=1)
+    __table_args__ = (Index("visits_by_day", "firm_id", "started_at"),)
+
+
+class SampleRow(Base):
+    """One glass of water of a visit; its readings are rows of their own."""
+
+    __tablename__ = "samples"
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
+    visit_id: Mapped[UUID] = mapped_column(ForeignKey("visits.id", ondelete="CASCADE"), index=True)
+    position: Mapped[int]
+    data: Mapped[dict[str, Any]]
+    version: Mapped[int] = mapped_column(default=1)
+
+
+class ReadingRow(Base):
+    """A reading as made. Its observation never changes; a correction strikes it and adds another."""
+
+    __tablename__ = "readings"
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
+    visit_id: Mapped[UUID] = mapped_column(ForeignKey("visits.id", ondelete="CASCADE"), index=True)
+    sample_id: Mapped[UUID] = mapped_column(ForeignKey("samples.id", ondelete="CASCADE"))
+    position: Mapped[int]
+    data: Mapped[dict[str, Any]]
+    struck_at: Mapped[datetime | None]
+    struck_because: Mapped[str] = mapped_column(default="")
+
+
+class InstrumentRow(Base):
+    """A kit or meter of the firm."""
+
+    __tablename__ = "instruments"
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
+    key: Mapped[str]
+    position: Mapped[int]
+    data: Mapped[dict[str, Any]]
+    version: Mapped[int] = mapped_column(default=1)
+    __table_args__ = (UniqueConstraint("firm_id", "key"),)
+
+
+class ItemRow(Base):
+    """A catalogue item."""
+
+    __tablename__ = "items"
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
+    code: Mapped[str]
+    data: Mapped[dict[str, Any]]
+    retired: Mapped[bool] = mapped_column(default=False)
+    version: Mapped[int] = mapped_column(default=1)
+    __table_args__ = (UniqueConstraint("firm_id", "code"),)
+
+
+class OptionRow(Base):
+    """A line the consultant considers."""
+
+    __tablename__ = "options"
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
+    visit_id: Mapped[UUID] = mapped_column(ForeignKey("visits.id", ondelete="CASCADE"), index=True)
+    position: Mapped[int]
+    data: Mapped[dict[str, Any]]
+    version: Mapped[int] = mapped_column(default=1)
+
+
+class ProposalRow(Base):
+    """One revision of a proposal; ``snapshot`` holds every figure it shows and never changes once presented."""
+
+    __tablename__ = "proposals"
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
+    visit_id: Mapped[UUID] = mapped_column(ForeignKey("visits.id", ondelete="CASCADE"), index=True)
+    position: Mapped[int]
+    data: Mapped[dict[str, Any]]
+    version: Mapped[int] = mapped_column(default=1)
+
+
+class Audit(Base):
+    """Who changed what, when, and which fields."""
+
+    __tablename__ = "audit"
+    id: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
+    user_id: Mapped[UUID | None]
+    who: Mapped[str]
+    at: Mapped[datetime]
+    target: Mapped[UUID]
+    action: Mapped[str]
+    version: Mapped[int]
+    fields: Mapped[list[Any]]
+    __table_args__ = (Index("audit_by_target", "target", "version"),)

@@ -1,0 +1,125 @@
+"""Queries. Every one is scoped to a firm; what belongs to another firm does not exist."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from datetime import datetime
+from typing import Any, TypeVar
+from uuid import UUID
+
+from sqlalchemy import delete, func, select
+from sqlalchemy.orm import Session
+
+from .models import (
+    Attempt,
+    Audit,
+    Firm,
+    HomeRow,
+    InstrumentRow,
+    ItemRow,
+    OptionRow,
+    ProposalRow,
+    ReadingRow,
+    SampleRow,
+    SignIn,
+    User,
+    VisitRow,
+)
+
+Part = TypeVar("Part", SampleRow, ReadingRow, OptionRow, ProposalRow)
+Row = TypeVar("Row", HomeRow, VisitRow, SampleRow, ReadingRow, InstrumentRow, ItemRow, OptionRow, ProposalRow)
+
+
+class NotFound(Exception):
+    """There is no such thing in this firm."""
+
+    def __init__(self, what: str) -> None:
+        super().__init__(what)
+        self.what = what
+
+
+def find(db: Session, kind: type[Row], firm: UUID, id: UUID, lock: bool = False) -> Row | None:
+    """One row of a firm, or None."""
+    query = select(kind).where(kind.id == id, kind.firm_id == firm)
+    return db.scalars(query.with_for_update() if lock else query).one_or_none()
+
+
+def get(db: Session, kind: type[Row], firm: UUID, id: UUID, what: str, lock: bool = False) -> Row:
+    """One row of a firm; NotFound when it is not there."""
+    row = find(db, kind, firm, id, lock)
+    if row is None:
+        raise NotFound(what)
+    return row
+
+
+def of_visit(db: Session, kind: type[Part], firm: UUID, visit: UUID) -> list[Part]:
+    """Samples, readings, options or proposals of a visit, in their order."""
+    return list(db.scalars(select(kind).where(kind.visit_id == visit, kind.firm_id == firm).order_by(kind.position, kind.id)))
+
+
+def next_position(db: Session, kind: type[Part], visit: UUID) -> int:
+    """The place behind the last one."""
+    return int(db.scalar(select(func.coalesce(func.max(kind.position), 0)).where(kind.visit_id == visit)) or 0) + 1
+
+
+def firm(db: Session, id: UUID) -> Firm:
+    """The firm itself."""
+    return db.get_one(Firm, id)
+
+
+def visits_between(db: Session, firm: UUID, start: datetime, end: datetime) -> list[tuple[VisitRow, HomeRow]]:
+    """Visits that start in a span, with their homes, in order of time."""
+    query = select(VisitRow, HomeRow).join(HomeRow, HomeRow.id == VisitRow.home_id).where(VisitRow.firm_id == firm, VisitRow.started_at >= start, VisitRow.started_at < end).order_by(VisitRow.started_at)
+    return [(v, h) for v, h in db.execute(query).all()]
+
+
+def counts(db: Session, kind: type[Part], visits: Iterable[UUID]) -> dict[UUID, int]:
+    """How many samples, readings, options or proposals each visit has."""
+    query = select(kind.visit_id, func.count()).where(kind.visit_id.in_(list(visits))).group_by(kind.visit_id)
+    return {v: n for v, n in db.execute(query).all()}
+
+
+def instruments(db: Session, firm: UUID) -> list[InstrumentRow]:
+    """Kits of the firm."""
+    return list(db.scalars(select(InstrumentRow).where(InstrumentRow.firm_id == firm).order_by(InstrumentRow.position)))
+
+
+def items(db: Session, firm: UUID, codes: Iterable[str] | None = None) -> list[ItemRow]:
+    """Catalogue items of the firm; only ``codes`` when given."""
+    query = select(ItemRow).where(ItemRow.firm_id == firm).order_by(ItemRow.code)
+    if codes is not None:
+        query = query.where(ItemRow.code.in_(list(codes)))
+    return list(db.scalars(query))
+
+
+def user_by_email(db: Session, email: str) -> User | None:
+    """An active user by e-mail address."""
+    return db.scalars(select(User).where(User.email == email.strip().lower(), User.active)).one_or_none()
+
+
+def signed_in(db: Session, token_hash: str, now: datetime) -> User | None:
+    """Who holds a session that has not ended."""
+    query = select(User).join(SignIn, SignIn.user_id == User.id).where(SignIn.token_hash == token_hash, SignIn.expires_at > now, User.active)
+    return db.scalars(query).one_or_none()
+
+
+def sign_out(db: Session, token_hash: str) -> None:
+    """End a session."""
+    db.execute(delete(SignIn).where(SignIn.token_hash == token_hash))
+
+
+def failed_attempts(db: Session, key: str, since: datetime) -> int:
+    """Failed sign-ins with a key since a time."""
+    return int(db.scalar(select(func.count()).select_from(Attempt).where(Attempt.key == key, Attempt.at > since)) or 0)
+
+
+def forget_attempts(db: Session, key: str) -> None:
+    """Forget failed sign-ins after one that worked."""
+    db.execute(delete(Attempt).where(Attempt.key == key))
+
+
+def changes_since(db: Session, target: UUID, version: int) -> tuple[list[str], str]:
+    """Fields changed after a version of a thing, and by whom last."""
+    rows = list(db.scalars(select(Audit).where(Audit.target == target, Audit.version > version).order_by(Audit.version)))
+    fields: dict[str, Any] = {f: None for r in rows for f in r.fields}
+    return list(fields), rows[-1].who if rows else ""

@@ -1,0 +1,75 @@
+"""Who acts, what they may do, and how changes by two people are kept apart."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from typing import Any
+from uuid import UUID
+
+from sqlalchemy.orm import Session
+
+from ..records import store
+from ..records.models import Audit
+
+
+@dataclass(frozen=True, slots=True)
+class Person:
+    """A signed-in person of a firm."""
+
+    id: UUID
+    firm_id: UUID
+    name: str
+    role: str
+    email: str = ""
+
+
+class Forbidden(Exception):
+    """This person may not do that."""
+
+
+class Conflict(Exception):
+    """Somebody else changed the thing meanwhile; nothing was overwritten."""
+
+    def __init__(self, what: str, changed: list[str], by: str, version: int) -> None:
+        super().__init__(what)
+        self.what, self.changed, self.by, self.version = what, changed, by, version
+
+
+def now() -> datetime:
+    """The time, with its zone."""
+    return datetime.now(UTC)
+
+
+def manager_only(who: Person) -> None:
+    """Refuse everybody but a manager."""
+    if who.role != "manager":
+        raise Forbidden("Only a manager of the firm may do this.")
+
+
+def note(db: Session, who: Person, target: UUID, action: str, version: int, fields: list[str]) -> None:
+    """A line of the audit trail."""
+    db.add(Audit(firm_id=who.firm_id, user_id=who.id, who=who.name, at=now(), target=target, action=action, version=version, fields=fields))
+
+
+def changed_fields(before: dict[str, Any], after: dict[str, Any], prefix: str = "") -> list[str]:
+    """Names of fields that differ, one level into nested ones."""
+    out = []
+    for key in dict.fromkeys((*before, *after)):
+        a, b = before.get(key), after.get(key)
+        if a != b:
+            out += changed_fields(a, b, f"{key}.") if isinstance(a, dict) and isinstance(b, dict) and not prefix else [prefix + key]
+    return out
+
+
+def expect(db: Session, what: str, row: Any, version: int) -> None:
+    """Refuse a change that was made on an older version, saying what changed since."""
+    if row.version != version:
+        fields, by = store.changes_since(db, row.id, version)
+        raise Conflict(what, fields, by, row.version)
+
+
+def changed(db: Session, who: Person, row: Any, action: str, fields: list[str]) -> None:
+    """Count the version up and write the audit line."""
+    row.version += 1
+    note(db, who, row.id, action, row.version, fields)

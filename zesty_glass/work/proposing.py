@@ -1,0 +1,106 @@
+"""Make, present, decide and revise a proposal."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+from typing import Any, Literal
+from uuid import UUID
+
+from sqlalchemy.orm import Session
+
+from ..core.assess import assess
+from ..core.errors import RuleError
+from ..core.proposing.offer import Offer, draft_reasons, make_offer
+from ..core.proposing.proposal import Plan, Proposal, Signature, digest, move
+from ..documents.codec import load, load_json, plain, to_json
+from ..records import store
+from ..records.models import ProposalRow
+from . import visiting
+from .person import Person, changed, expect, note, now
+
+
+def draft(db: Session, who: Person, visit_id: UUID, recommended: str) -> str:
+    """The tool's first draft of the reasons for an option."""
+    visit, _ = visiting.document(db, who, visiting.get(db, who, visit_id))
+    return draft_reasons(assess(visit), recommended)
+
+
+def make(db: Session, who: Person, visit_id: UUID, id: UUID, recommended: str, reasons: str, plan: Plan | None) -> ProposalRow:
+    """Write a proposal from the visit as it is now. Sent twice with one id it is one proposal.
+
+    A visit's later proposals are further revisions of the first one's number.
+    """
+    have = store.find(db, ProposalRow, who.firm_id, id)
+    if have is not None:
+        if have.visit_id != visit_id:
+            raise store.NotFound("visit")
+        return have
+    row = visiting.get(db, who, visit_id, lock=True)
+    earlier = store.of_visit(db, ProposalRow, who.firm_id, visit_id)
+    if earlier and earlier[-1].data["state"] == "draft":
+        db.delete(earlier[-1])
+        earlier = earlier[:-1]
+        db.flush()
+    visit, _ = visiting.document(db, who, row)
+    at = now()
+    number = earlier[0].data["number"] if earlier else f"{at:%y%m%d}-{str(visit_id)[:4].upper()}"
+    revision = max((p.data["revision"] for p in earlier), default=0) + 1
+    valid = (at + timedelta(days=visit.settings.valid_days)).date()
+    offer = make_offer(visit, number=number, revision=revision, created_at=at, valid_until=valid, recommended=recommended, reasons=reasons, plan=plan)
+    snapshot = to_json(offer, Offer).decode()
+    proposal = Proposal(id=str(id), number=number, revision=revision, recommended=recommended, reasons=offer.reasons, horizon=visit.horizon, plan=plan, created_at=at, valid_until=valid, snapshot=snapshot, digest=digest(snapshot))
+    made = ProposalRow(id=id, firm_id=who.firm_id, visit_id=visit_id, position=store.next_position(db, ProposalRow, visit_id), data=plain(proposal), version=1)
+    db.add(made)
+    if row.recommended != recommended:
+        row.recommended = recommended
+        changed(db, who, row, "changed", ["recommended"])
+    note(db, who, id, "written", 1, [])
+    db.flush()
+    return made
+
+
+def get(db: Session, who: Person, id: UUID, lock: bool = False) -> ProposalRow:
+    """A proposal this person may see."""
+    row = store.get(db, ProposalRow, who.firm_id, id, "proposal", lock)
+    visiting.get(db, who, row.visit_id)
+    return row
+
+
+def opened(row: ProposalRow) -> tuple[Proposal, Offer]:
+    """A proposal with its frozen offer; RuleError when the snapshot is not what was signed or written."""
+    proposal: Proposal = load(Proposal, row.data)
+    if digest(proposal.snapshot) != proposal.digest:
+        raise RuleError("proposal.digest", "This proposal’s snapshot does not match its digest.", "proposal", "Restore it from a backup.")
+    offer: Offer = load_json(Offer, proposal.snapshot)
+    return proposal, offer
+
+
+def decide(db: Session, who: Person, id: UUID, version: int, to: Literal["presented", "accepted", "declined"], name: str = "", path: str = "") -> ProposalRow:
+    """Move a proposal on. Accepting records name, time, drawn signature and digest, and freezes it."""
+    row = get(db, who, id, lock=True)
+    data: dict[str, Any] = dict(row.data)
+    if data["state"] == to == "presented":
+        return row
+    expect(db, "proposal", row, version)
+    proposal, _ = opened(row)
+    at = now()
+    if proposal.state == "presented" and at.date() > proposal.valid_until and to != "accepted":
+        to_state = "expired"
+    else:
+        to_state = to
+        move(proposal.state, to, at.date(), proposal.valid_until)
+    if to_state == "accepted":
+        if len(name.strip()) < 2:
+            raise RuleError("signature.name", "An acceptance needs the full name.", "name", "Let the customer write it.")
+        if not path.startswith("M") or len(path) > 60_000 or len(path) < 12:
+            raise RuleError("signature.path", "An acceptance needs a drawn signature.", "path", "Let the customer sign on the screen.")
+        if set(path) - set("ML0123456789.,- "):
+            raise RuleError("signature.path", "The drawn signature could not be read.", "path", "Clear it and sign again.")
+        data["signature"] = plain(Signature(name=name.strip(), at=at, path=path, digest=proposal.digest))
+    stamp = at.isoformat().replace("+00:00", "Z")
+    data["state"] = to_state
+    data["presented_at" if to_state == "presented" else "decided_at"] = stamp
+    row.data = data
+    changed(db, who, row, to_state, ["state"])
+    db.flush()
+    return row

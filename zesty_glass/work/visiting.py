@@ -1,0 +1,297 @@
+"""Open, start and change a visit; put the visit document together from its rows."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from datetime import datetime, timedelta
+from typing import Any
+from uuid import UUID, uuid4
+
+from sqlalchemy.orm import Session
+
+from ..core.errors import RuleError
+from ..core.home import Customer, Home
+from ..core.proposing.proposal import Proposal
+from ..core.testing.complaints import SIGNS, Complaint
+from ..core.testing.reading import Reading, work_out
+from ..core.testing.water import Sample
+from ..core.treating.items import Item
+from ..core.treating.line import Option
+from ..core.visit import Visit
+from ..documents.codec import load, plain
+from ..records import store
+from ..records.models import HomeRow, ItemRow, OptionRow, ProposalRow, ReadingRow, SampleRow, VisitRow
+from .person import Person, changed, changed_fields, expect, note, now
+
+STEPS = ("before", "test", "meaning", "show", "line", "compare", "offer")
+
+
+def today(db: Session, who: Person, day: datetime) -> list[dict[str, Any]]:
+    """The visits around a day: the day's own first, then the week before."""
+    start = day - timedelta(days=7)
+    rows = store.visits_between(db, who.firm_id, start, day + timedelta(days=2))
+    ids = [v.id for v, _ in rows]
+    readings, options, proposals = store.counts(db, ReadingRow, ids), store.counts(db, OptionRow, ids), store.counts(db, ProposalRow, ids)
+    out = []
+    for v, h in rows:
+        if who.role == "consultant" and v.consultant_id not in (None, who.id):
+            continue
+        home = load(Home, h.home)
+        out.append({
+            "id": v.id, "started_at": v.started_at, "customer": h.customer["name"], "home": home.name, "place": home.place, "source": home.source.value, "complaints": [c["words"] for c in v.complaints],
+            "readings": readings.get(v.id, 0), "options": options.get(v.id, 0), "proposals": proposals.get(v.id, 0), "step": v.step,
+        })
+    return out
+
+
+def _complaints(raw: Iterable[Complaint]) -> list[dict[str, Any]]:
+    out = []
+    for i, c in enumerate(raw):
+        if c.sign not in SIGNS:
+            raise RuleError("complaint.sign", f"There is no sign “{c.sign}”.", f"complaints[{i}].sign", "Choose one from the list, or “other”.")
+        if not c.words.strip():
+            raise RuleError("complaint.words", "A complaint needs the customer’s words.", f"complaints[{i}].words", "Write what they say.")
+        out.append(plain(c))
+    return out
+
+
+def start(db: Session, who: Person, id: UUID, customer: Customer, home: Home, complaints: tuple[Complaint, ...], started_at: datetime | None) -> VisitRow:
+    """A new visit to a new home. Sent twice with one id it is one visit."""
+    have = store.find(db, VisitRow, who.firm_id, id)
+    if have is not None:
+        return have
+    if not customer.name.strip():
+        raise RuleError("customer.name", "A visit needs the customer’s name.", "customer.name", "Write it as they would sign.")
+    firm = store.firm(db, who.firm_id)
+    h = HomeRow(id=uuid4(), firm_id=who.firm_id, customer=plain(customer), home=plain(home), version=1)
+    v = VisitRow(
+        id=id, firm_id=who.firm_id, home_id=h.id, consultant_id=who.id, consultant=who.name, started_at=started_at or now(), complaints=_complaints(complaints), step="before", recommended=None, horizon=10,
+        assumptions_off=[], settings=firm.settings, rules=firm.rules, version=1, note="",
+    )
+    db.add(h)
+    db.flush()
+    db.add(v)
+    note(db, who, v.id, "started", 1, [])
+    db.flush()
+    return v
+
+
+def get(db: Session, who: Person, id: UUID, lock: bool = False) -> VisitRow:
+    """A visit this person may see."""
+    row = store.get(db, VisitRow, who.firm_id, id, "visit", lock)
+    if who.role == "consultant" and row.consultant_id not in (None, who.id):
+        raise store.NotFound("visit")
+    return row
+
+
+def change(db: Session, who: Person, id: UUID, version: int, fields: dict[str, Any]) -> VisitRow:
+    """Change complaints, step, recommendation, horizon, assumptions or note; refused when it changed meanwhile."""
+    row = get(db, who, id, lock=True)
+    expect(db, "visit", row, version)
+    touched = []
+    for name, value in fields.items():
+        if name == "complaints":
+            value = _complaints(value)
+        if name == "step" and value not in STEPS:
+            raise RuleError("visit.step", f"There is no step “{value}”.", "step", f"Use one of {', '.join(STEPS)}.")
+        if name == "horizon" and value not in (5, 10, 15, 20):
+            raise RuleError("visit.horizon", f"A horizon of {value} years is not offered.", "horizon", "Use 5, 10, 15 or 20.")
+        if getattr(row, name) != value:
+            setattr(row, name, value)
+            touched.append(name)
+    if touched:
+        changed(db, who, row, "changed", touched)
+    return row
+
+
+def change_home(db: Session, who: Person, id: UUID, version: int, customer: Customer, home: Home) -> HomeRow:
+    """Change the customer and home of a visit; refused when they changed meanwhile."""
+    visit = get(db, who, id)
+    row = store.get(db, HomeRow, who.firm_id, visit.home_id, "home", lock=True)
+    expect(db, "home", row, version)
+    after_home, after_customer = plain(home), plain(customer)
+    touched = [f"home.{f}" for f in changed_fields(row.home, after_home)] + [f"customer.{f}" for f in changed_fields(row.customer, after_customer)]
+    if touched:
+        row.home, row.customer = after_home, after_customer
+        changed(db, who, row, "changed", touched)
+    return row
+
+
+def put_sample(db: Session, who: Person, visit_id: UUID, sample: Sample, version: int | None) -> SampleRow:
+    """Draw a glass, or change what is written of it. Sent twice with one id it is one sample."""
+    get(db, who, visit_id)
+    if sample.drawn_at > now() + timedelta(minutes=5):
+        raise RuleError("sample.future", "The sample’s time lies in the future.", "drawn_at", "Check the clock.")
+    if sample.raw and sample.treated:
+        raise RuleError("samples.raw_treated", "A raw sample is drawn ahead of all treatment.", "raw", "Mark it raw or treated, not both.")
+    data = plain(sample)
+    data.pop("readings", None)
+    id = UUID(sample.id)
+    rows = store.of_visit(db, SampleRow, who.firm_id, visit_id)
+    row = next((r for r in rows if r.id == id), None)
+    if sample.raw:
+        for other in rows:
+            if other.id != id and other.data.get("raw"):
+                other.data = {**other.data, "raw": False}
+                changed(db, who, other, "changed", ["raw"])
+    if row is None:
+        if store.find(db, SampleRow, who.firm_id, id) is not None or db.get(SampleRow, id) is not None:
+            raise RuleError("sample.elsewhere", "This sample belongs to another visit.", "id", "Draw a new one.")
+        row = SampleRow(id=id, firm_id=who.firm_id, visit_id=visit_id, position=len(rows) + 1, data=data, version=1)
+        db.add(row)
+        note(db, who, id, "drawn", 1, [])
+    elif row.data != data:
+        expect(db, "sample", row, row.version if version is None else version)
+        touched = changed_fields(row.data, data)
+        row.data = data
+        changed(db, who, row, "changed", touched)
+    db.flush()
+    return row
+
+
+def put_reading(db: Session, who: Person, visit_id: UUID, sample_id: UUID, reading: Reading) -> ReadingRow:
+    """Keep a reading as made. Sent twice with one id it is one reading; one that cannot be worked out is refused."""
+    get(db, who, visit_id)
+    sample = store.get(db, SampleRow, who.firm_id, sample_id, "sample")
+    if sample.visit_id != visit_id:
+        raise store.NotFound("sample")
+    have = store.find(db, ReadingRow, who.firm_id, UUID(reading.id))
+    if have is not None:
+        if have.sample_id != sample_id:
+            raise RuleError("reading.elsewhere", "This reading belongs to another sample.", "id", "Make a new one.")
+        return have
+    if reading.made_at > now() + timedelta(minutes=5):
+        raise RuleError("reading.future", "The reading’s time lies in the future.", "made_at", "Check the clock.")
+    work_out(reading)
+    row = ReadingRow(
+        id=UUID(reading.id), firm_id=who.firm_id, visit_id=visit_id, sample_id=sample_id, position=store.next_position(db, ReadingRow, visit_id), data=plain(reading), struck_at=None, struck_because="",
+    )
+    db.add(row)
+    db.flush()
+    return row
+
+
+def strike(db: Session, who: Person, visit_id: UUID, reading_id: UUID, because: str) -> ReadingRow:
+    """Strike a reading through; it stays on record. Striking twice is striking once."""
+    get(db, who, visit_id)
+    row = store.get(db, ReadingRow, who.firm_id, reading_id, "reading", lock=True)
+    if row.visit_id != visit_id:
+        raise store.NotFound("reading")
+    if row.struck_at is None:
+        row.struck_at, row.struck_because = now(), because[:500]
+        note(db, who, row.id, "struck", 1, [])
+    return row
+
+
+def put_option(db: Session, who: Person, visit_id: UUID, option: Option, version: int | None) -> OptionRow:
+    """Add or change a line. Its items must be in the catalogue."""
+    get(db, who, visit_id)
+    codes = [c.item for c in option.stages]
+    known = {r.code for r in store.items(db, who.firm_id, codes)}
+    for i, code in enumerate(codes):
+        if code not in known:
+            raise RuleError("line.unknown_item", f"There is no item “{code}” in the catalogue.", f"stages[{i}].item", "Choose one from the catalogue.")
+    data = plain(option)
+    id = UUID(option.id)
+    row = store.find(db, OptionRow, who.firm_id, id, lock=True)
+    if row is None:
+        rows = store.of_visit(db, OptionRow, who.firm_id, visit_id)
+        if len(rows) >= 6:
+            raise RuleError("options.many", "Six lines are enough to choose from.", "options", "Take one away first.")
+        row = OptionRow(id=id, firm_id=who.firm_id, visit_id=visit_id, position=store.next_position(db, OptionRow, visit_id), data=data, version=1)
+        db.add(row)
+        note(db, who, id, "added", 1, [])
+    elif row.visit_id != visit_id:
+        raise store.NotFound("option")
+    elif row.data != data:
+        expect(db, "line", row, version or 0)
+        touched = changed_fields(row.data, data)
+        row.data = data
+        changed(db, who, row, "changed", touched)
+    db.flush()
+    return row
+
+
+def drop_option(db: Session, who: Person, visit_id: UUID, option_id: UUID) -> None:
+    """Take a line away; taking away what is gone is harmless."""
+    visit = get(db, who, visit_id, lock=True)
+    row = store.find(db, OptionRow, who.firm_id, option_id)
+    if row is not None and row.visit_id == visit_id:
+        db.delete(row)
+        note(db, who, option_id, "removed", row.version, [])
+        if visit.recommended == str(option_id):
+            visit.recommended = None
+            changed(db, who, visit, "changed", ["recommended"])
+
+
+def _used(db: Session, firm: UUID, options: list[OptionRow]) -> list[Item]:
+    wanted = {c["item"] for o in options for c in o.data["stages"]}
+    have: dict[str, ItemRow] = {}
+    while wanted:
+        rows = store.items(db, firm, wanted)
+        have |= {r.code: r for r in rows}
+        wanted = {p for r in rows for p in r.data["figures"].get("parts", ())} - have.keys()
+    return [load(Item, have[c].data) for c in sorted(have)]
+
+
+def document(db: Session, who: Person, row: VisitRow) -> tuple[Visit, dict[str, int]]:
+    """The whole visit as one document, and the version of each editable part by its id."""
+    home = store.get(db, HomeRow, who.firm_id, row.home_id, "home")
+    samples, readings = store.of_visit(db, SampleRow, who.firm_id, row.id), store.of_visit(db, ReadingRow, who.firm_id, row.id)
+    options, proposals = store.of_visit(db, OptionRow, who.firm_id, row.id), store.of_visit(db, ProposalRow, who.firm_id, row.id)
+    by_sample: dict[UUID, list[dict[str, Any]]] = {}
+    for r in readings:
+        data = {**r.data, "struck_at": r.struck_at, "struck_because": r.struck_because}
+        by_sample.setdefault(r.sample_id, []).append(data)
+    raw = {
+        "id": str(row.id), "firm": store.firm(db, who.firm_id).name, "consultant": row.consultant, "started_at": row.started_at, "customer": home.customer, "home": home.home, "complaints": row.complaints,
+        "samples": [{**s.data, "readings": by_sample.get(s.id, [])} for s in samples], "options": [o.data for o in options], "recommended": row.recommended, "horizon": row.horizon,
+        "assumptions_off": row.assumptions_off, "note": row.note, "settings": row.settings, "rules": row.rules, "catalogue": _used(db, who.firm_id, options), "proposals": [p.data for p in proposals],
+    }
+    versions = {"visit": row.version, "home": home.version} | {str(s.id): s.version for s in samples} | {str(o.id): o.version for o in options} | {str(p.id): p.version for p in proposals}
+    visit: Visit = load(Visit, raw)
+    return visit, versions
+
+
+def bring_in(db: Session, who: Person, visit: Visit) -> VisitRow:
+    """Store a visit from a file, all or nothing. The same visit again changes nothing; its catalogue items are added where the code is new."""
+    have = store.find(db, VisitRow, who.firm_id, UUID(visit.id))
+    if have is not None:
+        return have
+    if db.get(VisitRow, UUID(visit.id)) is not None:
+        raise RuleError("visit.elsewhere", "A visit with this id is kept elsewhere already.", "id", "It cannot be brought in twice.")
+    known = {r.code for r in store.items(db, who.firm_id)}
+    db.add_all(ItemRow(id=uuid4(), firm_id=who.firm_id, code=i.code, data=plain(i), version=1, retired=False) for i in visit.catalogue if i.code not in known)
+    h = HomeRow(id=uuid4(), firm_id=who.firm_id, customer=plain(visit.customer), home=plain(visit.home), version=1)
+    db.add(h)
+    db.flush()
+    row = VisitRow(
+        id=UUID(visit.id), firm_id=who.firm_id, home_id=h.id, consultant_id=who.id, consultant=visit.consultant, started_at=visit.started_at, complaints=_complaints(visit.complaints), step="before" if not visit.samples else "test",
+        recommended=visit.recommended, horizon=visit.horizon, assumptions_off=list(visit.assumptions_off), note=visit.note, settings=plain(visit.settings), rules=plain(visit.rules), version=1,
+    )
+    db.add(row)
+    db.flush()
+    _bring_in_parts(db, who, visit, row)
+    note(db, who, row.id, "brought in", 1, [])
+    db.flush()
+    return row
+
+
+def _bring_in_parts(db: Session, who: Person, visit: Visit, row: VisitRow) -> None:
+    n = 0
+    for i, s in enumerate(visit.samples, 1):
+        data = plain(s)
+        data.pop("readings")
+        db.add(SampleRow(id=UUID(s.id), firm_id=who.firm_id, visit_id=row.id, position=i, data=data, version=1))
+        db.flush()
+        for r in s.readings:
+            n += 1
+            data = plain(r) | {"struck_at": None, "struck_because": ""}
+            db.add(ReadingRow(id=UUID(r.id), firm_id=who.firm_id, visit_id=row.id, sample_id=UUID(s.id), position=n, data=data, struck_at=r.struck_at, struck_because=r.struck_because))
+    for i, o in enumerate(visit.options, 1):
+        db.add(OptionRow(id=UUID(o.id), firm_id=who.firm_id, visit_id=row.id, position=i, data=plain(o), version=1))
+    for i, p in enumerate(visit.proposals, 1):
+        db.add(ProposalRow(id=UUID(p.id), firm_id=who.firm_id, visit_id=row.id, position=i, data=plain(p, Proposal), version=1))
+
+
+__all__ = ["bring_in", "change", "change_home", "document", "drop_option", "get", "put_option", "put_reading", "put_sample", "start", "strike", "today"]
