@@ -21,7 +21,7 @@ PAGE = Path(__file__).resolve().parents[2] / "web" / "dist"
 
 def create_app(database: str, secret: str, secure_cookie: bool = True, page: Path = PAGE) -> FastAPI:
     """An application on a database address; ``secret`` signs forgery tokens."""
-    app = FastAPI(title="Zesty Glass", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json", responses={422: {"model": problems.Problem}})
+    app = FastAPI(title="Zesty Glass", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json", separate_input_output_schemas=False, responses={422: {"model": problems.Problem}})
     engine = make_engine(database)
     app.state.sessions, app.state.secret, app.state.secure_cookie, app.state.engine = make_sessions(engine), secret, secure_cookie, engine
     problems.install(app)

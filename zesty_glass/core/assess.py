@@ -16,11 +16,13 @@ from .testing.crosschecks import CrossCheck, crosschecks
 from .testing.findings import Meaning, meaning
 from .testing.reading import Value, work_out
 from .testing.water import Sample, Water, design_water, water_of
+from .testing.workings import working_of
 from .treating.demand import Demand, demand
 from .treating.items import Item
 from .treating.line import LineReport, Option, walk
 from .treating.report import Running
 from .visit import Visit
+from .working import Working
 
 TODAY = Option(id="today", name="Today")
 LOW_USE, HIGH_USE = 50 / 60, 75 / 60
@@ -28,12 +30,13 @@ LOW_USE, HIGH_USE = 50 / 60, 75 / 60
 
 @record
 class ReadingReport:
-    """A reading with its value."""
+    """A reading with its value and its working."""
 
     id: str
     analyte: str
     struck: bool
     value: Value
+    working: Working
 
 
 @record
@@ -101,7 +104,7 @@ class Assessment:
 def sample_report(sample: Sample) -> SampleReport:
     """All readings of a sample, each with its value."""
     worked = {r.id: work_out(r) for r in sample.readings}
-    out = tuple(ReadingReport(id=r.id, analyte=r.analyte, struck=r.struck_at is not None, value=worked[r.id]) for r in sample.readings)
+    out = tuple(ReadingReport(id=r.id, analyte=r.analyte, struck=r.struck_at is not None, value=worked[r.id], working=working_of(r, worked[r.id])) for r in sample.readings)
     return SampleReport(id=sample.id, name=sample.name, water=water_of(sample, worked), readings=out)
 
 

@@ -9,7 +9,6 @@ from pydantic import TypeAdapter, ValidationError
 
 from ..core.errors import RuleError
 
-
 _adapters: dict[Any, TypeAdapter[Any]] = {}
 
 

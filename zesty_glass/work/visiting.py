@@ -13,7 +13,7 @@ from ..core.errors import RuleError
 from ..core.home import Customer, Home
 from ..core.proposing.proposal import Proposal
 from ..core.testing.complaints import SIGNS, Complaint
-from ..core.testing.reading import Reading, work_out
+from ..core.testing.reading import Reading, extends, work_out
 from ..core.testing.water import Sample
 from ..core.treating.items import Item
 from ..core.treating.line import Option
@@ -150,7 +150,10 @@ def put_sample(db: Session, who: Person, visit_id: UUID, sample: Sample, version
 
 
 def put_reading(db: Session, who: Person, visit_id: UUID, sample_id: UUID, reading: Reading) -> ReadingRow:
-    """Keep a reading as made. Sent twice with one id it is one reading; one that cannot be worked out is refused."""
+    """Keep a reading as made. Sent twice with one id it is one reading; a meter's repeats may be added to it, never changed.
+
+    A reading that cannot be worked out is refused.
+    """
     get(db, who, visit_id)
     sample = store.get(db, SampleRow, who.firm_id, sample_id, "sample")
     if sample.visit_id != visit_id:
@@ -159,6 +162,11 @@ def put_reading(db: Session, who: Person, visit_id: UUID, sample_id: UUID, readi
     if have is not None:
         if have.sample_id != sample_id:
             raise RuleError("reading.elsewhere", "This reading belongs to another sample.", "id", "Make a new one.")
+        kept: Reading = load(Reading, {**have.data, "struck_at": have.struck_at})
+        if extends(kept, reading):
+            work_out(reading)
+            have.data = {**have.data, "observation": plain(reading.observation)}
+            note(db, who, have.id, "repeat added", len(reading.observation.displays), ["observation"])  # type: ignore[union-attr]
         return have
     if reading.made_at > now() + timedelta(minutes=5):
         raise RuleError("reading.future", "The reading’s time lies in the future.", "made_at", "Check the clock.")

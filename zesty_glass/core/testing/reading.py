@@ -304,6 +304,15 @@ def _day(when: datetime) -> date:
     return when.date()
 
 
+def extends(kept: Reading, more: Reading) -> bool:
+    """Whether ``more`` is the same meter reading with repeats added: nothing kept is changed or dropped."""
+    a, b = kept.observation, more.observation
+    if kept.struck_at is not None or not isinstance(a, MeterDisplays) or not isinstance(b, MeterDisplays):
+        return False
+    same = kept.instrument == more.instrument and a.multiplier == b.multiplier
+    return same and len(b.displays) > len(a.displays) and b.displays[: len(a.displays)] == a.displays
+
+
 #: which observation shapes an instrument kind accepts
 ACCEPTS: dict[InstrumentKind, tuple[type, ...]] = {
     InstrumentKind.METER: (MeterDisplays,), InstrumentKind.DROPS: (DropCount,), InstrumentKind.STRIP: (PadMatch,),

@@ -6,6 +6,7 @@ from decimal import Decimal
 from typing import Literal
 
 from ..record import record
+from ..working import Working
 from .stream import Stream
 
 Status = Literal["met", "say", "warn", "stop", "unknown"]
@@ -19,27 +20,6 @@ class Check:
     status: Status
     sentence: str
     test: str = ""
-
-
-@record
-class Row:
-    """One line of a working: label, value as text, unit."""
-
-    label: str
-    value: str
-    unit: str = ""
-    total: bool = False
-
-
-@record
-class Working:
-    """How a figure came about: formula, rows of inputs and results, source of the constants."""
-
-    title: str
-    formula: str
-    rows: tuple[Row, ...]
-    source: str
-    note: str = ""
 
 
 @record

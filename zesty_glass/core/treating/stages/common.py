@@ -8,9 +8,10 @@ from ...analytes import ANALYTES, Kind
 from ...proposing.evidence import ESTABLISHES_HEALTH, Level
 from ...ranges import Range
 from ...record import record
+from ...working import working
 from ..checks import told
 from ..items import Consumable, Effect, Item
-from ..report import Check, Chore, Due, Row, Running, StageReport, Working
+from ..report import Check, Chore, Due, Running, StageReport
 from ..site import Site
 from ..stream import Quantity, Stream, predicted
 
@@ -132,11 +133,4 @@ def report(
     )
 
 
-def rows(*triples: tuple[str, str, str] | tuple[str, str, str, bool]) -> tuple[Row, ...]:
-    """Rows of a working in short."""
-    return tuple(Row(label=t[0], value=t[1], unit=t[2], total=len(t) > 3 and bool(t[3])) for t in triples)
-
-
-def working(title: str, formula: str, source: str, *triples: tuple[str, str, str] | tuple[str, str, str, bool], note: str = "") -> Working:
-    """A working from its rows."""
-    return Working(title=title, formula=formula, rows=rows(*triples), source=source, note=note)
+__all__ = ["StageInput", "after", "claimed", "dues", "effects", "money", "report", "standing_costs", "water_cost", "working"]

@@ -1,0 +1,131 @@
+"""A headless Chromium on the real interface: one driver a module, waits instead of sleeps."""
+
+from __future__ import annotations
+
+import os
+import shutil
+import tempfile
+from pathlib import Path
+
+from selenium import webdriver
+from selenium.webdriver.chrome.options import Options
+from selenium.webdriver.chrome.service import Service
+from selenium.webdriver.common.by import By
+from selenium.webdriver.support.ui import WebDriverWait
+
+ROOT = Path(__file__).resolve().parents[2]
+AXE = ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
+LAPTOP, TABLET = (1280, 800), (820, 1180)
+
+
+class Browser:
+    """Chromium at one size; ``close`` takes its profile away."""
+
+    def __init__(self, size: tuple[int, int] = LAPTOP, touch: bool = False) -> None:
+        self.profile = tempfile.mkdtemp(prefix="zg-chromium-")
+        o = Options()
+        for flag in ("--headless=new", "--disable-dev-shm-usage", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--hide-scrollbars", "--force-color-profile=srgb", f"--user-data-dir={self.profile}"):
+            o.add_argument(flag)
+        if os.geteuid() == 0:
+            o.add_argument("--no-sandbox")
+        if touch:
+            o.add_experimental_option("mobileEmulation", {"deviceMetrics": {"width": size[0], "height": size[1], "pixelRatio": 1, "touch": True}})
+        o.binary_location = shutil.which("chromium") or "/usr/bin/chromium"
+        self.driver = webdriver.Chrome(options=o, service=Service(shutil.which("chromedriver") or "/usr/bin/chromedriver"))
+        if not touch:
+            self.size(*size)
+
+    def size(self, width: int, height: int) -> None:
+        """Set the inside of the window [px]."""
+        self.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": False})
+
+    def until(self, what, seconds: float = 15):
+        """Wait for a condition of the driver."""
+        return WebDriverWait(self.driver, seconds, poll_frequency=0.05).until(what)
+
+    def find(self, css: str, text: str | None = None, seconds: float = 15):
+        """The first shown element that matches, holding ``text`` when given."""
+
+        def look(d):
+            for e in d.find_elements(By.CSS_SELECTOR, css):
+                try:
+                    if e.is_displayed() and (text is None or text in (e.text or e.get_attribute("aria-label") or "")):
+                        return e
+                except Exception:  # replaced meanwhile: look again
+                    return False
+            return False
+
+        try:
+            return self.until(look, seconds)
+        except Exception as e:
+            raise AssertionError(f"no {css} with “{text}”; the page says: {self.text()[:1500]}") from e
+
+    def text(self) -> str:
+        """All text on the page."""
+        return str(self.driver.find_element(By.TAG_NAME, "body").text)
+
+    def see(self, text: str, seconds: float = 15) -> None:
+        """Wait until the page says ``text``."""
+        try:
+            self.until(lambda d: text in self.text(), seconds)
+        except Exception as e:
+            raise AssertionError(f"never said “{text}”; the page says: {self.text()[:2500]}") from e
+
+    def click(self, css: str, text: str | None = None) -> None:
+        """Click what is found, once nothing covers it."""
+        last: list[Exception] = []
+
+        def press(d):
+            try:
+                self.find(css, text, 15).click()
+                return True
+            except AssertionError:
+                raise
+            except Exception as e:
+                last.append(e)
+                return False
+
+        try:
+            self.until(press)
+        except AssertionError:
+            raise
+        except Exception as e:
+            raise AssertionError(f"could not click {css} “{text}”: {last[-1] if last else ''}") from e
+
+    def type(self, css: str, text: str) -> None:
+        """Type into a field after clearing it."""
+        e = self.find(css)
+        e.clear()
+        e.send_keys(text)
+
+    def go(self, url: str) -> None:
+        """Open an address."""
+        self.driver.get(url)
+
+    def sign_in(self, base: str, email: str, password: str) -> None:
+        """Sign in as a person."""
+        self.go(base + "/sign-in")
+        self.type("input[type=email]", email)
+        self.type("input[type=password]", password)
+        self.click("button", "Sign in")
+        self.find("h1", "Today")
+
+    def shot(self, path: Path | str) -> None:
+        """Save a picture once fonts are there."""
+        self.driver.execute_async_script("const done = arguments[0]; document.fonts.ready.then(() => requestAnimationFrame(() => requestAnimationFrame(done)))")
+        self.driver.save_screenshot(str(path))
+
+    def axe(self) -> list[str]:
+        """Serious and critical findings of axe-core."""
+        self.driver.execute_script(AXE.read_text())
+        result = self.driver.execute_async_script("const done = arguments[0]; axe.run(document, {resultTypes: ['violations']}).then(done)")
+        return [f"{v['id']}: {v['help']} – {v['nodes'][0]['html'][:160]} {v['nodes'][0].get('failureSummary', '')[:200]}" for v in result["violations"] if v["impact"] in ("serious", "critical")]
+
+    def errors(self) -> list[str]:
+        """Errors in the browser's own log."""
+        return [str(e["message"]) for e in self.driver.get_log("browser") if e["level"] == "SEVERE"]
+
+    def close(self) -> None:
+        """Quit and clean up."""
+        self.driver.quit()
+        shutil.rmtree(self.profile, ignore_errors=True)

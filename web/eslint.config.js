@@ -1,0 +1,23 @@
+import js from "@eslint/js";
+import jsxA11y from "eslint-plugin-jsx-a11y";
+import reactHooks from "eslint-plugin-react-hooks";
+import tseslint from "typescript-eslint";
+
+export default tseslint.config(
+  { ignores: ["dist", "src/api/schema.generated.ts"] },
+  js.configs.recommended,
+  ...tseslint.configs.strictTypeChecked,
+  { languageOptions: { parserOptions: { project: "./tsconfig.json" } } },
+  jsxA11y.flatConfigs.recommended,
+  { files: ["src/**/*.tsx"], rules: { "jsx-a11y/no-noninteractive-tabindex": ["error", { roles: ["tabpanel", "group"], tags: [], allowExpressionValues: true }] } },
+  reactHooks.configs.flat.recommended,
+  {
+    files: ["src/**/*.{ts,tsx}"],
+    rules: {
+      "@typescript-eslint/restrict-template-expressions": ["error", { allowNumber: true }],
+      "@typescript-eslint/no-confusing-void-expression": ["error", { ignoreArrowShorthand: true }],
+      "@typescript-eslint/no-non-null-assertion": "off",
+      "@typescript-eslint/no-misused-promises": ["error", { checksVoidReturn: { attributes: false } }],
+    },
+  },
+);

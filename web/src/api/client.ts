@@ -1,0 +1,54 @@
+/** Calls to the server: one client, typed by the generated schema; every failure is a Problem. */
+import createClient, { type Middleware } from "openapi-fetch";
+
+import type { paths } from "./schema.generated";
+import type { Problem } from "./types";
+
+let token = "";
+export function setToken(value: string): void {
+  token = value;
+}
+export function currentToken(): string {
+  return token;
+}
+
+/** What went wrong, in the server's words: what, where, what to do. */
+export class Failed extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.title);
+  }
+}
+
+const OFFLINE: Problem = { type: "about:blank", status: 0, code: "offline", title: "The server does not answer.", where: "", remedy: "What you typed is kept on this device and sent when it answers again.", changed: [], by: "" };
+
+const guard: Middleware = {
+  onRequest({ request }) {
+    if (request.method !== "GET" && token) request.headers.set("X-Zesty-Token", token);
+    return request;
+  },
+};
+
+export const api = createClient<paths>({ baseUrl: "/" , credentials: "same-origin" });
+api.use(guard);
+
+function isProblem(value: unknown): value is Problem {
+  return typeof value === "object" && value !== null && "title" in value && "code" in value;
+}
+
+/** The data of a call, or a thrown Failed. */
+export async function data<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  let result;
+  try {
+    result = await call;
+  } catch {
+    throw new Failed(OFFLINE);
+  }
+  if (result.response.ok) return result.data as T;
+  const error = result.error;
+  throw new Failed(isProblem(error) ? error : { ...OFFLINE, status: result.response.status, code: "unreadable", title: "The server’s answer could not be read.", remedy: "Try again." });
+}
+
+export function problemOf(error: unknown): Problem | null {
+  if (error === null || error === undefined) return null;
+  return error instanceof Failed ? error.problem : { ...OFFLINE, code: "page", title: "Something went wrong on this page.", remedy: "Reload it; what was saved is kept." };
+}

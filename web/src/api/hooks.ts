@@ -1,0 +1,68 @@
+/** Server state: queries and mutations; the only cache of what the server knows. */
+import { QueryClient, useMutation, useQuery, useQueryClient, type UseMutationResult, type UseQueryResult } from "@tanstack/react-query";
+
+import { api, data, Failed, setToken } from "./client";
+import type { Assessment, Customer, Home, Instrument, Item, Me, Option, ProposalView, Reference, Sample, Saved, VisitSummary, VisitView } from "./types";
+
+export const queries = new QueryClient({
+  defaultOptions: { queries: { retry: (n, e) => n < 2 && e instanceof Failed && e.problem.status === 0, staleTime: 10_000, refetchOnWindowFocus: false }, mutations: { retry: false } },
+});
+
+export function useMe(): UseQueryResult<Me> {
+  return useQuery({
+    queryKey: ["me"],
+    staleTime: Infinity,
+    queryFn: async () => {
+      const me = await data(api.GET("/api/session"));
+      setToken(me.token);
+      return me;
+    },
+  });
+}
+
+export const useReference = (): UseQueryResult<Reference> => useQuery({ queryKey: ["reference"], staleTime: Infinity, queryFn: () => data(api.GET("/api/reference")) });
+export const useInstruments = (): UseQueryResult<Instrument[]> => useQuery({ queryKey: ["instruments"], staleTime: 60_000, queryFn: () => data(api.GET("/api/instruments")) });
+export const useCatalogue = (): UseQueryResult<Item[]> => useQuery({ queryKey: ["catalogue"], staleTime: 60_000, queryFn: () => data(api.GET("/api/catalogue")) });
+export const useVisits = (): UseQueryResult<VisitSummary[]> => useQuery({ queryKey: ["visits"], queryFn: () => data(api.GET("/api/visits")) });
+export const useVisit = (id: string): UseQueryResult<VisitView> => useQuery({ queryKey: ["visit", id], queryFn: () => data(api.GET("/api/visits/{id}", { params: { path: { id } } })) });
+export const useComparison = (id: string): UseQueryResult<Assessment[]> =>
+  useQuery({ queryKey: ["visit", id, "comparison"], queryFn: () => data(api.GET("/api/visits/{id}/comparison", { params: { path: { id } } })), placeholderData: (old) => old });
+export const useProposal = (id: string): UseQueryResult<ProposalView> => useQuery({ queryKey: ["proposal", id], queryFn: () => data(api.GET("/api/proposals/{id}", { params: { path: { id } } })) });
+
+type Mutation<T, V> = UseMutationResult<T, Error, V>;
+
+function useVisitMutation<V, T>(id: string, run: (v: V) => Promise<T>): Mutation<T, V> {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: run,
+    onSettled: async () => {
+      await client.invalidateQueries({ queryKey: ["visit", id] });
+      void client.invalidateQueries({ queryKey: ["visits"] });
+    },
+  });
+}
+
+export interface VisitFields {
+  version: number;
+  complaints?: { id: string; sign: string; words: string }[];
+  step?: string;
+  recommended?: string | null;
+  horizon?: number;
+  assumptions_off?: string[];
+  note?: string;
+}
+
+export const useChangeVisit = (id: string): Mutation<Saved, VisitFields> => useVisitMutation(id, (body) => data(api.PATCH("/api/visits/{id}", { params: { path: { id } }, body })));
+export const useChangeHome = (id: string): Mutation<Saved, { version: number; customer: Customer; home: Home }> =>
+  useVisitMutation(id, (body) => data(api.PUT("/api/visits/{id}/home", { params: { path: { id } }, body })));
+export const usePutSample = (id: string): Mutation<Saved, { sample: Sample; version?: number }> =>
+  useVisitMutation(id, ({ sample, version }) =>
+    data(api.PUT("/api/visits/{id}/samples/{sample_id}", { params: { path: { id, sample_id: sample.id }, header: version === undefined ? {} : { "If-Match-Version": version } }, body: { ...sample, readings: [] } })),
+  );
+export const useStrike = (id: string): Mutation<Saved, { reading: string; because: string }> =>
+  useVisitMutation(id, ({ reading, because }) => data(api.POST("/api/visits/{id}/readings/{reading_id}/strike", { params: { path: { id, reading_id: reading } }, body: { because } })));
+export const usePutOption = (id: string): Mutation<Saved, { option: Option; version?: number }> =>
+  useVisitMutation(id, ({ option, version }) =>
+    data(api.PUT("/api/visits/{id}/options/{option_id}", { params: { path: { id, option_id: option.id }, header: version === undefined ? {} : { "If-Match-Version": version } }, body: option })),
+  );
+export const useDropOption = (id: string): Mutation<unknown, string> => useVisitMutation(id, (option) => data(api.DELETE("/api/visits/{id}/options/{option_id}", { params: { path: { id, option_id: option } } })));

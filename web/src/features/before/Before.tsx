@@ -1,0 +1,36 @@
+/** Before: the customer, the home, the complaint. Every field is saved when it is left. */
+import { useState, type ReactElement } from "react";
+import { Link } from "react-router";
+
+import { useChangeHome, useChangeVisit } from "../../api/hooks";
+import type { Customer, Home } from "../../api/types";
+import { Trouble } from "../../ui/Trouble";
+import { useVisitContext } from "../visit/context";
+import { Complaints } from "./Complaints";
+import { HomeForm } from "./HomeForm";
+
+export function Before(): ReactElement {
+  const { id, view } = useVisitContext();
+  const change = useChangeVisit(id);
+  const changeHome = useChangeHome(id);
+  // what is being saved shows at once; the server's answer replaces it
+  const [pending, setPending] = useState<{ customer: Customer; home: Home } | null>(null);
+  const shown = pending ?? { customer: view.visit.customer, home: view.visit.home };
+  const save = (next: { customer: Customer; home: Home }): void => {
+    setPending(next);
+    changeHome.mutate({ version: view.versions.home ?? 1, ...next }, { onSettled: () => setPending(null) });
+  };
+  const saving = changeHome.isPending || change.isPending;
+  return (
+    <div className="max-w-[980px] pr-4 pt-1 pb-8">
+      <div className="flex items-baseline justify-between gap-4 mb-4">
+        <h1>Before the test</h1>
+        <span role="status" className="text-s text-ink-2">{saving ? "saving" : "every field is saved when you leave it"}</span>
+      </div>
+      <Trouble error={changeHome.error ?? change.error} />
+      <Complaints list={view.visit.complaints} onChange={(complaints) => change.mutate({ version: view.versions.visit ?? 1, complaints })} />
+      <HomeForm customer={shown.customer} home={shown.home} onCustomer={(customer) => save({ ...shown, customer })} onHome={(home) => save({ ...shown, home })} />
+      <Link className="key go" to={`/visits/${id}/test`}>Test the water</Link>
+    </div>
+  );
+}

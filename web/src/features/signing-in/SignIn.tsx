@@ -1,0 +1,51 @@
+/** Sign in: two fields on the counter. */
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState, type ReactElement } from "react";
+import { useLocation, useNavigate } from "react-router";
+
+import { api, data, setToken } from "../../api/client";
+import { Head, Ledge } from "../../app/Shell";
+import { Glass } from "../../glass/Glass";
+import { EMPTY, type Look } from "../../glass/look";
+import { Trouble } from "../../ui/Trouble";
+
+const POURED: Look = { ...EMPTY, hard: [180, 220], ring: 0.9, tds: [400, 424], unseen: 0, tests: EMPTY.tests.map((t) => ({ ...t, done: true })) };
+const SOFT: Look = { ...POURED, hard: [0, 15], ring: 0, tds: [22, 30] };
+const TEA: Look = { ...POURED, hard: [20, 40], tannin: 1.4, ring: 0, tds: [40, 48] };
+
+export function SignIn(): ReactElement {
+  const [email, setEmail] = useState("");
+  const [password, setPassword] = useState("");
+  const navigate = useNavigate();
+  const place = useLocation();
+  const client = useQueryClient();
+  const enter = useMutation({
+    mutationFn: () => data(api.POST("/api/session", { body: { email, password } })),
+    onSuccess: (me) => {
+      setToken(me.token);
+      client.clear();
+      client.setQueryData(["me"], me);
+      const from = (place.state as { from?: string } | null)?.from;
+      void navigate(from ?? "/", { replace: true });
+    },
+  });
+  return (
+    <div className="screen">
+      <Head title="A glass of water, read out loud" />
+      <main className="px-8 scroll flex justify-center">
+        <form className="grid gap-5 content-center w-[400px] py-6" onSubmit={(e) => { e.preventDefault(); enter.mutate(); }}>
+          <h1>Sign in</h1>
+          <label className="field"><span>E-mail</span><input className="input" type="email" autoComplete="username" required value={email} onChange={(e) => setEmail(e.target.value)} /></label>
+          <label className="field"><span>Password</span><input className="input" type="password" autoComplete="current-password" required value={password} onChange={(e) => setPassword(e.target.value)} /></label>
+          <Trouble error={enter.error} />
+          <button className="key go" disabled={enter.isPending}>{enter.isPending ? "Signing in" : "Sign in"}</button>
+        </form>
+      </main>
+      <Ledge>
+        <div className="flex mx-auto" aria-hidden="true">
+          {[TEA, POURED, SOFT].map((l, i) => (<div key={i} className="stand"><Glass look={l} h={112} label="A glass of water" /></div>))}
+        </div>
+      </Ledge>
+    </div>
+  );
+}

@@ -1,0 +1,54 @@
+/** Pockets of the kit: what each test is, and how far it is. */
+import type { ReactElement } from "react";
+import { useSearchParams } from "react-router";
+
+import { best } from "../../app/show";
+import { StateMark, type Mark } from "../../ui/marks";
+import { useVisitContext } from "../visit/context";
+import { DRAWN } from "./kit";
+import { POCKETS, type Pocket } from "./pockets";
+
+function stateOf(p: Pocket, values: Record<string, { range: { best: number; low: number; high: number | null } | null; below?: number | null; words?: string }>, units: string): { mark: Mark; words: string } {
+  const have = p.analytes.filter((a) => values[a]);
+  if (have.length === 0) return { mark: "miss", words: "missing" };
+  const first = have[0] ?? "";
+  const v = values[first];
+  const shown = v ? best(first, v, units) : "";
+  return { mark: have.length < p.needs ? "part" : "done", words: shown.replace(" per 100 mL", "") };
+}
+
+export function KitRoll({ current }: { current: string }): ReactElement {
+  const { picked, valuesOf, units } = useVisitContext();
+  const [search, setSearch] = useSearchParams();
+  const values = picked ? valuesOf(picked) : {};
+  const choose = (key: string): void => {
+    const next = new URLSearchParams(search);
+    next.set("kit", key);
+    setSearch(next, { replace: true });
+  };
+  return (
+    <div role="tablist" aria-label="The kit" className="grid grid-flow-col auto-cols-[minmax(104px,1fr)] h-[118px] overflow-x-auto overflow-y-hidden scroll">
+      {POCKETS.map((p) => {
+        const s = stateOf(p, values, units);
+        const on = p.key === current;
+        return (
+          <button
+            key={p.key} role="tab" aria-selected={on} id={`kit-${p.key}`} className="relative h-[118px] text-left" onClick={() => choose(p.key)}
+            onKeyDown={(e) => {
+              const by = e.key === "ArrowRight" ? 1 : e.key === "ArrowLeft" ? -1 : 0;
+              if (!by) return;
+              const next = POCKETS[(POCKETS.indexOf(p) + by + POCKETS.length) % POCKETS.length];
+              if (next) { choose(next.key); document.getElementById(`kit-${next.key}`)?.focus(); }
+            }}
+          >
+            <span className="absolute left-3 top-[2px]" style={{ opacity: on ? 0.2 : 1 }}>{DRAWN[p.drawn]}</span>
+            <span className={`absolute left-0 right-0 top-[50px] bottom-0 border-t-2 border-t-ink border-b border-b-rule border-r-[1.5px] border-r-paper pt-2 px-[9px] ${on ? "bg-yuzu text-on-yuzu" : "bg-ledge"}`}>
+              <b className="block text-m leading-tight">{p.name}</b>
+              <span className={`flex gap-1 items-center mt-[5px] text-s whitespace-nowrap ${on ? "" : "text-ink-2"}`}><StateMark kind={s.mark} size={15} />{s.words}</span>
+            </span>
+          </button>
+        );
+      })}
+    </div>
+  );
+}

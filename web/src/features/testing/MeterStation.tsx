@@ -1,0 +1,193 @@
+/** TDS by meter: repeats as dots on a line with their range; each repeat is saved the moment it is typed. */
+import { Undo2 } from "lucide-react";
+import { useState, type ReactElement } from "react";
+
+import { useInstruments, useStrike } from "../../api/hooks";
+import type { Instrument, Reading, Value } from "../../api/types";
+import { between, num } from "../../app/show";
+import { Glass } from "../../glass/Glass";
+import { Pip, StateMark } from "../../ui/marks";
+import { OpensWorking } from "../../ui/Slip";
+import { Trouble } from "../../ui/Trouble";
+import { useVisitContext } from "../visit/context";
+import { Keypad, typed } from "./Keypad";
+import { OnTheLedge } from "./OnTheLedge";
+import { useKeep } from "./useKeep";
+
+type Displays = Extract<Reading["observation"], { method: "meter" }>;
+
+function Dots({ seen, value }: { seen: Displays; value: Value | null }): ReactElement | null {
+  const shown = seen.displays.map((d) => d * seen.multiplier);
+  const lo = value?.range ? value.range.low : Math.min(...shown);
+  const hi = value?.range?.high ?? Math.max(...shown);
+  const pad = Math.max((hi - lo) * 0.35, 4);
+  const [x0, x1] = [Math.max(0, lo - pad), hi + pad];
+  const X = (v: number): number => 14 + ((v - x0) / (x1 - x0)) * 300;
+  const step = [1, 2, 5, 10, 20, 50, 100, 200, 500].find((s) => (x1 - x0) / s <= 5) ?? 1000;
+  const ticks = Array.from({ length: 9 }, (_, i) => Math.ceil(x0 / step) * step + i * step).filter((t) => t <= x1);
+  const order = ["1st", "2nd", "3rd", "4th", "5th", "6th"];
+  const sorted = [...shown].map((v, i) => ({ v, i })).sort((a, b) => a.v - b.v);
+  const lift = new Map<number, number>();
+  sorted.forEach((p, k) => { const before = sorted[k - 1]; lift.set(p.i, before && X(p.v) - X(before.v) < 44 && !(lift.get(before.i) ?? 0) ? 34 : 0); });
+  return (
+    <svg width="100%" viewBox="0 0 330 170" style={{ maxWidth: 330 }} role="img" aria-label={`Repeats ${shown.join(", ")} mg/L${value?.range ? `, true value between ${num(lo)} and ${num(hi)} mg/L` : ""}`}>
+      {value?.range && (
+        <>
+          <rect x={X(lo)} y={94} width={Math.max(2, X(hi) - X(lo))} height={30} fill="var(--water-2)" />
+          <path d={`M${X(lo)},86V132M${X(hi)},86V132`} stroke="var(--ink)" strokeWidth={2} />
+        </>
+      )}
+      <path d={`M${X(x0)},140H${X(x1)}`} stroke="var(--ink)" strokeWidth={1.5} />
+      {ticks.map((t, i) => (
+        <g key={t}>
+          <path d={`M${X(t)},140v8`} stroke="var(--ink)" strokeWidth={1.5} />
+          <text x={X(t)} y={165} textAnchor="middle" fontSize={14} style={{ fill: "var(--ink-2)" }}>{num(t)}{i === ticks.length - 1 ? " mg/L" : ""}</text>
+        </g>
+      ))}
+      {shown.map((v, i) => {
+        const y = 40 - (lift.get(i) ?? 0);
+        const middle = value?.range?.best === v && shown.indexOf(v) === i;
+        return (
+          <g key={i}>
+            <text x={X(v)} y={y} textAnchor="middle" fontSize={13} style={{ fill: "var(--ink-2)" }}>{order[i]}</text>
+            <text x={X(v)} y={y + 16} textAnchor="middle" fontSize={16} fontWeight={600}>{num(v)}</text>
+            <path d={`M${X(v)},${y + 21}V98`} stroke="var(--ink)" strokeWidth={1} />
+            <circle cx={X(v)} cy={109} r={9} fill="var(--paper)" stroke="var(--ink)" strokeWidth={2} />
+            {middle && <Pip x={X(v)} y={109} s={5} />}
+          </g>
+        );
+      })}
+    </svg>
+  );
+}
+
+export function MeterBody({ text, instrument }: { text: string; instrument: Instrument }): ReactElement {
+  const of = instrument.accuracy_of === "reading" ? "of reading" : "of full scale";
+  const acc = instrument.accuracy_share == null ? "accuracy ?" : `${num(instrument.accuracy_share * 100, 1)} % ${of}`;
+  return (
+    <g transform="rotate(6 50 40)">
+      <path d="M34,-84 h30 a5 5 0 0 1 5 5 V2 l-6,16 v44 l-4,5 H39 l-4,-5 V18 L29,2 V-79 a5 5 0 0 1 5,-5Z" fill="#FFFFFA" stroke="#10302A" strokeWidth={1.1} strokeLinejoin="round" />
+      <path d="M29,2H69M35,18H63" stroke="#10302A" strokeWidth={0.7} />
+      <rect x={34} y={-77} width={30} height={22} rx={1.5} fill="#BFDACF" stroke="#10302A" strokeWidth={0.9} />
+      <text x={49} y={-60} textAnchor="middle" fontSize={16} style={{ fill: "#10302A", fontFamily: "var(--f-d)", fontWeight: 640 }}>{text || "–"}</text>
+      <circle cx={49} cy={-40} r={6.4} fill="#F0D01F" stroke="#10302A" strokeWidth={0.9} />
+      <path d="M49,-43.5v4M46.3,-42.2a3.7 3.7 0 1 0 5.4,0" fill="none" stroke="#10302A" strokeWidth={0.9} strokeLinecap="round" />
+      <text x={49} y={-20} textAnchor="middle" fontSize={7.8} style={{ fill: "#10302A" }}>factor {instrument.factor ?? "?"}</text>
+      <text x={49} y={-10} textAnchor="middle" fontSize={6.8} style={{ fill: "#10302A" }}>{acc}</text>
+      <path d="M43,67v9M55,67v9" stroke="#10302A" strokeWidth={2.2} />
+      <path d="M35,54H63" stroke="#10302A" strokeWidth={0.6} />
+    </g>
+  );
+}
+
+function Steps({ value, seen }: { value: Value | null; seen: Displays | null }): ReactElement {
+  const flags = new Set(value?.flags.map((f) => f.id));
+  const rows: [boolean, string][] = [
+    [seen !== null, "Rinse cup and probe with low-TDS water"],
+    [seen !== null, "Zero in distilled water: 3 mg/L or less"],
+    [seen !== null, "Stir, wait until it is steady"],
+    [seen !== null && seen.displays.length >= 2 && !flags.has("meter.spread") && !flags.has("meter.repeats"), seen && flags.has("meter.spread") ? "The two disagree: a third repeat" : "Two repeats that agree"],
+  ];
+  return (
+    <ul className="w-full">
+      {rows.map(([ok, words]) => (
+        <li key={words} className="flex gap-2 text-m leading-tight mb-[6px]"><StateMark kind={ok ? "done" : "miss"} size={16} /><span>{words}</span></li>
+      ))}
+    </ul>
+  );
+}
+
+function latest(readings: Reading[]): Reading | null {
+  return [...readings].reverse().find((r) => r.analyte === "tds" && !r.struck_at && r.observation.method === "meter") ?? null;
+}
+
+export function MeterStation(): ReactElement {
+  const { id, picked, view, units, lookOf } = useVisitContext();
+  const kits = useInstruments().data?.filter((k) => k.analyte === "tds" && k.kind === "meter") ?? [];
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [text, setText] = useState("");
+  const [fresh, setFresh] = useState(false);
+  const strike = useStrike(id);
+  const { busy, error, save, clear } = useKeep();
+  const kept = picked && !fresh ? latest(picked.readings) : null;
+  const instrument = kept?.instrument ?? kits.find((k) => k.id === chosen) ?? kits[0];
+  const seen = kept?.observation.method === "meter" ? kept.observation : null;
+  const report = view.assessment.samples.find((s) => s.id === picked?.id)?.readings.find((r) => r.id === kept?.id);
+  const value = report?.value ?? null;
+  const struck = picked?.readings.filter((r) => r.analyte === "tds" && r.struck_at) ?? [];
+  if (!picked || !instrument) return <p className="text-l">Draw a glass first: “Draw a glass”, at the bottom right.</p>;
+
+  const add = async (): Promise<void> => {
+    const n = Number(text);
+    if (text === "" || !Number.isFinite(n)) return;
+    setText("");
+    const displays = [...(seen?.displays ?? []), n];
+    const done = await save(instrument, { method: "meter", displays, multiplier: seen?.multiplier ?? 1, temperature_c: null, zero: null, rinsed: true, steady: true }, kept?.id);
+    if (done) setFresh(false);
+  };
+  const takeBack = async (): Promise<void> => {
+    if (!kept || !seen) return;
+    clear();
+    await strike.mutateAsync({ reading: kept.id, because: `took back ${seen.displays[seen.displays.length - 1]}` });
+    const rest = seen.displays.slice(0, -1);
+    if (rest.length) await save(instrument, { ...seen, displays: rest });
+  };
+  const tenfold = async (): Promise<void> => {
+    if (!kept || !seen) return;
+    await strike.mutateAsync({ reading: kept.id, because: "range mark" });
+    await save(instrument, { ...seen, multiplier: seen.multiplier === 10 ? 1 : 10 });
+  };
+  const last = seen?.displays[seen.displays.length - 1];
+  const needs = seen === null ? "First display" : seen.displays.length < 2 ? "Second display" : value?.flags.some((f) => f.id === "meter.spread") ? "A third display" : "Another display";
+  return (
+    <>
+      <OnTheLedge><Glass look={lookOf(picked)} h={252} label={picked.name} inside={<MeterBody text={text || (last === undefined ? "" : String(last))} instrument={instrument} />} above={<MeterBody text={text || (last === undefined ? "" : String(last))} instrument={instrument} />} /></OnTheLedge>
+      <section aria-labelledby="tds-title" className="grid grid-cols-[200px_minmax(0,1fr)] gap-x-6 gap-y-3">
+        <Steps value={value} seen={seen} />
+        <div>
+          <h1 id="tds-title">Dissolved matter, by meter</h1>
+          <p className="text-ink-2">{picked.name}, {picked.draw}. Keep the probe under water while you read.</p>
+        </div>
+        <div className="col-start-2 flex gap-6 items-start">
+          <form
+            className="grid gap-2 w-[192px] shrink-0" onSubmit={(e) => { e.preventDefault(); void add(); }}
+          >
+            <label className="field"><span className="text-m font-semibold">{needs}<span className="font-normal text-ink-2"> [mg/L]</span></span>
+              <input
+                className="input num text-center" style={{ fontSize: 28, minHeight: 54 }} inputMode="none" aria-label={`${needs} [mg/L]`} value={text}
+                onChange={(e) => setText(e.target.value.split("").reduce((t, k) => (/[0-9.]/.test(k) ? typed(t, k, true) : t), ""))}
+              />
+            </label>
+            <Keypad text={text} onText={setText} />
+            <button className="key" style={{ background: "var(--ink)", color: "var(--paper)", minHeight: 52 }} disabled={busy || text === ""}>Keep {text || "it"}</button>
+          </form>
+          <div className="min-w-0 flex-1">
+            {value?.range && (
+              <div className="flex items-end gap-4 flex-wrap">
+                <span className="num leading-[0.84] text-[72px]">{num(value.range.best)}<span className="font-t font-medium text-[22px] text-ink-2 tracking-normal ml-1">mg/L</span></span>
+                <span className="text-b leading-tight pb-1"><span className="text-ink-2">true value lies between</span><br />{report && <OpensWorking working={report.working}>{between("tds", value.range, units)}</OpensWorking>}</span>
+              </div>
+            )}
+            {seen && <div className="mt-2"><Dots seen={seen} value={value} /></div>}
+            {!seen && <p className="text-ink-2 text-m mt-2">Fill the cup to the mark, dip, wait until it is steady. Type what the display shows and keep it; twice at least.</p>}
+            {value?.flags.map((f) => (<p key={f.id} className="flex gap-2 text-m mt-1"><StateMark kind="no" size={16} /><span>{f.sentence}</span></p>))}
+            {seen && (
+              <div className="flex gap-1 flex-wrap mt-1">
+                <button className="key bare" disabled={busy} onClick={() => void takeBack()}><Undo2 size={20} aria-hidden="true" />Take back {last}</button>
+                <button className="key bare" disabled={busy} aria-pressed={seen.multiplier === 10} onClick={() => void tenfold()}>{seen.multiplier === 10 ? "No x10 mark" : "The display has a x10 mark"}</button>
+                <button className="key bare" onClick={() => { setFresh(true); setText(""); }}>New reading</button>
+              </div>
+            )}
+            {!seen && kits.length > 1 && (
+              <label className="field mt-3 max-w-[260px]"><span>Meter</span>
+                <select className="input" value={instrument.id} onChange={(e) => setChosen(e.target.value)}>{kits.map((k) => <option key={k.id} value={k.id}>{k.name}, factor {k.factor}</option>)}</select>
+              </label>
+            )}
+            {struck.length > 0 && <p className="text-s text-ink-3 mt-1">Struck: {struck.map((r) => <s key={r.id} className="mr-2">{r.observation.method === "meter" ? r.observation.displays.join(", ") : ""}</s>)}</p>}
+            <Trouble error={error ?? strike.error} />
+          </div>
+        </div>
+      </section>
+    </>
+  );
+}

@@ -1,0 +1,15 @@
+/** The thing in the hand stands on the ledge, nearer than the glasses. */
+import { createPortal } from "react-dom";
+import { useEffect, useState, type ReactElement, type ReactNode } from "react";
+
+export function OnTheLedge({ children }: { children: ReactNode }): ReactElement | null {
+  const [host, setHost] = useState<Element | null>(null);
+  useEffect(() => {
+    // the screen's own frame: it is there once this part has been laid out
+    const frame = document.querySelector(".screen");
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- the host is known only after the first layout
+    setHost(frame);
+  }, []);
+  if (!host) return null;
+  return createPortal(<div className="absolute bottom-[64px] left-8 wide:left-[252px] w-[200px] flex justify-center pointer-events-none z-10">{children}</div>, host);
+}

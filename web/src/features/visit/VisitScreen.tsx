@@ -1,0 +1,155 @@
+/** A visit: order at the side, the step at hand, and the glasses along the bottom edge, always there. */
+import { lazy, Suspense, useEffect, useMemo, type ReactElement } from "react";
+import { Navigate, useNavigate, useParams, useSearchParams } from "react-router";
+import { useQueryClient } from "@tanstack/react-query";
+
+import { useChangeVisit, useVisit } from "../../api/hooks";
+import { onArrival, useQueue } from "../../api/queue";
+import type { Sample, Value, VisitView } from "../../api/types";
+import { Head, Ledge } from "../../app/Shell";
+import { SOURCE_NAMES, STEPS, type Step } from "../../app/names";
+import { Glass } from "../../glass/Glass";
+import { EMPTY, look, type Look } from "../../glass/look";
+import { Trouble, Waiting } from "../../ui/Trouble";
+import { Before } from "../before/Before";
+import { Meaning } from "../meaning/Meaning";
+import { Test } from "../testing/Test";
+import { Context, type VisitContext } from "./context";
+import { DrawGlass } from "./DrawGlass";
+import { Order, type Missing } from "./Order";
+
+const Line = lazy(() => import("../treating/Line").then((m) => ({ default: m.Line })));
+const Compare = lazy(() => import("../comparing/Compare").then((m) => ({ default: m.Compare })));
+const OfferStep = lazy(() => import("../proposing/OfferStep").then((m) => ({ default: m.OfferStep })));
+
+const isStep = (s: string | undefined): s is Step => STEPS.some(([k]) => k === s);
+
+function doneSteps(v: VisitView): Set<Step> {
+  const done = new Set<Step>();
+  if (v.visit.home.name && v.visit.complaints.length + v.visit.samples.length > 0) done.add("before");
+  if (v.assessment.raw && Object.keys(v.assessment.raw.values).length >= 5) done.add("test");
+  if (v.assessment.meaning && v.assessment.meaning.unexplained.length === 0 && done.has("test")) done.add("meaning");
+  if (v.visit.options.length > 0) done.add("line");
+  if (v.visit.recommended) done.add("compare");
+  if (v.visit.proposals.length > 0) done.add("offer");
+  return done;
+}
+
+function missingTests(v: VisitView): Missing[] {
+  return (v.assessment.meaning?.unknown ?? []).slice(0, 3).map((u) => ({ name: u.name, why: u.why || u.test }));
+}
+
+function useContextOf(id: string, view: VisitView | undefined): VisitContext | null {
+  const [search, setSearch] = useSearchParams();
+  const glass = search.get("glass");
+  const beside = search.get("with");
+  const queue = useQueue();
+  return useMemo(() => {
+    if (!view) return null;
+    const samples = view.visit.samples;
+    const reports = new Map(view.assessment.samples.map((s) => [s.id, s]));
+    const picked = samples.find((s) => s.id === glass) ?? samples.find((s) => s.raw) ?? samples[0] ?? null;
+    const second = samples.find((s) => s.id === beside && s.id !== picked?.id) ?? null;
+    const scale = view.assessment.meaning?.scale?.at_heater.best ?? null;
+    const valuesOf = (s: Sample): Record<string, Value> => reports.get(s.id)?.water.values ?? {};
+    const lookOf = (s: Sample): Look => {
+      if (queue.waiting.length && !reports.has(s.id)) return EMPTY;
+      const cups = reports.get(s.id)?.water.cups;
+      const ferric = s.draw === "stood" ? true : cups ? cups.drawn === "coloured" : null;
+      return look(valuesOf(s), { ferric, scale: s.raw ? scale : null });
+    };
+    const pick = (sample: string): void => {
+      setSearch((p) => {
+        const next = new URLSearchParams(p);
+        next.set("glass", sample);
+        next.delete("with");
+        return next;
+      }, { replace: true });
+    };
+    return { id, view, units: view.visit.settings.units, picked, second, pick, lookOf, valuesOf };
+  }, [id, view, glass, beside, setSearch, queue.waiting.length]);
+}
+
+function Counter({ c }: { c: VisitContext }): ReactElement {
+  return (
+    <>
+      {c.view.visit.samples.map((s) => {
+        const l = c.lookOf(s);
+        const n = Object.keys(c.valuesOf(s)).length;
+        const on = s.id === c.picked?.id;
+        return (
+          <button key={s.id} className="stand" aria-pressed={on} onClick={() => c.pick(s.id)} aria-label={`${s.name}${on ? ", chosen" : ""}`}>
+            <Glass look={l} h={112} label={s.name} pick={on ? 1 : s.id === c.second?.id ? 2 : 0} />
+            <span className="nm">{s.name}<small>{n === 0 ? "nothing tested yet" : `${s.raw ? "raw" : s.after || s.place} · ${n} tests`}</small></span>
+          </button>
+        );
+      })}
+    </>
+  );
+}
+
+function StepBody({ step }: { step: Step }): ReactElement {
+  switch (step) {
+    case "before": return <Before />;
+    case "test": return <Test />;
+    case "meaning": return <Meaning />;
+    case "line": return <Line />;
+    case "compare": return <Compare />;
+    case "offer": return <OfferStep />;
+  }
+}
+
+const WIDE: ReadonlySet<Step> = new Set(["line", "compare"]);
+
+export function VisitScreen(): ReactElement {
+  const { id = "", step } = useParams();
+  const visit = useVisit(id);
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const [search] = useSearchParams();
+  const change = useChangeVisit(id);
+  const context = useContextOf(id, visit.data);
+  const view = visit.data;
+
+  useEffect(() => onArrival((_, v) => { if (v === id) void client.invalidateQueries({ queryKey: ["visit", id] }); }), [client, id]);
+  const stored = view?.step;
+  const version = view?.versions.visit;
+  const { mutate, isPending } = change;
+  useEffect(() => {
+    if (isStep(step) && stored !== undefined && stored !== step && version !== undefined && !isPending) mutate({ version, step });
+    // the step is remembered once for each arrival at it, not for every change of the visit
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [step, stored === undefined]);
+
+  if (visit.isError) return <div className="p-8"><Trouble error={visit.error} again={() => void visit.refetch()} /><button className="key bare mt-4" onClick={() => void navigate("/")}>Back to today</button></div>;
+  if (!view || !context) return <Waiting what="Opening the visit." />;
+  if (!isStep(step)) return <Navigate to={`/visits/${id}/${isStep(view.step) ? view.step : "before"}`} replace />;
+
+  const v = view.visit;
+  const home = v.home;
+  const query = search.size ? `?${search.toString()}` : "";
+  const tested = context.view.assessment.raw ? Object.keys(context.view.assessment.raw.values).length : 0;
+  const order = <Order visit={id} current={step} done={doneSteps(view)} sub={{ before: `${home.people} people, ${home.bathrooms} bath`, ...(tested ? { test: `${tested} tests done` } : {}) }} missing={step === "test" || step === "meaning" ? missingTests(view) : []} search={query} />;
+  return (
+    <Context.Provider value={context}>
+      <div className="screen">
+        <Head title={v.customer.name} sub={`${home.name}, ${home.place}, ${SOURCE_NAMES[home.source] ?? ""}`} />
+        <div className={`flex flex-col wide:flex-row min-h-0 px-8 gap-6 ${WIDE.has(step) ? "" : ""}`}>
+          {WIDE.has(step) ? <div className="wide:hidden">{order}</div> : order}
+          <main className="scroll flex-1 min-w-0 min-h-0" key={step}>
+            <Suspense fallback={<Waiting what="One moment." />}><StepBody step={step} /></Suspense>
+          </main>
+        </div>
+        {!WIDE.has(step) && (
+          <Ledge end={step === "offer" ? undefined : <DrawGlass />}>
+            <div className="flex pr-[180px] wide:pl-[228px]" style={step === "test" ? { paddingLeft: "max(0px, 228px)" } : undefined}>
+              {step === "test" && <div className="w-[212px] shrink-0" />}
+              <Counter c={context} />
+              {v.samples.length === 0 && <p className="self-end pb-[72px] pl-8 text-ink-2">No glass drawn yet. Draw one ahead of all treatment: it is the raw sample.</p>}
+            </div>
+          </Ledge>
+        )}
+      </div>
+    </Context.Provider>
+  );
+}

@@ -1,0 +1,25 @@
+/** What every step of a visit works on. */
+import { createContext, useContext } from "react";
+
+import type { Sample, Value, VisitView } from "../../api/types";
+import type { Look } from "../../glass/look";
+
+export interface VisitContext {
+  id: string;
+  view: VisitView;
+  units: string;
+  /** The glass picked first, and the second one when two are compared. */
+  picked: Sample | null;
+  second: Sample | null;
+  pick: (sample: string) => void;
+  lookOf: (sample: Sample) => Look;
+  valuesOf: (sample: Sample) => Record<string, Value>;
+}
+
+export const Context = createContext<VisitContext | null>(null);
+
+export function useVisitContext(): VisitContext {
+  const c = useContext(Context);
+  if (!c) throw new Error("outside a visit");
+  return c;
+}

@@ -1,0 +1,39 @@
+/** Start a visit: name, source and complaint first; the rest can wait. */
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState, type ReactElement } from "react";
+import { useNavigate } from "react-router";
+
+import { api, data } from "../../api/client";
+import type { Complaint, Customer, Home } from "../../api/types";
+import { Head, Ledge } from "../../app/Shell";
+import { newId } from "../../app/names";
+import { Trouble } from "../../ui/Trouble";
+import { Complaints } from "../before/Complaints";
+import { HomeForm, NEW_HOME } from "../before/HomeForm";
+
+export function NewVisit(): ReactElement {
+  const [id] = useState(newId);
+  const [customer, setCustomer] = useState<Customer>({ name: "", phone: "", email: "" });
+  const [home, setHome] = useState<Home>(NEW_HOME);
+  const [complaints, setComplaints] = useState<Complaint[]>([]);
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const start = useMutation({
+    mutationFn: () => data(api.POST("/api/visits", { body: { id, customer, home: { ...home, name: home.name || customer.name }, complaints, started_at: null } })),
+    onSuccess: () => { void client.invalidateQueries({ queryKey: ["visits"] }); void navigate(`/visits/${id}/test`); },
+  });
+  return (
+    <div className="screen" style={{ gridTemplateRows: "64px minmax(0,1fr) 98px" }}>
+      <Head title="A new visit" />
+      <main className="scroll px-8 pb-8">
+        <div className="max-w-[980px] mx-auto pt-2">
+          <h1 className="mb-4">Who, where, and what bothers them</h1>
+          <HomeForm customer={customer} home={home} onCustomer={setCustomer} onHome={setHome} fresh />
+          <Complaints list={complaints} onChange={setComplaints} />
+          <Trouble error={start.error} />
+        </div>
+      </main>
+      <Ledge end={<button className="key go" style={{ minHeight: 48 }} disabled={start.isPending || !customer.name.trim()} onClick={() => start.mutate()}>{start.isPending ? "Starting" : "Start the visit"}</button>} />
+    </div>
+  );
+}
