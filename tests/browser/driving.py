@@ -49,7 +49,7 @@ class Browser:
         def look(d):
             for e in d.find_elements(By.CSS_SELECTOR, css):
                 try:
-                    if e.is_displayed() and (text is None or text in (e.text or e.get_attribute("aria-label") or "")):
+                    if e.is_displayed() and (text is None or text in e.text or text in (e.get_attribute("aria-label") or "")):
                         return e
                 except Exception:  # replaced meanwhile: look again
                     return False

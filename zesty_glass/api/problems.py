@@ -13,7 +13,7 @@ from sqlalchemy.exc import DBAPIError, IntegrityError
 from starlette.exceptions import HTTPException
 
 from ..core.errors import RuleError
-from ..documents.codec import _SAY, path
+from ..documents.codec import told_first
 from ..records.store import NotFound
 from ..work.person import Conflict, Forbidden
 from ..work.signing_in import TooMany
@@ -54,14 +54,11 @@ _BY_PREFIX = {"file.too_large": 413}
 
 
 def _invalid(e: RequestValidationError) -> JSONResponse:
-    first = e.errors()[0]
-    cause = first.get("ctx", {}).get("error")
-    place = path([p for p in first["loc"] if p not in ("body", "query", "path") and not (isinstance(p, str) and (p[:1].isupper() or p.startswith("function-")))])
-    if isinstance(cause, RuleError):
-        return problem(422, cause.code, cause.what, place or cause.where, cause.remedy)
-    if first["type"] == "json_invalid":
+    errors = e.errors()
+    if errors[0]["type"] == "json_invalid":
         return problem(400, "request.not_json", "The request is not JSON.", "", "Send it again.")
-    return problem(422, f"input.{first['type']}", _SAY.get(first["type"], first["msg"] + "."), place, "Check that field.")
+    first, _ = told_first(errors)
+    return problem(422, first.code, first.what, first.where, first.remedy)
 
 
 def install(app: FastAPI) -> None:

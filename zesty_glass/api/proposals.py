@@ -17,12 +17,12 @@ from .schemas import DecideBody, Draft, ProposalBody, ProposalView
 router = APIRouter(prefix="/api", tags=["proposals"])
 
 
-def _view(ctx: Context, row: ProposalRow, latest: bool) -> Response:
+def _view(row: ProposalRow, latest: bool, status: int = 200) -> Response:
     proposal, offer = proposing.opened(row)
     return answer(ProposalView(
         id=proposal.id, visit=str(row.visit_id), state=proposal.state, version=row.version, digest=proposal.digest, presented_at=proposal.presented_at, decided_at=proposal.decided_at,
         signature=proposal.signature, offer=offer, latest=latest,
-    ))
+    ), status=status)
 
 
 def _latest(ctx: Context, row: ProposalRow) -> bool:
@@ -42,7 +42,7 @@ def make(ctx: Signed, id: UUID, body: ProposalBody) -> Response:
     """Write a proposal, or its next revision."""
     with ctx.db() as db:
         row = proposing.make(db, ctx.who, id, body.id, body.recommended, body.reasons, body.plan)
-    return _view(ctx, row, True)
+    return _view(row, True, 201)
 
 
 @router.get("/proposals/{id}", response_model=ProposalView)
@@ -50,7 +50,7 @@ def show(ctx: Signed, id: UUID) -> Response:
     """A proposal as it was written."""
     with ctx.db() as db:
         row = proposing.get(db, ctx.who, id)
-    return _view(ctx, row, _latest(ctx, row))
+    return _view(row, _latest(ctx, row))
 
 
 @router.post("/proposals/{id}/{to}", response_model=ProposalView)
@@ -58,16 +58,16 @@ def decide(ctx: Signed, id: UUID, to: Literal["presented", "accepted", "declined
     """Present, accept or decline."""
     with ctx.db() as db:
         row = proposing.decide(db, ctx.who, id, body.version, to, body.name, body.path)
-    return _view(ctx, row, _latest(ctx, row))
+    return _view(row, _latest(ctx, row))
 
 
 @router.get("/proposals/{id}/pdf", response_class=Response)
 def pdf(ctx: Signed, id: UUID) -> Response:
     """The proposal as a PDF."""
-    from ..documents import pdf as printing  # WeasyPrint takes more than a second to import: only when it is needed
+    from ..documents.pdf import proposal_pdf  # WeasyPrint takes more than a second to import: only when it is needed
 
     with ctx.db() as db:
         row = proposing.get(db, ctx.who, id)
     proposal, offer = proposing.opened(row)
-    data = printing.proposal_pdf(offer, proposal)
+    data = proposal_pdf(offer, proposal)
     return Response(data, media_type="application/pdf", headers={"Content-Disposition": f'inline; filename="proposal-{offer.number}-{offer.revision}.pdf"', "Cache-Control": "no-store"})

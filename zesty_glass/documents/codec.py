@@ -54,21 +54,35 @@ def path(parts: Sequence[int | str]) -> str:
 
 
 _SAY = {
-    "missing": "This is missing.", "extra_forbidden": "This field is not known.", "int_parsing": "A whole number is wanted here.", "int_from_float": "A whole number is wanted here.", "float_parsing": "A number is wanted here.",
+    "missing": "This is missing.", "extra_forbidden": "This field is not known.", "unexpected_keyword_argument": "This field is not known.", "int_parsing": "A whole number is wanted here.", "int_from_float": "A whole number is wanted here.", "float_parsing": "A number is wanted here.",
     "decimal_parsing": "An amount is wanted here.", "datetime_from_date_parsing": "A date and time are wanted here.", "finite_number": "A finite number is wanted here.", "string_type": "Text is wanted here.", "bool_parsing": "Yes or no is wanted here.",
     "float_type": "A number is wanted here.", "int_type": "A whole number is wanted here.", "union_tag_invalid": "This kind is not known.",
 }
 
 
-def told(error: ValidationError, where: str = "") -> RuleError:
-    """The first thing wrong, said plainly; how many more there are is added."""
-    errors = error.errors(include_url=False)
-    first = errors[0]
+def _branch(loc: Sequence[int | str]) -> tuple[int | str, ...]:
+    """The part of a place that ends at the kind a union was tried as; empty outside of unions."""
+    marks = [i for i, p in enumerate(loc) if isinstance(p, str) and p[:1].isupper()]
+    return tuple(loc[: marks[-1] + 1]) if marks else ()
+
+
+def told_first(errors: Sequence[Any]) -> tuple[RuleError, int]:
+    """The error that says most, and how many others there are.
+
+    Where a union was tried as every one of its kinds, the kinds that the document does not claim to be are left out.
+    """
+    other_kinds = {_branch(e["loc"]) for e in errors if e["type"] == "literal_error" and e["loc"][-1] in ("method", "kind")}
+    left = [e for e in errors if not any(_branch(e["loc"])[: len(b)] == b for b in other_kinds if b)] or list(errors)
+    first = left[0]
     cause = first.get("ctx", {}).get("error")
+    place = path([p for p in first["loc"] if p not in ("body", "query", "path") and not (isinstance(p, str) and (p[:1].isupper() or p.startswith("function-")))])
     if isinstance(cause, RuleError):
-        return RuleError(cause.code, cause.what, (where and f"{where}.{cause.where}".rstrip(".")) or cause.where, cause.remedy)
-    place = path([p for p in first["loc"] if not (isinstance(p, str) and (p[:1].isupper() or p.startswith("function-")))])
-    what = _SAY.get(first["type"], first["msg"] + ".")
-    more = f" {len(errors) - 1} more like it." if len(errors) > 1 else ""
-    full = ".".join(p for p in (where, place) if p)
-    return RuleError(f"input.{first['type']}", f"{what}{more}", full, "Check that field.")
+        return RuleError(cause.code, cause.what, cause.where or place, cause.remedy), len(left) - 1
+    return RuleError(f"input.{first['type']}", _SAY.get(first["type"], first["msg"] + "."), place, "Check that field."), len(left) - 1
+
+
+def told(error: ValidationError, where: str = "") -> RuleError:
+    """What is wrong, said plainly; how many more there are is added."""
+    first, others = told_first(error.errors(include_url=False))
+    what = first.what + (f" {others} more like it." if others else "")
+    return RuleError(first.code, what, ".".join(p for p in (where, first.where) if p), first.remedy)

@@ -37,7 +37,8 @@ def read(data: bytes) -> Visit:
     try:
         document = json.loads(text, parse_constant=_no_constant)
     except json.JSONDecodeError as e:
-        cut = e.pos >= len(text.rstrip()) - 1
+        body = text.strip()
+        cut = not body or (body[0] in "{[" and (body[-1] not in "}]" or e.pos >= len(text.rstrip()) - 1))
         what = "The file is cut off." if cut else "The file is not JSON."
         raise RuleError("file.cut_off" if cut else "file.not_json", what, f"line {e.lineno}, column {e.colno}", "Download it again.") from e
     except RecursionError as e:

@@ -4759,8 +4759,8 @@ export interface components {
             analyte: string;
             /** Name */
             name: string;
-            /** Complaint */
-            complaint: string;
+            /** Complaints */
+            complaints: string[];
             weight: components["schemas"]["Weight"] | null;
             /** Unit */
             unit: string;

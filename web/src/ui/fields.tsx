@@ -46,7 +46,7 @@ export function NumberField({ label, unit, value, min = 0, max = 1e6, step, hint
   );
 }
 
-export function TextField({ label, value, required = false, hint, onCommit, autoFocus = false }: { label: string; value: string; required?: boolean; hint?: string; autoFocus?: boolean; onCommit: (value: string) => void }): ReactElement {
+export function TextField({ label, value, required = false, hint, onCommit, first = false }: { label: string; value: string; required?: boolean; hint?: string; first?: boolean; onCommit: (value: string) => void }): ReactElement {
   const [text, setText] = useState(value);
   const [seen, setSeen] = useState(value);
   if (seen !== value) {
@@ -57,7 +57,7 @@ export function TextField({ label, value, required = false, hint, onCommit, auto
     <label className="field">
       <span>{label}</span>
       {/* eslint-disable-next-line jsx-a11y/no-autofocus -- the first field of a new visit, where the work begins */}
-      <input className="input" value={text} required={required} autoFocus={autoFocus} onChange={(e) => setText(e.target.value)} onBlur={() => { if (text !== value) onCommit(text); }} onKeyDown={(e) => { if (e.key === "Enter" && text !== value) onCommit(text); }} />
+      <input className="input" value={text} required={required} autoFocus={first} onChange={(e) => setText(e.target.value)} onBlur={() => { if (text !== value) onCommit(text); }} onKeyDown={(e) => { if (e.key === "Enter" && text !== value) onCommit(text); }} />
       {hint !== undefined && <small>{hint}</small>}
     </label>
   );

@@ -18,7 +18,7 @@ from .evidence import LEVEL_WORDS, Level
 #: judged at the drinking tap; everything else is judged at the house's taps
 AT_THE_TAP = frozenset({"tds", "sodium", "potassium", "chloride", "sulfate"})
 #: where no limit governs: what the customer would want, with its reason [canonical unit]
-WANTED = {"hardness": (3.5 * 17.118061, "below moderately hard"), "chlorine_combined": (0.5, "not noticed by taste, about")}
+WANTED = {"hardness": (3.5 * 17.118061, "under moderately hard"), "chlorine_combined": (0.5, "taste threshold")}
 
 
 @record
@@ -51,7 +51,7 @@ class Row:
 
     analyte: str
     name: str
-    complaint: str
+    complaints: tuple[str, ...]
     weight: Weight | None
     unit: str
     factor: float
@@ -104,8 +104,8 @@ def cell(option: str, line: LineReport | None, analyte: str, target: float | Non
     shown = words.value(analyte, q.range, q.below, units, q.words) if q is not None else "not tested"
     change, note = _change(before, q, bool(line.stages))
     if change == "unknown":
-        shown = "not known"
-        note = q.note if q is not None else ""
+        shown = (q.note if q is not None else "") or "not known"
+        note = ""
     r = None if q is None else q.range
     best, low, high = _removal(today, r) if change == "less" else (None, None, None)
     level = None if q is None else q.evidence
@@ -174,8 +174,8 @@ def rows(lines: tuple[LineReport, ...], meaning: Meaning, complaints: tuple[Comp
         cells = tuple(cell(line.option, line, analyte, target, op, units) for line in lines)
         side = "at most" if op == "at_most" else "at least"
         text = "" if target is None else f"wanted {side} {words.number(target * factor, max(decimals, 2))}{'' if unit == 'pH' else ' ' + unit}, {why}" if target > 0 else "wanted: none"
-        quoted = ", ".join(by_id[c] for c in (finding.explains if finding else ()))
-        out.append(Row(analyte=analyte, name=ANALYTES[analyte].name, complaint=quoted, weight=None if finding is None else finding.weight, unit=unit, factor=factor, target=target, target_words=text, op=op, cells=cells))
+        quoted = tuple(by_id[c] for c in (finding.explains if finding else ()))
+        out.append(Row(analyte=analyte, name=ANALYTES[analyte].name, complaints=quoted, weight=None if finding is None else finding.weight, unit=unit, factor=factor, target=target, target_words=text, op=op, cells=cells))
     return tuple(out)
 
 

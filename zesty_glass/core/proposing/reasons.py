@@ -40,7 +40,7 @@ def _gain(r: Row, option: str) -> str | None:
     today = r.cells[0] if r.cells else None
     if c is None or today is None:
         return None
-    lead = f"“{r.complaint}”: {r.name.lower()}" if r.complaint else r.name
+    lead = " and ".join(f"“{c}”" for c in r.complaints) + f": {r.name.lower()}" if r.complaints else r.name
     target = " It meets what was wanted." if c.meets is Verdict.MET else ""
     if c.change == "less":
         held = "" if c.established else " Not established: no certificate for it."

@@ -24,7 +24,7 @@ function Group({ title, children }: { title: string; children: ReactElement | (R
   return (
     <fieldset className="border-0 border-t border-rule pt-3 pb-5 m-0 px-0">
       <legend className="float-left w-full mb-3"><h2 className="text-[20px]">{title}</h2></legend>
-      <div className="clear-both grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-5 gap-y-4">{children}</div>
+      <div className="clear-both grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] items-start gap-x-5 gap-y-4">{children}</div>
     </fieldset>
   );
 }
@@ -48,7 +48,7 @@ export function HomeForm({ customer, home, onCustomer, onHome, fresh = false }: 
   return (
     <div>
       <Group title="Who and where">
-        <TextField label="Customer’s name" value={customer.name} required autoFocus={fresh} onCommit={(name) => onCustomer({ ...customer, name })} />
+        <TextField label="Customer’s name" value={customer.name} required first={fresh} onCommit={(name) => onCustomer({ ...customer, name })} />
         <TextField label="House" value={home.name} hint="Street and number, or how you call it" onCommit={(name) => set({ name })} />
         <TextField label="Place" value={home.place} onCommit={(place) => set({ place })} />
         <TextField label="Phone" value={customer.phone} onCommit={(phone) => onCustomer({ ...customer, phone })} />

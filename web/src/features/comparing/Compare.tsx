@@ -32,7 +32,7 @@ function CellView({ row, cell, today }: { row: Row; cell: Cell; today: Cell | un
       {cell.change !== "today" && words !== "" && (
         <span className="flex items-center gap-1 text-s text-ink-2"><EvidenceMark level={cell.level} />{words}{!cell.established && <b className="text-zest-ink">not established</b>}</span>
       )}
-      {(cell.note ?? "") !== "" && <span className="block text-s text-ink-2 leading-tight">{cell.note}</span>}
+      {cell.note !== "" && cell.note !== words && <span className="block text-s text-ink-2 leading-tight">{cell.note}</span>}
     </div>
   );
 }
@@ -132,19 +132,20 @@ function Board({ all, years, setYears }: { all: Assessment[]; years: number; set
   const raw = view.visit.samples.find((s) => s.raw);
   const rawLook = raw ? lookOf(raw) : look({});
   const curves: Curve[] = options.flatMap((o, i) => (o.cost ? [{ id: o.id, letter: LETTER(i), name: o.name, monthly: o.cost.monthly, cheaper: o.cheaper_than, recommended: view.visit.recommended === o.id, band: o.use_band ?? null }] : []));
-  const grid = { gridTemplateColumns: `124px repeat(${options.length}, minmax(150px, 1fr))` };
+  const grid = { gridTemplateColumns: `164px repeat(${options.length}, minmax(138px, 1fr))` };
   const said = crossingWords(curves);
   const biggest = Math.max(0, ...options.map((o) => o.waste?.total_gal_year ?? 0));
   const recommend = (o: string): void => change.mutate({ version: view.versions.visit ?? 1, recommended: o });
   return (
     <div className="h-full grid wide:grid-cols-[minmax(0,1fr)_400px] gap-x-8 min-h-0">
-      <div className="min-h-0 h-full overflow-auto scroll relative flex flex-col" tabIndex={0} role="group" aria-label="What each option does">
-        <div className="grid gap-x-4 sticky top-0 bg-paper z-10 py-2 border-b-[1.5px] border-ink" style={grid}><span className="text-s text-ink-2 self-end">found, today, after</span>{options.map((o, i) => <Header key={o.id} o={o} i={i} currency={currency} recommended={view.visit.recommended === o.id} />)}</div>
+      <div className="min-h-0 h-full overflow-x-auto overflow-y-hidden scroll"><div className="h-full flex flex-col relative" style={{ minWidth: 164 + options.length * 154 }}>
+        <div className="grid gap-x-4 py-2 border-b-[1.5px] border-ink" style={grid}><span className="text-s text-ink-2 self-end">found, today, after</span>{options.map((o, i) => <Header key={o.id} o={o} i={i} currency={currency} recommended={view.visit.recommended === o.id} />)}</div>
+        <div className="flex-1 min-h-0 overflow-y-auto scroll" tabIndex={0} role="group" aria-label="What each option does">
         {a.rows.map((r) => {
           const all_not = r.cells.every((c) => c.change === "not_tested");
           return (
             <div key={r.analyte} className="grid gap-x-4 py-2 border-b border-rule" style={grid} data-row={r.analyte}>
-              <div><b className="font-d text-[17px] leading-tight block">{r.complaint ? `“${r.complaint}”` : r.name}</b><span className="text-s text-ink-2 leading-tight block">{r.complaint ? r.name.toLowerCase() : ""}{r.complaint && r.target_words ? ", " : ""}{r.target_words}</span></div>
+              <div>{r.complaints.length ? r.complaints.map((q) => <b key={q} className="font-d text-[17px] leading-tight block">“{q}”</b>) : <b className="font-d text-[17px] leading-tight block">{r.name}</b>}<span className="text-s text-ink-2 leading-tight block">{r.complaints.length ? r.name.toLowerCase() : ""}{r.complaints.length && r.target_words ? ", " : ""}{r.target_words}</span></div>
               {all_not ? <p className="flex gap-2 items-center" style={{ gridColumn: `2 / span ${options.length}` }}><StateMark kind="unk" size={18} />not tested{r.weight === null ? ": nothing is proposed for it" : ""}</p> : options.map((o) => { const c = r.cells.find((x) => x.option === o.id); return c ? <CellView key={o.id} row={r} cell={c} today={r.cells[0]} /> : <span key={o.id} className="text-s text-ink-3">–</span>; })}
             </div>
           );
@@ -152,7 +153,8 @@ function Board({ all, years, setYears }: { all: Assessment[]; years: number; set
         <div className="grid gap-x-4 py-2 border-b border-rule" style={grid}><div><b className="font-d text-[17px] block">To the drain</b><span className="text-s text-ink-2">one tub = {num(tubSize(biggest) / 40)} baths of 40 gal, a year</span></div>{options.map((o) => <Waste key={o.id} o={o} units={units} />)}</div>
         <div className="grid gap-x-4 py-2 border-b border-rule" style={grid}><div><b className="font-d text-[17px] block">Chores</b><span className="text-s text-ink-2">one year, by month</span></div>{options.map((o) => <Chores key={o.id} o={o} />)}</div>
         <div className="grid gap-x-4 py-2" style={grid}><div><b className="font-d text-[17px] block">It leaves</b><span className="text-s text-ink-2">as they are</span></div>{options.map((o) => <ul key={o.id} className="text-s leading-snug">{o.left.length ? o.left.map((l) => <li key={l} className="mb-1">{l}</li>) : <li className="text-ink-2">nothing that was found</li>}</ul>)}</div>
-        <div className="grid gap-x-4 mt-auto sticky bottom-0 z-10" style={grid}>
+        </div>
+        <div className="grid gap-x-4 z-10" style={grid}>
           <span />
           {options.map((o, i) => {
             const [house, tap] = waterLooks(o, rawLook);
@@ -160,18 +162,18 @@ function Board({ all, years, setYears }: { all: Assessment[]; years: number; set
               <div key={o.id} className="relative h-[172px] pointer-events-none">
                 <div className="absolute left-0 bottom-[64px] flex items-end"><Glass look={house} h={96} label={`${o.name}, house`} pick={view.visit.recommended === o.id && !tap ? 1 : 0} />{tap && <Glass look={tap} h={70} label={`${o.name}, drinking tap`} pick={view.visit.recommended === o.id ? 1 : 0} />}</div>
                 <div className="absolute left-0 right-0 bottom-0 h-[58px] flex flex-col justify-center text-left"><b className="text-m leading-tight">{i === 0 ? "Today" : `${LETTER(i)}${view.visit.recommended === o.id ? ", recommended" : ""}`}</b>
-                  {view.visit.recommended !== o.id ? <button className="key bare pointer-events-auto self-start" style={{ minHeight: 30, padding: 0, fontSize: 15 }} disabled={change.isPending} onClick={() => recommend(o.id)}>{i === 0 ? "Recommend nothing" : `Recommend ${LETTER(i)}`}</button> : <span className="text-s text-ink-2">house{tap ? " · drinking tap" : ""}</span>}
+                  {view.visit.recommended !== o.id ? <button className="key bare pointer-events-auto self-start" style={{ minHeight: 30, padding: 0, fontSize: 15 }} disabled={change.isPending} aria-label={`Recommend ${i === 0 ? "buying nothing" : LETTER(i)}`} onClick={() => recommend(o.id)}>Recommend</button> : <span className="text-s text-ink-2">house{tap ? " · drinking tap" : ""}</span>}
                 </div>
               </div>
             );
           })}
         </div>
-      </div>
-      <div className="min-h-0 overflow-auto scroll pb-[186px] pt-2" tabIndex={0} role="group" aria-label="What it costs">
+      </div></div>
+      <div className="min-h-0 overflow-auto scroll pb-4 pt-2 mb-[102px]" tabIndex={0} role="group" aria-label="What it costs">
         <div className="flex items-center justify-between gap-3 mb-1"><h2>All it costs, over</h2><Seg label="Years" hideLabel value={years} choices={[5, 10, 15, 20].map((y) => ({ value: y, name: String(y) }))} onChange={setYears} /></div>
         <CostChart curves={curves} years={years} currency={currency} />
         <div className="grid gap-x-3 gap-y-2 mt-1" style={{ gridTemplateColumns: `repeat(${Math.min(options.length, 4)}, 1fr)` }}>
-          {options.map((o, i) => (o.cost ? <div key={o.id}><span className="text-s text-ink-2">{LETTER(i) || "Today"}, {years} years</span><br /><Opens title={`${LETTER(i) || "Today"}: all it costs`} slip={<CostSlip cost={o.cost} currency={currency} />} className="font-d text-[19px]">{money(o.cost.total, currency)}</Opens>{o.use_band && <span className="block text-s text-ink-3 mt-1">{money(o.use_band.low, currency)} to {money(o.use_band.high, currency)} by use</span>}</div> : null))}
+          {options.map((o, i) => (o.cost ? <div key={o.id}><span className="text-s text-ink-2">{LETTER(i) || "Today"}</span><br /><Opens title={`${LETTER(i) || "Today"}: all it costs`} slip={<CostSlip cost={o.cost} currency={currency} />} className="font-d text-[19px]">{money(o.cost.total, currency)}</Opens>{o.use_band && <span className="block text-s text-ink-3 mt-1">{money(o.use_band.low, currency)} to {money(o.use_band.high, currency)} by use</span>}</div> : null))}
         </div>
         {said.map((s) => <p key={s} className="font-semibold mt-2 leading-snug">{s}</p>)}
         {a.assumptions.length > 0 && (
@@ -196,7 +198,7 @@ export function Compare(): ReactElement {
   const pick = (y: number): void => { setYears(y); change.mutate({ version: view.versions.visit ?? 1, horizon: y }); };
   if (!view.assessment.raw) return <div className="p-2"><h1>Compare</h1><p className="text-l mt-2">There is nothing to compare before the raw water is tested.</p></div>;
   return (
-    <div className="h-full relative">
+    <div className="absolute inset-0">
       <div className="fixed left-0 right-0 bottom-0 h-[98px] bg-ledge border-t border-rule" aria-hidden="true"><div className="absolute inset-x-0 bottom-0 h-[58px] bg-face border-t-2 border-ink" /></div>
       {all.isPending && <Waiting what="Working out every option." />}
       <Trouble error={all.error} again={() => void all.refetch()} />

@@ -8,6 +8,7 @@ import { newId } from "../../app/names";
 import { money } from "../../app/show";
 import { StateMark } from "../../ui/marks";
 import { Trouble } from "../../ui/Trouble";
+import { AtLedgeEnd } from "../testing/OnTheLedge";
 import { useVisitContext } from "../visit/context";
 
 const STATE_WORDS: Record<string, string> = { draft: "draft", presented: "presented", accepted: "accepted", declined: "declined", expired: "expired" };
@@ -65,7 +66,7 @@ export function OfferStep(): ReactElement {
             ))}
           </div>
         )}
-        <button className="key go mt-2" disabled={recommended === "" || write.isPending || (withPlan && plan.monthly === "")} onClick={() => write.mutate()}>{write.isPending ? "Writing it" : earlier.length && last?.state !== "draft" ? "Write the next revision" : "Write the proposal"}</button>
+        <AtLedgeEnd><button className="key go" style={{ minHeight: 48 }} disabled={recommended === "" || write.isPending || (withPlan && plan.monthly === "")} onClick={() => write.mutate()}>{write.isPending ? "Writing it" : earlier.length && last?.state !== "draft" ? "Write the next revision" : "Write the proposal"}</button></AtLedgeEnd>
       </section>
       <aside className="grid gap-5 content-start">
         <div>

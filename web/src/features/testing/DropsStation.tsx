@@ -3,7 +3,7 @@ import { Undo2 } from "lucide-react";
 import { useCallback, useEffect, useState, type ReactElement } from "react";
 
 import { useInstruments, useStrike } from "../../api/hooks";
-import type { Instrument, Reading } from "../../api/types";
+import type { Reading } from "../../api/types";
 import { best, num, unitOf } from "../../app/show";
 import { StateMark } from "../../ui/marks";
 import { OpensWorking } from "../../ui/Slip";
@@ -53,7 +53,8 @@ function Vial({ drops, label, colours, done }: { drops: number; label: string; c
 function Ruler({ n, value, unit }: { n: number; value: number; unit: string }): ReactElement {
   const most = Math.max(18, Math.ceil((n + 2) / 6) * 6);
   const X = (v: number): number => (v * 560) / most;
-  const marks = [0, 1, 2, 3].map((i) => Math.round((most * i) / 3.6));
+  const step = [5, 10, 20, 50, 100, 200].find((s) => most / s <= 5) ?? 500;
+  const marks = Array.from({ length: 6 }, (_, i) => i * step).filter((v) => v <= most - step / 3);
   return (
     <svg viewBox="0 0 570 100" width="100%" style={{ maxWidth: 570 }} aria-hidden="true">
       {Array.from({ length: most }, (_, i) => i + 1).map((i) => (i === n ? <rect key={i} x={X(i - 1) + 1} y={36} width={X(i) - X(i - 1) - 2} height={28} fill="var(--yuzu)" stroke="#10302A" strokeWidth={2} /> : <path key={i} d={`M${X(i - 1) + 2},50H${X(i) - 2}`} stroke={i < n ? "var(--ink)" : "var(--rule)"} strokeWidth={i < n ? 10 : 4} />))}
@@ -62,6 +63,8 @@ function Ruler({ n, value, unit }: { n: number; value: number; unit: string }): 
     </svg>
   );
 }
+
+const countOf = (r: Reading): number => (r.observation.method === "drops" ? r.observation.drops : 0);
 
 const STORE = "zesty.drops.";
 function held(key: string): number {
@@ -75,7 +78,7 @@ function held(key: string): number {
 export function DropsStation({ analyte, title, after }: { analyte: string; title: string; after?: ReactElement }): ReactElement {
   const { id, picked, units, view } = useVisitContext();
   const kits = useInstruments().data?.filter((k) => k.analyte === analyte && k.kind === "drops") ?? [];
-  const kit: Instrument | undefined = kits[0];
+  const kit = kits.at(0);
   const key = `${STORE}${picked?.id ?? ""}.${analyte}`;
   const [count, setCount] = useState<{ key: string; n: number }>({ key, n: held(key) });
   const [dilution, setDilution] = useState(1);
@@ -96,7 +99,7 @@ export function DropsStation({ analyte, title, after }: { analyte: string; title
       return { ...c, n: next };
     });
   }, []);
-  const kept: Reading | null = [...(picked?.readings ?? [])].reverse().find((r) => r.analyte === analyte && !r.struck_at && r.observation.method === "drops") ?? null;
+  const kept: Reading | null = [...(picked ? picked.readings : [])].reverse().find((r) => r.analyte === analyte && !r.struck_at && r.observation.method === "drops") ?? null;
   const counting = kept === null || more || n > 0;
   useEffect(() => {
     const press = (e: KeyboardEvent): void => {
@@ -121,7 +124,7 @@ export function DropsStation({ analyte, title, after }: { analyte: string; title
   const value = report?.value;
   return (
     <>
-      <OnTheLedge><Vial drops={counting ? n : (kept?.observation.method === "drops" ? kept.observation.drops : 0)} label={`${num(drop, 1)} ${short}`} colours={colours} done={!counting} /></OnTheLedge>
+      <OnTheLedge><Vial drops={counting ? n : countOf(kept)} label={`${num(drop, 1)} ${short}`} colours={colours} done={!counting} /></OnTheLedge>
       <section aria-labelledby="drops-title" className="grid grid-cols-[200px_minmax(0,1fr)] gap-x-6">
         <div>
           <ul>
@@ -132,13 +135,13 @@ export function DropsStation({ analyte, title, after }: { analyte: string; title
         </div>
         <div>
           <h1 id="drops-title">{title}</h1>
-          {!counting && kept && value && report ? (
+          {!counting && value ? (
             <div className="mt-3">
               <div className="flex items-end gap-5 flex-wrap">
-                <span className="num text-[96px] leading-[0.84]">{kept.observation.method === "drops" ? kept.observation.drops : ""}<span className="font-t font-medium text-[22px] text-ink-2 tracking-normal ml-2">drops</span></span>
+                <span className="num text-[96px] leading-[0.84]">{countOf(kept)}<span className="font-t font-medium text-[22px] text-ink-2 tracking-normal ml-2">drops</span></span>
                 <span className="text-b leading-tight pb-1"><span className="text-ink-2">that is</span><br /><OpensWorking working={report.working}>{best(analyte, value, units)}</OpensWorking></span>
               </div>
-              <div className="mt-4"><Ruler n={kept.observation.method === "drops" ? kept.observation.drops : 0} value={drop} unit={short} /></div>
+              <div className="mt-4"><Ruler n={countOf(kept)} value={drop} unit={short} /></div>
               <div className="flex gap-3 mt-3 flex-wrap items-center">
                 {after}
                 <button className="key" onClick={() => setMore(true)}>Count again</button>

@@ -12,7 +12,7 @@ export function typed(text: string, key: string, decimals: boolean): string {
 }
 
 export function Keypad({ text, onText, decimals = true }: { text: string; onText: (t: string) => void; decimals?: boolean }): ReactElement {
-  const cls = "h-[46px] rounded-[10px] border-[1.5px] border-ink bg-paper font-d font-semibold text-[20px] active:bg-yuzu";
+  const cls = "h-[44px] rounded-[10px] border-[1.5px] border-ink bg-paper font-d font-semibold text-[20px] active:bg-yuzu";
   return (
     <div className="grid grid-cols-3 gap-[6px] w-[192px]" role="group" aria-label="Digits">
       {KEYS.map((k) => (

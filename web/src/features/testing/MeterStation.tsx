@@ -30,7 +30,7 @@ function Dots({ seen, value }: { seen: Displays; value: Value | null }): ReactEl
   const lift = new Map<number, number>();
   sorted.forEach((p, k) => { const before = sorted[k - 1]; lift.set(p.i, before && X(p.v) - X(before.v) < 44 && !(lift.get(before.i) ?? 0) ? 34 : 0); });
   return (
-    <svg width="100%" viewBox="0 0 330 170" style={{ maxWidth: 330 }} role="img" aria-label={`Repeats ${shown.join(", ")} mg/L${value?.range ? `, true value between ${num(lo)} and ${num(hi)} mg/L` : ""}`}>
+    <svg width="100%" viewBox="0 -18 330 188" style={{ maxWidth: 330 }} role="img" aria-label={`Repeats ${shown.join(", ")} mg/L${value?.range ? `, true value between ${num(lo)} and ${num(hi)} mg/L` : ""}`}>
       {value?.range && (
         <>
           <rect x={X(lo)} y={94} width={Math.max(2, X(hi) - X(lo))} height={30} fill="var(--water-2)" />
@@ -73,7 +73,7 @@ export function MeterBody({ text, instrument }: { text: string; instrument: Inst
       <circle cx={49} cy={-40} r={6.4} fill="#F0D01F" stroke="#10302A" strokeWidth={0.9} />
       <path d="M49,-43.5v4M46.3,-42.2a3.7 3.7 0 1 0 5.4,0" fill="none" stroke="#10302A" strokeWidth={0.9} strokeLinecap="round" />
       <text x={49} y={-20} textAnchor="middle" fontSize={7.8} style={{ fill: "#10302A" }}>factor {instrument.factor ?? "?"}</text>
-      <text x={49} y={-10} textAnchor="middle" fontSize={6.8} style={{ fill: "#10302A" }}>{acc}</text>
+      <text x={49} y={-10} textAnchor="middle" fontSize={6.2} style={{ fill: "#10302A" }}>{acc}</text>
       <path d="M43,67v9M55,67v9" stroke="#10302A" strokeWidth={2.2} />
       <path d="M35,54H63" stroke="#10302A" strokeWidth={0.6} />
     </g>
@@ -142,8 +142,8 @@ export function MeterStation(): ReactElement {
   return (
     <>
       <OnTheLedge><Glass look={lookOf(picked)} h={252} label={picked.name} inside={<MeterBody text={text || (last === undefined ? "" : String(last))} instrument={instrument} />} above={<MeterBody text={text || (last === undefined ? "" : String(last))} instrument={instrument} />} /></OnTheLedge>
-      <section aria-labelledby="tds-title" className="grid grid-cols-[200px_minmax(0,1fr)] gap-x-6 gap-y-3">
-        <Steps value={value} seen={seen} />
+      <section aria-labelledby="tds-title" className="grid grid-cols-[200px_minmax(0,1fr)] gap-x-6 gap-y-3 content-start">
+        <div className="row-span-2"><Steps value={value} seen={seen} /></div>
         <div>
           <h1 id="tds-title">Dissolved matter, by meter</h1>
           <p className="text-ink-2">{picked.name}, {picked.draw}. Keep the probe under water while you read.</p>
@@ -154,17 +154,17 @@ export function MeterStation(): ReactElement {
           >
             <label className="field"><span className="text-m font-semibold">{needs}<span className="font-normal text-ink-2"> [mg/L]</span></span>
               <input
-                className="input num text-center" style={{ fontSize: 28, minHeight: 54 }} inputMode="none" aria-label={`${needs} [mg/L]`} value={text}
+                className="input num text-center" style={{ fontSize: 26, minHeight: 50, padding: 4 }} inputMode="none" aria-label={`${needs} [mg/L]`} value={text}
                 onChange={(e) => setText(e.target.value.split("").reduce((t, k) => (/[0-9.]/.test(k) ? typed(t, k, true) : t), ""))}
               />
             </label>
             <Keypad text={text} onText={setText} />
-            <button className="key" style={{ background: "var(--ink)", color: "var(--paper)", minHeight: 52 }} disabled={busy || text === ""}>Keep {text || "it"}</button>
+            <button className="key" style={{ background: "var(--ink)", color: "var(--paper)", minHeight: 50 }} disabled={busy || text === ""}>Keep {text || "it"}</button>
           </form>
           <div className="min-w-0 flex-1">
             {value?.range && (
               <div className="flex items-end gap-4 flex-wrap">
-                <span className="num leading-[0.84] text-[72px]">{num(value.range.best)}<span className="font-t font-medium text-[22px] text-ink-2 tracking-normal ml-1">mg/L</span></span>
+                <span className="num leading-[0.84] text-[60px]">{num(value.range.best)}<span className="font-t font-medium text-[22px] text-ink-2 tracking-normal ml-1">mg/L</span></span>
                 <span className="text-b leading-tight pb-1"><span className="text-ink-2">true value lies between</span><br />{report && <OpensWorking working={report.working}>{between("tds", value.range, units)}</OpensWorking>}</span>
               </div>
             )}
@@ -172,9 +172,9 @@ export function MeterStation(): ReactElement {
             {!seen && <p className="text-ink-2 text-m mt-2">Fill the cup to the mark, dip, wait until it is steady. Type what the display shows and keep it; twice at least.</p>}
             {value?.flags.map((f) => (<p key={f.id} className="flex gap-2 text-m mt-1"><StateMark kind="no" size={16} /><span>{f.sentence}</span></p>))}
             {seen && (
-              <div className="flex gap-1 flex-wrap mt-1">
+              <div className="flex gap-x-2 flex-wrap">
                 <button className="key bare" disabled={busy} onClick={() => void takeBack()}><Undo2 size={20} aria-hidden="true" />Take back {last}</button>
-                <button className="key bare" disabled={busy} aria-pressed={seen.multiplier === 10} onClick={() => void tenfold()}>{seen.multiplier === 10 ? "No x10 mark" : "The display has a x10 mark"}</button>
+                <button className="key bare" disabled={busy} aria-pressed={seen.multiplier === 10} onClick={() => void tenfold()}>{seen.multiplier === 10 ? "No x10 mark" : "x10 mark"}</button>
                 <button className="key bare" onClick={() => { setFresh(true); setText(""); }}>New reading</button>
               </div>
             )}

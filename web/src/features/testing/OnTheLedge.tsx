@@ -2,7 +2,7 @@
 import { createPortal } from "react-dom";
 import { useEffect, useState, type ReactElement, type ReactNode } from "react";
 
-export function OnTheLedge({ children }: { children: ReactNode }): ReactElement | null {
+function useFrame(): Element | null {
   const [host, setHost] = useState<Element | null>(null);
   useEffect(() => {
     // the screen's own frame: it is there once this part has been laid out
@@ -10,6 +10,17 @@ export function OnTheLedge({ children }: { children: ReactNode }): ReactElement 
     // eslint-disable-next-line react-hooks/set-state-in-effect -- the host is known only after the first layout
     setHost(frame);
   }, []);
+  return host;
+}
+
+/** The step's own key, at the right end of the ledge. */
+export function AtLedgeEnd({ children }: { children: ReactNode }): ReactElement | null {
+  const host = useFrame();
+  return host && createPortal(<div className="absolute right-8 bottom-[5px] z-20 flex gap-3">{children}</div>, host);
+}
+
+export function OnTheLedge({ children }: { children: ReactNode }): ReactElement | null {
+  const host = useFrame();
   if (!host) return null;
   return createPortal(<div className="absolute bottom-[64px] left-8 wide:left-[252px] w-[200px] flex justify-center pointer-events-none z-10">{children}</div>, host);
 }

@@ -9,7 +9,7 @@ import type { Check, Item, LineReport, Option, Quantity, StageReport } from "../
 import { newId, SOURCE_NAMES } from "../../app/names";
 import { best, num, volume } from "../../app/show";
 import { Glass } from "../../glass/Glass";
-import { look, rgb, tint, type Look } from "../../glass/look";
+import { halton, look, rgb, tint, type Look } from "../../glass/look";
 import { StateMark, STATUS_MARK } from "../../ui/marks";
 import { OpensWorking } from "../../ui/Slip";
 import { Trouble } from "../../ui/Trouble";
@@ -21,13 +21,20 @@ import { KIND_NAMES } from "./kinds";
 const LETTER = (i: number): string => String.fromCharCode(65 + i);
 const RANK: Record<string, number> = { stop: 0, unknown: 1, warn: 2, say: 3, met: 4 };
 
-function Pipe({ from, to, y = 30 }: { from: Look; to: Look; y?: number }): ReactElement {
+function Pipe({ from, to, end }: { from: Look; to: Look; end: "first" | "last" | "" }): ReactElement {
+  const [x0, x1] = [end === "first" ? 90 : 0, end === "last" ? 90 : 180];
+  const specks = from.hard ? Math.min(9, Math.round(from.hard[1] / 40)) : 0;
+  const after = to.hard ? Math.min(9, Math.round(to.hard[1] / 40)) : 0;
   return (
-    <g>
-      <path d={`M0,${y}H180`} stroke="var(--ink)" strokeWidth="19" />
-      <path d={`M0,${y}H90`} stroke={rgb(tint(from))} strokeWidth="15" /><path d={`M90,${y}H180`} stroke={rgb(tint(to))} strokeWidth="15" />
-      <path className="stream" d={`M0,${y}H180`} stroke="#10302A" strokeWidth="2.4" strokeLinecap="round" opacity="0.55" />
-    </g>
+    <svg viewBox="0 0 180 24" preserveAspectRatio="none" className="absolute left-0 right-0 top-[16px] w-full h-6" aria-hidden="true">
+      <path d={`M${x0},12H${x1}`} stroke="var(--ink)" strokeWidth="19" />
+      {x0 < 90 && <path d={`M${x0},12H91`} stroke={rgb(tint(from))} strokeWidth="15" />}{x1 > 90 && <path d={`M90,12H${x1}`} stroke={rgb(tint(to))} strokeWidth="15" />}
+      <path className="stream" d={`M${x0},12H${x1}`} stroke="#10302A" strokeWidth="2" strokeLinecap="round" opacity="0.4" />
+      <g className="drift">
+        {Array.from({ length: specks }, (_, i) => <circle key={i} cx={x0 + 4 + halton(i + 1, 2) * (90 - x0 - 8)} cy={7 + halton(i + 1, 3) * 10} r="1.7" fill="#FFFFFC" stroke="#10302A" strokeWidth="0.8" />)}
+        {Array.from({ length: after }, (_, i) => <circle key={`a${i}`} cx={94 + halton(i + 2, 2) * (x1 - 98)} cy={7 + halton(i + 2, 3) * 10} r="1.7" fill="#FFFFFC" stroke="#10302A" strokeWidth="0.8" />)}
+      </g>
+    </svg>
   );
 }
 
@@ -56,14 +63,15 @@ interface ColumnProps {
   name: string;
   small: string;
   wide?: boolean;
+  end?: "first" | "last" | "";
 }
 
-function Column({ title, sub, drawing, from, to, children, glass, name, small, wide = false }: ColumnProps): ReactElement {
+function Column({ title, sub, drawing, from, to, children, glass, name, small, wide = false, end = "" }: ColumnProps): ReactElement {
   return (
     <section className={`${wide ? "w-[236px]" : "w-[208px]"} shrink-0 h-full grid grid-rows-[66px_156px_minmax(0,1fr)_176px]`} aria-label={name}>
       <div className="px-3 min-w-0"><div className="font-d font-[640] text-[19px] leading-tight">{title}</div><div className="text-m text-ink-2 leading-tight mt-[2px]">{sub}</div></div>
-      <svg viewBox="0 0 180 190" preserveAspectRatio="xMidYMin meet" className="w-full h-full overflow-visible" aria-hidden="true"><g transform="scale(1)"><Pipe from={from} to={to} /></g><g transform="translate(0 14) scale(1 .93)">{drawing}</g></svg>
-      <div className="scroll px-3 min-h-0 pt-1">{children}</div>
+      <div className="relative h-full overflow-visible"><Pipe from={from} to={to} end={end} /><svg viewBox="0 0 180 190" preserveAspectRatio="xMidYMin meet" className="absolute inset-x-0 top-[2px] w-full h-[154px] overflow-visible" aria-hidden="true">{drawing}</svg></div>
+      <div className="scroll px-3 min-h-0 pt-1" tabIndex={0} role="group" aria-label={`${name}: checks`}>{children}</div>
       <div className="stand w-full" style={{ width: "100%" }}><Glass look={glass} h={104} label={name} /><span className="nm">{name}<small>{small}</small></span></div>
     </section>
   );
@@ -100,7 +108,8 @@ function streamLook(q: Record<string, Quantity>, ferric: boolean | null | undefi
 }
 
 function shortly(q: Record<string, Quantity>, units: string): string {
-  const out = (["hardness", "iron", "tds"] as const).filter((a) => q[a]?.range).map((a) => best(a, { ...q[a]!, range: q[a]!.range, below: q[a]!.below ?? null, words: "" }, units)).slice(0, 2);
+  const say = (a: string, lead: string): string[] => { const x = q[a]; return x?.range ? [`${lead}${best(a, x, units)}`] : []; };
+  const out = [...say("hardness", ""), ...((q.iron?.range?.best ?? 0) >= 0.1 ? say("iron", "iron ") : say("tds", "TDS "))];
   return out.length ? out.join(", ") : "not tested";
 }
 
@@ -127,7 +136,7 @@ function Flow({ line, option, onSwap, onDrop, onAdd }: { line: LineReport; optio
     return (
       <Column
         key={s.code} wide={s.figures.length > 1} title={<StageMenu stage={s} part={system?.name ?? null} onSwap={() => { if (owner) onSwap(owner); }} onDrop={() => onDrop(owner?.code ?? s.code)} />}
-        sub={s.name} drawing={<Drawing kind={s.kind} />} from={before} to={after} glass={after} name={`After ${(KIND_NAMES[s.kind] ?? s.kind).toLowerCase()}`} small={shortly(s.outlet.quantities, units)}
+        sub={s.name} drawing={<Drawing kind={s.scope === "tap" && s.kind === "carbon" ? "tap_carbon" : s.kind} />} from={before} to={after} glass={after} name={`After ${(KIND_NAMES[s.kind] ?? s.kind).toLowerCase()}`} small={shortly(s.outlet.quantities, units)}
       >
         <Figures stage={s} /><CheckList checks={s.checks} />
         {s.settings.length > 0 && <p className="text-s text-ink-2 mt-1">Set: {s.settings.map(([k, w]) => `${k.toLowerCase()} ${w}`).join("; ")}.</p>}
@@ -141,14 +150,14 @@ function Flow({ line, option, onSwap, onDrop, onAdd }: { line: LineReport; optio
   return (
     <div className="absolute inset-0 overflow-x-auto overflow-y-hidden scroll" role="group" aria-label={`Water flows from the source through ${line.stages.length} stages to the taps`} tabIndex={0}>
       <div className="flex h-full px-5 w-max min-w-full">
-        <Column title={SOURCE_NAMES[home.source] ?? "Source"} sub={home.place} drawing={<SourceDrawing source={home.source} />} from={rawLook} to={rawLook} glass={rawLook} name="Raw" small="measured"><p className="text-m text-ink-2">{raw ? shortly(line.source.quantities, units) : "no raw sample"}</p><button className="key mt-3" onClick={onAdd}><Plus size={20} aria-hidden="true" />Add a stage</button></Column>
+        <Column title={SOURCE_NAMES[home.source] ?? "Source"} sub={home.place} drawing={<SourceDrawing source={home.source} />} from={rawLook} to={rawLook} glass={rawLook} name="Raw" small="measured" end="first"><p className="text-m text-ink-2">{raw ? shortly(line.source.quantities, units) : "no raw sample"}</p><button className="key mt-3" onClick={onAdd}><Plus size={20} aria-hidden="true" />Add a stage</button></Column>
         {house.map(put)}
-        <Column title="House" sub={`${volume(line.demand.house_gal_day.best, units)} a day${line.demand.from_bill ? ", from the bill" : ""}`} drawing={<HouseDrawing />} from={houseLook} to={houseLook} glass={houseLook} name="House taps" small={shortly(line.house.quantities, units)}>
+        <Column title="House" sub={`${volume(line.demand.house_gal_day.best, units)} a day${line.demand.from_bill ? ", from the bill" : ""}`} drawing={<HouseDrawing />} from={houseLook} to={houseLook} glass={houseLook} name="House taps" small={shortly(line.house.quantities, units)} end={plumbed ? "" : "last"}>
           <CheckList checks={line.checks} />
           <p className="text-m text-ink-2">Peak {num(line.demand.peak_gpm, 1)} gpm{line.demand.capped ? ", the measured flow" : " by bathrooms"}. Lead and copper arise in the pipes from here on: only the drinking tap’s stages answer them.</p>
         </Column>
         {tap.map(put)}
-        {plumbed && <Column title="Drinking tap" sub={`${num(line.demand.drinking_gal_day, 1)} gal a day drunk`} drawing={<TapDrawing />} from={tapLook} to={tapLook} glass={tapLook} name="Drinking tap" small={shortly(line.tap.quantities, units)}><p className="text-m text-ink-2">Predicted from today’s tests; measured after installing.</p></Column>}
+        {plumbed && <Column title="Drinking tap" sub={`${num(line.demand.drinking_gal_day, 1)} gal a day drunk`} drawing={<TapDrawing />} from={tapLook} to={tapLook} glass={tapLook} name="Drinking tap" small={shortly(line.tap.quantities, units)} end="last"><p className="text-m text-ink-2">Predicted from today’s tests; measured after installing.</p></Column>}
       </div>
     </div>
   );
@@ -175,7 +184,8 @@ export function Line(): ReactElement {
   const copy = (): void => { if (!option) return; const o: Option = { ...option, id: newId(), name: `${option.name}, other` }; put.mutate({ option: o }, { onSuccess: () => choose(o.id) }); };
   if (!view.assessment.raw) return <div className="p-2"><h1>Line</h1><p className="text-l mt-2">A line is designed from the raw sample. Draw a glass ahead of all treatment and test it first.</p><Link className="key mt-4" to={`/visits/${id}/test`}>To the test</Link></div>;
   return (
-    <div className="h-full grid grid-rows-[auto_minmax(0,1fr)] relative">
+    <div className="absolute inset-0 grid grid-rows-[auto_minmax(0,1fr)]">
+      <div className="fixed left-0 right-0 bottom-0 h-[98px] bg-ledge border-t border-rule" aria-hidden="true"><div className="absolute inset-x-0 bottom-0 h-[58px] bg-face border-t-2 border-ink" /></div>
       <div className="flex items-center gap-2 py-2 flex-wrap">
         <div className="flex gap-2 flex-wrap" role="group" aria-label="Lines">
           {options.map((o, i) => {

@@ -42,6 +42,7 @@ export function Drawing({ kind }: { kind: string }): ReactElement {
   switch (kind) {
     case "softener": case "tannin": case "mixed_bed": return <Tank kind={kind} brine />;
     case "iron_filter": case "neutraliser": case "aeration": case "nitrate": case "arsenic": return <Tank kind={kind} brine={false} />;
+    case "tap_carbon": return <Housing n={1} fills={["#3E4A47"]} />;
     case "sediment": return <Housing n={1} fills={["#EAD9B4"]} />;
     case "cartridge": return <Housing n={1} fills={["#DAD8CC"]} />;
     case "salt_free": return <Tank kind={kind} brine={false} />;

@@ -13,7 +13,7 @@ export interface Missing {
 
 const ROW = 48;
 
-export function Order({ visit, current, done, sub, missing, search }: { visit: string; current: Step; done: ReadonlySet<Step>; sub: Partial<Record<Step, string>>; missing: Missing[]; search: string }): ReactElement {
+export function Order({ visit, current, done, sub, missing, search, row }: { visit: string; current: Step; done: ReadonlySet<Step>; sub: Partial<Record<Step, string>>; missing: Missing[]; search: string; row: boolean }): ReactElement {
   const at = STEPS.findIndex(([s]) => s === current);
   const extra = missing.length * 60 + (missing.length ? 10 : 0);
   const ys = STEPS.map((_, i) => i * ROW + 24 + (i > at ? extra + 10 : 0));
@@ -22,7 +22,7 @@ export function Order({ visit, current, done, sub, missing, search }: { visit: s
   const peel = `M10,4 C16,${yc * 0.2} 4,${yc * 0.45} 10,${yc * 0.7} S12,${yc - 8} 12,${yc - 4} c0,9 14,9 14,0 c0,-6 -9,-6 -8,0.5`;
   return (
     <>
-      <nav aria-label="The visit’s order" className="hidden wide:block relative w-[196px] shrink-0" style={{ minHeight: end + 30 }}>
+      {!row && <nav aria-label="The visit’s order" className="hidden wide:block relative w-[196px] shrink-0" style={{ minHeight: end + 30 }}>
         <svg aria-hidden="true" width={34} height={end + 20} style={{ position: "absolute", left: -4, top: 0, overflow: "visible" }} fill="none" strokeLinecap="round">
           <path d={`M12,${yc + 14}V${end}`} stroke="var(--ink-3)" strokeWidth={1.5} strokeDasharray="1 6" />
           <path d={peel} stroke="var(--ink)" strokeWidth={8.5} />
@@ -50,12 +50,12 @@ export function Order({ visit, current, done, sub, missing, search }: { visit: s
             </li>
           ))}
         </ol>
-      </nav>
-      <nav aria-label="The visit’s order" className="wide:hidden w-full">
+      </nav>}
+      <nav aria-label="The visit’s order" className={`w-full ${row ? "" : "wide:hidden"}`}>
         <ol className="flex border-b-2 border-ink">
           {STEPS.map(([s, name], i) => (
             <li key={s} className="flex-1">
-              <Link to={`/visits/${visit}/${s}${search}`} aria-current={i === at ? "step" : undefined} className={`grid place-items-center min-h-12 no-underline font-d text-[17px] ${i === at ? "bg-yuzu text-on-yuzu font-[680]" : "text-ink font-medium"}`}>{name}</Link>
+              <Link to={`/visits/${visit}/${s}${search}`} aria-current={i === at ? "step" : undefined} className={`grid place-items-center min-h-11 no-underline font-d text-[17px] ${i === at ? "bg-yuzu text-on-yuzu font-[680]" : "text-ink font-medium"}`}>{name}</Link>
             </li>
           ))}
         </ol>

@@ -78,7 +78,7 @@ function Counter({ c }: { c: VisitContext }): ReactElement {
         const n = Object.keys(c.valuesOf(s)).length;
         const on = s.id === c.picked?.id;
         return (
-          <button key={s.id} className="stand" aria-pressed={on} onClick={() => c.pick(s.id)} aria-label={`${s.name}${on ? ", chosen" : ""}`}>
+          <button key={s.id} className="stand" aria-pressed={on} onClick={() => c.pick(s.id)}>
             <Glass look={l} h={112} label={s.name} pick={on ? 1 : s.id === c.second?.id ? 2 : 0} />
             <span className="nm">{s.name}<small>{n === 0 ? "nothing tested yet" : `${s.raw ? "raw" : s.after || s.place} · ${n} tests`}</small></span>
           </button>
@@ -129,14 +129,14 @@ export function VisitScreen(): ReactElement {
   const home = v.home;
   const query = search.size ? `?${search.toString()}` : "";
   const tested = context.view.assessment.raw ? Object.keys(context.view.assessment.raw.values).length : 0;
-  const order = <Order visit={id} current={step} done={doneSteps(view)} sub={{ before: `${home.people} people, ${home.bathrooms} bath`, ...(tested ? { test: `${tested} tests done` } : {}) }} missing={step === "test" || step === "meaning" ? missingTests(view) : []} search={query} />;
+  const order = <Order visit={id} current={step} done={doneSteps(view)} sub={{ before: `${home.people} people, ${home.bathrooms} bath`, ...(tested ? { test: `${tested} tests done` } : {}) }} missing={step === "test" || step === "meaning" ? missingTests(view) : []} search={query} row={WIDE.has(step)} />;
   return (
     <Context.Provider value={context}>
-      <div className="screen">
+      <div className={`screen ${WIDE.has(step) ? "plain" : ""}`}>
         <Head title={v.customer.name} sub={`${home.name}, ${home.place}, ${SOURCE_NAMES[home.source] ?? ""}`} />
-        <div className={`flex flex-col wide:flex-row min-h-0 px-8 gap-6 ${WIDE.has(step) ? "" : ""}`}>
-          {WIDE.has(step) ? <div className="wide:hidden">{order}</div> : order}
-          <main className="scroll flex-1 min-w-0 min-h-0" key={step}>
+        <div className={`flex flex-col min-h-0 px-8 ${WIDE.has(step) ? "gap-1" : "wide:flex-row gap-6"}`}>
+          {order}
+          <main className={`flex-1 min-w-0 min-h-0 ${WIDE.has(step) ? "relative" : "scroll"}`} key={step}>
             <Suspense fallback={<Waiting what="One moment." />}><StepBody step={step} /></Suspense>
           </main>
         </div>

@@ -27,8 +27,8 @@ function VisitRow({ v, dated }: { v: VisitSummary; dated: boolean }): ReactEleme
   const time = dated ? at.toLocaleDateString([], { weekday: "short", day: "numeric", month: "short" }) : at.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hour12: false });
   return (
     <li className="border-b border-rule">
-      <Link to={`/visits/${v.id}`} className="grid grid-cols-[104px_1fr_1fr_170px_24px] max-[900px]:grid-cols-[90px_1fr_24px] gap-x-5 items-center min-h-[76px] py-3 text-ink no-underline hover:bg-yuzu-pale px-2 -mx-2">
-        <span className="num text-[22px] font-d">{time}</span>
+      <Link to={`/visits/${v.id}`} className="grid grid-cols-[136px_1fr_1fr_170px_24px] max-[900px]:grid-cols-[90px_1fr_24px] gap-x-5 items-center min-h-[76px] py-3 text-ink no-underline hover:bg-yuzu-pale px-2 -mx-2">
+        <span className="num text-[21px] font-d whitespace-nowrap">{time}</span>
         <span className="min-w-0">
           <b className="font-d text-l block">{v.customer}</b>
           <span className="text-m text-ink-2">{v.home}, {v.place}, {SOURCE_NAMES[v.source] ?? v.source}</span>

@@ -170,7 +170,7 @@ def run(inp: StageInput) -> StageReport:
         missing = [n for n, v in (("running pressure", psi), ("TDS", tds), ("temperature", temp)) if v is None]
         checks.append(Check(id="membrane.yield", status="unknown", sentence=f"What it makes here is not known: {', '.join(missing)} not measured.", test=missing[0]))
         ratio = None if f.efficiency is None else (1 - f.efficiency) / f.efficiency
-        return report(inp, stream.with_(changes), checks, drains=_drains(f, ratio, site.demand.drinking_gal_year, site), due=_dues(inp), running=_water(f, ratio, inp), summary=f"{f.rated_gpd:g} gal/day")
+        return report(inp, stream.with_(changes), checks, figures=_rated_waste(f, ratio, site.demand.drinking_gal_year), drains=_drains(f, ratio, site.demand.drinking_gal_year, site), due=_dues(inp), running=_water(f, ratio, inp), summary=f"{f.rated_gpd:g} gal/day")
     here = at_home(f, psi.best, tds.best, temp.best)
     low = at_home(f, psi.low, tds.high or tds.best, temp.low)
     ratio = waste_ratio(f, here, site.demand.drinking_gal_day)
@@ -218,6 +218,15 @@ def _water(f: MembraneFigures, ratio: float | None, inp: StageInput) -> tuple[Ru
     if ratio is not None and f.rated_ratio > 0:
         out.append(water_cost(gallons * ratio, inp.site, "tap"))
     return tuple(c for c in out if c is not None)
+
+
+def _rated_waste(f: MembraneFigures, ratio: float | None, gallons: float) -> tuple[Figure, ...]:
+    """Waste by the efficiency rating alone, while what it makes here is not known."""
+    if ratio is None or f.efficiency is None or f.rated_ratio == 0:
+        return ()
+    return (Figure(id="waste", label="to the drain a gallon drunk", value=f"{ratio:.1f}", unit="gal", number=ratio, working=working(
+        f"Why {ratio:.1f} to 1?", "(1 − efficiency) ÷ efficiency", "the item’s efficiency rating, with tank and shut-off in use",
+        ("efficiency rating", f"{100 * f.efficiency:.0f}", "%"), ("over a year", f"{ratio:.1f}", "to 1", True), ("gallons a year", f"{ratio * gallons:,.0f}", "gal"))),)
 
 
 def _figures(f: MembraneFigures, here: Here, low: Here, ratio: float | None, gallons: float, inp: StageInput) -> tuple[Figure, ...]:

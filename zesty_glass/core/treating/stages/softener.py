@@ -212,7 +212,7 @@ def run(inp: StageInput) -> StageReport:
     per = SODIUM_PER_CACO3 if f.salt == "sodium" else POTASSIUM_PER_CACO3
     ion = added.scale(per)
     checks.append(_diet(inp, ion, f.salt))
-    changes["hardness"] = predicted(out, Level.TYPICAL)
+    changes["hardness"] = Quantity(range=out, state="predicted", evidence=Level.TYPICAL, below=MG_L_PER_GPG if out.high == MG_L_PER_GPG else None)
     if "calcium" in stream.quantities:
         changes["calcium"] = predicted(Range.of(0.0, (out.high or 0) / 2, out.high), Level.TYPICAL)
     before = stream.get(f.salt)

@@ -1,0 +1,70 @@
+"""A client of the application on a fresh demo database."""
+
+from __future__ import annotations
+
+import unittest
+from uuid import uuid4
+
+from starlette.testclient import TestClient
+
+from tests.database import fresh
+from zesty_glass.api.app import create_app
+from zesty_glass.demo.homes import uid
+from zesty_glass.demo.load import EMAIL, MANAGER_EMAIL, PASSWORD
+
+SECRET = "a secret for tests, long enough"
+HOME_1, HOME_2, HOME_7 = (uid(f"home-{n}-visit") for n in (1, 2, 7))
+
+
+class ApiCase(unittest.TestCase):
+    """Signed in as the demo consultant; one database a class."""
+
+    @classmethod
+    def setUpClass(cls):
+        cls.app = create_app(fresh(), SECRET, secure_cookie=False)
+        cls.addClassCleanup(cls.app.state.engine.dispose)
+
+    def setUp(self):
+        self.client = self.signed_in(EMAIL)
+
+    def signed_in(self, email, password=PASSWORD):
+        client = TestClient(self.app, raise_server_exceptions=False)
+        r = client.post("/api/session", json={"email": email, "password": password})
+        self.assertEqual(r.status_code, 200, r.text)
+        client.headers["X-Zesty-Token"] = r.json()["token"]
+        return client
+
+    def manager(self):
+        return self.signed_in(MANAGER_EMAIL)
+
+    def get(self, path, status=200):
+        r = self.client.get(path)
+        self.assertEqual(r.status_code, status, r.text[:600])
+        return r.json()
+
+    def send(self, method, path, body=None, status=200, **headers):
+        r = self.client.request(method, path, json=body, headers={k.replace("_", "-"): str(v) for k, v in headers.items()})
+        self.assertEqual(r.status_code, status, r.text[:900])
+        return r.json() if r.content else None
+
+    def instrument(self, key):
+        return next(k for k in self.get("/api/instruments") if k["id"] == key)
+
+    def new_visit(self, **home):
+        id = str(uuid4())
+        body = {"id": id, "customer": {"name": "Tamsin Roakwell"}, "home": {"name": "A house", "people": 4, "bathrooms": 2, "source": "city", **home}, "complaints": [{"id": str(uuid4()), "sign": "white_crust", "words": "Crust"}]}
+        self.send("POST", "/api/visits", body, 201)
+        return id
+
+    def new_sample(self, visit, **more):
+        id = str(uuid4())
+        body = {"id": id, "name": "Kitchen cold", "raw": True, "drawn_at": "2026-11-20T10:00:00Z", **more}
+        self.send("PUT", f"/api/visits/{visit}/samples/{id}", body)
+        return id
+
+    def reading(self, kit, observation, id=None):
+        k = self.instrument(kit)
+        return {"id": id or str(uuid4()), "analyte": k["analyte"], "instrument": k, "observation": observation, "made_at": "2026-11-20T10:05:00Z"}
+
+    def keep(self, visit, sample, reading, status=200):
+        return self.send("PUT", f"/api/visits/{visit}/samples/{sample}/readings/{reading['id']}", reading, status)

@@ -1,0 +1,62 @@
+"""One throw-away PostgreSQL cluster a test run; a fresh copy of a prepared database a test class."""
+
+from __future__ import annotations
+
+import atexit
+import shutil
+import tempfile
+import warnings
+from functools import cache
+from pathlib import Path
+from uuid import uuid4
+
+import psycopg
+
+from zesty_glass.cli.cluster import Cluster
+from zesty_glass.demo.load import load_demo
+from zesty_glass.records.db import make_engine, make_sessions, migrate
+
+warnings.filterwarnings("ignore", message="Using `httpx`")
+
+
+@cache
+def cluster() -> Cluster:
+    """The run's cluster, stopped and removed at the end."""
+    folder = Path(tempfile.mkdtemp(prefix="zg-test-"))
+    folder.chmod(0o755)
+    c = Cluster(folder / "pg", fast=True)
+    c.create()
+    c.start()
+
+    def away() -> None:
+        c.stop()
+        shutil.rmtree(folder, ignore_errors=True)
+
+    atexit.register(away)
+    return c
+
+
+def _admin(sql: str) -> None:
+    with psycopg.connect(cluster().url("postgres"), autocommit=True) as k:
+        k.execute(sql)
+
+
+@cache
+def _template(demo: bool) -> str:
+    name = "template_demo" if demo else "template_empty"
+    if demo:
+        _admin(f"create database {name} template {_template(False)}")
+        engine = make_engine(cluster().url(name))
+        load_demo(make_sessions(engine))
+        engine.dispose()
+    else:
+        _admin(f"create database {name}")
+        migrate(cluster().url(name))
+    return name
+
+
+def fresh(demo: bool = True) -> str:
+    """Address of a new database, with the demo firm or empty but migrated."""
+    name = f"t_{uuid4().hex[:12]}"
+    _admin(f"create database {name} template {_template(demo)}")
+    return cluster().url(name)

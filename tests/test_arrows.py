@@ -1,0 +1,60 @@
+"""The house rules that a machine can check: imports run one way, and no file names what it should not."""
+
+import ast
+import unittest
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parents[1]
+PACKAGE = ROOT / "zesty_glass"
+#: layer -> layers it may import from
+MAY = {
+    "core": set(), "catalogue": {"core", "documents"}, "documents": {"core"}, "records": {"core", "catalogue"}, "standins": {"core"},
+    "work": {"core", "catalogue", "documents", "records", "standins"}, "api": {"core", "catalogue", "documents", "records", "standins", "work"},
+    "demo": {"core", "catalogue", "documents", "records", "standins", "work"}, "cli": {"core", "catalogue", "documents", "records", "standins", "work", "api", "demo"},
+}
+STANDARD_ONLY = {"__future__", "collections", "dataclasses", "datetime", "decimal", "enum", "functools", "hashlib", "heapq", "itertools", "math", "operator", "random", "statistics", "types", "typing"}
+
+
+def imports(file):
+    layer = file.relative_to(PACKAGE).parts
+    for node in ast.walk(ast.parse(file.read_text())):
+        if isinstance(node, ast.Import):
+            yield from (a.name for a in node.names)
+        elif isinstance(node, ast.ImportFrom):
+            if node.level:
+                base = ["zesty_glass", *layer[:-1]]
+                base = base[: len(base) - node.level + 1]
+                yield ".".join(base + ([node.module] if node.module else []))
+            else:
+                yield node.module
+
+
+class Arrows(unittest.TestCase):
+    def test_imports_run_one_way(self):
+        for file in PACKAGE.rglob("*.py"):
+            layer = file.relative_to(PACKAGE).parts[0]
+            if layer not in MAY:
+                continue
+            for name in imports(file):
+                parts = name.split(".")
+                if parts[0] == "zesty_glass" and len(parts) > 1 and parts[1] in MAY:
+                    self.assertIn(parts[1], MAY[layer] | {layer}, f"{file}: {name}")
+
+    def test_the_core_needs_the_standard_library_only(self):
+        for file in (PACKAGE / "core").rglob("*.py"):
+            for name in imports(file):
+                root = name.split(".")[0]
+                self.assertTrue(root == "zesty_glass" or root in STANDARD_ONLY, f"{file}: {name}")
+
+    def test_every_migration_reaches_the_models(self):
+        from alembic.autogenerate import compare_metadata
+        from alembic.migration import MigrationContext
+
+        from tests.database import fresh
+        from zesty_glass.records.db import make_engine
+        from zesty_glass.records.models import Base
+
+        engine = make_engine(fresh(demo=False))
+        self.addCleanup(engine.dispose)
+        with engine.connect() as c:
+            self.assertEqual(compare_metadata(MigrationContext.configure(c), Base.metadata), [])

@@ -1,0 +1,87 @@
+"""The proposal on paper, made from its snapshot alone."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from functools import cache
+from pathlib import Path
+from typing import Any
+
+from jinja2 import Environment, FileSystemLoader
+from markupsafe import Markup
+from weasyprint import HTML
+from weasyprint.text.fonts import FontConfiguration
+from weasyprint.urls import URLFetcher
+
+from ..core.costing.chores import YearlyChore
+from ..core.proposing.offer import Offer, OfferedOption
+from ..core.proposing.proposal import Proposal
+from .pictures import cost_chart, glass, range_bar, tubs
+
+_HERE = Path(__file__).parent
+FONTS = _HERE / "fonts"
+
+
+@cache
+def _environment() -> Environment:
+    env = Environment(loader=FileSystemLoader(_HERE / "templates"), autoescape=True)
+    env.filters["css"] = lambda text: str(text).replace("\\", "").replace('"', "”").replace("\n", " ")
+    env.filters["often"] = _often
+    return env
+
+
+def _often(chore: YearlyChore) -> str:
+    """How often, in words: times a year, or every so many years."""
+    return f"{chore.times_year:.0f} times" if chore.times_year >= 1.5 else "yearly" if chore.times_year >= 0.95 else f"every {1 / chore.times_year:.0f} years"
+
+
+@cache
+def _fonts() -> FontConfiguration:
+    return FontConfiguration()
+
+
+class _FontsOnly(URLFetcher):  # type: ignore[misc]
+    """Only the fonts that ship with the application may be read."""
+
+    def fetch(self, url: str, headers: Any = None) -> Any:
+        if not url.startswith(FONTS.as_uri()):
+            raise ValueError("nothing is fetched for a document")
+        return super().fetch(url, headers)
+
+
+def _option(offer: Offer, o: OfferedOption) -> dict[str, Any]:
+    chosen = o.id == offer.recommended
+    in_house, at_tap = (any(s.scope == scope for s in o.stages) for scope in ("house", "tap"))
+    house = glass(o.house, 74, ferric=o.ferric_house, predicted=True, chosen=chosen and not at_tap) if in_house else glass(offer.raw, 74, ferric=offer.ferric_raw, scale=offer.scale_60, chosen=chosen and not at_tap)
+    tap = glass(o.tap, 56, ferric=o.ferric_tap, predicted=True, chosen=chosen) if at_tap else ""
+    cost = next((c for c in o.costs if c.years == offer.horizon), None)
+    return {"o": o, "house": Markup(house), "tap": Markup(tap), "cost": cost, "tubs": Markup(tubs(o.waste.by_kind) if o.waste else "")}
+
+
+def proposal_html(offer: Offer, proposal: Proposal) -> str:
+    """The document as HTML."""
+    options = [_option(offer, o) for o in offer.options]
+    chosen = next(o for o in offer.options if o.id == offer.recommended)
+    rows = []
+    for r in offer.rows:
+        cells = []
+        for o in offer.options:
+            c = next((c for c in r.cells if c.option == o.id), None)
+            cells.append({"cell": c, "bar": Markup(range_bar(r, c, r.cells[0])) if c else ""})
+        rows.append({"row": r, "cells": cells})
+    curves = [(x["o"].letter or "Today", x["cost"].monthly, x["o"].id == offer.recommended) for x in options if x["cost"]]
+
+    def money(v: Decimal) -> str:
+        return f"{offer.currency}{v:,.2f}"
+
+    return _environment().get_template("proposal.html").render(
+        o=offer, p=proposal, options=options, chosen=chosen, rows=rows, cost=next((c for c in chosen.costs if c.years == offer.horizon), None), money=money,
+        chart=Markup(cost_chart(curves, offer.horizon, offer.currency)), raw_glass=Markup(glass(offer.raw, 132, ferric=offer.ferric_raw, scale=offer.scale_60)),
+    )
+
+
+def proposal_pdf(offer: Offer, proposal: Proposal) -> bytes:
+    """The document as PDF bytes."""
+    html = HTML(string=proposal_html(offer, proposal), base_url=FONTS.as_uri() + "/", url_fetcher=_FontsOnly(allowed_protocols=("file",)))
+    data: bytes = html.write_pdf(font_config=_fonts())
+    return data
