@@ -25,7 +25,7 @@ def create_app(database: str, secret: str, secure_cookie: bool = True, page: Pat
     engine = make_engine(database)
     app.state.sessions, app.state.secret, app.state.secure_cookie, app.state.engine = make_sessions(engine), secret, secure_cookie, engine
     problems.install(app)
-    app.add_middleware(GZipMiddleware, minimum_size=1500, compresslevel=5)
+    app.add_middleware(GZipMiddleware, minimum_size=1500, compresslevel=2)
     app.add_middleware(Bounds)
     for module in (session, visits, kits, proposals):
         app.include_router(module.router)

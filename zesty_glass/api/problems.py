@@ -57,7 +57,7 @@ def _invalid(e: RequestValidationError) -> JSONResponse:
     errors = e.errors()
     if errors[0]["type"] == "json_invalid":
         return problem(400, "request.not_json", "The request is not JSON.", "", "Send it again.")
-    first, _ = told_first(errors)
+    first = told_first(errors)
     return problem(422, first.code, first.what, first.where, first.remedy)
 
 

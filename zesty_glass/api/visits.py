@@ -27,7 +27,7 @@ Version = Annotated[int | None, Header(alias="If-Match-Version")]
 def _view(ctx: Context, id: UUID) -> Response:
     with ctx.db() as db:
         row = visiting.get(db, ctx.who, id)
-        visit, versions = visiting.document(db, ctx.who, row)
+        visit, versions = visiting.document(db, ctx.who, row, snapshots=False)
         step = row.step
     return answer(VisitView(visit=visit, versions=versions, step=step, assessment=assess(visit)))
 
@@ -132,7 +132,7 @@ def drop_option(ctx: Signed, id: UUID, option_id: UUID) -> Response:
 def comparison(ctx: Signed, id: UUID, years: Annotated[list[int], Query(max_length=4)] = [5, 10, 15, 20]) -> Response:  # noqa: B006
     """Everything worked out over several horizons, with the band of low and high use."""
     with ctx.db() as db:
-        visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id))
+        visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id), snapshots=False)
     return answer([assess(visit, years=y, use_bands=True) for y in years], list[Assessment])
 
 

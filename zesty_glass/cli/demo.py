@@ -8,6 +8,7 @@ import os
 import secrets
 import socket
 import sys
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 from .cluster import Cluster
@@ -39,18 +40,26 @@ def _secret(folder: Path) -> str:
 def prepare(cluster: Cluster) -> str:
     """Database, migration and demo data; the address of the database."""
     import psycopg
+    from sqlalchemy import func, select
 
-    from ..demo.load import load_demo
-    from ..records.db import make_engine, make_sessions, migrate
+    from ..records.db import at_head, make_engine, make_sessions, migrate
+    from ..records.models import Firm
 
     with psycopg.connect(cluster.url("postgres"), autocommit=True) as c:
         if c.execute("select 1 from pg_database where datname = 'zesty'").fetchone() is None:
             c.execute("create database zesty")
     url = cluster.url()
-    step("bringing the database up to date")
-    migrate(url)
+    if not at_head(url):
+        step("bringing the database up to date")
+        migrate(url)
     engine = make_engine(url)
-    if load_demo(make_sessions(engine)):
+    sessions = make_sessions(engine)
+    with sessions() as db:
+        empty = db.scalar(select(func.count()).select_from(Firm)) == 0
+    if empty:
+        from ..demo.load import load_demo
+
+        load_demo(sessions)
         step("demo firm loaded")
     engine.dispose()
     return url
@@ -69,15 +78,19 @@ def main(arguments: list[str]) -> int:
     try:
         made = cluster.create()
         step("new database folder made" if made else "database folder found")
-        cluster.start()
+        with ThreadPoolExecutor(1) as beside:
+            starting = beside.submit(cluster.start)
+            from .serve import load, run
+
+            load()  # what the server needs is loaded while PostgreSQL starts
+            starting.result()
         step(f"PostgreSQL runs on port {cluster.port}")
         url = prepare(cluster)
-        from .serve import run
 
         step("serving")
 
         def started() -> None:
-            from ..demo.load import EMAIL, PASSWORD
+            from ..demo.people import EMAIL, PASSWORD
 
             print(f"\n  Zesty Glass    http://127.0.0.1:{given.port}\n  sign in as     {EMAIL}\n  password       {PASSWORD}\n\n  Ctrl-C stops it.", flush=True)
 

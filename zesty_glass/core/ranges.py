@@ -32,8 +32,8 @@ class Range:
     high: float | None
 
     def __post_init__(self) -> None:
-        numbers = (self.best, self.low) if self.high is None else (self.best, self.low, self.high)
-        if not all(math.isfinite(n) for n in numbers):
+        finite = math.isfinite
+        if not (finite(self.best) and finite(self.low) and (self.high is None or finite(self.high))):
             raise RuleError("range.not_finite", "A range holds a number that is not finite.", "range")
         if self.low > self.best + 1e-9 or (self.high is not None and self.best > self.high + 1e-9):
             raise RuleError("range.order", f"The range {self.low} to {self.high} does not hold {self.best}.", "range")

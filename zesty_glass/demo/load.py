@@ -15,9 +15,9 @@ from ..work.person import Person
 from .catalogue import demo_items
 from .homes import CONSULTANT, FIRM, demo_visits, uid
 from .kits import demo_instruments
+from .people import EMAIL, MANAGER_EMAIL, PASSWORD
 
-EMAIL, PASSWORD = "perrin@larkspout.example", "chalk and cheese"
-MANAGER_EMAIL = "sunniva@larkspout.example"
+__all__ = ["EMAIL", "MANAGER_EMAIL", "PASSWORD", "load_demo"]
 
 
 def load_demo(sessions: sessionmaker[Session], at: datetime | None = None) -> bool:

@@ -53,6 +53,8 @@ def path(parts: Sequence[int | str]) -> str:
     return out
 
 
+#: fields whose kind validation names in the place of an error
+_TAGGED = ("observation", "figures")
 _SAY = {
     "missing": "This is missing.", "extra_forbidden": "This field is not known.", "unexpected_keyword_argument": "This field is not known.", "int_parsing": "A whole number is wanted here.", "int_from_float": "A whole number is wanted here.", "float_parsing": "A number is wanted here.",
     "decimal_parsing": "An amount is wanted here.", "datetime_from_date_parsing": "A date and time are wanted here.", "finite_number": "A finite number is wanted here.", "string_type": "Text is wanted here.", "bool_parsing": "Yes or no is wanted here.",
@@ -60,29 +62,32 @@ _SAY = {
 }
 
 
-def _branch(loc: Sequence[int | str]) -> tuple[int | str, ...]:
-    """The part of a place that ends at the kind a union was tried as; empty outside of unions."""
-    marks = [i for i, p in enumerate(loc) if isinstance(p, str) and p[:1].isupper()]
-    return tuple(loc[: marks[-1] + 1]) if marks else ()
+def _place(loc: Sequence[int | str]) -> str:
+    """A place in the words of the document: without the parts that only validation knows."""
+    out: list[int | str] = []
+    skip = False
+    for p in loc:
+        if skip or p in ("body", "query", "path") or (isinstance(p, str) and (p[:1].isupper() or p.startswith("function-"))):
+            skip = False
+            continue
+        out.append(p)
+        skip = p in _TAGGED
+    return path(out)
 
 
-def told_first(errors: Sequence[Any]) -> tuple[RuleError, int]:
-    """The error that says most, and how many others there are.
-
-    Where a union was tried as every one of its kinds, the kinds that the document does not claim to be are left out.
-    """
-    other_kinds = {_branch(e["loc"]) for e in errors if e["type"] == "literal_error" and e["loc"][-1] in ("method", "kind")}
-    left = [e for e in errors if not any(_branch(e["loc"])[: len(b)] == b for b in other_kinds if b)] or list(errors)
-    first = left[0]
+def told_first(errors: Sequence[Any]) -> RuleError:
+    """The first thing wrong, said plainly."""
+    first = errors[0]
     cause = first.get("ctx", {}).get("error")
-    place = path([p for p in first["loc"] if p not in ("body", "query", "path") and not (isinstance(p, str) and (p[:1].isupper() or p.startswith("function-")))])
+    place = _place(first["loc"])
     if isinstance(cause, RuleError):
-        return RuleError(cause.code, cause.what, cause.where or place, cause.remedy), len(left) - 1
-    return RuleError(f"input.{first['type']}", _SAY.get(first["type"], first["msg"] + "."), place, "Check that field."), len(left) - 1
+        return RuleError(cause.code, cause.what, cause.where or place, cause.remedy)
+    return RuleError(f"input.{first['type']}", _SAY.get(first["type"], first["msg"] + "."), place, "Check that field.")
 
 
 def told(error: ValidationError, where: str = "") -> RuleError:
     """What is wrong, said plainly; how many more there are is added."""
-    first, others = told_first(error.errors(include_url=False))
+    first = told_first(error.errors(include_url=False))
+    others = error.error_count() - 1
     what = first.what + (f" {others} more like it." if others else "")
     return RuleError(first.code, what, ".".join(p for p in (where, first.where) if p), first.remedy)

@@ -7,7 +7,8 @@ from datetime import datetime
 from typing import Any, TypeVar
 from uuid import UUID
 
-from sqlalchemy import delete, func, select
+from sqlalchemy import cast, delete, func, select
+from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Session
 
 from .models import (
@@ -55,6 +56,13 @@ def get(db: Session, kind: type[Row], firm: UUID, id: UUID, what: str, lock: boo
 def of_visit(db: Session, kind: type[Part], firm: UUID, visit: UUID) -> list[Part]:
     """Samples, readings, options or proposals of a visit, in their order."""
     return list(db.scalars(select(kind).where(kind.visit_id == visit, kind.firm_id == firm).order_by(kind.position, kind.id)))
+
+
+def proposals(db: Session, firm: UUID, visit: UUID, snapshots: bool = True) -> list[tuple[UUID, int, dict[str, Any]]]:
+    """A visit's proposals as (id, version, data); without ``snapshots`` their figures stay in the database."""
+    data = ProposalRow.data if snapshots else cast(cast(ProposalRow.data, JSONB).op("-")("snapshot").op("||")(cast({"snapshot": ""}, JSONB)), JSONB)
+    query = select(ProposalRow.id, ProposalRow.version, data).where(ProposalRow.visit_id == visit, ProposalRow.firm_id == firm).order_by(ProposalRow.position)
+    return [(id, version, found) for id, version, found in db.execute(query).all()]
 
 
 def next_position(db: Session, kind: type[Part], visit: UUID) -> int:

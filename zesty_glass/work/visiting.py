@@ -242,11 +242,14 @@ def _used(db: Session, firm: UUID, options: list[OptionRow]) -> list[Item]:
     return [load(Item, have[c].data) for c in sorted(have)]
 
 
-def document(db: Session, who: Person, row: VisitRow) -> tuple[Visit, dict[str, int]]:
-    """The whole visit as one document, and the version of each editable part by its id."""
+def document(db: Session, who: Person, row: VisitRow, snapshots: bool = True) -> tuple[Visit, dict[str, int]]:
+    """The whole visit as one document, and the version of each editable part by its id.
+
+    Without ``snapshots`` the proposals come without their figures, which a page that lists them does not need.
+    """
     home = store.get(db, HomeRow, who.firm_id, row.home_id, "home")
     samples, readings = store.of_visit(db, SampleRow, who.firm_id, row.id), store.of_visit(db, ReadingRow, who.firm_id, row.id)
-    options, proposals = store.of_visit(db, OptionRow, who.firm_id, row.id), store.of_visit(db, ProposalRow, who.firm_id, row.id)
+    options, proposals = store.of_visit(db, OptionRow, who.firm_id, row.id), store.proposals(db, who.firm_id, row.id, snapshots)
     by_sample: dict[UUID, list[dict[str, Any]]] = {}
     for r in readings:
         data = {**r.data, "struck_at": r.struck_at, "struck_because": r.struck_because}
@@ -254,9 +257,9 @@ def document(db: Session, who: Person, row: VisitRow) -> tuple[Visit, dict[str, 
     raw = {
         "id": str(row.id), "firm": store.firm(db, who.firm_id).name, "consultant": row.consultant, "started_at": row.started_at, "customer": home.customer, "home": home.home, "complaints": row.complaints,
         "samples": [{**s.data, "readings": by_sample.get(s.id, [])} for s in samples], "options": [o.data for o in options], "recommended": row.recommended, "horizon": row.horizon,
-        "assumptions_off": row.assumptions_off, "note": row.note, "settings": row.settings, "rules": row.rules, "catalogue": _used(db, who.firm_id, options), "proposals": [p.data for p in proposals],
+        "assumptions_off": row.assumptions_off, "note": row.note, "settings": row.settings, "rules": row.rules, "catalogue": _used(db, who.firm_id, options), "proposals": [data for _, _, data in proposals],
     }
-    versions = {"visit": row.version, "home": home.version} | {str(s.id): s.version for s in samples} | {str(o.id): o.version for o in options} | {str(p.id): p.version for p in proposals}
+    versions = {"visit": row.version, "home": home.version} | {str(s.id): s.version for s in samples} | {str(o.id): o.version for o in options} | {str(p): version for p, version, _ in proposals}
     visit: Visit = load(Visit, raw)
     return visit, versions
 

@@ -491,9 +491,8 @@ export interface components {
          */
         BucketRuns: {
             /**
-             * Method
-             * @default bucket
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             method: "bucket";
             /** Volume Gal */
@@ -512,9 +511,8 @@ export interface components {
          */
         CarbonFigures: {
             /**
-             * Kind
-             * @default carbon
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "carbon";
             /**
@@ -589,9 +587,8 @@ export interface components {
          */
         CartridgeFigures: {
             /**
-             * Kind
-             * @default cartridge
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "cartridge";
             /**
@@ -753,10 +750,10 @@ export interface components {
          */
         ConditionerFigures: {
             /**
-             * Kind
+             * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "salt_free" | "physical";
+            kind: "physical" | "salt_free";
             /**
              * Flow Min Gpm
              * @default 0
@@ -899,9 +896,8 @@ export interface components {
          */
         CupsSeen: {
             /**
-             * Method
-             * @default cups
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             method: "cups";
             /**
@@ -983,9 +979,8 @@ export interface components {
          */
         DistillerFigures: {
             /**
-             * Kind
-             * @default distiller
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "distiller";
             /** Kwh Gal */
@@ -1049,9 +1044,8 @@ export interface components {
          */
         DropCount: {
             /**
-             * Method
-             * @default drops
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             method: "drops";
             /** Drops */
@@ -1481,9 +1475,8 @@ export interface components {
          */
         IronFilterFigures: {
             /**
-             * Kind
-             * @default iron_filter
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "iron_filter";
             /**
@@ -1658,9 +1651,8 @@ export interface components {
          */
         LaboratoryResult: {
             /**
-             * Method
-             * @default laboratory
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             method: "laboratory";
             /**
@@ -1862,9 +1854,8 @@ export interface components {
          */
         MembraneFigures: {
             /**
-             * Kind
-             * @default membrane
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "membrane";
             /** Rated Gpd */
@@ -1927,9 +1918,8 @@ export interface components {
          */
         MeterDisplays: {
             /**
-             * Method
-             * @default meter
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             method: "meter";
             /** Displays */
@@ -1992,9 +1982,8 @@ export interface components {
          */
         NeutraliserFigures: {
             /**
-             * Kind
-             * @default neutraliser
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "neutraliser";
             /**
@@ -2173,9 +2162,8 @@ export interface components {
          */
         OneDisplay: {
             /**
-             * Method
-             * @default display
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             method: "display";
             /** Value */
@@ -2245,10 +2233,10 @@ export interface components {
          */
         OtherFigures: {
             /**
-             * Kind
+             * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "aeration" | "nitrate" | "arsenic" | "chlorinator" | "regulator" | "expansion" | "bypass" | "booster" | "polish";
+            kind: "aeration" | "arsenic" | "booster" | "bypass" | "chlorinator" | "expansion" | "nitrate" | "polish" | "regulator";
             /** Sets Psi */
             sets_psi?: number | null;
         };
@@ -2258,9 +2246,8 @@ export interface components {
          */
         PadMatch: {
             /**
-             * Method
-             * @default pad
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             method: "pad";
             /** Pad */
@@ -2282,9 +2269,8 @@ export interface components {
          */
         PitcherFigures: {
             /**
-             * Kind
-             * @default pitcher
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "pitcher";
             /**
@@ -3364,9 +3350,8 @@ export interface components {
          */
         SedimentFigures: {
             /**
-             * Kind
-             * @default sediment
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "sediment";
             /** Micron */
@@ -3516,9 +3501,8 @@ export interface components {
          */
         SoftenerFigures: {
             /**
-             * Kind
-             * @default softener
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "softener";
             /** Resin Ft3 */
@@ -3744,9 +3728,8 @@ export interface components {
          */
         SystemFigures: {
             /**
-             * Kind
-             * @default system
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "system";
             /** Parts */
@@ -3758,10 +3741,10 @@ export interface components {
          */
         TanninFigures: {
             /**
-             * Kind
+             * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "tannin" | "mixed_bed";
+            kind: "mixed_bed" | "tannin";
             /** Resin Ft3 */
             resin_ft3: number;
             /**
@@ -3813,9 +3796,8 @@ export interface components {
          */
         UvFigures: {
             /**
-             * Kind
-             * @default uv
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "uv";
             /**

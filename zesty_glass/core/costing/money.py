@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable
 from decimal import ROUND_HALF_EVEN, Decimal
+from itertools import accumulate
 from typing import NamedTuple
 
 from ..errors import RuleError
@@ -115,16 +117,21 @@ class Lifetime:
     monthly: tuple[Decimal, ...]
 
 
-def _falling_due(d: Due, step: float, years: int, rates: Rates) -> list[Event]:
-    """Every time one thing falls due, at that year's price; the price of a year is worked out once."""
-    out, year, price = [], -1, d.price
+def _falling_due(d: Due, step: float, years: int, rates: Rates, events: list[Event], by_year: list[Decimal]) -> tuple[int, Decimal]:
+    """Add every time one thing falls due, at that year's price, to ``events`` and ``by_year``; how often, and their sum."""
+    year, price, rounded, total, times = -1, d.price, _ZERO, _ZERO, 0
+    kind, label, scope = d.kind, d.label, d.scope
     for m in months_due(step, years):
         y = int(m / 12 + _EPS)
         if y != year:
             year, price = y, d.price * rates.grown[y]
             rounded = cents(price)
-        out.append(Event(m, cents(price / rates.discount(m)) if rates.discounted else rounded, d.kind, d.label, d.scope))
-    return out
+        amount = cents(price / rates.discount(m)) if rates.discounted else rounded
+        events.append(Event(m, amount, kind, label, scope))
+        by_year[y] += amount
+        total += amount
+        times += 1
+    return times, total
 
 
 def _running_years(per_year: Decimal, rates: Rates) -> list[Decimal]:
@@ -146,20 +153,22 @@ def lifetime(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iterab
             if amount:
                 events.append(Event(month=0.0, amount=cents(amount), kind=kind, label=label, scope=p.scope))
                 lines.append(CostLine(label=label, kind=kind, scope=p.scope, price=amount, interval_months=None, times=1, total=cents(amount), why="once"))
-    purchase = sum((e.amount for e in events), Decimal(0))
+    purchase = sum((e.amount for e in events), _ZERO)
+    by_kind: dict[str, Decimal] = {}
+    by_year = [_ZERO] * years
+    scope_total = {"house": _ZERO, "tap": _ZERO}
+    by_year[0] += purchase
+    for e in events:
+        by_kind[e.kind] = by_kind.get(e.kind, _ZERO) + e.amount
+        scope_total[e.scope] += e.amount
     for d in dues:
         step = interval_months(d)
-        mine = _falling_due(d, step, years, rates)
-        events += mine
-        lines.append(CostLine(label=d.label, kind=d.kind, scope=d.scope, price=d.price, interval_months=step, times=len(mine), total=sum((e.amount for e in mine), Decimal(0)), why=interval_why(d)))
+        times, total_due = _falling_due(d, step, years, rates, events, by_year)
+        if times:
+            by_kind[d.kind] = by_kind.get(d.kind, _ZERO) + total_due
+            scope_total[d.scope] += total_due
+        lines.append(CostLine(label=d.label, kind=d.kind, scope=d.scope, price=d.price, interval_months=step, times=times, total=total_due, why=interval_why(d)))
     run = list(running)
-    by_kind: dict[str, Decimal] = {}
-    by_year = [Decimal(0)] * years
-    scope_total = {"house": Decimal(0), "tap": Decimal(0)}
-    for month, amount, kind, _, scope in events:
-        by_kind[kind] = by_kind.get(kind, _ZERO) + amount
-        by_year[min(years - 1, int(month / 12 + _EPS))] += amount
-        scope_total[scope] += amount
     _add_running(run, years, rates, by_kind, by_year, scope_total, lines)
     events.sort()
     total = sum(by_kind.values(), Decimal(0))
@@ -192,19 +201,18 @@ def _add_running(run: list[Running], years: int, rates: Rates, by_kind: dict[str
 
 def _monthly(events: list[Event], run: list[Running], years: int, rates: Rates, total: Decimal) -> tuple[Decimal, ...]:
     """Paid by the end of month m − 1, m = 0 … 12 · years; what falls due at month 0 is in the first, the last is the total."""
-    twelfth = sum((r.per_year for r in run), Decimal(0)) / 12
-    out: list[Decimal] = []
-    paid, i = Decimal(0), 0
-    monthly = Decimal(0)
-    for m in range(12 * years):
-        while i < len(events) and events[i].month <= m + _EPS:
-            paid += events[i].amount
-            i += 1
-        out.append(paid)
-        if twelfth:
-            if m % 12 == 0:
-                monthly = (twelfth * rates.grown[m // 12]).quantize(_MICRO)
-            paid += monthly / rates.discount(float(m)) if rates.discounted else monthly
+    twelfth = sum((r.per_year for r in run), _ZERO) / 12
+    monthly = [(twelfth * f).quantize(_MICRO) for f in rates.grown]
+    adds = [_ZERO] * (12 * years)
+    for e in events:
+        month = math.ceil(e.month - _EPS)
+        if month < 12 * years:
+            adds[month] += e.amount
+    if twelfth:
+        for m in range(1, 12 * years):
+            spent = monthly[(m - 1) // 12]
+            adds[m] += spent / rates.discount(float(m - 1)) if rates.discounted else spent
+    out = list(accumulate(adds))
     out.append(total)
     return tuple(out)
 

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
-from ..record import record
+from ..record import TaggedBy, record
 
 
 @record
@@ -99,4 +99,4 @@ class CupsSeen:
     reducer: Literal["wholly", "partly", "no_change"] | None = None
 
 
-Observation = MeterDisplays | DropCount | PadMatch | OneDisplay | BucketRuns | LaboratoryResult | CupsSeen
+Observation = Annotated[MeterDisplays | DropCount | PadMatch | OneDisplay | BucketRuns | LaboratoryResult | CupsSeen, TaggedBy("method")]

@@ -6,12 +6,12 @@ A figure that the item must have and lacks is unknown, never a default; fields t
 from __future__ import annotations
 
 from decimal import Decimal
-from typing import Literal
+from typing import Annotated, Literal
 
 from ..analytes import analyte
 from ..errors import RuleError
 from ..proposing.evidence import Evidence, Level
-from ..record import record
+from ..record import TaggedBy, record
 
 
 @record
@@ -273,10 +273,11 @@ class SystemFigures:
     parts: tuple[str, ...]
 
 
-Figures = (
+Figures = Annotated[
     SedimentFigures | CarbonFigures | SoftenerFigures | ConditionerFigures | IronFilterFigures | NeutraliserFigures | TanninFigures
-    | UvFigures | MembraneFigures | DistillerFigures | CartridgeFigures | PitcherFigures | OtherFigures | SystemFigures
-)
+    | UvFigures | MembraneFigures | DistillerFigures | CartridgeFigures | PitcherFigures | OtherFigures | SystemFigures,
+    TaggedBy("kind"),
+]
 
 
 @record

@@ -31,7 +31,7 @@ export function GlassLegend(): ReactElement {
             <section key={name}><div className="flex gap-2">{looks.map((l, i) => <Glass key={i} look={l} h={98} label={`${name}, ${i + 1}`} />)}</div><h3 className="mt-4">{name}</h3><p className="text-m text-ink-2">{words}</p></section>
           ))}
           <section><div className="flex gap-4"><Glass look={CLEAR} h={98} label="First chosen" pick={1} /><Glass look={CLEAR} h={98} label="Second chosen" pick={2} /></div><h3 className="mt-4">Chosen</h3><p className="text-m text-ink-2">a wheel: first; half a wheel: second</p></section>
-          <section className="col-span-full flex gap-6 items-end">{[24, 32, 44, 64, 96, 220].map((h) => <Glass key={h} look={w({ tannin: 0.8, ferric: 0.3, hard: [180, 220], ring: 0.8, tds: [300, 320], ntu: 1 })} h={h} label={`${h} pixels high`} />)}<p className="text-s text-ink-2">24 to 220 px: below 70 px a crystal counts 30 mg/L, below 40 px 60 mg/L</p></section>
+          <section className="col-span-full flex gap-6 items-end">{[24, 32, 44, 64, 96, 190].map((h) => <Glass key={h} look={w({ tannin: 0.8, ferric: 0.3, hard: [180, 220], ring: 0.8, tds: [300, 320], ntu: 1 })} h={h} label={`${h} pixels high`} />)}<p className="text-s text-ink-2">24 to 220 px: below 70 px a crystal counts 30 mg/L, below 40 px 60 mg/L</p></section>
         </div>
       </div></main>
     </div>

@@ -92,7 +92,7 @@ export function Meaning(): ReactElement {
           </div>
         )}
         <p className="text-s text-ink-2">Dissolved matter is not hardness: nothing here turns one into the other. Health questions go to a certified laboratory and the local health authority.</p>
-        <Link className="key go" to={`/visits/${id}/line`}>Design a line</Link>
+        {view.assessment.nothing_needed ? <><Link className="key go" to={`/visits/${id}/offer`}>Propose: nothing needed</Link><Link className="key bare" to={`/visits/${id}/line`}>Design a line all the same</Link></> : <Link className="key go" to={`/visits/${id}/line`}>Design a line</Link>}
       </aside>
     </div>
   );

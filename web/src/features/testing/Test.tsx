@@ -24,7 +24,7 @@ export function Test(): ReactElement {
       <KitRoll current={kit} />
       <div className="flex-1 min-h-0 pt-4 grid wide:grid-cols-[minmax(0,1fr)_260px] gap-x-8 gap-y-6 items-start content-start" role="tabpanel" aria-labelledby={`kit-${kit}`}>
         <Station kit={kit} />
-        <Explains />
+        <div className="max-[1099px]:pl-[224px]"><Explains /></div>
       </div>
     </div>
   );

@@ -142,8 +142,7 @@ export function VisitScreen(): ReactElement {
         </div>
         {!WIDE.has(step) && (
           <Ledge end={step === "offer" ? undefined : <DrawGlass />}>
-            <div className="flex pr-[180px] wide:pl-[228px]" style={step === "test" ? { paddingLeft: "max(0px, 228px)" } : undefined}>
-              {step === "test" && <div className="w-[212px] shrink-0" />}
+            <div className={`flex wide:pl-[228px] ${step === "test" ? "pl-[212px] wide:pl-[440px]" : ""}`}>
               <Counter c={context} />
               {v.samples.length === 0 && <p className="self-end pb-[72px] pl-8 text-ink-2">No glass drawn yet. Draw one ahead of all treatment: it is the raw sample.</p>}
             </div>

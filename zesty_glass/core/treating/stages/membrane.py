@@ -81,10 +81,13 @@ def fill_minutes(f: MembraneFigures, psi: float, tds: float, temperature_c: floa
     top = f.shutoff_share * psi
     if f.precharge_psi >= top:
         return None
+    # permeate falls in a straight line with the back pressure: its slope is worked out once
+    free, rated = ndp(psi, tds, f.rated_ratio), ndp(f.rated_psi, f.rated_tds, f.rated_ratio)
+    a_psi = f.rated_gpd * (tcf(temperature_c) / tcf(f.rated_c)) / rated if rated > 0 else 0.0
     total, step = 0.0, gallons / 20
     for i in range(20):
         back = f.precharge_psi + (top - f.precharge_psi) * (i + 0.5) / 20
-        rate = permeate_gpd(f, psi, tds, temperature_c, back)
+        rate = a_psi * (free - back)
         if rate <= 0:
             return None
         total += step / rate * 1440

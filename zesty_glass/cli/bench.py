@@ -1,0 +1,170 @@
+"""``./zesty bench``: the figures, measured on this machine, as JSON."""
+
+from __future__ import annotations
+
+import argparse
+import gzip
+import http.client
+import json
+import os
+import re
+import shutil
+import signal
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Callable
+from dataclasses import replace
+from datetime import UTC, date, datetime
+from pathlib import Path
+from typing import Any
+
+from ..core.assess import assess
+from ..core.proposing.offer import make_offer
+from ..core.proposing.proposal import Proposal, digest
+from ..demo.homes import demo_visits, home_1, uid
+from ..demo.load import EMAIL, PASSWORD
+from .cluster import free_port
+from .machine import ROOT, WEB
+from .say import step
+from .serve import quiet_collector
+
+
+def timed(work: Callable[[], Any], times: int) -> dict[str, float]:
+    """Milliseconds of a piece of work: median and 95th percentile."""
+    work()
+    quiet_collector()
+    spent = []
+    for _ in range(times):
+        start = time.perf_counter()
+        work()
+        spent.append(1000 * (time.perf_counter() - start))
+    spent.sort()
+    return {"median_ms": round(statistics.median(spent), 2), "p95_ms": round(spent[int(0.95 * (times - 1))], 2)}
+
+
+def core() -> dict[str, Any]:
+    """Figures of the core alone."""
+    at = datetime(2026, 11, 20, 9, 0, tzinfo=UTC)
+    v = home_1(at)
+    two = replace(v, options=v.options[:2], horizon=20)
+    return {"assess_two_lines_20_years": timed(lambda: assess(two), 200), "assess_all_seven_homes": timed(lambda: [assess(h) for h in demo_visits(at)], 10)}
+
+
+def pdf() -> dict[str, Any]:
+    """A proposal's PDF, once warm."""
+    from ..documents.pdf import proposal_pdf
+
+    now = datetime(2026, 11, 20, 9, 0, tzinfo=UTC)
+    offer = make_offer(home_1(now), number="261120-BENCH", revision=1, created_at=now, valid_until=date(2026, 12, 20), recommended=uid("home-1-option-b"), reasons="")
+    proposal = Proposal(id="bench", number="261120-BENCH", recommended="b", reasons="", created_at=now, valid_until=date(2026, 12, 20), snapshot="{}", digest=digest("{}"))
+    sizes: list[int] = []
+    return {**timed(lambda: sizes.append(len(proposal_pdf(offer, proposal))), 7), "bytes": sizes[-1]}
+
+
+def scripts() -> dict[str, int]:
+    """Gzipped bytes of the scripts that signing in and the visit load at once, and of all scripts."""
+    page = (WEB / "dist" / "index.html").read_text()
+    first = set(re.findall(r'(?:src|href)="/(assets/[^"]+\.js)"', page))
+    every = [p for p in (WEB / "dist" / "assets").glob("*.js")]
+
+    def size(p: Path) -> int:
+        return len(gzip.compress(p.read_bytes(), 9))
+
+    return {"sign_in_and_visit_bytes": sum(size(WEB / "dist" / p) for p in first), "all_bytes": sum(map(size, every))}
+
+
+class Running:
+    """A demo started by the real command."""
+
+    def __init__(self, data: Path) -> None:
+        self.port = free_port()
+        start = time.monotonic()
+        self.process = subprocess.Popen([str(ROOT / "zesty"), "demo", "--port", str(self.port), "--data", str(data)], stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, start_new_session=True)
+        while not self._page():
+            if self.process.poll() is not None or time.monotonic() - start > 120:
+                raise RuntimeError("the demo did not start")
+            time.sleep(0.02)
+        self.first_page_s = round(time.monotonic() - start, 2)
+
+    def _page(self) -> bool:
+        try:
+            c = http.client.HTTPConnection("127.0.0.1", self.port, timeout=2)
+            c.request("GET", "/")
+            return c.getresponse().status == 200
+        except OSError:
+            return False
+
+    def memory_mb(self) -> float:
+        """Resident memory of the serving process [MB]."""
+        text = Path(f"/proc/{self.process.pid}/status").read_text()
+        return round(int(re.findall(r"VmRSS:\s+(\d+)", text)[0]) / 1024, 1)
+
+    def stop(self) -> None:
+        """Ctrl-C."""
+        os.killpg(self.process.pid, signal.SIGINT)
+        self.process.wait(30)
+
+
+def _calls(port: int) -> dict[str, Any]:
+    c = http.client.HTTPConnection("127.0.0.1", port, timeout=30)
+    c.request("POST", "/api/session", json.dumps({"email": EMAIL, "password": PASSWORD}), {"Content-Type": "application/json"})
+    r = c.getresponse()
+    r.read()
+    cookie = (r.getheader("Set-Cookie") or "").split(";")[0]
+
+    def get(path: str) -> Callable[[], bytes]:
+        def call() -> bytes:
+            c.request("GET", path, headers={"Cookie": cookie, "Accept-Encoding": "gzip"})
+            answer = c.getresponse()
+            body = answer.read()
+            if answer.status != 200:
+                raise RuntimeError(f"{path}: {answer.status}")
+            return body
+
+        return call
+
+    home = f"/api/visits/{uid('home-1-visit')}"
+    return {"open_a_visit": timed(get(home), 100), "comparison_four_horizons": timed(get(f"{home}/comparison"), 40), "todays_visits": timed(get("/api/visits"), 60)}
+
+
+def server() -> dict[str, Any]:
+    """The running demo: starts, calls, memory."""
+    folder = Path(tempfile.mkdtemp(prefix="zg-bench-"))
+    folder.chmod(0o755)
+    try:
+        first = Running(folder)
+        made = first.first_page_s
+        first.stop()
+        second = Running(folder)
+        try:
+            out = {"start_new_data_s": made, "start_second_s": second.first_page_s, "memory_after_start_mb": second.memory_mb(), "api": _calls(second.port)}
+            out["memory_after_calls_mb"] = second.memory_mb()
+        finally:
+            second.stop()
+        return out
+    finally:
+        shutil.rmtree(folder, ignore_errors=True)
+
+
+PARTS: dict[str, Callable[[], Any]] = {"core": core, "pdf": pdf, "scripts": scripts, "server": server}
+
+
+def main(arguments: list[str]) -> int:
+    """Print the figures."""
+    parser = argparse.ArgumentParser(prog="./zesty bench")
+    parser.add_argument("only", nargs="*", choices=[*PARTS, []], help="parts to measure; all unless given")
+    given = parser.parse_args(arguments)
+    out: dict[str, Any] = {"cores": os.cpu_count()}
+    for name, part in PARTS.items():
+        if not given.only or name in given.only:
+            step(f"measuring: {name}")
+            out[name] = part()
+    print(json.dumps(out, indent=2))
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main(sys.argv[1:]))

@@ -1,0 +1,60 @@
+"""``./zesty shots``: one current picture of each main view, made from the demo data."""
+
+from __future__ import annotations
+
+import sys
+
+from ..demo.homes import uid
+from ..demo.people import EMAIL, PASSWORD
+from .machine import ROOT
+from .say import step
+
+FOLDER = ROOT / "docs" / "screenshots"
+_HOME = f"/visits/{uid('home-1-visit')}"
+#: name -> (path, size, something that is on it)
+VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
+    "today": ("/", (1280, 800), "Today"),
+    "before": (f"{_HOME}/before", (1280, 800), "Before the test"),
+    "test-meter": (f"{_HOME}/test?kit=tds", (1280, 800), "true value lies between"),
+    "test-drops": (f"{_HOME}/test?kit=hardness", (1280, 800), "Strike this reading"),
+    "meaning": (f"{_HOME}/meaning", (1280, 800), "What bothers them"),
+    "line": (f"{_HOME}/line?line={uid('home-1-option-b')}", (1280, 800), "renews every"),
+    "compare": (f"{_HOME}/compare", (1280, 800), "All it costs"),
+    "offer": (f"{_HOME}/offer", (1280, 800), "What you recommend"),
+    "proposal": (f"/proposals/{uid('home-1-proposal')}", (1280, 800), "What was compared"),
+    "nothing-needed": (f"/visits/{uid('home-7-visit')}/meaning", (1280, 800), "Nothing needed"),
+    "legend": ("/legend", (1280, 800), "How a glass reads"),
+    "test-tablet": (f"{_HOME}/test?kit=tds", (820, 1180), "true value lies between"),
+}
+
+
+def main(arguments: list[str]) -> int:
+    """Take all pictures, or those named."""
+    sys.path.insert(0, str(ROOT))
+    from tests.browser.driving import Browser
+    from tests.browser.serving import Served
+
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    served, browser = Served(), Browser()
+    try:
+        if not arguments or "sign-in" in arguments:
+            browser.go(served.base + "/sign-in")
+            browser.see("Sign in")
+            browser.shot(FOLDER / "sign-in.png")
+        browser.sign_in(served.base, EMAIL, PASSWORD)
+        for name, (path, size, text) in VIEWS.items():
+            if arguments and name not in arguments:
+                continue
+            browser.size(*size)
+            browser.go(served.base + path)
+            browser.see(text)
+            browser.shot(FOLDER / f"{name}.png")
+            step(name)
+    finally:
+        browser.close()
+        served.close()
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main(sys.argv[1:]))

@@ -1,0 +1,4 @@
+"""Who may sign in to the demo."""
+
+EMAIL, PASSWORD = "perrin@larkspout.example", "chalk and cheese"
+MANAGER_EMAIL = "sunniva@larkspout.example"
