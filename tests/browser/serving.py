@@ -15,8 +15,8 @@ from zesty_glass.cli.cluster import free_port
 class Served:
     """``base`` is its address; ``close`` ends it."""
 
-    def __init__(self, database: str | None = None) -> None:
-        self.port = free_port()
+    def __init__(self, database: str | None = None, port: int | None = None) -> None:
+        self.port = port or free_port()
         self.base = f"http://127.0.0.1:{self.port}"
         self.app = create_app(database or fresh(), "a secret for browser tests, long", secure_cookie=False)
         self.server = uvicorn.Server(uvicorn.Config(self.app, host="127.0.0.1", port=self.port, log_level="error", access_log=False, lifespan="off"))

@@ -76,7 +76,7 @@ function held(key: string): number {
 }
 
 export function DropsStation({ analyte, title, after }: { analyte: string; title: string; after?: ReactElement }): ReactElement {
-  const { id, picked, units, view } = useVisitContext();
+  const { id, picked, units, view, readingsOf } = useVisitContext();
   const kits = useInstruments().data?.filter((k) => k.analyte === analyte && k.kind === "drops") ?? [];
   const kit = kits.at(0);
   const key = `${STORE}${picked?.id ?? ""}.${analyte}`;
@@ -99,7 +99,7 @@ export function DropsStation({ analyte, title, after }: { analyte: string; title
       return { ...c, n: next };
     });
   }, []);
-  const kept: Reading | null = [...(picked ? picked.readings : [])].reverse().find((r) => r.analyte === analyte && !r.struck_at && r.observation.method === "drops") ?? null;
+  const kept: Reading | null = [...(picked ? readingsOf(picked) : [])].reverse().find((r) => r.analyte === analyte && !r.struck_at && r.observation.method === "drops") ?? null;
   const counting = kept === null || more || n > 0;
   useEffect(() => {
     const press = (e: KeyboardEvent): void => {
@@ -117,8 +117,10 @@ export function DropsStation({ analyte, title, after }: { analyte: string; title
   const drop = (kit.drop_value ?? 1) * dilution;
   const keepIt = async (): Promise<void> => {
     const observation = { method: "drops" as const, drops: n, dilution };
-    const done = await save(kit, observation);
-    if (done !== null) { set(() => 0); setMore(false); setDilution(1); }
+    set(() => 0);
+    setMore(false);
+    setDilution(1);
+    await save(kit, observation);
   };
   const report = view.assessment.samples.find((s) => s.id === picked.id)?.readings.find((r) => r.id === kept?.id);
   const value = report?.value;
@@ -135,11 +137,11 @@ export function DropsStation({ analyte, title, after }: { analyte: string; title
         </div>
         <div>
           <h1 id="drops-title">{title}</h1>
-          {!counting && value ? (
+          {!counting ? (
             <div className="mt-3">
               <div className="flex items-end gap-5 flex-wrap">
                 <span className="num text-[96px] leading-[0.84]">{countOf(kept)}<span className="font-t font-medium text-[22px] text-ink-2 tracking-normal ml-2">drops</span></span>
-                <span className="text-b leading-tight pb-1"><span className="text-ink-2">that is</span><br /><OpensWorking working={report.working}>{best(analyte, value, units)}</OpensWorking></span>
+                {report && value ? <span className="text-b leading-tight pb-1"><span className="text-ink-2">that is</span><br /><OpensWorking working={report.working}>{best(analyte, value, units)}</OpensWorking></span> : <span className="text-ink-2">kept on this device</span>}
               </div>
               <div className="mt-4"><Ruler n={countOf(kept)} value={drop} unit={short} /></div>
               <div className="flex gap-3 mt-3 flex-wrap items-center">

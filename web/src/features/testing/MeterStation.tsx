@@ -102,14 +102,14 @@ function latest(readings: Reading[]): Reading | null {
 }
 
 export function MeterStation(): ReactElement {
-  const { id, picked, view, units, lookOf } = useVisitContext();
+  const { id, picked, view, units, lookOf, readingsOf } = useVisitContext();
   const kits = useInstruments().data?.filter((k) => k.analyte === "tds" && k.kind === "meter") ?? [];
   const [chosen, setChosen] = useState<string | null>(null);
   const [text, setText] = useState("");
   const [fresh, setFresh] = useState(false);
   const strike = useStrike(id);
   const { busy, error, save, clear } = useKeep();
-  const kept = picked && !fresh ? latest(picked.readings) : null;
+  const kept = picked && !fresh ? latest(readingsOf(picked)) : null;
   const instrument = kept?.instrument ?? kits.find((k) => k.id === chosen) ?? kits[0];
   const seen = kept?.observation.method === "meter" ? kept.observation : null;
   const report = view.assessment.samples.find((s) => s.id === picked?.id)?.readings.find((r) => r.id === kept?.id);
@@ -122,8 +122,8 @@ export function MeterStation(): ReactElement {
     if (text === "" || !Number.isFinite(n)) return;
     setText("");
     const displays = [...(seen?.displays ?? []), n];
-    const done = await save(instrument, { method: "meter", displays, multiplier: seen?.multiplier ?? 1, temperature_c: null, zero: null, rinsed: true, steady: true }, kept?.id);
-    if (done) setFresh(false);
+    setFresh(false);
+    await save(instrument, { method: "meter", displays, multiplier: seen?.multiplier ?? 1, temperature_c: null, zero: null, rinsed: true, steady: true }, kept?.id);
   };
   const takeBack = async (): Promise<void> => {
     if (!kept || !seen) return;
@@ -169,6 +169,7 @@ export function MeterStation(): ReactElement {
               </div>
             )}
             {seen && <div className="mt-2"><Dots seen={seen} value={value} /></div>}
+            {seen && !value && <p className="text-ink-2 text-m">Kept on this device. The range follows when the server answers.</p>}
             {!seen && <p className="text-ink-2 text-m mt-2">Fill the cup to the mark, dip, wait until it is steady. Type what the display shows and keep it; twice at least.</p>}
             {value?.flags.map((f) => (<p key={f.id} className="flex gap-2 text-m mt-1"><StateMark kind="no" size={16} /><span>{f.sentence}</span></p>))}
             {seen && (

@@ -5,7 +5,7 @@ import { useQueryClient } from "@tanstack/react-query";
 
 import { useChangeVisit, useVisit } from "../../api/hooks";
 import { onArrival, useQueue } from "../../api/queue";
-import type { Sample, Value, VisitView } from "../../api/types";
+import type { Reading, Sample, Value, VisitView } from "../../api/types";
 import { Head, Ledge } from "../../app/Shell";
 import { SOURCE_NAMES, STEPS, type Step } from "../../app/names";
 import { Glass } from "../../glass/Glass";
@@ -58,6 +58,10 @@ function useContextOf(id: string, view: VisitView | undefined): VisitContext | n
       const ferric = s.draw === "stood" ? true : cups ? cups.drawn === "coloured" : null;
       return look(valuesOf(s), { ferric, scale: s.raw ? scale : null });
     };
+    const readingsOf = (s: Sample): Reading[] => {
+      const mine = queue.waiting.filter((w) => w.visit === id && w.sample === s.id).map((w) => w.reading);
+      return [...s.readings.filter((r) => !mine.some((m) => m.id === r.id)), ...mine];
+    };
     const pick = (sample: string): void => {
       setSearch((p) => {
         const next = new URLSearchParams(p);
@@ -66,8 +70,8 @@ function useContextOf(id: string, view: VisitView | undefined): VisitContext | n
         return next;
       }, { replace: true });
     };
-    return { id, view, units: view.visit.settings.units, picked, second, pick, lookOf, valuesOf };
-  }, [id, view, glass, beside, setSearch, queue.waiting.length]);
+    return { id, view, units: view.visit.settings.units, picked, second, pick, lookOf, valuesOf, readingsOf };
+  }, [id, view, glass, beside, setSearch, queue.waiting]);
 }
 
 function Counter({ c }: { c: VisitContext }): ReactElement {

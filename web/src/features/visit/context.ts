@@ -1,7 +1,7 @@
 /** What every step of a visit works on. */
 import { createContext, useContext } from "react";
 
-import type { Sample, Value, VisitView } from "../../api/types";
+import type { Reading, Sample, Value, VisitView } from "../../api/types";
 import type { Look } from "../../glass/look";
 
 export interface VisitContext {
@@ -14,6 +14,8 @@ export interface VisitContext {
   pick: (sample: string) => void;
   lookOf: (sample: Sample) => Look;
   valuesOf: (sample: Sample) => Record<string, Value>;
+  /** Readings of a sample, those still on their way to the server included. */
+  readingsOf: (sample: Sample) => Reading[];
 }
 
 export const Context = createContext<VisitContext | null>(null);
