@@ -14,6 +14,7 @@ from ..core.proposing.offer import Offer
 from ..core.proposing.proposal import Plan, Signature
 from ..core.record import record
 from ..core.testing.complaints import Complaint
+from ..core.testing.laboratory import LabStatus, Suggested
 from ..core.testing.reading import Reading, Value
 from ..core.visit import Visit
 
@@ -112,12 +113,17 @@ class KeptReading:
 
 @record
 class VisitView:
-    """A visit with everything worked out. ``versions``: by the id of each editable part."""
+    """A visit with everything worked out.
+
+    ``versions``: by the id of each editable part; ``lab``: where each bottle stands now; ``suggested``: bottles to draw.
+    """
 
     visit: Visit
     versions: dict[str, int]
     step: str
     assessment: Assessment
+    lab: dict[str, LabStatus]
+    suggested: tuple[Suggested, ...]
 
 
 class ProposalBody(Body):

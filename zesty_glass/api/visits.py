@@ -10,6 +10,7 @@ from fastapi import APIRouter, Header, Query, Request, Response
 
 from ..core.assess import Assessment, assess
 from ..core.errors import RuleError
+from ..core.testing.laboratory import panel, status
 from ..core.testing.reading import Reading, work_out
 from ..core.testing.water import Sample
 from ..core.treating.line import Option
@@ -29,7 +30,10 @@ def _view(ctx: Context, id: UUID) -> Response:
         row = visiting.get(db, ctx.who, id)
         visit, versions = visiting.document(db, ctx.who, row, snapshots=False)
         step = row.step
-    return answer(VisitView(visit=visit, versions=versions, step=step, assessment=assess(visit)))
+    at = datetime.now(UTC)
+    lab = {x.id: status(x, at) for x in visit.lab_samples}
+    drawn = frozenset(x.kind for x in visit.lab_samples)
+    return answer(VisitView(visit=visit, versions=versions, step=step, assessment=assess(visit), lab=lab, suggested=panel(visit.home, drawn)))
 
 
 @router.get("", response_model=list[VisitSummary])

@@ -96,8 +96,9 @@ def main(arguments: list[str]) -> int:
 
         run(url, _secret(given.data), "127.0.0.1", given.port, secure_cookie=False, started=started)
     finally:
-        step("stopping PostgreSQL")
-        cluster.stop()
+        if cluster.port:
+            step("stopping PostgreSQL")
+            cluster.stop()
     return 0
 
 

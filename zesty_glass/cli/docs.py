@@ -11,6 +11,7 @@ from pathlib import Path
 from ..core.analytes import ANALYTES
 from ..core.rules import LIMITS, Rules
 from ..core.testing.crosschecks import CHECKS as CROSS
+from ..core.testing.laboratory import KINDS
 from ..core.treating.checks import CHECKS
 from ..core.treating.items import KIND_NAMES, Need
 from ..core.treating.stages import membrane, others, softener, tannin, uv
@@ -43,6 +44,7 @@ def rules_page() -> str:
         "## What stages need (an item's own figures come first)", _table(("Stage", "What", "Need", "When not met", "Why"), needs),
         "## Checks of a line", "A check is met, unknown (and names the missing test), a remark, a warning or a stop. Ranges: met when the whole range meets, not met when all of it fails, otherwise uncertain.", _table(("Id", "Sentence", "Remedy"), checks),
         "## Readings held against each other", _table(("Id", "Sentence", "Remedy"), cross),
+        "## Laboratory samples", _table(("Id", "What", "Bottle", "Preservation", "Holding time [h]", "Source", "Year"), [(f"`{k.id}`", k.name, k.bottle, k.preservation, f"{k.holding_h:g}", k.source, str(k.year)) for k in KINDS]),
         "## Analytes", _table(("Id", "Name", "Unit", "About", "", "Test"), analytes),
     )) + "\n"
 

@@ -10,6 +10,7 @@ from .proposing.proposal import Proposal
 from .record import record
 from .rules import Rules, Settings
 from .testing.complaints import Complaint
+from .testing.laboratory import LabSample
 from .testing.water import Sample
 from .treating.items import Item
 from .treating.line import Option
@@ -38,6 +39,7 @@ class Visit:
     home: Home
     complaints: tuple[Complaint, ...] = ()
     samples: tuple[Sample, ...] = ()
+    lab_samples: tuple[LabSample, ...] = ()
     options: tuple[Option, ...] = ()
     recommended: str | None = None
     horizon: int = 10

@@ -121,6 +121,18 @@ class ReadingRow(Base):
     struck_because: Mapped[str] = mapped_column(default="")
 
 
+class LabSampleRow(Base):
+    """A bottle on its way to the laboratory, with its chain."""
+
+    __tablename__ = "lab_samples"
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
+    visit_id: Mapped[UUID] = mapped_column(ForeignKey("visits.id", ondelete="CASCADE"), index=True)
+    position: Mapped[int]
+    data: Mapped[dict[str, Any]]
+    version: Mapped[int] = mapped_column(default=1)
+
+
 class InstrumentRow(Base):
     """A kit or meter of the firm."""
 

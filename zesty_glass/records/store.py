@@ -18,6 +18,7 @@ from .models import (
     HomeRow,
     InstrumentRow,
     ItemRow,
+    LabSampleRow,
     OptionRow,
     ProposalRow,
     ReadingRow,
@@ -27,8 +28,8 @@ from .models import (
     VisitRow,
 )
 
-Part = TypeVar("Part", SampleRow, ReadingRow, OptionRow, ProposalRow)
-Row = TypeVar("Row", HomeRow, VisitRow, SampleRow, ReadingRow, InstrumentRow, ItemRow, OptionRow, ProposalRow)
+Part = TypeVar("Part", SampleRow, ReadingRow, OptionRow, ProposalRow, LabSampleRow)
+Row = TypeVar("Row", HomeRow, VisitRow, SampleRow, ReadingRow, InstrumentRow, ItemRow, OptionRow, ProposalRow, LabSampleRow)
 
 
 class NotFound(Exception):

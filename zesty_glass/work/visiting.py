@@ -20,7 +20,7 @@ from ..core.treating.line import Option
 from ..core.visit import Visit
 from ..documents.codec import load, plain
 from ..records import store
-from ..records.models import HomeRow, ItemRow, OptionRow, ProposalRow, ReadingRow, SampleRow, VisitRow
+from ..records.models import HomeRow, ItemRow, LabSampleRow, OptionRow, ProposalRow, ReadingRow, SampleRow, VisitRow
 from .person import Person, changed, changed_fields, expect, note, now
 
 STEPS = ("before", "test", "meaning", "show", "line", "compare", "offer")
@@ -250,16 +250,17 @@ def document(db: Session, who: Person, row: VisitRow, snapshots: bool = True) ->
     home = store.get(db, HomeRow, who.firm_id, row.home_id, "home")
     samples, readings = store.of_visit(db, SampleRow, who.firm_id, row.id), store.of_visit(db, ReadingRow, who.firm_id, row.id)
     options, proposals = store.of_visit(db, OptionRow, who.firm_id, row.id), store.proposals(db, who.firm_id, row.id, snapshots)
+    bottles = store.of_visit(db, LabSampleRow, who.firm_id, row.id)
     by_sample: dict[UUID, list[dict[str, Any]]] = {}
     for r in readings:
         data = {**r.data, "struck_at": r.struck_at, "struck_because": r.struck_because}
         by_sample.setdefault(r.sample_id, []).append(data)
     raw = {
         "id": str(row.id), "firm": store.firm(db, who.firm_id).name, "consultant": row.consultant, "started_at": row.started_at, "customer": home.customer, "home": home.home, "complaints": row.complaints,
-        "samples": [{**s.data, "readings": by_sample.get(s.id, [])} for s in samples], "options": [o.data for o in options], "recommended": row.recommended, "horizon": row.horizon,
+        "samples": [{**s.data, "readings": by_sample.get(s.id, [])} for s in samples], "lab_samples": [x.data for x in bottles], "options": [o.data for o in options], "recommended": row.recommended, "horizon": row.horizon,
         "assumptions_off": row.assumptions_off, "note": row.note, "settings": row.settings, "rules": row.rules, "catalogue": _used(db, who.firm_id, options), "proposals": [data for _, _, data in proposals],
     }
-    versions = {"visit": row.version, "home": home.version} | {str(s.id): s.version for s in samples} | {str(o.id): o.version for o in options} | {str(p): version for p, version, _ in proposals}
+    versions = {"visit": row.version, "home": home.version} | {str(x.id): x.version for x in bottles} | {str(s.id): s.version for s in samples} | {str(o.id): o.version for o in options} | {str(p): version for p, version, _ in proposals}
     visit: Visit = load(Visit, raw)
     return visit, versions
 
@@ -301,6 +302,8 @@ def _bring_in_parts(db: Session, who: Person, visit: Visit, row: VisitRow) -> No
             db.add(ReadingRow(id=UUID(r.id), firm_id=who.firm_id, visit_id=row.id, sample_id=UUID(s.id), position=n, data=data, struck_at=r.struck_at, struck_because=r.struck_because))
     for i, o in enumerate(visit.options, 1):
         db.add(OptionRow(id=UUID(o.id), firm_id=who.firm_id, visit_id=row.id, position=i, data=plain(o), version=1))
+    for i, x in enumerate(visit.lab_samples, 1):
+        db.add(LabSampleRow(id=UUID(x.id), firm_id=who.firm_id, visit_id=row.id, position=i, data=plain(x), version=1))
     for i, p in enumerate(visit.proposals, 1):
         db.add(ProposalRow(id=UUID(p.id), firm_id=who.firm_id, visit_id=row.id, position=i, data=plain(p, Proposal), version=1))
 

@@ -2,7 +2,7 @@
 import { QueryClient, useMutation, useQuery, useQueryClient, type UseMutationResult, type UseQueryResult } from "@tanstack/react-query";
 
 import { api, data, Failed, setToken } from "./client";
-import type { Assessment, Customer, Home, Instrument, Item, Me, Option, ProposalView, Reference, Sample, Saved, VisitSummary, VisitView } from "./types";
+import type { Assessment, Customer, Home, Instrument, Item, LabKind, LabSample, Me, Option, ProposalView, Reference, Sample, Saved, VisitSummary, VisitView } from "./types";
 
 export const queries = new QueryClient({
   defaultOptions: { queries: { retry: (n, e) => n < 2 && e instanceof Failed && e.problem.status === 0, staleTime: 10_000, refetchOnWindowFocus: false }, mutations: { retry: false } },
@@ -27,6 +27,7 @@ export const useVisits = (): UseQueryResult<VisitSummary[]> => useQuery({ queryK
 export const useVisit = (id: string): UseQueryResult<VisitView> => useQuery({ queryKey: ["visit", id], queryFn: () => data(api.GET("/api/visits/{id}", { params: { path: { id } } })) });
 export const useComparison = (id: string): UseQueryResult<Assessment[]> =>
   useQuery({ queryKey: ["visit", id, "comparison"], queryFn: () => data(api.GET("/api/visits/{id}/comparison", { params: { path: { id } } })), placeholderData: (old) => old });
+export const useLabKinds = (): UseQueryResult<LabKind[]> => useQuery({ queryKey: ["lab-kinds"], staleTime: Infinity, queryFn: () => data(api.GET("/api/laboratory/kinds")) });
 export const useProposal = (id: string): UseQueryResult<ProposalView> => useQuery({ queryKey: ["proposal", id], queryFn: () => data(api.GET("/api/proposals/{id}", { params: { path: { id } } })) });
 
 type Mutation<T, V> = UseMutationResult<T, Error, V>;
@@ -64,5 +65,9 @@ export const useStrike = (id: string): Mutation<Saved, { reading: string; becaus
 export const usePutOption = (id: string): Mutation<Saved, { option: Option; version?: number }> =>
   useVisitMutation(id, ({ option, version }) =>
     data(api.PUT("/api/visits/{id}/options/{option_id}", { params: { path: { id, option_id: option.id }, header: version === undefined ? {} : { "If-Match-Version": version } }, body: option })),
+  );
+export const usePutLabSample = (id: string): Mutation<Saved, { bottle: LabSample; version?: number }> =>
+  useVisitMutation(id, ({ bottle, version }) =>
+    data(api.PUT("/api/visits/{id}/lab-samples/{lab_id}", { params: { path: { id, lab_id: bottle.id }, header: version === undefined ? {} : { "If-Match-Version": version } }, body: bottle })),
   );
 export const useDropOption = (id: string): Mutation<unknown, string> => useVisitMutation(id, (option) => data(api.DELETE("/api/visits/{id}/options/{option_id}", { params: { path: { id, option_id: option } } })));

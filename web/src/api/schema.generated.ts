@@ -304,6 +304,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/laboratory/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kinds
+         * @description Kinds of laboratory samples: bottle, holding time, drawing steps.
+         */
+        get: operations["kinds_api_laboratory_kinds_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/lab-samples/{lab_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put
+         * @description Write a bottle down, or move its chain on.
+         */
+        put: operations["put_api_visits__id__lab_samples__lab_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/laboratory/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview
+         * @description What a results file says, row by row, before anything is stored.
+         */
+        post: operations["preview_api_laboratory_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/samples/{sample_id}/lab-results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring
+         * @description Store a results file as readings of a sample: all rows or none.
+         */
+        post: operations["bring_api_visits__id__samples__sample_id__lab_results_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/draft": {
         parameters: {
             query?: never;
@@ -1639,6 +1719,139 @@ export interface components {
          * @enum {string}
          */
         Kind: "health" | "looks_taste" | "equipment" | "context";
+        /**
+         * LabKind
+         * @description A kind of laboratory sample: bottle, preservation, holding time [h] and drawing steps.
+         */
+        LabKind: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Analytes */
+            analytes: string[];
+            /** Bottle */
+            bottle: string;
+            /** Preservation */
+            preservation: string;
+            /** Holding H */
+            holding_h: number;
+            /** Steps */
+            steps: string[];
+            /** Source */
+            source: string;
+            /** Year */
+            year: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * LabPreview
+         * @description The whole file; ``good`` when every row can be used.
+         */
+        LabPreview: {
+            /** Rows */
+            rows: components["schemas"]["LabRow"][];
+            /** Good */
+            good: boolean;
+        };
+        /**
+         * LabRow
+         * @description One row of the file: its number, what it says, and what is wrong with it.
+         */
+        LabRow: {
+            /** Row */
+            row: number;
+            /** Analyte */
+            analyte: string;
+            /** Name */
+            name: string;
+            result: components["schemas"]["LaboratoryResult"] | null;
+            value: components["schemas"]["Value"] | null;
+            /**
+             * Error
+             * @default
+             */
+            error: string;
+            /**
+             * Where
+             * @default
+             */
+            where: string;
+            /**
+             * Remedy
+             * @default
+             */
+            remedy: string;
+        };
+        /**
+         * LabSample
+         * @description A sample on its way: a dated chain from drawing to report.
+         */
+        LabSample: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Sample */
+            sample: string;
+            /**
+             * Laboratory
+             * @default
+             */
+            laboratory: string;
+            /**
+             * Seal
+             * @default
+             */
+            seal: string;
+            /**
+             * Drawn At
+             * Format: date-time
+             */
+            drawn_at: string;
+            /** Handed At */
+            handed_at?: string | null;
+            /** Received At */
+            received_at?: string | null;
+            /** Reported At */
+            reported_at?: string | null;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * LabStatus
+         * @description Where a laboratory sample stands: when its holding time ends, hours left, and words.
+         */
+        LabStatus: {
+            /**
+             * Deadline
+             * Format: date-time
+             */
+            deadline: string;
+            /** Hours Left */
+            hours_left: number;
+            /** Overdue */
+            overdue: boolean;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "drawn" | "handed" | "received" | "reported";
+            /** Sentence */
+            sentence: string;
+        };
         /**
          * LaboratoryResult
          * @description A result on a report.
@@ -3723,6 +3936,16 @@ export interface components {
             because: string;
         };
         /**
+         * Suggested
+         * @description A laboratory sample to draw, and why.
+         */
+        Suggested: {
+            /** Kind */
+            kind: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * SystemFigures
          * @description Several stages sold as one, by item code, in order.
          */
@@ -3920,6 +4143,11 @@ export interface components {
              * @default []
              */
             samples: components["schemas"]["Sample"][];
+            /**
+             * Lab Samples
+             * @default []
+             */
+            lab_samples: components["schemas"]["LabSample"][];
             /**
              * Options
              * @default []
@@ -4615,7 +4843,9 @@ export interface components {
         };
         /**
          * VisitView
-         * @description A visit with everything worked out. ``versions``: by the id of each editable part.
+         * @description A visit with everything worked out.
+         *
+         *     ``versions``: by the id of each editable part; ``lab``: where each bottle stands now; ``suggested``: bottles to draw.
          */
         VisitView: {
             visit: components["schemas"]["Visit"];
@@ -4626,6 +4856,12 @@ export interface components {
             /** Step */
             step: string;
             assessment: components["schemas"]["Assessment"];
+            /** Lab */
+            lab: {
+                [key: string]: components["schemas"]["LabStatus"];
+            };
+            /** Suggested */
+            suggested: components["schemas"]["Suggested"][];
         };
         /**
          * Waste
@@ -5394,6 +5630,136 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Reference"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kinds_api_laboratory_kinds_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabKind"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_api_visits__id__lab_samples__lab_id__put: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match-Version"?: number | null;
+            };
+            path: {
+                id: string;
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabSample"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    preview_api_laboratory_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabPreview"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bring_api_visits__id__samples__sample_id__lab_results_post: {
+        parameters: {
+            query?: {
+                made_at?: string | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+                sample_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabPreview"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -37,3 +37,7 @@ export type Me = S["Me"];
 export type Problem = S["Problem"];
 export type Lifetime = S["Lifetime"];
 export type Saved = S["Saved"];
+export type LabKind = S["LabKind"];
+export type LabSample = S["LabSample"];
+export type LabPreview = S["LabPreview"];
+export type Rules = S["Rules"];

@@ -1,9 +1,9 @@
 /** A drop titration: tap anywhere, or the space bar; each drop is a step on a line. */
 import { Undo2 } from "lucide-react";
-import { useCallback, useEffect, useState, type ReactElement } from "react";
+import { useCallback, useEffect, useState, type ReactElement, type ReactNode } from "react";
 
-import { useInstruments, useStrike } from "../../api/hooks";
-import type { Reading } from "../../api/types";
+import { useStrike } from "../../api/hooks";
+import type { Instrument, Reading } from "../../api/types";
 import { best, num, unitOf } from "../../app/show";
 import { StateMark } from "../../ui/marks";
 import { OpensWorking } from "../../ui/Slip";
@@ -75,10 +75,9 @@ function held(key: string): number {
   }
 }
 
-export function DropsStation({ analyte, title, after }: { analyte: string; title: string; after?: ReactElement }): ReactElement {
+export function DropsStation({ kit, title, next }: { kit: Instrument; title: string; next: ReactNode }): ReactElement {
+  const analyte = kit.analyte;
   const { id, picked, units, view, readingsOf } = useVisitContext();
-  const kits = useInstruments().data?.filter((k) => k.analyte === analyte && k.kind === "drops") ?? [];
-  const kit = kits.at(0);
   const key = `${STORE}${picked?.id ?? ""}.${analyte}`;
   const [count, setCount] = useState<{ key: string; n: number }>({ key, n: held(key) });
   const [dilution, setDilution] = useState(1);
@@ -111,7 +110,7 @@ export function DropsStation({ analyte, title, after }: { analyte: string; title
     document.addEventListener("keydown", press);
     return () => document.removeEventListener("keydown", press);
   }, [set, counting]);
-  if (!picked || !kit) return <p className="text-l">Draw a glass first: “Draw a glass”, at the bottom right.</p>;
+  if (!picked) return <p className="text-l">Draw a glass first: “Draw a glass”, at the bottom right.</p>;
   const unit = kit.unit || unitOf(analyte, "metric").unit;
   const short = unit.replace(" as CaCO3", "");
   const drop = (kit.drop_value ?? 1) * dilution;
@@ -145,7 +144,7 @@ export function DropsStation({ analyte, title, after }: { analyte: string; title
               </div>
               <div className="mt-4"><Ruler n={countOf(kept)} value={drop} unit={short} /></div>
               <div className="flex gap-3 mt-3 flex-wrap items-center">
-                {after}
+                {next}
                 <button className="key" onClick={() => setMore(true)}>Count again</button>
                 <button className="key bare" disabled={strike.isPending} onClick={() => strike.mutate({ reading: kept.id, because: "taken back" })}><Undo2 size={20} aria-hidden="true" />Strike this reading</button>
               </div>

@@ -22,3 +22,29 @@ export function Keypad({ text, onText, decimals = true }: { text: string; onText
     </div>
   );
 }
+
+interface PadFormProps {
+  label: string;
+  unit: string;
+  text: string;
+  onText: (t: string) => void;
+  onKeep: () => void;
+  busy: boolean;
+  focus?: boolean;
+}
+
+/** The display to type, its key, and the digits under both. */
+export function PadForm({ label, unit, text, onText, onKeep, busy, focus = false }: PadFormProps): ReactElement {
+  const name = `${label}${unit ? ` [${unit}]` : ""}`;
+  return (
+    <form className="grid gap-2 w-[192px] shrink-0" onSubmit={(e) => { e.preventDefault(); onKeep(); }}>
+      <span className="text-m font-semibold" aria-hidden="true">{label}{unit && <span className="font-normal text-ink-2"> [{unit}]</span>}</span>
+      <div className="flex gap-[6px]">
+        {/* eslint-disable-next-line jsx-a11y/no-autofocus -- one field a station: the next reading is typed at once */}
+        <input className="input num text-center" style={{ fontSize: 25, minHeight: 50, padding: 4, width: 112 }} inputMode="none" autoFocus={focus} aria-label={name} value={text} onChange={(e) => onText(e.target.value.split("").reduce((t, k) => (/[0-9.]/.test(k) ? typed(t, k, true) : t), ""))} />
+        <button className="key" style={{ background: "var(--ink)", color: "var(--paper)", minHeight: 50, padding: "0 12px", width: 74 }} disabled={busy || text === ""}>Keep</button>
+      </div>
+      <Keypad text={text} onText={onText} />
+    </form>
+  );
+}

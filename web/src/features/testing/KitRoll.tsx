@@ -14,16 +14,19 @@ function stateOf(p: Pocket, values: Record<string, { range: { best: number; low:
   const first = have[0] ?? "";
   const v = values[first];
   const shown = v ? best(first, v, units) : "";
-  return { mark: have.length < p.needs ? "part" : "done", words: shown.replace(" per 100 mL", "") };
+  return { mark: p.needs.every((a) => values[a]) ? "done" : "part", words: shown.replace(" per 100 mL", "") };
 }
 
 export function KitRoll({ current }: { current: string }): ReactElement {
-  const { picked, valuesOf, units } = useVisitContext();
+  const { picked, valuesOf, units, view } = useVisitContext();
   const [search, setSearch] = useSearchParams();
-  const values = picked ? valuesOf(picked) : {};
+  const values: Record<string, { range: { best: number; low: number; high: number | null } | null; below?: number | null; words?: string }> = picked ? { ...valuesOf(picked) } : {};
+  const cups = view.assessment.samples.find((s) => s.id === picked?.id)?.water.cups;
+  if (cups) values.colour = { range: null, words: cups.drawn.split("_")[0] ?? "" };
   const choose = (key: string): void => {
     const next = new URLSearchParams(search);
     next.set("kit", key);
+    next.delete("tool");
     setSearch(next, { replace: true });
   };
   return (
@@ -44,7 +47,7 @@ export function KitRoll({ current }: { current: string }): ReactElement {
             <span className="absolute left-3 top-[2px]" style={{ opacity: on ? 0.2 : 1 }}>{DRAWN[p.drawn]}</span>
             <span className={`absolute left-0 right-0 top-[50px] bottom-0 border-t-2 border-t-ink border-b border-b-rule border-r-[1.5px] border-r-paper pt-2 px-[9px] ${on ? "bg-yuzu text-on-yuzu" : "bg-ledge"}`}>
               <b className="block text-m leading-tight">{p.name}</b>
-              <span className={`flex gap-1 items-center mt-[5px] text-s whitespace-nowrap ${on ? "" : "text-ink-2"}`}><StateMark kind={s.mark} size={15} />{s.words}</span>
+              <span className={`flex gap-1 items-center mt-[5px] text-s whitespace-nowrap ${on ? "" : "text-ink-2"}`}><StateMark kind={s.mark} size={15} /><span style={{ fontStretch: s.words.length > 10 ? "78%" : undefined }}>{s.words}</span></span>
             </span>
           </button>
         );

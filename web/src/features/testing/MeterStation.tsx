@@ -1,8 +1,8 @@
 /** TDS by meter: repeats as dots on a line with their range; each repeat is saved the moment it is typed. */
 import { Undo2 } from "lucide-react";
-import { useState, type ReactElement } from "react";
+import { useState, type ReactElement, type ReactNode } from "react";
 
-import { useInstruments, useStrike } from "../../api/hooks";
+import { useStrike } from "../../api/hooks";
 import type { Instrument, Reading, Value } from "../../api/types";
 import { between, num } from "../../app/show";
 import { Glass } from "../../glass/Glass";
@@ -10,7 +10,7 @@ import { Pip, StateMark } from "../../ui/marks";
 import { OpensWorking } from "../../ui/Slip";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
-import { Keypad, typed } from "./Keypad";
+import { PadForm } from "./Keypad";
 import { OnTheLedge } from "./OnTheLedge";
 import { useKeep } from "./useKeep";
 
@@ -97,25 +97,23 @@ function Steps({ value, seen }: { value: Value | null; seen: Displays | null }):
   );
 }
 
-function latest(readings: Reading[]): Reading | null {
-  return [...readings].reverse().find((r) => r.analyte === "tds" && !r.struck_at && r.observation.method === "meter") ?? null;
+function latest(readings: Reading[], kit: string): Reading | null {
+  return [...readings].reverse().find((r) => r.analyte === "tds" && !r.struck_at && r.observation.method === "meter" && r.instrument.id === kit) ?? null;
 }
 
-export function MeterStation(): ReactElement {
+export function MeterStation({ kit, next }: { kit: Instrument; next: ReactNode }): ReactElement {
   const { id, picked, view, units, lookOf, readingsOf } = useVisitContext();
-  const kits = useInstruments().data?.filter((k) => k.analyte === "tds" && k.kind === "meter") ?? [];
-  const [chosen, setChosen] = useState<string | null>(null);
   const [text, setText] = useState("");
   const [fresh, setFresh] = useState(false);
   const strike = useStrike(id);
   const { busy, error, save, clear } = useKeep();
-  const kept = picked && !fresh ? latest(readingsOf(picked)) : null;
-  const instrument = kept?.instrument ?? kits.find((k) => k.id === chosen) ?? kits[0];
+  const kept = picked && !fresh ? latest(readingsOf(picked), kit.id) : null;
+  const instrument = kept?.instrument ?? kit;
   const seen = kept?.observation.method === "meter" ? kept.observation : null;
   const report = view.assessment.samples.find((s) => s.id === picked?.id)?.readings.find((r) => r.id === kept?.id);
   const value = report?.value ?? null;
   const struck = picked?.readings.filter((r) => r.analyte === "tds" && r.struck_at) ?? [];
-  if (!picked || !instrument) return <p className="text-l">Draw a glass first: “Draw a glass”, at the bottom right.</p>;
+  if (!picked) return <p className="text-l">Draw a glass first: “Draw a glass”, at the bottom right.</p>;
 
   const add = async (): Promise<void> => {
     const n = Number(text);
@@ -149,18 +147,7 @@ export function MeterStation(): ReactElement {
           <p className="text-ink-2">{picked.name}, {picked.draw}. Keep the probe under water while you read.</p>
         </div>
         <div className="col-start-2 flex gap-6 items-start">
-          <form
-            className="grid gap-2 w-[192px] shrink-0" onSubmit={(e) => { e.preventDefault(); void add(); }}
-          >
-            <label className="field"><span className="text-m font-semibold">{needs}<span className="font-normal text-ink-2"> [mg/L]</span></span>
-              <input
-                className="input num text-center" style={{ fontSize: 26, minHeight: 50, padding: 4 }} inputMode="none" aria-label={`${needs} [mg/L]`} value={text}
-                onChange={(e) => setText(e.target.value.split("").reduce((t, k) => (/[0-9.]/.test(k) ? typed(t, k, true) : t), ""))}
-              />
-            </label>
-            <Keypad text={text} onText={setText} />
-            <button className="key" style={{ background: "var(--ink)", color: "var(--paper)", minHeight: 50 }} disabled={busy || text === ""}>Keep {text || "it"}</button>
-          </form>
+          <PadForm key={kit.id} label={needs} unit={"mg/L"} text={text} onText={setText} onKeep={() => void add()} busy={busy} />
           <div className="min-w-0 flex-1">
             {value?.range && (
               <div className="flex items-end gap-4 flex-wrap">
@@ -177,12 +164,8 @@ export function MeterStation(): ReactElement {
                 <button className="key bare" disabled={busy} onClick={() => void takeBack()}><Undo2 size={20} aria-hidden="true" />Take back {last}</button>
                 <button className="key bare" disabled={busy} aria-pressed={seen.multiplier === 10} onClick={() => void tenfold()}>{seen.multiplier === 10 ? "No x10 mark" : "x10 mark"}</button>
                 <button className="key bare" onClick={() => { setFresh(true); setText(""); }}>New reading</button>
+                {seen.displays.length >= 2 && next}
               </div>
-            )}
-            {!seen && kits.length > 1 && (
-              <label className="field mt-3 max-w-[260px]"><span>Meter</span>
-                <select className="input" value={instrument.id} onChange={(e) => setChosen(e.target.value)}>{kits.map((k) => <option key={k.id} value={k.id}>{k.name}, factor {k.factor}</option>)}</select>
-              </label>
             )}
             {struck.length > 0 && <p className="text-s text-ink-3 mt-1">Struck: {struck.map((r) => <s key={r.id} className="mr-2">{r.observation.method === "meter" ? r.observation.displays.join(", ") : ""}</s>)}</p>}
             <Trouble error={error ?? strike.error} />

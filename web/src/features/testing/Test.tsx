@@ -1,29 +1,101 @@
 /** Test: the kit roll, the station at hand, and what it explains so far. */
-import type { ReactElement } from "react";
+import { lazy, Suspense, useEffect, type ReactElement, type ReactNode } from "react";
 import { useSearchParams } from "react-router";
 
+import { useInstruments } from "../../api/hooks";
+import type { Instrument } from "../../api/types";
+import { StateMark } from "../../ui/marks";
+import { Waiting } from "../../ui/Trouble";
+import { useVisitContext } from "../visit/context";
+import { BucketStation } from "./BucketStation";
+import { CupsStation } from "./CupsStation";
 import { DropsStation } from "./DropsStation";
 import { Explains } from "./Findings";
 import { KitRoll } from "./KitRoll";
 import { MeterStation } from "./MeterStation";
-import { POCKETS } from "./pockets";
+import { NumberStation } from "./NumberStation";
+import { PadStation } from "./PadStation";
+import { POCKETS, type Pocket } from "./pockets";
 
-function Station({ kit }: { kit: string }): ReactElement {
-  switch (kit) {
-    case "hardness": return <DropsStation analyte="hardness" title="Hardness, by drops" />;
-    default: return <MeterStation />;
+const LabStation = lazy(() => import("./LabStation").then((m) => ({ default: m.LabStation })));
+const TITLES: Record<string, string> = { hardness: "Hardness, by drops", calcium: "Calcium hardness, by drops", alkalinity: "Alkalinity, by drops" };
+
+function Station({ kit, next }: { kit: Instrument; next: ReactNode }): ReactElement {
+  if (kit.analyte === "colour") return <CupsStation kit={kit} next={next} />;
+  switch (kit.kind) {
+    case "meter": return <MeterStation key={kit.id} kit={kit} next={next} />;
+    case "drops": return <DropsStation kit={kit} title={TITLES[kit.analyte] ?? kit.name} next={next} />;
+    case "strip": case "comparator": return <PadStation kit={kit} next={next} />;
+    case "bucket": return <BucketStation kit={kit} next={next} />;
+    default: return <NumberStation key={kit.id} kit={kit} next={next} />;
   }
+}
+
+function unfit(kit: Instrument): boolean {
+  const today = new Date().toISOString().slice(0, 10);
+  return kit.reagent_expiry != null && kit.reagent_expiry < today;
+}
+
+/** The instruments of a pocket, the fit ones first; several for one analyte may be chosen from. */
+function toolsOf(pocket: Pocket, kits: Instrument[]): Instrument[] {
+  return pocket.analytes.flatMap((a) => kits.filter((k) => k.analyte === a && k.kind !== "laboratory").sort((x, y) => Number(unfit(x)) - Number(unfit(y))));
+}
+
+function useTool(pocket: Pocket): { tools: Instrument[]; tool: Instrument | undefined; choose: (id: string) => void; has: (analyte: string) => boolean } {
+  const kits = useInstruments().data ?? [];
+  const [search, setSearch] = useSearchParams();
+  const { picked, readingsOf } = useVisitContext();
+  const tools = toolsOf(pocket, kits);
+  const mine = picked ? readingsOf(picked).filter((r) => !r.struck_at) : [];
+  const has = (a: string): boolean => mine.some((r) => r.analyte === a);
+  const tool = tools.find((t) => t.id === search.get("tool")) ?? tools.find((t) => !has(t.analyte) && pocket.needs.includes(t.analyte)) ?? tools.find((t) => has(t.analyte)) ?? tools[0];
+  const choose = (id: string): void => { const n = new URLSearchParams(search); n.set("tool", id); setSearch(n, { replace: true }); };
+  return { tools, tool, choose, has };
+}
+
+function Bench({ pocket }: { pocket: Pocket }): ReactElement {
+  const [search, setSearch] = useSearchParams();
+  const { tools, tool, choose, has } = useTool(pocket);
+  const index = POCKETS.indexOf(pocket);
+  const rest = pocket.needs.find((a) => !has(a) && a !== tool?.analyte);
+  const after = POCKETS[index + 1];
+  const go = (): void => {
+    const n = new URLSearchParams(search);
+    n.delete("tool");
+    if (rest) { const t = tools.find((x) => x.analyte === rest); if (t) n.set("tool", t.id); } else if (after) n.set("kit", after.key);
+    setSearch(n, { replace: true });
+  };
+  const restTool = tools.find((t) => t.analyte === rest);
+  const words = rest ? `Next: ${restTool?.name.toLowerCase() ?? rest}` : after ? `Next: ${after.name}` : "";
+  // the key that leads on takes the focus, so that one more touch or Enter goes to the next test
+  const next = words === "" ? null : <NextKey words={words} go={go} />;
+  if (!tool) return <p className="text-l">The firm has no kit for this. A manager may add one under “Kits and limits”.</p>;
+  return (
+    <div className="min-w-0 grid gap-3 content-start">
+      {tools.length > 1 && (
+        <div className="flex gap-2 overflow-x-auto scroll" role="group" aria-label="Kits in this pocket">
+          {tools.map((t) => <button key={t.id} className="key" style={{ minHeight: 44, padding: "0 12px", fontSize: 15, ...(t.id === tool.id ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : {}) }} aria-pressed={t.id === tool.id} onClick={() => choose(t.id)}>{has(t.analyte) && <StateMark kind="done" size={15} />}{unfit(t) && <StateMark kind="no" size={15} label="reagent expired" />}{t.name}</button>)}
+        </div>
+      )}
+      <Station kit={tool} next={next} />
+    </div>
+  );
+}
+
+function NextKey({ words, go }: { words: string; go: () => void }): ReactElement {
+  useEffect(() => { document.getElementById("next-test")?.focus({ preventScroll: true }); }, [words]);
+  return <button id="next-test" className="key" style={{ background: "var(--ink)", color: "var(--paper)" }} onClick={go}>{words}</button>;
 }
 
 export function Test(): ReactElement {
   const [search] = useSearchParams();
-  const asked = search.get("kit");
-  const kit = POCKETS.some((p) => p.key === asked) ? asked! : "tds";
+  const { picked } = useVisitContext();
+  const pocket = POCKETS.find((p) => p.key === search.get("kit")) ?? POCKETS[0]!;
   return (
     <div className="h-full flex flex-col min-w-0">
-      <KitRoll current={kit} />
-      <div className="flex-1 min-h-0 pt-4 grid wide:grid-cols-[minmax(0,1fr)_260px] gap-x-8 gap-y-6 items-start content-start" role="tabpanel" aria-labelledby={`kit-${kit}`}>
-        <Station kit={kit} />
+      <KitRoll current={pocket.key} />
+      <div className="flex-1 min-h-0 pt-3 grid wide:grid-cols-[minmax(0,1fr)_260px] gap-x-8 gap-y-6 items-start content-start" role="tabpanel" aria-labelledby={`kit-${pocket.key}`}>
+        {pocket.key === "lab" ? <Suspense fallback={<Waiting what="One moment." />}><LabStation /></Suspense> : <Bench key={`${pocket.key}${picked?.id ?? ""}`} pocket={pocket} />}
         <div className="max-[1099px]:pl-[224px]"><Explains /></div>
       </div>
     </div>

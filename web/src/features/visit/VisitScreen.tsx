@@ -14,6 +14,7 @@ import { Trouble, Waiting } from "../../ui/Trouble";
 import { Before } from "../before/Before";
 import { Meaning } from "../meaning/Meaning";
 import { Test } from "../testing/Test";
+import { TimerRings } from "../testing/TimerRings";
 import { Context, type VisitContext } from "./context";
 import { DrawGlass } from "./DrawGlass";
 import { Order, type Missing } from "./Order";
@@ -137,7 +138,7 @@ export function VisitScreen(): ReactElement {
   return (
     <Context.Provider value={context}>
       <div className={`screen ${WIDE.has(step) ? "plain" : ""}`}>
-        <Head title={v.customer.name} sub={`${home.name}, ${home.place}, ${SOURCE_NAMES[home.source] ?? ""}`} />
+        <Head title={v.customer.name} sub={`${home.name}, ${home.place}, ${SOURCE_NAMES[home.source] ?? ""}`}><TimerRings visit={id} /></Head>
         <div className={`flex flex-col min-h-0 px-8 ${WIDE.has(step) ? "gap-1" : "wide:flex-row gap-6"}`}>
           {order}
           <main className={`flex-1 min-w-0 min-h-0 ${WIDE.has(step) ? "relative" : "scroll"}`} key={step}>

@@ -4,9 +4,10 @@ import { useRef, type ReactElement } from "react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate } from "react-router";
 
-import { api, currentToken, data, Failed } from "../../api/client";
+import { api, data } from "../../api/client";
 import { useMe, useVisits } from "../../api/hooks";
-import type { Problem, Saved, VisitSummary } from "../../api/types";
+import type { Saved, VisitSummary } from "../../api/types";
+import { upload } from "../../api/upload";
 import { Head, Ledge } from "../../app/Shell";
 import { SOURCE_NAMES } from "../../app/names";
 import { Trouble, Waiting } from "../../ui/Trouble";
@@ -41,13 +42,6 @@ function VisitRow({ v, dated }: { v: VisitSummary; dated: boolean }): ReactEleme
   );
 }
 
-async function upload(file: File): Promise<Saved> {
-  const r = await fetch("/api/visits/import", { method: "POST", body: file, headers: { "X-Zesty-Token": currentToken(), "Content-Type": "application/json" } });
-  const body: unknown = await r.json();
-  if (!r.ok) throw new Failed(body as Problem);
-  return body as Saved;
-}
-
 export function Today(): ReactElement {
   const visits = useVisits();
   const me = useMe();
@@ -55,7 +49,7 @@ export function Today(): ReactElement {
   const navigate = useNavigate();
   const chosen = useRef<HTMLInputElement>(null);
   const leave = useMutation({ mutationFn: () => data(api.DELETE("/api/session")), onSettled: () => { client.clear(); void navigate("/sign-in"); } });
-  const bring = useMutation({ mutationFn: upload, onSuccess: (s) => { void client.invalidateQueries({ queryKey: ["visits"] }); void navigate(`/visits/${s.id}`); } });
+  const bring = useMutation({ mutationFn: (f: File) => upload<Saved>("/api/visits/import", f, "application/json"), onSuccess: (s) => { void client.invalidateQueries({ queryKey: ["visits"] }); void navigate(`/visits/${s.id}`); } });
   const now = new Date().toDateString();
   const list = visits.data ?? [];
   const mine = list.filter((v) => day(v.started_at) === now);

@@ -1,0 +1,51 @@
+"""Laboratory samples, their chain, and results from a file."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+from uuid import UUID
+
+from fastapi import APIRouter, Request, Response
+
+from ..core.errors import RuleError
+from ..core.testing.laboratory import KINDS, LabKind, LabSample
+from ..documents.lab_csv import LabPreview, read
+from ..work import laboratory
+from .answers import answer
+from .context import Signed
+from .schemas import Saved
+from .visits import Version
+
+router = APIRouter(prefix="/api", tags=["laboratory"])
+
+
+@router.get("/laboratory/kinds", response_model=list[LabKind])
+def kinds(_: Signed) -> Response:
+    """Kinds of laboratory samples: bottle, holding time, drawing steps."""
+    return answer(list(KINDS), list[LabKind])
+
+
+@router.put("/visits/{id}/lab-samples/{lab_id}", response_model=Saved)
+def put(ctx: Signed, id: UUID, lab_id: UUID, body: LabSample, version: Version = None) -> Saved:
+    """Write a bottle down, or move its chain on."""
+    if UUID(body.id) != lab_id:
+        raise RuleError("lab.id", "The bottle’s id is not the one in the address.", "id", "Send the same id.")
+    with ctx.db() as db:
+        row = laboratory.put(db, ctx.who, id, body, version)
+        return Saved(id=str(row.id), version=row.version)
+
+
+@router.post("/laboratory/preview", response_model=LabPreview)
+async def preview(_: Signed, request: Request) -> Response:
+    """What a results file says, row by row, before anything is stored."""
+    return answer(read(await request.body()))
+
+
+@router.post("/visits/{id}/samples/{sample_id}/lab-results", response_model=LabPreview, status_code=201)
+async def bring(ctx: Signed, request: Request, id: UUID, sample_id: UUID, made_at: datetime | None = None) -> Response:
+    """Store a results file as readings of a sample: all rows or none."""
+    at = made_at or datetime.now(UTC)
+    data = await request.body()
+    with ctx.db() as db:
+        result = laboratory.bring_results(db, ctx.who, id, sample_id, data, at if at.tzinfo else at.replace(tzinfo=UTC))
+    return answer(result, status=201)

@@ -1,0 +1,75 @@
+"""Bottles for the laboratory, their chain, and results brought in from a file."""
+
+from __future__ import annotations
+
+import hashlib
+from datetime import datetime, timedelta
+from uuid import UUID, uuid5
+
+from sqlalchemy.orm import Session
+
+from ..core.errors import RuleError
+from ..core.testing.laboratory import KIND_BY_ID, LabSample
+from ..core.testing.reading import Reading
+from ..documents import lab_csv
+from ..documents.codec import plain
+from ..records import store
+from ..records.models import LabSampleRow, ReadingRow, SampleRow
+from . import visiting
+from .person import Person, changed, changed_fields, expect, note, now
+
+
+def put(db: Session, who: Person, visit_id: UUID, bottle: LabSample, version: int | None) -> LabSampleRow:
+    """Write a bottle down or move its chain on. Sent twice with one id it is one bottle."""
+    visiting.get(db, who, visit_id)
+    late = now() + timedelta(minutes=5)
+    for name in ("drawn_at", "handed_at", "received_at", "reported_at"):
+        at: datetime | None = getattr(bottle, name)
+        if at is not None and at > late:
+            raise RuleError("lab.future", "A time of the chain lies in the future.", name, "Check the clock.")
+    sample = store.get(db, SampleRow, who.firm_id, UUID(bottle.sample), "sample")
+    if sample.visit_id != visit_id:
+        raise store.NotFound("sample")
+    if bottle.kind == "radon" and sample.data.get("treated"):
+        raise RuleError("lab.radon_treated", "Radon is drawn ahead of all treatment.", "sample", "Choose the raw sample.")
+    data, id = plain(bottle), UUID(bottle.id)
+    row = store.find(db, LabSampleRow, who.firm_id, id, lock=True)
+    if row is None:
+        row = LabSampleRow(id=id, firm_id=who.firm_id, visit_id=visit_id, position=store.next_position(db, LabSampleRow, visit_id), data=data, version=1)
+        db.add(row)
+        note(db, who, id, f"drew {KIND_BY_ID[bottle.kind].name}", 1, [])
+    elif row.visit_id != visit_id:
+        raise store.NotFound("laboratory sample")
+    elif row.data != data:
+        expect(db, "laboratory sample", row, version or 0)
+        touched = changed_fields(row.data, data)
+        row.data = data
+        changed(db, who, row, "chain", touched)
+    db.flush()
+    return row
+
+
+def bring_results(db: Session, who: Person, visit_id: UUID, sample_id: UUID, data: bytes, made_at: datetime) -> lab_csv.LabPreview:
+    """Store every result of a file as a reading of a sample, or none when a row has an error. Twice is once."""
+    visiting.get(db, who, visit_id)
+    sample = store.get(db, SampleRow, who.firm_id, sample_id, "sample")
+    if sample.visit_id != visit_id:
+        raise store.NotFound("sample")
+    if made_at > now() + timedelta(minutes=5):
+        raise RuleError("reading.future", "The report’s time lies in the future.", "made_at", "Check the clock.")
+    preview = lab_csv.read(data)
+    if not preview.good:
+        first = next(r for r in preview.rows if r.error)
+        raise RuleError("csv.row", f"Row {first.row}: {first.error}", f"row {first.row}, {first.where}", first.remedy + " Nothing was stored.")
+    digest = hashlib.sha256(data).hexdigest()
+    position = store.next_position(db, ReadingRow, visit_id)
+    for r in preview.rows:
+        id = uuid5(sample_id, f"{digest}:{r.row}")
+        if r.result is None or store.find(db, ReadingRow, who.firm_id, id) is not None:
+            continue
+        reading = Reading(id=str(id), analyte=r.analyte, instrument=lab_csv.instrument_for(r.analyte), observation=r.result, made_at=made_at, by=who.name, note="from a laboratory file")
+        db.add(ReadingRow(id=id, firm_id=who.firm_id, visit_id=visit_id, sample_id=sample_id, position=position, data=plain(reading), struck_at=None, struck_because=""))
+        position += 1
+    note(db, who, sample_id, "laboratory results", 1, [])
+    db.flush()
+    return preview
