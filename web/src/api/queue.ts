@@ -71,11 +71,12 @@ async function sendAll(): Promise<void> {
       const kept = await data(
         api.PUT("/api/visits/{id}/samples/{sample_id}/readings/{reading_id}", { params: { path: { id: entry.visit, sample_id: entry.sample, reading_id: entry.reading.id } }, body: entry.reading }),
       );
+      // the page takes it over first: between "on its way" and "fetched again" a reading is never out of sight
+      arrivals.forEach((a) => a(kept, entry.visit));
       waiting = waiting.filter((w) => w !== entry);
       savedAt = Date.now();
       offline = false;
       publish();
-      arrivals.forEach((a) => a(kept, entry.visit));
     } catch (e) {
       const problem = e instanceof Failed ? e.problem : null;
       if (problem && problem.status >= 400 && problem.status < 500 && ![401, 403, 408, 429].includes(problem.status)) {

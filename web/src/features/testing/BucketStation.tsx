@@ -37,7 +37,7 @@ export function BucketStation({ kit, next }: { kit: Instrument; next: ReactNode 
   useEffect(() => {
     const key = (e: KeyboardEvent): void => {
       const tag = (e.target as HTMLElement).tagName;
-      if (e.code === "Space" && timing && !["INPUT", "SELECT", "BUTTON"].includes(tag)) { e.preventDefault(); press(); }
+      if ((e.code === "Space" || e.key === " ") && timing && !["INPUT", "SELECT", "BUTTON"].includes(tag)) { e.preventDefault(); press(); }
     };
     document.addEventListener("keydown", key);
     return () => document.removeEventListener("keydown", key);

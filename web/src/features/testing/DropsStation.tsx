@@ -104,7 +104,7 @@ export function DropsStation({ kit, title, next }: { kit: Instrument; title: str
     const press = (e: KeyboardEvent): void => {
       const tag = (e.target as HTMLElement).tagName;
       if (tag === "INPUT" || tag === "SELECT" || tag === "TEXTAREA") return;
-      if (e.code === "Space" && counting) { e.preventDefault(); set((v) => v + 1); }
+      if ((e.code === "Space" || e.key === " ") && counting) { e.preventDefault(); set((v) => v + 1); }
       if (e.key.toLowerCase() === "z" && !e.ctrlKey && !e.metaKey && counting) set((v) => v - 1);
     };
     document.addEventListener("keydown", press);

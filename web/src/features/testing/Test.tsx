@@ -1,5 +1,5 @@
 /** Test: the kit roll, the station at hand, and what it explains so far. */
-import { lazy, Suspense, useEffect, type ReactElement, type ReactNode } from "react";
+import { lazy, Suspense, useEffect, useState, type ReactElement, type ReactNode } from "react";
 import { useSearchParams } from "react-router";
 
 import { useInstruments } from "../../api/hooks";
@@ -48,7 +48,10 @@ function useTool(pocket: Pocket): { tools: Instrument[]; tool: Instrument | unde
   const tools = toolsOf(pocket, kits);
   const mine = picked ? readingsOf(picked).filter((r) => !r.struck_at) : [];
   const has = (a: string): boolean => mine.some((r) => r.analyte === a);
-  const tool = tools.find((t) => t.id === search.get("tool")) ?? tools.find((t) => !has(t.analyte) && pocket.needs.includes(t.analyte)) ?? tools.find((t) => has(t.analyte)) ?? tools[0];
+  // the first choice stays until another is made: a kept reading is shown, not replaced by the next test
+  const [first, setFirst] = useState<string | null>(null);
+  const tool = tools.find((t) => t.id === (search.get("tool") ?? first)) ?? tools.find((t) => !has(t.analyte) && pocket.needs.includes(t.analyte)) ?? tools.find((t) => has(t.analyte)) ?? tools[0];
+  if (first === null && tool) setFirst(tool.id);
   const choose = (id: string): void => { const n = new URLSearchParams(search); n.set("tool", id); setSearch(n, { replace: true }); };
   return { tools, tool, choose, has };
 }
@@ -83,7 +86,7 @@ function Bench({ pocket }: { pocket: Pocket }): ReactElement {
 }
 
 function NextKey({ words, go }: { words: string; go: () => void }): ReactElement {
-  useEffect(() => { document.getElementById("next-test")?.focus({ preventScroll: true }); }, [words]);
+  useEffect(() => { if (document.activeElement?.tagName !== "INPUT") document.getElementById("next-test")?.focus({ preventScroll: true }); }, [words]);
   return <button id="next-test" className="key" style={{ background: "var(--ink)", color: "var(--paper)" }} onClick={go}>{words}</button>;
 }
 

@@ -5,7 +5,7 @@ import { useQueryClient } from "@tanstack/react-query";
 
 import { useChangeVisit, useVisit } from "../../api/hooks";
 import { onArrival, useQueue } from "../../api/queue";
-import type { Reading, Sample, Value, VisitView } from "../../api/types";
+import type { KeptReading, Reading, Sample, Value, VisitView } from "../../api/types";
 import { Head, Ledge } from "../../app/Shell";
 import { SOURCE_NAMES, STEPS, type Step } from "../../app/names";
 import { Glass } from "../../glass/Glass";
@@ -104,6 +104,12 @@ function StepBody({ step }: { step: Step }): ReactElement {
   }
 }
 
+/** The visit with a reading that has just been stored; everything worked out follows with the next answer. */
+function withReading(view: VisitView, kept: KeptReading): VisitView {
+  const samples = view.visit.samples.map((s) => (s.id === kept.sample ? { ...s, readings: [...s.readings.filter((r) => r.id !== kept.id), kept.reading] } : s));
+  return { ...view, visit: { ...view.visit, samples } };
+}
+
 const WIDE: ReadonlySet<Step> = new Set(["line", "compare"]);
 
 export function VisitScreen(): ReactElement {
@@ -116,7 +122,11 @@ export function VisitScreen(): ReactElement {
   const context = useContextOf(id, visit.data);
   const view = visit.data;
 
-  useEffect(() => onArrival((_, v) => { if (v === id) void client.invalidateQueries({ queryKey: ["visit", id] }); }), [client, id]);
+  useEffect(() => onArrival((kept, v) => {
+    if (v !== id) return;
+    client.setQueryData<VisitView>(["visit", id], (old) => old && withReading(old, kept));
+    void client.invalidateQueries({ queryKey: ["visit", id] });
+  }), [client, id]);
   const stored = view?.step;
   const version = view?.versions.visit;
   const { mutate, isPending } = change;
