@@ -49,7 +49,7 @@ class Counting(Browser):
         self.until(lambda d: d.execute_script("return document.activeElement && ['INPUT','BODY','BUTTON'].includes(document.activeElement.tagName)"))
 
 
-def prepare(served, b):
+def prepare(served: Served, b: Browser) -> str:
     """A visit with one raw glass, through the API."""
     visit, sample = str(uuid4()), str(uuid4())
     b.driver.execute_async_script(
@@ -67,7 +67,7 @@ def prepare(served, b):
     return visit
 
 
-def whole_set(b):
+def whole_set(b: "Counting") -> None:
     """TDS with three repeats, hardness, free and total chlorine, iron, tannin, colour, pH, alkalinity, temperature, flow."""
     b.find("h1", "Dissolved matter")
     b.touch("input[inputmode=none]")

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import UTC, datetime
-from typing import Annotated
+from typing import Annotated, Literal
 from uuid import UUID
 
 from fastapi import APIRouter, Header, Query, Request, Response
@@ -14,6 +15,7 @@ from ..core.testing.laboratory import panel, status
 from ..core.testing.reading import Reading, work_out
 from ..core.testing.water import Sample
 from ..core.treating.line import Option
+from ..core.visit import Visit
 from ..documents import visit_file
 from ..documents.codec import load
 from ..work import visiting
@@ -23,13 +25,19 @@ from .schemas import HomeChange, KeptReading, Saved, StartBody, StrikeBody, Visi
 
 router = APIRouter(prefix="/api/visits", tags=["visits"])
 Version = Annotated[int | None, Header(alias="If-Match-Version")]
+Units = Literal["us", "metric"] | None
 
 
-def _view(ctx: Context, id: UUID) -> Response:
+def _in_units(visit: Visit, units: Units) -> Visit:
+    return visit if units in (None, visit.settings.units) else replace(visit, settings=replace(visit.settings, units=units))
+
+
+def _view(ctx: Context, id: UUID, units: Units) -> Response:
     with ctx.db() as db:
         row = visiting.get(db, ctx.who, id)
         visit, versions = visiting.document(db, ctx.who, row, snapshots=False)
         step = row.step
+    visit = _in_units(visit, units)
     at = datetime.now(UTC)
     lab = {x.id: status(x, at) for x in visit.lab_samples}
     drawn = frozenset(x.kind for x in visit.lab_samples)
@@ -63,9 +71,9 @@ async def bring_in(ctx: Signed, request: Request) -> Saved:
 
 
 @router.get("/{id}", response_model=VisitView)
-def open_visit(ctx: Signed, id: UUID) -> Response:
-    """A visit with everything worked out."""
-    return _view(ctx, id)
+def open_visit(ctx: Signed, id: UUID, units: Units = None) -> Response:
+    """A visit with everything worked out; ``units`` shows it in others than the visit’s own."""
+    return _view(ctx, id, units)
 
 
 @router.patch("/{id}", response_model=Saved)
@@ -133,10 +141,11 @@ def drop_option(ctx: Signed, id: UUID, option_id: UUID) -> Response:
 
 
 @router.get("/{id}/comparison", response_model=list[Assessment])
-def comparison(ctx: Signed, id: UUID, years: Annotated[list[int], Query(max_length=4)] = [5, 10, 15, 20]) -> Response:  # noqa: B006
+def comparison(ctx: Signed, id: UUID, years: Annotated[list[int], Query(max_length=4)] = [5, 10, 15, 20], units: Units = None) -> Response:  # noqa: B006
     """Everything worked out over several horizons, with the band of low and high use."""
     with ctx.db() as db:
         visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id), snapshots=False)
+    visit = _in_units(visit, units)
     return answer([assess(visit, years=y, use_bands=True) for y in years], list[Assessment])
 
 

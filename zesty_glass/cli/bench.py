@@ -149,7 +149,24 @@ def server() -> dict[str, Any]:
         shutil.rmtree(folder, ignore_errors=True)
 
 
-PARTS: dict[str, Callable[[], Any]] = {"core": core, "pdf": pdf, "scripts": scripts, "server": server}
+def touches() -> dict[str, int]:
+    """Touches and keys for a whole set of tests on one sample, counted in the real interface."""
+    sys.path.insert(0, str(ROOT))
+    from tests.browser.serving import Served
+    from tests.browser.test_bench import MOST, Counting, prepare, whole_set
+
+    served, browser = Served(), Counting()
+    try:
+        browser.sign_in(served.base, EMAIL, PASSWORD)
+        prepare(served, browser)
+        whole_set(browser)
+        return {"whole_set_of_tests": browser.count, "at_most": MOST}
+    finally:
+        browser.close()
+        served.close()
+
+
+PARTS: dict[str, Callable[[], Any]] = {"core": core, "pdf": pdf, "scripts": scripts, "server": server, "touches": touches}
 
 
 def main(arguments: list[str]) -> int:

@@ -1,0 +1,1 @@
+"""Simulated devices and services, each behind the small interface that a real one would fill."""

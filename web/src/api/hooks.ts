@@ -1,7 +1,9 @@
 /** Server state: queries and mutations; the only cache of what the server knows. */
 import { QueryClient, useMutation, useQuery, useQueryClient, type UseMutationResult, type UseQueryResult } from "@tanstack/react-query";
 
+import { currentUnits, useUnits } from "../app/units";
 import { api, data, Failed, setToken } from "./client";
+import type { components } from "./schema.generated";
 import type { Assessment, Customer, Home, Instrument, Item, LabKind, LabSample, Me, Option, ProposalView, Reference, Sample, Saved, VisitSummary, VisitView } from "./types";
 
 export const queries = new QueryClient({
@@ -24,9 +26,14 @@ export const useReference = (): UseQueryResult<Reference> => useQuery({ queryKey
 export const useInstruments = (): UseQueryResult<Instrument[]> => useQuery({ queryKey: ["instruments"], staleTime: 60_000, queryFn: () => data(api.GET("/api/instruments")) });
 export const useCatalogue = (): UseQueryResult<Item[]> => useQuery({ queryKey: ["catalogue"], staleTime: 60_000, queryFn: () => data(api.GET("/api/catalogue")) });
 export const useVisits = (): UseQueryResult<VisitSummary[]> => useQuery({ queryKey: ["visits"], queryFn: () => data(api.GET("/api/visits")) });
-export const useVisit = (id: string): UseQueryResult<VisitView> => useQuery({ queryKey: ["visit", id], queryFn: () => data(api.GET("/api/visits/{id}", { params: { path: { id } } })) });
+export function useVisit(id: string): UseQueryResult<VisitView> {
+  const units = useUnits();
+  return useQuery({ queryKey: ["visit", id], queryFn: () => data(api.GET("/api/visits/{id}", { params: { path: { id }, query: units ? { units } : {} } })) });
+}
 export const useComparison = (id: string): UseQueryResult<Assessment[]> =>
-  useQuery({ queryKey: ["visit", id, "comparison"], queryFn: () => data(api.GET("/api/visits/{id}/comparison", { params: { path: { id } } })), placeholderData: (old) => old });
+  useQuery({ queryKey: ["visit", id, "comparison"], queryFn: () => data(api.GET("/api/visits/{id}/comparison", { params: { path: { id }, query: currentUnits() } })), placeholderData: (old) => old });
+export type FirmView = components["schemas"]["FirmView"];
+export const useFirm = (): UseQueryResult<FirmView> => useQuery({ queryKey: ["firm"], queryFn: () => data(api.GET("/api/firm")) });
 export const useLabKinds = (): UseQueryResult<LabKind[]> => useQuery({ queryKey: ["lab-kinds"], staleTime: Infinity, queryFn: () => data(api.GET("/api/laboratory/kinds")) });
 export const useProposal = (id: string): UseQueryResult<ProposalView> => useQuery({ queryKey: ["proposal", id], queryFn: () => data(api.GET("/api/proposals/{id}", { params: { path: { id } } })) });
 

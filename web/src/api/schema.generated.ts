@@ -85,7 +85,7 @@ export interface paths {
         };
         /**
          * Open Visit
-         * @description A visit with everything worked out.
+         * @description A visit with everything worked out; ``units`` shows it in others than the visit’s own.
          */
         get: operations["open_visit_api_visits__id__get"];
         put?: never;
@@ -378,6 +378,110 @@ export interface paths {
          * @description Store a results file as readings of a sample: all rows or none.
          */
         post: operations["bring_api_visits__id__samples__sample_id__lab_results_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/standins/meter/{sample_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Meter
+         * @description The display of the meter on the wire, as server-sent events; a dropped stream goes on where it was.
+         */
+        get: operations["meter_api_visits__id__standins_meter__sample_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/standins/colorimeter/{sample_id}/{analyte}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Colorimeter
+         * @description One number of the colorimeter.
+         */
+        get: operations["colorimeter_api_visits__id__standins_colorimeter__sample_id___analyte__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/standins/laboratory/{lab_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Laboratory
+         * @description The simulated laboratory's report on a bottle, as CSV.
+         */
+        get: operations["laboratory_api_visits__id__standins_laboratory__lab_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/firm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show
+         * @description The firm's settings and rules.
+         */
+        get: operations["show_api_firm_get"];
+        /**
+         * Change
+         * @description Change settings and rules; managers only.
+         */
+        put: operations["change_api_firm_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Kit
+         * @description Add or change a kit; managers only.
+         */
+        put: operations["put_kit_api_instruments__key__put"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1324,6 +1428,32 @@ export interface components {
              * @default
              */
             next: string;
+        };
+        /**
+         * FirmChange
+         * @description Settings and rules as they should be, on top of a version.
+         */
+        FirmChange: {
+            /** Version */
+            version: number;
+            settings: components["schemas"]["Settings"];
+            rules: components["schemas"]["Rules"];
+        };
+        /**
+         * FirmView
+         * @description A firm's settings and rules, and the versions of its kits by their id.
+         */
+        FirmView: {
+            /** Name */
+            name: string;
+            /** Version */
+            version: number;
+            settings: components["schemas"]["Settings"];
+            rules: components["schemas"]["Rules"];
+            /** Kits */
+            kits: {
+                [key: string]: number;
+            };
         };
         /**
          * Flag
@@ -2391,6 +2521,16 @@ export interface components {
              * @default true
              */
             blanked: boolean;
+        };
+        /**
+         * OneNumber
+         * @description What a colorimeter shows.
+         */
+        OneNumber: {
+            /** Value */
+            value: number;
+            /** Simulated */
+            simulated: boolean;
         };
         /**
          * Option
@@ -5216,7 +5356,9 @@ export interface operations {
     };
     open_visit_api_visits__id__get: {
         parameters: {
-            query?: never;
+            query?: {
+                units?: ("us" | "metric") | null;
+            };
             header?: never;
             path: {
                 id: string;
@@ -5498,6 +5640,7 @@ export interface operations {
         parameters: {
             query?: {
                 years?: number[];
+                units?: ("us" | "metric") | null;
             };
             header?: never;
             path: {
@@ -5760,6 +5903,202 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LabPreview"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    meter_api_visits__id__standins_meter__sample_id__get: {
+        parameters: {
+            query?: never;
+            header?: {
+                "last-event-id"?: number;
+            };
+            path: {
+                id: string;
+                sample_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    colorimeter_api_visits__id__standins_colorimeter__sample_id___analyte__get: {
+        parameters: {
+            query?: {
+                turn?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                sample_id: string;
+                analyte: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OneNumber"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    laboratory_api_visits__id__standins_laboratory__lab_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_api_firm_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirmView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_api_firm_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirmChange"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_kit_api_instruments__key__put: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match-Version"?: number | null;
+            };
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Instrument"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
                 };
             };
             /** @description Unprocessable Entity */

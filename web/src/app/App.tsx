@@ -11,6 +11,7 @@ import { Trouble, Waiting } from "../ui/Trouble";
 
 const NewVisit = lazy(() => import("../features/visits/NewVisit").then((m) => ({ default: m.NewVisit })));
 const ProposalPage = lazy(() => import("../features/proposing/ProposalPage").then((m) => ({ default: m.ProposalPage })));
+const FirmPage = lazy(() => import("../features/firm/FirmPage").then((m) => ({ default: m.FirmPage })));
 const GlassLegend = lazy(() => import("../features/legend/GlassLegend").then((m) => ({ default: m.GlassLegend })));
 
 function Gate({ children }: { children: ReactElement }): ReactElement {
@@ -33,6 +34,7 @@ export function App(): ReactElement {
         <Route path="/visits/new" element={<Gate><NewVisit /></Gate>} />
         <Route path="/visits/:id/:step?" element={<Gate><VisitScreen /></Gate>} />
         <Route path="/proposals/:id" element={<Gate><ProposalPage /></Gate>} />
+        <Route path="/firm" element={<Gate><FirmPage /></Gate>} />
         <Route path="/legend" element={<Gate><GlassLegend /></Gate>} />
         <Route path="*" element={<Navigate to="/" replace />} />
       </Routes>

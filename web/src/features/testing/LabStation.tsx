@@ -52,15 +52,26 @@ function Bottle({ bottle, kind }: { bottle: LabSample; kind: LabKind | undefined
   const put = usePutLabSample(id);
   const s = view.lab[bottle.id];
   const next = CHAIN.find(([k]) => bottle[k] == null);
+  const client = useQueryClient();
+  const fetchReport = useMutation({
+    mutationFn: async () => {
+      const r = await fetch(`/api/visits/${id}/standins/laboratory/${bottle.id}`);
+      if (!r.ok) throw new Error("no report");
+      await upload<LabPreview>(`/api/visits/${id}/samples/${bottle.sample}/lab-results`, await r.blob(), "text/csv");
+      await put.mutateAsync({ bottle: { ...bottle, reported_at: exactNow() }, version: view.versions[bottle.id] });
+    },
+    onSettled: () => void client.invalidateQueries({ queryKey: ["visit", id] }),
+  });
   return (
     <li className="border-b border-rule py-2">
       <div className="flex gap-3 items-center flex-wrap">
         <StateMark kind={s?.overdue ? "no" : bottle.reported_at ? "done" : "part"} size={20} label={s?.overdue ? "overdue" : "on its way"} />
         <span className="flex-1 min-w-[220px]"><b>{kind?.name ?? bottle.kind}</b><span className="block text-s text-ink-2">drawn {when(bottle.drawn_at)}{CHAIN.filter(([k]) => bottle[k]).map(([k, w]) => `, ${w.toLowerCase()} ${when(bottle[k] ?? "")}`)}{bottle.laboratory && `, ${bottle.laboratory}`}{bottle.seal && `, seal ${bottle.seal}`}</span></span>
+        {bottle.received_at != null && bottle.reported_at == null && !s?.overdue && (kind?.analytes.length ?? 0) > 0 && <button className="key" style={{ minHeight: 46 }} disabled={fetchReport.isPending} onClick={() => fetchReport.mutate()}>{fetchReport.isPending ? "Fetching" : "Fetch the report"}<span className="font-normal text-s text-ink-2">simulated</span></button>}
         {next && <button className="key" style={{ minHeight: 46 }} disabled={put.isPending} onClick={() => put.mutate({ bottle: { ...bottle, [next[0]]: exactNow() }, version: view.versions[bottle.id] })}>{next[1]} now</button>}
       </div>
       {s && <p className={`text-m ${s.overdue ? "text-zest-ink font-semibold" : "text-ink-2"}`}>{s.sentence}</p>}
-      <Trouble error={put.error} />
+      <Trouble error={put.error ?? fetchReport.error} />
     </li>
   );
 }

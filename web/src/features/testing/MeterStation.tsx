@@ -13,6 +13,7 @@ import { useVisitContext } from "../visit/context";
 import { PadForm } from "./Keypad";
 import { OnTheLedge } from "./OnTheLedge";
 import { useKeep } from "./useKeep";
+import { WireMeter } from "./WireMeter";
 
 type Displays = Extract<Reading["observation"], { method: "meter" }>;
 
@@ -115,9 +116,9 @@ export function MeterStation({ kit, next }: { kit: Instrument; next: ReactNode }
   const struck = picked?.readings.filter((r) => r.analyte === "tds" && r.struck_at) ?? [];
   if (!picked) return <p className="text-l">Draw a glass first: “Draw a glass”, at the bottom right.</p>;
 
-  const add = async (): Promise<void> => {
-    const n = Number(text);
-    if (text === "" || !Number.isFinite(n)) return;
+  const add = async (shown?: number): Promise<void> => {
+    const n = shown ?? Number(text);
+    if ((shown === undefined && text === "") || !Number.isFinite(n)) return;
     setText("");
     const displays = [...(seen?.displays ?? []), n];
     setFresh(false);
@@ -147,7 +148,7 @@ export function MeterStation({ kit, next }: { kit: Instrument; next: ReactNode }
           <p className="text-ink-2">{picked.name}, {picked.draw}. Keep the probe under water while you read.</p>
         </div>
         <div className="col-start-2 flex gap-6 items-start">
-          <PadForm key={kit.id} label={needs} unit={"mg/L"} text={text} onText={setText} onKeep={() => void add()} busy={busy} />
+          <div className="grid gap-2"><PadForm key={kit.id} label={needs} unit={"mg/L"} text={text} onText={setText} onKeep={() => void add()} busy={busy} /><WireMeter visit={id} sample={picked.id} onTake={(d) => void add(d)} /></div>
           <div className="min-w-0 flex-1">
             {value?.range && (
               <div className="flex items-end gap-4 flex-wrap">

@@ -2,6 +2,7 @@
 import { Undo2 } from "lucide-react";
 import { useState, type ReactElement, type ReactNode } from "react";
 
+import { api, data } from "../../api/client";
 import { useStrike } from "../../api/hooks";
 import type { Instrument } from "../../api/types";
 import { best, between } from "../../app/show";
@@ -29,6 +30,8 @@ const HOW: Record<string, { title: string; steps: string[]; caution?: string }> 
   pressure_running: { title: "Running pressure", steps: ["A tap open", "Read when it stands still"] },
 };
 
+const LIVE = new Set(["iron", "iron_ferrous", "manganese", "tannin", "chlorine_free", "chlorine_total", "turbidity"]);
+
 function WaitRing({ kit, visit, label }: { kit: Instrument; visit: string; label: string }): ReactElement | null {
   const timers = useTimers(visit);
   const mine = timers.find((t) => t.label === label);
@@ -42,6 +45,8 @@ export function NumberStation({ kit, next }: { kit: Instrument; next: ReactNode 
   const { id, picked, view, units, lookOf, readingsOf, valuesOf } = useVisitContext();
   const [text, setText] = useState("");
   const [again, setAgain] = useState(false);
+  const [reading, setReading] = useState(false);
+  const [wrong, setWrong] = useState<unknown>(null);
   const strike = useStrike(id);
   const { busy, error, save } = useKeep();
   if (!picked) return <p className="text-l">Draw a glass first: “Draw a glass”, at the bottom right.</p>;
@@ -59,6 +64,17 @@ export function NumberStation({ kit, next }: { kit: Instrument; next: ReactNode 
     await save(kit, { method: "display", value: n, dilution: 1, blanked: true });
   };
   const typing = kept === undefined || again;
+  const live = async (): Promise<void> => {
+    setReading(true);
+    try {
+      const shown = await data(api.GET("/api/visits/{id}/standins/colorimeter/{sample_id}/{analyte}", { params: { path: { id, sample_id: picked.id, analyte: kit.analyte }, query: { turn: picked.readings.length } } }));
+      setText(String(shown.value));
+    } catch (e) {
+      setWrong(e);
+    } finally {
+      setReading(false);
+    }
+  };
   return (
     <>
       <OnTheLedge><Glass look={lookOf(picked)} h={252} label={picked.name} /></OnTheLedge>
@@ -83,9 +99,10 @@ export function NumberStation({ kit, next }: { kit: Instrument; next: ReactNode 
                 <div className="flex gap-2 flex-wrap items-center">{next}<button className="key" onClick={() => setAgain(true)}>Read again</button><button className="key bare" disabled={strike.isPending} onClick={() => strike.mutate({ reading: kept.id, because: "taken back" })}><Undo2 size={20} aria-hidden="true" />Strike it</button></div>
               </>
             )}
+            {typing && LIVE.has(kit.analyte) && <button type="button" className="key" disabled={busy || reading} onClick={() => void live()}>{reading ? "Reading" : "Take it from the colorimeter"}<span className="font-normal text-s text-ink-2">simulated</span></button>}
             {typing && <WaitRing kit={kit} visit={id} label={how.title.toLowerCase()} />}
             {typing && again && <button className="key bare" onClick={() => setAgain(false)}>Keep the one before</button>}
-            <Trouble error={error ?? strike.error} />
+            <Trouble error={error ?? strike.error ?? wrong} />
           </div>
         </div>
       </section>

@@ -7,6 +7,7 @@ import { useChangeVisit, useVisit } from "../../api/hooks";
 import { onArrival, useQueue } from "../../api/queue";
 import type { KeptReading, Reading, Sample, Value, VisitView } from "../../api/types";
 import { Head, Ledge } from "../../app/Shell";
+import { chooseUnits, type Units } from "../../app/units";
 import { SOURCE_NAMES, STEPS, type Step } from "../../app/names";
 import { Glass } from "../../glass/Glass";
 import { EMPTY, look, type Look } from "../../glass/look";
@@ -17,6 +18,8 @@ import { Test } from "../testing/Test";
 import { TimerRings } from "../testing/TimerRings";
 import { Context, type VisitContext } from "./context";
 import { DrawGlass } from "./DrawGlass";
+import { GlassMenu } from "./GlassMenu";
+import { TwoGlasses } from "./TwoGlasses";
 import { Order, type Missing } from "./Order";
 
 const Line = lazy(() => import("../treating/Line").then((m) => ({ default: m.Line })));
@@ -43,14 +46,14 @@ function missingTests(v: VisitView): Missing[] {
 function useContextOf(id: string, view: VisitView | undefined): VisitContext | null {
   const [search, setSearch] = useSearchParams();
   const glass = search.get("glass");
-  const beside = search.get("with");
+  const other = search.get("with");
   const queue = useQueue();
   return useMemo(() => {
     if (!view) return null;
     const samples = view.visit.samples;
     const reports = new Map(view.assessment.samples.map((s) => [s.id, s]));
     const picked = samples.find((s) => s.id === glass) ?? samples.find((s) => s.raw) ?? samples[0] ?? null;
-    const second = samples.find((s) => s.id === beside && s.id !== picked?.id) ?? null;
+    const second = samples.find((s) => s.id === other && s.id !== picked?.id) ?? null;
     const scale = view.assessment.meaning?.scale?.at_heater.best ?? null;
     const valuesOf = (s: Sample): Record<string, Value> => reports.get(s.id)?.water.values ?? {};
     const lookOf = (s: Sample): Look => {
@@ -71,8 +74,16 @@ function useContextOf(id: string, view: VisitView | undefined): VisitContext | n
         return next;
       }, { replace: true });
     };
-    return { id, view, units: view.visit.settings.units, picked, second, pick, lookOf, valuesOf, readingsOf };
-  }, [id, view, glass, beside, setSearch, queue.waiting]);
+    const beside = (sample: string): void => {
+      setSearch((p) => {
+        const next = new URLSearchParams(p);
+        if (next.get("with") === sample) next.delete("with");
+        else next.set("with", sample);
+        return next;
+      }, { replace: true });
+    };
+    return { id, view, units: view.visit.settings.units, picked, second, pick, beside, lookOf, valuesOf, readingsOf };
+  }, [id, view, glass, other, setSearch, queue.waiting]);
 }
 
 function Counter({ c }: { c: VisitContext }): ReactElement {
@@ -102,6 +113,11 @@ function StepBody({ step }: { step: Step }): ReactElement {
     case "compare": return <Compare />;
     case "offer": return <OfferStep />;
   }
+}
+
+function UnitsKey({ units, onUnits }: { units: string; onUnits: (u: Units) => void }): ReactElement {
+  const other = units === "us" ? "metric" : "us";
+  return <button className="min-h-11 px-2 text-s font-semibold underline underline-offset-4" aria-label={`Units: ${units === "us" ? "US" : "metric"}. Show ${other === "us" ? "US" : "metric"} units`} onClick={() => onUnits(other)}>{units === "us" ? "US" : "metric"}</button>;
 }
 
 /** The visit with a reading that has just been stored; everything worked out follows with the next answer. */
@@ -148,15 +164,15 @@ export function VisitScreen(): ReactElement {
   return (
     <Context.Provider value={context}>
       <div className={`screen ${WIDE.has(step) ? "plain" : ""}`}>
-        <Head title={v.customer.name} sub={`${home.name}, ${home.place}, ${SOURCE_NAMES[home.source] ?? ""}`}><TimerRings visit={id} /></Head>
+        <Head title={v.customer.name} sub={`${home.name}, ${home.place}, ${SOURCE_NAMES[home.source] ?? ""}`}><TimerRings visit={id} /><UnitsKey units={v.settings.units} onUnits={(u) => { chooseUnits(u); void client.invalidateQueries({ queryKey: ["visit", id] }); }} /></Head>
         <div className={`flex flex-col min-h-0 px-8 ${WIDE.has(step) ? "gap-1" : "wide:flex-row gap-6"}`}>
           {order}
           <main className={`flex-1 min-w-0 min-h-0 ${WIDE.has(step) ? "relative" : "scroll"}`} key={step}>
-            <Suspense fallback={<Waiting what="One moment." />}><StepBody step={step} /></Suspense>
+            {context.second && !WIDE.has(step) ? <TwoGlasses /> : <Suspense fallback={<Waiting what="One moment." />}><StepBody step={step} /></Suspense>}
           </main>
         </div>
         {!WIDE.has(step) && (
-          <Ledge end={step === "offer" ? undefined : <DrawGlass />}>
+          <Ledge end={step === "offer" ? undefined : <><GlassMenu /><DrawGlass /></>}>
             <div className={`flex wide:pl-[228px] ${step === "test" ? "pl-[212px] wide:pl-[440px]" : ""}`}>
               <Counter c={context} />
               {v.samples.length === 0 && <p className="self-end pb-[72px] pl-8 text-ink-2">No glass drawn yet. Draw one ahead of all treatment: it is the raw sample.</p>}

@@ -12,6 +12,8 @@ export interface VisitContext {
   picked: Sample | null;
   second: Sample | null;
   pick: (sample: string) => void;
+  /** Pick a second glass to compare, or put it back. */
+  beside: (sample: string) => void;
   lookOf: (sample: Sample) => Look;
   valuesOf: (sample: Sample) => Record<string, Value>;
   /** Readings of a sample, those still on their way to the server included. */

@@ -1,0 +1,39 @@
+/** US or metric: the firm's setting, and a switch on the page that this device remembers. */
+import { useSyncExternalStore } from "react";
+
+export type Units = "us" | "metric";
+const KEY = "zesty.units";
+const listeners = new Set<() => void>();
+let chosen: Units | null = read();
+
+function read(): Units | null {
+  try {
+    const v = localStorage.getItem(KEY);
+    return v === "us" || v === "metric" ? v : null;
+  } catch {
+    return null;
+  }
+}
+
+export function chooseUnits(units: Units): void {
+  chosen = units;
+  try {
+    localStorage.setItem(KEY, units);
+  } catch {
+    // the choice holds for this page only
+  }
+  listeners.forEach((l) => l());
+}
+
+export function useUnits(): Units | null {
+  return useSyncExternalStore(
+    (l) => {
+      listeners.add(l);
+      return () => listeners.delete(l);
+    },
+    () => chosen,
+  );
+}
+
+/** The choice as a query, for calls outside of a component. */
+export const currentUnits = (): { units?: Units } => (chosen ? { units: chosen } : {});

@@ -1,0 +1,76 @@
+"""The simulated meter, colorimeter and laboratory, reading one tap with honest noise."""
+
+from __future__ import annotations
+
+import math
+import random
+from collections.abc import Iterator
+
+from ..core.analytes import ANALYTES
+from .interfaces import Look
+from .tap import Tap
+
+SETTLES_AFTER = 9  # looks until the display stands still
+
+
+class SimulatedMeter:
+    """A TDS meter on a wire: it drifts in, settles, follows temperature, and jumps to its x10 range above 999."""
+
+    simulated = True
+
+    def __init__(self, tap: Tap, seed: str, temperature_c: float | None = None) -> None:
+        self._tap, self._seed = tap, seed
+        self._c = tap.truth["temperature"] if temperature_c is None else temperature_c
+
+    def look(self, n: int) -> Look:
+        """The ``n``-th look; the same number always shows the same."""
+        noise = random.Random(f"{self._seed}:{n}")
+        true = self._tap.truth["tds"] * (1 + 0.002 * (self._c - 25) * 0.1)
+        start = true * 0.82
+        value = true + (start - true) * math.exp(-n / 2.2) + noise.gauss(0, max(0.6, true * 0.0025))
+        scale = 10 if true > 999 else 1
+        return Look(n=n, display=max(0.0, round(value / scale)), multiplier=scale, temperature_c=round(self._c + 0.3 * math.exp(-n / 4), 1), steady=n >= SETTLES_AFTER)
+
+    def looks(self, after: int = 0) -> Iterator[Look]:
+        """Looks without end, from the one after ``after``."""
+        n = after + 1
+        while True:
+            yield self.look(n)
+            n += 1
+
+
+class SimulatedColorimeter:
+    """A pocket colorimeter with 3 % and two steps of noise."""
+
+    simulated = True
+
+    def __init__(self, tap: Tap, seed: str) -> None:
+        self._tap, self._noise = tap, random.Random(seed)
+
+    def read(self, analyte: str) -> float:
+        """The number it shows for one analyte."""
+        true = self._tap.truth.get(analyte, 0.0)
+        return max(0.0, round(true + self._noise.gauss(0, 0.03 * true + 0.01), 2))
+
+
+class SimulatedLaboratory:
+    """A laboratory that returns its report as CSV."""
+
+    simulated = True
+
+    def __init__(self, tap: Tap) -> None:
+        self._tap = tap
+
+    def report(self, analytes: tuple[str, ...]) -> bytes:
+        """Results of the analytes asked for, with unit, basis and detection limit."""
+        lines = ["analyte,result,unit,basis,detection_limit,laboratory"]
+        for a in analytes:
+            true = self._tap.truth.get(a, 0.0)
+            if ANALYTES[a].unit == "per 100 mL":
+                lines.append(f"{a},{'present' if true > 0 else 'absent'},,,,Simulated laboratory")
+                continue
+            basis = {"nitrate_n": "N", "nitrite_n": "N", "radon": "collection"}.get(a, "")
+            limit = {"lead": 0.001, "arsenic": 0.001, "uranium": 0.001, "nitrite_n": 0.05, "copper": 0.01, "copper_flushed": 0.01}.get(a, 0.0)
+            unit = ANALYTES[a].unit.replace(" as CaCO3", "")
+            lines.append(f"{a},{'ND' if true < limit else f'{true:.4g}'},{unit},{basis},{limit or ''},Simulated laboratory")
+        return ("\n".join(lines) + "\n").encode()

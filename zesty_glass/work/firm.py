@@ -1,0 +1,60 @@
+"""The firm's settings, limits and kits: a manager's work. Old visits keep those of their day."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from uuid import uuid4
+
+from sqlalchemy.orm import Session
+
+from ..core.analytes import analyte
+from ..core.errors import RuleError
+from ..core.rules import Rules, Settings
+from ..core.testing.instruments import Instrument
+from ..documents.codec import load, plain
+from ..records import store
+from ..records.models import Firm, InstrumentRow
+from .person import Person, changed, changed_fields, expect, manager_only, note
+
+
+def change(db: Session, who: Person, version: int, settings: Settings, rules: Rules) -> Firm:
+    """Change settings and rules; the rules' own version grows when they change."""
+    manager_only(who)
+    firm = store.firm(db, who.firm_id)
+    expect(db, "firm", firm, version)
+    for i, x in enumerate(rules.limits):
+        analyte(x.analyte)
+        if x.value < 0 or not 1900 <= x.year <= 2100 or not x.source.strip():
+            raise RuleError("limit.data", f"The limit “{x.id}” needs a value of 0 or more, a source and a year.", f"rules.limits[{i}]", "Fill them in.")
+    if len({x.id for x in rules.limits}) != len(rules.limits):
+        raise RuleError("limit.twice", "Two limits have the same id.", "rules.limits", "Keep one.")
+    old: Rules = load(Rules, firm.rules)
+    if replace(rules, version=old.version) != old:
+        rules = replace(rules, version=old.version + 1)
+    else:
+        rules = old
+    after = {"settings": plain(settings), "rules": plain(rules)}
+    touched = changed_fields({"settings": firm.settings, "rules": firm.rules}, after)
+    if touched:
+        firm.settings, firm.rules = after["settings"], after["rules"]
+        changed(db, who, firm, "changed", touched)
+    return firm
+
+
+def put_kit(db: Session, who: Person, kit: Instrument, version: int | None) -> InstrumentRow:
+    """Add or change a kit; readings made with it keep it as it was that day."""
+    manager_only(who)
+    rows = store.instruments(db, who.firm_id)
+    row = next((r for r in rows if r.key == kit.id), None)
+    data = plain(kit)
+    if row is None:
+        row = InstrumentRow(id=uuid4(), firm_id=who.firm_id, key=kit.id, position=len(rows) + 1, data=data, version=1)
+        db.add(row)
+        note(db, who, row.id, "added", 1, [])
+    elif row.data != data:
+        expect(db, "kit", row, version or 0)
+        touched = changed_fields(row.data, data)
+        row.data = data
+        changed(db, who, row, "changed", touched)
+    db.flush()
+    return row
