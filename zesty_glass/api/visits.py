@@ -12,12 +12,14 @@ from fastapi import APIRouter, Header, Query, Request, Response
 from ..core.assess import Assessment, assess
 from ..core.errors import RuleError
 from ..core.testing.laboratory import panel, status
+from ..core.testing.pairs import Pair, pairs
 from ..core.testing.reading import Reading, work_out
-from ..core.testing.water import Sample
+from ..core.testing.water import Sample, water_of
 from ..core.treating.line import Option
 from ..core.visit import Visit
 from ..documents import visit_file
 from ..documents.codec import load
+from ..records.store import NotFound
 from ..work import visiting
 from .answers import answer
 from .context import Context, Signed
@@ -147,6 +149,18 @@ def comparison(ctx: Signed, id: UUID, years: Annotated[list[int], Query(max_leng
         visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id), snapshots=False)
     visit = _in_units(visit, units)
     return answer([assess(visit, years=y, use_bands=True) for y in years], list[Assessment])
+
+
+@router.get("/{id}/pair", response_model=list[Pair])
+def pair(ctx: Signed, id: UUID, first: UUID, second: UUID) -> Response:
+    """Two glasses held against each other."""
+    with ctx.db() as db:
+        visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id), snapshots=False)
+    by_id = {s.id: s for s in visit.samples}
+    a, b = by_id.get(str(first)), by_id.get(str(second))
+    if a is None or b is None:
+        raise NotFound("sample")
+    return answer(pairs(a, water_of(a), b, water_of(b)), tuple[Pair, ...])
 
 
 @router.get("/{id}/file", response_class=Response)

@@ -10,12 +10,14 @@ from tests.making import from_lab, hardness, home, reading, sample, shown, tds, 
 from zesty_glass.core.home import Source
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.rules import BAND_SETS, Rules
+from zesty_glass.core.testing.breath import breathed_ph
 from zesty_glass.core.testing.chlorine import combined
 from zesty_glass.core.testing.colour import find
 from zesty_glass.core.testing.complaints import Complaint
 from zesty_glass.core.testing.crosschecks import CHECKS, crosschecks
 from zesty_glass.core.testing.findings import Weight, meaning
 from zesty_glass.core.testing.observations import CupsSeen, MeterDisplays
+from zesty_glass.core.testing.pairs import pairs
 from zesty_glass.core.testing.reading import Value, work_out
 from zesty_glass.core.testing.removal import removal
 from zesty_glass.core.testing.scale import lsi, tendency
@@ -197,3 +199,25 @@ class Samples(unittest.TestCase):
         soft = sample(shown("iron", 0.1), id="soft", raw=False, treated=True)
         w = design_water((sample(tds(90, 91)), first, soft))
         self.assertEqual(sorted(w.values), ["copper", "tds"])
+
+
+class Pairs(unittest.TestCase):
+    def find(self, a, b):
+        return {p.analyte: p.sentence for p in pairs(a, water_of(a), b, water_of(b))}
+
+    def test_what_a_difference_shows(self):
+        raw, after = sample(tds(412, 415, 409), hardness(14), shown("ph", 7.6)), sample(tds(30, 31, 31), shown("ph", 7.6), id="b", raw=False)
+        self.assertEqual(self.find(raw, after), {"tds": "92 % less (92 to 93 %)", "hardness": "tested in one only", "ph": "no difference shown"})
+        self.assertEqual(self.find(raw, sample(tds(410, 411), id="b", raw=False))["tds"], "no difference shown")
+        other = sample(reading("tds", tds_meter(factor=0.7), MeterDisplays(displays=(300, 301))), id="b", raw=False)
+        self.assertIn("not compared", self.find(raw, other)["tds"])
+
+
+class Breath(unittest.TestCase):
+    def test_worked_figures(self):
+        self.assertEqual((f"{breathed_ph(160):.1f}", f"{breathed_ph(0):.1f}"), ("6.7", "4.6"))
+
+    @given(st.floats(1, 500), st.floats(1, 500))
+    def test_more_minerals_buffer_more(self, a, b):
+        low, high = sorted((a, b))
+        self.assertLessEqual(breathed_ph(low), breathed_ph(high))

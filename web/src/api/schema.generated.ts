@@ -224,6 +224,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pair
+         * @description Two glasses held against each other.
+         */
+        get: operations["pair_api_visits__id__pair_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/file": {
         parameters: {
             query?: never;
@@ -2188,6 +2208,7 @@ export interface components {
                 string,
                 string
             ][];
+            breath: components["schemas"]["Working"];
         };
         /**
          * MembraneFigures
@@ -2617,6 +2638,19 @@ export interface components {
             dilution: number;
         };
         /**
+         * Pair
+         * @description One test in both glasses; ``removal`` from the first to the second where it can be worked out.
+         */
+        Pair: {
+            /** Analyte */
+            analyte: string;
+            /** Name */
+            name: string;
+            /** Sentence */
+            sentence: string;
+            removal: components["schemas"]["Removal"] | null;
+        };
+        /**
          * PitcherFigures
          * @description Pitcher, refrigerator or counter filter.
          */
@@ -2955,6 +2989,25 @@ export interface components {
             analytes: components["schemas"]["AnalyteView"][];
             /** Looked For */
             looked_for: string[];
+        };
+        /**
+         * Removal
+         * @description Removal as shares (0 to 1).
+         *
+         *     ``shown`` is one of "removed", "at_least" (product under detection: only ``worst`` is given), "rose", "no_difference"
+         *     and "not_computed".
+         */
+        Removal: {
+            /** Shown */
+            shown: string;
+            /** Best */
+            best?: number | null;
+            /** Worst */
+            worst?: number | null;
+            /** Most */
+            most?: number | null;
+            /** Rose By */
+            rose_by?: number | null;
         };
         /**
          * Rules
@@ -5657,6 +5710,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Assessment"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pair_api_visits__id__pair_get: {
+        parameters: {
+            query: {
+                first: string;
+                second: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pair"][];
                 };
             };
             /** @description Unprocessable Entity */

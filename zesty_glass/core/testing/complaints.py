@@ -40,6 +40,7 @@ SIGNS = MappingProxyType({
         Sign(id="metal_taste", name="Taste of metal", next="pH by meter, then copper from a first-draw sample"),
         Sign(id="taste", name="Dull or odd taste", next="free and total chlorine, then TDS by meter"),
         Sign(id="haze", name="Haze", next="turbidity, and watch how it clears"),
+        Sign(id="slime", name="Slime, or an oily film that breaks into plates", next="laboratory: iron bacteria"),
         Sign(id="low_pressure", name="Weak shower", next="flow by bucket, static and running pressure"),
         Sign(id="solids", name="Told it is “full of solids”", next="TDS by meter"),
         Sign(id="other", name="Something else", next="ask where, when and which tap"),

@@ -10,6 +10,9 @@ from ..home import Home
 from ..ranges import Range, Verdict
 from ..record import record
 from ..rules import Limit, Rules
+from ..units import hardness_in_every_unit
+from ..working import Working
+from .breath import breath_working
 from .colour import ColourFinding, find
 from .complaints import SIGNS, Complaint
 from .reading import Value
@@ -81,6 +84,7 @@ class Meaning:
     colour: ColourFinding | None
     tonight: tuple[str, ...]
     sets: tuple[tuple[str, str], ...]
+    breath: Working
 
 
 #: analyte -> signs its finding explains
@@ -221,6 +225,8 @@ def _sets(water: Water, scale: ScaleTendency | None) -> tuple[tuple[str, str], .
     h = water.range("hardness")
     if h is not None and h.high is not None:
         gpg, dh = h.best / 17.118061, h.best / 17.848
+        every = hardness_in_every_unit(h.best)
+        out.append(("Hardness in every unit", ", ".join(f"{words.number(v, 0 if u == 'mg/L' else 1)} {u}" for u, v in every.items())))
         out.append(("Dishwasher setting", f"{dh:.0f} °dH ({gpg:.0f} gpg): set the nearest step above"))
         years = "yearly" if h.best >= 180 else "every two years" if h.best >= 120 else "every three to four years" if h.best >= 60 else "by its manual only"
         out.append(("Descale the water heater", years))
@@ -256,7 +262,7 @@ def meaning(water: Water, home: Home, complaints: tuple[Complaint, ...], rules: 
     unknown = tuple(Unknown(analyte=n, name=ANALYTES[n].name, test=ANALYTES[n].test, why=_WHY.get(n, "")) for n in wanted if home.private or n not in ("coliform", "nitrate_n"))
     order = {Weight.HEALTH: 0, Weight.ACT: 1, Weight.NOTICE: 2, Weight.FINE: 3}
     ranked = tuple(sorted(found, key=lambda f: (not f.explains, order[f.weight])))
-    return Meaning(findings=ranked, unexplained=unexplained, unknown=unknown, scale=scale, colour=colour, tonight=_tonight(ranked, home, water), sets=_sets(water, scale))
+    return Meaning(findings=ranked, unexplained=unexplained, unknown=unknown, scale=scale, colour=colour, tonight=_tonight(ranked, home, water), sets=_sets(water, scale), breath=breath_working(None if (alk := r("alkalinity")) is None else alk.best))
 
 
 def _with(f: Finding, explains: tuple[str, ...]) -> Finding:

@@ -2,6 +2,7 @@
 import type { ReactElement } from "react";
 
 import type { Customer, Home } from "../../api/types";
+import { useUnits } from "../../app/units";
 import { NumberField, Seg, TextField, YES_NO } from "../../ui/fields";
 
 export const NEW_HOME: Home = {
@@ -20,6 +21,14 @@ interface Props {
   fresh?: boolean;
 }
 
+const METRIC: Record<string, [string, number]> = { gpm: ["L/min", 3.785411784], psi: ["kPa", 6.894757], in: ["cm", 2.54], "gal/day": ["L/day", 3.785411784] };
+
+/** A quantity of the home, typed in the units that this device shows; kept in US units as everywhere. */
+function Quantity({ unit, value, onCommit, ...rest }: { label: string; unit: string; value: number | null; hint?: string; onCommit: (v: number | null) => void }): ReactElement {
+  const [name, factor] = (useUnits() === "metric" ? METRIC[unit] : undefined) ?? [unit, 1];
+  return <NumberField {...rest} unit={name} value={value === null ? null : Math.round(value * factor * 100) / 100} onCommit={(n) => onCommit(n === null ? null : n / factor)} />;
+}
+
 function Group({ title, children }: { title: string; children: ReactElement | (ReactElement | null)[] }): ReactElement {
   return (
     <fieldset className="border-0 border-t border-rule pt-3 pb-5 m-0 px-0">
@@ -36,7 +45,7 @@ function Place({ home, set }: { home: Home; set: (part: Partial<Home>) => void }
       <Seg label="Socket within reach" value={home.socket ?? null} choices={YES_NO} onChange={(socket) => set({ socket })} />
       <Seg label="Septic system" value={home.septic ?? null} choices={YES_NO} onChange={(septic) => set({ septic })} />
       <Seg label="May freeze there" value={home.freezing ?? null} choices={YES_NO} onChange={(freezing) => set({ freezing })} />
-      <NumberField label="Free height" unit="in" value={home.headroom_in ?? null} max={1000} onCommit={(headroom_in) => set({ headroom_in })} />
+      <Quantity label="Free height" unit="in" value={home.headroom_in ?? null} onCommit={(headroom_in) => set({ headroom_in })} />
       <Seg label="Tenant, may not plumb" value={home.tenant} choices={[{ value: true, name: "Yes" }, { value: false, name: "No" }]} onChange={(tenant) => set({ tenant })} />
     </Group>
   );
@@ -65,14 +74,14 @@ export function HomeForm({ customer, home, onCustomer, onHome, fresh = false }: 
         <NumberField label="People" value={home.people} max={500} onCommit={(n) => set({ people: n ?? 0 })} />
         <NumberField label="Bathrooms" value={home.bathrooms} max={100} hint="halves count: 1.5, 2.5" onCommit={(n) => set({ bathrooms: n ?? 0 })} />
         <NumberField label="Days lived in, a year" unit="days" value={home.occupied_days} max={366} onCommit={(n) => set({ occupied_days: n ?? 365.25 })} />
-        <NumberField label="Use from the water bill" unit="gal/day" value={home.bill_gal_day ?? null} hint="indoor use; wins over people × setting" onCommit={(bill_gal_day) => set({ bill_gal_day })} />
+        <Quantity label="Use from the water bill" unit="gal/day" value={home.bill_gal_day ?? null} hint="indoor use; wins over people × setting" onCommit={(bill_gal_day) => set({ bill_gal_day })} />
       </Group>
       <Group title="Flow and pressure">
-        <NumberField label="Measured flow" unit="gpm" value={home.flow_gpm ?? null} max={500} onCommit={(flow_gpm) => set({ flow_gpm })} />
+        <Quantity label="Measured flow" unit="gpm" value={home.flow_gpm ?? null} onCommit={(flow_gpm) => set({ flow_gpm })} />
         <Seg label="Measured full bore" value={home.flow_full_bore} choices={[{ value: true, name: "Yes" }, { value: false, name: "No" }]} onChange={(flow_full_bore) => set({ flow_full_bore })} />
-        <NumberField label="Static pressure" unit="psi" value={home.static_psi ?? null} max={300} onCommit={(static_psi) => set({ static_psi })} />
-        <NumberField label="Running pressure" unit="psi" value={home.running_psi ?? null} max={300} hint="with a tap open" onCommit={(running_psi) => set({ running_psi })} />
-        {well ? <NumberField label="The pump delivers" unit="gpm" value={home.pump_gpm ?? null} max={500} onCommit={(pump_gpm) => set({ pump_gpm })} /> : null}
+        <Quantity label="Static pressure" unit="psi" value={home.static_psi ?? null} onCommit={(static_psi) => set({ static_psi })} />
+        <Quantity label="Running pressure" unit="psi" value={home.running_psi ?? null} hint="with a tap open" onCommit={(running_psi) => set({ running_psi })} />
+        {well ? <Quantity label="The pump delivers" unit="gpm" value={home.pump_gpm ?? null} onCommit={(pump_gpm) => set({ pump_gpm })} /> : null}
         {well ? <Seg label="The well ran low" value={home.low_yield ?? null} choices={YES_NO} onChange={(low_yield) => set({ low_yield })} /> : null}
       </Group>
       <Place home={home} set={set} />

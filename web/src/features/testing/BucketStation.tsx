@@ -59,9 +59,9 @@ export function BucketStation({ kit, next }: { kit: Instrument; next: ReactNode 
           <h1 id="flow-title">Flow, by bucket and stopwatch</h1>
           {timing ? (
             <>
-              <div className="flex gap-5 flex-wrap items-end"><Seg label="Bucket" value={gallons} choices={[1, 2, 3, 5].map((g) => ({ value: g, name: `${g} gal` }))} onChange={setGallons} /><Seg label="Taken" value={bore} choices={[{ value: true, name: "full bore" }, { value: false, name: "one tap" }]} onChange={setBore} /></div>
+              <div className="flex gap-5 flex-wrap items-end"><Seg label="Bucket" value={gallons} choices={units === "us" ? [1, 2, 3, 5].map((g) => ({ value: g, name: `${g} gal` })) : [5, 10, 20].map((l) => ({ value: l / 3.785411784, name: `${l} L` }))} onChange={setGallons} /><Seg label="Taken" value={bore} choices={[{ value: true, name: "full bore" }, { value: false, name: "one tap" }]} onChange={setBore} /></div>
               <button className="key go" style={{ minWidth: 260, minHeight: 84, fontSize: 26 }} onClick={press}>{started === null ? (runs.length ? `Run ${runs.length + 1}: start` : "Start") : `${num(elapsed, 1)} s: full, stop`}</button>
-              <p className="text-b">{runs.length === 0 ? "Three runs. The space bar starts and stops." : runs.map((r, i) => <span key={i} className="mr-4"><b>{num(r, 1)} s</b> is {num((60 * gallons) / r, 1)} gpm</span>)}</p>
+              <p className="text-b">{runs.length === 0 ? "Three runs. The space bar starts and stops." : runs.map((r, i) => <span key={i} className="mr-4"><b>{num(r, 1)} s</b> is {units === "us" ? `${num((60 * gallons) / r, 1)} gpm` : `${num((60 * gallons * 3.785411784) / r, 0)} L/min`}</span>)}</p>
               <div className="flex gap-2"><button className="key" style={{ background: "var(--ink)", color: "var(--paper)" }} disabled={busy || runs.length === 0 || started !== null} onClick={() => void keepIt()}>Keep {runs.length} run{runs.length === 1 ? "" : "s"}</button>{runs.length > 0 && <button className="key bare" onClick={() => setRuns(runs.slice(0, -1))}><Undo2 size={20} aria-hidden="true" />Take back a run</button>}</div>
             </>
           ) : (

@@ -151,7 +151,7 @@ export function DropsStation({ kit, title, next }: { kit: Instrument; title: str
             </div>
           ) : (
             <>
-              <p className="text-ink-2">Tap the field for each drop, or press <kbd>space</kbd>. Swirl after every one. {kit.change_of_colour}.</p>
+              <p className="text-ink-2">Tap the field for each drop, or press <kbd>space</kbd>. Swirl after every one. {kit.change_of_colour}.{kit.simulated ? " (Simulated kit.)" : ""}</p>
               <button className="block w-full mt-3 text-left rounded-[10px] border-[1.5px] border-dashed border-ink-3 bg-slip px-5 py-4 active:bg-yuzu-pale min-h-[188px]" aria-label={`Add one drop, ${n} so far`} onClick={() => set((v) => v + 1)}>
                 <span className="flex items-end gap-6">
                   <span className="num text-[132px] leading-[0.8]">{n}</span>

@@ -30,7 +30,7 @@ export function KitRoll({ current }: { current: string }): ReactElement {
     setSearch(next, { replace: true });
   };
   return (
-    <div role="tablist" aria-label="The kit" className="grid grid-flow-col auto-cols-[minmax(104px,1fr)] h-[118px] overflow-x-auto overflow-y-hidden scroll">
+    <div role="tablist" aria-label="The kit" className="shrink-0 grid grid-flow-col auto-cols-[minmax(104px,1fr)] h-[118px] overflow-x-auto overflow-y-hidden scroll">
       {POCKETS.map((p) => {
         const s = stateOf(p, values, units);
         const on = p.key === current;

@@ -1,5 +1,5 @@
 /** TDS by meter: repeats as dots on a line with their range; each repeat is saved the moment it is typed. */
-import { Undo2 } from "lucide-react";
+import { Radio, Undo2 } from "lucide-react";
 import { useState, type ReactElement, type ReactNode } from "react";
 
 import { useStrike } from "../../api/hooks";
@@ -81,16 +81,24 @@ export function MeterBody({ text, instrument }: { text: string; instrument: Inst
   );
 }
 
-function Steps({ value, seen }: { value: Value | null; seen: Displays | null }): ReactElement {
+interface Prepared {
+  rinsed: boolean;
+  zero: number | null;
+  temperature: number | null;
+}
+
+function Steps({ value, seen, ready, onReady }: { value: Value | null; seen: Displays | null; ready: Prepared; onReady: (p: Prepared) => void }): ReactElement {
   const flags = new Set(value?.flags.map((f) => f.id));
   const rows: [boolean, string][] = [
-    [seen !== null, "Rinse cup and probe with low-TDS water"],
-    [seen !== null, "Zero in distilled water: 3 mg/L or less"],
-    [seen !== null, "Stir, wait until it is steady"],
+    [seen !== null, "Fill to the mark, stir, wait until it is steady"],
     [seen !== null && seen.displays.length >= 2 && !flags.has("meter.spread") && !flags.has("meter.repeats"), seen && flags.has("meter.spread") ? "The two disagree: a third repeat" : "Two repeats that agree"],
   ];
   return (
     <ul className="w-full">
+      <li><label className="flex gap-2 items-center min-h-11 text-m leading-tight"><input type="checkbox" className="w-6 h-6 shrink-0" checked={ready.rinsed} onChange={(e) => onReady({ ...ready, rinsed: e.target.checked })} />Cup and probe rinsed</label></li>
+      <li className="flex gap-2 mb-1">
+        {([["zero", "Zero [mg/L]"], ["temperature", "Water [°C]"]] as const).map(([k, name]) => <label key={k} className="field flex-1"><span style={{ fontSize: 14, fontWeight: 400 }}>{name}</span><input className="input" style={{ minHeight: 44, padding: "4px 8px" }} inputMode="decimal" defaultValue={ready[k] ?? ""} onBlur={(e) => { const n = Number(e.target.value.replace(",", ".")); onReady({ ...ready, [k]: e.target.value.trim() === "" || !Number.isFinite(n) ? null : n }); }} /></label>)}
+      </li>
       {rows.map(([ok, words]) => (
         <li key={words} className="flex gap-2 text-m leading-tight mb-[6px]"><StateMark kind={ok ? "done" : "miss"} size={16} /><span>{words}</span></li>
       ))}
@@ -106,11 +114,14 @@ export function MeterStation({ kit, next }: { kit: Instrument; next: ReactNode }
   const { id, picked, view, units, lookOf, readingsOf } = useVisitContext();
   const [text, setText] = useState("");
   const [fresh, setFresh] = useState(false);
+  const [wire, setWire] = useState(false);
+  const [typedReady, setReady] = useState<Prepared | null>(null);
   const strike = useStrike(id);
   const { busy, error, save, clear } = useKeep();
   const kept = picked && !fresh ? latest(readingsOf(picked), kit.id) : null;
   const instrument = kept?.instrument ?? kit;
   const seen = kept?.observation.method === "meter" ? kept.observation : null;
+  const ready: Prepared = typedReady ?? { rinsed: seen?.rinsed ?? false, zero: seen?.zero ?? null, temperature: seen?.temperature_c ?? null };
   const report = view.assessment.samples.find((s) => s.id === picked?.id)?.readings.find((r) => r.id === kept?.id);
   const value = report?.value ?? null;
   const struck = picked?.readings.filter((r) => r.analyte === "tds" && r.struck_at) ?? [];
@@ -122,7 +133,7 @@ export function MeterStation({ kit, next }: { kit: Instrument; next: ReactNode }
     setText("");
     const displays = [...(seen?.displays ?? []), n];
     setFresh(false);
-    await save(instrument, { method: "meter", displays, multiplier: seen?.multiplier ?? 1, temperature_c: null, zero: null, rinsed: true, steady: true }, kept?.id);
+    await save(instrument, { method: "meter", displays, multiplier: seen?.multiplier ?? 1, temperature_c: ready.temperature, zero: ready.zero, rinsed: ready.rinsed, steady: true }, kept?.id);
   };
   const takeBack = async (): Promise<void> => {
     if (!kept || !seen) return;
@@ -142,13 +153,13 @@ export function MeterStation({ kit, next }: { kit: Instrument; next: ReactNode }
     <>
       <OnTheLedge><Glass look={lookOf(picked)} h={252} label={picked.name} inside={<MeterBody text={text || (last === undefined ? "" : String(last))} instrument={instrument} />} above={<MeterBody text={text || (last === undefined ? "" : String(last))} instrument={instrument} />} /></OnTheLedge>
       <section aria-labelledby="tds-title" className="grid grid-cols-[200px_minmax(0,1fr)] gap-x-6 gap-y-3 content-start">
-        <div className="row-span-2"><Steps value={value} seen={seen} /></div>
+        <div className="row-span-2"><Steps key={kept?.id ?? "new"} value={value} seen={seen} ready={ready} onReady={setReady} /></div>
         <div>
-          <h1 id="tds-title">Dissolved matter, by meter</h1>
-          <p className="text-ink-2">{picked.name}, {picked.draw}. Keep the probe under water while you read.</p>
+          <div className="flex items-center justify-between gap-3"><h1 id="tds-title">Dissolved matter</h1><button type="button" className="key" style={{ minHeight: 44, padding: "0 12px", fontSize: 15, ...(wire ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : {}) }} aria-pressed={wire} onClick={() => setWire(!wire)}><Radio size={18} aria-hidden="true" />On a wire</button></div>
+          <p className="text-ink-2">{picked.name}, {picked.draw}, with {instrument.name.toLowerCase().replace("tds", "TDS")}{instrument.simulated ? " (simulated)" : ""}. Probe under water.</p>
         </div>
         <div className="col-start-2 flex gap-6 items-start">
-          <div className="grid gap-2"><PadForm key={kit.id} label={needs} unit={"mg/L"} text={text} onText={setText} onKeep={() => void add()} busy={busy} /><WireMeter visit={id} sample={picked.id} onTake={(d) => void add(d)} /></div>
+          {wire ? <WireMeter visit={id} sample={picked.id} onTake={(d) => void add(d)} /> : <PadForm key={kit.id} label={needs} unit={"mg/L"} text={text} onText={setText} onKeep={() => void add()} busy={busy} />}
           <div className="min-w-0 flex-1">
             {value?.range && (
               <div className="flex items-end gap-4 flex-wrap">

@@ -45,6 +45,8 @@ export function NumberStation({ kit, next }: { kit: Instrument; next: ReactNode 
   const { id, picked, view, units, lookOf, readingsOf, valuesOf } = useVisitContext();
   const [text, setText] = useState("");
   const [again, setAgain] = useState(false);
+  const [blanked, setBlanked] = useState(true);
+  const [dilution, setDilution] = useState(1);
   const [reading, setReading] = useState(false);
   const [wrong, setWrong] = useState<unknown>(null);
   const strike = useStrike(id);
@@ -61,7 +63,8 @@ export function NumberStation({ kit, next }: { kit: Instrument; next: ReactNode 
     if (text === "" || text === "." || !Number.isFinite(n)) return;
     setText("");
     setAgain(false);
-    await save(kit, { method: "display", value: n, dilution: 1, blanked: true });
+    await save(kit, { method: "display", value: n, dilution, blanked });
+    setDilution(1);
   };
   const typing = kept === undefined || again;
   const live = async (): Promise<void> => {
@@ -100,7 +103,10 @@ export function NumberStation({ kit, next }: { kit: Instrument; next: ReactNode 
               </>
             )}
             {typing && LIVE.has(kit.analyte) && <button type="button" className="key" disabled={busy || reading} onClick={() => void live()}>{reading ? "Reading" : "Take it from the colorimeter"}<span className="font-normal text-s text-ink-2">simulated</span></button>}
+            {typing && LIVE.has(kit.analyte) && <label className="flex gap-3 items-center min-h-11 text-m"><input type="checkbox" className="w-6 h-6" checked={blanked} onChange={(e) => setBlanked(e.target.checked)} />Blanked on this water</label>}
+            {typing && LIVE.has(kit.analyte) && <label className="flex items-center gap-2 text-m">Diluted to<select className="input" style={{ width: 150, minHeight: 44 }} value={dilution} onChange={(e) => setDilution(Number(e.target.value))}>{[1, 2, 3, 4, 5, 10].map((d) => <option key={d} value={d}>{d === 1 ? "not diluted" : `1 in ${d}`}</option>)}</select></label>}
             {typing && <WaitRing kit={kit} visit={id} label={how.title.toLowerCase()} />}
+            {kit.analyte === "ph" && view.assessment.meaning && <OpensWorking working={view.assessment.meaning.breath}>Why acid when breathed into?</OpensWorking>}
             {typing && again && <button className="key bare" onClick={() => setAgain(false)}>Keep the one before</button>}
             <Trouble error={error ?? strike.error ?? wrong} />
           </div>

@@ -97,9 +97,9 @@ export function Test(): ReactElement {
   return (
     <div className="h-full flex flex-col min-w-0">
       <KitRoll current={pocket.key} />
-      <div className="flex-1 min-h-0 pt-3 grid wide:grid-cols-[minmax(0,1fr)_260px] gap-x-8 gap-y-6 items-start content-start" role="tabpanel" aria-labelledby={`kit-${pocket.key}`}>
+      <div className="flex-1 min-h-0 pt-3 grid grid-cols-[minmax(0,1fr)] wide:grid-cols-[minmax(0,1fr)_260px] gap-x-8 gap-y-6 items-start content-start" role="tabpanel" aria-labelledby={`kit-${pocket.key}`}>
         {pocket.key === "lab" ? <Suspense fallback={<Waiting what="One moment." />}><LabStation /></Suspense> : <Bench key={`${pocket.key}${picked?.id ?? ""}`} pocket={pocket} />}
-        <div className="max-[1099px]:pl-[224px]"><Explains /></div>
+        <div className={pocket.key === "lab" ? "" : "max-[1099px]:pl-[224px]"}><Explains /></div>
       </div>
     </div>
   );

@@ -1,5 +1,4 @@
 /** A meter on a wire: its display streams in; a dropped stream comes back by itself and goes on where it was. */
-import { Radio } from "lucide-react";
 import { useEffect, useState, type ReactElement } from "react";
 
 interface Look {
@@ -11,11 +10,9 @@ interface Look {
 }
 
 export function WireMeter({ visit, sample, onTake }: { visit: string; sample: string; onTake: (display: number) => void }): ReactElement {
-  const [on, setOn] = useState(false);
   const [look, setLook] = useState<Look | null>(null);
   const [lost, setLost] = useState(false);
   useEffect(() => {
-    if (!on) return;
     const stream = new EventSource(`/api/visits/${visit}/standins/meter/${sample}`);
     stream.onmessage = (e: MessageEvent<string>) => {
       setLost(false);
@@ -23,13 +20,12 @@ export function WireMeter({ visit, sample, onTake }: { visit: string; sample: st
     };
     stream.onerror = () => setLost(true);
     return () => stream.close();
-  }, [on, visit, sample]);
-  if (!on) return <button type="button" className="key" style={{ minHeight: 44, padding: "0 10px", fontSize: 15, width: 192 }} onClick={() => { setLook(null); setOn(true); }}><Radio size={18} aria-hidden="true" />Meter on the wire</button>;
+  }, [visit, sample]);
   return (
     <div className="border-[1.5px] border-ink rounded-[10px] p-2 w-[192px] bg-slip" role="group" aria-label="Meter on the wire, simulated">
       <p className="text-s text-ink-2">simulated meter{lost ? ", reconnecting" : look ? `, ${look.temperature_c} °C` : ""}</p>
       <p className="num text-[30px] leading-none">{look ? look.display : "–"}<span className="text-s font-t font-normal text-ink-2 ml-1">mg/L{look && look.multiplier > 1 ? " x10" : ""}</span></p>
-      <div className="flex gap-1 mt-1"><button type="button" className="key" style={{ minHeight: 44, padding: "0 8px", fontSize: 15, flex: 1 }} disabled={!look?.steady} onClick={() => { if (look) onTake(look.display); }}>{look?.steady ? "Take it" : "settling"}</button><button type="button" className="key bare" style={{ minHeight: 44, fontSize: 15 }} onClick={() => setOn(false)}>Off</button></div>
+      <div className="flex gap-1 mt-1"><button type="button" className="key" style={{ minHeight: 44, padding: "0 8px", fontSize: 15, flex: 1 }} disabled={!look?.steady} onClick={() => { if (look) onTake(look.display); }}>{look?.steady ? "Take it" : "settling"}</button></div>
     </div>
   );
 }

@@ -93,7 +93,7 @@ function StageMenu({ stage, onSwap, onDrop, part }: { stage: StageReport; onSwap
     <Popover.Root>
       <Popover.Trigger className="font-d font-[640] text-[19px] leading-tight text-left underline decoration-rule decoration-2 underline-offset-4 min-h-6 relative after:absolute after:-inset-2">{KIND_NAMES[stage.kind] ?? stage.kind}</Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content className="slip z-50 p-3 grid gap-2" style={{ borderBottom: "1.5px solid var(--ink)" }} sideOffset={10} collisionPadding={16}>
+        <Popover.Content className="slip z-50 p-3 grid gap-2" style={{ borderBottom: "1.5px solid var(--ink)" }} sideOffset={10} collisionPadding={16} aria-label={`${stage.name}: change it`}>
           <p className="font-semibold max-w-[240px]">{part ?? stage.name}</p>
           <Popover.Close asChild><button className="key" onClick={onSwap}>{part ? "Change the whole system" : "Another size or maker"}</button></Popover.Close>
           <Popover.Close asChild><button className="key bare" onClick={onDrop}>{part ? "Take the system out" : "Take it out"}</button></Popover.Close>

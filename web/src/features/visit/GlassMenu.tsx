@@ -20,7 +20,7 @@ export function GlassMenu(): ReactElement | null {
     <Popover.Root>
       <Popover.Trigger className="key" aria-label={`This glass: ${picked.name}`}>This glass</Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content className="slip z-50 p-4 w-[340px] grid gap-2" style={{ borderBottom: "1.5px solid var(--ink)" }} sideOffset={10} collisionPadding={16}>
+        <Popover.Content className="slip z-50 p-4 w-[340px] grid gap-2" style={{ borderBottom: "1.5px solid var(--ink)" }} sideOffset={10} collisionPadding={16} aria-label={`${picked.name}: what is written of it`}>
           <TextField label="Name" value={picked.name} onCommit={(name) => { if (name.trim()) save({ name }); }} />
           <p className="text-s text-ink-2">Drawn {new Date(picked.drawn_at).toLocaleString()} by {picked.by || "nobody named"}, {picked.place}, {picked.draw}.</p>
           {toggle("raw", "Raw: ahead of all treatment")}

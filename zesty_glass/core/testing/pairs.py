@@ -1,0 +1,58 @@
+"""Two glasses held against each other: what the difference shows, test by test."""
+
+from __future__ import annotations
+
+from ..analytes import ANALYTES
+from ..record import record
+from .removal import Removal, removal
+from .water import Sample, Water
+
+
+@record
+class Pair:
+    """One test in both glasses; ``removal`` from the first to the second where it can be worked out."""
+
+    analyte: str
+    name: str
+    sentence: str
+    removal: Removal | None
+
+
+def _sentence(r: Removal) -> str:
+    match r.shown:
+        case "no_difference":
+            return "no difference shown"
+        case "rose":
+            return "higher in the second"
+        case "at_least":
+            return "less in the second" if r.worst is None else f"at least {100 * r.worst:.0f} % less"
+        case "removed":
+            ends = "" if r.worst is None or r.most is None else f" ({100 * r.worst:.0f} to {100 * r.most:.0f} %)"
+            return f"{100 * (r.best or 0):.0f} % less{ends}"
+        case _:
+            return "not worked out: nothing to begin with"
+
+
+def _factor(sample: Sample) -> float | None:
+    return next((r.instrument.factor for r in reversed(sample.readings) if r.analyte == "tds" and r.struck_at is None and r.instrument.factor), None)
+
+
+def pairs(first: Sample, a: Water, second: Sample, b: Water) -> tuple[Pair, ...]:
+    """Every test of either glass. Two TDS meters with different factors are not compared."""
+    out = []
+    for name in dict.fromkeys((*a.values, *b.values)):
+        x, y = a.values.get(name), b.values.get(name)
+        title = ANALYTES[name].name
+        if x is None or y is None:
+            out.append(Pair(analyte=name, name=title, sentence="tested in one only", removal=None))
+        elif name == "tds" and _factor(first) != _factor(second):
+            out.append(Pair(analyte=name, name=title, sentence="two meters with different factors: not compared", removal=None))
+        elif x.range is None or y.range is None:
+            out.append(Pair(analyte=name, name=title, sentence="the same" if x.words == y.words else "not the same", removal=None))
+        elif name in ("ph", "temperature"):
+            same = x.range.overlaps(y.range)
+            out.append(Pair(analyte=name, name=title, sentence="no difference shown" if same else "higher in the second" if y.range.best > x.range.best else "lower in the second", removal=None))
+        else:
+            r = removal(x, y)
+            out.append(Pair(analyte=name, name=title, sentence=_sentence(r), removal=r))
+    return tuple(out)
