@@ -90,7 +90,6 @@ interface Prepared {
 function Steps({ value, seen, ready, onReady }: { value: Value | null; seen: Displays | null; ready: Prepared; onReady: (p: Prepared) => void }): ReactElement {
   const flags = new Set(value?.flags.map((f) => f.id));
   const rows: [boolean, string][] = [
-    [seen !== null, "Fill to the mark, stir, wait until it is steady"],
     [seen !== null && seen.displays.length >= 2 && !flags.has("meter.spread") && !flags.has("meter.repeats"), seen && flags.has("meter.spread") ? "The two disagree: a third repeat" : "Two repeats that agree"],
   ];
   return (
@@ -110,7 +109,7 @@ function latest(readings: Reading[], kit: string): Reading | null {
   return [...readings].reverse().find((r) => r.analyte === "tds" && !r.struck_at && r.observation.method === "meter" && r.instrument.id === kit) ?? null;
 }
 
-export function MeterStation({ kit, next }: { kit: Instrument; next: ReactNode }): ReactElement {
+export function MeterStation({ kit, next, chooser }: { kit: Instrument; next: ReactNode; chooser: ReactNode }): ReactElement {
   const { id, picked, view, units, lookOf, readingsOf } = useVisitContext();
   const [text, setText] = useState("");
   const [fresh, setFresh] = useState(false);
@@ -155,8 +154,8 @@ export function MeterStation({ kit, next }: { kit: Instrument; next: ReactNode }
       <section aria-labelledby="tds-title" className="grid grid-cols-[200px_minmax(0,1fr)] gap-x-6 gap-y-3 content-start">
         <div className="row-span-2"><Steps key={kept?.id ?? "new"} value={value} seen={seen} ready={ready} onReady={setReady} /></div>
         <div>
-          <div className="flex items-center justify-between gap-3"><h1 id="tds-title">Dissolved matter</h1><button type="button" className="key" style={{ minHeight: 44, padding: "0 12px", fontSize: 15, ...(wire ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : {}) }} aria-pressed={wire} onClick={() => setWire(!wire)}><Radio size={18} aria-hidden="true" />On a wire</button></div>
-          <p className="text-ink-2">{picked.name}, {picked.draw}, with {instrument.name.toLowerCase().replace("tds", "TDS")}{instrument.simulated ? " (simulated)" : ""}. Probe under water.</p>
+          <div className="flex items-center justify-between gap-3"><h1 id="tds-title" className="text-[26px] whitespace-nowrap">Dissolved matter</h1><span className="flex-1" />{chooser}<button type="button" className="key" style={{ minHeight: 44, padding: "0 12px", fontSize: 15, ...(wire ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : {}) }} aria-pressed={wire} onClick={() => setWire(!wire)}><Radio size={18} aria-hidden="true" />On a wire</button></div>
+          <p className="text-ink-2">{picked.name}, {picked.draw}{instrument.simulated ? ", simulated meter" : ""}. Stir; probe under water.</p>
         </div>
         <div className="col-start-2 flex gap-6 items-start">
           {wire ? <WireMeter visit={id} sample={picked.id} onTake={(d) => void add(d)} /> : <PadForm key={kit.id} label={needs} unit={"mg/L"} text={text} onText={setText} onKeep={() => void add()} busy={busy} />}
@@ -173,10 +172,11 @@ export function MeterStation({ kit, next }: { kit: Instrument; next: ReactNode }
             {value?.flags.map((f) => (<p key={f.id} className="flex gap-2 text-m mt-1"><StateMark kind="no" size={16} /><span>{f.sentence}</span></p>))}
             {seen && (
               <div className="flex gap-x-2 flex-wrap">
+                {seen.displays.length >= 2 && next}
                 <button className="key bare" disabled={busy} onClick={() => void takeBack()}><Undo2 size={20} aria-hidden="true" />Take back {last}</button>
                 <button className="key bare" disabled={busy} aria-pressed={seen.multiplier === 10} onClick={() => void tenfold()}>{seen.multiplier === 10 ? "No x10 mark" : "x10 mark"}</button>
                 <button className="key bare" onClick={() => { setFresh(true); setText(""); }}>New reading</button>
-                {seen.displays.length >= 2 && next}
+
               </div>
             )}
             {struck.length > 0 && <p className="text-s text-ink-3 mt-1">Struck: {struck.map((r) => <s key={r.id} className="mr-2">{r.observation.method === "meter" ? r.observation.displays.join(", ") : ""}</s>)}</p>}

@@ -20,10 +20,10 @@ import { POCKETS, type Pocket } from "./pockets";
 const LabStation = lazy(() => import("./LabStation").then((m) => ({ default: m.LabStation })));
 const TITLES: Record<string, string> = { hardness: "Hardness, by drops", calcium: "Calcium hardness, by drops", alkalinity: "Alkalinity, by drops" };
 
-function Station({ kit, next }: { kit: Instrument; next: ReactNode }): ReactElement {
+function Station({ kit, next, chooser }: { kit: Instrument; next: ReactNode; chooser: ReactNode }): ReactElement {
   if (kit.analyte === "colour") return <CupsStation kit={kit} next={next} />;
   switch (kit.kind) {
-    case "meter": return <MeterStation key={kit.id} kit={kit} next={next} />;
+    case "meter": return <MeterStation key={kit.id} kit={kit} next={next} chooser={chooser} />;
     case "drops": return <DropsStation kit={kit} title={TITLES[kit.analyte] ?? kit.name} next={next} />;
     case "strip": case "comparator": return <PadStation kit={kit} next={next} />;
     case "bucket": return <BucketStation kit={kit} next={next} />;
@@ -59,6 +59,8 @@ function useTool(pocket: Pocket): { tools: Instrument[]; tool: Instrument | unde
 function Bench({ pocket }: { pocket: Pocket }): ReactElement {
   const [search, setSearch] = useSearchParams();
   const { tools, tool, choose, has } = useTool(pocket);
+  // several kits for one thing are a choice; several things are a row of their own
+  const one = pocket.key === "tds";
   const index = POCKETS.indexOf(pocket);
   const rest = pocket.needs.find((a) => !has(a) && a !== tool?.analyte);
   const after = POCKETS[index + 1];
@@ -75,12 +77,12 @@ function Bench({ pocket }: { pocket: Pocket }): ReactElement {
   if (!tool) return <p className="text-l">The firm has no kit for this. A manager may add one under “Kits and limits”.</p>;
   return (
     <div className="min-w-0 grid gap-3 content-start">
-      {tools.length > 1 && (
+      {tools.length > 1 && !one && (
         <div className="flex gap-2 overflow-x-auto scroll" role="group" aria-label="Kits in this pocket">
           {tools.map((t) => <button key={t.id} className="key" style={{ minHeight: 44, padding: "0 12px", fontSize: 15, ...(t.id === tool.id ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : {}) }} aria-pressed={t.id === tool.id} onClick={() => choose(t.id)}>{has(t.analyte) && <StateMark kind="done" size={15} />}{unfit(t) && <StateMark kind="no" size={15} label="reagent expired" />}{t.name}</button>)}
         </div>
       )}
-      <Station kit={tool} next={next} />
+      <Station kit={tool} next={next} chooser={one && tools.length > 1 ? <select className="input" style={{ width: 176, minHeight: 44, padding: "4px 8px", fontSize: 15 }} aria-label="Meter" value={tool.id} onChange={(e) => choose(e.target.value)}>{tools.map((t) => <option key={t.id} value={t.id}>{t.name}{unfit(t) ? ", expired" : ""}</option>)}</select> : null} />
     </div>
   );
 }
