@@ -1,5 +1,6 @@
 """A whole set of tests on one sample by keyboard, its keys counted; and a server that is killed while readings come in."""
 
+import http.client
 import json
 import os
 import signal
@@ -139,7 +140,7 @@ class Killed(unittest.TestCase):
                 with urllib.request.urlopen(f"{self.base}/api/health", timeout=2) as r:
                     if r.status == 200:
                         return
-            except OSError:
+            except (OSError, http.client.HTTPException):
                 if self.process.poll() is not None:
                     break
         self.fail("the server did not start")
@@ -162,7 +163,7 @@ class Killed(unittest.TestCase):
         self.call("PUT", f"/api/visits/{visit}/samples/{sample}", {"id": sample, "name": "Raw", "raw": True, "drawn_at": "2026-11-20T10:00:00Z"})
         kit = plain(next(k for k in demo_instruments(__import__("datetime").date(2026, 11, 20)) if k.id == "hard-1"))
         saved, sent = set(), 0
-        for round_ in range(10):
+        for round_ in range(7):
             stop_after = 1 + 3 * round_ % 7
             killer = None
             try:
@@ -173,8 +174,8 @@ class Killed(unittest.TestCase):
                     sent += 1
                     self.call("PUT", f"/api/visits/{visit}/samples/{sample}/readings/{id}", {"id": id, "analyte": "hardness", "instrument": kit, "observation": {"method": "drops", "drops": n}, "made_at": "2026-11-20T10:00:00Z"})
                     saved.add(id)
-            except OSError:
-                pass
+            except (OSError, http.client.HTTPException, ValueError):
+                pass  # the answer was cut off: whether it was stored is not known, so it does not count
             self.assertIsNotNone(killer)
             killer.wait()
             self.process.wait()

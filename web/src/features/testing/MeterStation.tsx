@@ -171,7 +171,7 @@ export function MeterStation({ kit, next, chooser }: { kit: Instrument; next: Re
             {!seen && <p className="text-ink-2 text-m mt-2">Fill the cup to the mark, dip, wait until it is steady. Type what the display shows and keep it; twice at least.</p>}
             {value?.flags.map((f) => (<p key={f.id} className="flex gap-2 text-m mt-1"><StateMark kind="no" size={16} /><span>{f.sentence}</span></p>))}
             {seen && (
-              <div className="flex gap-x-2 flex-wrap">
+              <div className="flex gap-x-2 flex-wrap mt-2">
                 {seen.displays.length >= 2 && next}
                 <button className="key bare" disabled={busy} onClick={() => void takeBack()}><Undo2 size={20} aria-hidden="true" />Take back {last}</button>
                 <button className="key bare" disabled={busy} aria-pressed={seen.multiplier === 10} onClick={() => void tenfold()}>{seen.multiplier === 10 ? "No x10 mark" : "x10 mark"}</button>

@@ -82,7 +82,7 @@ function Bench({ pocket }: { pocket: Pocket }): ReactElement {
           {tools.map((t) => <button key={t.id} className="key" style={{ minHeight: 44, padding: "0 12px", fontSize: 15, ...(t.id === tool.id ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : {}) }} aria-pressed={t.id === tool.id} onClick={() => choose(t.id)}>{has(t.analyte) && <StateMark kind="done" size={15} />}{unfit(t) && <StateMark kind="no" size={15} label="reagent expired" />}{t.name}</button>)}
         </div>
       )}
-      <Station kit={tool} next={next} chooser={one && tools.length > 1 ? <select className="input" style={{ width: 176, minHeight: 44, padding: "4px 8px", fontSize: 15 }} aria-label="Meter" value={tool.id} onChange={(e) => choose(e.target.value)}>{tools.map((t) => <option key={t.id} value={t.id}>{t.name}{unfit(t) ? ", expired" : ""}</option>)}</select> : null} />
+      <Station kit={tool} next={next} chooser={one && tools.length > 1 ? <select className="input" style={{ width: 134, minHeight: 44, padding: "4px 8px", fontSize: 15 }} aria-label="Meter" value={tool.id} onChange={(e) => choose(e.target.value)}>{tools.map((t) => <option key={t.id} value={t.id}>{t.name}{unfit(t) ? ", expired" : ""}</option>)}</select> : null} />
     </div>
   );
 }
