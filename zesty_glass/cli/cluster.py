@@ -27,6 +27,16 @@ def programs() -> Path:
     return Path(which).parent
 
 
+def says_full(text: str) -> bool:
+    """Whether a program's words mean that the disk is full."""
+    return "No space left" in text or "free disk space" in text
+
+
+def disk_full(folder: Path) -> str:
+    """The sentence for a full disk."""
+    return f"The disk is full under {folder}: make room and start again."
+
+
 def free_port() -> int:
     """A port on loopback that nobody uses now."""
     with socket.socket() as s:
@@ -92,7 +102,7 @@ class Cluster:
         done = self._run(str(programs() / "initdb"), "-D", str(made), "-U", self.user, "--auth=scram-sha-256", f"--pwfile={secret}", "-E", "UTF8", "--locale=C.UTF-8", *(("--no-sync",) if self.fast else ()))
         if done.returncode:
             shutil.rmtree(made, ignore_errors=True)
-            raise Stop(f"PostgreSQL could not make its data folder in {self.folder}:\n{done.stdout[-800:]}")
+            raise Stop(disk_full(self.folder) if says_full(done.stdout) else f"PostgreSQL could not make its data folder in {self.folder}:\n{done.stdout[-800:]}")
         made.rename(self.data)
         return True
 
@@ -111,8 +121,7 @@ class Cluster:
         done = self._run(str(programs() / "pg_ctl"), "-D", str(self.data), "-w", "-t", "30", "-l", str(log), "-o", " ".join(options), "start")
         if done.returncode:
             tail = log.read_text(errors="replace")[-800:] if log.exists() else done.stdout[-800:]
-            full = "No space left" in tail
-            raise Stop("The disk is full: make room and start again." if full else f"PostgreSQL did not start. If {self.data} was damaged, move it away and start again. Its log ends:\n{tail}")
+            raise Stop(disk_full(self.folder) if says_full(tail) else f"PostgreSQL did not start. If {self.data} was damaged, move it away and start again. Its log ends:\n{tail}")
 
     def stop(self) -> None:
         """Stop it if it runs."""

@@ -11,7 +11,7 @@ import sys
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
-from .cluster import Cluster
+from .cluster import Cluster, disk_full, says_full
 from .machine import STATE
 from .say import Stop, fail, step
 
@@ -85,7 +85,12 @@ def main(arguments: list[str]) -> int:
             load()  # what the server needs is loaded while PostgreSQL starts
             starting.result()
         step(f"PostgreSQL runs on port {cluster.port}")
-        url = prepare(cluster)
+        try:
+            url = prepare(cluster)
+        except Exception as e:
+            if says_full(str(e)):  # whichever layer said it: driver or SQLAlchemy
+                raise Stop(disk_full(given.data)) from e
+            raise
 
         step("serving")
 
