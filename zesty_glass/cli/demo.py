@@ -13,7 +13,7 @@ from pathlib import Path
 
 from .cluster import Cluster, disk_full, says_full
 from .machine import STATE
-from .say import Stop, fail, step
+from .say import Stop, guarded, step
 
 
 def port_in_use(host: str, port: int) -> bool:
@@ -108,11 +108,4 @@ def main(arguments: list[str]) -> int:
 
 
 if __name__ == "__main__":
-    try:
-        sys.exit(main(sys.argv[1:]))
-    except Stop as e:
-        sys.exit(fail(str(e)))
-    except OSError as e:
-        sys.exit(fail("the disk is full: make room and start again." if e.errno == errno.ENOSPC else f"{e.strerror}: {e.filename}"))
-    except KeyboardInterrupt:
-        sys.exit(fail("stopped."))
+    sys.exit(guarded(main, sys.argv[1:]))

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import errno
 import sys
 import time
+from collections.abc import Callable
 
 
 class Stop(Exception):
@@ -22,3 +24,15 @@ def fail(text: str) -> int:
     """Print why it ended; the exit status for it."""
     print(f"\nzesty: {text}", file=sys.stderr, flush=True)
     return 1
+
+
+def guarded(main: Callable[[list[str]], int], arguments: list[str]) -> int:
+    """Run a command; what ends it early gets a sentence. The exit status."""
+    try:
+        return main(arguments)
+    except Stop as e:
+        return fail(str(e))
+    except OSError as e:
+        return fail("the disk is full: make room and start again." if e.errno == errno.ENOSPC else f"{e.strerror}: {e.filename}. Check the folder's owner and rights.")
+    except KeyboardInterrupt:
+        return fail("stopped.")

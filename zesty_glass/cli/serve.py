@@ -10,7 +10,7 @@ import uvicorn
 from pydantic import Field, ValidationError
 from pydantic_settings import BaseSettings, SettingsConfigDict
 
-from .say import Stop, fail
+from .say import Stop, guarded
 
 
 class Config(BaseSettings):
@@ -91,9 +91,4 @@ def main(_: list[str]) -> int:
 
 
 if __name__ == "__main__":
-    try:
-        sys.exit(main(sys.argv[1:]))
-    except Stop as e:
-        sys.exit(fail(str(e)))
-    except KeyboardInterrupt:
-        sys.exit(0)
+    sys.exit(guarded(main, sys.argv[1:]))
