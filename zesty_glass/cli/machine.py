@@ -12,7 +12,7 @@ import subprocess
 import sys
 from pathlib import Path
 
-from .say import Stop, fail, step
+from .say import Stop, fail, guarded, step
 
 ROOT = Path(__file__).resolve().parents[2]
 VENV = ROOT / ".venv"
@@ -168,14 +168,12 @@ def main(arguments: list[str]) -> int:
     name = arguments[0]
     if name not in COMMANDS:
         return fail(f"there is no command “{name}”. Run ./zesty alone for the list.")
-    try:
+    def prepared(_: list[str]) -> int:
         ready(COMMANDS[name][1])
-    except Stop as e:
-        return fail(str(e))
-    except OSError as e:
-        return fail("the disk is full: make room and start again." if e.errno == 28 else f"{e.strerror}: {e.filename}. Check the folder's owner and rights.")
-    except KeyboardInterrupt:
-        return fail("stopped.")
+        return 0
+
+    if ended := guarded(prepared, []):
+        return ended
     sys.stdout.flush()
     python = str(VENV / "bin" / "python")
     os.execv(python, [python, "-m", f"zesty_glass.cli.{name.replace('-', '_')}", *arguments[1:]])
