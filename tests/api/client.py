@@ -13,7 +13,7 @@ from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, MANAGER_EMAIL, PASSWORD
 
 SECRET = "a secret for tests, long enough"
-HOME_1, HOME_2, HOME_7 = (uid(f"home-{n}-visit") for n in (1, 2, 7))
+HOME_1, HOME_2, HOME_3, HOME_6, HOME_7 = (uid(f"home-{n}-visit") for n in (1, 2, 3, 6, 7))
 
 
 class ApiCase(unittest.TestCase):

@@ -1,8 +1,11 @@
 """Laboratory samples and results over the wire."""
 
+from datetime import UTC, datetime
 from uuid import uuid4
 
 from tests.api.client import HOME_2, ApiCase
+from zesty_glass.documents import lab_csv
+from zesty_glass.standins.devices import SimulatedLaboratory
 
 GOOD = b"analyte,result,unit,basis\narsenic,< 1,ppb,\nnitrate,3,mg/L,N\n"
 
@@ -49,3 +52,26 @@ class Laboratory(ApiCase):
         self.assertEqual((r.status_code, r.json()["code"], r.json()["where"]), (422, "csv.row", "row 4, basis"))
         self.assertEqual(self.get(f"/api/visits/{visit}")["visit"]["samples"][0]["readings"], [])
         self.assertEqual(self.client.post("/api/laboratory/preview", content=b"x" * 10_000_000).status_code, 413)
+
+
+class Delay(ApiCase):
+    """The simulated laboratory takes its time."""
+
+    def bottle(self, received_at):
+        visit = self.new_visit()
+        glass, id = self.new_sample(visit), str(uuid4())
+        body = {"id": id, "kind": "nitrate", "sample": glass, "drawn_at": "2026-11-20T10:00:00Z", "handed_at": "2026-11-20T11:00:00Z", "received_at": received_at}
+        self.send("PUT", f"/api/visits/{visit}/lab-samples/{id}", body)
+        return visit, id
+
+    def test_the_report_is_not_there_at_once(self):
+        visit, id = self.bottle(datetime.now(UTC).isoformat())
+        r = self.client.get(f"/api/visits/{visit}/standins/laboratory/{id}")
+        self.assertEqual((r.status_code, r.json()["code"]), (422, "lab.not_ready"))
+        self.assertIn(id, self.get(f"/api/visits/{visit}")["reports"])
+
+    def test_a_while_later_it_is(self):
+        visit, id = self.bottle((datetime.now(UTC) - SimulatedLaboratory.takes).isoformat())
+        r = self.client.get(f"/api/visits/{visit}/standins/laboratory/{id}")
+        self.assertEqual(r.status_code, 200)
+        self.assertTrue(lab_csv.read(r.content).good)

@@ -7,6 +7,7 @@ from fastapi import APIRouter, Response
 from ..core.analytes import ANALYTES, LOOKED_FOR
 from ..core.testing.complaints import SIGNS
 from ..core.testing.instruments import Instrument
+from ..core.testing.noticing import LOOKED_AT
 from ..core.treating.items import Item
 from ..documents.codec import load
 from ..records import store
@@ -39,5 +40,5 @@ def reference(_: Signed) -> Reference:
     return Reference(
         signs=[SignView(id=s.id, name=s.name, next=s.next) for s in SIGNS.values()],
         analytes=[AnalyteView(id=a.id, name=a.name, unit=a.unit, kind=a.kind.value, laboratory_only=a.laboratory_only, test=a.test, decimals=a.decimals) for a in ANALYTES.values()],
-        looked_for=list(LOOKED_FOR),
+        looked_for=list(LOOKED_FOR), looked_at=list(LOOKED_AT),
     )

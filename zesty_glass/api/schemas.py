@@ -68,6 +68,32 @@ class StartBody(Body):
     started_at: datetime | None = None
 
 
+class AgainBody(Body):
+    """Another visit to a home that was visited before; the id is made by the client."""
+
+    id: UUID
+    started_at: datetime | None = None
+
+
+class KnownHome(BaseModel):
+    """A home visited before, with its last visit."""
+
+    visit: UUID
+    last: datetime
+    visits: int
+    customer: str
+    home: str
+    place: str
+
+
+@record
+class OtherVisit:
+    """Another visit to the same home."""
+
+    id: str
+    started_at: datetime
+
+
 class VisitChange(Body):
     """Fields to change, on top of a version; absent fields stay."""
 
@@ -115,7 +141,8 @@ class KeptReading:
 class VisitView:
     """A visit with everything worked out.
 
-    ``versions``: by the id of each editable part; ``lab``: where each bottle stands now; ``suggested``: bottles to draw.
+    ``versions``: by the id of each editable part; ``lab``: where each bottle stands now; ``suggested``: bottles to draw;
+    ``others``: the home's other visits; ``reports``: when the laboratory's report on a bottle is expected.
     """
 
     visit: Visit
@@ -124,6 +151,8 @@ class VisitView:
     assessment: Assessment
     lab: dict[str, LabStatus]
     suggested: tuple[Suggested, ...]
+    others: tuple[OtherVisit, ...]
+    reports: dict[str, datetime]
 
 
 class ProposalBody(Body):
@@ -186,11 +215,12 @@ class AnalyteView(BaseModel):
 
 
 class Reference(BaseModel):
-    """What the page needs to know once: signs, analytes and what a visit looks for."""
+    """What the page needs to know once: signs, analytes, what a visit looks for, and what eyes and nose look at."""
 
     signs: list[SignView]
     analytes: list[AnalyteView]
     looked_for: list[str]
+    looked_at: list[str]
 
 
 JsonObject = dict[str, Any]

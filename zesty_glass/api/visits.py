@@ -20,10 +20,10 @@ from ..core.visit import Visit
 from ..documents import visit_file
 from ..documents.codec import load
 from ..records.store import NotFound
-from ..work import visiting
+from ..work import standins, visiting
 from .answers import answer
 from .context import Context, Signed
-from .schemas import HomeChange, KeptReading, Saved, StartBody, StrikeBody, VisitChange, VisitSummary, VisitView
+from .schemas import AgainBody, HomeChange, KeptReading, KnownHome, OtherVisit, Saved, StartBody, StrikeBody, VisitChange, VisitSummary, VisitView
 
 router = APIRouter(prefix="/api/visits", tags=["visits"])
 Version = Annotated[int | None, Header(alias="If-Match-Version")]
@@ -38,12 +38,14 @@ def _view(ctx: Context, id: UUID, units: Units) -> Response:
     with ctx.db() as db:
         row = visiting.get(db, ctx.who, id)
         visit, versions = visiting.document(db, ctx.who, row, snapshots=False)
+        others = visiting.other_visits(db, ctx.who, row)
+        before = visiting.earlier(db, ctx.who, row, others)
         step = row.step
     visit = _in_units(visit, units)
     at = datetime.now(UTC)
     lab = {x.id: status(x, at) for x in visit.lab_samples}
     drawn = frozenset(x.kind for x in visit.lab_samples)
-    return answer(VisitView(visit=visit, versions=versions, step=step, assessment=assess(visit), lab=lab, suggested=panel(visit.home, drawn)))
+    return answer(VisitView(visit=visit, versions=versions, step=step, assessment=assess(visit, earlier=before), lab=lab, suggested=panel(visit.home, drawn), others=tuple(OtherVisit(id=str(i), started_at=t) for i, t in others), reports=standins.reports(visit)))
 
 
 @router.get("", response_model=list[VisitSummary])
@@ -60,6 +62,21 @@ def start(ctx: Signed, body: StartBody) -> Saved:
     """Start a visit to a new home; repeats are harmless."""
     with ctx.db() as db:
         row = visiting.start(db, ctx.who, body.id, body.customer, body.home, tuple(body.complaints), body.started_at)
+        return Saved(id=str(row.id), version=row.version)
+
+
+@router.get("/homes", response_model=list[KnownHome])
+def homes(ctx: Signed, find: Annotated[str, Query(max_length=80)] = "") -> list[KnownHome]:
+    """Homes that were visited before, by a name or place."""
+    with ctx.db() as db:
+        return [KnownHome(**h) for h in visiting.known_homes(db, ctx.who, find)]
+
+
+@router.post("/{id}/again", response_model=Saved, status_code=201)
+def again(ctx: Signed, id: UUID, body: AgainBody) -> Saved:
+    """Start another visit to the same home; repeats are harmless."""
+    with ctx.db() as db:
+        row = visiting.again(db, ctx.who, id, body.id, body.started_at)
         return Saved(id=str(row.id), version=row.version)
 
 

@@ -86,6 +86,7 @@ _ALL = (
     _a("pressure_static", "Static pressure", "psi", Kind.CONTEXT, "pressure gauge, no tap open", decimals=0),
     _a("pressure_running", "Running pressure", "psi", Kind.CONTEXT, "pressure gauge, a tap open", decimals=0),
     _a("colour", "Colour", "", Kind.LOOKS_TASTE, "the three cups", decimals=0),
+    _a("noticed", "Smell, stains and slime", "", Kind.CONTEXT, "eyes and nose at the tap", decimals=0),
 )
 ANALYTES = MappingProxyType({a.id: a for a in _ALL})
 

@@ -12,8 +12,10 @@ from .home import Home
 from .proposing.compare import Row, not_addressed, rows
 from .proposing.reasons import Reasons, needs_nothing, reasons
 from .record import record
+from .testing.complaints import Complaint
 from .testing.crosschecks import CrossCheck, crosschecks
 from .testing.findings import Meaning, meaning
+from .testing.noticing import noticed
 from .testing.reading import Value, work_out
 from .testing.water import Sample, Water, design_water, water_of
 from .testing.workings import working_of
@@ -87,7 +89,7 @@ class OptionReport:
 
 @record
 class Assessment:
-    """All of a visit, worked out."""
+    """All of a visit, worked out. ``noticed``: what eyes and nose found beside the complaints."""
 
     samples: tuple[SampleReport, ...]
     raw: Water | None
@@ -99,6 +101,7 @@ class Assessment:
     assumptions: tuple[Assumption, ...]
     nothing_needed: bool
     horizon: int
+    noticed: tuple[Complaint, ...] = ()
 
 
 def sample_report(sample: Sample) -> SampleReport:
@@ -140,23 +143,25 @@ def _cost(line: LineReport, visit: Visit, listed: tuple[Assumption, ...], years:
     return lifetime(line.purchases, dues, running, years, s.price_growth, s.discount, line.demand.house_gal_year, line.demand.drinking_gal_year, with_curve)
 
 
-def assess(visit: Visit, years: int | None = None, use_bands: bool = False) -> Assessment:
+def assess(visit: Visit, years: int | None = None, use_bands: bool = False, earlier: dict[str, Value] | None = None) -> Assessment:
     """Everything that can be worked out of a visit.
 
     Args:
         years: horizon of the costs [years]; the visit's own when None.
         use_bands: also cost every option at low and high use.
+        earlier: this home's raw values of an earlier visit, by analyte, to hold today's against.
     """
     horizon = years or visit.horizon
     units = visit.settings.units
     reports = tuple(sample_report(s) for s in visit.samples)
     waters = {r.id: r.water for r in reports}
     raw = design_water(visit.samples, waters)
-    checks = crosschecks(visit.samples, visit.home, waters=waters)
+    checks = crosschecks(visit.samples, visit.home, earlier, waters)
+    seen = noticed(visit.samples, visit.complaints)
     base = demand(visit.home, visit.settings)
     if raw is None:
-        return Assessment(samples=reports, raw=None, meaning=None, crosschecks=checks, demand=base, options=(), rows=(), assumptions=(), nothing_needed=False, horizon=horizon)
-    found = meaning(raw, visit.home, visit.complaints, visit.rules, units, visit.settings.heater_c)
+        return Assessment(samples=reports, raw=None, meaning=None, crosschecks=checks, demand=base, options=(), rows=(), assumptions=(), nothing_needed=False, horizon=horizon, noticed=seen)
+    found = meaning(raw, visit.home, (*visit.complaints, *seen), visit.rules, units, visit.settings.heater_c)
     catalogue = {i.code: i for i in visit.catalogue}
     listed = assumptions(visit, catalogue)
     lines: list[tuple[Option, LineReport | None, str]] = []
@@ -170,7 +175,7 @@ def assess(visit: Visit, years: int | None = None, use_bands: bool = False) -> A
     options = _options(lines, visit, found, table, listed, horizon, raw, catalogue, use_bands)
     return Assessment(
         samples=reports, raw=raw, meaning=found, crosschecks=checks, demand=base, options=options, rows=table, assumptions=listed,
-        nothing_needed=needs_nothing(found), horizon=horizon,
+        nothing_needed=needs_nothing(found), horizon=horizon, noticed=seen,
     )
 
 

@@ -44,5 +44,6 @@ def demo_instruments(today: date) -> tuple[Instrument, ...]:
         kit("gauge-s", "Pressure gauge, no tap open", k.DISPLAY, "pressure_static", accuracy_plus=1.0, resolution=1.0),
         kit("gauge-r", "Pressure gauge, a tap open", k.DISPLAY, "pressure_running", accuracy_plus=1.0, resolution=1.0),
         kit("cups", "Three white cups", k.DISPLAY, "colour", reagent_expiry=fresh, wait_s=1200),
-        *(laboratory(a.id) for a in ANALYTES.values() if a.id not in ("colour", "flow", "pressure_static", "pressure_running", "temperature", "chlorine_combined")),
+        kit("senses", "Eyes and nose", k.SENSES, "noticed"),
+        *(laboratory(a.id) for a in ANALYTES.values() if a.id not in ("colour", "noticed", "flow", "pressure_static", "pressure_running", "temperature", "chlorine_combined")),
     )

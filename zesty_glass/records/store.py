@@ -7,7 +7,7 @@ from datetime import datetime
 from typing import Any, TypeVar
 from uuid import UUID
 
-from sqlalchemy import cast, delete, func, select
+from sqlalchemy import cast, delete, func, or_, select
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Session
 
@@ -80,6 +80,19 @@ def visits_between(db: Session, firm: UUID, start: datetime, end: datetime) -> l
     """Visits that start in a span, with their homes, in order of time."""
     query = select(VisitRow, HomeRow).join(HomeRow, HomeRow.id == VisitRow.home_id).where(VisitRow.firm_id == firm, VisitRow.started_at >= start, VisitRow.started_at < end).order_by(VisitRow.started_at)
     return [(v, h) for v, h in db.execute(query).all()]
+
+
+def visits_of_home(db: Session, firm: UUID, home: UUID) -> list[tuple[UUID, datetime, UUID | None]]:
+    """Every visit to a home as (id, time, consultant), the latest first."""
+    query = select(VisitRow.id, VisitRow.started_at, VisitRow.consultant_id).where(VisitRow.firm_id == firm, VisitRow.home_id == home).order_by(VisitRow.started_at.desc())
+    return [(id, at, who) for id, at, who in db.execute(query).all()]
+
+
+def homes(db: Session, firm: UUID, words: str, most: int = 12) -> list[HomeRow]:
+    """Homes whose customer, name or place holds ``words``."""
+    like = f"%{words.replace('%', '').replace('_', ' ')}%"
+    query = select(HomeRow).where(HomeRow.firm_id == firm, or_(HomeRow.customer["name"].as_string().ilike(like), HomeRow.home["name"].as_string().ilike(like), HomeRow.home["place"].as_string().ilike(like)))
+    return list(db.scalars(query.order_by(HomeRow.customer["name"].as_string()).limit(most)))
 
 
 def counts(db: Session, kind: type[Part], visits: Iterable[UUID]) -> dict[UUID, int]:

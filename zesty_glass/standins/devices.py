@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import random
 from collections.abc import Iterator
+from datetime import datetime, timedelta
 
 from ..core.analytes import ANALYTES
 from .interfaces import Look
@@ -54,12 +55,18 @@ class SimulatedColorimeter:
 
 
 class SimulatedLaboratory:
-    """A laboratory that returns its report as CSV."""
+    """A laboratory that returns its report as CSV, a simulated while after it received the bottle."""
 
     simulated = True
+    takes = timedelta(seconds=40)
 
     def __init__(self, tap: Tap) -> None:
         self._tap = tap
+
+    @classmethod
+    def ready_at(cls, received_at: datetime) -> datetime:
+        """When the report on a bottle received then is ready."""
+        return received_at + cls.takes
 
     def report(self, analytes: tuple[str, ...]) -> bytes:
         """Results of the analytes asked for, with unit, basis and detection limit."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from datetime import datetime
 from typing import Protocol
 
 from ..core.record import record
@@ -43,6 +44,10 @@ class Laboratory(Protocol):
     """A laboratory that takes a bottle and returns a report file."""
 
     simulated: bool
+
+    def ready_at(self, received_at: datetime) -> datetime:
+        """When the report on a bottle received then is expected."""
+        ...
 
     def report(self, analytes: tuple[str, ...]) -> bytes:
         """The report as CSV, in the format of docs/file-formats.md."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from uuid import UUID
 
 from sqlalchemy.orm import Session
@@ -9,12 +10,13 @@ from sqlalchemy.orm import Session
 from ..core.errors import RuleError
 from ..core.testing.laboratory import KIND_BY_ID
 from ..core.testing.water import water_of
+from ..core.visit import Visit
 from ..records import store
 from ..standins.devices import SimulatedColorimeter, SimulatedLaboratory, SimulatedMeter
 from ..standins.interfaces import Colorimeter, Laboratory, StreamingMeter
 from ..standins.tap import Tap
 from . import visiting
-from .person import Person
+from .person import Person, now
 
 
 def _tap(db: Session, who: Person, visit_id: UUID, sample_id: str) -> Tap:
@@ -36,6 +38,11 @@ def colorimeter(db: Session, who: Person, visit_id: UUID, sample_id: str, turn: 
     return SimulatedColorimeter(_tap(db, who, visit_id, sample_id), f"{sample_id}:{turn}")
 
 
+def reports(visit: Visit) -> dict[str, datetime]:
+    """When the laboratory's report on each bottle it has received is expected, by bottle."""
+    return {b.id: SimulatedLaboratory.ready_at(b.received_at) for b in visit.lab_samples if b.received_at is not None and b.reported_at is None}
+
+
 def report(db: Session, who: Person, visit_id: UUID, lab_id: str) -> bytes:
     """The laboratory's report on a bottle, once it was received."""
     visit, _ = visiting.document(db, who, visiting.get(db, who, visit_id), snapshots=False)
@@ -45,4 +52,6 @@ def report(db: Session, who: Person, visit_id: UUID, lab_id: str) -> bytes:
     if bottle.received_at is None:
         raise RuleError("lab.not_received", "The laboratory has not received this bottle.", "received_at", "Hand it over first.")
     lab: Laboratory = SimulatedLaboratory(_tap(db, who, visit_id, bottle.sample))
+    if now() < (ready := lab.ready_at(bottle.received_at)):
+        raise RuleError("lab.not_ready", "The laboratory is still at work on this bottle.", "received_at", f"Its report is expected in {(ready - now()).total_seconds():.0f} s.")
     return lab.report(KIND_BY_ID[bottle.kind].analytes)

@@ -13,8 +13,8 @@ from ..core.errors import RuleError
 from ..core.home import Customer, Home
 from ..core.proposing.proposal import Proposal
 from ..core.testing.complaints import SIGNS, Complaint
-from ..core.testing.reading import Reading, extends, work_out
-from ..core.testing.water import Sample
+from ..core.testing.reading import Reading, Value, extends, work_out
+from ..core.testing.water import Sample, design_water
 from ..core.treating.items import Item
 from ..core.treating.line import Option
 from ..core.visit import Visit
@@ -34,7 +34,7 @@ def today(db: Session, who: Person, day: datetime) -> list[dict[str, Any]]:
     readings, options, proposals = store.counts(db, ReadingRow, ids), store.counts(db, OptionRow, ids), store.counts(db, ProposalRow, ids)
     out = []
     for v, h in rows:
-        if who.role == "consultant" and v.consultant_id not in (None, who.id):
+        if not _visible(who, v.consultant_id):
             continue
         home = load(Home, h.home)
         out.append({
@@ -62,24 +62,71 @@ def start(db: Session, who: Person, id: UUID, customer: Customer, home: Home, co
         return have
     if not customer.name.strip():
         raise RuleError("customer.name", "A visit needs the customer’s name.", "customer.name", "Write it as they would sign.")
-    firm = store.firm(db, who.firm_id)
     h = HomeRow(id=uuid4(), firm_id=who.firm_id, customer=plain(customer), home=plain(home), version=1)
-    v = VisitRow(
-        id=id, firm_id=who.firm_id, home_id=h.id, consultant_id=who.id, consultant=who.name, started_at=started_at or now(), complaints=_complaints(complaints), step="before", recommended=None, horizon=10,
-        assumptions_off=[], settings=firm.settings, rules=firm.rules, version=1, note="",
-    )
     db.add(h)
     db.flush()
+    return _begin(db, who, id, h.id, _complaints(complaints), started_at)
+
+
+def _begin(db: Session, who: Person, id: UUID, home: UUID, complaints: list[dict[str, Any]], started_at: datetime | None) -> VisitRow:
+    firm = store.firm(db, who.firm_id)
+    v = VisitRow(
+        id=id, firm_id=who.firm_id, home_id=home, consultant_id=who.id, consultant=who.name, started_at=started_at or now(), complaints=complaints, step="before", recommended=None, horizon=10,
+        assumptions_off=[], settings=firm.settings, rules=firm.rules, version=1, note="",
+    )
     db.add(v)
     note(db, who, v.id, "started", 1, [])
     db.flush()
     return v
 
 
+def again(db: Session, who: Person, before: UUID, id: UUID, started_at: datetime | None) -> VisitRow:
+    """Another visit to the home of an earlier one, judged by today's rules. Sent twice with one id it is one visit."""
+    have = store.find(db, VisitRow, who.firm_id, id)
+    return have or _begin(db, who, id, get(db, who, before).home_id, [], started_at)
+
+
+def _visible(who: Person, consultant: UUID | None) -> bool:
+    return who.role != "consultant" or consultant in (None, who.id)
+
+
+def other_visits(db: Session, who: Person, row: VisitRow) -> list[tuple[UUID, datetime]]:
+    """The home's other visits that this person may see, the latest first."""
+    return [(id, at) for id, at, c in store.visits_of_home(db, who.firm_id, row.home_id) if id != row.id and _visible(who, c)]
+
+
+def earlier(db: Session, who: Person, row: VisitRow, others: list[tuple[UUID, datetime]]) -> dict[str, Value]:
+    """Raw values by analyte of the home's last visit before this one that tested any; empty at a first visit."""
+    for id, at in others:
+        if at < row.started_at:
+            samples, readings = store.of_visit(db, SampleRow, who.firm_id, id), store.of_visit(db, ReadingRow, who.firm_id, id)
+            water = design_water(tuple(load(tuple[Sample, ...], _with_readings(samples, readings))))
+            if water is not None and water.values:
+                return water.values
+    return {}
+
+
+def known_homes(db: Session, who: Person, words: str) -> list[dict[str, Any]]:
+    """Homes the firm knows by a name or place, each with its last visit that this person may see."""
+    out = []
+    for h in store.homes(db, who.firm_id, words.strip()):
+        seen = [(id, at) for id, at, c in store.visits_of_home(db, who.firm_id, h.id) if _visible(who, c)]
+        if seen:
+            out.append({"visit": seen[0][0], "last": seen[0][1], "visits": len(seen), "customer": h.customer["name"], "home": h.home["name"], "place": h.home.get("place", "")})
+    return out
+
+
+def _with_readings(samples: list[SampleRow], readings: list[ReadingRow]) -> list[dict[str, Any]]:
+    by_sample: dict[UUID, list[dict[str, Any]]] = {}
+    for r in readings:
+        by_sample.setdefault(r.sample_id, []).append({**r.data, "struck_at": r.struck_at, "struck_because": r.struck_because})
+    return [{**s.data, "readings": by_sample.get(s.id, [])} for s in samples]
+
+
 def get(db: Session, who: Person, id: UUID, lock: bool = False) -> VisitRow:
     """A visit this person may see."""
     row = store.get(db, VisitRow, who.firm_id, id, "visit", lock)
-    if who.role == "consultant" and row.consultant_id not in (None, who.id):
+    if not _visible(who, row.consultant_id):
         raise store.NotFound("visit")
     return row
 
@@ -251,13 +298,9 @@ def document(db: Session, who: Person, row: VisitRow, snapshots: bool = True) ->
     samples, readings = store.of_visit(db, SampleRow, who.firm_id, row.id), store.of_visit(db, ReadingRow, who.firm_id, row.id)
     options, proposals = store.of_visit(db, OptionRow, who.firm_id, row.id), store.proposals(db, who.firm_id, row.id, snapshots)
     bottles = store.of_visit(db, LabSampleRow, who.firm_id, row.id)
-    by_sample: dict[UUID, list[dict[str, Any]]] = {}
-    for r in readings:
-        data = {**r.data, "struck_at": r.struck_at, "struck_because": r.struck_because}
-        by_sample.setdefault(r.sample_id, []).append(data)
     raw = {
         "id": str(row.id), "firm": store.firm(db, who.firm_id).name, "consultant": row.consultant, "started_at": row.started_at, "customer": home.customer, "home": home.home, "complaints": row.complaints,
-        "samples": [{**s.data, "readings": by_sample.get(s.id, [])} for s in samples], "lab_samples": [x.data for x in bottles], "options": [o.data for o in options], "recommended": row.recommended, "horizon": row.horizon,
+        "samples": _with_readings(samples, readings), "lab_samples": [x.data for x in bottles], "options": [o.data for o in options], "recommended": row.recommended, "horizon": row.horizon,
         "assumptions_off": row.assumptions_off, "note": row.note, "settings": row.settings, "rules": row.rules, "catalogue": _used(db, who.firm_id, options), "proposals": [data for _, _, data in proposals],
     }
     versions = {"visit": row.version, "home": home.version} | {str(x.id): x.version for x in bottles} | {str(s.id): s.version for s in samples} | {str(o.id): o.version for o in options} | {str(p): version for p, version, _ in proposals}
@@ -308,4 +351,4 @@ def _bring_in_parts(db: Session, who: Person, visit: Visit, row: VisitRow) -> No
         db.add(ProposalRow(id=UUID(p.id), firm_id=who.firm_id, visit_id=row.id, position=i, data=plain(p, Proposal), version=1))
 
 
-__all__ = ["bring_in", "change", "change_home", "document", "drop_option", "get", "put_option", "put_reading", "put_sample", "start", "strike", "today"]
+__all__ = ["again", "bring_in", "change", "change_home", "document", "drop_option", "earlier", "get", "known_homes", "other_visits", "put_option", "put_reading", "put_sample", "start", "strike", "today"]

@@ -56,6 +56,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/homes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Homes
+         * @description Homes that were visited before, by a name or place.
+         */
+        get: operations["homes_api_visits_homes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Again
+         * @description Start another visit to the same home; repeats are harmless.
+         */
+        post: operations["again_api_visits__id__again_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/import": {
         parameters: {
             query?: never;
@@ -613,6 +653,19 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AgainBody
+         * @description Another visit to a home that was visited before; the id is made by the client.
+         */
+        AgainBody: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Started At */
+            started_at?: string | null;
+        };
+        /**
          * AnalyteView
          * @description An analyte as the page needs it.
          */
@@ -634,7 +687,7 @@ export interface components {
         };
         /**
          * Assessment
-         * @description All of a visit, worked out.
+         * @description All of a visit, worked out. ``noticed``: what eyes and nose found beside the complaints.
          */
         Assessment: {
             /** Samples */
@@ -654,6 +707,11 @@ export interface components {
             nothing_needed: boolean;
             /** Horizon */
             horizon: number;
+            /**
+             * Noticed
+             * @default []
+             */
+            noticed: components["schemas"]["Complaint"][];
         };
         /**
          * Assumption
@@ -1698,7 +1756,7 @@ export interface components {
          * @description How an instrument is read.
          * @enum {string}
          */
-        InstrumentKind: "meter" | "drops" | "strip" | "comparator" | "display" | "bucket" | "laboratory";
+        InstrumentKind: "meter" | "drops" | "strip" | "comparator" | "display" | "bucket" | "laboratory" | "senses";
         /**
          * IronFilterFigures
          * @description Iron, manganese and sulfide filter; pH minima per contaminant, maxima [mg/L].
@@ -1869,6 +1927,30 @@ export interface components {
          * @enum {string}
          */
         Kind: "health" | "looks_taste" | "equipment" | "context";
+        /**
+         * KnownHome
+         * @description A home visited before, with its last visit.
+         */
+        KnownHome: {
+            /**
+             * Visit
+             * Format: uuid
+             */
+            visit: string;
+            /**
+             * Last
+             * Format: date-time
+             */
+            last: string;
+            /** Visits */
+            visits: number;
+            /** Customer */
+            customer: string;
+            /** Home */
+            home: string;
+            /** Place */
+            place: string;
+        };
         /**
          * LabKind
          * @description A kind of laboratory sample: bottle, preservation, holding time [h] and drawing steps.
@@ -2394,6 +2476,22 @@ export interface components {
             target_ph: number;
         };
         /**
+         * Noticed
+         * @description What eyes and nose found at a tap: identifiers of signs (core.testing.complaints); empty means looked, and nothing found.
+         */
+        Noticed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            method: "noticed";
+            /**
+             * Signs
+             * @default []
+             */
+            signs: string[];
+        };
+        /**
          * Offer
          * @description A proposal's whole content.
          */
@@ -2613,6 +2711,19 @@ export interface components {
             kind: "aeration" | "arsenic" | "booster" | "bypass" | "chlorinator" | "expansion" | "nitrate" | "polish" | "regulator";
             /** Sets Psi */
             sets_psi?: number | null;
+        };
+        /**
+         * OtherVisit
+         * @description Another visit to the same home.
+         */
+        OtherVisit: {
+            /** Id */
+            id: string;
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
         };
         /**
          * PadMatch
@@ -2903,7 +3014,7 @@ export interface components {
             analyte: string;
             instrument: components["schemas"]["Instrument"];
             /** Observation */
-            observation: components["schemas"]["MeterDisplays"] | components["schemas"]["DropCount"] | components["schemas"]["PadMatch"] | components["schemas"]["OneDisplay"] | components["schemas"]["BucketRuns"] | components["schemas"]["LaboratoryResult"] | components["schemas"]["CupsSeen"];
+            observation: components["schemas"]["MeterDisplays"] | components["schemas"]["DropCount"] | components["schemas"]["PadMatch"] | components["schemas"]["OneDisplay"] | components["schemas"]["BucketRuns"] | components["schemas"]["LaboratoryResult"] | components["schemas"]["CupsSeen"] | components["schemas"]["Noticed"];
             /**
              * Made At
              * Format: date-time
@@ -2980,7 +3091,7 @@ export interface components {
         };
         /**
          * Reference
-         * @description What the page needs to know once: signs, analytes and what a visit looks for.
+         * @description What the page needs to know once: signs, analytes, what a visit looks for, and what eyes and nose look at.
          */
         Reference: {
             /** Signs */
@@ -2989,6 +3100,8 @@ export interface components {
             analytes: components["schemas"]["AnalyteView"][];
             /** Looked For */
             looked_for: string[];
+            /** Looked At */
+            looked_at: string[];
         };
         /**
          * Removal
@@ -5038,7 +5151,8 @@ export interface components {
          * VisitView
          * @description A visit with everything worked out.
          *
-         *     ``versions``: by the id of each editable part; ``lab``: where each bottle stands now; ``suggested``: bottles to draw.
+         *     ``versions``: by the id of each editable part; ``lab``: where each bottle stands now; ``suggested``: bottles to draw;
+         *     ``others``: the home's other visits; ``reports``: when the laboratory's report on a bottle is expected.
          */
         VisitView: {
             visit: components["schemas"]["Visit"];
@@ -5055,6 +5169,12 @@ export interface components {
             };
             /** Suggested */
             suggested: components["schemas"]["Suggested"][];
+            /** Others */
+            others: components["schemas"]["OtherVisit"][];
+            /** Reports */
+            reports: {
+                [key: string]: string;
+            };
         };
         /**
          * Waste
@@ -5355,6 +5475,72 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["StartBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    homes_api_visits_homes_get: {
+        parameters: {
+            query?: {
+                find?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownHome"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    again_api_visits__id__again_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgainBody"];
             };
         };
         responses: {

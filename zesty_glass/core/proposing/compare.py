@@ -174,7 +174,7 @@ def rows(lines: tuple[LineReport, ...], meaning: Meaning, complaints: tuple[Comp
         cells = tuple(cell(line.option, line, analyte, target, op, units) for line in lines)
         side = "at most" if op == "at_most" else "at least"
         text = "" if target is None else f"wanted {side} {words.number(target * factor, max(decimals, 2))}{'' if unit == 'pH' else ' ' + unit}, {why}" if target > 0 else "wanted: none"
-        quoted = tuple(by_id[c] for c in (finding.explains if finding else ()))
+        quoted = tuple(by_id[c] for c in (finding.explains if finding else ()) if c in by_id)
         out.append(Row(analyte=analyte, name=ANALYTES[analyte].name, complaints=quoted, weight=None if finding is None else finding.weight, unit=unit, factor=factor, target=target, target_words=text, op=op, cells=cells))
     return tuple(out)
 

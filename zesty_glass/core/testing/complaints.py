@@ -37,6 +37,8 @@ SIGNS = MappingProxyType({
         Sign(id="blue_green", name="Blue-green stains", next="pH by meter, then copper from a first-draw sample"),
         Sign(id="egg_smell", name="Smell of eggs, all taps", next="hydrogen sulfide on site, at once"),
         Sign(id="egg_smell_hot", name="Smell of eggs, hot tap only", next="compare hot and cold side by side"),
+        Sign(id="egg_smell_unsure", name="Smell of eggs, not known at which taps", next="compare hot and cold side by side"),
+        Sign(id="earth_smell", name="Smell of earth or must", next="smell hot and cold, after flushing; a surface source asks its authority"),
         Sign(id="metal_taste", name="Taste of metal", next="pH by meter, then copper from a first-draw sample"),
         Sign(id="taste", name="Dull or odd taste", next="free and total chlorine, then TDS by meter"),
         Sign(id="haze", name="Haze", next="turbidity, and watch how it clears"),

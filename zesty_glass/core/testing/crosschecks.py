@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ..analytes import ANALYTES
 from ..home import Home
 from ..record import record
 from ..units import MG_L_PER_GPG
@@ -12,6 +13,10 @@ from .removal import removal
 from .water import Sample, Water, water_of
 
 HARDNESS_SHARE = 0.65  # hardness_low [mg/L] above 0.65 × conductivity_high [µS/cm]: one of the two is wrong
+
+
+FAR = 1.5  # one reading this many times the other, with ranges apart: trade practice, not a standard (2024)
+_CHANGES_DAILY = frozenset({"temperature", "flow", "pressure_static", "pressure_running"})
 
 
 @record
@@ -111,11 +116,16 @@ def crosschecks(samples: tuple[Sample, ...], home: Home, earlier: dict[str, Valu
         if raw is not None and s is not raw:
             out += _pairs(s, waters[s.id], raw, waters[raw.id])
     if raw is not None and earlier:
-        for name, old in earlier.items():
-            new = waters[raw.id].values.get(name)
-            if new is None or new.range is None or old.range is None or new.range.overlaps(old.range):
-                continue
-            if max(new.range.best, old.range.best) > 1.5 * max(min(new.range.best, old.range.best), 1e-9):
-                out.append(_hit("far_from_before", raw.id))
-                break
+        far = [ANALYTES[name].name for name, old in earlier.items() if _far(name, waters[raw.id].values.get(name), old)]
+        if far:
+            hit = _hit("far_from_before", raw.id)
+            out.append(CrossCheck(id=hit.id, sample=hit.sample, sentence=f"{hit.sentence} ({', '.join(far)})", remedy=hit.remedy))
     return tuple(out)
+
+
+def _far(name: str, new: Value | None, old: Value) -> bool:
+    """Whether two readings of one home are far apart: ranges that do not touch, and half as much again (one unit of pH)."""
+    if new is None or new.range is None or old.range is None or new.range.overlaps(old.range) or name in _CHANGES_DAILY:
+        return False
+    low, high = sorted((new.range.best, old.range.best))
+    return high - low > 1 if name == "ph" else high > FAR * max(low, 1e-9)

@@ -20,6 +20,7 @@ class InstrumentKind(StrEnum):
     DISPLAY = "display"  # one number with its own accuracy
     BUCKET = "bucket"  # volume over time
     LABORATORY = "laboratory"
+    SENSES = "senses"  # eyes and nose
 
 
 @record

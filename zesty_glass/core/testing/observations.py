@@ -99,4 +99,12 @@ class CupsSeen:
     reducer: Literal["wholly", "partly", "no_change"] | None = None
 
 
-Observation = Annotated[MeterDisplays | DropCount | PadMatch | OneDisplay | BucketRuns | LaboratoryResult | CupsSeen, TaggedBy("method")]
+@record
+class Noticed:
+    """What eyes and nose found at a tap: identifiers of signs (core.testing.complaints); empty means looked, and nothing found."""
+
+    method: Literal["noticed"] = "noticed"
+    signs: tuple[str, ...] = ()
+
+
+Observation = Annotated[MeterDisplays | DropCount | PadMatch | OneDisplay | BucketRuns | LaboratoryResult | CupsSeen | Noticed, TaggedBy("method")]

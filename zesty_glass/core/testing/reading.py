@@ -15,6 +15,7 @@ from ..errors import RuleError
 from ..ranges import Range
 from ..record import record
 from ..units import convert
+from .complaints import SIGNS
 from .instruments import Flag, Instrument, InstrumentKind, fitness
 from .observations import (
     BucketRuns,
@@ -22,6 +23,7 @@ from .observations import (
     DropCount,
     LaboratoryResult,
     MeterDisplays,
+    Noticed,
     Observation,
     OneDisplay,
     PadMatch,
@@ -267,6 +269,14 @@ def laboratory(instrument: Instrument, seen: LaboratoryResult) -> Value:
     return Value(range=Range.of(max(0.0, v - u), v, v + u), **common)  # type: ignore[arg-type]
 
 
+def noticed(seen: Noticed) -> Value:
+    """Eyes and nose: the signs in words. There is no number, so there is no range."""
+    for s in seen.signs:
+        if s not in SIGNS:
+            raise _fail("noticed.sign", f"There is no sign “{s}”.", "Choose one from the list.", "observation.signs")
+    return Value(analyte="noticed", unit="", range=None, words=", ".join(SIGNS[s].name.lower() for s in seen.signs) or "nothing noticed")
+
+
 def work_out(reading: Reading) -> Value:
     """Best value and range of a reading, with every flag that belongs to it.
 
@@ -291,6 +301,8 @@ def work_out(reading: Reading) -> Value:
             value = bucket(inst, seen)
         case LaboratoryResult():
             value = laboratory(inst, seen)
+        case Noticed():
+            value = noticed(seen)
         case CupsSeen():
             value = Value(analyte="colour", unit="", range=None, words=seen.drawn)
     flags = fitness(inst, _day(reading.made_at)) + value.flags
@@ -317,5 +329,5 @@ def extends(kept: Reading, more: Reading) -> bool:
 ACCEPTS: dict[InstrumentKind, tuple[type, ...]] = {
     InstrumentKind.METER: (MeterDisplays,), InstrumentKind.DROPS: (DropCount,), InstrumentKind.STRIP: (PadMatch,),
     InstrumentKind.COMPARATOR: (PadMatch,), InstrumentKind.DISPLAY: (OneDisplay,), InstrumentKind.BUCKET: (BucketRuns,),
-    InstrumentKind.LABORATORY: (LaboratoryResult,),
+    InstrumentKind.LABORATORY: (LaboratoryResult,), InstrumentKind.SENSES: (Noticed,),
 }

@@ -10,7 +10,7 @@ from ..ranges import Range
 from ..record import record
 from .chlorine import Combined, combined
 from .instruments import Flag
-from .observations import CupsSeen, LaboratoryResult
+from .observations import CupsSeen, LaboratoryResult, Noticed
 from .reading import Reading, Value, work_out
 
 _ON_SITE_WINS = frozenset({"chlorine_free", "chlorine_total", "ph", "temperature", "hydrogen_sulfide"})
@@ -79,6 +79,8 @@ def water_of(sample: Sample, worked: dict[str, Value] | None = None) -> Water:
         if isinstance(reading.observation, CupsSeen):
             cups = reading.observation
             continue
+        if isinstance(reading.observation, Noticed):
+            continue  # no property of the water: see noticing.py
         value = work_out(reading) if worked is None else worked[reading.id]
         rank = _rank(reading, value)
         if reading.analyte not in best or rank >= best[reading.analyte][0]:

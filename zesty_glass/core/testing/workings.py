@@ -5,7 +5,7 @@ from __future__ import annotations
 from .. import words
 from ..analytes import ANALYTES
 from ..working import Triple, Working, working
-from .observations import BucketRuns, CupsSeen, DropCount, LaboratoryResult, MeterDisplays, OneDisplay, PadMatch
+from .observations import BucketRuns, CupsSeen, DropCount, LaboratoryResult, MeterDisplays, Noticed, OneDisplay, PadMatch
 from .reading import Reading, Value, _meter_error
 
 _n = words.number
@@ -68,6 +68,8 @@ def working_of(r: Reading, value: Value) -> Working:
             formula, rows = "volume ÷ time; median run, slowest to fastest", tuple((f"run {i + 1}", _n(60 * seen.volume_gal / s, 2), "gpm") for i, s in enumerate(seen.seconds))
         case LaboratoryResult():
             formula, rows = "as reported, brought to the unit and basis kept here", (("reported", f"{'' if seen.qualifier == '=' else seen.qualifier + ' '}{'' if seen.value is None else _n(seen.value, 4)}".strip(), seen.unit),)
+        case Noticed():
+            formula, rows = "eyes and nose", (("noticed", value.words, ""),)
         case CupsSeen():
             formula, rows = "the three cups", (("as drawn", seen.drawn.replace("_", " "), ""), ("after standing", (seen.stood or "not yet").replace("_", " "), ""), ("powder", (seen.reducer or "not used").replace("_", " "), ""))
     shown = words.value(r.analyte, value.range, value.below, "metric", value.words)

@@ -8,6 +8,7 @@ import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 import { Complaints } from "./Complaints";
 import { HomeForm } from "./HomeForm";
+import { VisitAgain } from "./VisitAgain";
 
 export function Before(): ReactElement {
   const { id, view } = useVisitContext();
@@ -31,6 +32,12 @@ export function Before(): ReactElement {
       <Complaints list={view.visit.complaints} onChange={(complaints) => change.mutate({ version: view.versions.visit ?? 1, complaints })} />
       <HomeForm customer={shown.customer} home={shown.home} onCustomer={(customer) => save({ ...shown, customer })} onHome={(home) => save({ ...shown, home })} />
       <Link className="key go" to={`/visits/${id}/test`}>Test the water</Link>
+      <section className="mt-8" aria-label="Visits to this home">
+        <h2 className="mb-1">Visits to this home</h2>
+        {view.others.length === 0 && <p className="text-m text-ink-2 mb-2">This is the only one. At the next, today’s readings are held against the new ones.</p>}
+        <ul className="mb-3">{view.others.map((o) => <li key={o.id} className="border-b border-rule"><Link className="flex items-center min-h-12 text-ink" to={`/visits/${o.id}`}>{new Date(o.started_at).toLocaleDateString([], { weekday: "long", day: "numeric", month: "long", year: "numeric" })}</Link></li>)}</ul>
+        <VisitAgain visit={id} />
+      </section>
     </div>
   );
 }

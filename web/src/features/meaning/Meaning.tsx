@@ -42,7 +42,8 @@ export function Meaning(): ReactElement {
   const { id, view } = useVisitContext();
   const m = view.assessment.meaning;
   if (!m) return <div className="pt-2"><h1>Meaning</h1><p className="text-l mt-2">No raw sample yet. Draw a glass ahead of all treatment and test it; what it means shows here.</p></div>;
-  const complaints = view.visit.complaints;
+  const noticed = new Set(view.assessment.noticed.map((c) => c.id));
+  const complaints = [...view.visit.complaints, ...view.assessment.noticed];
   const rest = m.findings.filter((f) => f.explains.length === 0);
   return (
     <div className="grid wide:grid-cols-[minmax(0,1fr)_340px] gap-x-10 gap-y-6 pb-6 pr-3">
@@ -62,7 +63,7 @@ export function Meaning(): ReactElement {
             const next = m.unexplained.find((u) => u.complaint === c.id);
             return (
               <li key={c.id} className="pb-3 mb-3 border-b border-rule">
-                <q className="font-d font-semibold text-[22px] leading-tight block mb-1">{c.words}</q>
+                {noticed.has(c.id) ? <b className="font-d font-semibold text-[20px] leading-tight block mb-1">{c.words}</b> : <q className="font-d font-semibold text-[22px] leading-tight block mb-1">{c.words}</q>}
                 {found.map((f) => (<div key={f.id} className="flex gap-3 items-start mt-1"><span className="pt-[3px]"><StateMark kind="done" size={18} label="explained" /></span><span className="flex-1">{f.sentence}</span><Opens title={f.shown} slip={<Source f={f} />} className="text-m">source</Opens></div>))}
                 {next && <p className="flex gap-3 items-start"><span className="pt-[3px]"><StateMark kind="unk" size={18} /></span>Not explained yet. Next: {next.next}.</p>}
               </li>

@@ -8,7 +8,8 @@ import { useVisitContext } from "../visit/context";
 export function Explains(): ReactElement {
   const { view } = useVisitContext();
   const m = view.assessment.meaning;
-  const complaints = view.visit.complaints;
+  const noticed = new Set(view.assessment.noticed.map((c) => c.id));
+  const complaints = [...view.visit.complaints, ...view.assessment.noticed];
   const by = (id: string): Finding[] => m?.findings.filter((f) => f.explains.includes(id)) ?? [];
   const tds = m?.findings.find((f) => f.analyte === "tds");
   return (
@@ -21,7 +22,7 @@ export function Explains(): ReactElement {
           const next = m?.unexplained.find((u) => u.complaint === c.id)?.next;
           return (
             <li key={c.id} className="pb-3 mb-3 border-b border-rule">
-              <q className="font-d font-semibold text-l leading-tight block">{c.words}</q>
+              {noticed.has(c.id) ? <b className="font-d font-semibold text-b leading-tight block">{c.words}</b> : <q className="font-d font-semibold text-l leading-tight block">{c.words}</q>}
               {found.map((f) => (<p key={f.id} className="flex gap-2 text-m text-ink-2 mt-1"><StateMark kind="done" size={16} label="explained" /><span>{f.sentence}</span></p>))}
               {found.length === 0 && <p className="flex gap-2 text-m text-ink-2 mt-1"><StateMark kind="unk" size={16} /><span>not explained yet.{next !== undefined && ` Next: ${next}.`}</span></p>}
             </li>

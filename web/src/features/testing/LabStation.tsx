@@ -12,6 +12,7 @@ import { best } from "../../app/show";
 import { StateMark } from "../../ui/marks";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
+import { clock, useNow } from "./timers";
 import { useKeep } from "./useKeep";
 
 const CHAIN = [["handed_at", "Handed over"], ["received_at", "Received"], ["reported_at", "Reported"]] as const;
@@ -53,6 +54,8 @@ function Bottle({ bottle, kind }: { bottle: LabSample; kind: LabKind | undefined
   const s = view.lab[bottle.id];
   const next = CHAIN.find(([k]) => bottle[k] == null);
   const client = useQueryClient();
+  const expected = view.reports[bottle.id] === undefined ? null : new Date(view.reports[bottle.id] ?? "").getTime();
+  const now = useNow(expected !== null);
   const fetchReport = useMutation({
     mutationFn: async () => {
       const r = await fetch(`/api/visits/${id}/standins/laboratory/${bottle.id}`);
@@ -67,7 +70,8 @@ function Bottle({ bottle, kind }: { bottle: LabSample; kind: LabKind | undefined
       <div className="flex gap-3 items-center flex-wrap">
         <StateMark kind={s?.overdue ? "no" : bottle.reported_at ? "done" : "part"} size={20} label={s?.overdue ? "overdue" : "on its way"} />
         <span className="flex-1 min-w-[220px]"><b>{kind?.name ?? bottle.kind}</b><span className="block text-s text-ink-2">drawn {when(bottle.drawn_at)}{CHAIN.filter(([k]) => bottle[k]).map(([k, w]) => `, ${w.toLowerCase()} ${when(bottle[k] ?? "")}`)}{bottle.laboratory && `, ${bottle.laboratory}`}{bottle.seal && `, seal ${bottle.seal}`}</span></span>
-        {bottle.received_at != null && bottle.reported_at == null && !s?.overdue && (kind?.analytes.length ?? 0) > 0 && <button className="key" style={{ minHeight: 46 }} disabled={fetchReport.isPending} onClick={() => fetchReport.mutate()}>{fetchReport.isPending ? "Fetching" : "Fetch the report"}<span className="font-normal text-s text-ink-2">simulated</span></button>}
+        {expected !== null && now < expected && <span className="text-m num" role="timer">report in {clock(expected - now)}</span>}
+        {expected !== null && now >= expected && !s?.overdue && (kind?.analytes.length ?? 0) > 0 && <button className="key" style={{ minHeight: 46 }} disabled={fetchReport.isPending} onClick={() => fetchReport.mutate()}>{fetchReport.isPending ? "Fetching" : "Fetch the report"}<span className="font-normal text-s text-ink-2">simulated</span></button>}
         {next && <button className="key" style={{ minHeight: 46 }} disabled={put.isPending} onClick={() => put.mutate({ bottle: { ...bottle, [next[0]]: exactNow() }, version: view.versions[bottle.id] })}>{next[1]} now</button>}
       </div>
       {s && <p className={`text-m ${s.overdue ? "text-zest-ink font-semibold" : "text-ink-2"}`}>{s.sentence}</p>}

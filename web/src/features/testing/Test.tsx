@@ -15,6 +15,7 @@ import { KitRoll } from "./KitRoll";
 import { MeterStation } from "./MeterStation";
 import { NumberStation } from "./NumberStation";
 import { PadStation } from "./PadStation";
+import { SensesStation } from "./SensesStation";
 import { POCKETS, type Pocket } from "./pockets";
 
 const LabStation = lazy(() => import("./LabStation").then((m) => ({ default: m.LabStation })));
@@ -22,6 +23,7 @@ const TITLES: Record<string, string> = { hardness: "Hardness, by drops", calcium
 
 function Station({ kit, next, chooser }: { kit: Instrument; next: ReactNode; chooser: ReactNode }): ReactElement {
   if (kit.analyte === "colour") return <CupsStation kit={kit} next={next} />;
+  if (kit.kind === "senses") return <SensesStation kit={kit} next={next} />;
   switch (kit.kind) {
     case "meter": return <MeterStation key={kit.id} kit={kit} next={next} chooser={chooser} />;
     case "drops": return <DropsStation kit={kit} title={TITLES[kit.analyte] ?? kit.name} next={next} />;

@@ -15,7 +15,7 @@ export const POCKETS: Pocket[] = [
   { key: "chlorine", name: "Chlorine", drawn: "chlorine", analytes: ["chlorine_free", "chlorine_total"], needs: ["chlorine_free", "chlorine_total"] },
   { key: "iron", name: "Iron", drawn: "iron", analytes: ["iron", "iron_ferrous", "manganese", "hydrogen_sulfide"], needs: ["iron"] },
   { key: "tannin", name: "Tannin", drawn: "tannin", analytes: ["tannin", "turbidity"], needs: ["tannin"] },
-  { key: "colour", name: "Colour", drawn: "colour", analytes: ["colour"], needs: ["colour"] },
+  { key: "colour", name: "Colour", drawn: "colour", analytes: ["colour", "noticed"], needs: ["colour"] },
   { key: "ph", name: "pH", drawn: "ph", analytes: ["ph", "alkalinity", "temperature"], needs: ["ph", "alkalinity", "temperature"] },
   { key: "flow", name: "Flow", drawn: "flow", analytes: ["flow", "pressure_static", "pressure_running"], needs: ["flow"] },
   { key: "lab", name: "Laboratory", drawn: "lab", analytes: [], needs: [] },

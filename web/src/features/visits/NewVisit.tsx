@@ -10,6 +10,7 @@ import { newId } from "../../app/names";
 import { Trouble } from "../../ui/Trouble";
 import { Complaints } from "../before/Complaints";
 import { HomeForm, NEW_HOME } from "../before/HomeForm";
+import { KnownHomes } from "./KnownHomes";
 
 export function NewVisit(): ReactElement {
   const [id] = useState(newId);
@@ -28,6 +29,7 @@ export function NewVisit(): ReactElement {
       <main className="scroll px-8 pb-8">
         <div className="max-w-[980px] mx-auto pt-2">
           <h1 className="mb-4">Who, where, and what bothers them</h1>
+          <KnownHomes />
           <HomeForm customer={customer} home={home} onCustomer={setCustomer} onHome={setHome} fresh />
           <Complaints list={complaints} onChange={setComplaints} />
           <Trouble error={start.error} />
