@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any
+from typing import Annotated, Any
 from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..core.assess import Assessment
+from ..core.demonstrating.about import About, NotOffered
 from ..core.home import Customer, Home
 from ..core.proposing.offer import Offer
 from ..core.proposing.proposal import Plan, Signature
@@ -153,6 +154,23 @@ class VisitView:
     suggested: tuple[Suggested, ...]
     others: tuple[OtherVisit, ...]
     reports: dict[str, datetime]
+
+
+class TastingBody(Body):
+    """A blind tasting to draw: glasses, names of tasters, and glasses behind a unit that was sanitised and flushed."""
+
+    id: UUID
+    samples: list[UUID] = Field(min_length=2, max_length=5)
+    tasters: list[Annotated[str, Field(min_length=1, max_length=60)]] = Field(min_length=1, max_length=6)
+    sanitised: list[UUID] = Field(default=[], max_length=5)
+
+
+@record
+class DemonstrationWords:
+    """Every demonstration in words, and what is not offered."""
+
+    offered: tuple[About, ...]
+    not_offered: tuple[NotOffered, ...]
 
 
 class ProposalBody(Body):

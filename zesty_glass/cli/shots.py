@@ -14,7 +14,6 @@ _HOME = f"/visits/{uid('home-1-visit')}"
 #: name -> (path, size, something that is on it)
 VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "today": ("/", (1280, 800), "Today"),
-    "before": (f"{_HOME}/before", (1280, 800), "Before the test"),
     "test-meter": (f"{_HOME}/test?kit=tds", (1280, 800), "true value lies between"),
     "test-drops": (f"{_HOME}/test?kit=hardness", (1280, 800), "Strike this reading"),
     "test-colour": (f"/visits/{uid('home-4-visit')}/test?kit=colour", (1280, 800), "Colour, in three cups"),
@@ -23,7 +22,10 @@ VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "meaning": (f"{_HOME}/meaning", (1280, 800), "What bothers them"),
     "line": (f"{_HOME}/line?line={uid('home-1-option-b')}", (1280, 800), "renews every"),
     "compare": (f"{_HOME}/compare", (1280, 800), "All it costs"),
-    "offer": (f"{_HOME}/offer", (1280, 800), "What you recommend"),
+    "show-glass": (f"{_HOME}/facing/glass", (1280, 800), "What it does not show"),
+    "show-side-by-side": (f"/visits/{uid('home-6-visit')}/facing/side_by_side", (1280, 800), "no difference shown"),
+    "show-lather": (f"{_HOME}/facing/lather", (1280, 800), "5.5 times"),
+    "show-tasting": (f"/visits/{uid('home-6-visit')}/facing/tasting", (1280, 800), "By guessing"),
     "proposal": (f"/proposals/{uid('home-1-proposal')}", (1280, 800), "What was compared"),
     "nothing-needed": (f"/visits/{uid('home-7-visit')}/meaning", (1280, 800), "Nothing needed"),
     "legend": ("/legend", (1280, 800), "How a glass reads"),

@@ -7,6 +7,8 @@ from decimal import Decimal
 from .costing.chores import Chores, chores
 from .costing.money import Lifetime, lifetime, stays_cheaper_from
 from .costing.waste import Waste, waste
+from .demonstrating.records import Tasting
+from .demonstrating.shown import Around, Shown, show
 from .errors import RuleError
 from .home import Home
 from .proposing.compare import Row, not_addressed, rows
@@ -22,6 +24,7 @@ from .testing.workings import working_of
 from .treating.demand import Demand, demand
 from .treating.items import Item
 from .treating.line import LineReport, Option, walk
+from .treating.measured import Measured, measured_here
 from .treating.report import Running
 from .visit import Visit
 from .working import Working
@@ -102,6 +105,7 @@ class Assessment:
     nothing_needed: bool
     horizon: int
     noticed: tuple[Complaint, ...] = ()
+    demonstrations: tuple[Shown, ...] = ()
 
 
 def sample_report(sample: Sample) -> SampleReport:
@@ -160,26 +164,36 @@ def assess(visit: Visit, years: int | None = None, use_bands: bool = False, earl
     seen = noticed(visit.samples, visit.complaints)
     base = demand(visit.home, visit.settings)
     if raw is None:
-        return Assessment(samples=reports, raw=None, meaning=None, crosschecks=checks, demand=base, options=(), rows=(), assumptions=(), nothing_needed=False, horizon=horizon, noticed=seen)
+        return Assessment(samples=reports, raw=None, meaning=None, crosschecks=checks, demand=base, options=(), rows=(), assumptions=(), nothing_needed=False, horizon=horizon, noticed=seen, demonstrations=_demonstrations(visit, waters, ()))
     found = meaning(raw, visit.home, (*visit.complaints, *seen), visit.rules, units, visit.settings.heater_c)
     catalogue = {i.code: i for i in visit.catalogue}
     listed = assumptions(visit, catalogue)
+    measured = measured_here(visit.samples, waters)
     lines: list[tuple[Option, LineReport | None, str]] = []
     for option in (TODAY, *visit.options):
         try:
-            lines.append((option, walk(option, catalogue, raw, found.colour, visit.home, visit.settings), ""))
+            lines.append((option, walk(option, catalogue, raw, found.colour, visit.home, visit.settings, measured=measured), ""))
         except RuleError as e:
             lines.append((option, None, str(e)))
     good = tuple(line for _, line, _ in lines if line is not None)
     table = rows(good, found, visit.complaints, visit.rules, units)
-    options = _options(lines, visit, found, table, listed, horizon, raw, catalogue, use_bands)
+    options = _options(lines, visit, found, table, listed, horizon, raw, catalogue, use_bands, measured)
     return Assessment(
         samples=reports, raw=raw, meaning=found, crosschecks=checks, demand=base, options=options, rows=table, assumptions=listed,
-        nothing_needed=needs_nothing(found), horizon=horizon, noticed=seen,
+        nothing_needed=needs_nothing(found), horizon=horizon, noticed=seen, demonstrations=_demonstrations(visit, waters, good),
     )
 
 
-def _options(lines: list[tuple[Option, LineReport | None, str]], visit: Visit, found: Meaning, table: tuple[Row, ...], listed: tuple[Assumption, ...], years: int, raw: Water, catalogue: dict[str, Item], use_bands: bool) -> tuple[OptionReport, ...]:
+def _demonstrations(visit: Visit, waters: dict[str, Water], lines: tuple[LineReport, ...]) -> tuple[Shown, ...]:
+    if not visit.demonstrations:
+        return ()
+    tasted = {w.sample for d in visit.demonstrations if isinstance(d.body, Tasting) for w in d.body.waters}
+    meanings = {s.id: meaning(waters[s.id], visit.home, (), visit.rules) for s in visit.samples if s.id in tasted}
+    at = Around(samples={s.id: s for s in visit.samples}, waters=waters, lines={x.option: x for x in lines}, home=visit.home, settings=visit.settings, meanings=meanings)
+    return tuple(show(d, at) for d in visit.demonstrations)
+
+
+def _options(lines: list[tuple[Option, LineReport | None, str]], visit: Visit, found: Meaning, table: tuple[Row, ...], listed: tuple[Assumption, ...], years: int, raw: Water, catalogue: dict[str, Item], use_bands: bool, measured: Measured) -> tuple[OptionReport, ...]:
     out: list[OptionReport] = []
     for option, line, error in lines:
         if line is None:
@@ -191,7 +205,7 @@ def _options(lines: list[tuple[Option, LineReport | None, str]], visit: Visit, f
         if use_bands and line.stages:
             ends = []
             for factor in (LOW_USE, HIGH_USE):
-                other = walk(option, catalogue, raw, found.colour, visit.home, visit.settings, factor)
+                other = walk(option, catalogue, raw, found.colour, visit.home, visit.settings, factor, measured)
                 ends.append(_cost(other, visit, listed, years, with_curve=False).total)
             band = Band(low=min(*ends, cost.total), high=max(*ends, cost.total))
         out.append(OptionReport(id=option.id, name=option.name, line=line, error="", waste=drained, cost=cost, use_band=band, chores=work, left=left, reasons=reasons(line, cost, drained, work, table, left, found, visit.settings)))

@@ -162,6 +162,7 @@ class Settings:
         electricity: price [money/kWh].
         salt_bag: price of a 40-lb bag [money].
         heater_c: water heater [°C].
+        soap_share: the firm's own cautious estimate of the soap a softened house does without, as a share (0 to 1).
     """
 
     units: Literal["us", "metric"] = "us"
@@ -174,6 +175,7 @@ class Settings:
     electricity: Decimal = Decimal("0.16")
     salt_bag: Decimal = Decimal("9.50")
     heater_c: float = 60.0
+    soap_share: float = 0.2
     valid_days: int = 30
     cancel_text: str = (
         "You may cancel this sale without penalty until midnight of the third business day after you sign. Local law decides."
@@ -181,7 +183,7 @@ class Settings:
     local_rules: str = ""
 
     def __post_init__(self) -> None:
-        for name, low, high in (("iron_factor", 0, 10), ("gal_per_person", 1, 500), ("drinking_gal_per_person", 0.05, 10), ("price_growth", -0.2, 0.5), ("discount", 0, 0.5), ("heater_c", 30, 90)):
+        for name, low, high in (("iron_factor", 0, 10), ("gal_per_person", 1, 500), ("drinking_gal_per_person", 0.05, 10), ("price_growth", -0.2, 0.5), ("discount", 0, 0.5), ("heater_c", 30, 90), ("soap_share", 0, 0.6)):
             value = float(getattr(self, name))
             if not low <= value <= high:
                 raise RuleError(f"settings.{name}", f"{name.replace('_', ' ')} of {value:g} is out of range.", f"settings.{name}", f"Use {low:g} to {high:g}.")

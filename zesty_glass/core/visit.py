@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Literal
 
+from .demonstrating.records import Demonstration
 from .home import Customer, Home
 from .proposing.proposal import Proposal
 from .record import record
@@ -49,3 +50,4 @@ class Visit:
     rules: Rules = Rules()
     catalogue: tuple[Item, ...] = ()
     proposals: tuple[Proposal, ...] = ()
+    demonstrations: tuple[Demonstration, ...] = ()

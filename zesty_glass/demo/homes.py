@@ -7,6 +7,7 @@ from datetime import datetime, timedelta
 from decimal import Decimal
 from typing import Any
 
+from ..core.demonstrating.records import Body, Demonstration, Kettle, Lather, SideBySide, TastedWater, Taster, Tasting, Vial
 from ..core.home import Care, Customer, Home, Source
 from ..core.rules import Rules, Settings
 from ..core.testing.complaints import Complaint
@@ -67,6 +68,10 @@ def _option(key: str, id: str, name: str, *codes: str, **overrides: float) -> Op
     return Option(id=uid(f"{key}-option-{id}"), name=name, stages=tuple(StageChoice(item=c) for c in codes))
 
 
+def _shown(name: str, at: datetime, body: Body) -> Demonstration:
+    return Demonstration(id=uid(name), made_at=at + timedelta(minutes=40), by=CONSULTANT, body=body)
+
+
 def used_items(options: tuple[Option, ...], items: dict[str, Item]) -> tuple[Item, ...]:
     """The catalogue items that options use, systems with their stages, in order of code."""
     codes: set[str] = set()
@@ -110,8 +115,10 @@ def home_1(at: datetime) -> Visit:
     options = (
         _option("home-1", "a", "Drinking tap only", "DT-1"), _option("home-1", "b", "Softener and drinking tap", "CC-45", "SO-20", "DT-1"), _option("home-1", "c", "Without salt", "CC-45", "SF-12", "DT-1"),
     )
+    vials = (Vial(id=uid("home-1-vial-tap"), name="Your tap", role="tap", sample=raw.id, steps=(3,) * 11, held=True, cloud=True), Vial(id=uid("home-1-vial-mid"), name="Conditioned, no salt", role="conditioned", sample=raw.id, steps=(3,) * 6, held=True, cloud=True), Vial(id=uid("home-1-vial-soft"), name="Softened", role="softened", steps=(3, 3), held=True, cloud=False))
+    shown = (_shown("home-1-lather", at, Lather(vials=vials, spoon_killed=True)), _shown("home-1-kettle", at, Kettle(sample=raw.id, litres_day=4.0)))
     said = (("white_crust", "White crust on the kettle"), ("dry_skin", "Dry skin after every shower"), ("bleach_smell", "It smells like a pool"))
-    return _visit("home-1", at, Customer(name="Ottoline Marrash"), home, said, (raw, old), options, recommended=uid("home-1-option-b"))
+    return _visit("home-1", at, Customer(name="Ottoline Marrash"), home, said, (raw, old), options, recommended=uid("home-1-option-b"), demonstrations=shown)
 
 
 def home_2(at: datetime) -> Visit:
@@ -186,7 +193,12 @@ def home_6(at: datetime) -> Visit:
     good = b.sample("Pitcher, flushed", b.tds(402, 404), b.shows("clt-1", 0.4), kind="pitcher", place="pitcher", treated=True, after="pitcher, flushed", after_item="PT-1")
     home = Home(name="Flat above the bakery", place="Marl End", source=Source.CITY, people=1, bathrooms=1, tenant=True, running_psi=58.0, socket=True, drain=None, water_price=TOWN_WATER, sewer_price=TOWN_SEWER, bottled_month=Decimal("19"))
     options = (_option("home-6", "a", "Pitcher", "PT-1"), _option("home-6", "b", "Counter filter", "CT-1"), _option("home-6", "c", "Softener", "SO-10"))
-    return _visit("home-6", at, Customer(name="Wilmer Tansett"), home, (("taste", "It tastes of the pool"),), (raw, bottled, new, good), options, recommended=uid("home-6-option-a"))
+    ranks = ((1, 2, 3), (1, 3, 2), (2, 1, 3))
+    codes = ("KLP", "MND", "TWB")
+    tasters = tuple(Taster(name=n, order=tuple(codes[(i + j) % 3] for j in range(3)), ranks=dict(zip(codes, r, strict=True))) for i, (n, r) in enumerate(zip(("Wilmer", "Ansa", "Bettrice"), ranks, strict=True)))
+    tasted = Tasting(waters=tuple(TastedWater(sample=s.id, code=c) for s, c in zip((bottled, good, raw), codes, strict=True)), tasters=tasters, sanitised=(good.id,), shown_at=at + timedelta(minutes=50))
+    shown = (_shown("home-6-side", at, SideBySide(samples=(raw.id, bottled.id, new.id, good.id))), _shown("home-6-tasting", at, tasted))
+    return _visit("home-6", at, Customer(name="Wilmer Tansett"), home, (("taste", "It tastes of the pool"),), (raw, bottled, new, good), options, recommended=uid("home-6-option-a"), demonstrations=shown)
 
 
 def home_7(at: datetime) -> Visit:

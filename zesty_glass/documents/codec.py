@@ -54,7 +54,7 @@ def path(parts: Sequence[int | str]) -> str:
 
 
 #: fields whose kind validation names in the place of an error
-_TAGGED = ("observation", "figures")
+_TAGGED = ("observation", "figures", "body")
 _SAY = {
     "missing": "This is missing.", "extra_forbidden": "This field is not known.", "unexpected_keyword_argument": "This field is not known.", "int_parsing": "A whole number is wanted here.", "int_from_float": "A whole number is wanted here.", "float_parsing": "A number is wanted here.",
     "decimal_parsing": "An amount is wanted here.", "datetime_from_date_parsing": "A date and time are wanted here.", "finite_number": "A finite number is wanted here.", "string_type": "Text is wanted here.", "bool_parsing": "Yes or no is wanted here.",

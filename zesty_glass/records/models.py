@@ -133,6 +133,18 @@ class LabSampleRow(Base):
     version: Mapped[int] = mapped_column(default=1)
 
 
+class DemonstrationRow(Base):
+    """A demonstration of a visit, as it was made."""
+
+    __tablename__ = "demonstrations"
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
+    visit_id: Mapped[UUID] = mapped_column(ForeignKey("visits.id", ondelete="CASCADE"), index=True)
+    position: Mapped[int]
+    data: Mapped[dict[str, Any]]
+    version: Mapped[int] = mapped_column(default=1)
+
+
 class InstrumentRow(Base):
     """A kit or meter of the firm."""
 

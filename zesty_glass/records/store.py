@@ -14,6 +14,7 @@ from sqlalchemy.orm import Session
 from .models import (
     Attempt,
     Audit,
+    DemonstrationRow,
     Firm,
     HomeRow,
     InstrumentRow,
@@ -28,8 +29,8 @@ from .models import (
     VisitRow,
 )
 
-Part = TypeVar("Part", SampleRow, ReadingRow, OptionRow, ProposalRow, LabSampleRow)
-Row = TypeVar("Row", HomeRow, VisitRow, SampleRow, ReadingRow, InstrumentRow, ItemRow, OptionRow, ProposalRow, LabSampleRow)
+Part = TypeVar("Part", SampleRow, ReadingRow, OptionRow, ProposalRow, LabSampleRow, DemonstrationRow)
+Row = TypeVar("Row", HomeRow, VisitRow, SampleRow, ReadingRow, InstrumentRow, ItemRow, OptionRow, ProposalRow, LabSampleRow, DemonstrationRow)
 
 
 class NotFound(Exception):

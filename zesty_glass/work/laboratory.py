@@ -16,7 +16,8 @@ from ..documents.codec import plain
 from ..records import store
 from ..records.models import LabSampleRow, ReadingRow, SampleRow
 from . import visiting
-from .person import Person, changed, changed_fields, expect, note, now
+from .keeping import keep_part
+from .person import Person, note, now
 
 
 def put(db: Session, who: Person, visit_id: UUID, bottle: LabSample, version: int | None) -> LabSampleRow:
@@ -32,21 +33,7 @@ def put(db: Session, who: Person, visit_id: UUID, bottle: LabSample, version: in
         raise store.NotFound("sample")
     if bottle.kind == "radon" and sample.data.get("treated"):
         raise RuleError("lab.radon_treated", "Radon is drawn ahead of all treatment.", "sample", "Choose the raw sample.")
-    data, id = plain(bottle), UUID(bottle.id)
-    row = store.find(db, LabSampleRow, who.firm_id, id, lock=True)
-    if row is None:
-        row = LabSampleRow(id=id, firm_id=who.firm_id, visit_id=visit_id, position=store.next_position(db, LabSampleRow, visit_id), data=data, version=1)
-        db.add(row)
-        note(db, who, id, f"drew {KIND_BY_ID[bottle.kind].name}", 1, [])
-    elif row.visit_id != visit_id:
-        raise store.NotFound("laboratory sample")
-    elif row.data != data:
-        expect(db, "laboratory sample", row, version or 0)
-        touched = changed_fields(row.data, data)
-        row.data = data
-        changed(db, who, row, "chain", touched)
-    db.flush()
-    return row
+    return keep_part(db, who, LabSampleRow, visit_id, UUID(bottle.id), plain(bottle), version, "laboratory sample", f"drew {KIND_BY_ID[bottle.kind].name}")
 
 
 def bring_results(db: Session, who: Person, visit_id: UUID, sample_id: UUID, data: bytes, made_at: datetime) -> lab_csv.LabPreview:

@@ -20,7 +20,8 @@ from ..core.treating.line import Option
 from ..core.visit import Visit
 from ..documents.codec import load, plain
 from ..records import store
-from ..records.models import HomeRow, ItemRow, LabSampleRow, OptionRow, ProposalRow, ReadingRow, SampleRow, VisitRow
+from ..records.models import DemonstrationRow, HomeRow, ItemRow, LabSampleRow, OptionRow, ProposalRow, ReadingRow, SampleRow, VisitRow
+from .keeping import keep_part
 from .person import Person, changed, changed_fields, expect, note, now
 
 STEPS = ("before", "test", "meaning", "show", "line", "compare", "offer")
@@ -246,25 +247,10 @@ def put_option(db: Session, who: Person, visit_id: UUID, option: Option, version
     for i, code in enumerate(codes):
         if code not in known:
             raise RuleError("line.unknown_item", f"There is no item “{code}” in the catalogue.", f"stages[{i}].item", "Choose one from the catalogue.")
-    data = plain(option)
-    id = UUID(option.id)
-    row = store.find(db, OptionRow, who.firm_id, id, lock=True)
-    if row is None:
-        rows = store.of_visit(db, OptionRow, who.firm_id, visit_id)
-        if len(rows) >= 6:
-            raise RuleError("options.many", "Six lines are enough to choose from.", "options", "Take one away first.")
-        row = OptionRow(id=id, firm_id=who.firm_id, visit_id=visit_id, position=store.next_position(db, OptionRow, visit_id), data=data, version=1)
-        db.add(row)
-        note(db, who, id, "added", 1, [])
-    elif row.visit_id != visit_id:
-        raise store.NotFound("option")
-    elif row.data != data:
-        expect(db, "line", row, version or 0)
-        touched = changed_fields(row.data, data)
-        row.data = data
-        changed(db, who, row, "changed", touched)
-    db.flush()
-    return row
+    rows = store.of_visit(db, OptionRow, who.firm_id, visit_id)
+    if len(rows) >= 6 and all(str(r.id) != option.id for r in rows):
+        raise RuleError("options.many", "Six lines are enough to choose from.", "options", "Take one away first.")
+    return keep_part(db, who, OptionRow, visit_id, UUID(option.id), plain(option), version, "line", "added")
 
 
 def drop_option(db: Session, who: Person, visit_id: UUID, option_id: UUID) -> None:
@@ -297,13 +283,13 @@ def document(db: Session, who: Person, row: VisitRow, snapshots: bool = True) ->
     home = store.get(db, HomeRow, who.firm_id, row.home_id, "home")
     samples, readings = store.of_visit(db, SampleRow, who.firm_id, row.id), store.of_visit(db, ReadingRow, who.firm_id, row.id)
     options, proposals = store.of_visit(db, OptionRow, who.firm_id, row.id), store.proposals(db, who.firm_id, row.id, snapshots)
-    bottles = store.of_visit(db, LabSampleRow, who.firm_id, row.id)
+    bottles, shown = store.of_visit(db, LabSampleRow, who.firm_id, row.id), store.of_visit(db, DemonstrationRow, who.firm_id, row.id)
     raw = {
         "id": str(row.id), "firm": store.firm(db, who.firm_id).name, "consultant": row.consultant, "started_at": row.started_at, "customer": home.customer, "home": home.home, "complaints": row.complaints,
         "samples": _with_readings(samples, readings), "lab_samples": [x.data for x in bottles], "options": [o.data for o in options], "recommended": row.recommended, "horizon": row.horizon,
-        "assumptions_off": row.assumptions_off, "note": row.note, "settings": row.settings, "rules": row.rules, "catalogue": _used(db, who.firm_id, options), "proposals": [data for _, _, data in proposals],
+        "assumptions_off": row.assumptions_off, "note": row.note, "settings": row.settings, "rules": row.rules, "catalogue": _used(db, who.firm_id, options), "proposals": [data for _, _, data in proposals], "demonstrations": [d.data for d in shown],
     }
-    versions = {"visit": row.version, "home": home.version} | {str(x.id): x.version for x in bottles} | {str(s.id): s.version for s in samples} | {str(o.id): o.version for o in options} | {str(p): version for p, version, _ in proposals}
+    versions = {"visit": row.version, "home": home.version} | {str(x.id): x.version for x in bottles} | {str(d.id): d.version for d in shown} | {str(s.id): s.version for s in samples} | {str(o.id): o.version for o in options} | {str(p): version for p, version, _ in proposals}
     visit: Visit = load(Visit, raw)
     return visit, versions
 
@@ -347,6 +333,8 @@ def _bring_in_parts(db: Session, who: Person, visit: Visit, row: VisitRow) -> No
         db.add(OptionRow(id=UUID(o.id), firm_id=who.firm_id, visit_id=row.id, position=i, data=plain(o), version=1))
     for i, x in enumerate(visit.lab_samples, 1):
         db.add(LabSampleRow(id=UUID(x.id), firm_id=who.firm_id, visit_id=row.id, position=i, data=plain(x), version=1))
+    for i, d in enumerate(visit.demonstrations, 1):
+        db.add(DemonstrationRow(id=UUID(d.id), firm_id=who.firm_id, visit_id=row.id, position=i, data=plain(d), version=1))
     for i, p in enumerate(visit.proposals, 1):
         db.add(ProposalRow(id=UUID(p.id), firm_id=who.firm_id, visit_id=row.id, position=i, data=plain(p, Proposal), version=1))
 

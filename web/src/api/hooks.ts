@@ -4,7 +4,7 @@ import { QueryClient, useMutation, useQuery, useQueryClient, type UseMutationRes
 import { currentUnits, useUnits } from "../app/units";
 import { api, data, Failed, setToken } from "./client";
 import type { components } from "./schema.generated";
-import type { Assessment, Customer, Home, Instrument, Item, LabKind, LabSample, Me, Option, ProposalView, Reference, Sample, Saved, VisitSummary, VisitView } from "./types";
+import type { Assessment, Customer, Demonstration, DemoWords, Home, Instrument, Item, LabKind, LabSample, Me, Option, ProposalView, Reference, Sample, Saved, VisitSummary, VisitView } from "./types";
 
 export const queries = new QueryClient({
   defaultOptions: { queries: { retry: (n, e) => n < 2 && e instanceof Failed && e.problem.status === 0, staleTime: 10_000, refetchOnWindowFocus: false }, mutations: { retry: false } },
@@ -77,4 +77,10 @@ export const usePutLabSample = (id: string): Mutation<Saved, { bottle: LabSample
   useVisitMutation(id, ({ bottle, version }) =>
     data(api.PUT("/api/visits/{id}/lab-samples/{lab_id}", { params: { path: { id, lab_id: bottle.id }, header: version === undefined ? {} : { "If-Match-Version": version } }, body: bottle })),
   );
+export const useKeepDemonstration = (id: string): Mutation<Saved, { made: Demonstration; version?: number }> =>
+  useVisitMutation(id, ({ made, version }) =>
+    data(api.PUT("/api/visits/{id}/demonstrations/{demo_id}", { params: { path: { id, demo_id: made.id }, header: version === undefined ? {} : { "If-Match-Version": version } }, body: made })),
+  );
+export const useStartTasting = (id: string): Mutation<Saved, { id: string; samples: string[]; tasters: string[]; sanitised: string[] }> => useVisitMutation(id, (body) => data(api.POST("/api/visits/{id}/tastings", { params: { path: { id } }, body })));
+export const useDemonstrations = (): UseQueryResult<DemoWords> => useQuery({ queryKey: ["demonstrations"], staleTime: Infinity, queryFn: () => data(api.GET("/api/demonstrations")) });
 export const useDropOption = (id: string): Mutation<unknown, string> => useVisitMutation(id, (option) => data(api.DELETE("/api/visits/{id}/options/{option_id}", { params: { path: { id, option_id: option } } })));

@@ -4,6 +4,66 @@
  */
 
 export interface paths {
+    "/api/demonstrations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * About
+         * @description What each demonstration shows and does not show, its steps and cautions, and what is not offered.
+         */
+        get: operations["about_api_demonstrations_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/demonstrations/{demo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep
+         * @description Keep a demonstration, or what was added to it.
+         */
+        put: operations["keep_api_visits__id__demonstrations__demo_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/tastings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start Tasting
+         * @description Draw the codes and orders of a blind tasting.
+         */
+        post: operations["start_tasting_api_visits__id__tastings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -653,6 +713,32 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * About
+         * @description A demonstration in words. ``simulates``: what a simulation shows, empty where none would be honest.
+         */
+        About: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Shows */
+            shows: string;
+            /** Does Not Show */
+            does_not_show: string;
+            /** Steps */
+            steps: string[];
+            /**
+             * Cautions
+             * @default []
+             */
+            cautions: string[];
+            /**
+             * Simulates
+             * @default
+             */
+            simulates: string;
+        };
+        /**
          * AgainBody
          * @description Another visit to a home that was visited before; the id is made by the client.
          */
@@ -664,6 +750,26 @@ export interface components {
             id: string;
             /** Started At */
             started_at?: string | null;
+        };
+        /**
+         * Agreement
+         * @description Rank sums by code, and how far the tasters agree.
+         *
+         *     Args:
+         *         w: Kendall's coefficient of concordance, with the correction for ties; None when nobody told any waters apart.
+         *         as_good, of: so many of so many equally likely panels of guessers agree at least as well.
+         */
+        Agreement: {
+            /** Sums */
+            sums: number[];
+            /** W */
+            w: number | null;
+            /** As Good */
+            as_good: number;
+            /** Of */
+            of: number;
+            /** Chance */
+            chance: number;
         };
         /**
          * AnalyteView
@@ -712,6 +818,11 @@ export interface components {
              * @default []
              */
             noticed: components["schemas"]["Complaint"][];
+            /**
+             * Demonstrations
+             * @default []
+             */
+            demonstrations: components["schemas"]["Shown"][];
         };
         /**
          * Assumption
@@ -730,6 +841,35 @@ export interface components {
             options: string[];
         };
         /**
+         * Balance
+         * @description What went in and came out.
+         *
+         *     Args:
+         *         feed, distillate, residue: concentrations [mg/L].
+         *         fed_mg, out_mg: mass in and out [mg]; ``scale_mg``: what may have fallen out as scale [mg].
+         *         verdict: "closes", "closes with scale", "too much", "too little" or "open" (a part not measured).
+         *         residue_l: residue that should remain [L] for the residue's display; ``residue_mg_l``: display that the amounts lead to [mg/L].
+         */
+        Balance: {
+            feed: components["schemas"]["Range"];
+            distillate: components["schemas"]["Range"] | null;
+            residue: components["schemas"]["Range"] | null;
+            fed_mg: components["schemas"]["Range"];
+            out_mg: components["schemas"]["Range"] | null;
+            /** Scale Mg */
+            scale_mg: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "closes" | "closes with scale" | "too much" | "too little" | "open";
+            /** Residue L */
+            residue_l: number | null;
+            residue_mg_l: components["schemas"]["Range"] | null;
+            /** Flags */
+            flags: components["schemas"]["Flag"][];
+        };
+        /**
          * BandSet
          * @description Bands of one analyte, rising from 0, with where they come from.
          */
@@ -746,6 +886,64 @@ export interface components {
             source: string;
             /** Year */
             year: number;
+        };
+        /**
+         * Bar
+         * @description One water of a side by side [mg/L]; ``beside``: what the difference to the first one shows.
+         */
+        Bar: {
+            /** Sample */
+            sample: string;
+            /** Name */
+            name: string;
+            range: components["schemas"]["Range"] | null;
+            /** Shown */
+            shown: string;
+            /** Span */
+            span: string;
+            /** Predicted */
+            predicted: boolean;
+            /** Beside */
+            beside: string;
+        };
+        /**
+         * Bars
+         * @description Bars on one scale from 0 to ``scale`` [mg/L].
+         */
+        Bars: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "side_by_side";
+            /** Bars */
+            bars: components["schemas"]["Bar"][];
+            /** Scale */
+            scale: number;
+        };
+        /**
+         * BeforeAfter
+         * @description Analytes before and after, with the removal.
+         */
+        BeforeAfter: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "before_after";
+            /** Rows */
+            rows: [
+                string,
+                string,
+                string,
+                string
+            ][];
+            /** Removals */
+            removals: {
+                [key: string]: components["schemas"]["Removal"];
+            };
+            /** Predicted */
+            predicted: boolean;
         };
         /**
          * BucketRuns
@@ -924,6 +1122,27 @@ export interface components {
             test: string;
         };
         /**
+         * ChlorineTest
+         * @description Chlorine before and after carbon; what the customer smelled.
+         */
+        ChlorineTest: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "chlorine";
+            /** Sample */
+            sample: string;
+            /** After */
+            after?: string | null;
+            /** Option */
+            option?: string | null;
+            /** Smell Before */
+            smell_before?: ("none" | "faint" | "strong") | null;
+            /** Smell After */
+            smell_after?: ("none" | "faint" | "strong") | null;
+        };
+        /**
          * Chore
          * @description Work in a year: how often and how long each time [min].
          */
@@ -958,6 +1177,32 @@ export interface components {
             bags: number;
             /** Strip */
             strip: string[][];
+        };
+        /**
+         * ColourColumn
+         * @description Colour before and after a small column of tannin resin, equal volumes in equal cups.
+         */
+        ColourColumn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "colour";
+            /** Sample */
+            sample: string;
+            /** After */
+            after?: string | null;
+            /** Option */
+            option?: string | null;
+            /** Looked Before */
+            looked_before?: ("clear" | "faint" | "coloured") | null;
+            /** Looked After */
+            looked_after?: ("clear" | "faint" | "coloured") | null;
+            /**
+             * Equal Volumes
+             * @default true
+             */
+            equal_volumes: boolean;
         };
         /**
          * ColourFinding
@@ -1236,6 +1481,46 @@ export interface components {
             from_bill: boolean;
         };
         /**
+         * Demonstration
+         * @description One demonstration of a visit. ``simulated``: shown from readings, with no water in the hand.
+         */
+        Demonstration: {
+            /** Id */
+            id: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Simulated
+             * @default false
+             */
+            simulated: boolean;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Body */
+            body: components["schemas"]["SideBySide"] | components["schemas"]["Lather"] | components["schemas"]["ColourColumn"] | components["schemas"]["ChlorineTest"] | components["schemas"]["Kettle"] | components["schemas"]["Distilling"] | components["schemas"]["Tasting"] | components["schemas"]["Through"];
+        };
+        /**
+         * DemonstrationWords
+         * @description Every demonstration in words, and what is not offered.
+         */
+        DemonstrationWords: {
+            /** Offered */
+            offered: components["schemas"]["About"][];
+            /** Not Offered */
+            not_offered: components["schemas"]["NotOffered"][];
+        };
+        /**
          * DistillerFigures
          * @description Distiller [kWh/gal, gal/day].
          */
@@ -1261,6 +1546,49 @@ export interface components {
              * @default 0.98
              */
             rejection: number;
+        };
+        /**
+         * Distilling
+         * @description Feed, distillate and residue, each with its amount [L] and its displays on one meter; a part not measured yet is empty.
+         *
+         *     Args:
+         *         volume_share: how well the amounts are known, as a share (0.02 = a measuring jug).
+         */
+        Distilling: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "distilling";
+            /** Sample */
+            sample: string;
+            instrument: components["schemas"]["Instrument"];
+            /** Feed L */
+            feed_l: number;
+            /** Distillate L */
+            distillate_l?: number | null;
+            /** Residue L */
+            residue_l?: number | null;
+            feed: components["schemas"]["MeterDisplays"];
+            distillate?: components["schemas"]["MeterDisplays"] | null;
+            residue?: components["schemas"]["MeterDisplays"] | null;
+            /**
+             * Volume Share
+             * @default 0.02
+             */
+            volume_share: number;
+        };
+        /**
+         * DistillingShown
+         * @description The mass balance.
+         */
+        DistillingShown: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "distilling";
+            balance: components["schemas"]["Balance"];
         };
         /**
          * Draft
@@ -1922,6 +2250,36 @@ export interface components {
             value: components["schemas"]["Value"];
         };
         /**
+         * Kettle
+         * @description Scale from heating ``litres_day`` [L/day] of a sample.
+         */
+        Kettle: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "kettle";
+            /** Sample */
+            sample: string;
+            /**
+             * Litres Day
+             * @default 4
+             */
+            litres_day: number;
+        };
+        /**
+         * KettleShown
+         * @description Scale a year.
+         */
+        KettleShown: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "kettle";
+            scale: components["schemas"]["Scale"] | null;
+        };
+        /**
          * Kind
          * @description What a finding about this analyte is about.
          * @enum {string}
@@ -2138,6 +2496,61 @@ export interface components {
              * @enum {string}
              */
             report: "laboratory" | "utility";
+        };
+        /**
+         * Lather
+         * @description Vials with soap counted in. ``volume_ml`` of water in each; ``spoon_ml`` of tap water killed the softened lather.
+         */
+        Lather: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lather";
+            /** Vials */
+            vials: components["schemas"]["Vial"][];
+            /**
+             * Volume Ml
+             * @default 25
+             */
+            volume_ml: number;
+            /**
+             * Spoon Ml
+             * @default 5
+             */
+            spoon_ml: number;
+            /** Spoon Killed */
+            spoon_killed?: boolean | null;
+            /**
+             * Soap Mg Per Drop
+             * @default 2.5
+             */
+            soap_mg_per_drop: number;
+            /**
+             * Lather Drops
+             * @default 2
+             */
+            lather_drops: number;
+        };
+        /**
+         * LatherShown
+         * @description The vials, the spoonful and the cautious household estimate [share 0 to 1].
+         */
+        LatherShown: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lather";
+            /** Vials */
+            vials: components["schemas"]["VialShown"][];
+            spoon: components["schemas"]["Range"] | null;
+            /** Spoon Share */
+            spoon_share: number;
+            /** Household */
+            household: number | null;
+            /** Breakthrough */
+            breakthrough: string;
         };
         /**
          * Level
@@ -2474,6 +2887,16 @@ export interface components {
              * @default 7.4
              */
             target_ph: number;
+        };
+        /**
+         * NotOffered
+         * @description A demonstration that misleads, and why it is not here.
+         */
+        NotOffered: {
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
         };
         /**
          * Noticed
@@ -2996,6 +3419,18 @@ export interface components {
          * @description Best value with its low and high end, all in one unit; ``high`` None means no upper end.
          */
         Range: {
+            /** Best */
+            best: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number | null;
+        };
+        /**
+         * Ratio
+         * @description Soap of one vial against another; ``high`` None: more than ``low``, no upper end.
+         */
+        Ratio: {
             /** Best */
             best: number;
             /** Low */
@@ -3850,6 +4285,15 @@ export interface components {
             version: number;
         };
         /**
+         * Scale
+         * @description Scale a year [g]; ``from_hardness``: calcium or alkalinity is not known, so hardness stands in and "at most" is said twice.
+         */
+        Scale: {
+            grams: components["schemas"]["Range"];
+            /** From Hardness */
+            from_hardness: boolean;
+        };
+        /**
          * ScaleTendency
          * @description Index at the tap and at the heater; ``at_most``: total hardness stood in for calcium.
          */
@@ -3906,6 +4350,7 @@ export interface components {
          *         electricity: price [money/kWh].
          *         salt_bag: price of a 40-lb bag [money].
          *         heater_c: water heater [°C].
+         *         soap_share: the firm's own cautious estimate of the soap a softened house does without, as a share (0 to 1).
          */
         Settings: {
             /**
@@ -3960,6 +4405,11 @@ export interface components {
              */
             heater_c: number;
             /**
+             * Soap Share
+             * @default 0.2
+             */
+            soap_share: number;
+            /**
              * Valid Days
              * @default 30
              */
@@ -3974,6 +4424,43 @@ export interface components {
              * @default
              */
             local_rules: string;
+        };
+        /**
+         * Shown
+         * @description A demonstration worked out. ``refused``: why it may not be shown; then there is no result.
+         */
+        Shown: {
+            /** Id */
+            id: string;
+            /** Sentences */
+            sentences: string[];
+            /**
+             * Flags
+             * @default []
+             */
+            flags: components["schemas"]["Flag"][];
+            /**
+             * Refused
+             * @default
+             */
+            refused: string;
+            /** Result */
+            result?: (components["schemas"]["Bars"] | components["schemas"]["LatherShown"] | components["schemas"]["BeforeAfter"] | components["schemas"]["KettleShown"] | components["schemas"]["DistillingShown"] | components["schemas"]["TastingShown"] | components["schemas"]["ThroughShown"]) | null;
+        };
+        /**
+         * SideBySide
+         * @description Samples held side by side; ``option``: a line whose expected water stands beside them.
+         */
+        SideBySide: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "side_by_side";
+            /** Samples */
+            samples: string[];
+            /** Option */
+            option?: string | null;
         };
         /**
          * SignInBody
@@ -4296,6 +4783,114 @@ export interface components {
             tannin_max?: number | null;
         };
         /**
+         * TastedWater
+         * @description A water of a tasting, known to the tasters by its code alone.
+         */
+        TastedWater: {
+            /** Sample */
+            sample: string;
+            /** Code */
+            code: string;
+        };
+        /**
+         * Taster
+         * @description One taster: the order of pouring, and the place given to each code (1 the best; the same place twice is a tie).
+         */
+        Taster: {
+            /** Name */
+            name: string;
+            /** Order */
+            order: string[];
+            /** Ranks */
+            ranks?: {
+                [key: string]: number;
+            } | null;
+        };
+        /**
+         * Tasting
+         * @description A blind tasting. ``sanitised``: samples behind a unit known to be sanitised and flushed; ``shown_at``: when the key was shown.
+         */
+        Tasting: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tasting";
+            /** Waters */
+            waters: components["schemas"]["TastedWater"][];
+            /** Tasters */
+            tasters: components["schemas"]["Taster"][];
+            /**
+             * Sanitised
+             * @default []
+             */
+            sanitised: string[];
+            /** Shown At */
+            shown_at?: string | null;
+        };
+        /**
+         * TastingBody
+         * @description A blind tasting to draw: glasses, names of tasters, and glasses behind a unit that was sanitised and flushed.
+         */
+        TastingBody: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Samples */
+            samples: string[];
+            /** Tasters */
+            tasters: string[];
+            /**
+             * Sanitised
+             * @default []
+             */
+            sanitised: string[];
+        };
+        /**
+         * TastingShown
+         * @description Rank sums and agreement; names of the waters only once the key was shown.
+         */
+        TastingShown: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tasting";
+            agreement: components["schemas"]["Agreement"] | null;
+            /** Key */
+            key: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * Through
+         * @description This water through a line.
+         */
+        Through: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "through";
+            /** Option */
+            option: string;
+        };
+        /**
+         * ThroughShown
+         * @description The line that is shown; its waters are in the assessment.
+         */
+        ThroughShown: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "through";
+            /** Option */
+            option: string;
+        };
+        /**
          * Unexplained
          * @description A complaint that nothing explains yet, with the next test.
          */
@@ -4405,6 +5000,54 @@ export interface components {
          */
         Verdict: "met" | "not_met" | "uncertain" | "unknown";
         /**
+         * Vial
+         * @description One vial of the lather test.
+         *
+         *     Args:
+         *         steps: soap drops added, step by step; ``held``: the lather held after the last one.
+         *         cloud: undissolved soap seen; None: nobody looked.
+         *         sample: the glass it was filled from, when it is one of the visit.
+         */
+        Vial: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @default tap
+             * @enum {string}
+             */
+            role: "tap" | "conditioned" | "softened" | "other";
+            /** Sample */
+            sample?: string | null;
+            /**
+             * Steps
+             * @default []
+             */
+            steps: number[];
+            /**
+             * Held
+             * @default false
+             */
+            held: boolean;
+            /** Cloud */
+            cloud?: boolean | null;
+        };
+        /**
+         * VialShown
+         * @description A vial: drops counted or expected, and how many times the softened one.
+         */
+        VialShown: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            drops: components["schemas"]["Range"] | null;
+            expected: components["schemas"]["Range"] | null;
+            times: components["schemas"]["Ratio"] | null;
+        };
+        /**
          * Visit
          * @description A whole visit.
          *
@@ -4488,6 +5131,7 @@ export interface components {
              *       "electricity": "0.16",
              *       "salt_bag": "9.50",
              *       "heater_c": 60,
+             *       "soap_share": 0.2,
              *       "valid_days": 30,
              *       "cancel_text": "You may cancel this sale without penalty until midnight of the third business day after you sign. Local law decides.",
              *       "local_rules": ""
@@ -5092,6 +5736,11 @@ export interface components {
              * @default []
              */
             proposals: components["schemas"]["Proposal"][];
+            /**
+             * Demonstrations
+             * @default []
+             */
+            demonstrations: components["schemas"]["Demonstration"][];
         };
         /**
          * VisitChange
@@ -5345,6 +5994,108 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    about_api_demonstrations_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DemonstrationWords"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_api_visits__id__demonstrations__demo_id__put: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match-Version"?: number | null;
+            };
+            path: {
+                id: string;
+                demo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Demonstration"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    start_tasting_api_visits__id__tastings_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TastingBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     me_api_session_get: {
         parameters: {
             query?: never;

@@ -41,3 +41,7 @@ export type LabKind = S["LabKind"];
 export type LabSample = S["LabSample"];
 export type LabPreview = S["LabPreview"];
 export type Rules = S["Rules"];
+export type Demonstration = S["Demonstration"];
+export type DemoBody = Demonstration["body"];
+export type DemoShown = S["Shown"];
+export type DemoWords = S["DemonstrationWords"];

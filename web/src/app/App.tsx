@@ -10,6 +10,7 @@ import { VisitScreen } from "../features/visit/VisitScreen";
 import { Trouble, Waiting } from "../ui/Trouble";
 
 const NewVisit = lazy(() => import("../features/visits/NewVisit").then((m) => ({ default: m.NewVisit })));
+const Facing = lazy(() => import("../features/showing/Facing").then((m) => ({ default: m.Facing })));
 const ProposalPage = lazy(() => import("../features/proposing/ProposalPage").then((m) => ({ default: m.ProposalPage })));
 const FirmPage = lazy(() => import("../features/firm/FirmPage").then((m) => ({ default: m.FirmPage })));
 const GlassLegend = lazy(() => import("../features/legend/GlassLegend").then((m) => ({ default: m.GlassLegend })));
@@ -32,6 +33,7 @@ export function App(): ReactElement {
         <Route path="/sign-in" element={<SignIn />} />
         <Route path="/" element={<Gate><Today /></Gate>} />
         <Route path="/visits/new" element={<Gate><NewVisit /></Gate>} />
+        <Route path="/visits/:id/facing/:what" element={<Gate><Facing /></Gate>} />
         <Route path="/visits/:id/:step?" element={<Gate><VisitScreen /></Gate>} />
         <Route path="/proposals/:id" element={<Gate><ProposalPage /></Gate>} />
         <Route path="/firm" element={<Gate><FirmPage /></Gate>} />

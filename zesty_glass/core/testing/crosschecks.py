@@ -8,6 +8,7 @@ from ..record import record
 from ..units import MG_L_PER_GPG
 from .colour import find
 from .observations import MeterDisplays
+from .pairs import factor_of
 from .reading import Value, tenfold
 from .removal import removal
 from .water import Sample, Water, water_of
@@ -53,14 +54,10 @@ def _hit(id: str, sample: str) -> CrossCheck:
     return CrossCheck(id=id, sample=sample, sentence=sentence, remedy=remedy)
 
 
-def _factor(sample: Sample) -> float | None:
-    return next((r.instrument.factor for r in sample.readings if r.analyte == "tds" and r.struck_at is None and r.instrument.factor), None)
-
-
 def _one(sample: Sample, water: Water, home: Home, untreated: bool) -> list[CrossCheck]:
     v = water.values
     out = []
-    tds, hard, factor = water.range("tds"), water.range("hardness"), _factor(sample)
+    tds, hard, factor = water.range("tds"), water.range("hardness"), factor_of(sample)
     if tds is not None and hard is not None and factor and tds.high is not None and hard.low > HARDNESS_SHARE * tds.high / factor:
         out.append(_hit("hardness_above_conductivity", sample.id))
     if hard is not None and tds is not None and hard.high is not None and hard.high <= MG_L_PER_GPG and tds.low > 150 and not sample.treated and sample.kind != "bottled":
@@ -94,7 +91,7 @@ def _pairs(sample: Sample, water: Water, raw: Sample, raw_water: Water) -> list[
     out = []
     a, b = raw_water.values.get("tds"), water.values.get("tds")
     if a is not None and b is not None:
-        fa, fb = _factor(raw), _factor(sample)
+        fa, fb = factor_of(raw), factor_of(sample)
         if fa and fb and fa != fb:
             out.append(_hit("factor_mismatch", sample.id))
         else:

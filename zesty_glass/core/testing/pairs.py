@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ..analytes import ANALYTES
 from ..record import record
-from .removal import Removal, removal
+from .removal import Removal, removal, removal_sentence
 from .water import Sample, Water
 
 
@@ -18,22 +18,8 @@ class Pair:
     removal: Removal | None
 
 
-def _sentence(r: Removal) -> str:
-    match r.shown:
-        case "no_difference":
-            return "no difference shown"
-        case "rose":
-            return "higher in the second"
-        case "at_least":
-            return "less in the second" if r.worst is None else f"at least {100 * r.worst:.0f} % less"
-        case "removed":
-            ends = "" if r.worst is None or r.most is None else f" ({100 * r.worst:.0f} to {100 * r.most:.0f} %)"
-            return f"{100 * (r.best or 0):.0f} % less{ends}"
-        case _:
-            return "not worked out: nothing to begin with"
-
-
-def _factor(sample: Sample) -> float | None:
+def factor_of(sample: Sample) -> float | None:
+    """Conductivity to TDS factor of the meter that a sample was read with, None when not read or not known."""
     return next((r.instrument.factor for r in reversed(sample.readings) if r.analyte == "tds" and r.struck_at is None and r.instrument.factor), None)
 
 
@@ -45,7 +31,7 @@ def pairs(first: Sample, a: Water, second: Sample, b: Water) -> tuple[Pair, ...]
         title = ANALYTES[name].name
         if x is None or y is None:
             out.append(Pair(analyte=name, name=title, sentence="tested in one only", removal=None))
-        elif name == "tds" and _factor(first) != _factor(second):
+        elif name == "tds" and factor_of(first) != factor_of(second):
             out.append(Pair(analyte=name, name=title, sentence="two meters with different factors: not compared", removal=None))
         elif x.range is None or y.range is None:
             out.append(Pair(analyte=name, name=title, sentence="the same" if x.words == y.words else "not the same", removal=None))
@@ -54,5 +40,5 @@ def pairs(first: Sample, a: Water, second: Sample, b: Water) -> tuple[Pair, ...]
             out.append(Pair(analyte=name, name=title, sentence="no difference shown" if same else "higher in the second" if y.range.best > x.range.best else "lower in the second", removal=None))
         else:
             r = removal(x, y)
-            out.append(Pair(analyte=name, name=title, sentence=_sentence(r), removal=r))
+            out.append(Pair(analyte=name, name=title, sentence=removal_sentence(r), removal=r))
     return tuple(out)

@@ -39,3 +39,19 @@ def removal(feed: Value, product: Value) -> Removal:
         return Removal(shown="at_least", worst=worst)
     most = None if a.high is None else 1 - b.low / a.high
     return Removal(shown="removed", best=1 - b.best / a.best, worst=worst, most=most)
+
+
+def removal_sentence(r: Removal) -> str:
+    """A removal in words."""
+    match r.shown:
+        case "no_difference":
+            return "no difference shown"
+        case "rose":
+            return "higher in the second"
+        case "at_least":
+            return "less in the second" if r.worst is None else f"at least {100 * r.worst:.0f} % less"
+        case "removed":
+            ends = "" if r.worst is None or r.most is None else f" ({100 * r.worst:.0f} to {100 * r.most:.0f} %)"
+            return f"{100 * (r.best or 0):.0f} % less{ends}"
+        case _:
+            return "not worked out: nothing to begin with"

@@ -16,6 +16,7 @@ from ..testing.water import Water
 from .checks import met, told
 from .demand import Demand, demand
 from .items import KIND_NAMES, Item, SystemFigures
+from .measured import Measured, with_measured
 from .order import ordered
 from .report import Check, Drain, StageReport, Status
 from .site import Site
@@ -155,8 +156,8 @@ def _twins(pairs: list[tuple[Item, StageChoice]]) -> None:
         seen.add(key)
 
 
-def walk(option: Option, catalogue: dict[str, Item], water: Water, colour: ColourFinding | None, home: Home, settings: Settings, use_factor: float = 1.0) -> LineReport:
-    """Walk a water through an option's line.
+def walk(option: Option, catalogue: dict[str, Item], water: Water, colour: ColourFinding | None, home: Home, settings: Settings, use_factor: float = 1.0, measured: Measured | None = None) -> LineReport:
+    """Walk a water through an option's line; ``measured``: what an item was measured to do to this water, by code.
 
     Raises:
         RuleError: unknown item, two stages of one kind, a move without a reason, impossible setting.
@@ -172,10 +173,10 @@ def walk(option: Option, catalogue: dict[str, Item], water: Water, colour: Colou
         pairs += expand(choice, catalogue)
     _twins(pairs)
     pairs, checks = _place(pairs, source)
-    return run_stages(option, pairs, purchases, checks, source, site)
+    return run_stages(option, pairs, purchases, checks, source, site, measured or {})
 
 
-def run_stages(option: Option, pairs: list[tuple[Item, StageChoice]], purchases: list[Purchase], checks: list[Check], source: Stream, site: Site) -> LineReport:
+def run_stages(option: Option, pairs: list[tuple[Item, StageChoice]], purchases: list[Purchase], checks: list[Check], source: Stream, site: Site, measured: Measured) -> LineReport:
     """Stages in their final order, one after the other."""
     stream, house = source, source
     reports: list[StageReport] = []
@@ -184,7 +185,7 @@ def run_stages(option: Option, pairs: list[tuple[Item, StageChoice]], purchases:
     for item, choice in pairs:
         inp = StageInput(item=item, stream=stream, site=site, overrides=choice.overrides, ahead=tuple(ahead))
         r = RUN[item.kind](inp)
-        outlet = r.outlet
+        outlet = with_measured(stream, r.outlet, measured[item.code]) if item.code in measured else r.outlet
         if item.scope == "house":
             back = {n: source.quantities[n] for n in FROM_PLUMBING if n in source.quantities}
             psi = outlet.psi

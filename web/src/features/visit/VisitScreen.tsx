@@ -1,28 +1,30 @@
 /** A visit: order at the side, the step at hand, and the glasses along the bottom edge, always there. */
-import { lazy, Suspense, useEffect, useMemo, type ReactElement } from "react";
-import { Navigate, useNavigate, useParams, useSearchParams } from "react-router";
+import { lazy, Suspense, useEffect, type ReactElement } from "react";
+import { Link, Navigate, useNavigate, useParams, useSearchParams } from "react-router";
 import { useQueryClient } from "@tanstack/react-query";
 
 import { useChangeVisit, useVisit } from "../../api/hooks";
-import { onArrival, useQueue } from "../../api/queue";
-import type { KeptReading, Reading, Sample, Value, VisitView } from "../../api/types";
+import { onArrival } from "../../api/queue";
+import type { KeptReading, VisitView } from "../../api/types";
 import { Head, Ledge } from "../../app/Shell";
 import { chooseUnits, type Units } from "../../app/units";
 import { SOURCE_NAMES, STEPS, type Step } from "../../app/names";
 import { Glass } from "../../glass/Glass";
-import { EMPTY, look, type Look } from "../../glass/look";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { Before } from "../before/Before";
 import { Meaning } from "../meaning/Meaning";
+import { useTurnKey } from "../showing/useTurnKey";
 import { Test } from "../testing/Test";
 import { TimerRings } from "../testing/TimerRings";
 import { Context, type VisitContext } from "./context";
+import { useContextOf } from "./useContextOf";
 import { DrawGlass } from "./DrawGlass";
 import { GlassMenu } from "./GlassMenu";
 import { TwoGlasses } from "./TwoGlasses";
 import { Order, type Missing } from "./Order";
 
 const Line = lazy(() => import("../treating/Line").then((m) => ({ default: m.Line })));
+const Show = lazy(() => import("../showing/Show").then((m) => ({ default: m.Show })));
 const Compare = lazy(() => import("../comparing/Compare").then((m) => ({ default: m.Compare })));
 const OfferStep = lazy(() => import("../proposing/OfferStep").then((m) => ({ default: m.OfferStep })));
 
@@ -33,6 +35,7 @@ function doneSteps(v: VisitView): Set<Step> {
   if (v.visit.home.name && v.visit.complaints.length + v.visit.samples.length > 0) done.add("before");
   if (v.assessment.raw && Object.keys(v.assessment.raw.values).length >= 5) done.add("test");
   if (v.assessment.meaning && v.assessment.meaning.unexplained.length === 0 && done.has("test")) done.add("meaning");
+  if (v.visit.demonstrations.length > 0) done.add("show");
   if (v.visit.options.length > 0) done.add("line");
   if (v.visit.recommended) done.add("compare");
   if (v.visit.proposals.length > 0) done.add("offer");
@@ -41,49 +44,6 @@ function doneSteps(v: VisitView): Set<Step> {
 
 function missingTests(v: VisitView): Missing[] {
   return (v.assessment.meaning?.unknown ?? []).slice(0, 3).map((u) => ({ name: u.name, why: u.why || u.test }));
-}
-
-function useContextOf(id: string, view: VisitView | undefined): VisitContext | null {
-  const [search, setSearch] = useSearchParams();
-  const glass = search.get("glass");
-  const other = search.get("with");
-  const queue = useQueue();
-  return useMemo(() => {
-    if (!view) return null;
-    const samples = view.visit.samples;
-    const reports = new Map(view.assessment.samples.map((s) => [s.id, s]));
-    const picked = samples.find((s) => s.id === glass) ?? samples.find((s) => s.raw) ?? samples[0] ?? null;
-    const second = samples.find((s) => s.id === other && s.id !== picked?.id) ?? null;
-    const scale = view.assessment.meaning?.scale?.at_heater.best ?? null;
-    const valuesOf = (s: Sample): Record<string, Value> => reports.get(s.id)?.water.values ?? {};
-    const lookOf = (s: Sample): Look => {
-      if (queue.waiting.length && !reports.has(s.id)) return EMPTY;
-      const cups = reports.get(s.id)?.water.cups;
-      const ferric = s.draw === "stood" ? true : cups ? cups.drawn === "coloured" : null;
-      return look(valuesOf(s), { ferric, scale: s.raw ? scale : null });
-    };
-    const readingsOf = (s: Sample): Reading[] => {
-      const mine = queue.waiting.filter((w) => w.visit === id && w.sample === s.id).map((w) => w.reading);
-      return [...s.readings.filter((r) => !mine.some((m) => m.id === r.id)), ...mine];
-    };
-    const pick = (sample: string): void => {
-      setSearch((p) => {
-        const next = new URLSearchParams(p);
-        next.set("glass", sample);
-        next.delete("with");
-        return next;
-      }, { replace: true });
-    };
-    const beside = (sample: string): void => {
-      setSearch((p) => {
-        const next = new URLSearchParams(p);
-        if (next.get("with") === sample) next.delete("with");
-        else next.set("with", sample);
-        return next;
-      }, { replace: true });
-    };
-    return { id, view, units: view.visit.settings.units, picked, second, pick, beside, lookOf, valuesOf, readingsOf };
-  }, [id, view, glass, other, setSearch, queue.waiting]);
 }
 
 function Counter({ c }: { c: VisitContext }): ReactElement {
@@ -109,6 +69,7 @@ function StepBody({ step }: { step: Step }): ReactElement {
     case "before": return <Before />;
     case "test": return <Test />;
     case "meaning": return <Meaning />;
+    case "show": return <Show />;
     case "line": return <Line />;
     case "compare": return <Compare />;
     case "offer": return <OfferStep />;
@@ -152,6 +113,9 @@ export function VisitScreen(): ReactElement {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [step, stored === undefined]);
 
+  const turn = `/visits/${id}/facing/glass?${new URLSearchParams({ ...(context?.picked ? { glass: context.picked.id } : {}), from: step ?? "test" }).toString()}`;
+  useTurnKey(() => void navigate(turn));
+
   if (visit.isError) return <div className="p-8"><Trouble error={visit.error} again={() => void visit.refetch()} /><button className="key bare mt-4" onClick={() => void navigate("/")}>Back to today</button></div>;
   if (!view || !context) return <Waiting what="Opening the visit." />;
   if (!isStep(step)) return <Navigate to={`/visits/${id}/${isStep(view.step) ? view.step : "before"}`} replace />;
@@ -160,11 +124,11 @@ export function VisitScreen(): ReactElement {
   const home = v.home;
   const query = search.size ? `?${search.toString()}` : "";
   const tested = context.view.assessment.raw ? Object.keys(context.view.assessment.raw.values).length : 0;
-  const order = <Order visit={id} current={step} done={doneSteps(view)} sub={{ before: `${home.people} people, ${home.bathrooms} bath`, ...(tested ? { test: `${tested} tests done` } : {}) }} missing={step === "test" || step === "meaning" ? missingTests(view) : []} search={query} row={WIDE.has(step)} />;
+  const order = <Order visit={id} current={step} done={doneSteps(view)} sub={{ before: `${home.people === 1 ? "1 person" : `${home.people} people`}, ${home.bathrooms} bath`, ...(tested ? { test: `${tested} tests done` } : {}) }} missing={step === "test" || step === "meaning" ? missingTests(view) : []} search={query} row={WIDE.has(step)} />;
   return (
     <Context.Provider value={context}>
       <div className={`screen ${WIDE.has(step) ? "plain" : ""}`}>
-        <Head title={v.customer.name} sub={`${home.name}, ${home.place}, ${SOURCE_NAMES[home.source] ?? ""}`}><TimerRings visit={id} /><UnitsKey units={v.settings.units} onUnits={(u) => { chooseUnits(u); void client.invalidateQueries({ queryKey: ["visit", id] }); }} /></Head>
+        <Head title={v.customer.name} sub={`${home.name}, ${home.place}, ${SOURCE_NAMES[home.source] ?? ""}`}><TimerRings visit={id} /><Link className="key bare" to={turn} title="Turn the screen to the customer: T">Turn <kbd aria-hidden="true">T</kbd></Link><UnitsKey units={v.settings.units} onUnits={(u) => { chooseUnits(u); void client.invalidateQueries({ queryKey: ["visit", id] }); }} /></Head>
         <div className={`flex flex-col min-h-0 px-8 ${WIDE.has(step) ? "gap-1" : "wide:flex-row gap-6"}`}>
           {order}
           <main className={`flex-1 min-w-0 min-h-0 ${WIDE.has(step) ? "relative" : "scroll"}`} key={step}>

@@ -1,0 +1,54 @@
+/** Facing the customer: their own water, large and calm. One key or touch leads in and out; nothing else leads anywhere. */
+import { useEffect, type ReactElement, type ReactNode } from "react";
+import { Navigate, useNavigate, useParams, useSearchParams } from "react-router";
+
+import { useVisit } from "../../api/hooks";
+import { Trouble, Waiting } from "../../ui/Trouble";
+import { Context } from "../visit/context";
+import { useContextOf } from "../visit/useContextOf";
+import { BeforeAfterView } from "./BeforeAfterView";
+import { DistillingView } from "./DistillingView";
+import { GlassView } from "./GlassView";
+import { KettleView } from "./KettleView";
+import { LatherView } from "./LatherView";
+import { SideBySideView } from "./SideBySideView";
+import { TastingView } from "./TastingView";
+import { ThroughView } from "./ThroughView";
+import { useTurnKey } from "./useTurnKey";
+
+const VIEWS: Record<string, () => ReactElement> = {
+  glass: () => <GlassView />, side_by_side: () => <SideBySideView />, lather: () => <LatherView />, colour: () => <BeforeAfterView kind="colour" />, chlorine: () => <BeforeAfterView kind="chlorine" />, kettle: () => <KettleView />,
+  distilling: () => <DistillingView />, tasting: () => <TastingView />, through: () => <ThroughView />,
+};
+
+function Frame({ home, back, children }: { home: string; back: () => void; children: ReactNode }): ReactElement {
+  return (
+    <div className="h-[100dvh] relative overflow-hidden grid" style={{ gridTemplateRows: "minmax(0,1fr) 98px" }}>
+      <main className="scroll min-h-0 px-14 max-[1099px]:px-8 pt-10 pb-4" tabIndex={-1}>{children}</main>
+      <section aria-label="The counter">
+        <div className="ledge"><div className="face" /></div>
+        <p className="absolute left-14 max-[1099px]:left-8 bottom-[17px] text-b text-ink-2">{home}</p>
+        <button className="key absolute right-8 bottom-[5px]" onClick={back}>Turn back <kbd aria-hidden="true">T</kbd></button>
+      </section>
+    </div>
+  );
+}
+
+export function Facing(): ReactElement {
+  const { id = "", what = "glass" } = useParams();
+  const [search] = useSearchParams();
+  const visit = useVisit(id);
+  const context = useContextOf(id, visit.data);
+  const navigate = useNavigate();
+  const glass = search.get("glass");
+  const back = (): void => void navigate(`/visits/${id}/${search.get("from") ?? "show"}${glass === null ? "" : `?glass=${glass}`}`, { replace: true });
+  useTurnKey(back, ["Escape"]);
+  const ready = context !== null;
+  useEffect(() => { document.querySelector<HTMLElement>("main")?.focus({ preventScroll: true }); }, [what, ready]);
+  if (visit.isError) return <div className="p-10"><Trouble error={visit.error} again={() => void visit.refetch()} /><button className="key mt-4" onClick={back}>Turn back</button></div>;
+  if (!context) return <Waiting what="One moment." />;
+  const view = VIEWS[what];
+  if (!view) return <Navigate to={`/visits/${id}/show`} replace />;
+  const home = context.view.visit.home;
+  return <Context.Provider value={context}><Frame home={`${home.name}, ${home.place}`} back={back}>{view()}</Frame></Context.Provider>;
+}

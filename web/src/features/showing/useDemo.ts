@@ -1,0 +1,42 @@
+/** The demonstration of a kind that this visit holds last: what was made, what it shows, and a way to keep what is added. */
+import { useState } from "react";
+
+import { useKeepDemonstration } from "../../api/hooks";
+import type { DemoBody, Demonstration, DemoShown } from "../../api/types";
+import { newId } from "../../app/names";
+import { useVisitContext } from "../visit/context";
+
+export type BodyOf<K extends DemoBody["kind"]> = Extract<DemoBody, { kind: K }>;
+
+interface Demo<K extends DemoBody["kind"]> {
+  body: BodyOf<K> | null;
+  made: Demonstration | null;
+  shown: DemoShown | null;
+  simulated: boolean;
+  busy: boolean;
+  error: unknown;
+  /** Keep a change of this one. */
+  save: (body: BodyOf<K>, simulated?: boolean) => void;
+  /** Begin a new one; the old stays on record. */
+  begin: (body: BodyOf<K>, simulated?: boolean) => void;
+}
+
+export function useDemo<K extends DemoBody["kind"]>(kind: K): Demo<K> {
+  const { id, view } = useVisitContext();
+  const keep = useKeepDemonstration(id);
+  const [pending, setPending] = useState<Demonstration | null>(null);
+  const stored = view.visit.demonstrations.filter((d) => d.body.kind === kind).at(-1) ?? null;
+  const made = pending ?? stored;
+  const send = (next: Demonstration): void => {
+    setPending(next);
+    keep.mutate({ made: next, version: view.versions[next.id] }, { onSettled: () => setPending(null) });
+  };
+  const begin = (body: BodyOf<K>, simulated = false): void => send({ id: newId(), made_at: new Date().toISOString(), by: view.visit.consultant, simulated, note: "", body });
+  const save = (body: BodyOf<K>, simulated?: boolean): void => {
+    if (made) send({ ...made, body, simulated: simulated ?? made.simulated });
+    else begin(body, simulated);
+  };
+  return {
+    body: (made?.body as BodyOf<K> | undefined) ?? null, made, shown: view.assessment.demonstrations.find((s) => s.id === made?.id) ?? null, simulated: made?.simulated ?? false, busy: keep.isPending, error: keep.error, save, begin,
+  };
+}

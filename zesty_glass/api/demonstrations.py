@@ -1,0 +1,42 @@
+"""Demonstrations of a visit."""
+
+from __future__ import annotations
+
+from uuid import UUID
+
+from fastapi import APIRouter, Response
+
+from ..core.demonstrating.about import ABOUT, NOT_OFFERED
+from ..core.demonstrating.records import Demonstration
+from ..core.errors import RuleError
+from ..work import demonstrating
+from .answers import answer
+from .context import Signed
+from .schemas import DemonstrationWords, Saved, TastingBody
+from .visits import Version
+
+router = APIRouter(prefix="/api", tags=["demonstrations"])
+
+
+@router.get("/demonstrations", response_model=DemonstrationWords)
+def about(_: Signed) -> Response:
+    """What each demonstration shows and does not show, its steps and cautions, and what is not offered."""
+    return answer(DemonstrationWords(offered=tuple(ABOUT.values()), not_offered=NOT_OFFERED))
+
+
+@router.put("/visits/{id}/demonstrations/{demo_id}", response_model=Saved)
+def keep(ctx: Signed, id: UUID, demo_id: UUID, body: Demonstration, version: Version = None) -> Saved:
+    """Keep a demonstration, or what was added to it."""
+    if UUID(body.id) != demo_id:
+        raise RuleError("demonstration.id", "The demonstration’s id is not the one in the address.", "id", "Send the same id.")
+    with ctx.db() as db:
+        row = demonstrating.keep(db, ctx.who, id, body, version)
+        return Saved(id=str(row.id), version=row.version)
+
+
+@router.post("/visits/{id}/tastings", response_model=Saved, status_code=201)
+def start_tasting(ctx: Signed, id: UUID, body: TastingBody) -> Saved:
+    """Draw the codes and orders of a blind tasting."""
+    with ctx.db() as db:
+        row = demonstrating.start_tasting(db, ctx.who, id, body.id, tuple(map(str, body.samples)), tuple(body.tasters), tuple(map(str, body.sanitised)))
+        return Saved(id=str(row.id), version=row.version)

@@ -1,0 +1,87 @@
+"""What each demonstration is: its steps, cautions, and the two sentences that are always beside it (brief chapter 3)."""
+
+from __future__ import annotations
+
+from types import MappingProxyType
+
+from ..record import record
+
+
+@record
+class About:
+    """A demonstration in words. ``simulates``: what a simulation shows, empty where none would be honest."""
+
+    id: str
+    name: str
+    shows: str
+    does_not_show: str
+    steps: tuple[str, ...]
+    cautions: tuple[str, ...] = ()
+    simulates: str = ""
+
+
+@record
+class NotOffered:
+    """A demonstration that misleads, and why it is not here."""
+
+    name: str
+    why: str
+
+
+_ALL = (
+    About(
+        id="side_by_side", name="Side by side", shows="How much dissolved matter each water holds, as we measured it.",
+        does_not_show="Safety, hardness or chlorine. Water with minerals put back rightly reads higher.",
+        steps=("One clean glass for each water", "Rinse cup and probe between them", "The same meter for all"), simulates="the water that a line is expected to give, dashed",
+    ),
+    About(
+        id="lather", name="Lather", shows="How much soap this water takes before it lathers.",
+        does_not_show="What your household will save: nobody washes by the drop.",
+        steps=("The same amount of water in each vial", "Add soap, close, shake", "Does the lather hold for five seconds? If not, add more", "Single drops near the end narrow the range"),
+        cautions=("Soap stings in the eyes. Wipe spills: they are slippery.",), simulates="the drops expected from the hardness",
+    ),
+    About(
+        id="colour", name="Colour", shows="Whether the colour is rust or tannin, and what a tannin resin takes out of it.",
+        does_not_show="How long a filter lasts, or anything about health.",
+        steps=("Equal amounts in equal white cups", "Put one aside to stand", "Pour one through the small resin column", "Look from above, on white"),
+        cautions=("The reducing powder irritates: keep it dry, away from acids and bleach.",), simulates="the colour that a line is expected to leave",
+    ),
+    About(
+        id="chlorine", name="Chlorine", shows="The chlorine before and after carbon, and whether you can smell it.",
+        does_not_show="Anything else that carbon does or does not take out.",
+        steps=("Fresh water, within fifteen minutes", "Free chlorine within one minute, total after three", "The customer smells both glasses"),
+        cautions=("Reagents: keep them off skin and eyes. Never taste a glass that held reagent.",), simulates="the chlorine that a line is expected to leave",
+    ),
+    About(
+        id="kettle", name="Scale in the kettle", shows="The scale this water can leave in a year, at most, for what you heat.",
+        does_not_show="How much really settles: a part stays in the water you pour out.",
+        steps=("Ask how much is heated on a day", "Read the figure together"), simulates="it is worked out from the readings, nothing is boiled",
+    ),
+    About(
+        id="distilling", name="Distilling", shows="That what is dissolved stays behind when water boils away.",
+        does_not_show="Removal of what boils below water: some solvents come over with the steam.",
+        steps=("Measure the feed, and a drop of food colour if you like", "Boil, condense, stop before it is dry", "Cool the residue to room temperature", "Measure distillate and residue, and both amounts"),
+        cautions=("Hot glass and steam burn: tongs, and nobody within reach.", "An electrical heater stands dry, away from the sink, on a protected socket."), simulates="the residue that the amounts lead to",
+    ),
+    About(
+        id="tasting", name="Blind tasting", shows="Which water these tasters liked today, and how far they agree.",
+        does_not_show="Much, with few tasters. Nothing about health.",
+        steps=("Fresh glasses, poured out of sight", "Only letters on the glasses, a different order for each taster", "Each ranks alone; then the key is shown"),
+        cautions=("Only water that may be drunk is tasted.", "Nothing that held reagent."),
+    ),
+    About(
+        id="through", name="Your water through this system", shows="What we expect at each point, from the readings of today.",
+        does_not_show="What was not tested. Dashed glasses are expected, not measured.",
+        steps=("Today, after each stage, at the tap",), simulates="it is a prediction; measure after it is fitted",
+    ),
+    About(
+        id="glass", name="The glass", shows="What we measured in this water today.", does_not_show="Whether it is fit to drink. Open boxes in the foot are not tested.", steps=("Look, and read the words beside it",),
+    ),
+)
+ABOUT = MappingProxyType({a.id: a for a in _ALL})
+
+NOT_OFFERED = (
+    NotOffered(name="Electrodes that turn water brown", why="The electrodes dissolve. The colour is their iron, and any water with salts in it does it."),
+    NotOffered(name="Drops that make every tap look bad", why="They colour harmless minerals. The result does not tell good water from bad."),
+    NotOffered(name="Anything whose result does not depend on this water", why="It shows nothing about your water, so it is not shown here."),
+)

@@ -1,0 +1,351 @@
+"""What each demonstration of a visit shows, worked out with its ranges."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from .. import words
+from ..home import Home
+from ..ranges import Range
+from ..record import TaggedBy, record
+from ..rules import Settings
+from ..testing.findings import Meaning
+from ..testing.instruments import Flag
+from ..testing.pairs import factor_of
+from ..testing.reading import Value
+from ..testing.removal import Removal, removal, removal_sentence
+from ..testing.water import Sample, Water
+from ..treating.line import LineReport
+from ..treating.stream import Stream
+from .distilling import Balance, balance
+from .kettle import Scale, scale_year
+from .lather import Ratio, counted, expected_drops, household_share, ratio, spoon_share, spoonful
+from .records import ChlorineTest, ColourColumn, Demonstration, Distilling, Kettle, Lather, SideBySide, Tasting, Through
+from .tasting import Agreement, agreement, how_little, refusal
+
+
+@record
+class Bar:
+    """One water of a side by side [mg/L]; ``beside``: what the difference to the first one shows."""
+
+    sample: str
+    name: str
+    range: Range | None
+    shown: str
+    span: str
+    predicted: bool
+    beside: str
+
+
+@record
+class Bars:
+    """Bars on one scale from 0 to ``scale`` [mg/L]."""
+
+    kind: Literal["side_by_side"] = "side_by_side"
+    bars: tuple[Bar, ...]
+    scale: float
+
+
+@record
+class VialShown:
+    """A vial: drops counted or expected, and how many times the softened one."""
+
+    id: str
+    name: str
+    drops: Range | None
+    expected: Range | None
+    times: Ratio | None
+
+
+@record
+class LatherShown:
+    """The vials, the spoonful and the cautious household estimate [share 0 to 1]."""
+
+    kind: Literal["lather"] = "lather"
+    vials: tuple[VialShown, ...]
+    spoon: Range | None
+    spoon_share: float
+    household: float | None
+    breakthrough: str
+
+
+@record
+class BeforeAfter:
+    """Analytes before and after, with the removal."""
+
+    kind: Literal["before_after"] = "before_after"
+    rows: tuple[tuple[str, str, str, str], ...]
+    removals: dict[str, Removal]
+    predicted: bool
+
+
+@record
+class KettleShown:
+    """Scale a year."""
+
+    kind: Literal["kettle"] = "kettle"
+    scale: Scale | None
+
+
+@record
+class DistillingShown:
+    """The mass balance."""
+
+    kind: Literal["distilling"] = "distilling"
+    balance: Balance
+
+
+@record
+class TastingShown:
+    """Rank sums and agreement; names of the waters only once the key was shown."""
+
+    kind: Literal["tasting"] = "tasting"
+    agreement: Agreement | None
+    key: dict[str, str]
+
+
+@record
+class ThroughShown:
+    """The line that is shown; its waters are in the assessment."""
+
+    kind: Literal["through"] = "through"
+    option: str
+
+
+Result = Annotated[Bars | LatherShown | BeforeAfter | KettleShown | DistillingShown | TastingShown | ThroughShown, TaggedBy("kind")]
+
+
+@record
+class Shown:
+    """A demonstration worked out. ``refused``: why it may not be shown; then there is no result."""
+
+    id: str
+    sentences: tuple[str, ...]
+    flags: tuple[Flag, ...] = ()
+    refused: str = ""
+    result: Result | None = None
+
+
+@record
+class Around:
+    """What a demonstration is worked out from: samples, their waters and meanings, lines by option, home and settings."""
+
+    samples: dict[str, Sample]
+    waters: dict[str, Water]
+    lines: dict[str, LineReport]
+    home: Home
+    settings: Settings
+    meanings: dict[str, Meaning]
+
+    def value(self, sample: str, analyte: str) -> Value | None:
+        """A sample's value, or None."""
+        w = self.waters.get(sample)
+        return None if w is None else w.values.get(analyte)
+
+
+def _gone(what: str) -> Shown:
+    return Shown(id="", sentences=(), refused=f"{what} is not in this visit any more.")
+
+
+def _expected(stream: Stream, analyte: str) -> Value | None:
+    q = stream.get(analyte)
+    return None if q is None else Value(analyte=analyte, unit="", range=q.range, below=q.below, words=q.words)
+
+
+def _pair(name: str, before: Value | None, after: Value | None) -> tuple[str, Removal | None]:
+    if before is None or after is None:
+        return "tested in one only", None
+    r = removal(before, after)
+    return removal_sentence(r), r
+
+
+def side_by_side(d: SideBySide, at: Around) -> Shown:
+    """TDS of each glass with its range; differences only where the ranges are apart."""
+    bars: list[Bar] = []
+    first = d.samples[0]
+    for id in d.samples:
+        s = at.samples.get(id)
+        if s is None:
+            return _gone("A glass")
+        v = at.value(id, "tds")
+        if id == first:
+            beside = ""
+        elif factor_of(s) != factor_of(at.samples[first]) and v is not None:
+            beside = "another meter factor: not compared"
+        else:
+            beside = _pair("tds", at.value(first, "tds"), v)[0]
+        bars.append(Bar(sample=id, name=s.name, range=None if v is None else v.range, shown="not tested" if v is None else words.value("tds", v.range, v.below), span=words.span("tds", None if v is None else v.range), predicted=False, beside=beside))
+    if d.option is not None:
+        line = at.lines.get(d.option)
+        if line is None:
+            return _gone("The line")
+        v = _expected(line.tap, "tds")
+        bars.append(Bar(sample="", name=f"Expected: {line.name}", range=None if v is None else v.range, shown="not known" if v is None else words.value("tds", v.range, v.below), span=words.span("tds", None if v is None else v.range), predicted=True, beside=""))
+    tops = [b.range.high if b.range.high is not None else b.range.best for b in bars if b.range is not None]
+    scale = max([*tops, 100.0])
+    return Shown(id="", sentences=(), result=Bars(bars=tuple(bars), scale=scale * 1.05))
+
+
+def lather(d: Lather, at: Around, simulated: bool) -> Shown:
+    """Drops a vial, ratios to the softened vial, the spoonful and the household estimate."""
+    hard = {v.id: at.value(v.sample, "hardness") for v in d.vials if v.sample is not None}
+    expected = {k: expected_drops(v.range, d) for k, v in hard.items() if v is not None and v.range is not None}
+    drops = {v.id: expected.get(v.id) if simulated else counted(v) for v in d.vials}
+    soft = next((v for v in d.vials if v.role == "softened"), None)
+    if soft is not None and soft.id not in expected:
+        expected[soft.id] = expected_drops(Range.of(0.0, 0.0, 0.0), d)
+        if simulated:
+            drops[soft.id] = expected[soft.id]
+    base = None if soft is None else drops.get(soft.id)
+    times = {v.id: ratio(x, base) if base is not None and base.high and (x := drops.get(v.id)) is not None and x.high is not None and v is not soft else None for v in d.vials}
+    tap = next((v for v in d.vials if v.role == "tap"), None)
+    shown = None if tap is None else times.get(tap.id)
+    tap_hard = None if tap is None or (t := hard.get(tap.id)) is None else t.range
+    soft_hard = None if soft is None else s.range if (s := hard.get(soft.id)) is not None else Range.of(0.0, 0.0, 0.0)
+    spoon = spoonful(tap_hard, soft_hard, d.volume_ml, d.spoon_ml) if tap_hard is not None and soft_hard is not None else None
+    said = []
+    if shown is not None:
+        upper = "more than " + words.number(shown.low, 1) if shown.high is None else f"{words.number(shown.low, 1)} to {words.number(shown.high, 1)}"
+        said.append(f"This water took {words.number(shown.best, 1)} times the soap of the softened vial ({upper}).")
+        last = max((v.steps[-1] for v in d.vials if v.steps), default=1)
+        if not simulated and last > 1:
+            said.append(f"The range is wide because the soap went in {last} drops at a time; single drops near the end narrow it.")
+    for v in d.vials:
+        if v.cloud:
+            said.append(f"Undissolved soap clouds “{v.name}”.")
+    house = None if shown is None else household_share(shown, at.settings.soap_share)
+    if house is not None:
+        said.append(f"At home nobody doses by the drop: our cautious estimate is {100 * house:.0f} % less soap." if house > 0 else "That is no ground for an estimate of soap at home.")
+    if d.spoon_killed:
+        said.append(f"A spoonful of tap water, one part in {(d.volume_ml + d.spoon_ml) / d.spoon_ml:.0f}, killed the lather: an undersized softener lets as much through.")
+    return Shown(id="", sentences=tuple(said), result=LatherShown(
+        vials=tuple(VialShown(id=v.id, name=v.name, drops=drops.get(v.id), expected=expected.get(v.id), times=times.get(v.id)) for v in d.vials), spoon=spoon, spoon_share=spoon_share(d.volume_ml, d.spoon_ml), household=house, breakthrough=_breakthrough(at),
+    ))
+
+
+def _breakthrough(at: Around) -> str:
+    """What a softener of this visit lets through as it is set, in its own words."""
+    found = [(line.name, c.sentence) for line in at.lines.values() for s in line.stages for c in s.checks if c.id == "softener.clock" and c.status == "warn"]
+    return "" if not found else f"{found[0][0]}: {found[0][1]}"
+
+
+def before_after(sample: str, after: str | None, option: str | None, at: Around, analytes: tuple[str, ...]) -> tuple[BeforeAfter | None, str]:
+    """Analytes before and after; ``after`` a glass, or the expected water of ``option``."""
+    if sample not in at.samples or (after is not None and after not in at.samples):
+        return None, "A glass is not in this visit any more."
+    line = at.lines.get(option) if option is not None else None
+    if option is not None and line is None:
+        return None, "The line is not in this visit any more."
+    rows, removals = [], {}
+    for name in analytes:
+        a = at.value(sample, name)
+        b = at.value(after, name) if after is not None else None if line is None else _expected(line.tap, name)
+        sentence, r = _pair(name, a, b)
+        if a is None and b is None:
+            continue
+        shown = [words.value(name, None if v is None else v.range, None if v is None else v.below) for v in (a, b)]
+        rows.append((name, shown[0], shown[1], sentence))
+        if r is not None:
+            removals[name] = r
+    return BeforeAfter(rows=tuple(rows), removals=removals, predicted=after is None and line is not None), ""
+
+
+def colour(d: ColourColumn, at: Around) -> Shown:
+    """Colour before and after the column."""
+    result, gone = before_after(d.sample, d.after, d.option, at, ("tannin", "iron"))
+    if result is None:
+        return Shown(id="", sentences=(), refused=gone)
+    said = []
+    if d.looked_before is not None and d.looked_after is not None:
+        said.append(f"Before: {d.looked_before}. After the column: {d.looked_after}.")
+        said.append("The resin took colour out: tannin." if (d.looked_before, d.looked_after) in (("coloured", "clear"), ("coloured", "faint"), ("faint", "clear")) else "No change to the eye: the colour may be rust, or the column is used up.")
+    flags = () if d.equal_volumes else (Flag(id="colour.volumes", sentence="The cups were not equally full: depths cannot be compared."),)
+    return Shown(id="", sentences=tuple(said), flags=flags, result=result)
+
+
+def chlorine(d: ChlorineTest, at: Around) -> Shown:
+    """Free and total chlorine before and after carbon, and the smell."""
+    result, gone = before_after(d.sample, d.after, d.option, at, ("chlorine_free", "chlorine_total"))
+    if result is None:
+        return Shown(id="", sentences=(), refused=gone)
+    smell = () if d.smell_before is None or d.smell_after is None else (f"Smell before: {d.smell_before}. After: {d.smell_after}.",)
+    return Shown(id="", sentences=smell, result=result)
+
+
+def kettle(d: Kettle, at: Around) -> Shown:
+    """Grams of scale a year."""
+    water = at.waters.get(d.sample)
+    if water is None:
+        return _gone("The glass")
+    found = scale_year(water, d.litres_day)
+    if found is None:
+        return Shown(id="", sentences=(), refused="Hardness is not tested in this glass.")
+    end = found.grams.best if found.grams.high is None else found.grams.high
+    said = [f"At most {words.number(end, 0)} grams of scale a year from {words.number(d.litres_day, 1)} L heated a day."]
+    if found.from_hardness:
+        said.append("Worked out from hardness alone: really at most, for without calcium and alkalinity it may be much less.")
+    return Shown(id="", sentences=tuple(said), result=KettleShown(scale=found))
+
+
+def distilling(d: Distilling, at: Around) -> Shown:
+    """The balance in words."""
+    b = balance(d, at.waters.get(d.sample))
+    said = []
+    if b.residue_mg_l is not None and b.residue is None:
+        said.append(f"The residue should read about {words.number(b.residue_mg_l.best, 0)} mg/L.")
+    if b.residue_l is not None:
+        said.append(f"For that reading about {words.number(b.residue_l, 2)} L should remain.")
+    said += {
+        "closes": ["What went in is what came out, within the ranges."], "closes with scale": ["A little is missing in the residue: no more than the scale that hard water drops when it boils."],
+        "too much": ["More came out than went in: a reading or an amount is wrong."], "too little": ["Less came out than went in, more than scale explains: a reading or an amount is wrong."], "open": [],
+    }[b.verdict]
+    flags = b.flags
+    if b.verdict in ("too much", "too little"):
+        flags = (*flags, Flag(id="distilling.balance", sentence="The balance does not close: read the residue again, cooled to room temperature."))
+    return Shown(id="", sentences=tuple(said), flags=flags, result=DistillingShown(balance=b))
+
+
+def tasting(d: Tasting, at: Around, when: Demonstration) -> Shown:
+    """Refusals first; then sums, agreement and what it proves."""
+    for w in d.waters:
+        s = at.samples.get(w.sample)
+        if s is None:
+            return _gone("A glass")
+        why = refusal(s, at.home, at.meanings.get(w.sample), w.sample in d.sanitised, when.made_at)
+        if why:
+            return Shown(id="", sentences=(), refused=why)
+    a = agreement(d)
+    key = {w.code: at.samples[w.sample].name for w in d.waters} if d.shown_at is not None else {}
+    said: list[str] = []
+    if a is not None:
+        if a.w is not None:
+            said.append(f"Agreement W = {a.w:.2f} (0 none, 1 all alike).")
+        said.append(how_little(a, len(d.tasters)))
+    return Shown(id="", sentences=tuple(said), result=TastingShown(agreement=a, key=key))
+
+
+def through(d: Through, at: Around) -> Shown:
+    """This water through a line."""
+    return _gone("The line") if d.option not in at.lines else Shown(id="", sentences=(), result=ThroughShown(option=d.option))
+
+
+def show(demonstration: Demonstration, at: Around) -> Shown:
+    """A demonstration worked out."""
+    match demonstration.body:
+        case SideBySide() as d:
+            out = side_by_side(d, at)
+        case Lather() as d:
+            out = lather(d, at, demonstration.simulated)
+        case ColourColumn() as d:
+            out = colour(d, at)
+        case ChlorineTest() as d:
+            out = chlorine(d, at)
+        case Kettle() as d:
+            out = kettle(d, at)
+        case Distilling() as d:
+            out = distilling(d, at)
+        case Tasting() as d:
+            out = tasting(d, at, demonstration)
+        case Through() as d:
+            out = through(d, at)
+    return Shown(id=demonstration.id, sentences=out.sentences, flags=out.flags, refused=out.refused, result=out.result)

@@ -1,0 +1,151 @@
+"""Blind tasting: who may taste what, secret codes, rank sums, agreement and the chance of guessing (chapters 3 and 7)."""
+
+from __future__ import annotations
+
+import random
+from collections import Counter
+from collections.abc import Sequence
+from datetime import datetime, timedelta
+from functools import lru_cache
+from itertools import permutations
+from math import prod
+
+from ..home import Home
+from ..record import record
+from ..testing.findings import Meaning, Weight
+from ..testing.observations import LaboratoryResult
+from ..testing.water import Sample
+from .records import TastedWater, Taster, Tasting
+
+LETTERS = "BCDFGHJKLMNPQRSTVWXZ"  # without vowels no code reads as a word
+REPORT_IS_RECENT = timedelta(days=365)
+_NEEDED = ("coliform", "nitrate_n")
+
+
+def draw(samples: Sequence[str], tasters: Sequence[str], chance: random.Random) -> Tasting:
+    """A tasting with codes and orders drawn at random by ``chance``; two taster orders differ where they can."""
+    codes: list[str] = []
+    while len(codes) < len(samples):
+        code = "".join(chance.sample(LETTERS, 3))
+        if code not in codes:
+            codes.append(code)
+    orders: list[tuple[str, ...]] = []
+    for _ in tasters:
+        order = tuple(chance.sample(codes, len(codes)))
+        for _ in range(20):
+            if order not in orders:
+                break
+            order = tuple(chance.sample(codes, len(codes)))
+        orders.append(order)
+    waters = tuple(TastedWater(sample=s, code=c) for s, c in zip(samples, codes, strict=True))
+    return Tasting(waters=waters, tasters=tuple(Taster(name=n, order=o) for n, o in zip(tasters, orders, strict=True)))
+
+
+def refusal(sample: Sample, home: Home, meaning: Meaning | None, sanitised: bool, at: datetime) -> str:
+    """Why a water may not be tasted; empty when it may.
+
+    Bottled water, a regulated supply, or water with a laboratory report of the last year that finds nothing. ``meaning``: what this sample's own readings mean.
+    """
+    over = [f for f in (meaning.findings if meaning else ()) if f.weight is Weight.HEALTH]
+    if over:
+        return f"“{sample.name}” has a health finding: {over[0].shown}."
+    if sample.kind == "bottled":
+        return ""
+    if sample.just_changed:
+        return f"The filter behind “{sample.name}” was just changed and not flushed."
+    if (sample.treated or sample.kind in ("pitcher", "own")) and not sanitised:
+        return f"“{sample.name}” comes from a unit: say first that it was sanitised and flushed."
+    if sample.draw == "hot":
+        return f"“{sample.name}” is from the hot tap: only cold water is tasted."
+    clean = {
+        r.analyte for r in sample.readings
+        if r.struck_at is None and isinstance(r.observation, LaboratoryResult) and r.observation.report == "laboratory" and r.observation.certified and at - r.made_at <= REPORT_IS_RECENT
+    }
+    if all(n in clean for n in _NEEDED):
+        return ""
+    if sample.kind == "own":
+        return f"“{sample.name}” is our own water: without a recent clean laboratory report it is not tasted."
+    if home.private:
+        return f"“{sample.name}” comes from a private supply: without a recent clean laboratory report (bacteria and nitrate) it is not tasted."
+    return ""
+
+
+def places(ranks: dict[str, int], codes: Sequence[str]) -> tuple[float, ...]:
+    """Ranks in the order of ``codes``; ties share the average of the places they take."""
+    values = [ranks[c] for c in codes]
+    return tuple(sum(v < r for v in values) + (sum(v == r for v in values) + 1) / 2 for r in values)
+
+
+@record
+class Agreement:
+    """Rank sums by code, and how far the tasters agree.
+
+    Args:
+        w: Kendall's coefficient of concordance, with the correction for ties; None when nobody told any waters apart.
+        as_good, of: so many of so many equally likely panels of guessers agree at least as well.
+    """
+
+    sums: tuple[float, ...]
+    w: float | None
+    as_good: int
+    of: int
+    chance: float
+
+
+def concordance(ranked: Sequence[tuple[float, ...]]) -> float | None:
+    """Kendall's W = 12 S / (m²(n³ − n) − m ΣT), T = Σ(t³ − t) over ties (Kendall and Babington Smith, 1939; ties: Kendall, 1970)."""
+    m, n = len(ranked), len(ranked[0])
+    ties = sum(t**3 - t for r in ranked for t in Counter(r).values())
+    full = m * m * (n**3 - n) - m * ties
+    return None if full == 0 else 12 * _spread(tuple(map(sum, zip(*ranked, strict=True))), m) / full
+
+
+def _spread(sums: Sequence[float], m: int) -> float:
+    mean = m * (len(sums) + 1) / 2
+    return sum((s - mean) ** 2 for s in sums)
+
+
+@lru_cache(maxsize=256)
+def _guessing(patterns: tuple[tuple[int, ...], ...], at_least: int) -> tuple[int, int]:
+    """How many equally likely panels spread their (doubled) rank sums by ``at_least`` or more, and how many panels there are.
+
+    Dynamic programming over the rank sums, sorted: every guesser's order is as likely as any, so waters may change names.
+    """
+    m, n = len(patterns), len(patterns[0])
+    states: dict[tuple[int, ...], int] = {(0,) * n: 1}
+    for p in patterns:
+        orders = Counter(permutations(p))
+        after: Counter[tuple[int, ...]] = Counter()
+        for sums, ways in states.items():
+            for order, times in orders.items():
+                after[tuple(sorted(a + b for a, b in zip(sums, order, strict=True)))] += ways * times
+        states = after
+    mean = m * (n + 1)  # doubled ranks: n + 1 on average a taster
+    hit = sum(ways for sums, ways in states.items() if sum((s - mean) ** 2 for s in sums) >= at_least)
+    return hit, prod(sum(Counter(permutations(p)).values()) for p in patterns)
+
+
+def agreement(t: Tasting) -> Agreement | None:
+    """Rank sums, W and the exact chance of so much agreement by guessing; None while a taster is still ranking."""
+    codes = [w.code for w in t.waters]
+    ranked = [places(x.ranks, codes) for x in t.tasters if x.ranks is not None]
+    if len(ranked) < len(t.tasters):
+        return None
+    doubled = [tuple(int(2 * r) for r in row) for row in ranked]
+    sums = tuple(sum(column) for column in zip(*ranked, strict=True))
+    mean = len(ranked) * (len(codes) + 1)
+    seen = sum((2 * s - mean) ** 2 for s in sums)
+    hit, of = _guessing(tuple(sorted(tuple(sorted(d)) for d in doubled)), int(seen))
+    return Agreement(sums=sums, w=concordance(ranked), as_good=hit, of=of, chance=hit / of)
+
+
+def how_little(a: Agreement, tasters: int) -> str:
+    """What the panel proves, in a sentence."""
+    odds = f"By guessing, {a.as_good:,} of {a.of:,} such panels agree as well or better ({100 * a.chance:.1f}\u00a0%)."
+    if a.w is None:
+        return "Nobody told any of the waters apart."
+    if tasters == 1:
+        return "One taster says what one taster likes, no more."
+    if a.chance > 0.05:
+        return f"{odds} This panel proves nothing: it shows a liking at most."
+    return f"{odds} That is rare, and still only what {tasters} tasters liked today."
