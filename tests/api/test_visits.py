@@ -127,7 +127,7 @@ class Files(ApiCase):
         document = json.loads(first)
         renamed = json.loads(first.decode().replace(document["id"], str(uuid4())))
         fresh_ids = json.dumps(renamed)
-        for thing in (*renamed["samples"], *renamed["options"], *renamed["proposals"], *(r for s in renamed["samples"] for r in s["readings"])):
+        for thing in (*renamed["samples"], *renamed["options"], *renamed["demonstrations"], *renamed["proposals"], *(r for s in renamed["samples"] for r in s["readings"])):
             fresh_ids = fresh_ids.replace(thing["id"], str(uuid4())) if thing not in renamed["proposals"] else fresh_ids
         body = json.loads(fresh_ids)
         body["proposals"] = []

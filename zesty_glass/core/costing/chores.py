@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from ..record import record
 from ..treating.line import LineReport
+from ..treating.report import Chore, StageReport
 from .money import interval_months
 
 
@@ -29,6 +30,17 @@ class Chores:
     strip: tuple[tuple[str, ...], ...]
 
 
+def _counted(stage: StageReport) -> tuple[Chore, ...]:
+    """A stage's own work; topping up is left out where the media falls due by itself."""
+    media = any(d.kind == "media" for d in stage.dues)
+    return tuple(c for c in stage.chores if not (media and c.label == "Top up media"))
+
+
+def stage_minutes(stage: StageReport) -> float:
+    """Minutes a year of the household's own work that a stage asks for."""
+    return sum(12 / interval_months(d) * d.minutes for d in stage.dues if d.own) + sum(c.times_year * c.minutes for c in _counted(stage) if c.own)
+
+
 def chores(line: LineReport) -> Chores:
     """Chores of a line; the strip shows month k of a typical year (events due in the second year wrap into it)."""
     out: list[YearlyChore] = []
@@ -41,9 +53,7 @@ def chores(line: LineReport) -> Chores:
             while month <= 12 + 1e-9:
                 strip[max(0, min(11, round(month) - 1))].append(d.kind)
                 month += step
-        for c in stage.chores:
-            if any(c.label == "Top up media" and d.kind == "media" for d in stage.dues):
-                continue
+        for c in _counted(stage):
             out.append(YearlyChore(label=c.label, kind="salt" if c.bags else "work", times_year=c.times_year, minutes_year=c.times_year * c.minutes, own=c.own, bags=c.bags))
             if c.bags:
                 for i in range(round(c.bags)):

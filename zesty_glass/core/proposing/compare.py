@@ -61,7 +61,8 @@ class Row:
     cells: tuple[Cell, ...]
 
 
-def _target(analyte: str, rules: Rules) -> tuple[float | None, str, str]:
+def target_of(analyte: str, rules: Rules) -> tuple[float | None, str, str]:
+    """What is wanted of an analyte: limit [canonical unit], why, and "at_most" or "at_least"."""
     if analyte in WANTED:
         return WANTED[analyte][0], WANTED[analyte][1], "at_most"
     limits = [x for x in rules.limits if x.analyte == analyte and x.governs]
@@ -74,7 +75,8 @@ def _target(analyte: str, rules: Rules) -> tuple[float | None, str, str]:
     return chosen.value, f"{chosen.name} ({chosen.place} {chosen.year})", chosen.op
 
 
-def _where(analyte: str) -> Literal["house", "tap"]:
+def judged_at(analyte: str) -> Literal["house", "tap"]:
+    """Where an analyte is judged: health, TDS and the like at the drinking tap, the rest at the house's taps."""
     return "tap" if analyte in AT_THE_TAP or ANALYTES[analyte].kind is Kind.HEALTH else "house"
 
 
@@ -95,7 +97,7 @@ def _removal(today: Range | None, after: Range | None) -> tuple[float | None, fl
 
 def cell(option: str, line: LineReport | None, analyte: str, target: float | None, op: str, units: str) -> Cell:
     """The cell of an option; ``line`` None or without stages is today."""
-    where = _where(analyte)
+    where = judged_at(analyte)
     if line is None:
         raise ValueError("a line is needed")
     before = line.source.get(analyte)
@@ -169,7 +171,7 @@ def rows(lines: tuple[LineReport, ...], meaning: Meaning, complaints: tuple[Comp
     wanted += [(u.analyte, None) for u in meaning.unknown if u.analyte not in have]
     out = []
     for analyte, finding in wanted:
-        target, why, op = _target(analyte, rules)
+        target, why, op = target_of(analyte, rules)
         factor, unit, decimals = words.shown_in(analyte, units)
         cells = tuple(cell(line.option, line, analyte, target, op, units) for line in lines)
         side = "at most" if op == "at_most" else "at least"

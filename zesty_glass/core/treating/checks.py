@@ -107,7 +107,9 @@ def met(id: str, sentence: str) -> Check:
 
 
 def check_need(need: Need, stream: Stream, kind: str, units: str) -> Check:
-    """One need of the water against the stream that reaches the stage (ranges by chapter 7)."""
+    """One need of the water against the stream that reaches the stage (ranges by chapter 7); without ``units`` no sentence is written."""
+    if not units:
+        return _muted(need, stream, kind)
     a = ANALYTES[need.analyte]
     id = f"{kind}.{need.analyte}"
     name = a.name if need.analyte != "iron" else "Iron"
@@ -129,6 +131,15 @@ def check_need(need: Need, stream: Stream, kind: str, units: str) -> Check:
         status: Status = "stop" if need.strict else "warn"
         return Check(id=id, status=status, sentence=f"{name} {shown} ({span}): may be past {limit}{tail}.{why}")
     return Check(id=id, status=need.severity, sentence=f"{name} {shown}: wants {wanted}.{why}")
+
+
+def _muted(need: Need, stream: Stream, kind: str) -> Check:
+    q, id = stream.get(need.analyte), f"{kind}.{need.analyte}"
+    if q is None or q.range is None:
+        return Check(id=id, status="unknown", sentence="")
+    verdict = q.range.at_most(need.limit) if need.op == "at_most" else q.range.at_least(need.limit)
+    status: Status = "met" if verdict is Verdict.MET else need.severity if verdict is Verdict.NOT_MET else "stop" if need.strict else "warn"
+    return Check(id=id, status=status, sentence="")
 
 
 #: hardly ever in a town main; its yearly quality report answers

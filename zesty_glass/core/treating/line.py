@@ -183,15 +183,8 @@ def run_stages(option: Option, pairs: list[tuple[Item, StageChoice]], purchases:
     ahead: list[Item] = []
     drop: float | None = 0.0
     for item, choice in pairs:
-        inp = StageInput(item=item, stream=stream, site=site, overrides=choice.overrides, ahead=tuple(ahead))
-        r = RUN[item.kind](inp)
-        outlet = with_measured(stream, r.outlet, measured[item.code]) if item.code in measured else r.outlet
+        r, outlet = run_stage(StageInput(item=item, stream=stream, site=site, overrides=choice.overrides, ahead=tuple(ahead)), source, measured)
         if item.scope == "house":
-            back = {n: source.quantities[n] for n in FROM_PLUMBING if n in source.quantities}
-            psi = outlet.psi
-            if psi is not None and r.drop_psi:
-                psi = Range.of(max(0.0, psi.low - r.drop_psi), max(0.0, psi.best), psi.high)
-            outlet = outlet.with_(back, psi=psi)
             drop = None if drop is None or r.drop_psi is None else drop + r.drop_psi
             house = outlet
         stream = outlet
@@ -201,6 +194,20 @@ def run_stages(option: Option, pairs: list[tuple[Item, StageChoice]], purchases:
     return LineReport(
         option=option.id, name=option.name, source=source, stages=tuple(reports), house=house, tap=stream, checks=tuple(checks), purchases=tuple(purchases), drop_psi=drop, demand=site.demand,
     )
+
+
+def run_stage(inp: StageInput, source: Stream, measured: Measured) -> tuple[StageReport, Stream]:
+    """One stage, and the water behind it: with what was measured of it here, what only the plumbing adds put back, and its pressure drop."""
+    item = inp.item
+    r = RUN[item.kind](inp)
+    outlet = with_measured(inp.stream, r.outlet, measured[item.code]) if item.code in measured else r.outlet
+    if item.scope == "house":
+        back = {n: source.quantities[n] for n in FROM_PLUMBING if n in source.quantities}
+        psi = outlet.psi
+        if psi is not None and r.drop_psi:
+            psi = Range.of(max(0.0, psi.low - r.drop_psi), max(0.0, psi.best), psi.high)
+        outlet = outlet.with_(back, psi=psi)
+    return r, outlet
 
 
 def _with_outlet(r: StageReport, outlet: Stream) -> StageReport:

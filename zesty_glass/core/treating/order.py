@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ..record import record
 from .items import CarbonFigures, IronFilterFigures, Item, SedimentFigures
 from .stream import Stream
 
@@ -18,8 +19,42 @@ def _chlorine(stream: Stream) -> float:
     return max(stream.best("chlorine_free") or 0.0, stream.best("chlorine_total") or 0.0)
 
 
-def rank(item: Item, stream: Stream, items: tuple[Item, ...]) -> int:
-    """Place of one item among ``items`` on this raw water."""
+@record
+class Company:
+    """What the place of an item depends on beside the item itself: which others stand on its branch, on this raw water.
+
+    Args:
+        uv: a UV chamber, which wants its fine sediment filter right ahead of it.
+        iron_wants_ph: an iron filter whose least pH is above the raw water's.
+        anion: anion resin; softener: cation resin.
+    """
+
+    uv: bool = False
+    iron_wants_ph: bool = False
+    anion: bool = False
+    softener: bool = False
+
+
+def wants_ph(item: Item, stream: Stream) -> bool:
+    """Whether an iron filter's least pH is above the raw water's."""
+    f, ph = item.figures, stream.best("ph")
+    return isinstance(f, IronFilterFigures) and ph is not None and ph < max(f.ph_min_iron, f.ph_min_manganese or 0.0)
+
+
+def company(items: tuple[Item, ...], stream: Stream) -> Company:
+    """The company that items of one branch keep."""
+    kinds = {i.kind for i in items}
+    return Company(uv="uv" in kinds, iron_wants_ph=any(wants_ph(i, stream) for i in items), anion=bool(kinds & {"tannin", "mixed_bed"}), softener="softener" in kinds)
+
+
+def carbon_first(company_: Company, stream: Stream) -> bool:
+    """Whether chlorine wants carbon ahead of the resins that are there."""
+    chlorine = _chlorine(stream)
+    return (company_.anion and chlorine > CHLORINE_AHEAD_OF_ANION) or (company_.softener and chlorine > CHLORINE_AHEAD_OF_CATION)
+
+
+def rank(item: Item, stream: Stream, beside: Company) -> int:
+    """Place of one item in its branch, on this raw water and in this company."""
     f = item.figures
     base = RANK.get(item.kind, 80)
     if item.scope == "tap":
@@ -29,33 +64,21 @@ def rank(item: Item, stream: Stream, items: tuple[Item, ...]) -> int:
             return 120 if f.position == "pre" else 140
         return 160 if item.kind == "uv" else base if base >= 100 else 125
     if isinstance(f, SedimentFigures):
-        fine = f.style == "cartridge" and f.micron <= 5 and any(i.kind == "uv" and i.scope == "house" for i in items)
-        coarse = any(i is not item and isinstance(i.figures, SedimentFigures) and i.scope == "house" and i.figures.micron > f.micron for i in items)
-        return 80 if fine and (coarse or len(items) > 2) else 10 if f.micron > 5 else 11
+        if f.style == "cartridge" and f.micron <= 5 and beside.uv:
+            return 80
+        return 10 if f.micron > 5 else 11
     if item.kind == "neutraliser":
-        ph = stream.best("ph")
-        for other in items:
-            if isinstance(other.figures, IronFilterFigures) and ph is not None:
-                wants = max(other.figures.ph_min_iron, other.figures.ph_min_manganese or 0.0)
-                if ph < wants:
-                    return 25
-        return base
+        return 25 if beside.iron_wants_ph else base
     if isinstance(f, CarbonFigures):
-        chlorine = _chlorine(stream)
-        if any(i.kind in ("tannin", "mixed_bed") for i in items) and chlorine > CHLORINE_AHEAD_OF_ANION:
-            return 45
-        if any(i.kind == "softener" for i in items) and chlorine > CHLORINE_AHEAD_OF_CATION:
-            return 45
-    if item.kind == "cartridge":
-        return 66
-    if item.kind == "membrane":
-        return 75
-    return base
+        return 45 if carbon_first(beside, stream) else base
+    return {"cartridge": 66, "membrane": 75}.get(item.kind, base)
 
 
 def ordered(items: tuple[Item, ...], stream: Stream) -> tuple[Item, ...]:
     """Items in the order that the rules give them on this raw water; the house's branch before the tap's."""
-    house = tuple(i for i in items if i.scope == "house")
-    tap = tuple(i for i in items if i.scope == "tap")
-    by = sorted(house, key=lambda i: rank(i, stream, house)) + sorted(tap, key=lambda i: rank(i, stream, tap))
-    return tuple(by)
+    out: list[Item] = []
+    for scope in ("house", "tap"):
+        branch = tuple(i for i in items if i.scope == scope)
+        beside = company(branch, stream)
+        out += sorted(branch, key=lambda i: rank(i, stream, beside))
+    return tuple(out)

@@ -14,6 +14,7 @@ class Site:
     """Home, settings and demand, with what the laboratory said of bacteria in the raw water.
 
     ``bacteria``: "absent", "present" or None when no laboratory has answered. ``full_flow_gpm`` is the measured flow.
+    ``mute``: nobody will read the sentences of the needs, so they are not written (a search makes many thousands).
     """
 
     home: Home
@@ -22,11 +23,12 @@ class Site:
     bacteria: str | None
     running_psi: Range | None
     limiter_gpm: float | None = None
+    mute: bool = False
 
     @property
     def units(self) -> str:
-        """US or metric, for sentences."""
-        return self.settings.units
+        """US or metric, for sentences; empty when nobody reads them."""
+        return "" if self.mute else self.settings.units
 
     @property
     def unsafe_likely(self) -> bool:

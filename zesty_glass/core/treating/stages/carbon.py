@@ -82,7 +82,7 @@ def run(inp: StageInput) -> StageReport:
         running = (cost,) if cost else ()
     drop = drop_at(item, site.demand.peak_gpm) if item.scope == "house" else 0.0
     size = f"{f.volume_ft3:g} ft³ {f.media}" if f.volume_ft3 and item.scope == "house" else f.media
-    return report(inp, inp.stream.with_(changes), checks, figures=tuple(figures), drains=drains, running=running, drop=drop, summary=size)
+    return report(inp, inp.stream.with_(changes), checks, figures=lambda: tuple(figures), drains=drains, running=running, drop=drop, summary=size)
 
 
 def _total(changes: dict[str, Quantity]) -> dict[str, Quantity]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from decimal import Decimal
 
 from ...analytes import ANALYTES, Kind
@@ -18,13 +19,17 @@ from ..stream import Quantity, Stream, predicted
 
 @record
 class StageInput:
-    """A stage and what reaches it: item, water, place, the option's own settings, and the items ahead."""
+    """A stage and what reaches it: item, water, place, the option's own settings, and the items ahead.
+
+    ``brief``: figures and their workings are not wanted, only checks, water, drains, costs and chores.
+    """
 
     item: Item
     stream: Stream
     site: Site
     overrides: dict[str, float | str]
     ahead: tuple[Item, ...] = ()
+    brief: bool = False
 
     def setting(self, name: str, default: float) -> float:
         """A numeric setting of the option, or the item's own figure."""
@@ -120,15 +125,15 @@ def water_cost(gal_year: float, site: Site, scope: str, label: str = "Water to t
 
 
 def report(
-    inp: StageInput, outlet: Stream, checks: list[Check], *, figures: tuple[object, ...] = (), settings: tuple[tuple[str, str], ...] = (),
+    inp: StageInput, outlet: Stream, checks: list[Check], *, figures: Callable[[], tuple[object, ...]] = tuple, settings: tuple[tuple[str, str], ...] = (),
     drains: tuple[object, ...] = (), due: tuple[Due, ...] | None = None, running: tuple[Running, ...] = (), chores: tuple[Chore, ...] = (),
     drop: float | None = 0.0, summary: str = "",
 ) -> StageReport:
-    """A stage's report with its standing costs added."""
+    """A stage's report with its standing costs added; ``figures`` are worked out only when they are wanted."""
     item = inp.item
     return StageReport(
         code=item.code, name=item.name, kind=item.kind, scope=item.scope, outlet=outlet, checks=tuple(checks),
-        figures=figures, settings=settings, drains=drains, dues=dues(item, inp.site) if due is None else due,  # type: ignore[arg-type]
+        figures=() if inp.brief else figures(), settings=settings, drains=drains, dues=dues(item, inp.site) if due is None else due,  # type: ignore[arg-type]
         running=running + standing_costs(item, inp.site), chores=chores, drop_psi=drop, summary=summary,
     )
 

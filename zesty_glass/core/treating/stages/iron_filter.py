@@ -65,6 +65,6 @@ def run(inp: StageInput) -> StageReport:
     figure = Figure(id="backwash", label="to the drain a year", value=f"{drain.gal_year:,.0f}", unit="gal", number=drain.gal_year, working=working(
         "How much to the drain?", "times a year × gallons a backwash", "the item’s own figures", ("every", f"{f.backwash_days:g}", "days"), ("times a year", f"{times:.1f}", ""), ("a backwash", f"{f.backwash_gal:g}", "gal"), ("a year", f"{drain.gal_year:,.0f}", "gal", True)))
     return report(
-        inp, stream.with_(changes, ferric=False if changes else stream.ferric), checks, figures=(figure,), settings=(("Backwash", f"every {f.backwash_days:g} days, 1 in the morning"),), drains=(drain,),
+        inp, stream.with_(changes, ferric=False if changes else stream.ferric), checks, figures=lambda: (figure,), settings=(("Backwash", f"every {f.backwash_days:g} days, 1 in the morning"),), drains=(drain,),
         due=dues(item, site), running=(cost,) if cost else (), drop=drop_at(item, site.demand.peak_gpm), summary="air" if f.oxidant == "air" else f.oxidant,
     )

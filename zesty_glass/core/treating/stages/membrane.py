@@ -173,7 +173,7 @@ def run(inp: StageInput) -> StageReport:
         missing = [n for n, v in (("running pressure", psi), ("TDS", tds), ("temperature", temp)) if v is None]
         checks.append(Check(id="membrane.yield", status="unknown", sentence=f"What it makes here is not known: {', '.join(missing)} not measured.", test=missing[0]))
         ratio = None if f.efficiency is None else (1 - f.efficiency) / f.efficiency
-        return report(inp, stream.with_(changes), checks, figures=_rated_waste(f, ratio, site.demand.drinking_gal_year), drains=_drains(f, ratio, site.demand.drinking_gal_year, site), due=_dues(inp), running=_water(f, ratio, inp), summary=f"{f.rated_gpd:g} gal/day")
+        return report(inp, stream.with_(changes), checks, figures=lambda: _rated_waste(f, ratio, site.demand.drinking_gal_year), drains=_drains(f, ratio, site.demand.drinking_gal_year, site), due=_dues(inp), running=_water(f, ratio, inp), summary=f"{f.rated_gpd:g} gal/day")
     here = at_home(f, psi.best, tds.best, temp.best)
     low = at_home(f, psi.low, tds.high or tds.best, temp.low)
     ratio = waste_ratio(f, here, site.demand.drinking_gal_day)
@@ -183,7 +183,7 @@ def run(inp: StageInput) -> StageReport:
     if f.rated_ratio == 0:
         checks.append(told("membrane.concentrate", "say"))
     return report(
-        inp, stream.with_(changes), checks, figures=_figures(f, here, low, ratio, site.demand.drinking_gal_year, inp), drains=_drains(f, ratio, site.demand.drinking_gal_year, site),
+        inp, stream.with_(changes), checks, figures=lambda: _figures(f, here, low, ratio, site.demand.drinking_gal_year, inp), drains=_drains(f, ratio, site.demand.drinking_gal_year, site),
         due=_dues(inp), running=_water(f, ratio, inp), summary=f"{here.gpd:.0f} gal/day here",
     )
 

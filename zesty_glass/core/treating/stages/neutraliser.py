@@ -181,7 +181,7 @@ def run(inp: StageInput) -> StageReport:
     checks.append(told("neutraliser.corrosion", "say"))
     drains, running, chores, media = _supplies(f, inp, r, checks)
     return report(
-        inp, stream.with_(changes), checks, figures=(_figure(f, stream, r, ph, temp), media[1]), drains=drains, due=dues(item, site) + media[0], running=running, chores=chores, drop=drop, summary=f.style,
+        inp, stream.with_(changes), checks, figures=lambda: (_figure(f, stream, r, ph, temp), media[1]), drains=drains, due=dues(item, site) + media[0], running=running, chores=chores, drop=drop, summary=f.style,
         settings=(("Backwash", f"every {f.backwash_days:g} days"),) if f.style == "backwashing" else (),
     )
 

@@ -67,7 +67,7 @@ def distiller(inp: StageInput) -> StageReport:
         "How much power?", "gallons drunk × kWh a gallon", "heat of evaporation: at least 2.7 kWh a gallon", ("drunk a year", f"{gallons:,.0f}", "gal"), ("a gallon", f"{f.kwh_gal:g}", "kWh"), ("a year", f"{kwh:,.0f}", "kWh", True)))
     drain = Drain(kind="distiller", gal_year=residue, largest_gal=0.5, times_year=gallons / max(f.gal_day, 0.1), per_gallon=residue / gallons if gallons else 0.0, scope="tap")
     chores = () if f.automatic else (Chore(label="Fill and start a batch", times_year=gallons / max(1.0, min(f.gal_day, 1.0)), minutes=5),)
-    return report(inp, inp.stream.with_(changes), checks, figures=(figure,), drains=(drain,), running=running, chores=chores, summary=f"{f.gal_day:g} gal/day")
+    return report(inp, inp.stream.with_(changes), checks, figures=lambda: (figure,), drains=(drain,), running=running, chores=chores, summary=f"{f.gal_day:g} gal/day")
 
 
 def cartridge(inp: StageInput) -> StageReport:
@@ -101,7 +101,7 @@ def cartridge(inp: StageInput) -> StageReport:
     figures = _days(inp)
     if figures and figures[0].number is not None and figures[0].number < 60:
         checks.append(told("cartridge.days", "warn", have=f"{figures[0].number:.0f}"))
-    return report(inp, inp.stream.with_(changes), checks, figures=figures, summary=f.media.replace("_", " "))
+    return report(inp, inp.stream.with_(changes), checks, figures=lambda: figures, summary=f.media.replace("_", " "))
 
 
 def _unknown_ph() -> Check:
@@ -128,7 +128,7 @@ def pitcher(inp: StageInput) -> StageReport:
     checks = place_checks(item, inp.site) + more
     if f.change_at_tds is not None:
         checks.append(met("pitcher.change", f"change when its water reads {f.change_at_tds:g} mg/L"))
-    return report(inp, inp.stream.with_(changes), checks, figures=_days(inp), summary=f.style)
+    return report(inp, inp.stream.with_(changes), checks, figures=lambda: _days(inp), summary=f.style)
 
 
 def other(inp: StageInput) -> StageReport:

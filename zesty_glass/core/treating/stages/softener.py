@@ -219,7 +219,8 @@ def run(inp: StageInput) -> StageReport:
     changes[f.salt] = predicted(before.range.plus(ion), Level.TYPICAL) if before is not None and before.range is not None else Quantity(range=None, state="unknown", evidence=Level.TYPICAL, note=f"rises by {ion.best:.0f} mg/L")
     if f.iron_max and fe is not None and fe.high is not None and stream.ferric is not True and fe.best <= f.iron_max:
         changes["iron"] = predicted(Range.of(0.0, 0.1 * fe.best, 0.3 * fe.high), Level.TYPICAL)
-    figures = _figures(s, worst, f, inp, hard.best, fe_best, mn_best, use.best, dose, ion)
+    def figures() -> tuple[Figure, ...]:
+        return _figures(s, worst, f, inp, hard.best, fe_best, mn_best, use.best, dose, ion)
     per_regen = f.rinse_gal_ft3 * f.resin_ft3
     checks += septic_check(per_regen, per_regen * 7 / s.interval if s.interval else 0.0, site)
     drains = (Drain(kind="regeneration", gal_year=s.rinse_gal_year, largest_gal=per_regen, times_year=s.regens_year, brine=True),) if s.interval else ()
@@ -229,7 +230,7 @@ def run(inp: StageInput) -> StageReport:
     chores = (Chore(label="Carry salt", times_year=bags / 2, minutes=10, bags=bags),) if s.interval else ()
     life = 0.7 if fe_best >= 1.0 else 1.0
     return report(
-        inp, stream.with_(changes), checks, figures=figures, settings=_settings(s, f, hard.best, fe_best, mn_best, k, dose), drains=drains,
+        inp, stream.with_(changes), checks, figures=figures, settings=() if inp.brief else _settings(s, f, hard.best, fe_best, mn_best, k, dose), drains=drains,
         due=dues(item, site, life, "iron of 1 mg/L or more shortens the resin’s life", ("resin",)), running=running + ((cost,) if cost else ()), chores=chores, drop=drop,
         summary=f"{f.resin_ft3:g} ft³",
     )

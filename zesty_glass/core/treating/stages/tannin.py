@@ -67,7 +67,7 @@ def run(inp: StageInput) -> StageReport:
     figure = Figure(id="regeneration", label="to the drain a year", value=f"{drain.gal_year:,.0f}", unit="gal", number=drain.gal_year, working=working(
         "How much to the drain?", "occupied days ÷ interval × gallons", "the item’s own figures", ("renewed every", f"{f.regen_days:g}", "days, whatever the use"), ("times a year", f"{times:.1f}", ""), ("a renewal", f"{f.regen_gal:g}", "gal"), ("a year", f"{drain.gal_year:,.0f}", "gal", True), ("salt a year", f"{salt_lb:,.0f}", "lb")))
     return report(
-        inp, stream.with_(changes, coloured=False if "tannin" in changes else stream.coloured, uvt_measured_here=False), checks, figures=(figure,), settings=(("Renewal", f"every {f.regen_days:g} days, 3 in the morning"),),
+        inp, stream.with_(changes, coloured=False if "tannin" in changes else stream.coloured, uvt_measured_here=False), checks, figures=lambda: (figure,), settings=(("Renewal", f"every {f.regen_days:g} days, 3 in the morning"),),
         drains=(drain,), due=dues(item, site), running=tuple(running + ([cost] if cost else [])), chores=(Chore(label="Carry salt", times_year=salt_lb / 80, minutes=10, bags=salt_lb / 40),),
         drop=drop_at(item, site.demand.peak_gpm), summary=f"{f.resin_ft3 + f.cation_ft3:g} ft³",
     )

@@ -105,7 +105,7 @@ def run(inp: StageInput) -> StageReport:
     due = tuple(_lamp(d, lamp_months, f) for d in dues(item, site))
     kwh = f.watts * HOURS_PER_YEAR / 1000 * powered / 365.25
     running = (Running(label="Electricity", kind="power", per_year=money(kwh) * site.settings.electricity, why=f"{f.watts:g} W, {kwh:.0f} kWh a year", scope=item.scope),)
-    return report(inp, stream.with_(changes), checks, figures=(figure,) if figure else (), due=due, running=running, drop=drop_at(item, site.demand.peak_gpm) if item.scope == "house" else 0.0, summary=f"class {f.device_class}")
+    return report(inp, stream.with_(changes), checks, figures=lambda: (figure,) if figure else (), due=due, running=running, drop=drop_at(item, site.demand.peak_gpm) if item.scope == "house" else 0.0, summary=f"class {f.device_class}")
 
 
 def _lamp(d: Due, months: float, f: UvFigures) -> Due:

@@ -1,0 +1,48 @@
+"""How good a water is in one thing found, as two figures that a search can compare: higher is better."""
+
+from __future__ import annotations
+
+from ..analytes import ANALYTES, Kind
+from ..ranges import Range
+from ..record import record
+from ..treating.stream import Quantity
+
+UNKNOWN = -1e12  # nobody can say: worse than anything that is known
+OPEN = -1e11  # a range without an upper end
+PH_HIGH = 8.5  # US EPA secondary standard, 1991
+
+
+@record
+class Score:
+    """Best value and worst end of what is left, turned so that higher is better [canonical unit]."""
+
+    best: float
+    worst: float
+
+
+def _ph(r: Range, low: float) -> Score:
+    def off(v: float) -> float:
+        return -max(0.0, low - v, v - PH_HIGH)
+
+    return Score(best=off(r.best), worst=min(off(r.low), off(r.best), OPEN if r.high is None else off(r.high)))
+
+
+def score(analyte: str, q: Quantity | None, source: Quantity | None, target: float | None, op: str) -> Score:
+    """The score of one thing found.
+
+    A health contaminant counts as taken out only where that is established (certified, or measured here by a certified laboratory);
+    otherwise it counts as the source has it. What nobody can say counts as worst.
+    """
+    if q is not None and ANALYTES[analyte].kind is Kind.HEALTH and not q.established:
+        q = source
+    if q is None:
+        return Score(best=UNKNOWN, worst=UNKNOWN)
+    if q.range is None:
+        known = {"absent": 0.0, "present": -1.0}.get(q.words, 0.0 if q.words.startswith("inactivated") else UNKNOWN)
+        return Score(best=known, worst=known)
+    r = q.range
+    if analyte == "ph":
+        return _ph(r, 7.0 if target is None else target)
+    if op == "at_least":
+        return Score(best=r.best if target is None else min(r.best, target), worst=r.low if target is None else min(r.low, target))
+    return Score(best=-r.best, worst=OPEN if r.high is None else -r.high)

@@ -1,0 +1,109 @@
+"""Lines that the tool proposes of its own: what is looked for, and the answer with reasons for and against."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from ..home import Home
+from ..record import record
+from ..rules import Rules, Settings
+from ..testing.findings import Meaning, Weight
+from ..testing.water import Water
+from ..treating.items import KIND_NAMES, Item
+from ..treating.line import Option, StageChoice
+from ..treating.measured import Measured
+from ..treating.search import LeftOut, Progress, places, search
+from .compare import target_of
+from .reasons import needs_nothing
+from .scores import UNKNOWN
+
+WHY_SOUND = (
+    "Not every combination is walked: what a rule stops is stopped for every longer line that begins so; lines that have come to the same water at the same place go on alike, so only those "
+    "that no other beats so far go on; and a stage answers once for everything it looks at. The result is that of walking them all."
+)
+
+
+@record
+class Suggested:
+    """A line that no other beats.
+
+    Args:
+        meets: things found that it brings to what is wanted, on their whole range; of all ``wanted``.
+        cost: over the horizon, running costs unrounded [money]; own_minutes: the household's own work [min/year].
+    """
+
+    option: Option
+    names: tuple[str, ...]
+    meets: int
+    wanted: int
+    not_met: tuple[str, ...]
+    unknown: tuple[str, ...]
+    cost: float
+    waste_gal_year: float
+    own_minutes: float
+    tap_only: bool
+
+
+@record
+class Suggestion:
+    """The answer: best first, with what was left out and how much of the space was walked."""
+
+    wanted: tuple[str, ...]
+    nothing_needed: bool
+    lines: tuple[Suggested, ...]
+    left_out: tuple[LeftOut, ...]
+    combinations: int
+    walked: int
+    stages: int
+    never: int
+    why: str
+    years: int
+
+
+def things_found(meaning: Meaning) -> tuple[str, ...]:
+    """Analytes that the search answers: what asks for action, is worth knowing, or explains a complaint; dissolved matter and sodium alone ask for nothing."""
+    out: dict[str, None] = {}
+    for f in meaning.findings:
+        if f.id == "heater.anode":
+            continue
+        if f.weight in (Weight.ACT, Weight.HEALTH) or (f.analyte not in ("tds", "sodium") and (f.weight is Weight.NOTICE or f.explains)):
+            out[f.analyte] = None
+    return tuple(out)
+
+
+def suggest(water: Water, meaning: Meaning, home: Home, settings: Settings, rules: Rules, catalogue: Iterable[Item], years: int = 10, measured: Measured | None = None, progress: Progress | None = None) -> Suggestion:
+    """Search a catalogue for lines that answer the findings; when nothing asks for treatment, doing nothing stands first."""
+    items = tuple(catalogue)
+    wanted = things_found(meaning)
+    targets = {a: (t[0], t[2]) for a in wanted for t in (target_of(a, rules),)}
+    found = search(water, meaning.colour, home, settings, items, wanted, years, measured, targets, progress)
+    by_code = {i.code: i for i in items}
+    spots = [(a, p) for a in wanted for p in places(a) if p == "house"] + [(a, p) for a in wanted for p in places(a) if p == "tap"]
+    lines = []
+    for n, c in enumerate(found.lines):
+        met, not_met, unknown = set(wanted), [], []
+        for (a, place), s in zip(spots, c.left, strict=True):
+            target, op = targets[a]
+            where = "at the drinking tap" if place == "tap" else "at the house’s taps"
+            if s.worst <= UNKNOWN:
+                unknown.append(f"{a}: {where}")
+                met.discard(a)
+            elif target is not None and not _reaches(a, s.worst, target, op):
+                not_met.append(f"{a}: {where}")
+                met.discard(a)
+        names = tuple(by_code[i].name for i in c.items)
+        name = " + ".join(dict.fromkeys(KIND_NAMES[by_code[i].kind] if by_code[i].kind != "system" else by_code[i].name for i in c.items)) or "Do nothing"
+        lines.append(Suggested(
+            option=Option(id=f"found-{n}", name=name, stages=tuple(StageChoice(item=i) for i in c.items)), names=names, meets=len(met), wanted=len(wanted), not_met=tuple(not_met), unknown=tuple(unknown), cost=round(c.cost, 2),
+            waste_gal_year=c.waste_gal_year, own_minutes=c.own_minutes, tap_only=bool(c.items) and all(by_code[i].scope == "tap" for i in c.items),
+        ))
+    nothing = needs_nothing(meaning)
+    lines.sort(key=lambda x: (0 if nothing and not x.option.stages else 1, -x.meets, x.cost, x.waste_gal_year))
+    return Suggestion(wanted=wanted, nothing_needed=nothing, lines=tuple(lines), left_out=found.left_out, combinations=found.combinations, walked=found.ended, stages=found.stages, never=found.combinations - found.ended, why=WHY_SOUND, years=years)
+
+
+def _reaches(analyte: str, worst: float, target: float, op: str) -> bool:
+    """Whether the worst end reaches what is wanted; scores are turned so that higher is better."""
+    if analyte == "ph":
+        return worst >= 0
+    return worst >= target - 1e-12 if op == "at_least" else -worst <= target + 1e-12
