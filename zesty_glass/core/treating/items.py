@@ -5,8 +5,9 @@ A figure that the item must have and lacks is unknown, never a default; fields t
 
 from __future__ import annotations
 
+from dataclasses import replace
 from decimal import Decimal
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from ..analytes import analyte
 from ..errors import RuleError
@@ -351,6 +352,12 @@ class Item:
     def kind(self) -> str:
         """The technology, e.g. ``softener``."""
         return self.figures.kind
+
+
+def alike(item: Item) -> Any:
+    """What two items must share to do the same to every water: everything but name, maker and prices."""
+    parts = tuple(replace(c, code="", name="", price=Decimal(0)) for c in item.consumables)
+    return replace(item, code="", name="", maker="", price=Decimal(0), installation=Decimal(0), consumables=parts, warranty="", priced_on="", for_what="", footprint_in="", parts="common")
 
 
 KIND_NAMES = {

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from typing import Any
 
 from ..analytes import ANALYTES
 from ..record import record
-from .items import Item, SystemFigures
+from .items import Item, SystemFigures, alike
 from .report import Check
 from .site import Site
 from .stages import RUN
@@ -67,7 +68,13 @@ class Play:
 
 def in_play(items: tuple[Item, ...], by_code: Mapping[str, Item], source: Stream, site: Site, wanted: tuple[str, ...]) -> Play:
     """Items that change a thing found, and, again and again, those that change what these ask for."""
-    profiles = {i.code: profile(i, by_code, source, site) for i in items}
+    same: dict[Any, Profile] = {}
+    profiles: dict[str, Profile] = {}
+    for i in items:
+        key = alike(i)
+        if key not in same:
+            same[key] = profile(i, by_code, source, site)
+        profiles[i.code] = same[key]
     asked = set(wanted)
     playing: dict[str, Item] = {}
     grew = True

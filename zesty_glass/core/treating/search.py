@@ -36,7 +36,7 @@ from ..record import record
 from ..rules import Settings
 from ..testing.colour import ColourFinding
 from ..testing.water import Water
-from .items import Item, SedimentFigures, SystemFigures
+from .items import Item, SedimentFigures, SystemFigures, alike
 from .line import Purchase, run_stage, site_of
 from .measured import Measured
 from .order import Company, carbon_first, ordered, rank, wants_ph
@@ -150,12 +150,6 @@ class _Alike:
         self.sample = sample
         self.reads: list[tuple[int, ...]] = []
         self.answers: dict[Any, _Answer] = {}
-
-
-def alike(item: Item) -> Any:
-    """What two items must share to do the same to every water: everything but name, maker and prices."""
-    parts = tuple(replace(c, code="", name="", price=Decimal(0)) for c in item.consumables)
-    return replace(item, code="", name="", maker="", price=Decimal(0), installation=Decimal(0), consumables=parts, warranty="", priced_on="", for_what="", footprint_in="", parts="common")
 
 
 class _Stage:
@@ -469,12 +463,16 @@ class Searcher:
         judged = tuple(n in wanted for n in NAMES)
         for state, labels in single.items():
             merge(out, self._end(state, judged), labels)
+        chains: dict[tuple[str, ...], list[Item]] = {}
         for system in systems:
-            f = system.figures
-            assert isinstance(f, SystemFigures)
-            chain = ordered(tuple(self.by_code[p] for p in f.parts if p in self.by_code), self.source)
+            assert isinstance(system.figures, SystemFigures)
+            chains.setdefault(system.figures.parts, []).append(system)
+        for parts, sold in chains.items():
+            chain = ordered(tuple(self.by_code[p] for p in parts if p in self.by_code), self.source)
+            once = {s.code: self._stages[index[s.code]].cost_once for s in sold}
+            cheapest = [s for s in sold if once[s.code] == min(once.values())]
             for state, labels in front.items():
-                for s, more in self._through(system, chain, state, labels, index):
+                for s, more in self._through(sold, cheapest, chain, state, labels, index):
                     merge(out, self._end(s, judged), more)
         return out
 
@@ -482,23 +480,25 @@ class Searcher:
     def _end(state: State, judged: tuple[bool, ...]) -> State:
         return (tuple([v if k else 0 for v, k in zip(state[0], judged, strict=True)]), None, None, None, False, False, False, frozenset(), state[8])
 
-    def _through(self, system: Item, chain: tuple[Item, ...], state: State, labels: list[Label], index: Mapping[str, int]) -> Iterator[tuple[State, list[Label]]]:
-        once = self._stages[index[system.code]].cost_once
+    def _through(self, sold: list[Item], cheapest: list[Item], chain: tuple[Item, ...], state: State, labels: list[Label], index: Mapping[str, int]) -> Iterator[tuple[State, list[Label]]]:
+        """Lines that end in a system; of those with the same parts only the cheapest can be part of a line that no other beats."""
         for part in chain:
             stage = self._stages[index[part.code]]
             a = self.answer(stage.alike, state)
-            if a.stop:
-                if system.code not in self.stops:
-                    self.stops[system.code] = (a.stop, stage, state, "")
+            short = self.source.psi is not None and stage.least_psi > 0
+            going = [x for x in labels if -x[3] >= stage.least_psi] if short else labels
+            if a.stop or not going:
+                for system in sold:
+                    self.stops.setdefault(system.code, (a.stop, stage, state, "") if a.stop else ("pressure.least", None, None, "The stages ahead leave too little pressure for it."))
                 return
             cost, waste, minutes = self._cost(stage, a), a.waste, a.minutes
-            labels = [(c + cost, w + waste, m + minutes, low, ch) for c, w, m, low, ch in labels if -low >= stage.least_psi or self.source.psi is None]
+            labels = [(c + cost, w + waste, m + minutes, low, ch) for c, w, m, low, ch in going]
             state = self._after(state, stage, a)
-        if labels:
-            self.passed.add(system.code)
-            yield state, [(c + once, w, m, low, (ch, index[system.code])) for c, w, m, low, ch in labels]
-        else:
-            self.stops.setdefault(system.code, ("pressure.least", None, None, "The stages ahead leave too little pressure for it."))
+        self.passed.update(s.code for s in sold)
+        for system in cheapest:
+            n = index[system.code]
+            once = self._stages[n].cost_once
+            yield state, [(c + once, w, m, low, (ch, n)) for c, w, m, low, ch in labels]
 
     # -- the answer -----------------------------------------------------------------------------------------------
 
