@@ -26,6 +26,7 @@ COMMANDS = {
     "test": ("check and test everything", "test"),
     "bench": ("measure the figures and print them as JSON", "test"),
     "assess": ("work out a visit file and print JSON: ./zesty assess visit.json", "core"),
+    "suggest": ("search a catalogue for lines that answer a visit file: ./zesty suggest visit.json", "core"),
     "docs": ("write the generated parts of docs/ anew", "core"),
     "shots": ("take the screenshots of docs/screenshots/ anew", "test"),
     "client": ("write the page's API client anew", "test"),

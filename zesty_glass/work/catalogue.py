@@ -1,0 +1,91 @@
+"""The firm's catalogue, and what it proposes for a visit: import by a manager, the search, what if."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from uuid import UUID, uuid4
+
+from sqlalchemy.orm import Session
+
+from ..catalogue import files
+from ..core.errors import RuleError
+from ..core.proposing.suggest import Suggestion, suggest
+from ..core.testing.findings import meaning
+from ..core.testing.water import design_water, water_of
+from ..core.treating.items import Item
+from ..core.treating.measured import measured_here
+from ..core.treating.search import Progress
+from ..core.treating.what_if import WhatIf, what_ifs
+from ..core.visit import Visit
+from ..documents.codec import load, plain
+from ..records import store
+from ..records.models import ItemRow
+from . import visiting
+from .person import Person, changed, changed_fields, manager_only, note
+
+
+def on_sale(db: Session, who: Person) -> dict[str, Item]:
+    """Items of the firm that are on sale, by code."""
+    return {r.code: load(Item, r.data) for r in store.items(db, who.firm_id) if not r.retired}
+
+
+def preview(db: Session, who: Person, data: bytes) -> files.CataloguePreview:
+    """What a file would do, row by row; nothing is stored."""
+    return files.read(data, on_sale(db, who))[0]
+
+
+def bring_in(db: Session, who: Person, data: bytes) -> files.CataloguePreview:
+    """Store every item of a file, or none when a row has an error; managers only. Twice is once."""
+    manager_only(who)
+    rows = {r.code: r for r in store.items(db, who.firm_id)}
+    seen, items = files.read(data, {c: load(Item, r.data) for c, r in rows.items()})
+    if not seen.good:
+        first = next(r for r in seen.rows if r.change == "error")
+        raise RuleError("catalogue.row", f"Row {first.row}: {first.error}", f"row {first.row}, {first.where}", f"{first.remedy} Nothing was stored.")
+    for item in items:
+        row, after = rows.get(item.code), plain(item)
+        if row is None:
+            row = ItemRow(id=uuid4(), firm_id=who.firm_id, code=item.code, data=after, version=1, retired=False)
+            db.add(row)
+            note(db, who, row.id, "added", 1, [])
+        elif row.data != after or row.retired:
+            touched = changed_fields(row.data, after)
+            row.data, row.retired = after, False
+            changed(db, who, row, "changed", touched)
+    db.flush()
+    return seen
+
+
+@dataclass(frozen=True, slots=True)
+class Question:
+    """What a search needs, read once, so that it can run with no database in its hand."""
+
+    visit: Visit
+    items: dict[str, Item]
+
+    def suggest(self, progress: Progress | None = None) -> Suggestion:
+        """The search's answer."""
+        v = self.visit
+        raw = design_water(v.samples)
+        if raw is None:
+            raise RuleError("search.no_raw", "There is no raw sample: nothing can be proposed.", "samples", "Draw a glass ahead of all treatment and test it.")
+        found = meaning(raw, v.home, v.complaints, v.rules)
+        measured = measured_here(v.samples, {s.id: water_of(s) for s in v.samples})
+        return suggest(raw, found, v.home, v.settings, v.rules, self.items.values(), v.horizon, measured, progress)
+
+    def what_ifs(self, option_id: str) -> tuple[WhatIf, ...]:
+        """A line under each change."""
+        v = self.visit
+        raw, option = design_water(v.samples), next((o for o in v.options if o.id == option_id), None)
+        if raw is None or option is None:
+            raise store.NotFound("line")
+        found = meaning(raw, v.home, v.complaints, v.rules)
+        measured = measured_here(v.samples, {s.id: water_of(s) for s in v.samples})
+        used = {i.code: i for i in v.catalogue}
+        return what_ifs(option, {**used, **self.items}, raw, found.colour, v.home, v.settings, v.horizon, measured)
+
+
+def question(db: Session, who: Person, visit_id: UUID) -> Question:
+    """A visit with the items on sale."""
+    visit, _ = visiting.document(db, who, visiting.get(db, who, visit_id), snapshots=False)
+    return Question(visit=visit, items=on_sale(db, who))
