@@ -4,6 +4,126 @@
  */
 
 export interface paths {
+    "/api/catalogue/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Download
+         * @description All items on sale as one file.
+         */
+        get: operations["download_api_catalogue_file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/catalogue/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview
+         * @description What a file would do to the catalogue, before anything is stored.
+         */
+        post: operations["preview_api_catalogue_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/catalogue/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring In
+         * @description Store a file of items: all rows or none; managers only.
+         */
+        post: operations["bring_in_api_catalogue_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/suggest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Suggest
+         * @description Lines that no other beats, in one answer.
+         */
+        get: operations["suggest_api_visits__id__suggest_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/suggest/stream": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Suggest Stream
+         * @description The same as server-sent events: how far the search is, then its answer.
+         */
+        get: operations["suggest_stream_api_visits__id__suggest_stream_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/options/{option_id}/what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What If
+         * @description A line under each change: two more people, a lower pH, the next size up.
+         */
+        get: operations["what_if_api_visits__id__options__option_id__what_if_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/demonstrations": {
         parameters: {
             query?: never;
@@ -1062,6 +1182,16 @@ export interface components {
             ph_max?: number | null;
         };
         /**
+         * CataloguePreview
+         * @description A whole file; ``good`` when every row can be used.
+         */
+        CataloguePreview: {
+            /** Rows */
+            rows: components["schemas"]["ItemRow"][];
+            /** Good */
+            good: boolean;
+        };
+        /**
          * Cell
          * @description One analyte under one option.
          *
@@ -1100,6 +1230,22 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * Changed
+         * @description A check that answers otherwise; ``before`` or ``after`` None when it is only there with or without the change.
+         */
+        Changed: {
+            /** Stage */
+            stage: string;
+            /** Id */
+            id: string;
+            /** Before */
+            before: ("met" | "say" | "warn" | "stop" | "unknown") | null;
+            /** After */
+            after: ("met" | "say" | "warn" | "stop" | "unknown") | null;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * Check
@@ -2238,6 +2384,43 @@ export interface components {
             for_what: string;
         };
         /**
+         * ItemRow
+         * @description One row of a file: what it would do to the catalogue, and what is wrong with it.
+         */
+        ItemRow: {
+            /** Row */
+            row: number;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /**
+             * Change
+             * @enum {string}
+             */
+            change: "new" | "changed" | "same" | "error";
+            /**
+             * Fields
+             * @default []
+             */
+            fields: string[];
+            /**
+             * Error
+             * @default
+             */
+            error: string;
+            /**
+             * Where
+             * @default
+             */
+            where: string;
+            /**
+             * Remedy
+             * @default
+             */
+            remedy: string;
+        };
+        /**
          * KeptReading
          * @description A reading as stored, worked out.
          */
@@ -2551,6 +2734,20 @@ export interface components {
             household: number | null;
             /** Breakthrough */
             breakthrough: string;
+        };
+        /**
+         * LeftOut
+         * @description An item in none of the proposed lines, with the rule that left it out.
+         */
+        LeftOut: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Rule */
+            rule: string;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * Level
@@ -4729,14 +4926,30 @@ export interface components {
             because: string;
         };
         /**
-         * Suggested
-         * @description A laboratory sample to draw, and why.
+         * Suggestion
+         * @description The answer: best first, with what was left out and how much of the space was walked.
          */
-        Suggested: {
-            /** Kind */
-            kind: string;
+        Suggestion: {
+            /** Wanted */
+            wanted: string[];
+            /** Nothing Needed */
+            nothing_needed: boolean;
+            /** Lines */
+            lines: components["schemas"]["zesty_glass__core__proposing__suggest__Suggested"][];
+            /** Left Out */
+            left_out: components["schemas"]["LeftOut"][];
+            /** Combinations */
+            combinations: number;
+            /** Walked */
+            walked: number;
+            /** Stages */
+            stages: number;
+            /** Never */
+            never: number;
             /** Why */
             why: string;
+            /** Years */
+            years: number;
         };
         /**
          * SystemFigures
@@ -5817,7 +6030,7 @@ export interface components {
                 [key: string]: components["schemas"]["LabStatus"];
             };
             /** Suggested */
-            suggested: components["schemas"]["Suggested"][];
+            suggested: components["schemas"]["zesty_glass__core__testing__laboratory__Suggested"][];
             /** Others */
             others: components["schemas"]["OtherVisit"][];
             /** Reports */
@@ -5880,6 +6093,59 @@ export interface components {
          * @enum {string}
          */
         Weight: "fine" | "notice" | "act" | "health";
+        /**
+         * WhatIf
+         * @description A line under one change.
+         *
+         *     Args:
+         *         impossible: why it could not be worked out; then there is nothing else.
+         *         status: the gravest status of the line; ``before``: without the change.
+         *         cost, waste_gal_year, own_minutes: more (or less) than without the change [money over the horizon, gal/year, min/year].
+         */
+        WhatIf: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /**
+             * Impossible
+             * @default
+             */
+            impossible: string;
+            /**
+             * Before
+             * @default met
+             * @enum {string}
+             */
+            before: "met" | "say" | "warn" | "stop" | "unknown";
+            /**
+             * Status
+             * @default met
+             * @enum {string}
+             */
+            status: "met" | "say" | "warn" | "stop" | "unknown";
+            /**
+             * Changes
+             * @default []
+             */
+            changes: components["schemas"]["Changed"][];
+            /**
+             * Cost
+             * @default 0
+             */
+            cost: number | string;
+            /**
+             * Waste Gal Year
+             * @default 0
+             */
+            waste_gal_year: number;
+            /**
+             * Own Minutes
+             * @default 0
+             */
+            own_minutes: number;
+            option?: components["schemas"]["Option"] | null;
+        };
         /**
          * Working
          * @description Formula, rows of inputs and results, source of the constants, and a note.
@@ -5956,6 +6222,35 @@ export interface components {
             cells: components["schemas"]["Cell"][];
         };
         /**
+         * Suggested
+         * @description A line that no other beats.
+         *
+         *     Args:
+         *         meets: things found that it brings to what is wanted, on their whole range; of all ``wanted``.
+         *         cost: over the horizon, running costs unrounded [money]; own_minutes: the household's own work [min/year].
+         */
+        zesty_glass__core__proposing__suggest__Suggested: {
+            option: components["schemas"]["Option"];
+            /** Names */
+            names: string[];
+            /** Meets */
+            meets: number;
+            /** Wanted */
+            wanted: number;
+            /** Not Met */
+            not_met: string[];
+            /** Unknown */
+            unknown: string[];
+            /** Cost */
+            cost: number;
+            /** Waste Gal Year */
+            waste_gal_year: number;
+            /** Own Minutes */
+            own_minutes: number;
+            /** Tap Only */
+            tap_only: boolean;
+        };
+        /**
          * Band
          * @description A named band from ``start`` (which belongs to it) up to the next band's start [canonical unit].
          */
@@ -5964,6 +6259,16 @@ export interface components {
             start: number;
             /** Name */
             name: string;
+        };
+        /**
+         * Suggested
+         * @description A laboratory sample to draw, and why.
+         */
+        zesty_glass__core__testing__laboratory__Suggested: {
+            /** Kind */
+            kind: string;
+            /** Why */
+            why: string;
         };
         /**
          * Row
@@ -5994,6 +6299,185 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    download_api_catalogue_file_get: {
+        parameters: {
+            query?: {
+                form?: "json" | "csv";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    preview_api_catalogue_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CataloguePreview"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bring_in_api_catalogue_import_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CataloguePreview"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    suggest_api_visits__id__suggest_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Suggestion"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    suggest_stream_api_visits__id__suggest_stream_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_if_api_visits__id__options__option_id__what_if_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                option_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhatIf"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     about_api_demonstrations_get: {
         parameters: {
             query?: never;

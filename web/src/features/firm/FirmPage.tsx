@@ -9,6 +9,7 @@ import { Head } from "../../app/Shell";
 import { StateMark } from "../../ui/marks";
 import { NumberField, Seg, TextField } from "../../ui/fields";
 import { Trouble, Waiting } from "../../ui/Trouble";
+import { Catalogue } from "./Catalogue";
 
 const NEW_KIT: Instrument = { id: "", name: "", kind: "strip", analyte: "hardness", unit: "", accuracy_share: null, accuracy_of: null, accuracy_plus: 0, full_scale: null, resolution: 1, factor: null, drop_value: null, sample_ml: null, steps: [], detection_limit: null, reagent_expiry: null, last_check: null, check_every_days: null, wait_s: null, change_of_colour: "", simulated: false, note: "" };
 const KINDS = [["meter", "meter, repeats"], ["drops", "drops"], ["strip", "strip"], ["comparator", "comparator"], ["display", "one display"], ["bucket", "bucket"]] as const;
@@ -112,14 +113,15 @@ export function FirmPage(): ReactElement {
   const may = me.data?.role === "manager";
   return (
     <div className="screen plain">
-      <Head title="Kits and limits" sub={firm.data?.name} />
+      <Head title="Kits, catalogue, limits" sub={firm.data?.name} />
       <main className="min-h-0"><div className="h-full scroll px-8 pb-10" tabIndex={0} role="group" aria-label="Kits and limits">
         <div className="max-w-[1080px] mx-auto grid gap-8 pt-4">
-          <h1>Kits and limits</h1>
+          <h1>Kits, catalogue and limits</h1>
           {!may && <p className="text-ink-2">A manager of the firm may change these.</p>}
           {firm.isPending && <Waiting what="Fetching them." />}
           <Trouble error={firm.error} />
           {firm.data && <Kits firm={firm.data} may={may} />}
+          {firm.data && <Catalogue may={may} currency={firm.data.settings.currency} />}
           {firm.data && <Limits key={firm.data.version} firm={firm.data} may={may} />}
         </div>
       </div></main>

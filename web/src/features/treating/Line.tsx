@@ -1,10 +1,10 @@
 /** The line: water flowing from the source to the taps, the glass after each stage, the checks at the stage that asks. */
-import { Plus } from "lucide-react";
+import { Ellipsis, Plus } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useState, type ReactElement, type ReactNode } from "react";
 import { Link, useSearchParams } from "react-router";
 
-import { useCatalogue, useDropOption, usePutOption } from "../../api/hooks";
+import { useCatalogue, useDropOption, usePutOption, useReference } from "../../api/hooks";
 import type { Check, Item, LineReport, Option, Quantity, StageReport } from "../../api/types";
 import { newId, SOURCE_NAMES } from "../../app/names";
 import { best, num, volume } from "../../app/show";
@@ -17,6 +17,9 @@ import { useVisitContext } from "../visit/context";
 import { ChooseItem } from "./ChooseItem";
 import { Drawing, HouseDrawing, SourceDrawing, TapDrawing } from "./drawings";
 import { KIND_NAMES } from "./kinds";
+import { StageMenu } from "./StageMenu";
+import { Suggest } from "./Suggest";
+import { WhatIf } from "./WhatIf";
 
 const LETTER = (i: number): string => String.fromCharCode(65 + i);
 const RANK: Record<string, number> = { stop: 0, unknown: 1, warn: 2, say: 3, met: 4 };
@@ -88,21 +91,6 @@ function Figures({ stage }: { stage: StageReport }): ReactElement | null {
   );
 }
 
-function StageMenu({ stage, onSwap, onDrop, part }: { stage: StageReport; onSwap: () => void; onDrop: () => void; part: string | null }): ReactElement {
-  return (
-    <Popover.Root>
-      <Popover.Trigger className="font-d font-[640] text-[19px] leading-tight text-left underline decoration-rule decoration-2 underline-offset-4 min-h-6 relative after:absolute after:-inset-2">{KIND_NAMES[stage.kind] ?? stage.kind}</Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content className="slip z-50 p-3 grid gap-2" style={{ borderBottom: "1.5px solid var(--ink)" }} sideOffset={10} collisionPadding={16} aria-label={`${stage.name}: change it`}>
-          <p className="font-semibold max-w-[240px]">{part ?? stage.name}</p>
-          <Popover.Close asChild><button className="key" onClick={onSwap}>{part ? "Change the whole system" : "Another size or maker"}</button></Popover.Close>
-          <Popover.Close asChild><button className="key bare" onClick={onDrop}>{part ? "Take the system out" : "Take it out"}</button></Popover.Close>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
-  );
-}
-
 function streamLook(q: Record<string, Quantity>, ferric: boolean | null | undefined): Look {
   return look(q, { ferric: ferric ?? null, predicted: true });
 }
@@ -120,7 +108,12 @@ function ownerOf(option: Option, code: string, items: Item[]): Item | null {
   return items.find((i) => option.stages.some((s) => s.item === i.code) && i.figures.kind === "system" && i.figures.parts.includes(code)) ?? null;
 }
 
-function Flow({ line, option, onSwap, onDrop, onAdd }: { line: LineReport; option: Option; onSwap: (i: Item) => void; onDrop: (code: string) => void; onAdd: () => void }): ReactElement {
+function isClock(items: Item[], code: string): boolean {
+  const f = items.find((i) => i.code === code)?.figures;
+  return f?.kind === "softener" && f.control === "clock";
+}
+
+function Flow({ line, option, onSwap, onDrop, onAdd, onChange }: { line: LineReport; option: Option; onSwap: (i: Item) => void; onDrop: (code: string) => void; onAdd: () => void; onChange: (c: Option["stages"][number]) => void }): ReactElement {
   const { view, units, lookOf } = useVisitContext();
   const items = useCatalogue().data ?? [];
   const home = view.visit.home;
@@ -135,7 +128,7 @@ function Flow({ line, option, onSwap, onDrop, onAdd }: { line: LineReport; optio
     const system = owner !== null && owner.figures.kind === "system" ? owner : null;
     return (
       <Column
-        key={s.code} wide={s.figures.length > 1} title={<StageMenu stage={s} part={system?.name ?? null} onSwap={() => { if (owner) onSwap(owner); }} onDrop={() => onDrop(owner?.code ?? s.code)} />}
+        key={s.code} wide={s.figures.length > 1} title={<StageMenu stage={s} part={system?.name ?? null} choice={system ? null : (option.stages.find((c) => c.item === s.code) ?? null)} index={line.stages.indexOf(s)} last={line.stages.length - 1} clock={isClock(items, s.code)} onChange={onChange} onSwap={() => { if (owner) onSwap(owner); }} onDrop={() => onDrop(owner?.code ?? s.code)} />}
         sub={s.name} drawing={<Drawing kind={s.scope === "tap" && s.kind === "carbon" ? "tap_carbon" : s.kind} />} from={before} to={after} glass={after} name={`After ${(KIND_NAMES[s.kind] ?? s.kind).toLowerCase()}`} small={shortly(s.outlet.quantities, units)}
       >
         <Figures stage={s} /><CheckList checks={s.checks} />
@@ -169,6 +162,8 @@ export function Line(): ReactElement {
   const put = usePutOption(id);
   const drop = useDropOption(id);
   const [adding, setAdding] = useState(false);
+  const [asking, setAsking] = useState<"suggest" | "what-if" | null>(null);
+  const analytes = useReference().data?.analytes ?? [];
   const [swapping, setSwapping] = useState<Item | null>(null);
   const options = view.visit.options;
   const option = options.find((o) => o.id === search.get("line")) ?? options[0];
@@ -192,30 +187,41 @@ export function Line(): ReactElement {
             const r = view.assessment.options.find((x) => x.id === o.id);
             const status = r?.line ? [...r.line.stages.flatMap((s) => s.checks), ...r.line.checks].reduce((w, c) => ((RANK[c.status] ?? 5) < (RANK[w] ?? 5) ? c.status : w), "met") : "stop";
             return (
-              <button key={o.id} className="key" style={{ minHeight: 46, ...(o.id === option?.id ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : {}) }} aria-pressed={o.id === option?.id} onClick={() => choose(o.id)}>
+              <button key={o.id} className="key" style={{ minHeight: 46, padding: "0 11px", fontSize: 15, gap: 8, ...(o.id === option?.id ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : {}) }} aria-pressed={o.id === option?.id} onClick={() => choose(o.id)}>
                 <span className="num">{LETTER(i)}</span>{o.name}<StateMark kind={STATUS_MARK[status] ?? "say"} size={17} label={status} />
               </button>
             );
           })}
-          <button className="key bare" disabled={put.isPending || options.length >= 6} onClick={fresh}><Plus size={20} aria-hidden="true" />New line</button>
+          <button className="key bare" aria-label="New line" disabled={put.isPending || options.length >= 6} onClick={fresh}><Plus size={20} aria-hidden="true" />New</button>
         </div>
         <span className="flex-1" />
-        {option && <button className="key bare" onClick={copy} disabled={options.length >= 6}>Copy it</button>}
-        {option && <button className="key bare" onClick={() => drop.mutate(option.id)}>Take line {LETTER(options.indexOf(option))} away</button>}
+        <button className="key" style={{ minHeight: 46 }} onClick={() => setAsking("suggest")}>Propose lines</button>
+        {option && option.stages.length > 0 && report?.line && <button className="key" style={{ minHeight: 46 }} onClick={() => setAsking("what-if")}>What if?</button>}
+        {option && (
+          <Popover.Root>
+            <Popover.Trigger className="key" style={{ minHeight: 46, padding: "0 12px" }} aria-label={`Line ${LETTER(options.indexOf(option))}: copy it or take it away`}><Ellipsis size={22} aria-hidden="true" /></Popover.Trigger>
+            <Popover.Portal><Popover.Content className="slip z-50 p-3 grid gap-2" style={{ borderBottom: "1.5px solid var(--ink)" }} sideOffset={8} collisionPadding={16} aria-label={option.name}>
+              <Popover.Close asChild><button className="key" onClick={copy} disabled={options.length >= 6}>Copy line {LETTER(options.indexOf(option))}</button></Popover.Close>
+              <Popover.Close asChild><button className="key bare" onClick={() => drop.mutate(option.id)}>Take line {LETTER(options.indexOf(option))} away</button></Popover.Close>
+            </Popover.Content></Popover.Portal>
+          </Popover.Root>
+        )}
         <Link className="key" style={{ background: "var(--ink)", color: "var(--paper)" }} to={`/visits/${id}/compare`}>Compare</Link>
       </div>
       <div className="relative min-h-0 -mx-8">
-        {option && report?.line && <Flow line={report.line} option={option} onAdd={() => setAdding(true)} onSwap={setSwapping} onDrop={takeOut} />}
+        {option && report?.line && <Flow line={report.line} option={option} onAdd={() => setAdding(true)} onSwap={setSwapping} onDrop={takeOut} onChange={(c) => save({ ...option, stages: option.stages.map((x) => (x.item === c.item ? c : x)) })} />}
         {option && report && !report.line && <div className="p-8 grid gap-4 justify-items-start"><p className="flex gap-3 text-l"><StateMark kind="no" size={24} />{report.error}</p>{option.stages.map((s, i) => <button key={i} className="key" onClick={() => save({ ...option, stages: option.stages.filter((_, k) => k !== i) })}>Take out {s.item}</button>)}</div>}
         {!option && (
           <div className="px-8 pt-6 max-w-[760px]">
             <h1>No line yet</h1>
             <p className="text-l mt-2 mb-4">{view.assessment.nothing_needed ? "The readings give no reason to buy anything: “do nothing” is a good answer, and can be proposed as it stands. " : ""}Start one with what the findings ask for; the rules put its stages in order and check each of them against this water and this house.</p>
-            <button className="key go" onClick={() => setAdding(true)}>Choose the first stage</button>
+            <div className="flex gap-3 flex-wrap"><button className="key go" onClick={() => setAsking("suggest")}>Let the tool propose lines</button><button className="key" style={{ minHeight: 60 }} onClick={() => setAdding(true)}>Choose the first stage</button></div>
           </div>
         )}
         <div className="absolute left-8 bottom-[190px] z-10"><Trouble error={put.error ?? drop.error} /></div>
       </div>
+      {asking === "suggest" && <Suggest full={options.length >= 6} names={(a) => analytes.find((x) => x.id === a)?.name ?? a} onClose={() => setAsking(null)} onTake={(o) => put.mutate({ option: o }, { onSuccess: () => { choose(o.id); setAsking(null); } })} />}
+      {asking === "what-if" && option && <WhatIf option={option} onClose={() => setAsking(null)} onTake={(o) => { save(o); setAsking(null); }} />}
       <ChooseItem open={adding} onOpen={setAdding} onChoose={add} currency={currency} title={option ? `Add to “${option.name}”` : "The first stage"} />
       {swapping && <ChooseItem open onOpen={(o) => { if (!o) setSwapping(null); }} onChoose={(i) => swap(swapping.code, i)} currency={currency} only={swapping.figures.kind} title={`In place of ${swapping.name}`} />}
     </div>
