@@ -8,6 +8,7 @@ import http.client
 import json
 import os
 import re
+import resource
 import shutil
 import signal
 import statistics
@@ -24,8 +25,14 @@ from typing import Any
 from ..core.assess import assess
 from ..core.proposing.offer import make_offer
 from ..core.proposing.proposal import Proposal, digest
-from ..demo.homes import demo_visits, home_1, uid
+from ..core.testing.findings import meaning
+from ..core.testing.water import design_water
+from ..core.treating.line import Option, StageChoice, walk
+from ..demo.catalogue import demo_items
+from ..demo.homes import demo_visits, home_1, home_3, home_5, uid
+from ..demo.large import large_catalogue
 from ..demo.load import EMAIL, PASSWORD
+from ..work.catalogue import Question
 from .cluster import free_port
 from .machine import ROOT, WEB
 from .say import step
@@ -51,6 +58,27 @@ def core() -> dict[str, Any]:
     v = home_1(at)
     two = replace(v, options=v.options[:2], horizon=20)
     return {"assess_two_lines_20_years": timed(lambda: assess(two), 200), "assess_all_seven_homes": timed(lambda: [assess(h) for h in demo_visits(at)], 10)}
+
+
+def search() -> dict[str, Any]:
+    """A line of eight stages, and the search over a generated catalogue of 500 items on three of the demo's waters."""
+    at = datetime(2026, 11, 20, 9, 0, tzinfo=UTC)
+    items = {i.code: i for i in demo_items()}
+    out: dict[str, Any] = {}
+    v = home_3(at)
+    raw = design_water(v.samples)
+    assert raw is not None
+    colour = meaning(raw, v.home, v.complaints, v.rules).colour
+    eight = Option(id="x", name="x", stages=tuple(StageChoice(item=c) for c in ("SD-20B", "AC-B15", "FE-A10", "SO-20", "CC-15", "UV-12H", "CB-T", "RO-75M")))
+    out["line_of_eight_stages"] = timed(lambda: walk(eight, items, raw, colour, v.home, v.settings), 200)
+    large = {i.code: i for i in large_catalogue(500)}
+    for name, home in (("hard town water with chloramine", home_1(at)), ("granite well with fluoride and arsenic", home_5(at)), ("acid well with iron and manganese", home_3(at))):
+        asked = Question(visit=home, items=large)
+        found = asked.suggest()
+        out[f"search_500: {name}"] = {**timed(asked.suggest, 3), "combinations": found.combinations, "walked_to_the_end": found.walked, "never_evaluated": found.never, "stages_worked_out": found.stages, "lines": len(found.lines)}
+    out["peak_memory_mb"] = round(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024, 1)
+    out["why_sound"] = found.why
+    return out
 
 
 def pdf() -> dict[str, Any]:
@@ -166,7 +194,7 @@ def touches() -> dict[str, int]:
         served.close()
 
 
-PARTS: dict[str, Callable[[], Any]] = {"core": core, "pdf": pdf, "scripts": scripts, "server": server, "touches": touches}
+PARTS: dict[str, Callable[[], Any]] = {"core": core, "search": search, "pdf": pdf, "scripts": scripts, "server": server, "touches": touches}
 
 
 def main(arguments: list[str]) -> int:

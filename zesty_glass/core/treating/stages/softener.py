@@ -171,6 +171,14 @@ def _diet(inp: StageInput, added: Range, salt: str) -> Check:
     return told("softener.diet", "warn" if touched else "say", have=f"{added.best:.0f}", salt=salt)
 
 
+def _calcium(before: Range | None, hardness_out: Range) -> Range | None:
+    """Calcium behind the resin: at most what the hardness left can be, and never more than came in."""
+    if before is None:
+        return None
+    ends = [r.high for r in (before, hardness_out) if r.high is not None]
+    return Range.of(0.0, min(before.best, hardness_out.best), min(ends) if ends else None)
+
+
 def run(inp: StageInput) -> StageReport:
     """A softener on the water that reaches it; with hardness untested nothing is sized."""
     item, site, f = inp.item, inp.site, inp.item.figures
@@ -214,7 +222,7 @@ def run(inp: StageInput) -> StageReport:
     checks.append(_diet(inp, ion, f.salt))
     changes["hardness"] = Quantity(range=out, state="predicted", evidence=Level.TYPICAL, below=MG_L_PER_GPG if out.high == MG_L_PER_GPG else None)
     if "calcium" in stream.quantities:
-        changes["calcium"] = predicted(Range.of(0.0, (out.high or 0) / 2, out.high), Level.TYPICAL)
+        changes["calcium"] = predicted(_calcium(stream.range("calcium"), out), Level.TYPICAL)
     before = stream.get(f.salt)
     changes[f.salt] = predicted(before.range.plus(ion), Level.TYPICAL) if before is not None and before.range is not None else Quantity(range=None, state="unknown", evidence=Level.TYPICAL, note=f"rises by {ion.best:.0f} mg/L")
     if f.iron_max and fe is not None and fe.high is not None and stream.ferric is not True and fe.best <= f.iron_max:
