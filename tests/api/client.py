@@ -68,3 +68,10 @@ class ApiCase(unittest.TestCase):
 
     def keep(self, visit, sample, reading, status=200):
         return self.send("PUT", f"/api/visits/{visit}/samples/{sample}/readings/{reading['id']}", reading, status)
+
+
+def whole(comparison):
+    """A comparison over one horizon as the assessment it was made from."""
+    (over,) = comparison["over"]
+    a = comparison["assessment"]
+    return {**a, "options": [{**o, **over["options"][o["id"]]} for o in a["options"]]}

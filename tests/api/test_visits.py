@@ -117,7 +117,8 @@ class Lines(ApiCase):
         self.assertFalse(self.get(f"/api/visits/{HOME_1}")["assessment"]["nothing_needed"])
 
     def test_horizons(self):
-        totals = [float(a["options"][1]["cost"]["total"]) for a in self.get(f"/api/visits/{HOME_1}/comparison")]
+        c = self.get(f"/api/visits/{HOME_1}/comparison")
+        totals = [float(o["options"][c["assessment"]["options"][1]["id"]]["cost"]["total"]) for o in c["over"]]
         self.assertEqual(totals, sorted(totals))
 
 

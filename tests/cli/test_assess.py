@@ -7,7 +7,7 @@ import tempfile
 import unittest
 from pathlib import Path
 
-from tests.api.client import HOME_1, ApiCase
+from tests.api.client import HOME_1, ApiCase, whole
 from zesty_glass.cli import assess as command
 
 
@@ -25,7 +25,7 @@ class Same(ApiCase):
             file.write_bytes(self.client.get(f"/api/visits/{HOME_1}/file").content)
             status, out, _ = run(file, "--years", "15")
         self.assertEqual(status, 0)
-        wire = self.get(f"/api/visits/{HOME_1}/comparison?years=15")[0]
+        wire = whole(self.get(f"/api/visits/{HOME_1}/comparison?years=15"))
         self.assertEqual(json.loads(out), wire)
 
 

@@ -8,11 +8,13 @@ from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..core.assess import Assessment
+from ..core.assess import Assessment, Band
+from ..core.costing.money import Lifetime
 from ..core.demonstrating.about import About, NotOffered
 from ..core.home import Customer, Home
 from ..core.proposing.offer import Offer
 from ..core.proposing.proposal import Plan, Signature
+from ..core.proposing.reasons import Reasons
 from ..core.record import record
 from ..core.testing.complaints import Complaint
 from ..core.testing.laboratory import LabStatus, Suggested
@@ -154,6 +156,32 @@ class VisitView:
     suggested: tuple[Suggested, ...]
     others: tuple[OtherVisit, ...]
     reports: dict[str, datetime]
+
+
+@record
+class OptionCost:
+    """What of an option depends on the horizon."""
+
+    cost: Lifetime | None
+    use_band: Band | None
+    cheaper_than: tuple[tuple[str, int], ...]
+    reasons: Reasons | None
+
+
+@record
+class OverYears:
+    """Costs of every option over one horizon [years], by the option's id."""
+
+    years: int
+    options: dict[str, OptionCost]
+
+
+@record
+class Comparison:
+    """A visit worked out over the first horizon, and what differs over each."""
+
+    assessment: Assessment
+    over: tuple[OverYears, ...]
 
 
 class TastingBody(Body):

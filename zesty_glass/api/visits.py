@@ -9,7 +9,7 @@ from uuid import UUID
 
 from fastapi import APIRouter, Header, Query, Request, Response
 
-from ..core.assess import Assessment, assess
+from ..core.assess import assess, assess_over
 from ..core.errors import RuleError
 from ..core.testing.laboratory import panel, status
 from ..core.testing.pairs import Pair, pairs
@@ -23,7 +23,7 @@ from ..records.store import NotFound
 from ..work import standins, visiting
 from .answers import answer
 from .context import Context, Signed
-from .schemas import AgainBody, HomeChange, KeptReading, KnownHome, OtherVisit, Saved, StartBody, StrikeBody, VisitChange, VisitSummary, VisitView
+from .schemas import AgainBody, Comparison, HomeChange, KeptReading, KnownHome, OptionCost, OtherVisit, OverYears, Saved, StartBody, StrikeBody, VisitChange, VisitSummary, VisitView
 
 router = APIRouter(prefix="/api/visits", tags=["visits"])
 Version = Annotated[int | None, Header(alias="If-Match-Version")]
@@ -159,13 +159,15 @@ def drop_option(ctx: Signed, id: UUID, option_id: UUID) -> Response:
     return Response(status_code=204)
 
 
-@router.get("/{id}/comparison", response_model=list[Assessment])
+@router.get("/{id}/comparison", response_model=Comparison)
 def comparison(ctx: Signed, id: UUID, years: Annotated[list[int], Query(max_length=4)] = [5, 10, 15, 20], units: Units = None) -> Response:  # noqa: B006
-    """Everything worked out over several horizons, with the band of low and high use."""
+    """Everything worked out once, and the costs over several horizons, with the band of low and high use."""
     with ctx.db() as db:
         visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id), snapshots=False)
     visit = _in_units(visit, units)
-    return answer([assess(visit, years=y, use_bands=True) for y in years], list[Assessment])
+    every = assess_over(visit, tuple(years), use_bands=True)
+    over = tuple(OverYears(years=a.horizon, options={o.id: OptionCost(cost=o.cost, use_band=o.use_band, cheaper_than=o.cheaper_than, reasons=o.reasons) for o in a.options}) for a in every)
+    return answer(Comparison(assessment=every[0], over=over))
 
 
 @router.get("/{id}/pair", response_model=list[Pair])

@@ -28,6 +28,7 @@ from ..core.proposing.proposal import Proposal, digest
 from ..core.testing.findings import meaning
 from ..core.testing.water import design_water
 from ..core.treating.line import Option, StageChoice, walk
+from ..core.visit import Visit
 from ..demo.catalogue import demo_items
 from ..demo.homes import demo_visits, home_1, home_3, home_5, uid
 from ..demo.large import large_catalogue
@@ -57,7 +58,19 @@ def core() -> dict[str, Any]:
     at = datetime(2026, 11, 20, 9, 0, tzinfo=UTC)
     v = home_1(at)
     two = replace(v, options=v.options[:2], horizon=20)
-    return {"assess_two_lines_20_years": timed(lambda: assess(two), 200), "assess_all_seven_homes": timed(lambda: [assess(h) for h in demo_visits(at)], 10)}
+    four = _four_of_ten(v)
+    return {"compare_four_options_of_ten_stages_20_years": timed(lambda: assess(four), 60), "assess_two_lines_20_years": timed(lambda: assess(two), 200), "assess_all_seven_homes": timed(lambda: [assess(h) for h in demo_visits(at)], 10)}
+
+
+def _four_of_ten(v: Visit) -> Visit:
+    """Four options of ten stages each, over 20 years: the comparison of a large proposal."""
+    items = demo_items()
+    lines = (
+        ("SD-20B", "AC-B15", "FE-A10", "SO-20", "CC-15", "UV-12H", "SD-T10", "CB-T", "RO-75M", "CP-T"), ("SD-20S", "AC-U15", "FE-L12", "SO-30", "CC-45", "UV-20H", "SD-T10", "CB-T", "RO-75E", "CP-T"),
+        ("SD-20A", "AC-M15", "FE-A08L", "SO-15", "CB-15", "UV-15V", "SD-T10", "CB-T", "RO-TL4", "CP-T"), ("SD-50", "AC-B25", "FE-D10", "SO-10", "CB-10", "UV-12H", "SD-T10", "CB-T", "RO-50B", "CP-T"),
+    )
+    options = tuple(Option(id=uid(f"bench-{n}"), name=f"Line {n}", stages=tuple(StageChoice(item=c) for c in codes)) for n, codes in enumerate(lines))
+    return replace(v, options=options, catalogue=items, horizon=20, recommended=None, proposals=(), demonstrations=())
 
 
 def search() -> dict[str, Any]:

@@ -14,6 +14,7 @@ from .home import Home
 from .proposing.compare import Row, not_addressed, rows
 from .proposing.reasons import Reasons, needs_nothing, reasons
 from .record import record
+from .testing.colour import ColourFinding
 from .testing.complaints import Complaint
 from .testing.crosschecks import CrossCheck, crosschecks
 from .testing.findings import Meaning, meaning
@@ -147,6 +148,18 @@ def _cost(line: LineReport, visit: Visit, listed: tuple[Assumption, ...], years:
     return lifetime(line.purchases, dues, running, years, s.price_growth, s.discount, line.demand.house_gal_year, line.demand.drinking_gal_year, with_curve)
 
 
+@record
+class _Worked:
+    """What does not depend on the horizon: each option's line, and the same at low and high use."""
+
+    visit: Visit
+    found: Meaning
+    table: tuple[Row, ...]
+    listed: tuple[Assumption, ...]
+    lines: tuple[tuple[Option, LineReport | None, str], ...]
+    ends: dict[str, tuple[LineReport, ...]]
+
+
 def assess(visit: Visit, years: int | None = None, use_bands: bool = False, earlier: dict[str, Value] | None = None) -> Assessment:
     """Everything that can be worked out of a visit.
 
@@ -155,7 +168,11 @@ def assess(visit: Visit, years: int | None = None, use_bands: bool = False, earl
         use_bands: also cost every option at low and high use.
         earlier: this home's raw values of an earlier visit, by analyte, to hold today's against.
     """
-    horizon = years or visit.horizon
+    return assess_over(visit, (years or visit.horizon,), use_bands, earlier)[0]
+
+
+def assess_over(visit: Visit, horizons: tuple[int, ...], use_bands: bool = False, earlier: dict[str, Value] | None = None) -> tuple[Assessment, ...]:
+    """The same over several horizons [years]; lines are walked once, only costs and what follows from them differ."""
     units = visit.settings.units
     reports = tuple(sample_report(s) for s in visit.samples)
     waters = {r.id: r.water for r in reports}
@@ -164,24 +181,40 @@ def assess(visit: Visit, years: int | None = None, use_bands: bool = False, earl
     seen = noticed(visit.samples, visit.complaints)
     base = demand(visit.home, visit.settings)
     if raw is None:
-        return Assessment(samples=reports, raw=None, meaning=None, crosschecks=checks, demand=base, options=(), rows=(), assumptions=(), nothing_needed=False, horizon=horizon, noticed=seen, demonstrations=_demonstrations(visit, waters, ()))
+        shown = _demonstrations(visit, waters, ())
+        return tuple(Assessment(samples=reports, raw=None, meaning=None, crosschecks=checks, demand=base, options=(), rows=(), assumptions=(), nothing_needed=False, horizon=y, noticed=seen, demonstrations=shown) for y in horizons)
     found = meaning(raw, visit.home, (*visit.complaints, *seen), visit.rules, units, visit.settings.heater_c)
     catalogue = {i.code: i for i in visit.catalogue}
     listed = assumptions(visit, catalogue)
     measured = measured_here(visit.samples, waters)
-    lines: list[tuple[Option, LineReport | None, str]] = []
-    for option in (TODAY, *visit.options):
-        try:
-            lines.append((option, walk(option, catalogue, raw, found.colour, visit.home, visit.settings, measured=measured), ""))
-        except RuleError as e:
-            lines.append((option, None, str(e)))
+    lines, ends = _walked(visit, catalogue, raw, found.colour, measured, use_bands)
     good = tuple(line for _, line, _ in lines if line is not None)
     table = rows(good, found, visit.complaints, visit.rules, units)
-    options = _options(lines, visit, found, table, listed, horizon, raw, catalogue, use_bands, measured)
-    return Assessment(
-        samples=reports, raw=raw, meaning=found, crosschecks=checks, demand=base, options=options, rows=table, assumptions=listed,
-        nothing_needed=needs_nothing(found), horizon=horizon, noticed=seen, demonstrations=_demonstrations(visit, waters, good),
+    worked = _Worked(visit=visit, found=found, table=table, listed=listed, lines=lines, ends=ends)
+    shown = _demonstrations(visit, waters, good)
+    return tuple(
+        Assessment(
+            samples=reports, raw=raw, meaning=found, crosschecks=checks, demand=base, options=_options(worked, y), rows=table, assumptions=listed,
+            nothing_needed=needs_nothing(found), horizon=y, noticed=seen, demonstrations=shown,
+        )
+        for y in horizons
     )
+
+
+def _walked(visit: Visit, catalogue: dict[str, Item], raw: Water, colour: ColourFinding | None, measured: Measured, use_bands: bool) -> tuple[tuple[tuple[Option, LineReport | None, str], ...], dict[str, tuple[LineReport, ...]]]:
+    """Today and every option as lines; with bands also at low and high use, without their figures."""
+    lines: list[tuple[Option, LineReport | None, str]] = []
+    ends: dict[str, tuple[LineReport, ...]] = {}
+    for option in (TODAY, *visit.options):
+        try:
+            line = walk(option, catalogue, raw, colour, visit.home, visit.settings, measured=measured)
+        except RuleError as e:
+            lines.append((option, None, str(e)))
+            continue
+        lines.append((option, line, ""))
+        if use_bands and line.stages:
+            ends[option.id] = tuple(walk(option, catalogue, raw, colour, visit.home, visit.settings, f, measured, brief=True) for f in (LOW_USE, HIGH_USE))
+    return tuple(lines), ends
 
 
 def _demonstrations(visit: Visit, waters: dict[str, Water], lines: tuple[LineReport, ...]) -> tuple[Shown, ...]:
@@ -193,22 +226,18 @@ def _demonstrations(visit: Visit, waters: dict[str, Water], lines: tuple[LineRep
     return tuple(show(d, at) for d in visit.demonstrations)
 
 
-def _options(lines: list[tuple[Option, LineReport | None, str]], visit: Visit, found: Meaning, table: tuple[Row, ...], listed: tuple[Assumption, ...], years: int, raw: Water, catalogue: dict[str, Item], use_bands: bool, measured: Measured) -> tuple[OptionReport, ...]:
+def _options(w: _Worked, years: int) -> tuple[OptionReport, ...]:
     out: list[OptionReport] = []
-    for option, line, error in lines:
+    for option, line, error in w.lines:
         if line is None:
             out.append(OptionReport(id=option.id, name=option.name, line=None, error=error, waste=None, cost=None, use_band=None, chores=None, left=(), reasons=None))
             continue
-        cost, drained, work = _cost(line, visit, listed, years), waste(line), chores(line)
-        left = not_addressed(line, found, table)
-        band = None
-        if use_bands and line.stages:
-            ends = []
-            for factor in (LOW_USE, HIGH_USE):
-                other = walk(option, catalogue, raw, found.colour, visit.home, visit.settings, factor, measured)
-                ends.append(_cost(other, visit, listed, years, with_curve=False).total)
-            band = Band(low=min(*ends, cost.total), high=max(*ends, cost.total))
-        out.append(OptionReport(id=option.id, name=option.name, line=line, error="", waste=drained, cost=cost, use_band=band, chores=work, left=left, reasons=reasons(line, cost, drained, work, table, left, found, visit.settings)))
+        cost, drained, work = _cost(line, w.visit, w.listed, years), waste(line), chores(line)
+        left = not_addressed(line, w.found, w.table)
+        totals = [_cost(other, w.visit, w.listed, years, with_curve=False).total for other in w.ends.get(option.id, ())]
+        band = Band(low=min(*totals, cost.total), high=max(*totals, cost.total)) if totals else None
+        why = reasons(line, cost, drained, work, w.table, left, w.found, w.visit.settings)
+        out.append(OptionReport(id=option.id, name=option.name, line=line, error="", waste=drained, cost=cost, use_band=band, chores=work, left=left, reasons=why))
     return tuple(_crossings(o, out) for o in out)
 
 
@@ -225,4 +254,4 @@ def _crossings(o: OptionReport, all_: list[OptionReport]) -> OptionReport:
     )
 
 
-__all__ = ["TODAY", "Assessment", "Home", "assess"]
+__all__ = ["TODAY", "Assessment", "Home", "assess", "assess_over"]

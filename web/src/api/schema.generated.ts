@@ -433,7 +433,7 @@ export interface paths {
         };
         /**
          * Comparison
-         * @description Everything worked out over several horizons, with the band of low and high use.
+         * @description Everything worked out once, and the costs over several horizons, with the band of low and high use.
          */
         get: operations["comparison_api_visits__id__comparison_get"];
         put?: never;
@@ -1384,6 +1384,15 @@ export interface components {
              * @default false
              */
             error: boolean;
+        };
+        /**
+         * Comparison
+         * @description A visit worked out over the first horizon, and what differs over each.
+         */
+        Comparison: {
+            assessment: components["schemas"]["Assessment"];
+            /** Over */
+            over: components["schemas"]["OverYears"][];
         };
         /**
          * Complaint
@@ -3292,6 +3301,20 @@ export interface components {
             note: string;
         };
         /**
+         * OptionCost
+         * @description What of an option depends on the horizon.
+         */
+        OptionCost: {
+            cost: components["schemas"]["Lifetime"] | null;
+            use_band: components["schemas"]["zesty_glass__core__assess__Band"] | null;
+            /** Cheaper Than */
+            cheaper_than: [
+                string,
+                number
+            ][];
+            reasons: components["schemas"]["Reasons"] | null;
+        };
+        /**
          * OptionReport
          * @description One option worked out: line, waste, cost over the horizon, chores, reasons.
          */
@@ -3344,6 +3367,18 @@ export interface components {
              * Format: date-time
              */
             started_at: string;
+        };
+        /**
+         * OverYears
+         * @description Costs of every option over one horizon [years], by the option's id.
+         */
+        OverYears: {
+            /** Years */
+            years: number;
+            /** Options */
+            options: {
+                [key: string]: components["schemas"]["OptionCost"];
+            };
         };
         /**
          * PadMatch
@@ -7130,7 +7165,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Assessment"][];
+                    "application/json": components["schemas"]["Comparison"];
                 };
             };
             /** @description Unprocessable Entity */

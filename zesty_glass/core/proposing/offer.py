@@ -7,7 +7,7 @@ from decimal import Decimal
 
 from .. import words
 from ..analytes import ANALYTES
-from ..assess import Assessment, Assumption, Band, OptionReport, assess
+from ..assess import Assessment, Assumption, Band, OptionReport, assess_over
 from ..costing.chores import Chores
 from ..costing.money import HORIZONS, CostLine, Lifetime, apr
 from ..costing.waste import Waste
@@ -222,7 +222,8 @@ def make_offer(visit: Visit, *, number: str, revision: int, created_at: datetime
     Raises:
         RuleError: no raw sample, an unknown recommended option, or a plan that does not work.
     """
-    by_years = {y: assess(visit, years=y, use_bands=True) for y in HORIZONS}
+    spans = tuple(dict.fromkeys((*HORIZONS, visit.horizon)))
+    by_years = dict(zip(spans, assess_over(visit, spans, use_bands=True), strict=True))
     a = by_years[visit.horizon]
     if a.raw is None or a.meaning is None:
         raise RuleError("offer.no_raw", "There is no raw sample to base a proposal on.", "samples", "Draw one ahead of all treatment and test it.")

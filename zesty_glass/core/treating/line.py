@@ -156,8 +156,8 @@ def _twins(pairs: list[tuple[Item, StageChoice]]) -> None:
         seen.add(key)
 
 
-def walk(option: Option, catalogue: dict[str, Item], water: Water, colour: ColourFinding | None, home: Home, settings: Settings, use_factor: float = 1.0, measured: Measured | None = None) -> LineReport:
-    """Walk a water through an option's line; ``measured``: what an item was measured to do to this water, by code.
+def walk(option: Option, catalogue: dict[str, Item], water: Water, colour: ColourFinding | None, home: Home, settings: Settings, use_factor: float = 1.0, measured: Measured | None = None, brief: bool = False) -> LineReport:
+    """Walk a water through an option's line; ``measured``: what an item was measured to do to this water, by code; ``brief``: without figures.
 
     Raises:
         RuleError: unknown item, two stages of one kind, a move without a reason, impossible setting.
@@ -173,17 +173,17 @@ def walk(option: Option, catalogue: dict[str, Item], water: Water, colour: Colou
         pairs += expand(choice, catalogue)
     _twins(pairs)
     pairs, checks = _place(pairs, source)
-    return run_stages(option, pairs, purchases, checks, source, site, measured or {})
+    return run_stages(option, pairs, purchases, checks, source, replace(site, mute=True) if brief else site, measured or {}, brief)
 
 
-def run_stages(option: Option, pairs: list[tuple[Item, StageChoice]], purchases: list[Purchase], checks: list[Check], source: Stream, site: Site, measured: Measured) -> LineReport:
+def run_stages(option: Option, pairs: list[tuple[Item, StageChoice]], purchases: list[Purchase], checks: list[Check], source: Stream, site: Site, measured: Measured, brief: bool = False) -> LineReport:
     """Stages in their final order, one after the other."""
     stream, house = source, source
     reports: list[StageReport] = []
     ahead: list[Item] = []
     drop: float | None = 0.0
     for item, choice in pairs:
-        r, outlet = run_stage(StageInput(item=item, stream=stream, site=site, overrides=choice.overrides, ahead=tuple(ahead)), source, measured)
+        r, outlet = run_stage(StageInput(item=item, stream=stream, site=site, overrides=choice.overrides, ahead=tuple(ahead), brief=brief), source, measured)
         if item.scope == "house":
             drop = None if drop is None or r.drop_psi is None else drop + r.drop_psi
             house = outlet
