@@ -13,7 +13,7 @@ from starlette.middleware.gzip import GZipMiddleware
 
 from .. import __version__
 from ..records.db import make_engine, make_sessions
-from . import catalogue, demonstrations, firm, kits, laboratory, problems, proposals, session, standins, visits
+from . import catalogue, demonstrations, firm, kits, laboratory, problems, proposals, session, sharing, standins, visits
 from .bounds import Bounds
 
 PAGE = Path(__file__).resolve().parents[2] / "web" / "dist"
@@ -27,7 +27,7 @@ def create_app(database: str, secret: str, secure_cookie: bool = True, page: Pat
     problems.install(app)
     app.add_middleware(GZipMiddleware, minimum_size=1500, compresslevel=2)
     app.add_middleware(Bounds)
-    for module in (catalogue, demonstrations, session, visits, kits, laboratory, standins, firm, proposals):
+    for module in (catalogue, demonstrations, session, visits, kits, laboratory, standins, firm, sharing, proposals):
         app.include_router(module.router)
 
     @app.get("/api/health", include_in_schema=False)

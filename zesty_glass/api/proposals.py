@@ -17,17 +17,15 @@ from .schemas import DecideBody, Draft, ProposalBody, ProposalView
 router = APIRouter(prefix="/api", tags=["proposals"])
 
 
-def _view(row: ProposalRow, latest: bool, status: int = 200) -> Response:
+def _view(ctx: Context, row: ProposalRow, status: int = 200) -> Response:
     proposal, offer = proposing.opened(row)
+    with ctx.db() as db:
+        every = store.of_visit(db, ProposalRow, ctx.who.firm_id, row.visit_id)
+        changed = proposing.changed_since_the_one_before(row, every)
     return answer(ProposalView(
         id=proposal.id, visit=str(row.visit_id), state=proposal.state, version=row.version, digest=proposal.digest, presented_at=proposal.presented_at, decided_at=proposal.decided_at,
-        signature=proposal.signature, offer=offer, latest=latest,
+        signature=proposal.signature, offer=offer, latest=every[-1].id == row.id, changed=changed,
     ), status=status)
-
-
-def _latest(ctx: Context, row: ProposalRow) -> bool:
-    with ctx.db() as db:
-        return store.of_visit(db, ProposalRow, ctx.who.firm_id, row.visit_id)[-1].id == row.id
 
 
 @router.get("/visits/{id}/draft", response_model=Draft)
@@ -42,7 +40,7 @@ def make(ctx: Signed, id: UUID, body: ProposalBody) -> Response:
     """Write a proposal, or its next revision."""
     with ctx.db() as db:
         row = proposing.make(db, ctx.who, id, body.id, body.recommended, body.reasons, body.plan)
-    return _view(row, True, 201)
+    return _view(ctx, row, 201)
 
 
 @router.get("/proposals/{id}", response_model=ProposalView)
@@ -50,7 +48,7 @@ def show(ctx: Signed, id: UUID) -> Response:
     """A proposal as it was written."""
     with ctx.db() as db:
         row = proposing.get(db, ctx.who, id)
-    return _view(row, _latest(ctx, row))
+    return _view(ctx, row)
 
 
 @router.post("/proposals/{id}/{to}", response_model=ProposalView)
@@ -58,7 +56,7 @@ def decide(ctx: Signed, id: UUID, to: Literal["presented", "accepted", "declined
     """Present, accept or decline."""
     with ctx.db() as db:
         row = proposing.decide(db, ctx.who, id, body.version, to, body.name, body.path)
-    return _view(row, _latest(ctx, row))
+    return _view(ctx, row)
 
 
 @router.get("/proposals/{id}/pdf", response_class=Response)

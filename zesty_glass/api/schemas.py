@@ -15,6 +15,7 @@ from ..core.home import Customer, Home
 from ..core.proposing.offer import Offer
 from ..core.proposing.proposal import Plan, Signature
 from ..core.proposing.reasons import Reasons
+from ..core.proposing.revision import Difference
 from ..core.record import record
 from ..core.testing.complaints import Complaint
 from ..core.testing.laboratory import LabStatus, Suggested
@@ -226,7 +227,7 @@ class DecideBody(Body):
 
 @record
 class ProposalView:
-    """A proposal with its frozen offer."""
+    """A proposal with its frozen offer, and what changed since the revision before."""
 
     id: str
     visit: str
@@ -238,6 +239,66 @@ class ProposalView:
     signature: Signature | None
     offer: Offer
     latest: bool
+    changed: tuple[Difference, ...]
+
+
+class LinkBody(Body):
+    """A link to make; it expires after so many days."""
+
+    id: UUID
+    days: int = 30
+
+
+class LinkView(BaseModel):
+    """A link without its address: open, expired or revoked, and how often it was opened."""
+
+    id: UUID
+    made_at: datetime
+    made_by: str
+    expires_at: datetime
+    opened: int
+    opened_at: datetime | None
+    standing: str
+
+
+class LinkMade(BaseModel):
+    """A new link with its path, shown this once."""
+
+    link: LinkView
+    path: str
+
+
+class MailBody(Body):
+    """A message with a proposal's link."""
+
+    id: UUID
+    to: str = Field(max_length=300)
+    text: str = Field(default="", max_length=6000)
+    days: int = 30
+
+
+class MailView(BaseModel):
+    """A message that went out; ``simulated``: the stand-in kept it, nothing was sent."""
+
+    id: UUID
+    at: datetime
+    by: str
+    to: str
+    subject: str
+    text: str
+    attachment: str
+    simulated: bool
+    proposal: UUID | None
+
+
+@record
+class OfferedView:
+    """A proposal as its customer sees it through a link."""
+
+    state: str
+    presented_at: datetime | None
+    decided_at: datetime | None
+    offer: Offer
 
 
 class SignView(BaseModel):

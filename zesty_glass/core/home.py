@@ -62,6 +62,7 @@ class Home:
         pump_gpm: what the well pump delivers [gpm].
         occupied_days: days a year somebody lives there.
         headroom_in: free height where a unit may stand [in].
+        bottled_month, soap_month: spent on bottled water, and on soap and detergent [money a month].
         water_price, sewer_price: [money per 1,000 gal]; sewer counts 0 on septic.
     """
 
@@ -89,6 +90,7 @@ class Home:
     water_price: Decimal = Decimal("0")
     sewer_price: Decimal = Decimal("0")
     bottled_month: Decimal = Decimal("0")
+    soap_month: Decimal = Decimal("0")
     pipe_material: str = ""
     service_line: str = ""
     note: str = ""
@@ -98,7 +100,7 @@ class Home:
         for field, low, high, unit in (
             ("people", 0, 500, ""), ("bathrooms", 0, 100, ""), ("occupied_days", 0, 366, "days"), ("bill_gal_day", 0, 100000, "gal/day"),
             ("flow_gpm", 0, 500, "gpm"), ("static_psi", 0, 300, "psi"), ("running_psi", 0, 300, "psi"), ("pump_gpm", 0, 500, "gpm"),
-            ("headroom_in", 0, 1000, "in"), ("water_price", 0, 10000, ""), ("sewer_price", 0, 10000, ""), ("bottled_month", 0, 100000, ""),
+            ("headroom_in", 0, 1000, "in"), ("water_price", 0, 10000, ""), ("sewer_price", 0, 10000, ""), ("bottled_month", 0, 100000, ""), ("soap_month", 0, 100000, ""),
         ):
             value = getattr(self, field)
             if value is not None and not low <= value <= high:

@@ -195,6 +195,38 @@ class ProposalRow(Base):
     version: Mapped[int] = mapped_column(default=1)
 
 
+class LinkRow(Base):
+    """A customer's link to one proposal; only the hash of its token is kept."""
+
+    __tablename__ = "links"
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
+    proposal_id: Mapped[UUID] = mapped_column(ForeignKey("proposals.id", ondelete="CASCADE"), index=True)
+    token_hash: Mapped[str] = mapped_column(unique=True)
+    made_at: Mapped[datetime]
+    made_by: Mapped[str]
+    expires_at: Mapped[datetime]
+    revoked_at: Mapped[datetime | None]
+    opened_at: Mapped[datetime | None]
+    opened: Mapped[int] = mapped_column(default=0)
+
+
+class MailRow(Base):
+    """A message that went out, or would have: the stand-in keeps it here to be looked at."""
+
+    __tablename__ = "mails"
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"), index=True)
+    proposal_id: Mapped[UUID | None] = mapped_column(ForeignKey("proposals.id", ondelete="SET NULL"))
+    at: Mapped[datetime]
+    by: Mapped[str]
+    to: Mapped[str]
+    subject: Mapped[str]
+    text: Mapped[str]
+    attachment: Mapped[str]
+    simulated: Mapped[bool]
+
+
 class Audit(Base):
     """Who changed what, when, and which fields."""
 

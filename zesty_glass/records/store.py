@@ -20,6 +20,8 @@ from .models import (
     InstrumentRow,
     ItemRow,
     LabSampleRow,
+    LinkRow,
+    MailRow,
     OptionRow,
     ProposalRow,
     ReadingRow,
@@ -134,6 +136,35 @@ def sign_out(db: Session, token_hash: str) -> None:
 def failed_attempts(db: Session, key: str, since: datetime) -> int:
     """Failed sign-ins with a key since a time."""
     return int(db.scalar(select(func.count()).select_from(Attempt).where(Attempt.key == key, Attempt.at > since)) or 0)
+
+
+def attempt(db: Session, key: str, at: datetime, forget_before: datetime) -> None:
+    """Count one attempt with a key, and forget those that are too old to count."""
+    db.execute(delete(Attempt).where(Attempt.key == key, Attempt.at < forget_before))
+    db.add(Attempt(key=key, at=at))
+
+
+def links(db: Session, firm: UUID, proposal: UUID) -> list[LinkRow]:
+    """Links to a proposal, the latest first."""
+    return list(db.scalars(select(LinkRow).where(LinkRow.firm_id == firm, LinkRow.proposal_id == proposal).order_by(LinkRow.made_at.desc())))
+
+
+def link(db: Session, firm: UUID, id: UUID) -> LinkRow:
+    """A link of a firm; NotFound when it is not there."""
+    row = db.scalars(select(LinkRow).where(LinkRow.firm_id == firm, LinkRow.id == id)).one_or_none()
+    if row is None:
+        raise NotFound("link")
+    return row
+
+
+def link_by_token(db: Session, token_hash: str) -> LinkRow | None:
+    """Whatever link a token belongs to; the caller looks whether it still counts."""
+    return db.scalars(select(LinkRow).where(LinkRow.token_hash == token_hash)).one_or_none()
+
+
+def mails(db: Session, firm: UUID, most: int = 100) -> list[MailRow]:
+    """Messages of a firm, the latest first."""
+    return list(db.scalars(select(MailRow).where(MailRow.firm_id == firm).order_by(MailRow.at.desc()).limit(most)))
 
 
 def forget_attempts(db: Session, key: str) -> None:

@@ -12,6 +12,7 @@ from ..core.assess import assess
 from ..core.errors import RuleError
 from ..core.proposing.offer import Offer, draft_reasons, make_offer
 from ..core.proposing.proposal import Plan, Proposal, Signature, digest, move
+from ..core.proposing.revision import Difference, differences
 from ..documents.codec import load, load_json, plain, to_json
 from ..records import store
 from ..records.models import ProposalRow
@@ -104,3 +105,12 @@ def decide(db: Session, who: Person, id: UUID, version: int, to: Literal["presen
     changed(db, who, row, to_state, ["state"])
     db.flush()
     return row
+
+
+def changed_since_the_one_before(row: ProposalRow, every: list[ProposalRow]) -> tuple[Difference, ...]:
+    """What changed between a revision and the one before it; empty for the first."""
+    earlier = [r for r in every if r.data["revision"] < row.data["revision"]]
+    if not earlier:
+        return ()
+    before = max(earlier, key=lambda r: int(r.data["revision"]))
+    return differences(opened(before)[1], opened(row)[1])

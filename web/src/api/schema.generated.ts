@@ -728,6 +728,190 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/proposals/{id}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Links
+         * @description Links to a proposal; their addresses were shown when they were made.
+         */
+        get: operations["links_api_proposals__id__links_get"];
+        put?: never;
+        /**
+         * Make Link
+         * @description Make a link that expires; its address is in this answer and nowhere else.
+         */
+        post: operations["make_link_api_proposals__id__links_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Revoke
+         * @description Make a link worthless at once.
+         */
+        delete: operations["revoke_api_links__id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/proposals/{id}/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mail
+         * @description Mail a proposal's link; the stand-in keeps it in the outbox.
+         */
+        post: operations["mail_api_proposals__id__mail_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outbox": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Outbox
+         * @description Messages that went out.
+         */
+        get: operations["outbox_api_outbox_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/proposals/{id}/costs.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Costs
+         * @description The cost schedule of every option, as it was frozen.
+         */
+        get: operations["costs_api_proposals__id__costs_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/proposals/{id}/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Calendar
+         * @description When filters, lamps and media of the recommended line fall due, from the day of installing.
+         */
+        get: operations["calendar_api_proposals__id__calendar_ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Readings
+         * @description Every reading of a visit with its range.
+         */
+        get: operations["readings_api_visits__id__readings_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/offered/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Offered
+         * @description A proposal for whoever holds its link: read-only, and nothing else.
+         */
+        get: operations["offered_api_offered__token__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/offered/{token}/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Offered Pdf
+         * @description The same as a PDF.
+         */
+        get: operations["offered_pdf_api_offered__token__pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/draft": {
         parameters: {
             query?: never;
@@ -1676,6 +1860,18 @@ export interface components {
             not_offered: components["schemas"]["NotOffered"][];
         };
         /**
+         * Difference
+         * @description One thing that changed: what, how it was and how it is.
+         */
+        Difference: {
+            /** What */
+            what: string;
+            /** Before */
+            before: string;
+            /** After */
+            after: string;
+        };
+        /**
          * DistillerFigures
          * @description Distiller [kWh/gal, gal/day].
          */
@@ -2037,6 +2233,7 @@ export interface components {
          *         pump_gpm: what the well pump delivers [gpm].
          *         occupied_days: days a year somebody lives there.
          *         headroom_in: free height where a unit may stand [in].
+         *         bottled_month, soap_month: spent on bottled water, and on soap and detergent [money a month].
          *         water_price, sewer_price: [money per 1,000 gal]; sewer counts 0 on septic.
          */
         Home: {
@@ -2115,6 +2312,11 @@ export interface components {
              * @default 0
              */
             bottled_month: number | string;
+            /**
+             * Soap Month
+             * @default 0
+             */
+            soap_month: number | string;
             /**
              * Pipe Material
              * @default
@@ -2871,6 +3073,113 @@ export interface components {
             demand: components["schemas"]["Demand"];
         };
         /**
+         * LinkBody
+         * @description A link to make; it expires after so many days.
+         */
+        LinkBody: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Days
+             * @default 30
+             */
+            days: number;
+        };
+        /**
+         * LinkMade
+         * @description A new link with its path, shown this once.
+         */
+        LinkMade: {
+            link: components["schemas"]["LinkView"];
+            /** Path */
+            path: string;
+        };
+        /**
+         * LinkView
+         * @description A link without its address: open, expired or revoked, and how often it was opened.
+         */
+        LinkView: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Made By */
+            made_by: string;
+            /**
+             * Expires At
+             * Format: date-time
+             */
+            expires_at: string;
+            /** Opened */
+            opened: number;
+            /** Opened At */
+            opened_at: string | null;
+            /** Standing */
+            standing: string;
+        };
+        /**
+         * MailBody
+         * @description A message with a proposal's link.
+         */
+        MailBody: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** To */
+            to: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Days
+             * @default 30
+             */
+            days: number;
+        };
+        /**
+         * MailView
+         * @description A message that went out; ``simulated``: the stand-in kept it, nothing was sent.
+         */
+        MailView: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** To */
+            to: string;
+            /** Subject */
+            subject: string;
+            /** Text */
+            text: string;
+            /** Attachment */
+            attachment: string;
+            /** Simulated */
+            simulated: boolean;
+            /** Proposal */
+            proposal: string | null;
+        };
+        /**
          * Me
          * @description Who is signed in, and the token that unsafe requests carry.
          */
@@ -3248,6 +3557,19 @@ export interface components {
             warranty: string[];
         };
         /**
+         * OfferedView
+         * @description A proposal as its customer sees it through a link.
+         */
+        OfferedView: {
+            /** State */
+            state: string;
+            /** Presented At */
+            presented_at: string | null;
+            /** Decided At */
+            decided_at: string | null;
+            offer: components["schemas"]["Offer"];
+        };
+        /**
          * OneDisplay
          * @description One number shown by a meter or colorimeter [instrument's unit].
          */
@@ -3575,7 +3897,7 @@ export interface components {
         };
         /**
          * ProposalView
-         * @description A proposal with its frozen offer.
+         * @description A proposal with its frozen offer, and what changed since the revision before.
          */
         ProposalView: {
             /** Id */
@@ -3596,6 +3918,8 @@ export interface components {
             offer: components["schemas"]["Offer"];
             /** Latest */
             latest: boolean;
+            /** Changed */
+            changed: components["schemas"]["Difference"][];
         };
         /**
          * Purchase
@@ -7643,6 +7967,315 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Saved"];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    links_api_proposals__id__links_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    make_link_api_proposals__id__links_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkMade"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    revoke_api_links__id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    mail_api_proposals__id__mail_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MailBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    outbox_api_outbox_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    costs_api_proposals__id__costs_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calendar_api_proposals__id__calendar_ics_get: {
+        parameters: {
+            query?: {
+                start?: string | null;
+                years?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readings_api_visits__id__readings_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    offered_api_offered__token__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OfferedView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    offered_pdf_api_offered__token__pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {

@@ -12,6 +12,8 @@ import { Trouble, Waiting } from "../ui/Trouble";
 const NewVisit = lazy(() => import("../features/visits/NewVisit").then((m) => ({ default: m.NewVisit })));
 const Facing = lazy(() => import("../features/showing/Facing").then((m) => ({ default: m.Facing })));
 const ProposalPage = lazy(() => import("../features/proposing/ProposalPage").then((m) => ({ default: m.ProposalPage })));
+const Outbox = lazy(() => import("../features/proposing/Outbox").then((m) => ({ default: m.Outbox })));
+const Offered = lazy(() => import("../features/offered/Offered").then((m) => ({ default: m.Offered })));
 const FirmPage = lazy(() => import("../features/firm/FirmPage").then((m) => ({ default: m.FirmPage })));
 const GlassLegend = lazy(() => import("../features/legend/GlassLegend").then((m) => ({ default: m.GlassLegend })));
 
@@ -36,6 +38,8 @@ export function App(): ReactElement {
         <Route path="/visits/:id/facing/:what" element={<Gate><Facing /></Gate>} />
         <Route path="/visits/:id/:step?" element={<Gate><VisitScreen /></Gate>} />
         <Route path="/proposals/:id" element={<Gate><ProposalPage /></Gate>} />
+        <Route path="/outbox" element={<Gate><Outbox /></Gate>} />
+        <Route path="/p/:token" element={<Offered />} />
         <Route path="/firm" element={<Gate><FirmPage /></Gate>} />
         <Route path="/legend" element={<Gate><GlassLegend /></Gate>} />
         <Route path="*" element={<Navigate to="/" replace />} />

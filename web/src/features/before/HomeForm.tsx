@@ -7,7 +7,7 @@ import { NumberField, Seg, TextField, YES_NO } from "../../ui/fields";
 
 export const NEW_HOME: Home = {
   name: "", place: "", source: "city", people: 2, bathrooms: 1, occupied_days: 365.25, bill_gal_day: null, flow_gpm: null, flow_full_bore: false, static_psi: null, running_psi: null, pump_gpm: null, low_yield: null, drain: null, socket: null, septic: null,
-  headroom_in: null, floor_ok: null, freezing: null, tenant: false, brine_forbidden: null, water_price: "0", sewer_price: "0", bottled_month: "0", pipe_material: "", service_line: "", note: "",
+  headroom_in: null, floor_ok: null, freezing: null, tenant: false, brine_forbidden: null, water_price: "0", sewer_price: "0", bottled_month: "0", soap_month: "0", pipe_material: "", service_line: "", note: "",
   care: { consent: false, infant: false, pregnancy: false, weak_immunity: false, low_sodium: false, low_potassium: false, dialysis: false, aquarium: false },
 };
 const SOURCES = [["city", "Town main"], ["well_drilled", "Drilled well"], ["well_dug", "Dug well"], ["spring", "Spring"], ["lake", "Lake"], ["cistern", "Cistern"]] as const;
@@ -89,6 +89,7 @@ export function HomeForm({ customer, home, onCustomer, onHome, fresh = false }: 
         <NumberField label="Water" unit="a 1,000 gal" value={Number(home.water_price)} max={10000} onCommit={(n) => set({ water_price: String(n ?? 0) })} />
         <NumberField label="Sewer" unit="a 1,000 gal" value={Number(home.sewer_price)} max={10000} onCommit={(n) => set({ sewer_price: String(n ?? 0) })} />
         <NumberField label="Bottled water bought" unit="a month" value={Number(home.bottled_month)} max={100000} onCommit={(n) => set({ bottled_month: String(n ?? 0) })} />
+        <NumberField label="Soap and detergent" unit="a month" value={Number(home.soap_month)} max={100000} onCommit={(n) => set({ soap_month: String(n ?? 0) })} />
       </Group>
       <fieldset className="border-0 border-t border-rule pt-3 pb-5 m-0 px-0">
         <legend className="float-left w-full mb-1"><h2 className="text-[20px]">Asked only with consent, and no more than needed</h2></legend>

@@ -35,7 +35,7 @@ function Options({ offer }: { offer: Offer }): ReactElement {
 
 function Found({ offer }: { offer: Offer }): ReactElement {
   return (
-    <div className="overflow-x-auto">
+    <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="What each does to your water">
       <table className="w-full text-m border-collapse min-w-[560px]">
         <thead><tr className="text-left border-b-[1.5px] border-ink"><th className="py-2 pr-3">Found</th>{offer.options.map((o, i) => <th key={o.id} className="py-2 pr-3">{i === 0 ? "Today" : `${o.letter} ${o.name}`}</th>)}</tr></thead>
         <tbody>
@@ -89,11 +89,11 @@ function Costs({ offer }: { offer: Offer }): ReactElement {
 export function OfferView({ offer }: { offer: Offer }): ReactElement {
   const chosen = offer.options.find((o) => o.id === offer.recommended);
   return (
-    <article className="max-w-[1040px] mx-auto grid gap-9 py-4">
+    <article className="max-w-[1040px] mx-auto grid grid-cols-[minmax(0,1fr)] gap-9 py-4">
       <header className="grid wide:grid-cols-[1fr_auto] gap-6 items-end">
         <div>
           <p className="text-ink-2">{offer.firm} · proposal {offer.number}, revision {offer.revision} · {new Date(offer.created_at).toLocaleDateString([], { day: "numeric", month: "long", year: "numeric" })}</p>
-          <h1 className="text-[40px]">{offer.recommended === "today" && offer.nothing_needed ? "Nothing needed" : chosen?.name}</h1>
+          <h1 className="text-[40px] max-[700px]:text-[30px]">{offer.recommended === "today" && offer.nothing_needed ? "Nothing needed" : chosen?.name}</h1>
           <p className="text-l">For {offer.customer.name}, {offer.home}, {offer.place} ({offer.source})</p>
         </div>
         <Glass look={rawOf(offer)} h={168} label="Your water today" />
@@ -108,7 +108,7 @@ export function OfferView({ offer }: { offer: Offer }): ReactElement {
         {offer.assumptions.length > 0 && <div className="mt-3"><b>Assumed:</b><ul className="list-disc pl-6">{offer.assumptions.map((x) => <li key={x.id}>{x.sentence} {x.on ? "" : "(switched off)"}</li>)}</ul></div>}
       </section>
       {chosen?.chores && chosen.chores.chores.length > 0 && <section><h2 className="mb-2">The work in a year</h2><ul className="text-m">{chosen.chores.chores.map((c) => <li key={c.label} className="flex justify-between max-w-[620px] border-b border-rule py-1"><span>{c.label}{c.own ? "" : " (the firm)"}</span><span>{c.times_year >= 1.5 ? `${num(c.times_year)} times` : c.times_year >= 0.95 ? "yearly" : `every ${num(1 / c.times_year)} years`}, {num(c.minutes_year)} min a year{c.bags ? `, ${num(c.bags)} bags` : ""}</span></li>)}</ul></section>}
-      <section><h2 className="mb-2">The readings</h2><table className="w-full text-m"><tbody>{offer.readings.map((r, i) => (<tr key={i} className="border-b border-rule"><td className="py-1">{r.analyte}</td><td className="font-semibold">{r.shown}</td><td className="text-ink-2">{r.span}</td><td className="text-ink-2">{r.method}</td><td className="text-ink-2">{r.sample}</td><td className="text-ink-2 whitespace-nowrap">{new Date(r.made_at).toLocaleDateString()}</td></tr>))}</tbody></table></section>
+      <section><h2 className="mb-2">The readings</h2><div className="overflow-x-auto" tabIndex={0} role="group" aria-label="The readings"><table className="w-full text-m"><tbody>{offer.readings.map((r, i) => (<tr key={i} className="border-b border-rule"><td className="py-1">{r.analyte}</td><td className="font-semibold">{r.shown}</td><td className="text-ink-2">{r.span}</td><td className="text-ink-2">{r.method}</td><td className="text-ink-2">{r.sample}</td><td className="text-ink-2 whitespace-nowrap">{new Date(r.made_at).toLocaleDateString()}</td></tr>))}</tbody></table></div></section>
       <section><h2 className="mb-2">What stays unknown</h2><ul>{offer.unknown.map((u) => <li key={u.analyte} className="flex gap-2"><StateMark kind="unk" size={18} />{u.name}: {u.test}</li>)}{(chosen?.reasons?.unknown ?? []).filter((x) => !x.includes("not tested")).map((x) => <li key={x} className="flex gap-2"><StateMark kind="unk" size={18} />{x}</li>)}{offer.unknown.length === 0 && <li>All that a visit looks for was tested.</li>}</ul></section>
       <section><h2 className="mb-2">Cautions and local code</h2><ul className="list-disc pl-6">{offer.cautions.map((c) => <li key={c}>{c}</li>)}{offer.local_rules && <li>{offer.local_rules}</li>}</ul></section>
       <section><h2 className="mb-2">Warranty and your right to cancel</h2><ul className="list-disc pl-6">{(chosen?.warranty ?? []).map((w) => <li key={w}>{w}</li>)}<li>{offer.cancel_text}</li><li>{offer.cooling_off}</li><li>Valid until {offer.valid_until}.</li></ul></section>

@@ -115,7 +115,7 @@ function Body({ s, onTake, full, names }: { s: Suggestion; onTake: (o: Option) =
       </ol>
       {found.length > most && <button className="key bare mt-2" onClick={() => setMost(most + 20)}>Show more, {found.length - most} left</button>}
       <LeftOut s={s} />
-      <p className="text-s text-ink-2 mt-4">{s.why} A line counts as good as another in a thing found only when its best value and its worst end both are. Costs leave the bottled water out.</p>
+      <p className="text-s text-ink-2 mt-4">{s.why} A line counts as good as another in a thing found only when its best value and its worst end both are. Costs leave bottled water and soap out.</p>
     </>
   );
 }

@@ -57,6 +57,7 @@ export function Today(): ReactElement {
   return (
     <div className="screen" style={{ gridTemplateRows: "64px minmax(0,1fr) 98px" }}>
       <Head title={me.data?.firm ?? "Today"} sub={me.data?.name}>
+        <Link className="key bare" to="/outbox">Outbox</Link>
         <Link className="key bare" to="/firm">Kits and catalogue</Link>
         <button className="key bare" onClick={() => leave.mutate()}><LogOut size={20} aria-hidden="true" /> Sign out</button>
       </Head>

@@ -1,0 +1,286 @@
+"""Links, mail and files of a proposal: what a stranger may see, and what nobody may."""
+
+import csv
+import io
+from datetime import UTC, datetime, timedelta
+from uuid import UUID, uuid4
+
+from icalendar import Calendar
+from sqlalchemy import update
+from starlette.testclient import TestClient
+
+from tests.api.client import HOME_1, HOME_2, HOME_7, ApiCase
+from zesty_glass.demo.homes import uid
+from zesty_glass.records.models import LinkRow
+from zesty_glass.work import sharing
+
+PROPOSAL, NOTHING = uid("home-1-proposal"), uid("home-7-proposal")
+
+
+class ShareCase(ApiCase):
+    def stranger(self):
+        return TestClient(self.app, raise_server_exceptions=False)
+
+    def link(self, days=30, proposal=PROPOSAL, status=201):
+        return self.send("POST", f"/api/proposals/{proposal}/links", {"id": str(uuid4()), "days": days}, status)
+
+    def token(self, **more):
+        made = self.link(**more)
+        return made["link"]["id"], made["path"].removeprefix("/p/")
+
+
+class Links(ShareCase):
+    def test_a_stranger_with_a_link_sees_the_proposal_and_no_more(self):
+        _, token = self.token()
+        s = self.stranger()
+        r = s.get(f"/api/offered/{token}")
+        self.assertEqual(r.status_code, 200)
+        offer = r.json()["offer"]
+        self.assertEqual(offer, {**self.get(f"/api/proposals/{PROPOSAL}")["offer"], "customer": offer["customer"]})
+        self.assertEqual((offer["customer"]["phone"], offer["customer"]["email"]), ("", ""))
+        self.assertEqual(set(r.json()), {"state", "presented_at", "decided_at", "offer"})
+        self.assertEqual((r.headers["cache-control"], r.headers["referrer-policy"]), ("no-store", "no-referrer"))
+        self.assertIn("noindex", r.headers["x-robots-tag"])
+        self.assertNotIn(HOME_1, r.text)
+        self.assertTrue(s.get(f"/api/offered/{token}/pdf").content.startswith(b"%PDF"))
+        self.assertEqual(s.get(f"/api/proposals/{PROPOSAL}").status_code, 401)
+
+    def test_tokens_are_long_random_and_not_kept(self):
+        (_, a), (_, b) = self.token(), self.token()
+        self.assertNotEqual(a, b)
+        self.assertGreaterEqual(len(a), 43)
+        with self.app.state.sessions.begin() as db:
+            kept = [x.token_hash for x in db.query(LinkRow).all()]
+        self.assertFalse(any(a in k or b in k for k in kept))
+        self.assertNotIn(a, str(self.get(f"/api/proposals/{PROPOSAL}/links")))
+
+    def test_revoked_is_worthless_at_once(self):
+        id, token = self.token()
+        self.assertEqual(self.stranger().get(f"/api/offered/{token}").status_code, 200)
+        self.send("DELETE", f"/api/links/{id}", None, 204)
+        self.send("DELETE", f"/api/links/{id}", None, 204)
+        r = self.stranger().get(f"/api/offered/{token}")
+        self.assertEqual((r.status_code, self.stranger().get("/api/offered/" + "x" * 43).json()["title"]), (404, r.json()["title"]))
+        self.assertIn("revoked", [x["standing"] for x in self.get(f"/api/proposals/{PROPOSAL}/links")])
+
+    def test_expired_looks_the_same(self):
+        id, token = self.token(days=1)
+        with self.app.state.sessions.begin() as db:
+            db.execute(update(LinkRow).where(LinkRow.id == UUID(id)).values(expires_at=datetime.now(UTC) - timedelta(seconds=1)))
+        self.assertEqual(self.stranger().get(f"/api/offered/{token}").status_code, 404)
+        self.assertEqual(self.stranger().get(f"/api/offered/{token}/pdf").status_code, 404)
+
+    def test_openings_are_counted(self):
+        id, token = self.token()
+        for _ in range(3):
+            self.stranger().get(f"/api/offered/{token}")
+        mine = next(x for x in self.get(f"/api/proposals/{PROPOSAL}/links") if x["id"] == id)
+        self.assertEqual((mine["opened"], mine["standing"]), (3, "open"))
+
+    def test_days_and_drafts(self):
+        for days in (0, -1, 91, 100000):
+            self.assertEqual(self.link(days, status=422)["code"], "link.days")
+        draft = self.send("POST", f"/api/visits/{HOME_2}/proposals", {"id": str(uuid4()), "recommended": uid("home-2-option-a")}, 201)
+        self.assertEqual(self.link(proposal=draft["id"], status=422)["code"], "link.draft")
+
+    def test_the_same_link_is_not_made_twice(self):
+        body = {"id": str(uuid4()), "days": 7}
+        self.send("POST", f"/api/proposals/{PROPOSAL}/links", body, 201)
+        self.assertEqual(self.send("POST", f"/api/proposals/{PROPOSAL}/links", body, 422)["code"], "link.twice")
+
+
+class Braked(ShareCase):
+    def test_guessing_is_slowed_down(self):
+        s = self.stranger()
+        codes = [s.get(f"/api/offered/{'g' * 40}{i}").status_code for i in range(sharing.MOST_WRONG + 2)]
+        self.assertEqual(set(codes[: sharing.MOST_WRONG]), {404})
+        self.assertEqual(codes[-1], 429)
+
+    def test_so_is_opening_one_without_end(self):
+        most, sharing.MOST_OPENED = sharing.MOST_OPENED, 2
+        self.addCleanup(setattr, sharing, "MOST_OPENED", most)
+        with self.app.state.sessions.begin() as db:
+            _, token = sharing.make_link(db, self.person(), UUID(PROPOSAL), uuid4(), 3)
+            for _ in range(2):
+                sharing.open_link(db, token, "elsewhere")
+            with self.assertRaises(sharing.TooMany):
+                sharing.open_link(db, token, "elsewhere")
+
+    def person(self):
+        from zesty_glass.work.person import Person
+
+        me = self.get("/api/session")
+        return Person(id=UUID(me["id"]), firm_id=UUID(uid("firm")), name=me["name"], role=me["role"])
+
+
+class Mail(ShareCase):
+    def mail(self, to, status=201, id=None, text="As promised."):
+        return self.send("POST", f"/api/proposals/{PROPOSAL}/mail", {"id": id or str(uuid4()), "to": to, "text": text}, status)
+
+    def test_it_lies_in_the_outbox_with_a_link_that_opens(self):
+        m = self.mail("ottoline@marrash.example")
+        self.assertTrue(m["simulated"])
+        kept = next(x for x in self.get("/api/outbox") if x["id"] == m["id"])
+        path = next(line for line in kept["text"].split() if "/p/" in line).split("/p/")[1]
+        self.assertEqual(self.stranger().get(f"/api/offered/{path}").status_code, 200)
+        self.assertIn("As promised.", kept["text"])
+
+    def test_twice_is_once(self):
+        id = str(uuid4())
+        self.assertEqual(self.mail("a@b.example", id=id), self.mail("a@b.example", id=id))
+        self.assertEqual(sum(x["id"] == id for x in self.get("/api/outbox")), 1)
+
+    def test_bad_addresses(self):
+        for to in ("", "nobody", "a@b", "a@b.example, c@d.example", "a b@c.example", "x\n@y.example"):
+            self.assertIn(self.mail(to, 422)["code"], ("mail.address",))
+
+
+class Files(ShareCase):
+    def rows(self, path):
+        r = self.client.get(path)
+        self.assertEqual(r.status_code, 200, r.text[:200])
+        self.assertIn("text/csv", r.headers["content-type"])
+        return list(csv.DictReader(io.StringIO(r.content.decode("utf-8-sig"))))
+
+    def test_costs_add_up_to_the_totals(self):
+        rows = self.rows(f"/api/proposals/{PROPOSAL}/costs.csv")
+        for o in self.get(f"/api/proposals/{PROPOSAL}")["offer"]["options"]:
+            for c in o["costs"]:
+                mine = [float(r["total"]) for r in rows if r["name"] == o["name"] and int(r["years"]) == c["years"]]
+                self.assertAlmostEqual(sum(mine), float(c["total"]), places=2)
+
+    def test_readings_with_their_ranges(self):
+        rows = self.rows(f"/api/visits/{HOME_1}/readings.csv")
+        tds = next(r for r in rows if r["analyte"] == "tds" and r["sample"] == "Kitchen cold")
+        self.assertLess(float(tds["low"]), float(tds["best"]))
+        self.assertLess(float(tds["best"]), float(tds["high"]))
+        self.assertEqual(tds["struck"], "no")
+
+    def test_a_formula_is_defused(self):
+        visit = self.new_visit()
+        self.new_sample(visit, name='=HYPERLINK("x")')
+        self.keep(visit, self.get(f"/api/visits/{visit}")["visit"]["samples"][0]["id"], self.reading("hard-1", {"method": "drops", "drops": 3}))
+        self.assertEqual(self.rows(f"/api/visits/{visit}/readings.csv")[0]["sample"], "'=HYPERLINK(\"x\")")
+
+    def test_replacements_as_a_calendar(self):
+        r = self.client.get(f"/api/proposals/{PROPOSAL}/calendar.ics?start=2027-01-04&years=5")
+        self.assertEqual(r.status_code, 200)
+        calendar = Calendar.from_ical(r.content)
+        events = calendar.walk("VEVENT")
+        offer = self.get(f"/api/proposals/{PROPOSAL}")["offer"]
+        chosen = next(o for o in offer["options"] if o["id"] == offer["recommended"])
+        lines = [x for x in next(c for c in chosen["costs"] if c["years"] == 5)["lines"] if x["interval_months"] is not None]
+        self.assertEqual(len(events), sum(x["times"] for x in lines))
+        self.assertTrue(all(e.decoded("dtstart") > datetime(2027, 1, 4).date() for e in events))
+        self.assertEqual(len({str(e["uid"]) for e in events}), len(events))
+
+    def test_nothing_to_replace_is_said(self):
+        self.assertEqual(self.send("GET", f"/api/proposals/{NOTHING}/calendar.ics", None, 422)["code"], "calendar.empty")
+
+
+class Revisions(ShareCase):
+    def test_what_changed_is_told(self):
+        visit = self.get(f"/api/visits/{HOME_7}")
+        self.send("PATCH", f"/api/visits/{HOME_7}", {"version": visit["versions"]["visit"], "horizon": 20})
+        made = self.send("POST", f"/api/visits/{HOME_7}/proposals", {"id": str(uuid4()), "recommended": uid("home-7-option-a"), "reasons": "They dislike the taste."}, 201)
+        changed = {c["what"]: (c["before"], c["after"]) for c in made["changed"]}
+        self.assertEqual(changed["Recommended"][1], "Carbon pitcher")
+        self.assertEqual(changed["Horizon"], ("10 years", "20 years"))
+        self.assertEqual(changed["Reasons"][1], "They dislike the taste.")
+        self.assertEqual(self.get(f"/api/proposals/{NOTHING}")["changed"], [])
+
+
+class Frozen(ShareCase):
+    """Old proposals re-open to the byte after prices, limits, settings and rules changed."""
+
+    def figures(self):
+        return self.client.get(f"/api/proposals/{PROPOSAL}").json()["offer"], self.client.get(f"/api/proposals/{PROPOSAL}/costs.csv").content
+
+    def test_byte_for_byte(self):
+        before = self.figures()
+        boss = self.manager()
+        firm = boss.get("/api/firm").json()
+        firm["settings"].update(price_growth="0.09", salt_bag="99", electricity="1.50", gal_per_person=75, iron_factor=5)
+        for x in firm["rules"]["limits"]:
+            x["value"] = x["value"] / 2
+        r = boss.put("/api/firm", json={"version": firm["version"], "settings": firm["settings"], "rules": firm["rules"]})
+        self.assertEqual(r.status_code, 200, r.text[:300])
+        items = boss.get("/api/catalogue/file?form=json").json()
+        for i in items:
+            i["price"] = str(float(i["price"]) + 777)
+            for c in i["consumables"]:
+                c["price"] = str(float(c["price"]) * 3)
+        import json
+
+        self.assertEqual(boss.post("/api/catalogue/import", content=json.dumps(items)).status_code, 201)
+        self.assertEqual(self.figures(), before)
+        now = self.get(f"/api/visits/{HOME_1}")["assessment"]["options"][1]["cost"]["total"]
+        self.assertNotIn(now, [c["total"] for o in before[0]["options"] for c in o["costs"]])
+
+
+class EveryRoute(ShareCase):
+    """Every route of the application, as a stranger, as another firm, and with a customer's link."""
+
+    OPEN = ("/api/session", "/api/health", "/api/openapi.json", "/api/offered/{token}", "/api/offered/{token}/pdf", "/{path:path}")
+
+    def paths(self):
+        spec = self.app.openapi()["paths"]
+        ours = {"id": HOME_1, "sample_id": self.get(f"/api/visits/{HOME_1}")["visit"]["samples"][0]["id"], "option_id": uid("home-1-option-a"), "reading_id": self.get(f"/api/visits/{HOME_1}")["visit"]["samples"][0]["readings"][0]["id"], "lab_id": str(uuid4()), "demo_id": uid("home-1-lather"), "key": "tds-1", "analyte": "iron", "to": "presented"}
+        for path, methods in spec.items():
+            for method in methods:
+                if path in self.OPEN:
+                    continue
+                values = {**ours, "id": PROPOSAL if "/proposals/{id}" in path else ours["id"]}
+                yield method.upper(), path.format(**values), path
+
+    def test_a_stranger_gets_nothing(self):
+        s = self.stranger()
+        for method, path, _ in self.paths():
+            r = s.request(method, path, json={})
+            self.assertEqual(r.status_code, 401, (method, path, r.text[:100]))
+
+    def test_a_customers_link_opens_nothing_else(self):
+        _, token = self.token()
+        s = self.stranger()
+        s.get(f"/api/offered/{token}")
+        s.cookies.set("zesty_session", token)
+        for method, path, _ in self.paths():
+            self.assertEqual(s.request(method, path, json={}, headers={"X-Zesty-Token": token, "Authorization": f"Bearer {token}"}).status_code, 401, (method, path))
+
+    def test_another_firm_finds_nothing(self):
+        other = self.other_firm()
+        ids = (HOME_1, PROPOSAL, "Ottoline", "Flintlock")
+        for method, path, template in self.paths():
+            if "{id}" not in template:
+                r = other.request(method, path, json={})
+                if method == "GET":
+                    self.assertFalse(any(x in r.text for x in ids), path)
+                continue
+            body = self.fit(template, path)
+            r = other.request(method, path, json=body)
+            self.assertIn(r.status_code, (404, 422), (method, path, r.status_code, r.text[:200]))
+            self.assertFalse(any(x in r.text for x in ids[2:]), (method, path))
+
+    def fit(self, template, path):
+        """A body that is good enough to pass validation, so that the firm is what refuses."""
+        now = "2026-11-20T10:00:00Z"
+        last = path.rstrip("/").split("/")[-1]
+        return {
+            "/api/visits/{id}": {"version": 1, "note": "x"}, "/api/visits/{id}/again": {"id": str(uuid4())}, "/api/visits/{id}/samples/{sample_id}": {"id": last, "name": "x", "drawn_at": now},
+            "/api/visits/{id}/options/{option_id}": {"id": last, "name": "x"}, "/api/visits/{id}/demonstrations/{demo_id}": {"id": last, "made_at": now, "body": {"kind": "kettle", "sample": "x"}}, "/api/visits/{id}/readings/{reading_id}/strike": {"because": ""},
+            "/api/proposals/{id}/{to}": {"version": 1}, "/api/proposals/{id}/links": {"id": str(uuid4()), "days": 3}, "/api/proposals/{id}/mail": {"id": str(uuid4()), "to": "a@b.example"}, "/api/visits/{id}/proposals": {"id": str(uuid4()), "recommended": "today"},
+            "/api/visits/{id}/home": {"version": 1, "customer": {"name": "x"}, "home": {"name": "x"}}, "/api/visits/{id}/tastings": {"id": str(uuid4()), "samples": [str(uuid4()), str(uuid4())], "tasters": ["a"]},
+        }.get(template, {})
+
+    def other_firm(self):
+        from zesty_glass.core.rules import Rules, Settings
+        from zesty_glass.documents.codec import plain
+        from zesty_glass.records.models import Firm
+        from zesty_glass.work.signing_in import add_user
+
+        firm, email = uuid4(), f"m{uuid4().hex[:6]}@other.example"
+        with self.app.state.sessions.begin() as db:
+            db.add(Firm(id=firm, name="Another firm", settings=plain(Settings()), rules=plain(Rules()), version=1))
+            db.flush()
+            add_user(db, firm, email, "Another", "manager", "another long password")
+        return self.signed_in(email, "another long password")

@@ -1,0 +1,127 @@
+"""Links for customers, mail, and a proposal's files. Everything under /api/offered needs a link's token and nothing else."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Annotated
+from uuid import UUID
+
+from fastapi import APIRouter, HTTPException, Query, Request, Response
+
+from ..core.assess import assess
+from ..core.proposing.offer import Offer
+from ..core.proposing.proposal import Proposal
+from ..documents.calendar import service_calendar
+from ..documents.tables import costs_csv, readings_csv
+from ..records.models import LinkRow, MailRow
+from ..work import proposing, sharing, visiting
+from ..work.person import now
+from .answers import answer
+from .context import Signed
+from .schemas import LinkBody, LinkMade, LinkView, MailBody, MailView, OfferedView
+
+router = APIRouter(prefix="/api", tags=["sharing"])
+_PRIVATE = {"Cache-Control": "no-store", "X-Robots-Tag": "noindex, nofollow"}
+
+
+def _link(x: LinkRow) -> LinkView:
+    return LinkView(id=x.id, made_at=x.made_at, made_by=x.made_by, expires_at=x.expires_at, opened=x.opened, opened_at=x.opened_at, standing=sharing.standing(x, now()))
+
+
+def _mail(m: MailRow) -> MailView:
+    return MailView(id=m.id, at=m.at, by=m.by, to=m.to, subject=m.subject, text=m.text, attachment=m.attachment, simulated=m.simulated, proposal=m.proposal_id)
+
+
+def _file(data: bytes, kind: str, name: str) -> Response:
+    return Response(data, media_type=kind, headers={"Content-Disposition": f'attachment; filename="{name}"', "Cache-Control": "no-store"})
+
+
+@router.get("/proposals/{id}/links", response_model=list[LinkView])
+def links(ctx: Signed, id: UUID) -> list[LinkView]:
+    """Links to a proposal; their addresses were shown when they were made."""
+    with ctx.db() as db:
+        return [_link(x) for x in sharing.links(db, ctx.who, id)]
+
+
+@router.post("/proposals/{id}/links", response_model=LinkMade, status_code=201)
+def make_link(ctx: Signed, id: UUID, body: LinkBody) -> LinkMade:
+    """Make a link that expires; its address is in this answer and nowhere else."""
+    with ctx.db() as db:
+        row, token = sharing.make_link(db, ctx.who, id, body.id, body.days)
+        return LinkMade(link=_link(row), path=f"/p/{token}")
+
+
+@router.delete("/links/{id}", status_code=204)
+def revoke(ctx: Signed, id: UUID) -> Response:
+    """Make a link worthless at once."""
+    with ctx.db() as db:
+        sharing.revoke(db, ctx.who, id)
+    return Response(status_code=204)
+
+
+@router.post("/proposals/{id}/mail", response_model=MailView, status_code=201)
+def mail(ctx: Signed, request: Request, id: UUID, body: MailBody) -> MailView:
+    """Mail a proposal's link; the stand-in keeps it in the outbox."""
+    with ctx.db() as db:
+        return _mail(sharing.mail(db, ctx.who, id, body.id, body.to, body.text, body.days, str(request.base_url).rstrip("/")))
+
+
+@router.get("/outbox", response_model=list[MailView])
+def outbox(ctx: Signed) -> list[MailView]:
+    """Messages that went out."""
+    with ctx.db() as db:
+        return [_mail(m) for m in sharing.outbox(db, ctx.who)]
+
+
+@router.get("/proposals/{id}/costs.csv", response_class=Response)
+def costs(ctx: Signed, id: UUID) -> Response:
+    """The cost schedule of every option, as it was frozen."""
+    with ctx.db() as db:
+        _, offer = proposing.opened(proposing.get(db, ctx.who, id))
+    return _file(costs_csv(offer), "text/csv; charset=utf-8", f"costs-{offer.number}-{offer.revision}.csv")
+
+
+@router.get("/proposals/{id}/calendar.ics", response_class=Response)
+def calendar(ctx: Signed, id: UUID, start: date | None = None, years: Annotated[int, Query(ge=1, le=20)] = 5) -> Response:
+    """When filters, lamps and media of the recommended line fall due, from the day of installing."""
+    with ctx.db() as db:
+        proposal, offer = proposing.opened(proposing.get(db, ctx.who, id))
+    day = start or (proposal.decided_at or now()).date()
+    return _file(service_calendar(offer, proposal.id, day, now(), years), "text/calendar; charset=utf-8", f"service-{offer.number}.ics")
+
+
+@router.get("/visits/{id}/readings.csv", response_class=Response)
+def readings(ctx: Signed, id: UUID) -> Response:
+    """Every reading of a visit with its range."""
+    with ctx.db() as db:
+        visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id), snapshots=False)
+    return _file(readings_csv(visit, assess(visit)), "text/csv; charset=utf-8", "readings.csv")
+
+
+def _open(request: Request, token: str) -> tuple[Proposal, Offer]:
+    gone = False
+    with request.app.state.sessions.begin() as db:
+        try:
+            return sharing.open_link(db, token, request.client.host if request.client else "")
+        except sharing.Gone:
+            gone = True  # the try is counted: the transaction is kept
+    assert gone
+    raise HTTPException(404)
+
+
+@router.get("/offered/{token}", response_model=OfferedView)
+def offered(request: Request, token: str) -> Response:
+    """A proposal for whoever holds its link: read-only, and nothing else."""
+    proposal, offer = _open(request, token)
+    out = answer(OfferedView(state=proposal.state, presented_at=proposal.presented_at, decided_at=proposal.decided_at, offer=offer))
+    out.headers.update(_PRIVATE)
+    return out
+
+
+@router.get("/offered/{token}/pdf", response_class=Response)
+def offered_pdf(request: Request, token: str) -> Response:
+    """The same as a PDF."""
+    from ..documents.pdf import proposal_pdf  # see api/proposals.py
+
+    proposal, offer = _open(request, token)
+    return Response(proposal_pdf(offer, proposal), media_type="application/pdf", headers={"Content-Disposition": f'inline; filename="proposal-{offer.number}-{offer.revision}.pdf"', **_PRIVATE})

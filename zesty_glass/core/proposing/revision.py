@@ -1,0 +1,78 @@
+"""What changed between two revisions of a proposal, in sentences."""
+
+from __future__ import annotations
+
+from .. import words
+from ..record import record
+from .offer import Offer, OfferedOption
+
+
+@record
+class Difference:
+    """One thing that changed: what, how it was and how it is."""
+
+    what: str
+    before: str
+    after: str
+
+
+def _money(amount: object, offer: Offer) -> str:
+    return f"{offer.currency}{amount:,.2f}"
+
+
+def _price(o: OfferedOption, offer: Offer) -> str:
+    return _money(o.price + o.installation, offer)
+
+
+def _total(o: OfferedOption, years: int, offer: Offer) -> str:
+    found = next((c for c in o.costs if c.years == years), None)
+    return "not worked out" if found is None else _money(found.total, offer)
+
+
+def _options(before: Offer, after: Offer) -> list[Difference]:
+    out = []
+    old, new = {o.id: o for o in before.options}, {o.id: o for o in after.options}
+    for id in dict.fromkeys((*old, *new)):
+        a, b = old.get(id), new.get(id)
+        if a is None or b is None:
+            name = (a or b).name  # type: ignore[union-attr]
+            out.append(Difference(what=f"Line “{name}”", before="not offered" if a is None else "offered", after="offered" if a is None else "not offered any more"))
+            continue
+        if id == "today":
+            continue
+        pairs = (
+            ("name", a.name, b.name), ("stages", ", ".join(s.name for s in a.stages), ", ".join(s.name for s in b.stages)), ("to buy and install", _price(a, before), _price(b, after)),
+            (f"all in over {after.horizon} years", _total(a, after.horizon, before), _total(b, after.horizon, after)),
+            ("water to the drain a year", _drained(a, before), _drained(b, after)), ("state", a.status, b.status), ("warranty", "; ".join(a.warranty), "; ".join(b.warranty)),
+        )
+        out += [Difference(what=f"{b.name}: {what}", before=x or "none", after=y or "none") for what, x, y in pairs if x != y]
+    return out
+
+
+def _drained(o: OfferedOption, offer: Offer) -> str:
+    return "not known" if o.waste is None else words.gallons(o.waste.total_gal_year, offer.units)
+
+
+def differences(before: Offer, after: Offer) -> tuple[Difference, ...]:
+    """What a reader of the earlier revision needs to know of the later one; empty when nothing but the date changed."""
+    names = [{o.id: o.name for o in x.options} for x in (before, after)]
+    out = []
+    if before.recommended != after.recommended:
+        out.append(Difference(what="Recommended", before=names[0].get(before.recommended, "nothing"), after=names[1].get(after.recommended, "nothing")))
+    out += _options(before, after)
+    old, new = ({(r.sample, r.analyte): r.shown for r in x.readings} for x in (before, after))
+    for key in dict.fromkeys((*old, *new)):
+        if old.get(key) != new.get(key):
+            out.append(Difference(what=f"{key[1]}, {key[0]}", before=old.get(key, "not read"), after=new.get(key, "struck")))
+    plain = (
+        ("Horizon", f"{before.horizon} years", f"{after.horizon} years"), ("Valid until", before.valid_until.isoformat(), after.valid_until.isoformat()), ("Reasons", before.reasons, after.reasons),
+        ("Payment plan", _plan(before), _plan(after)), ("Limits", f"version {before.rules_version}", f"version {after.rules_version}"),
+        ("Assumptions", "; ".join(x.sentence for x in before.assumptions if x.on), "; ".join(x.sentence for x in after.assumptions if x.on)),
+    )
+    out += [Difference(what=what, before=a or "none", after=b or "none") for what, a, b in plain if a != b]
+    return tuple(out)
+
+
+def _plan(offer: Offer) -> str:
+    p = offer.plan
+    return "" if p is None else f"{_money(p.down, offer)} down, {p.months} payments of {_money(p.monthly, offer)}, {p.apr} % a year"

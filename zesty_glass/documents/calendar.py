@@ -1,0 +1,65 @@
+"""The replacements of a recommended line as a calendar that any calendar program opens (RFC 5545)."""
+
+from __future__ import annotations
+
+from datetime import date, datetime, timedelta
+
+from icalendar import Alarm, Calendar, Event
+
+from ..core.errors import RuleError
+from ..core.proposing.offer import Offer
+from ..core.units import DAYS_PER_MONTH
+
+MOST_EVENTS = 400
+
+
+def due_dates(start: date, every_months: float, years: int) -> list[date]:
+    """Dates at k × interval while below the horizon, rounded to a day for showing only (chapter 7)."""
+    out, k = [], 1
+    while k * every_months < 12 * years - 1e-9:
+        out.append(start + timedelta(days=round(k * every_months * DAYS_PER_MONTH)))
+        k += 1
+    return out
+
+
+def service_calendar(offer: Offer, proposal_id: str, start: date, stamp: datetime, years: int = 5) -> bytes:
+    """What falls due on the recommended line, from the day it is installed.
+
+    Args:
+        start: day of installing; stamp: when the calendar was written; years: how far it goes.
+
+    Raises:
+        RuleError: nothing recommended falls due.
+    """
+    chosen = next((o for o in offer.options if o.id == offer.recommended), None)
+    costs = None if chosen is None else next((c for c in chosen.costs if c.years >= years), None)
+    lines = [] if costs is None else [x for x in costs.lines if x.interval_months is not None]
+    if not lines:
+        raise RuleError("calendar.empty", "Nothing of this proposal falls due.", "recommended", "A calendar is for a line with filters, lamps or media.")
+    calendar = Calendar()
+    calendar.add("prodid", "-//Zesty Glass//Service calendar//EN")
+    calendar.add("version", "2.0")
+    calendar.add("method", "PUBLISH")
+    calendar.add("x-wr-calname", f"Water treatment, {offer.home}")
+    many = 0
+    for n, x in enumerate(lines):
+        assert x.interval_months is not None
+        for k, day in enumerate(due_dates(start, x.interval_months, years), 1):
+            many += 1
+            if many > MOST_EVENTS:
+                raise RuleError("calendar.many", f"More than {MOST_EVENTS} dates in {years} years.", "years", "Ask for fewer years.")
+            event = Event()
+            event.add("uid", f"{proposal_id}-{n}-{k}@zesty-glass")
+            event.add("dtstamp", stamp)
+            event.add("dtstart", day)
+            event.add("dtend", day + timedelta(days=1))
+            event.add("summary", x.label)
+            event.add("description", f"Every {x.interval_months:.1f} months: {x.why}. About {offer.currency}{x.price:,.2f} in today’s prices.")
+            event.add("transp", "TRANSPARENT")
+            alarm = Alarm()
+            alarm.add("action", "DISPLAY")
+            alarm.add("description", x.label)
+            alarm.add("trigger", timedelta(days=-7))
+            event.add_component(alarm)
+            calendar.add_component(event)
+    return bytes(calendar.to_ical())

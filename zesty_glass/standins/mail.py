@@ -1,0 +1,40 @@
+"""Outgoing mail: the interface a real sender would fill, and the stand-in that keeps every message to be looked at."""
+
+from __future__ import annotations
+
+from typing import Protocol
+
+from ..core.record import record
+
+
+@record
+class Message:
+    """One message: address, subject, plain text, and the name of what is attached (empty: nothing)."""
+
+    to: str
+    subject: str
+    text: str
+    attachment: str = ""
+
+
+class Mailer(Protocol):
+    """Something that sends mail."""
+
+    simulated: bool
+
+    def send(self, message: Message) -> None:
+        """Hand a message over; OSError when that is not possible."""
+        ...
+
+
+class SimulatedMail:
+    """Sends nothing; what it was given stays in the outbox."""
+
+    simulated = True
+
+    def __init__(self) -> None:
+        self.sent: list[Message] = []
+
+    def send(self, message: Message) -> None:
+        """Keep the message."""
+        self.sent.append(message)

@@ -1,0 +1,143 @@
+"""Share a proposal: links that are random, expire and can be revoked; mail; what a stranger with a link may see."""
+
+from __future__ import annotations
+
+import re
+import secrets
+from dataclasses import replace
+from datetime import datetime, timedelta
+from uuid import UUID, uuid4
+
+from sqlalchemy.orm import Session
+
+from ..core.errors import RuleError
+from ..core.home import Customer
+from ..core.proposing.offer import Offer
+from ..core.proposing.proposal import Proposal
+from ..records import store
+from ..records.models import LinkRow, MailRow, ProposalRow
+from ..standins.mail import Mailer, Message, SimulatedMail
+from . import proposing
+from .person import Person, note, now
+from .signing_in import WINDOW, TooMany, token_hash
+
+LONGEST_DAYS = 90
+MOST_WRONG, MOST_OPENED = 30, 240  # tries with wrong tokens from one address, and openings of one link, in a window
+_ADDRESS = re.compile(r"[^@\s,;<>]+@[^@\s,;<>]+\.[^@\s,;<>]+")
+SHOWN = ("presented", "accepted", "declined", "expired")
+
+
+class Gone(Exception):
+    """The link is not one of ours, has expired, or was revoked: all three look alike from outside."""
+
+
+def make_link(db: Session, who: Person, proposal: UUID, id: UUID, days: int) -> tuple[LinkRow, str]:
+    """A new link to a proposal that was presented; its token is shown once and never again.
+
+    Raises:
+        RuleError: a draft, or a time outside 1 to 90 days.
+    """
+    row = proposing.get(db, who, proposal)
+    if row.data["state"] not in SHOWN:
+        raise RuleError("link.draft", "A draft is not shared.", "proposal", "Present it first.")
+    if not 1 <= days <= LONGEST_DAYS:
+        raise RuleError("link.days", f"A link of {days} days is not possible.", "days", f"Use 1 to {LONGEST_DAYS}.")
+    if any(x.id == id for x in store.links(db, who.firm_id, proposal)):
+        raise RuleError("link.twice", "This link was made already; its address was shown then.", "id", "Make another.")
+    token = secrets.token_urlsafe(32)
+    made = LinkRow(id=id, firm_id=who.firm_id, proposal_id=proposal, token_hash=token_hash(token), made_at=now(), made_by=who.name, expires_at=now() + timedelta(days=days), revoked_at=None, opened_at=None, opened=0)
+    db.add(made)
+    note(db, who, proposal, "link made", row.version, [])
+    db.flush()
+    return made, token
+
+
+def links(db: Session, who: Person, proposal: UUID) -> list[LinkRow]:
+    """Links to a proposal that this person may see."""
+    proposing.get(db, who, proposal)
+    return store.links(db, who.firm_id, proposal)
+
+
+def revoke(db: Session, who: Person, id: UUID) -> LinkRow:
+    """Make a link worthless at once; twice is once."""
+    row = store.link(db, who.firm_id, id)
+    proposing.get(db, who, row.proposal_id)
+    if row.revoked_at is None:
+        row.revoked_at = now()
+        note(db, who, row.proposal_id, "link revoked", 0, [])
+    return row
+
+
+def _for_the_customer(offer: Offer) -> Offer:
+    """The offer without what a stranger with the link has no need of."""
+    return replace(offer, customer=Customer(name=offer.customer.name))
+
+
+def open_link(db: Session, token: str, address: str) -> tuple[Proposal, Offer]:
+    """The proposal behind a token, and nothing else.
+
+    Raises:
+        Gone: no such link, or not any more. TooMany: too many tries from this address, or openings of this link.
+    """
+    since = now() - WINDOW
+    wrong = f"link-from:{address}"
+    if store.failed_attempts(db, wrong, since) >= MOST_WRONG:
+        raise TooMany
+    row = store.link_by_token(db, token_hash(token)) if 20 <= len(token) <= 100 else None
+    if row is None or row.revoked_at is not None or row.expires_at <= now():
+        store.attempt(db, wrong, now(), since)
+        raise Gone
+    opened = f"link:{row.id}"
+    if store.failed_attempts(db, opened, since) >= MOST_OPENED:
+        raise TooMany
+    store.attempt(db, opened, now(), since)
+    row.opened, row.opened_at = row.opened + 1, now()
+    shown: ProposalRow = store.get(db, ProposalRow, row.firm_id, row.proposal_id, "proposal")
+    proposal, offer = proposing.opened(shown)
+    return proposal, _for_the_customer(offer)
+
+
+def mail(db: Session, who: Person, proposal: UUID, id: UUID, to: str, text: str, days: int, base: str, mailer: Mailer | None = None) -> MailRow:
+    """Send a proposal's link, with its PDF named as attached. Sent twice with one id it is one message.
+
+    Raises:
+        RuleError: no address that can be written to, a draft, or a text that is too long.
+    """
+    have = db.get(MailRow, id)
+    if have is not None:
+        if have.firm_id != who.firm_id:
+            raise store.NotFound("message")
+        return have
+    if not _ADDRESS.fullmatch(to.strip()) or len(to) > 200:
+        raise RuleError("mail.address", f"“{to[:60]}” is not an address that can be written to.", "to", "Write it as name@place.example.")
+    if len(text) > 5000:
+        raise RuleError("mail.long", "The text is longer than 5,000 characters.", "text", "Shorten it.")
+    _, offer = proposing.opened(proposing.get(db, who, proposal))
+    link, token = make_link(db, who, proposal, uuid4(), days)
+    lines = [text.strip(), f"Your proposal, to read until {link.expires_at:%d %B %Y}:", f"{base}/p/{token}", f"{offer.consultant}, {offer.firm}"]
+    message = Message(to=to.strip(), subject=f"Your water: proposal {offer.number}, revision {offer.revision}", text="\n\n".join(x for x in lines if x), attachment=f"proposal-{offer.number}-{offer.revision}.pdf")
+    sender = mailer or SimulatedMail()
+    sender.send(message)
+    row = MailRow(id=id, firm_id=who.firm_id, proposal_id=proposal, at=now(), by=who.name, to=message.to, subject=message.subject, text=message.text, attachment=message.attachment, simulated=sender.simulated)
+    db.add(row)
+    note(db, who, proposal, "mailed", 0, [])
+    db.flush()
+    return row
+
+
+def outbox(db: Session, who: Person) -> list[MailRow]:
+    """What went out; a consultant sees what they may see the proposals of."""
+    out = []
+    for m in store.mails(db, who.firm_id):
+        try:
+            if m.proposal_id is not None:
+                proposing.get(db, who, m.proposal_id)
+        except store.NotFound:
+            continue
+        out.append(m)
+    return out
+
+
+def standing(row: LinkRow, at: datetime) -> str:
+    """Whether a link still counts: open, expired or revoked."""
+    return "revoked" if row.revoked_at is not None else "expired" if row.expires_at <= at else "open"
