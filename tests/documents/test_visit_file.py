@@ -25,6 +25,15 @@ class Files(unittest.TestCase):
             self.assertEqual(visit_file.read(data), v)
             self.assertEqual(visit_file.write(visit_file.read(data)), data)
 
+    def test_a_file_from_before_later_fields_still_opens(self):
+        document = json.loads(visit_file.write(VISITS[0]))
+        document.pop("demonstrations")
+        for field in ("soap_month", "bottled_month"):
+            document["home"].pop(field)
+        document["settings"].pop("soap_share")
+        read = visit_file.read(json.dumps(document).encode())
+        self.assertEqual((read.demonstrations, read.samples), ((), VISITS[0].samples))
+
     def test_schema_accepts_what_is_written(self):
         check = Draft202012Validator(visit_file.schema())
         for v in VISITS:

@@ -21,6 +21,7 @@ VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "kits-and-limits": ("/firm", (1280, 800), "Limits, with source"),
     "meaning": (f"{_HOME}/meaning", (1280, 800), "What bothers them"),
     "line": (f"{_HOME}/line?line={uid('home-1-option-b')}", (1280, 800), "renews every"),
+    "suggest": (f"{_HOME}/line", (1280, 800), "costs least"),
     "compare": (f"{_HOME}/compare", (1280, 800), "All it costs"),
     "show-glass": (f"{_HOME}/facing/glass", (1280, 800), "What it does not show"),
     "show-side-by-side": (f"/visits/{uid('home-6-visit')}/facing/side_by_side", (1280, 800), "no difference shown"),
@@ -31,6 +32,8 @@ VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "legend": ("/legend", (1280, 800), "How a glass reads"),
     "test-tablet": (f"{_HOME}/test?kit=tds", (820, 1180), "true value lies between"),
 }
+#: what is touched first, to come to the view
+PRESSED: dict[str, tuple[str, ...]] = {"suggest": ("Propose lines",)}
 
 
 def main(arguments: list[str]) -> int:
@@ -52,6 +55,8 @@ def main(arguments: list[str]) -> int:
                 continue
             browser.size(*size)
             browser.go(served.base + path)
+            for press in PRESSED.get(name, ()):
+                browser.click("button", press)
             browser.see(text)
             browser.shot(FOLDER / f"{name}.png")
             step(name)
