@@ -1,7 +1,7 @@
 /** Choose from the catalogue: by kind, with price and what it is for. */
 import { Dialog } from "radix-ui";
 import { X } from "lucide-react";
-import { useState, type ReactElement } from "react";
+import { useRef, type ReactElement } from "react";
 
 import { useCatalogue } from "../../api/hooks";
 import type { Item } from "../../api/types";
@@ -10,10 +10,11 @@ import { KIND_NAMES } from "./kinds";
 
 export function ChooseItem({ open, onOpen, onChoose, currency, only, title }: { open: boolean; onOpen: (o: boolean) => void; onChoose: (i: Item) => void; currency: string; only?: string; title: string }): ReactElement {
   const items = useCatalogue().data ?? [];
-  const [kind, setKind] = useState<string | null>(null);
+  const list = useRef<HTMLUListElement>(null);
   const sold = items.filter((i) => i.figures.kind === "system" || Number(i.price) > 0 || only === i.figures.kind);
   const kinds = [...new Set(sold.map((i) => i.figures.kind))].sort((a, b) => Object.keys(KIND_NAMES).indexOf(a) - Object.keys(KIND_NAMES).indexOf(b));
-  const shown = sold.filter((i) => i.figures.kind === (only ?? kind ?? kinds[0]));
+  const shown = only === undefined ? kinds : kinds.filter((k) => k === only);
+  const to = (k: string): void => list.current?.querySelector(`[data-kind="${k}"]`)?.scrollIntoView({ block: "start" });
   return (
     <Dialog.Root open={open} onOpenChange={onOpen}>
       <Dialog.Portal>
@@ -25,16 +26,21 @@ export function ChooseItem({ open, onOpen, onChoose, currency, only, title }: { 
           </div>
           {only === undefined && (
             <div className="flex flex-wrap gap-2 mb-3" role="group" aria-label="Kind of stage">
-              {kinds.map((k) => (<button key={k} className="key" style={{ minHeight: 44, padding: "0 12px", fontSize: 15, ...((kind ?? kinds[0]) === k ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : {}) }} aria-pressed={(kind ?? kinds[0]) === k} onClick={() => setKind(k)}>{KIND_NAMES[k] ?? k}</button>))}
+              {kinds.map((k) => (<button key={k} className="key" style={{ minHeight: 44, padding: "0 12px", fontSize: 15 }} onClick={() => to(k)}>{KIND_NAMES[k] ?? k}</button>))}
             </div>
           )}
-          <ul className="scroll flex-1 min-h-0">
-            {shown.map((i) => (
-              <li key={i.code} className="border-b border-rule">
-                <button className="w-full text-left grid grid-cols-[1fr_auto] gap-4 items-center min-h-[60px] py-2 px-2 hover:bg-yuzu-pale" onClick={() => { onChoose(i); onOpen(false); }}>
-                  <span><b>{i.name}</b><span className="block text-m text-ink-2">{i.maker} · {i.for_what}{i.drain ? " · needs a drain" : ""}{i.socket ? " · needs a socket" : ""}</span></span>
-                  <span className="text-right"><b className="num text-[20px]">{money(i.price, currency)}</b><span className="block text-s text-ink-2">and {money(i.installation, currency)} to install</span></span>
-                </button>
+          <ul ref={list} className="scroll flex-1 min-h-0 relative">
+            {shown.map((k) => (
+              <li key={k} data-kind={k}>
+                {only === undefined && <h3 className="sticky top-0 bg-paper py-2 border-b-[1.5px] border-ink">{KIND_NAMES[k] ?? k}</h3>}
+                <ul>{sold.filter((i) => i.figures.kind === k).map((i) => (
+                  <li key={i.code} className="border-b border-rule">
+                    <button className="w-full text-left grid grid-cols-[1fr_auto] gap-4 items-center min-h-[60px] py-2 px-2 hover:bg-yuzu-pale" onClick={() => { onChoose(i); onOpen(false); }}>
+                      <span><b>{i.name}</b><span className="block text-m text-ink-2">{i.maker} · {i.for_what}{i.drain ? " · needs a drain" : ""}{i.socket ? " · needs a socket" : ""}</span></span>
+                      <span className="text-right"><b className="num text-[20px]">{money(i.price, currency)}</b><span className="block text-s text-ink-2">and {money(i.installation, currency)} to install</span></span>
+                    </button>
+                  </li>
+                ))}</ul>
               </li>
             ))}
             {shown.length === 0 && <li className="p-4 text-ink-2">The catalogue holds nothing of this kind.</li>}

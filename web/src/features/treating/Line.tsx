@@ -113,7 +113,7 @@ function isClock(items: Item[], code: string): boolean {
   return f?.kind === "softener" && f.control === "clock";
 }
 
-function Flow({ line, option, onSwap, onDrop, onAdd, onChange }: { line: LineReport; option: Option; onSwap: (i: Item) => void; onDrop: (code: string) => void; onAdd: () => void; onChange: (c: Option["stages"][number]) => void }): ReactElement {
+function Flow({ line, option, onSwap, onDrop, onAdd, onChange, onTake }: { line: LineReport; option: Option; onSwap: (i: Item) => void; onDrop: (code: string) => void; onAdd: () => void; onChange: (c: Option["stages"][number]) => void; onTake: (from: string, to: Item) => void }): ReactElement {
   const { view, units, lookOf } = useVisitContext();
   const items = useCatalogue().data ?? [];
   const home = view.visit.home;
@@ -128,7 +128,7 @@ function Flow({ line, option, onSwap, onDrop, onAdd, onChange }: { line: LineRep
     const system = owner !== null && owner.figures.kind === "system" ? owner : null;
     return (
       <Column
-        key={s.code} wide={s.figures.length > 1} title={<StageMenu stage={s} part={system?.name ?? null} choice={system ? null : (option.stages.find((c) => c.item === s.code) ?? null)} index={line.stages.indexOf(s)} last={line.stages.length - 1} clock={isClock(items, s.code)} onChange={onChange} onSwap={() => { if (owner) onSwap(owner); }} onDrop={() => onDrop(owner?.code ?? s.code)} />}
+        key={s.code} wide={s.figures.length > 1} title={<StageMenu stage={s} part={system?.name ?? null} choice={system ? null : (option.stages.find((c) => c.item === s.code) ?? null)} index={line.stages.indexOf(s)} last={line.stages.length - 1} clock={isClock(items, s.code)} others={system ? [] : items.filter((i) => i.figures.kind === s.kind && i.scope === s.scope && i.code !== s.code && Number(i.price) > 0).sort((a, b) => Number(a.price) - Number(b.price))} currency={view.visit.settings.currency} onTake={(i) => onTake(s.code, i)} onChange={onChange} onSwap={() => { if (owner) onSwap(owner); }} onDrop={() => onDrop(owner?.code ?? s.code)} />}
         sub={s.name} drawing={<Drawing kind={s.scope === "tap" && s.kind === "carbon" ? "tap_carbon" : s.kind} />} from={before} to={after} glass={after} name={`After ${(KIND_NAMES[s.kind] ?? s.kind).toLowerCase()}`} small={shortly(s.outlet.quantities, units)}
       >
         <Figures stage={s} /><CheckList checks={s.checks} />
@@ -209,7 +209,7 @@ export function Line(): ReactElement {
         <Link className="key" style={{ background: "var(--ink)", color: "var(--paper)" }} to={`/visits/${id}/compare`}>Compare</Link>
       </div>
       <div className="relative min-h-0 -mx-8">
-        {option && report?.line && <Flow line={report.line} option={option} onAdd={() => setAdding(true)} onSwap={setSwapping} onDrop={takeOut} onChange={(c) => save({ ...option, stages: option.stages.map((x) => (x.item === c.item ? c : x)) })} />}
+        {option && report?.line && <Flow line={report.line} option={option} onAdd={() => setAdding(true)} onSwap={setSwapping} onDrop={takeOut} onTake={swap} onChange={(c) => save({ ...option, stages: option.stages.map((x) => (x.item === c.item ? c : x)) })} />}
         {option && report && !report.line && <div className="p-8 grid gap-4 justify-items-start"><p className="flex gap-3 text-l"><StateMark kind="no" size={24} />{report.error}</p>{option.stages.map((s, i) => <button key={i} className="key" onClick={() => save({ ...option, stages: option.stages.filter((_, k) => k !== i) })}>Take out {s.item}</button>)}</div>}
         {!option && (
           <div className="px-8 pt-6 max-w-[760px]">

@@ -2,7 +2,8 @@
 import { Popover } from "radix-ui";
 import { useState, type ReactElement } from "react";
 
-import type { Option, StageReport } from "../../api/types";
+import type { Item, Option, StageReport } from "../../api/types";
+import { money } from "../../app/show";
 import { NumberField } from "../../ui/fields";
 import { KIND_NAMES } from "./kinds";
 
@@ -17,6 +18,10 @@ interface Props {
   last: number;
   /** Its renewal is driven by a clock. */
   clock: boolean;
+  /** Items of the same kind that may take its place, the cheapest first. */
+  others: Item[];
+  currency: string;
+  onTake: (item: Item) => void;
   onSwap: () => void;
   onDrop: () => void;
   onChange: (c: Choice) => void;
@@ -47,15 +52,16 @@ function Move({ choice, index, last, onChange }: { choice: Choice; index: number
   );
 }
 
-export function StageMenu({ stage, choice, part, index, last, clock, onSwap, onDrop, onChange }: Props): ReactElement {
+export function StageMenu({ stage, choice, part, index, last, clock, others, currency, onTake, onSwap, onDrop, onChange }: Props): ReactElement {
   const settings = choice ? (SETTINGS[stage.kind] ?? []).filter(([k]) => k !== "clock_days" || clock) : [];
   return (
     <Popover.Root>
       <Popover.Trigger className="font-d font-[640] text-[19px] leading-tight text-left underline decoration-rule decoration-2 underline-offset-4 min-h-6 relative after:absolute after:-inset-2">{KIND_NAMES[stage.kind] ?? stage.kind}</Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content className="slip z-50 p-3 grid gap-2 w-[290px]" style={{ borderBottom: "1.5px solid var(--ink)" }} sideOffset={10} collisionPadding={16} aria-label={`${stage.name}: change it`}>
+        <Popover.Content className="slip z-50 p-3 grid gap-2 w-[300px] max-h-[86vh] overflow-auto" style={{ borderBottom: "1.5px solid var(--ink)" }} sideOffset={10} collisionPadding={16} aria-label={`${stage.name}: change it`}>
           <p className="font-semibold">{part ?? stage.name}</p>
-          <Popover.Close asChild><button className="key" onClick={onSwap}>{part ? "Change the whole system" : "Another size or maker"}</button></Popover.Close>
+          {others.slice(0, 4).map((o) => <Popover.Close asChild key={o.code}><button className="key" style={{ justifyContent: "space-between", whiteSpace: "normal", textAlign: "left", minHeight: 46, fontSize: 15 }} onClick={() => onTake(o)}><span>{o.name}</span><span className="num">{money(o.price, currency)}</span></button></Popover.Close>)}
+          {(part !== null || others.length > 4) && <Popover.Close asChild><button className="key" onClick={onSwap}>{part ? "Change the whole system" : "All sizes and makers"}</button></Popover.Close>}
           {choice && settings.map(([key, label, unit, min, max]) => (
             <NumberField key={key} label={label} unit={unit} min={min} max={max} value={numberOf(choice, key)} hint="empty: the item’s own" onCommit={(v) => onChange({ ...choice, overrides: { ...Object.fromEntries(Object.entries(choice.overrides ?? {}).filter(([k]) => k !== key)), ...(v === null ? {} : { [key]: v }) } })} />
           ))}

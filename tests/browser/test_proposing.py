@@ -1,0 +1,109 @@
+"""The tool proposes a line and it is taken; a proposal is shared, read on a phone, and taken back."""
+
+import unittest
+
+from tests.browser.driving import Browser
+from tests.browser.serving import Served
+from zesty_glass.demo.homes import uid
+from zesty_glass.demo.load import EMAIL, MANAGER_EMAIL, PASSWORD
+
+
+class Proposing(unittest.TestCase):
+    @classmethod
+    def setUpClass(cls):
+        cls.served = Served()
+        cls.addClassCleanup(cls.served.close)
+        cls.b = Browser()
+        cls.addClassCleanup(cls.b.close)
+        cls.b.sign_in(cls.served.base, EMAIL, PASSWORD)
+
+    def go(self, path):
+        self.b.go(self.served.base + path)
+
+    def test_a_proposed_line_is_taken(self):
+        b = self.b
+        self.go(f"/visits/{uid('home-2-visit')}/line")
+        b.click("button", "Propose lines")
+        b.see("combinations")
+        b.click("summary", "What was left out")
+        b.see("there is none within reach")
+        self.assertEqual(b.axe(), [])
+        b.click("[role=dialog] li button", "Take it")
+        b.find("button[aria-pressed=true]", "Acid neutraliser")
+        b.click("button", "What if?")
+        b.see("pH half a unit lower")
+        b.see("Upflow calcite bed, 1.5 ft³ in place of")
+        self.assertEqual(b.axe(), [])
+        b.click("button", "Take this size")
+        b.find("section", "Upflow calcite bed, 1.5 ft³")
+
+    def test_nothing_needed_is_said_first(self):
+        self.go(f"/visits/{uid('home-7-visit')}/line")
+        self.b.click("button", "Propose lines")
+        self.b.see("Nothing needed. The lines below are for a wish")
+
+    def test_a_stage_is_moved_with_its_reason(self):
+        b = self.b
+        self.go(f"/visits/{uid('home-1-visit')}/line?line={uid('home-1-option-b')}")
+        b.click("section[aria-label='After carbon'] button", "Carbon")
+        b.type("[placeholder='why it stands there']", "the drain is nearer there")
+        b.click("button", "Later")
+        b.see("the drain is nearer there")
+
+    def test_shared_read_on_a_phone_and_taken_back(self):
+        b = self.b
+        self.go(f"/proposals/{uid('home-1-proposal')}")
+        b.click("button", "Share")
+        b.click("button", "Make a link")
+        address = b.find("[data-testid=link]").text
+        b.type("input[type=email]", "ottoline@marrash.example")
+        b.click("button", "Mail a link")
+        b.see("It is in the outbox")
+        self.assertEqual(b.axe(), [])
+        phone = Browser((390, 844), touch=True)
+        self.addCleanup(phone.close)
+        phone.go(address)
+        phone.see("If you were not there")
+        self.assertLessEqual(phone.driver.execute_script("return document.documentElement.scrollWidth"), 390)
+        self.assertEqual(phone.axe(), [])
+        self.assertEqual(phone.driver.find_elements("css selector", "a[href^='/visits'], a[href='/']"), [])
+        phone.go(address.split("/p/")[0] + f"/visits/{uid('home-1-visit')}")
+        phone.find("input[type=password]")
+        for key in b.driver.find_elements("xpath", "//button[text()='Revoke']"):
+            key.click()
+        b.until(lambda d: not d.find_elements("xpath", "//button[text()='Revoke']"))
+        phone.go(address)
+        phone.see("This link does not open anything")
+
+    def test_the_outbox_holds_what_was_mailed(self):
+        self.go("/outbox")
+        self.b.find("h1", "Outbox")
+        self.assertEqual(self.b.axe(), [])
+
+    def test_a_manager_brings_a_catalogue_in(self):
+        m = Browser()
+        self.addCleanup(m.close)
+        m.sign_in(self.served.base, MANAGER_EMAIL, PASSWORD)
+        m.go(self.served.base + "/firm")
+        m.find("h2", "Catalogue, 70 items")
+        import tempfile
+        from pathlib import Path
+
+        with tempfile.TemporaryDirectory() as d:
+            bad, good = Path(d, "bad.csv"), Path(d, "good.csv")
+            head = "code,name,maker,kind,scope,price,figures\n"
+            bad.write_text(head + "SD-9,A new screen,Quorrel,sediment,house,-1,micron=50\n")
+            good.write_text(head + "SD-9,A new screen,Quorrel,sediment,house,88,micron=50\n")
+            chooser = m.driver.find_element("css selector", "input[aria-label='Catalogue file']")
+            chooser.send_keys(str(bad))
+            m.see("1 of 1 rows cannot be used: nothing is stored")
+            m.click("button", "Leave it")
+            chooser.send_keys(str(good))
+            m.see("1 new, 0 changed, 0 the same")
+            m.click("button", "Store all 1")
+            m.find("h2", "Catalogue, 71 items")
+        self.assertEqual(m.axe(), [])
+
+
+if __name__ == "__main__":
+    unittest.main()
