@@ -1,5 +1,5 @@
 /** The demonstration of a kind that this visit holds last: what was made, what it shows, and a way to keep what is added. */
-import { useState } from "react";
+import { useRef, useState } from "react";
 
 import { useKeepDemonstration } from "../../api/hooks";
 import type { DemoBody, Demonstration, DemoShown } from "../../api/types";
@@ -25,15 +25,38 @@ export function useDemo<K extends DemoBody["kind"]>(kind: K): Demo<K> {
   const { id, view } = useVisitContext();
   const keep = useKeepDemonstration(id);
   const [pending, setPending] = useState<Demonstration | null>(null);
+  // one change is sent at a time, the latest last: quick touches neither overtake each other nor get lost
+  const latest = useRef<Demonstration | null>(null);
+  const sending = useRef(false);
+  const versions = useRef(new Map<string, number>());
   const stored = view.visit.demonstrations.filter((d) => d.body.kind === kind).at(-1) ?? null;
   const made = pending ?? stored;
+  const flush = async (): Promise<void> => {
+    sending.current = true;
+    try {
+      for (let next = latest.current; next; next = latest.current === next ? null : latest.current) {
+        const known = [versions.current.get(next.id), view.versions[next.id]].filter((v) => v !== undefined);
+        const version = known.length ? Math.max(...known) : undefined;
+        const saved = await keep.mutateAsync({ made: next, ...(version === undefined ? {} : { version }) });
+        versions.current.set(next.id, saved.version);
+      }
+    } catch {
+      versions.current.clear(); // the error is shown; what the server holds shows again
+    } finally {
+      sending.current = false;
+      latest.current = null;
+      setPending(null);
+    }
+  };
   const send = (next: Demonstration): void => {
     setPending(next);
-    keep.mutate({ made: next, version: view.versions[next.id] }, { onSettled: () => setPending(null) });
+    latest.current = next;
+    if (!sending.current) void flush();
   };
   const begin = (body: BodyOf<K>, simulated = false): void => send({ id: newId(), made_at: new Date().toISOString(), by: view.visit.consultant, simulated, note: "", body });
   const save = (body: BodyOf<K>, simulated?: boolean): void => {
-    if (made) send({ ...made, body, simulated: simulated ?? made.simulated });
+    const from = latest.current ?? made;
+    if (from) send({ ...from, body, simulated: simulated ?? from.simulated });
     else begin(body, simulated);
   };
   return {
