@@ -87,3 +87,8 @@ class Horizons(unittest.TestCase):
             if o.cost.per_gallon_tap is not None:
                 back = o.cost.per_gallon_tap * Decimal(repr(a.demand.drinking_gal_year * o.cost.years)) + (o.cost.per_gallon_house or 0) * Decimal(repr(a.demand.house_gal_year * o.cost.years))
                 self.assertAlmostEqual(back, o.cost.total, places=2)
+
+    def test_more_use_never_costs_less(self):
+        low, expected, high = (assess_over(BASE, (10,), use=u)[0] for u in (50 / 60, 1.0, 75 / 60))
+        for a, b, c in zip(low.options, expected.options, high.options, strict=True):
+            self.assertTrue(a.cost.total <= b.cost.total <= c.cost.total, a.name)

@@ -198,8 +198,8 @@ def assess(visit: Visit, years: int | None = None, use_bands: bool = False, earl
     return assess_over(visit, (years or visit.horizon,), use_bands, earlier)[0]
 
 
-def assess_over(visit: Visit, horizons: tuple[int, ...], use_bands: bool = False, earlier: dict[str, Value] | None = None) -> tuple[Assessment, ...]:
-    """The same over several horizons [years]; lines are walked once, only costs and what follows from them differ."""
+def assess_over(visit: Visit, horizons: tuple[int, ...], use_bands: bool = False, earlier: dict[str, Value] | None = None, use: float = 1.0) -> tuple[Assessment, ...]:
+    """The same over several horizons [years]; lines are walked once, only costs and what follows from them differ. ``use``: times the expected use of water."""
     units = visit.settings.units
     reports = tuple(sample_report(s) for s in visit.samples)
     waters = {r.id: r.water for r in reports}
@@ -214,7 +214,7 @@ def assess_over(visit: Visit, horizons: tuple[int, ...], use_bands: bool = False
     catalogue = {i.code: i for i in visit.catalogue}
     listed = assumptions(visit, catalogue)
     measured = measured_here(visit.samples, waters)
-    lines, ends = _walked(visit, catalogue, raw, found.colour, measured, use_bands)
+    lines, ends = _walked(visit, catalogue, raw, found.colour, measured, use_bands, use)
     good = tuple(line for _, line, _ in lines if line is not None)
     table = rows(good, found, visit.complaints, visit.rules, units)
     worked = _Worked(visit=visit, found=found, table=table, listed=listed, lines=lines, ends=ends)
@@ -228,13 +228,13 @@ def assess_over(visit: Visit, horizons: tuple[int, ...], use_bands: bool = False
     )
 
 
-def _walked(visit: Visit, catalogue: dict[str, Item], raw: Water, colour: ColourFinding | None, measured: Measured, use_bands: bool) -> tuple[tuple[tuple[Option, LineReport | None, str], ...], dict[str, tuple[LineReport, ...]]]:
+def _walked(visit: Visit, catalogue: dict[str, Item], raw: Water, colour: ColourFinding | None, measured: Measured, use_bands: bool, use: float) -> tuple[tuple[tuple[Option, LineReport | None, str], ...], dict[str, tuple[LineReport, ...]]]:
     """Today and every option as lines; with bands also at low and high use, without their figures."""
     lines: list[tuple[Option, LineReport | None, str]] = []
     ends: dict[str, tuple[LineReport, ...]] = {}
     for option in (TODAY, *visit.options):
         try:
-            line = walk(option, catalogue, raw, colour, visit.home, visit.settings, measured=measured)
+            line = walk(option, catalogue, raw, colour, visit.home, visit.settings, use, measured)
         except RuleError as e:
             lines.append((option, None, str(e)))
             continue

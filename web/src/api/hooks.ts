@@ -35,8 +35,9 @@ type Compared = components["schemas"]["Comparison"];
 function overYears(c: Compared): Assessment[] {
   return c.over.map((y) => ({ ...c.assessment, horizon: y.years, options: c.assessment.options.map((o) => ({ ...o, ...y.options[o.id] })) }));
 }
-export const useComparison = (id: string): UseQueryResult<Assessment[]> =>
-  useQuery({ queryKey: ["visit", id, "comparison"], queryFn: async () => overYears((await data(api.GET("/api/visits/{id}/comparison", { params: { path: { id }, query: currentUnits() } }))) as Compared), placeholderData: (old) => old });
+export type Use = "low" | "expected" | "high";
+export const useComparison = (id: string, use: Use = "expected"): UseQueryResult<Assessment[]> =>
+  useQuery({ queryKey: ["visit", id, "comparison", use], queryFn: async () => overYears((await data(api.GET("/api/visits/{id}/comparison", { params: { path: { id }, query: { ...currentUnits(), use } } }))) as Compared), placeholderData: (old) => old });
 export type FirmView = components["schemas"]["FirmView"];
 export const useFirm = (): UseQueryResult<FirmView> => useQuery({ queryKey: ["firm"], queryFn: () => data(api.GET("/api/firm")) });
 export const useLabKinds = (): UseQueryResult<LabKind[]> => useQuery({ queryKey: ["lab-kinds"], staleTime: Infinity, queryFn: () => data(api.GET("/api/laboratory/kinds")) });

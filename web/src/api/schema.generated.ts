@@ -433,7 +433,7 @@ export interface paths {
         };
         /**
          * Comparison
-         * @description Everything worked out once, and the costs over several horizons, with the band of low and high use.
+         * @description Everything worked out once, and the costs over several horizons, with the band of low and high use; at low, expected or high use.
          */
         get: operations["comparison_api_visits__id__comparison_get"];
         put?: never;
@@ -7473,6 +7473,7 @@ export interface operations {
         parameters: {
             query?: {
                 years?: number[];
+                use?: "low" | "expected" | "high";
                 units?: ("us" | "metric") | null;
             };
             header?: never;

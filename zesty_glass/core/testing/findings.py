@@ -173,7 +173,7 @@ def _plain(name: str, value: Value, rules: Rules, units: str) -> Finding | None:
         side = "above" if chosen.op == "at_most" else "below"
         sure = side if verdict is Verdict.NOT_MET else f"possibly {side}"
         text = f"{_titled(name, shown)}: {sure} {limit_words(name, chosen.value)}, {chosen.name} ({chosen.place} {chosen.year})."
-        weight = Weight.ACT if verdict is Verdict.NOT_MET else Weight.NOTICE
+        weight = Weight.ACT if verdict is Verdict.NOT_MET and chosen.about != "diet" else Weight.NOTICE  # a diet is for its physician
         if chosen.about in ("health", "infants"):
             text += " A health question: confirm by a certified laboratory." if name != "chlorine_total" else " Repeat on site, then call the utility."
     elif limits:

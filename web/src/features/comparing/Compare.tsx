@@ -2,7 +2,7 @@
 import { useState, type ReactElement } from "react";
 import { Link } from "react-router";
 
-import { useChangeVisit, useComparison } from "../../api/hooks";
+import { useChangeVisit, useComparison, type Use } from "../../api/hooks";
 import type { Assessment, Cell, Lifetime, OptionReport, Row } from "../../api/types";
 import { money, num, volume } from "../../app/show";
 import { Glass } from "../../glass/Glass";
@@ -123,7 +123,9 @@ function Chores({ o }: { o: OptionReport }): ReactElement {
   );
 }
 
-function Board({ all, years, setYears }: { all: Assessment[]; years: number; setYears: (y: number) => void }): ReactElement {
+const USES: { value: Use; name: string }[] = [{ value: "low", name: "low" }, { value: "expected", name: "expected" }, { value: "high", name: "high" }];
+
+function Board({ all, years, setYears, use, setUse }: { all: Assessment[]; years: number; setYears: (y: number) => void; use: Use; setUse: (u: Use) => void }): ReactElement {
   const { id, view, units, lookOf } = useVisitContext();
   const change = useChangeVisit(id);
   const a = all.find((x) => x.horizon === years) ?? all[0]!;
@@ -171,6 +173,7 @@ function Board({ all, years, setYears }: { all: Assessment[]; years: number; set
       </div></div>
       <div className="min-h-0 overflow-auto scroll pb-4 pt-2 mb-[102px]" tabIndex={0} role="group" aria-label="What it costs">
         <div className="flex items-center justify-between gap-3 mb-1"><h2>All it costs, over</h2><Seg label="Years" hideLabel value={years} choices={[5, 10, 15, 20].map((y) => ({ value: y, name: String(y) }))} onChange={setYears} /></div>
+        <div className="flex items-center justify-between gap-3 mb-1"><span className="text-m" aria-hidden="true">Use of water</span><Seg label="Use of water" hideLabel value={use} choices={USES} onChange={setUse} /></div>
         <CostChart curves={curves} years={years} currency={currency} />
         <div className="grid gap-x-3 gap-y-2 mt-1" style={{ gridTemplateColumns: `repeat(${Math.min(options.length, 4)}, 1fr)` }}>
           {options.map((o, i) => (o.cost ? <div key={o.id}><span className="text-s text-ink-2">{LETTER(i) || "Today"}</span><br /><Opens title={`${LETTER(i) || "Today"}: all it costs`} slip={<CostSlip cost={o.cost} currency={currency} />} className="font-d text-[19px]">{money(o.cost.total, currency)}</Opens>{o.use_band && <span className="block text-s text-ink-3 mt-1">{money(o.use_band.low, currency)} to {money(o.use_band.high, currency)} by use</span>}</div> : null))}
@@ -192,7 +195,8 @@ function Board({ all, years, setYears }: { all: Assessment[]; years: number; set
 
 export function Compare(): ReactElement {
   const { id, view } = useVisitContext();
-  const all = useComparison(id);
+  const [use, setUse] = useState<Use>("expected");
+  const all = useComparison(id, use);
   const change = useChangeVisit(id);
   const [years, setYears] = useState(view.visit.horizon);
   const pick = (y: number): void => { setYears(y); change.mutate({ version: view.versions.visit ?? 1, horizon: y }); };
@@ -202,7 +206,7 @@ export function Compare(): ReactElement {
       <div className="fixed left-0 right-0 bottom-0 h-[98px] bg-ledge border-t border-rule" aria-hidden="true"><div className="absolute inset-x-0 bottom-0 h-[58px] bg-face border-t-2 border-ink" /></div>
       {all.isPending && <Waiting what="Working out every option." />}
       <Trouble error={all.error} again={() => void all.refetch()} />
-      {all.data && <Board all={all.data} years={years} setYears={pick} />}
+      {all.data && <Board all={all.data} years={years} setYears={pick} use={use} setUse={setUse} />}
       <div className="fixed right-8 bottom-[5px] z-20 flex gap-3"><Link className="key" style={{ background: "var(--ink)", color: "var(--paper)" }} to={`/visits/${id}/offer`}>Make the offer</Link></div>
     </div>
   );

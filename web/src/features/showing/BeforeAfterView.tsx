@@ -44,6 +44,7 @@ export function BeforeAfterView({ kind }: { kind: "chlorine" | "colour" }): Reac
           })}
         </div>
         {rows.length > 0 && <table className="text-[21px] max-w-[760px]"><tbody>{rows.map(([a, x, y, said]) => <tr key={a} className="border-b border-rule"><th scope="row" className="text-left py-2 pr-5 font-semibold">{NAMES[a] ?? a}</th><td className="pr-5 whitespace-nowrap">{x}</td><td className="pr-5 whitespace-nowrap">{y}</td><td>{said}</td></tr>)}</tbody></table>}
+        {kind === "colour" && view.assessment.meaning?.colour && <p className="text-[21px] font-d font-semibold">The three cups: {view.assessment.meaning.colour.sentence}</p>}
         <Outcome shown={shown} error={error} />
       </div>
       <div className="grid gap-5 content-start">
