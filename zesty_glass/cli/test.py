@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import argparse
+import re
 import subprocess
 import sys
+import tempfile
 import unittest
 from concurrent.futures import ThreadPoolExecutor
 
@@ -47,20 +49,41 @@ def main(arguments: list[str]) -> int:
     given = parser.parse_args(arguments)
     good = True if given.no_checks or given.only else _checks()
     sys.path.insert(0, str(ROOT))
-    loader = unittest.TestLoader()
-    suite = unittest.TestSuite()
-    for name in given.only:
-        folder = ROOT / name.replace(".", "/")
-        suite.addTests(loader.discover(str(folder), top_level_dir=str(ROOT)) if folder.is_dir() else loader.loadTestsFromName(name))
-    if not given.only:
-        suite = loader.discover(str(ROOT / "tests"), top_level_dir=str(ROOT))
-    step(f"{suite.countTestCases()} tests")
-    result = unittest.TextTestRunner(verbosity=1, warnings="ignore").run(suite)
-    bad = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
-    print(f"\n{result.testsRun - bad - len(result.skipped)} passed, {bad} failed")
+    if given.only:
+        ran, bad = _run(_suite(given.only))
+    else:
+        with tempfile.TemporaryFile("w+") as said:
+            browser = subprocess.Popen([sys.executable, "-m", "zesty_glass.cli.test", "--no-checks", "tests.browser"], cwd=ROOT, stdout=said, stderr=subprocess.STDOUT)
+            step("the real interface in a process of its own, all the rest here")
+            ran, bad = _run(_suite([f"tests.{d.name}" for d in sorted((ROOT / "tests").iterdir()) if d.is_dir() and d.name not in ("browser", "__pycache__")] + ["tests.test_arrows"]))
+            browser.wait()
+            said.seek(0)
+            text = said.read()
+        print(text)
+        found = re.findall(r"^(\d+) passed, (\d+) failed$", text, re.MULTILINE)
+        if not found:
+            return fail("the tests of the interface did not come to their end, see above.")
+        ran, bad = ran + int(found[-1][0]) + int(found[-1][1]), bad + int(found[-1][1])
+    print(f"\n{ran - bad} passed, {bad} failed")
     if not good:
         return fail("a check is not clean, see above.")
-    return 0 if result.wasSuccessful() and result.testsRun else 1
+    return 0 if bad == 0 and ran else 1
+
+
+def _suite(names: list[str]) -> unittest.TestSuite:
+    """Tests under dotted names: folders, modules, classes or single ones."""
+    loader, suite = unittest.TestLoader(), unittest.TestSuite()
+    for name in names:
+        folder = ROOT / name.replace(".", "/")
+        suite.addTests(loader.discover(str(folder), top_level_dir=str(ROOT)) if folder.is_dir() else loader.loadTestsFromName(name))
+    return suite
+
+
+def _run(suite: unittest.TestSuite) -> tuple[int, int]:
+    """How many ran, skipped ones left out, and how many of them failed."""
+    step(f"{suite.countTestCases()} tests")
+    result = unittest.TextTestRunner(verbosity=1, warnings="ignore").run(suite)
+    return result.testsRun - len(result.skipped), len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
 
 
 if __name__ == "__main__":
