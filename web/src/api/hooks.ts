@@ -66,7 +66,21 @@ export interface VisitFields {
   note?: string;
 }
 
-export const useChangeVisit = (id: string): Mutation<Saved, VisitFields> => useVisitMutation(id, (body) => data(api.PATCH("/api/visits/{id}", { params: { path: { id } }, body })));
+/** Changes of a visit made here go out one after the other, each on top of the last one's version: quick touches do not refuse each other. */
+const going = new Map<string, { last: Promise<unknown>; version: number }>();
+function changeInTurn(id: string, body: VisitFields): Promise<Saved> {
+  const before = going.get(id);
+  const mine = (before?.last ?? Promise.resolve()).catch(() => undefined).then(async () => {
+    const version = Math.max(body.version, going.get(id)?.version ?? 0);
+    const saved = await data(api.PATCH("/api/visits/{id}", { params: { path: { id } }, body: { ...body, version } }));
+    const now = going.get(id);
+    if (now) now.version = saved.version;
+    return saved;
+  });
+  going.set(id, { last: mine, version: before?.version ?? 0 });
+  return mine;
+}
+export const useChangeVisit = (id: string): Mutation<Saved, VisitFields> => useVisitMutation(id, (body) => changeInTurn(id, body));
 export const useChangeHome = (id: string): Mutation<Saved, { version: number; customer: Customer; home: Home }> =>
   useVisitMutation(id, (body) => data(api.PUT("/api/visits/{id}/home", { params: { path: { id } }, body })));
 export const usePutSample = (id: string): Mutation<Saved, { sample: Sample; version?: number }> =>

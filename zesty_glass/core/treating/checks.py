@@ -5,12 +5,14 @@ The table in docs/rules.md is generated from ``CHECKS`` and from the needs of ea
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from .. import words
 from ..analytes import ANALYTES
 from ..ranges import Verdict
 from .items import Item, Need
 from .report import Check, Status
-from .stream import Stream
+from .stream import Quantity, Stream
 
 #: id -> (sentence when not met, what to do)
 CHECKS: dict[str, tuple[str, str]] = {
@@ -133,11 +135,19 @@ def check_need(need: Need, stream: Stream, kind: str, units: str) -> Check:
     return Check(id=id, status=need.severity, sentence=f"{name} {shown}: wants {wanted}.{why}")
 
 
-def _muted(need: Need, stream: Stream, kind: str) -> Check:
-    q, id = stream.get(need.analyte), f"{kind}.{need.analyte}"
+def verdict_on(need: Need, q: Quantity | None) -> Verdict:
+    """How a quantity stands against a need; UNKNOWN without a range."""
     if q is None or q.range is None:
+        return Verdict.UNKNOWN
+    return q.range.at_most(need.limit) if need.op == "at_most" else q.range.at_least(need.limit)
+
+
+def _muted(need: Need, stream: Stream, kind: str) -> Check:
+    """A need judged without a sentence. Quantities that can judge by themselves are asked for the verdict alone, never for the value."""
+    judge: Callable[[Need], Verdict] | None = getattr(stream.quantities, "judge", None)
+    verdict, id = (verdict_on(need, stream.get(need.analyte)) if judge is None else judge(need)), f"{kind}.{need.analyte}"
+    if verdict is Verdict.UNKNOWN:
         return Check(id=id, status="unknown", sentence="")
-    verdict = q.range.at_most(need.limit) if need.op == "at_most" else q.range.at_least(need.limit)
     status: Status = "met" if verdict is Verdict.MET else need.severity if verdict is Verdict.NOT_MET else "stop" if need.strict else "warn"
     return Check(id=id, status=status, sentence="")
 

@@ -13,7 +13,8 @@ How it stays exact without walking every combination:
 - Two lines that have come to the same water, pressure and prefilter at the same place go on alike, so of these only those
   are carried on that no other beats on cost, drain, chores and pressure left.
 - A stage that stops makes every longer line that begins so stop too: the line is cut there.
-- A stage reads only some analytes; where these are the same, its answer is the same and is not worked out again.
+- A stage reads only some analytes, and of some only whether they meet a need; where these are the same, its answer is the
+  same and is not worked out again.
 """
 
 from __future__ import annotations
@@ -31,12 +32,13 @@ from ..costing.money import Rates, added_cost, falling_due, interval_months, run
 from ..home import Home
 from ..proposing.compare import judged_at
 from ..proposing.scores import Score, score
-from ..ranges import Range
+from ..ranges import Range, Verdict
 from ..record import record
 from ..rules import Settings
 from ..testing.colour import ColourFinding
 from ..testing.water import Water
-from .items import Item, SedimentFigures, SystemFigures, alike
+from .checks import verdict_on
+from .items import Item, Need, SedimentFigures, SystemFigures, alike
 from .line import Purchase, run_stage, site_of
 from .measured import Measured
 from .order import Company, carbon_first, ordered, rank, wants_ph
@@ -98,11 +100,17 @@ class Found:
 
 
 class _Reads(dict[str, Quantity]):
-    """Quantities that remember which of them were asked for."""
+    """Quantities that remember which of them were asked for, and which were only judged against a need."""
 
     def __init__(self, values: Mapping[str, Quantity]) -> None:
         super().__init__(values)
         self.asked: set[str] = set()
+        self.judged: dict[tuple[str, str, float], Need] = {}
+
+    def judge(self, need: Need) -> Verdict:
+        """How a quantity stands against a need: all that a check of needs may know of it."""
+        self.judged[need.analyte, need.op, need.limit] = need
+        return verdict_on(need, dict.get(self, need.analyte))
 
     def get(self, key: str, default: Any = None) -> Any:
         self.asked.add(key)
@@ -148,7 +156,7 @@ class _Alike:
 
     def __init__(self, sample: Item) -> None:
         self.sample = sample
-        self.reads: list[tuple[int, ...]] = []
+        self.reads: list[tuple[tuple[int, ...], tuple[tuple[int, Need], ...]]] = []
         self.answers: dict[Any, _Answer] = {}
 
 
@@ -196,6 +204,7 @@ class Searcher:
         self.stops: dict[str, tuple[str, _Stage | None, State | None, str]] = {}
         self.passed: set[str] = set()
         self._stages: list[_Stage] = []
+        self._verdicts: dict[tuple[int, str, float], Verdict] = {}
         self._falls: dict[tuple[Decimal, float], int] = {}
         self._places = [(n, p) for n in wanted for p in places(n)]
         self.learned: dict[str, set[str]] = {}
@@ -231,27 +240,41 @@ class Searcher:
         """What items that are alike do to a state; worked out once for everything they read."""
         q, beside = state[0], state[1:7]
         for n, reads in enumerate(group.reads):
-            known = group.answers.get((n, tuple([q[i] for i in reads]), beside))
+            known = group.answers.get((n, self._key(q, reads), beside))
             if known is not None:
                 return known
         out, asked = self._work(group, state)
         if asked not in group.reads:
             group.reads.append(asked)
-        group.answers[group.reads.index(asked), tuple([q[i] for i in asked]), beside] = out
+        group.answers[group.reads.index(asked), self._key(q, asked), beside] = out
         return out
+
+    def _key(self, q: tuple[int, ...], reads: tuple[tuple[int, ...], tuple[tuple[int, Need], ...]]) -> tuple[tuple[int, ...], tuple[Verdict, ...]]:
+        """What an answer hangs on: the values of what was read, and the verdict on what was only judged."""
+        values, judged = reads
+        verdicts = self._verdicts
+        found = []
+        for place, need in judged:
+            at = (q[place], need.op, need.limit)
+            v = verdicts.get(at)
+            if v is None:
+                v = verdicts[at] = verdict_on(need, self._quantities[q[place] - 1] if q[place] else None)
+            found.append(v)
+        return tuple([q[i] for i in values]), tuple(found)
 
     def _input(self, item: Item, state: State, site: Site) -> tuple[StageInput, _Reads]:
         stream, reads = self._stream(state)
         ahead = tuple(i for i, there in ((self._fine, state[5]), (self._disinfects, state[6])) if there and i is not None)
         return StageInput(item=item, stream=stream, site=site, overrides={}, ahead=ahead, brief=True), reads
 
-    def _work(self, group: _Alike, state: State) -> tuple[_Answer, tuple[int, ...]]:
+    def _work(self, group: _Alike, state: State) -> tuple[_Answer, tuple[tuple[int, ...], tuple[tuple[int, Need], ...]]]:
         self.stages_run += 1
         item = group.sample
         inp, reads = self._input(item, state, self.site)
         r, outlet = run_stage(inp, self.source, self.measured)
         asked = tuple(sorted(PLACE[n] for n in reads.asked if n in PLACE))
-        strange = {NAMES[i] for i in asked} - self._looks_at(item) - {e.analyte for e in item.effects}
+        judged = tuple((PLACE[k[0]], reads.judged[k]) for k in sorted(reads.judged) if k[0] not in reads.asked)
+        strange = ({NAMES[i] for i in asked} | {k[0] for k in reads.judged}) - self._looks_at(item) - {e.analyte for e in item.effects}
         if strange:
             self.learned.setdefault(item.kind, set()).update(strange)
             raise _LearnedError
@@ -270,7 +293,7 @@ class Searcher:
             out.dues = tuple((own.get(d.code), d.price, interval_months(d)) for d in r.dues)
             out.running = sum(self._micro(sum(running_years(x.per_year, self.rates), Decimal(0))) for x in r.running)
             out.waste, out.minutes = sum(round(d.gal_year * MICRO) for d in r.drains), round(stage_minutes(r) * MICRO)
-        return out, asked
+        return out, (asked, judged)
 
     @staticmethod
     def _micro(amount: Decimal) -> int:
