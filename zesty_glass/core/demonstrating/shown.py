@@ -217,7 +217,7 @@ def lather(d: Lather, at: Around, simulated: bool) -> Shown:
     if house is not None:
         said.append(f"At home nobody doses by the drop: our cautious estimate is {100 * house:.0f} % less soap." if house > 0 else "That is no ground for an estimate of soap at home.")
     if d.spoon_killed:
-        said.append(f"A spoonful of tap water, one part in {(d.volume_ml + d.spoon_ml) / d.spoon_ml:.0f}, killed the lather: an undersized softener lets as much through.")
+        said.append(f"A spoonful of tap water, one part in {(d.volume_ml + d.spoon_ml) / d.spoon_ml:.0f}, killed the lather: hard water that an undersized softener lets through does the same.")
     return Shown(id="", sentences=tuple(said), result=LatherShown(
         vials=tuple(VialShown(id=v.id, name=v.name, drops=drops.get(v.id), expected=expected.get(v.id), times=times.get(v.id)) for v in d.vials), spoon=spoon, spoon_share=spoon_share(d.volume_ml, d.spoon_ml), household=house, breakthrough=_breakthrough(at),
     ))
