@@ -11,7 +11,6 @@ from fastapi import APIRouter, HTTPException, Query, Request, Response
 from ..core.assess import assess
 from ..core.proposing.offer import Offer
 from ..core.proposing.proposal import Proposal
-from ..documents.calendar import service_calendar
 from ..documents.tables import costs_csv, readings_csv
 from ..records.models import LinkRow, MailRow
 from ..work import proposing, sharing, visiting
@@ -84,6 +83,8 @@ def costs(ctx: Signed, id: UUID) -> Response:
 @router.get("/proposals/{id}/calendar.ics", response_class=Response)
 def calendar(ctx: Signed, id: UUID, start: date | None = None, years: Annotated[int, Query(ge=1, le=20)] = 5) -> Response:
     """When filters, lamps and media of the recommended line fall due, from the day of installing."""
+    from ..documents.calendar import service_calendar  # a third of a second to import: only when it is needed
+
     with ctx.db() as db:
         proposal, offer = proposing.opened(proposing.get(db, ctx.who, id))
     day = start or (proposal.decided_at or now()).date()
