@@ -142,10 +142,15 @@ def verdict_on(need: Need, q: Quantity | None) -> Verdict:
     return q.range.at_most(need.limit) if need.op == "at_most" else q.range.at_least(need.limit)
 
 
-def _muted(need: Need, stream: Stream, kind: str) -> Check:
-    """A need judged without a sentence. Quantities that can judge by themselves are asked for the verdict alone, never for the value."""
+def judged(need: Need, stream: Stream) -> Verdict:
+    """The same of a stream; quantities that can judge by themselves (the search's) are asked for the verdict alone, never for the value."""
     judge: Callable[[Need], Verdict] | None = getattr(stream.quantities, "judge", None)
-    verdict, id = (verdict_on(need, stream.get(need.analyte)) if judge is None else judge(need)), f"{kind}.{need.analyte}"
+    return verdict_on(need, stream.get(need.analyte)) if judge is None else judge(need)
+
+
+def _muted(need: Need, stream: Stream, kind: str) -> Check:
+    """A need judged without a sentence."""
+    verdict, id = judged(need, stream), f"{kind}.{need.analyte}"
     if verdict is Verdict.UNKNOWN:
         return Check(id=id, status="unknown", sentence="")
     status: Status = "met" if verdict is Verdict.MET else need.severity if verdict is Verdict.NOT_MET else "stop" if need.strict else "warn"
@@ -162,7 +167,7 @@ def check_needs(needs: tuple[Need, ...], stream: Stream, kind: str, units: str, 
     out = []
     for n in needs:
         c = check_need(n, stream, kind, units)
-        if c.status == "unknown" and stream.get(n.analyte) is None:
+        if c.status == "unknown" and n.analyte not in stream.quantities:
             name = ANALYTES[n.analyte].name
             if private and n.analyte in _CHLORINE:
                 c = Check(id=c.id, status="say", sentence=f"{name} not tested: a private source has none unless somebody feeds it. Ask.", test=c.test)

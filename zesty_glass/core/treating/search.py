@@ -22,8 +22,9 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import replace
 from decimal import Decimal
+from functools import lru_cache
 from itertools import product
-from operator import itemgetter
+from operator import mul
 from typing import Any
 
 from ..analytes import ANALYTES, Kind
@@ -37,19 +38,21 @@ from ..record import record
 from ..rules import Settings
 from ..testing.colour import ColourFinding
 from ..testing.water import Water
+from .answers import FACTS, NAMES, PLACE, Alike, Answer, Claim, Looked, Reads, alike_to_water, looks_at
 from .checks import verdict_on
-from .items import Item, Need, SedimentFigures, SystemFigures, alike
+from .items import Effect, Item, SedimentFigures, SystemFigures
+from .labels import Label, beats3, covers, floored, least, unchain
 from .line import Purchase, run_stage, site_of
 from .measured import Measured
 from .order import Company, carbon_first, ordered, rank, wants_ph
 from .place import drop_at
 from .play import in_play
+from .report import StageReport
 from .site import Site
-from .stages.common import StageInput
+from .stages.common import StageInput, after, claimed, windowed
 from .stream import Quantity, Stream, source_stream
 
-NAMES = tuple(ANALYTES)
-PLACE = {n: i for i, n in enumerate(NAMES)}
+MOST_STEPS = 4000
 MICRO = 1_000_000  # figures are compared as whole millionths, so that sums are exact in any order
 FINE_MICRON = 5.0
 MEMBRANE_PSI = 40.0
@@ -99,90 +102,24 @@ class Found:
     stages: int
 
 
-class _Reads(dict[str, Quantity]):
-    """Quantities that remember which of them were asked for, and which were only judged against a need."""
-
-    def __init__(self, values: Mapping[str, Quantity]) -> None:
-        super().__init__(values)
-        self.asked: set[str] = set()
-        self.judged: dict[tuple[str, str, float], Need] = {}
-
-    def judge(self, need: Need) -> Verdict:
-        """How a quantity stands against a need: all that a check of needs may know of it."""
-        self.judged[need.analyte, need.op, need.limit] = need
-        return verdict_on(need, dict.get(self, need.analyte))
-
-    def get(self, key: str, default: Any = None) -> Any:
-        self.asked.add(key)
-        return dict.get(self, key, default)
-
-    def __getitem__(self, key: str) -> Quantity:
-        self.asked.add(key)
-        return dict.__getitem__(self, key)
-
-    def __contains__(self, key: object) -> bool:
-        self.asked.add(str(key))
-        return dict.__contains__(self, key)
-
-
-class _Answer:
-    """What a technology does to a state: changes by place, the facts beside them, what falls due, and what it adds otherwise."""
-
-    __slots__ = ("changes", "coloured", "drop", "dues", "ferric", "minutes", "psi", "running", "sets_low", "stop", "uvt_here", "waste")
-
-    def __init__(self) -> None:
-        self.stop = ""
-        self.changes: tuple[tuple[int, int], ...] = ()
-        self.ferric: bool | None = None
-        self.coloured: bool | None = None
-        self.psi: tuple[float, float | None] | None = None
-        self.uvt_here = True
-        self.drop = 0.0
-        self.sets_low: Callable[[float], float] | None = None
-        self.dues: tuple[tuple[int | None, Decimal, float], ...] = ()
-        self.running = self.waste = self.minutes = 0
-
-
 # a state: (quantities by place, ferric, coloured, psi best and high, uvt here, fine prefilter ahead, disinfected ahead, kinds used, figures at the house's taps)
 State = tuple[tuple[int, ...], bool | None, bool | None, tuple[float, float | None] | None, bool, bool, bool, frozenset[str], tuple[Score, ...]]
-# a label: (cost, waste, minutes, −lowest pressure, chain of items)
-Label = tuple[int, int, int, float, Any]
-
-
-class _Alike:
-    """Items that do the same to every water and differ in price alone, with their answers so far by what was read."""
-
-    __slots__ = ("answers", "reads", "sample")
-
-    def __init__(self, sample: Item) -> None:
-        self.sample = sample
-        self.reads: list[tuple[tuple[int, ...], tuple[tuple[int, Need], ...]]] = []
-        self.answers: dict[Any, _Answer] = {}
+#: facts and their names in a stream
+_PASSES = {"@ferric": "ferric", "@coloured": "coloured", "@uvt_here": "uvt_measured_here"}
 
 
 class _Stage:
     """An item at its place."""
 
-    __slots__ = ("added", "alike", "cost_once", "index", "item", "least_psi")
+    __slots__ = ("alike", "cost_once", "drop", "index", "item", "least_psi")
 
-    def __init__(self, item: Item, index: int, cost_once: int, group: _Alike) -> None:
-        self.item, self.index, self.cost_once, self.alike = item, index, cost_once, group
-        self.added: dict[int, int] = {}
-        self.least_psi = item.psi_min if item.psi_min is not None else MEMBRANE_PSI if item.kind == "membrane" else 0.0
+    def __init__(self, item: Item, index: int, cost_once: int, drop: int, group: Alike) -> None:
+        self.item, self.index, self.cost_once, self.drop, self.alike = item, index, cost_once, drop, group
+        self.least_psi = round((item.psi_min if item.psi_min is not None else MEMBRANE_PSI if item.kind == "membrane" else 0.0) * MICRO)
 
 
 class _LearnedError(Exception):
     """A stage read an analyte that nobody expected it to: the search begins again, knowing it."""
-
-
-#: what a technology looks at beside its needs and claims; a stage that looks at more teaches the search (see _LearnedError)
-READS: dict[str, frozenset[str]] = {
-    k: frozenset(v.split()) for k, v in {
-        "salt_free": "chlorine_free iron manganese", "carbon": "radon chlorine_free chlorine_total", "softener": "calcium chlorine_free hardness iron manganese", "membrane": "chlorine_free chlorine_total hardness iron manganese ph temperature tds",
-        "iron_filter": "hydrogen_sulfide iron iron_ferrous manganese ph tannin", "neutraliser": "alkalinity calcium hardness iron ph tds temperature carbon_dioxide", "mixed_bed": "alkalinity chlorine_free hardness iron nitrate_n ph sulfate tannin manganese",
-        "tannin": "alkalinity chlorine_free hardness iron nitrate_n ph sulfate tannin manganese", "arsenic": "ph", "uv": "coliform e_coli hardness hydrogen_sulfide iron manganese tannin turbidity uvt", "cartridge": "ph", "distiller": "tds",
-    }.items()
-}
 
 
 class Searcher:
@@ -196,9 +133,9 @@ class Searcher:
         self.wanted, self.years, self.measured = wanted, years, measured or {}
         self.targets = dict(targets or {})
         self.rates = Rates(settings.price_growth, settings.discount, years)
-        self._ids: dict[Quantity, int] = {}
+        self._ids: dict[tuple[Range | None, float | None, str, bool], int] = {}
         self._quantities: list[Quantity] = []
-        self.low = 0.0 if self.source.psi is None else self.source.psi.low
+        self.low = 0 if self.source.psi is None else round(self.source.psi.low * MICRO)
         self.stages_run = 0
         self.ended = 0
         self.stops: dict[str, tuple[str, _Stage | None, State | None, str]] = {}
@@ -206,6 +143,8 @@ class Searcher:
         self._stages: list[_Stage] = []
         self._verdicts: dict[tuple[int, str, float], Verdict] = {}
         self._falls: dict[tuple[Decimal, float], int] = {}
+        self._looks: dict[str, frozenset[str]] = {}
+        self._claims: dict[tuple[int, int, int], int] = {}
         self._places = [(n, p) for n in wanted for p in places(n)]
         self.learned: dict[str, set[str]] = {}
         self._fine = next((i for i in self.items if isinstance(i.figures, SedimentFigures) and i.figures.micron <= FINE_MICRON), None)
@@ -214,10 +153,12 @@ class Searcher:
     # -- states ---------------------------------------------------------------------------------------------------
 
     def _intern(self, q: Quantity) -> int:
-        found = self._ids.get(q)
+        """The number of a quantity. Its evidence and note decide nothing behind it: what is otherwise the same goes on together."""
+        key = (q.range, q.below, q.words, q.established)
+        found = self._ids.get(key)
         if found is None:
-            self._quantities.append(q)
-            found = self._ids[q] = len(self._quantities)
+            self._quantities.append(Quantity(range=q.range, state="unknown" if q.range is None else "predicted", below=q.below, words=q.words, established=q.established))
+            found = self._ids[key] = len(self._quantities)
         return found
 
     def _start(self) -> State:
@@ -228,30 +169,30 @@ class Searcher:
         psi = None if s.psi is None else (s.psi.best, s.psi.high)
         return (tuple(q), s.ferric, s.coloured, psi, s.uvt_measured_here, False, False, frozenset(), ())
 
-    def _stream(self, state: State) -> tuple[Stream, _Reads]:
+    def _stream(self, state: State) -> tuple[Stream, Reads]:
         q, ferric, coloured, psi, uvt, *_ = state
-        reads = _Reads({NAMES[i]: self._quantities[v - 1] for i, v in enumerate(q) if v})
+        reads = Reads({NAMES[i]: self._quantities[v - 1] for i, v in enumerate(q) if v})
         range_ = None if psi is None else Range.of(psi[0], psi[0], psi[1])  # what is really left of it is counted by the labels
         return Stream(quantities=reads, ferric=ferric, coloured=coloured, psi=range_, uvt_measured_here=uvt), reads
 
     # -- one stage ------------------------------------------------------------------------------------------------
 
-    def answer(self, group: _Alike, state: State) -> _Answer:
-        """What items that are alike do to a state; worked out once for everything they read."""
-        q, beside = state[0], state[1:7]
-        for n, reads in enumerate(group.reads):
-            known = group.answers.get((n, self._key(q, reads), beside))
+    def answer(self, group: Alike, state: State) -> Answer:
+        """What items that are alike do to a state; worked out once for everything they look at."""
+        q, beside = state[0], tuple([state[i] for i in group.facts])
+        for n, looked in enumerate(group.looked):
+            known = group.answers.get((n, self._key(q, looked), beside))
             if known is not None:
                 return known
-        out, asked = self._work(group, state)
-        if asked not in group.reads:
-            group.reads.append(asked)
-        group.answers[group.reads.index(asked), self._key(q, asked), beside] = out
+        out, looked = self._work(group, state)
+        if looked not in group.looked:
+            group.looked.append(looked)
+        group.answers[group.looked.index(looked), self._key(q, looked), beside] = out
         return out
 
-    def _key(self, q: tuple[int, ...], reads: tuple[tuple[int, ...], tuple[tuple[int, Need], ...]]) -> tuple[tuple[int, ...], tuple[Verdict, ...]]:
-        """What an answer hangs on: the values of what was read, and the verdict on what was only judged."""
-        values, judged = reads
+    def _key(self, q: tuple[int, ...], looked: Looked) -> Any:
+        """What an answer hangs on: the values of what was asked for, the verdict on what was only judged, and whether the rest is there."""
+        values, judged, there = looked
         verdicts = self._verdicts
         found = []
         for place, need in judged:
@@ -260,90 +201,111 @@ class Searcher:
             if v is None:
                 v = verdicts[at] = verdict_on(need, self._quantities[q[place] - 1] if q[place] else None)
             found.append(v)
-        return tuple([q[i] for i in values]), tuple(found)
+        return tuple([q[i] for i in values]), tuple(found), tuple([q[i] > 0 for i in there])
 
-    def _input(self, item: Item, state: State, site: Site) -> tuple[StageInput, _Reads]:
+    def _input(self, item: Item, state: State, site: Site) -> tuple[StageInput, Reads]:
         stream, reads = self._stream(state)
         ahead = tuple(i for i, there in ((self._fine, state[5]), (self._disinfects, state[6])) if there and i is not None)
         return StageInput(item=item, stream=stream, site=site, overrides={}, ahead=ahead, brief=True), reads
 
-    def _work(self, group: _Alike, state: State) -> tuple[_Answer, tuple[tuple[int, ...], tuple[tuple[int, Need], ...]]]:
+    def _work(self, group: Alike, state: State) -> tuple[Answer, Looked]:
         self.stages_run += 1
         item = group.sample
         inp, reads = self._input(item, state, self.site)
         r, outlet = run_stage(inp, self.source, self.measured)
-        asked = tuple(sorted(PLACE[n] for n in reads.asked if n in PLACE))
-        judged = tuple((PLACE[k[0]], reads.judged[k]) for k in sorted(reads.judged) if k[0] not in reads.asked)
-        strange = ({NAMES[i] for i in asked} | {k[0] for k in reads.judged}) - self._looks_at(item) - {e.analyte for e in item.effects}
+        looked = reads.looked()
+        strange = {NAMES[i] for i in looked[0] + looked[2]} | {k[0] for k in reads.judged}
+        strange -= self._looks_at(item) | {e.analyte for e in item.effects}
         if strange:
             self.learned.setdefault(item.kind, set()).update(strange)
             raise _LearnedError
-        out = _Answer()
+        out = Answer()
         out.stop = next((c.id for c in r.checks if c.status == "stop"), "")
         if out.stop == "":
-            out.changes = tuple((PLACE[n], self._intern(v)) for n, v in outlet.quantities.items() if v is not dict.get(reads, n))
-            out.ferric, out.coloured, out.uvt_here = outlet.ferric, outlet.coloured, outlet.uvt_measured_here
-            after = r.outlet.psi
-            out.psi = None if after is None else (after.best, after.high)
-            out.drop = (r.drop_psi or 0.0) if item.scope == "house" else 0.0
-            sets = getattr(item.figures, "sets_psi", None)
-            if sets is not None:
-                out.sets_low = (lambda low: sets) if item.kind == "booster" else (lambda low: min(low, sets))
-            own = {c.code: n for n, c in enumerate(item.consumables)}
-            out.dues = tuple((own.get(d.code), d.price, interval_months(d)) for d in r.dues)
-            out.running = sum(self._micro(sum(running_years(x.per_year, self.rates), Decimal(0))) for x in r.running)
-            out.waste, out.minutes = sum(round(d.gal_year * MICRO) for d in r.drains), round(stage_minutes(r) * MICRO)
-        return out, (asked, judged)
+            assert all(getattr(outlet, name) == getattr(inp.stream, name) for fact, name in _PASSES.items() if fact not in group.touches), f"{item.kind} changes a fact that it is not known to touch"
+            self._tell(out, item, r, outlet, reads)
+        return out, looked
+
+    def _tell(self, out: Answer, item: Item, r: StageReport, outlet: Stream, reads: Reads) -> None:
+        """Write down what a stage that does not stop does."""
+        changed = [(PLACE[n], v) for n, v in outlet.quantities.items() if v is not dict.get(reads, n)]
+        out.claims = tuple((n, v.effect) for n, v in changed if isinstance(v, Claim))
+        out.changes = tuple((n, self._intern(v)) for n, v in changed if not isinstance(v, Claim))
+        out.ferric, out.coloured, out.uvt_here = outlet.ferric, outlet.coloured, outlet.uvt_measured_here
+        psi = r.outlet.psi
+        out.psi = None if psi is None else (psi.best, psi.high)
+        drop = round((r.drop_psi or 0.0) * MICRO) if item.scope == "house" else 0
+        assert drop in (0, self._drop(item)), "the pressure is counted with the item's own drop"
+        out.drops = drop > 0
+        sets = getattr(item.figures, "sets_psi", None)
+        if sets is not None:
+            to = round(sets * MICRO)
+            out.sets_low = (lambda low: to) if item.kind == "booster" else (lambda low: min(low, to))
+        own = {c.code: n for n, c in enumerate(item.consumables)}
+        out.dues = tuple((own.get(d.code), d.price, interval_months(d)) for d in r.dues)
+        out.running = sum(self._micro(sum(running_years(x.per_year, self.rates), Decimal(0))) for x in r.running)
+        out.waste, out.minutes = sum(round(d.gal_year * MICRO) for d in r.drains), round(stage_minutes(r) * MICRO)
 
     @staticmethod
     def _micro(amount: Decimal) -> int:
         return int((amount * MICRO).to_integral_value())
 
-    def _looks_at(self, item: Item) -> set[str]:
-        """Analytes that decide what an item does, beside those it only passes on changed."""
-        windowed = any(e.ph_min is not None or e.ph_max is not None for e in item.effects)
-        return {n.analyte for n in item.needs} | READS.get(item.kind, frozenset()) | self.learned.get(item.kind, set()) | ({"ph"} if windowed else set())
-
-    def _cost(self, stage: _Stage, a: _Answer) -> int:
-        """What an item adds to the cost by what falls due and runs [millionths]."""
-        known = stage.added.get(id(a))
+    def _looks_at(self, item: Item) -> frozenset[str]:
+        """Analytes and facts that decide what an item does, beside those it only passes on changed."""
+        known = self._looks.get(item.code)
         if known is None:
-            known = a.running
-            for n, price, step in a.dues:
-                paid = price if n is None else stage.item.consumables[n].price
-                falls = self._falls.get((paid, step))
-                if falls is None:
-                    falls = self._falls[paid, step] = self._micro(falling_due(paid, step, self.rates, self.years))
-                known += falls
-            stage.added[id(a)] = known
+            known = self._looks[item.code] = looks_at(item) | frozenset(self.learned.get(item.kind, ()))
         return known
 
-    def _after(self, state: State, stage: _Stage, a: _Answer) -> State:
-        q = list(state[0])
+    def _cost(self, stage: _Stage, a: Answer) -> int:
+        """What an item adds to the cost by what falls due and runs [millionths]."""
+        added = a.running
+        for n, price, step in a.dues:
+            paid = price if n is None else stage.item.consumables[n].price
+            falls = self._falls.get((paid, step))
+            if falls is None:
+                falls = self._falls[paid, step] = self._micro(falling_due(paid, step, self.rates, self.years))
+            added += falls
+        return added
+
+    def _claimed(self, effect: Effect, before: int, ph: int) -> int:
+        """What a claim makes of a quantity; of the rest of the water it knows the pH at most."""
+        key = (id(effect), before, ph if windowed(effect) else 0)
+        known = self._claims.get(key)
+        if known is None:
+            level = claimed(effect, self._quantities[ph - 1].range if key[2] else None)
+            q = after(effect, self._quantities[before - 1], level)
+            known = self._claims[key] = 0 if q is None else self._intern(q)
+        return known
+
+    def _after(self, state: State, stage: _Stage, a: Answer) -> State:
+        before = state[0]
+        q, ph = list(before), before[PLACE["ph"]]
+        for i, effect in a.claims:
+            q[i] = self._claimed(effect, before[i], ph)
         for i, v in a.changes:
             q[i] = v
-        item = stage.item
+        item, touches = stage.item, stage.alike.touches
+        ferric = a.ferric if "@ferric" in touches else state[1]
+        coloured, uvt_here = (a.coloured, a.uvt_here) if "@coloured" in touches else (state[2], state[4])
         fine = state[5] or (isinstance(item.figures, SedimentFigures) and item.figures.micron <= FINE_MICRON)
         used = state[7] | {item.kind} if item.kind in ("sediment", "carbon") else state[7]
-        return (tuple(q), a.ferric, a.coloured, a.psi, a.uvt_here, fine, state[6] or item.kind in ("uv", "chlorinator"), used, state[8])
+        return (tuple(q), ferric, coloured, a.psi, uvt_here, fine, state[6] or item.kind in ("uv", "chlorinator"), used, state[8])
 
-    def _narrow(self, front: dict[State, list[Label]], keep: tuple[bool, ...], cap: float) -> dict[State, list[Label]]:
-        """Forget quantities that nothing further on looks at and nobody judges, and pressure above what can matter: lines that differ in these alone go on together."""
-        out: dict[State, list[Label]] = {}
-        most = -cap
+    def _narrow(self, front: dict[State, list[Label]], keep: frozenset[str], steps: tuple[int, ...] | None) -> dict[State, list[Label]]:
+        """Forget quantities and facts that nothing further on looks at and nobody judges, and pressure between two steps that decide: lines that differ in these alone go on together."""
+        together: dict[State, list[Label]] = {}
         for s, labels in front.items():
-            labels = least([x if x[3] >= most else (*x[:3], most, x[4]) for x in labels])
-            merge(out, (tuple([v if k else 0 for v, k in zip(s[0], keep, strict=True)]), *s[1:]), labels)
-        return out
+            together.setdefault(forget(s, keep), []).extend(floored(labels, steps))
+        return {s: least(labels) for s, labels in together.items()}
 
-    def _keeps(self, layers: list[tuple[list[_Stage], str]], then: set[str]) -> list[tuple[bool, ...]]:
-        """For the place behind each layer: which quantities still matter."""
-        out: list[tuple[bool, ...]] = []
-        needed = set(then)
+    def _keeps(self, layers: list[tuple[list[_Stage], str]], then: frozenset[str]) -> list[frozenset[str]]:
+        """For the place behind each layer: which quantities and facts still matter."""
+        out: list[frozenset[str]] = []
+        needed = then
         for layer, _ in reversed(layers):
-            out.append(tuple(n in needed for n in NAMES))
-            for stage in layer:
-                needed |= self._looks_at(stage.item)
+            out.append(needed)
+            needed = needed.union(*(self._looks_at(stage.item) for stage in layer))
         return list(reversed(out))
 
     # -- layers ---------------------------------------------------------------------------------------------------
@@ -352,10 +314,10 @@ class Searcher:
         bought = Purchase(code=item.code, label=item.name, price=item.price, installation=item.installation, scope=item.scope)
         return round(added_cost((bought,), (), (), self.rates, self.years) * MICRO)
 
-    def _advance(self, front: dict[State, list[Label]], layer: list[_Stage], must: bool, keep: tuple[bool, ...], cap: float) -> dict[State, list[Label]]:
+    def _advance(self, front: dict[State, list[Label]], layer: list[_Stage], must: bool, keep: frozenset[str], steps: tuple[int, ...] | None) -> dict[State, list[Label]]:
         """All states behind a layer: passed by (unless it must be used), or through each of its items."""
         out: dict[State, list[Label]] = {} if must else {s: list(labels) for s, labels in front.items()}
-        groups: dict[_Alike, list[_Stage]] = {}
+        groups: dict[Alike, list[_Stage]] = {}
         for stage in layer:
             groups.setdefault(stage.alike, []).append(stage)
         for state, labels in front.items():
@@ -368,40 +330,44 @@ class Searcher:
                         self.stops.setdefault(stage.item.code, (a.stop, stage, state, ""))
                     continue
                 self._use(out, state, labels, stages, a)
-        return self._narrow(out, keep, cap)
+        return self._narrow(out, keep, steps)
 
-    def _caps(self, layers: list[tuple[list[_Stage], str]], then: float) -> list[float]:
-        """For the place behind each layer: pressure above which no later stage can run short, whatever it and others take."""
-        out: list[float] = []
-        need, drop = then, 0.0
+    def _steps(self, layers: list[tuple[list[_Stage], str]], then: tuple[int, ...]) -> list[tuple[int, ...] | None]:
+        """For the place behind each layer: pressures that part what a later stage accepts from what it does not, whatever is in between; None when they are too many to be worth it."""
+        out: list[tuple[int, ...] | None] = []
+        top = max(self.low, *(round(s * MICRO) for i in self.items if (s := getattr(i.figures, "sets_psi", None)) is not None), 0)
+        steps = {0, *then}
         for layer, _ in reversed(layers):
-            out.append(need + drop)
-            need = max(need, *(s.least_psi for s in layer))
-            drop += max(self._most_drop(s.item) for s in layer)
+            out.append(tuple(sorted(steps)) if len(steps) <= MOST_STEPS else None)
+            if out[-1] is not None:
+                drops = {s.drop for s in layer}
+                steps |= {s.least_psi for s in layer} | {c + d for c in steps if c for d in drops if c + d <= top}
         return list(reversed(out))
 
-    def _most_drop(self, item: Item) -> float:
-        return (drop_at(item, self.site.demand.peak_gpm) or 0.0) if item.scope == "house" else 0.0
+    def _drop(self, item: Item) -> int:
+        """The pressure that an item takes at peak flow [millionths of a psi]."""
+        return round((drop_at(item, self.site.demand.peak_gpm) or 0.0) * MICRO) if item.scope == "house" else 0
 
-    def _use(self, out: dict[State, list[Label]], state: State, labels: list[Label], stages: list[_Stage], a: _Answer) -> None:
-        """Lines that take one of some items that are alike: only the cheapest here can be part of a line that no other beats."""
-        costs = [self._cost(stage, a) + stage.cost_once for stage in stages]
-        cheapest = min(costs)
-        waste, minutes, drop, sets, least_psi = a.waste, a.minutes, a.drop, a.sets_low, stages[0].least_psi
-        going = labels if self.source.psi is None else [x for x in labels if -x[3] >= least_psi]
+    def _options(self, stages: list[_Stage], a: Answer) -> list[tuple[int, int, int]]:
+        """Of items that are alike, those that can be part of a line that no other beats here, as (cost, pressure taken, index): none that costs more and takes no less."""
+        if a.options is None:
+            all_ = [(self._cost(s, a) + s.cost_once, s.drop if a.drops else 0, s.index) for s in stages]
+            a.options = [o for o in all_ if not any(c < o[0] and d <= o[1] for c, d, _ in all_)]
+        return a.options
+
+    def _use(self, out: dict[State, list[Label]], state: State, labels: list[Label], stages: list[_Stage], a: Answer) -> None:
+        """Lines that take one of some items that are alike."""
+        least_psi = stages[0].least_psi
+        going = labels if self.source.psi is None or not least_psi else [x for x in labels if -x[3] >= least_psi]
         if not going:
             for stage in stages:
-                self.stops.setdefault(stage.item.code, ("pressure.least", None, None, f"Wants at least {least_psi:g} psi running; the stages ahead leave less."))
+                self.stops.setdefault(stage.item.code, ("pressure.least", None, None, f"Wants at least {least_psi / MICRO:g} psi running; the stages ahead leave less."))
             return
-        after = self._after(state, stages[0], a)
-        have = out.get(after)
-        grown = list(have) if have else []
-        for stage, cost in zip(stages, costs, strict=True):
-            self.passed.add(stage.item.code)
-            if cost == cheapest:
-                index = stage.index
-                grown += [(c + cost, w + waste, m + minutes, -max(0.0, (sets(-low) if sets else -low) - drop), (chain, index)) for c, w, m, low, chain in going]
-        out[after] = least(grown) if have or len(grown) > len(going) else grown
+        self.passed.update(s.item.code for s in stages)
+        grown = out.setdefault(self._after(state, stages[0], a), [])
+        waste, minutes, sets = a.waste, a.minutes, a.sets_low
+        for cost, drop, index in self._options(stages, a):
+            grown += [(c + cost, w + waste, m + minutes, -max(0, (sets(-low) if sets else -low) - drop), (chain, index)) for c, w, m, low, chain in going]
 
     def _layers(self, items: Iterable[Item], beside: Company, index: Mapping[str, int]) -> list[tuple[list[_Stage], str]]:
         """Items of one branch by their place; one layer a place and kind."""
@@ -418,14 +384,14 @@ class Searcher:
         parts = {p for i in playing if isinstance(i.figures, SystemFigures) for p in i.figures.parts}
         every = tuple(dict.fromkeys((*playing, *(self.by_code[p] for p in sorted(parts) if p in self.by_code))))
         index = {i.code: n for n, i in enumerate(every)}
-        groups: dict[Any, _Alike] = {}
-        self._stages = [_Stage(i, n, self._once(i), groups.setdefault((alike(i), i.code if i.code in self.measured else ""), _Alike(i))) for n, i in enumerate(every)]
+        groups: dict[Any, Alike] = {}
+        self._stages = [_Stage(i, n, self._once(i), self._drop(i), groups.setdefault((alike_to_water(i), i.code if i.code in self.measured else ""), Alike(i))) for n, i in enumerate(every)]
         house = [i for i in playing if i.scope == "house" and i.kind != "system"]
         tap = [i for i in playing if i.scope == "tap" and i.kind != "system"]
         systems = [i for i in playing if i.kind == "system" and i.scope == "tap"]
         ends: dict[State, list[Label]] = {}
-        tap_looks = {n for n, p in self._places if p == "tap"} | {n for i in (*tap, *(self.by_code[p] for p in parts if p in self.by_code)) for n in self._looks_at(i)}
-        tap_psi = tuple(sorted({0.0, *(s.least_psi for s in self._stages if s.item.scope == "tap")}))
+        tap_looks = frozenset(n for n, p in self._places if p == "tap").union(*(self._looks_at(i) for i in (*tap, *(self.by_code[p] for p in parts if p in self.by_code))))
+        tap_psi = tuple(s.least_psi for s in self._stages if s.item.scope == "tap")
         ways = list(self._ways(house))
         for n, way in enumerate(ways):
             if progress is not None:
@@ -447,7 +413,7 @@ class Searcher:
             for first in (False, True) if early else (False,):
                 yield Company(uv=uv, iron_wants_ph=iron, anion=first and anion, softener=first and cation)
 
-    def _house(self, house: list[Item], way: Company, index: Mapping[str, int], tap_looks: set[str], tap_psi: tuple[float, ...]) -> dict[State, list[Label]]:
+    def _house(self, house: list[Item], way: Company, index: Mapping[str, int], tap_looks: frozenset[str], tap_psi: tuple[int, ...]) -> dict[State, list[Label]]:
         """States behind the whole-house branch, for one way the facts can be, with the figures at the house's taps."""
         early = carbon_first(way, self.source)
         asks = {k for k, c in (("tannin", Company(anion=True)), ("mixed_bed", Company(anion=True)), ("softener", Company(softener=True))) if carbon_first(c, self.source)} if any(i.kind == "carbon" for i in house) else set()
@@ -455,17 +421,14 @@ class Searcher:
         front: dict[State, list[Label]] = {self._start(): [(0, 0, 0, -self.low, None)]}
         layers = self._layers(allowed, way, index)
         keeps = self._keeps(layers, tap_looks | {n for n, p in self._places if p == "house"})
-        for (layer, kind), keep, cap in zip(layers, keeps, self._caps(layers, max(tap_psi)), strict=True):
+        for (layer, kind), keep, steps in zip(layers, keeps, self._steps(layers, tap_psi), strict=True):
             must = (kind == "uv" and way.uv) or (kind == "iron_filter" and way.iron_wants_ph)
-            front = self._advance(front, layer, must, keep, cap)
+            front = self._advance(front, layer, must, keep, steps)
         if early:
             front = {s: labels for s, labels in front.items() if self._asked(labels, asks)}
         out: dict[State, list[Label]] = {}
-        judged = tuple(n in tap_looks for n in NAMES)
         for s, labels in front.items():
-            q = tuple([v if k else 0 for v, k in zip(s[0], judged, strict=True)])
-            enough = [(*x[:3], -max((t for t in tap_psi if t <= -x[3]), default=0.0), x[4]) for x in labels]  # only what the tap's stages ask for matters now
-            merge(out, (q, *s[1:7], frozenset(), self._scores(s[0], "house")), least(enough))
+            merge(out, (*forget(s, tap_looks)[:7], frozenset(), self._scores(s[0], "house")), labels)
         return out
 
     def _iron_matters(self, house: list[Item]) -> bool:
@@ -480,12 +443,11 @@ class Searcher:
         out: dict[State, list[Label]] = {}
         single = front
         layers = self._layers(tap, Company(), index)
-        wanted = {n for n, p in self._places if p == "tap"}
-        for (layer, _), keep, cap in zip(layers, self._keeps(layers, wanted), self._caps(layers, 0.0), strict=True):
-            single = self._advance(single, layer, False, keep, cap)
-        judged = tuple(n in wanted for n in NAMES)
+        wanted = frozenset(n for n, p in self._places if p == "tap")
+        for (layer, _), keep, steps in zip(layers, self._keeps(layers, wanted), self._steps(layers, ()), strict=True):
+            single = self._advance(single, layer, False, keep, steps)
         for state, labels in single.items():
-            merge(out, self._end(state, judged), labels)
+            merge(out, self._end(state, wanted), labels)
         chains: dict[tuple[str, ...], list[Item]] = {}
         for system in systems:
             assert isinstance(system.figures, SystemFigures)
@@ -496,12 +458,13 @@ class Searcher:
             cheapest = [s for s in sold if once[s.code] == min(once.values())]
             for state, labels in front.items():
                 for s, more in self._through(sold, cheapest, chain, state, labels, index):
-                    merge(out, self._end(s, judged), more)
+                    merge(out, self._end(s, wanted), more)
         return out
 
     @staticmethod
-    def _end(state: State, judged: tuple[bool, ...]) -> State:
-        return (tuple([v if k else 0 for v, k in zip(state[0], judged, strict=True)]), None, None, None, False, False, False, frozenset(), state[8])
+    def _end(state: State, wanted: frozenset[str]) -> State:
+        q, ferric, coloured, _, *facts = forget(state, wanted)
+        return (q, ferric, coloured, None, *facts[:3], frozenset(), state[8])  # type: ignore[return-value]
 
     def _through(self, sold: list[Item], cheapest: list[Item], chain: tuple[Item, ...], state: State, labels: list[Label], index: Mapping[str, int]) -> Iterator[tuple[State, list[Label]]]:
         """Lines that end in a system; of those with the same parts only the cheapest can be part of a line that no other beats."""
@@ -589,48 +552,24 @@ def places(analyte: str) -> tuple[str, ...]:
     return ("house", "tap") if ANALYTES[analyte].kind is Kind.LOOKS_TASTE else ("house",)
 
 
-def unchain(chain: Any) -> tuple[int, ...]:
-    """Items of a chain, first to last."""
-    out = []
-    while chain is not None:
-        chain, i = chain
-        out.append(i)
-    return tuple(reversed(out))
+@lru_cache(64)
+def _masks(keep: frozenset[str]) -> tuple[tuple[int, ...], tuple[bool, ...]]:
+    return tuple(int(n in keep) for n in NAMES), tuple(f in keep for f in FACTS)
 
 
-_FIGURES = itemgetter(0, 1, 2, 3)
+def forget(state: State, keep: frozenset[str]) -> State:
+    """A state without the quantities and facts that no longer matter."""
+    quantities, (ferric, coloured, uvt_here, fine, disinfected) = _masks(keep)
+    return (
+        tuple(map(mul, state[0], quantities)), state[1] if ferric else None, state[2] if coloured else None, state[3],
+        state[4] if uvt_here else True, state[5] if fine else False, state[6] if disinfected else False, state[7], state[8],
+    )
 
 
 def merge(into: dict[State, list[Label]], state: State, labels: list[Label]) -> None:
     """Add labels to a state, keeping those that no other beats."""
     have = into.get(state)
     into[state] = least([*have, *labels]) if have else list(labels)
-
-
-def least(labels: list[Label]) -> list[Label]:
-    """Labels that no other beats on cost, waste, minutes and pressure left; of equals all are kept."""
-    if len(labels) == 1:
-        return labels
-    labels.sort(key=_FIGURES)
-    out: list[Label] = []
-    for x in labels:
-        c, w, m, p, _ = x
-        for oc, ow, om, op, _ in out:
-            if ow <= w and om <= m and op <= p and (oc != c or ow != w or om != m or op != p):
-                break
-        else:
-            out.append(x)
-    return out
-
-
-def beats3(a: Label, b: Label) -> bool:
-    """Whether ``a`` is nowhere worse and somewhere better than ``b`` in cost, waste and minutes."""
-    return a[0] <= b[0] and a[1] <= b[1] and a[2] <= b[2] and a[:3] != b[:3]
-
-
-def covers(a: tuple[float, ...], b: tuple[float, ...]) -> bool:
-    """Whether every figure of ``a`` is at least that of ``b``."""
-    return all(x >= y for x, y in zip(a, b, strict=True))
 
 
 def count(items: Iterable[Item]) -> int:

@@ -43,7 +43,7 @@ def run(inp: StageInput) -> StageReport:
     item, site, f = inp.item, inp.site, inp.item.figures
     assert isinstance(f, CarbonFigures)
     checks = place_checks(item, site) + item_pressure(item, site, None if inp.stream.psi is None else inp.stream.psi.low) + _radon(inp)
-    changes, more = effects(item, inp.stream)
+    changes, more = effects(item, inp.stream, whole=True)
     checks += more
     figures: list[Figure] = []
     flow = site.demand.peak_gpm if item.scope == "house" else TAP_FLOW_GPM

@@ -37,11 +37,15 @@ class StageInput:
         return float(value)
 
 
-def claimed(effect: Effect, stream: Stream) -> Level:
-    """The level a claim has on this water: outside its pH window it counts as no claim."""
-    if effect.ph_min is None and effect.ph_max is None:
+def windowed(effect: Effect) -> bool:
+    """Whether a claim holds inside a pH window only."""
+    return effect.ph_min is not None or effect.ph_max is not None
+
+
+def claimed(effect: Effect, ph: Range | None) -> Level:
+    """The level a claim has at a pH: outside its window it counts as no claim."""
+    if not windowed(effect):
         return effect.evidence.level
-    ph = stream.range("ph")
     if ph is None or ph.high is None:
         return Level.NO_CLAIM
     if (effect.ph_min is not None and ph.low < effect.ph_min) or (effect.ph_max is not None and ph.high > effect.ph_max):
@@ -70,13 +74,19 @@ def after(effect: Effect, q: Quantity | None, level: Level) -> Quantity | None:
     return predicted(r, level, established)
 
 
-def effects(item: Item, stream: Stream) -> tuple[dict[str, Quantity], list[Check]]:
-    """All claims of an item on this water, and the health claims that are not established."""
+def effects(item: Item, stream: Stream, whole: bool = False) -> tuple[dict[str, Quantity], list[Check]]:
+    """All claims of an item on this water, and the health claims that are not established.
+
+    Quantities that can put a claim off (the search's) answer with a place holder, worked out when it is wanted; ``whole``: the stage looks at the values.
+    """
+    put_off: Callable[[Effect], Quantity | None] | None = None if whole else getattr(stream.quantities, "put_off", None)
+    if put_off is not None:
+        return {e.analyte: q for e in item.effects if (q := put_off(e)) is not None}, []
     changes: dict[str, Quantity] = {}
     checks: list[Check] = []
     weak: list[str] = []
     for e in item.effects:
-        level = claimed(e, stream)
+        level = claimed(e, stream.range("ph") if windowed(e) else None)
         q = after(e, stream.get(e.analyte), level)
         if q is None:
             continue
@@ -138,4 +148,4 @@ def report(
     )
 
 
-__all__ = ["StageInput", "after", "claimed", "dues", "effects", "money", "report", "standing_costs", "water_cost", "working"]
+__all__ = ["StageInput", "after", "claimed", "dues", "effects", "money", "report", "standing_costs", "water_cost", "windowed", "working"]

@@ -5,9 +5,10 @@ from __future__ import annotations
 import math
 
 from ...proposing.evidence import Level
+from ...ranges import Verdict
 from ...record import record
 from ...units import L_PER_GAL
-from ..checks import check_need, check_needs, merged_needs, met, told
+from ..checks import check_need, check_needs, judged, merged_needs, met, told
 from ..items import MembraneFigures, Need
 from ..place import item_pressure, place_checks
 from ..report import Check, Drain, Due, Figure, Running, StageReport
@@ -17,10 +18,12 @@ from .common import StageInput, dues, effects, report, water_cost, working
 K_COLD, K_WARM = 3020.0, 2640.0  # temperature correction [K], below and from 25 °C (membrane makers' common form)
 OSMOTIC_PSI_MG_L = 0.01  # osmotic pressure [psi] a mg/L of TDS
 
+#: harder feed water than this [mg/L as CaCO3] scales a membrane
+SCALES = Need(analyte="hardness", limit=171.18, severity="warn", why="It scales: soften ahead, or expect a shorter life.")
 NEEDS = (
     Need(analyte="chlorine_free", limit=0.1, why="Carbon ahead of it: chlorine eats the membrane."),
     Need(analyte="chlorine_total", limit=0.1, severity="warn", why="Chloramine eats it slowly: catalytic carbon ahead."),
-    Need(analyte="hardness", limit=171.18, severity="warn", why="It scales: soften ahead, or expect a shorter life."),
+    SCALES,
     Need(analyte="iron", limit=0.1, severity="warn", why="Iron fouls it."),
     Need(analyte="manganese", limit=0.05, severity="warn", why="Manganese fouls it."),
     Need(analyte="tds", limit=2000.0),
@@ -131,7 +134,8 @@ def _feed_checks(inp: StageInput) -> list[Check]:
 
 def _ph(inp: StageInput, f: MembraneFigures) -> list[Check]:
     low, high = Need(analyte="ph", op="at_least", limit=f.ph_min), Need(analyte="ph", limit=f.ph_max)
-    return [check_need(n, inp.stream, "membrane", inp.site.units) for n in (low, high)][: 2 if inp.stream.range("ph") else 1]
+    checks = [check_need(n, inp.stream, "membrane", inp.site.units) for n in (low, high)]
+    return checks[:1] if checks[0].status == "unknown" else checks
 
 
 def waste_ratio(f: MembraneFigures, here: Here, drinking: float) -> float | None:
@@ -161,7 +165,7 @@ def run(inp: StageInput) -> StageReport:
     checks += check_needs(merged_needs(item, NEEDS), stream, "membrane", site.units, site.home.private) + _ph(inp, f) + _feed_checks(inp)
     changes, more = effects(item, stream)
     checks += more
-    if any(e.analyte == "arsenic" for e in item.effects) and stream.get("arsenic") is not None:
+    if any(e.analyte == "arsenic" for e in item.effects) and "arsenic" in stream.quantities:
         checks.append(told("membrane.arsenic", "unknown", test="laboratory: arsenic species"))
     if not f.polished:
         changes["ph"] = Quantity(range=None, state="unknown", evidence=Level.TYPICAL, note="unknown behind a membrane")
@@ -199,11 +203,11 @@ def _yield_checks(f: MembraneFigures, here: Here, low: Here, need: float) -> lis
 
 
 def _dues(inp: StageInput) -> tuple[Due, ...]:
-    hard = inp.stream.range("hardness")
+    scale = judged(SCALES, inp.stream)
     factor, why = 1.0, ""
-    if hard is None:
+    if scale is Verdict.UNKNOWN:
         factor, why = 0.75, "hardness not tested: a membrane’s life is counted shorter"
-    elif (hard.high or 1e9) > 171.18:
+    elif scale is not Verdict.MET:
         factor, why = 0.67, "hard water ahead of the membrane shortens its life"
     return dues(inp.item, inp.site, factor, why, ("membrane",))
 

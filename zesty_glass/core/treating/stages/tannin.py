@@ -23,7 +23,7 @@ NEEDS = (
 
 def _exchange(inp: StageInput) -> list[Check]:
     out = [told("tannin.exchange", "say")]
-    missing = [n for n, key in (("nitrate", "nitrate_n"), ("sulfate", "sulfate"), ("alkalinity", "alkalinity"), ("pH", "ph")) if inp.stream.get(key) is None]
+    missing = [n for n, key in (("nitrate", "nitrate_n"), ("sulfate", "sulfate"), ("alkalinity", "alkalinity"), ("pH", "ph")) if key not in inp.stream.quantities]
     if missing:
         out.append(told("tannin.needs_tests", "unknown", test=f"laboratory: {missing[0]}", what=", ".join(missing)))
     nitrate = inp.stream.range("nitrate_n")
@@ -53,7 +53,7 @@ def run(inp: StageInput) -> StageReport:
     checks += more
     changes["chloride"] = Quantity(range=None, state="unknown", evidence=Level.TYPICAL, note="rises")
     for name in ("ph", "alkalinity", "nitrate_n", "sulfate"):
-        if stream.get(name) is not None:
+        if name in stream.quantities:
             changes[name] = Quantity(range=None, state="unknown", evidence=Level.TYPICAL, note="falls early in the cycle")
     hard = stream.range("hardness")
     if kind == "mixed_bed" and hard is not None and hard.high is not None:

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from ...proposing.evidence import Level
+from ...ranges import Verdict
 from ...units import DAYS_PER_MONTH, HOURS_PER_YEAR
-from ..checks import check_needs, merged_needs, met, told
+from ..checks import check_needs, judged, merged_needs, met, told
 from ..demand import interpolate
 from ..items import Need, SedimentFigures, UvFigures
 from ..place import drop_at, item_pressure, place_checks
@@ -43,8 +44,8 @@ def _need_checks(inp: StageInput) -> list[Check]:
     out = []
     needs = merged_needs(inp.item, NEEDS)
     for n, c in zip(needs, check_needs(needs, inp.stream, "uv", inp.site.units, inp.site.home.private), strict=True):
-        q = inp.stream.get(n.analyte)
-        if n.analyte == "tannin" and q is not None and q.below is not None and q.below > n.limit:
+        q = inp.stream.get("tannin") if n.analyte == "tannin" and judged(n, inp.stream) is Verdict.UNCERTAIN else None
+        if q is not None and q.below is not None and q.below > n.limit:
             c = Check(id=c.id, status="unknown", sentence=f"Tannin under {q.below:g} mg/L: this kit cannot read {n.limit:g}.", test="laboratory: UV transmittance")
         out.append(c)
     return out
