@@ -49,7 +49,7 @@ class CalendarDates(unittest.TestCase):
         self.assertTrue(all(start < d <= start + timedelta(days=366 * years) for d in dates))
 
     def test_a_600_gallon_cartridge_at_two_gallons_a_day(self):
-        """Due every 9.86 months (chapter 5): 300 days apart."""
+        """Due every 9.86 months: 300 days apart."""
         every = 600 / (2 * 30.4375)
         self.assertEqual(round(every, 2), 9.86)
         self.assertEqual([(d - date(2026, 1, 1)).days for d in due_dates(date(2026, 1, 1), every, 2)], [300, 600])

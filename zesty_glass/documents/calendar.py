@@ -14,7 +14,7 @@ MOST_EVENTS = 400
 
 
 def due_dates(start: date, every_months: float, years: int) -> list[date]:
-    """Dates at k × interval while below the horizon, rounded to a day for showing only (chapter 7)."""
+    """Dates at k × interval while below the horizon, rounded to a day for showing only."""
     out, k = [], 1
     while k * every_months < 12 * years - 1e-9:
         out.append(start + timedelta(days=round(k * every_months * DAYS_PER_MONTH)))

@@ -1,4 +1,4 @@
-"""Lifetime cost: the brief's worked figures to the cent, and properties."""
+"""Lifetime cost: the worked figures to the cent, and properties."""
 
 import unittest
 from decimal import Decimal

@@ -1,4 +1,4 @@
-"""Readings: worked figures of the brief, edges, and properties of every instrument."""
+"""Readings: worked figures, edges, and properties of every instrument."""
 
 import unittest
 from dataclasses import replace

@@ -1,4 +1,4 @@
-"""Stages: worked figures of the brief and properties."""
+"""Stages: worked figures and properties."""
 
 import math
 import unittest

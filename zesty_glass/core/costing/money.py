@@ -1,4 +1,4 @@
-"""Lifetime cost in decimals: events when they fall due, running costs by month, growth and discount (chapters 5 and 7)."""
+"""Lifetime cost in decimals: events when they fall due, running costs by month, growth and discount."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Water to the drain: by kind and branch, never averaged into one ratio (chapter 5)."""
+"""Water to the drain: by kind and branch, never averaged into one ratio."""
 
 from __future__ import annotations
 

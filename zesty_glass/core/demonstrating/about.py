@@ -1,4 +1,4 @@
-"""What each demonstration is: its steps, cautions, and the two sentences that are always beside it (brief chapter 3)."""
+"""What each demonstration is: its steps, cautions, and the two sentences that are always beside it."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Distilling with a mass balance: C_feed·V_feed = C_dist·V_dist + C_res·V_res (chapter 3)."""
+"""Distilling with a mass balance: C_feed·V_feed = C_dist·V_dist + C_res·V_res."""
 
 from __future__ import annotations
 

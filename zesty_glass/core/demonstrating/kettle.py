@@ -1,4 +1,4 @@
-"""Scale in the kettle: grams a year, at most (chapter 3)."""
+"""Scale in the kettle: grams a year, at most."""
 
 from __future__ import annotations
 

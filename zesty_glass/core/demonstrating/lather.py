@@ -1,4 +1,4 @@
-"""Soap drops until the lather holds: ratios with the step as their range, and what a spoonful of hard water does (chapters 3 and 7)."""
+"""Soap drops until the lather holds: ratios with the step as their range, and what a spoonful of hard water does."""
 
 from __future__ import annotations
 

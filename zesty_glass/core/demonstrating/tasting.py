@@ -1,4 +1,4 @@
-"""Blind tasting: who may taste what, secret codes, rank sums, agreement and the chance of guessing (chapters 3 and 7)."""
+"""Blind tasting: who may taste what, secret codes, rank sums, agreement and the chance of guessing."""
 
 from __future__ import annotations
 

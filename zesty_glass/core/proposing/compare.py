@@ -1,4 +1,4 @@
-"""What each option does to what was found in this water, in values with ranges and evidence (chapter 5)."""
+"""What each option does to what was found in this water, in values with ranges and evidence."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""How well a removal figure is supported, strongest first (chapter 5)."""
+"""How well a removal figure is supported, strongest first."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The proposal: a dated snapshot with its states (chapter 5)."""
+"""The proposal: a dated snapshot with its states."""
 
 from __future__ import annotations
 

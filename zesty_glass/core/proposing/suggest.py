@@ -9,10 +9,11 @@ from ..record import record
 from ..rules import Rules, Settings
 from ..testing.findings import Meaning, Weight
 from ..testing.water import Water
+from ..treating.found import LeftOut, places
 from ..treating.items import KIND_NAMES, Item
 from ..treating.line import Option, StageChoice
 from ..treating.measured import Measured
-from ..treating.search import LeftOut, Progress, places, search
+from ..treating.search import Progress, search
 from .compare import target_of
 from .reasons import needs_nothing
 from .scores import UNKNOWN

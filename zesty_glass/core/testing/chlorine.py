@@ -16,7 +16,7 @@ class Combined:
 
 
 def combined(free: Range, total: Range) -> Combined:
-    """total − free, not below 0, from total_low − free_high to total_high − free_low (chapter 2)."""
+    """total − free, not below 0, from total_low − free_high to total_high − free_low."""
     if total.high is not None and free.low > total.high:
         return Combined(range=None, shown=False, error=True)
     r = total.minus(free)

@@ -1,4 +1,4 @@
-"""Clear, brown, or brown later: the three-cup colour procedure (chapter 2), as a table."""
+"""Clear, brown, or brown later: the three-cup colour procedure, as a table."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Readings held against each other: each check has an identifier, a sentence and a remedy (chapter 2)."""
+"""Readings held against each other: each check has an identifier, a sentence and a remedy."""
 
 from __future__ import annotations
 

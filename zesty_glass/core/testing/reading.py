@@ -1,4 +1,4 @@
-"""From what was seen to best value, low and high: one function an instrument (brief chapters 2 and 7).
+"""From what was seen to best value, low and high: one function an instrument.
 
 Every function returns values in the analyte's canonical unit. Method of ranges: the instrument's own accuracy and
 resolution, as in the maker's statement of error; no statistical narrowing from repeats.

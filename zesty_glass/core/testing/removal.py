@@ -1,4 +1,4 @@
-"""How much was removed between two readings, with the ends that the ranges allow (chapters 2 and 7)."""
+"""How much was removed between two readings, with the ends that the ranges allow."""
 
 from __future__ import annotations
 

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import replace
 from decimal import Decimal
 from typing import Any, cast
 
 from ..analytes import ANALYTES
 from ..ranges import Verdict
 from .checks import verdict_on
-from .items import Effect, Item, Need, alike
+from .items import Effect, Item, Need
 from .stages.common import windowed
 from .stream import Quantity
 
@@ -38,11 +37,6 @@ PSI = 3  # the place of the pressure in a state
 def looks_at(item: Item) -> frozenset[str]:
     """Analytes and facts that decide what an item does, beside those it only passes on changed."""
     return frozenset(n.analyte for n in item.needs) | READS.get(item.kind, frozenset()) | ({"ph"} if any(windowed(e) for e in item.effects) else frozenset())
-
-
-def alike_to_water(item: Item) -> Any:
-    """What two items must share to do the same to every water: all that ``alike`` asks, but for the flow they pass (a remark) and the pressure they take (counted beside)."""
-    return alike(replace(item, flow_gpm=None, drop_psi=None, drop_gpm=None))
 
 
 class Claim:
@@ -120,14 +114,15 @@ class Answer:
 class Alike:
     """Items that do the same to every water and differ in price, flow and pressure drop alone, with their answers so far by what was looked at."""
 
-    __slots__ = ("answers", "facts", "looked", "sample", "touches")
+    __slots__ = ("answers", "facts", "looked", "passed", "sample", "stopped", "touches")
 
     def __init__(self, sample: Item) -> None:
         self.sample = sample
         self.touches = TOUCHES.get(sample.kind, frozenset())
         self.facts = (PSI, *(place for fact, place in FACTS.items() if fact in self.touches | READS.get(sample.kind, frozenset())))  # places of a state that an answer hangs on, beside the quantities
-        self.looked: list[Looked] = []
+        self.looked: list[int] = []
+        self.stopped = self.passed = False  # whether it is on record that they were stopped, or let stand, somewhere
         self.answers: dict[Any, Answer] = {}
 
 
-__all__ = ["FACTS", "NAMES", "PLACE", "READS", "Alike", "Answer", "Claim", "Looked", "Reads", "alike_to_water", "looks_at"]
+__all__ = ["FACTS", "NAMES", "PLACE", "READS", "Alike", "Answer", "Claim", "Looked", "Reads", "looks_at"]

@@ -109,7 +109,7 @@ def met(id: str, sentence: str) -> Check:
 
 
 def check_need(need: Need, stream: Stream, kind: str, units: str) -> Check:
-    """One need of the water against the stream that reaches the stage (ranges by chapter 7); without ``units`` no sentence is written."""
+    """One need of the water against the stream that reaches the stage (a range meets it only whole); without ``units`` no sentence is written."""
     if not units:
         return _muted(need, stream, kind)
     a = ANALYTES[need.analyte]

@@ -1,4 +1,4 @@
-"""How much water a home uses, and how fast (chapters 4 and 7)."""
+"""How much water a home uses, and how fast."""
 
 from __future__ import annotations
 

@@ -5,8 +5,9 @@ A figure that the item must have and lacks is unknown, never a default; fields t
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import fields
 from decimal import Decimal
+from operator import attrgetter
 from typing import Annotated, Any, Literal
 
 from ..analytes import analyte
@@ -354,10 +355,16 @@ class Item:
         return self.figures.kind
 
 
-def alike(item: Item) -> Any:
-    """What two items must share to do the same to every water: everything but name, maker and prices."""
-    parts = tuple(replace(c, code="", name="", price=Decimal(0)) for c in item.consumables)
-    return replace(item, code="", name="", maker="", price=Decimal(0), installation=Decimal(0), consumables=parts, warranty="", priced_on="", for_what="", footprint_in="", parts="common")
+_SOLD_BY = frozenset({"code", "name", "maker", "price", "installation", "warranty", "priced_on", "for_what", "footprint_in", "parts"})  # decides nothing about the water
+_PLUMBED_BY = frozenset({"flow_gpm", "drop_psi", "drop_gpm"})  # a remark, and the pressure it takes
+_DOES = attrgetter(*(f.name for f in fields(Item) if f.name not in _SOLD_BY | _PLUMBED_BY | {"consumables"}))
+_TAKES = attrgetter(*sorted(_PLUMBED_BY))
+_PART = attrgetter(*(f.name for f in fields(Consumable) if f.name not in ("code", "name", "price")))
+
+
+def alike(item: Item, plumbing: bool = True) -> Any:
+    """What two items must share to do the same to every water: everything but name, maker and prices; without ``plumbing`` the flow they pass and the pressure they take may differ too."""
+    return _DOES(item), tuple(_PART(c) for c in item.consumables), _TAKES(item) if plumbing else None
 
 
 KIND_NAMES = {

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from bisect import bisect_right
-from operator import itemgetter
+from operator import ge, itemgetter
 from typing import Any
 
 # a label: (cost, waste, minutes, −lowest pressure, chain of items); all figures in whole millionths, so that sums are exact in any order
@@ -55,4 +55,4 @@ def beats3(a: Label, b: Label) -> bool:
 
 def covers(a: tuple[float, ...], b: tuple[float, ...]) -> bool:
     """Whether every figure of ``a`` is at least that of ``b``."""
-    return all(x >= y for x, y in zip(a, b, strict=True))
+    return all(map(ge, a, b))

@@ -1,4 +1,4 @@
-"""What a unit was measured to do to this home's own water: the strongest evidence there is (chapter 5)."""
+"""What a unit was measured to do to this home's own water: the strongest evidence there is."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ Measured = Mapping[str, Mapping[str, Removal]]
 
 
 def _proves(analyte: str, before: Value, after: Value) -> bool:
-    """For health only certified results before and after count; a field kit never proves it (chapter 7)."""
+    """For health only certified results before and after count; a field kit never proves it."""
     return ANALYTES[analyte].kind is not Kind.HEALTH or (before.certified and before.laboratory and after.certified and after.laboratory)
 
 

@@ -1,4 +1,4 @@
-"""The order of stages, by rule (chapter 4)."""
+"""The order of stages, by rule."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The search that proposes lines of its own: exact over all combinations that the rules let stand (brief chapter 4).
+"""The search that proposes lines of its own: exact over all combinations that the rules let stand.
 
 A combination holds at most one item of each kind on each branch; a system for the drinking tap stands alone on its
 branch. A line that a rule stops is dropped. Of the rest those are kept that no other beats on what is left of each
@@ -13,8 +13,11 @@ How it stays exact without walking every combination:
 - Two lines that have come to the same water, pressure and prefilter at the same place go on alike, so of these only those
   are carried on that no other beats on cost, drain, chores and pressure left.
 - A stage that stops makes every longer line that begins so stop too: the line is cut there.
-- A stage reads only some analytes, and of some only whether they meet a need; where these are the same, its answer is the
-  same and is not worked out again.
+- A stage looks at some analytes and facts only, and of some only whether they meet a need; where these are the same, its
+  answer is the same and is not worked out again (``answers``). What it claims to take out is put off: that hangs on each
+  analyte alone.
+- Evidence and notes of a quantity decide nothing further on, and a pressure only by whether a later stage still gets what
+  it wants: what differs in these alone is the same.
 """
 
 from __future__ import annotations
@@ -27,20 +30,18 @@ from itertools import product
 from operator import mul
 from typing import Any
 
-from ..analytes import ANALYTES, Kind
 from ..costing.chores import stage_minutes
 from ..costing.money import Rates, added_cost, falling_due, interval_months, running_years
 from ..home import Home
-from ..proposing.compare import judged_at
 from ..proposing.scores import Score, score
 from ..ranges import Range, Verdict
-from ..record import record
 from ..rules import Settings
 from ..testing.colour import ColourFinding
 from ..testing.water import Water
-from .answers import FACTS, NAMES, PLACE, Alike, Answer, Claim, Looked, Reads, alike_to_water, looks_at
+from .answers import FACTS, NAMES, PLACE, Alike, Answer, Claim, Looked, Reads, looks_at
 from .checks import verdict_on
-from .items import Effect, Item, SedimentFigures, SystemFigures
+from .found import Combination, Found, LeftOut, combinations, places
+from .items import Effect, Item, SedimentFigures, SystemFigures, alike
 from .labels import Label, beats3, covers, floored, least, unchain
 from .line import Purchase, run_stage, site_of
 from .measured import Measured
@@ -58,48 +59,6 @@ FINE_MICRON = 5.0
 MEMBRANE_PSI = 40.0
 
 Progress = Callable[[str, int, int], None]
-
-
-@record
-class Combination:
-    """One line that no other beats.
-
-    Args:
-        items: codes in their order; left: for each thing found, how good it is (higher is better), best and worst end.
-        waste_gal_year [gal/year], cost over the horizon [money], own_minutes of chores [min/year].
-    """
-
-    items: tuple[str, ...]
-    left: tuple[Score, ...]
-    waste_gal_year: float
-    cost: float
-    own_minutes: float
-
-
-@record
-class LeftOut:
-    """An item in none of the proposed lines, with the rule that left it out."""
-
-    code: str
-    name: str
-    rule: str
-    sentence: str
-
-
-@record
-class Found:
-    """What the search answers, and how much of the space it had to walk.
-
-    Args:
-        combinations: all there are; ended: those walked to their end; stages: stages worked out.
-    """
-
-    wanted: tuple[str, ...]
-    lines: tuple[Combination, ...]
-    left_out: tuple[LeftOut, ...]
-    combinations: int
-    ended: int
-    stages: int
 
 
 # a state: (quantities by place, ferric, coloured, psi best and high, uvt here, fine prefilter ahead, disinfected ahead, kinds used, figures at the house's taps)
@@ -145,6 +104,7 @@ class Searcher:
         self._falls: dict[tuple[Decimal, float], int] = {}
         self._looks: dict[str, frozenset[str]] = {}
         self._claims: dict[tuple[int, int, int], int] = {}
+        self._looked: list[Looked] = []
         self._places = [(n, p) for n in wanted for p in places(n)]
         self.learned: dict[str, set[str]] = {}
         self._fine = next((i for i in self.items if isinstance(i.figures, SedimentFigures) and i.figures.micron <= FINE_MICRON), None)
@@ -177,17 +137,23 @@ class Searcher:
 
     # -- one stage ------------------------------------------------------------------------------------------------
 
-    def answer(self, group: Alike, state: State) -> Answer:
-        """What items that are alike do to a state; worked out once for everything they look at."""
+    def answer(self, group: Alike, state: State, keys: dict[int, Any]) -> Answer:
+        """What items that are alike do to a state; worked out once for everything they look at. ``keys``: those of this state so far, by what was looked at."""
         q, beside = state[0], tuple([state[i] for i in group.facts])
-        for n, looked in enumerate(group.looked):
-            known = group.answers.get((n, self._key(q, looked), beside))
+        for n in group.looked:
+            key = keys.get(n)
+            if key is None:
+                key = keys[n] = self._key(q, self._looked[n])
+            known = group.answers.get((n, key, beside))
             if known is not None:
                 return known
         out, looked = self._work(group, state)
-        if looked not in group.looked:
-            group.looked.append(looked)
-        group.answers[group.looked.index(looked), self._key(q, looked), beside] = out
+        if looked not in self._looked:
+            self._looked.append(looked)
+        n = self._looked.index(looked)
+        if n not in group.looked:
+            group.looked.append(n)
+        group.answers[n, self._key(q, looked), beside] = out
         return out
 
     def _key(self, q: tuple[int, ...], looked: Looked) -> Any:
@@ -321,13 +287,16 @@ class Searcher:
         for stage in layer:
             groups.setdefault(stage.alike, []).append(stage)
         for state, labels in front.items():
+            keys: dict[int, Any] = {}
             for group, stages in groups.items():
                 if group.sample.kind in state[7]:
                     continue
-                a = self.answer(group, state)
+                a = self.answer(group, state, keys)
                 if a.stop:
-                    for stage in stages:
-                        self.stops.setdefault(stage.item.code, (a.stop, stage, state, ""))
+                    if not group.stopped:
+                        group.stopped = True
+                        for stage in stages:
+                            self.stops.setdefault(stage.item.code, (a.stop, stage, state, ""))
                     continue
                 self._use(out, state, labels, stages, a)
         return self._narrow(out, keep, steps)
@@ -363,7 +332,9 @@ class Searcher:
             for stage in stages:
                 self.stops.setdefault(stage.item.code, ("pressure.least", None, None, f"Wants at least {least_psi / MICRO:g} psi running; the stages ahead leave less."))
             return
-        self.passed.update(s.item.code for s in stages)
+        if not stages[0].alike.passed:
+            stages[0].alike.passed = True
+            self.passed.update(s.item.code for s in stages)
         grown = out.setdefault(self._after(state, stages[0], a), [])
         waste, minutes, sets = a.waste, a.minutes, a.sets_low
         for cost, drop, index in self._options(stages, a):
@@ -385,7 +356,7 @@ class Searcher:
         every = tuple(dict.fromkeys((*playing, *(self.by_code[p] for p in sorted(parts) if p in self.by_code))))
         index = {i.code: n for n, i in enumerate(every)}
         groups: dict[Any, Alike] = {}
-        self._stages = [_Stage(i, n, self._once(i), self._drop(i), groups.setdefault((alike_to_water(i), i.code if i.code in self.measured else ""), Alike(i))) for n, i in enumerate(every)]
+        self._stages = [_Stage(i, n, self._once(i), self._drop(i), groups.setdefault((alike(i, plumbing=False), i.code if i.code in self.measured else ""), Alike(i))) for n, i in enumerate(every)]
         house = [i for i in playing if i.scope == "house" and i.kind != "system"]
         tap = [i for i in playing if i.scope == "tap" and i.kind != "system"]
         systems = [i for i in playing if i.kind == "system" and i.scope == "tap"]
@@ -470,7 +441,7 @@ class Searcher:
         """Lines that end in a system; of those with the same parts only the cheapest can be part of a line that no other beats."""
         for part in chain:
             stage = self._stages[index[part.code]]
-            a = self.answer(stage.alike, state)
+            a = self.answer(stage.alike, state, {})
             short = self.source.psi is not None and stage.least_psi > 0
             going = [x for x in labels if -x[3] >= stage.least_psi] if short else labels
             if a.stop or not going:
@@ -545,13 +516,6 @@ class Searcher:
         return tuple(out)
 
 
-def places(analyte: str) -> tuple[str, ...]:
-    """Where a thing found is judged: health, TDS and the like at the drinking tap, equipment at the house's taps, looks and taste at both."""
-    if judged_at(analyte) == "tap":
-        return ("tap",)
-    return ("house", "tap") if ANALYTES[analyte].kind is Kind.LOOKS_TASTE else ("house",)
-
-
 @lru_cache(64)
 def _masks(keep: frozenset[str]) -> tuple[tuple[int, ...], tuple[bool, ...]]:
     return tuple(int(n in keep) for n in NAMES), tuple(f in keep for f in FACTS)
@@ -570,25 +534,6 @@ def merge(into: dict[State, list[Label]], state: State, labels: list[Label]) -> 
     """Add labels to a state, keeping those that no other beats."""
     have = into.get(state)
     into[state] = least([*have, *labels]) if have else list(labels)
-
-
-def count(items: Iterable[Item]) -> int:
-    """How many ways there are to take at most one of each kind."""
-    many: dict[str, int] = {}
-    for i in items:
-        many[i.kind] = many.get(i.kind, 0) + 1
-    total = 1
-    for n in many.values():
-        total *= 1 + n
-    return total
-
-
-def combinations(items: Iterable[Item]) -> int:
-    """All combinations: at most one of each kind on each branch; a system stands alone at the drinking tap."""
-    listed = list(items)
-    house = [i for i in listed if i.scope == "house" and i.kind != "system"]
-    tap = [i for i in listed if i.scope == "tap" and i.kind != "system"]
-    return count(house) * (count(tap) + sum(i.kind == "system" and i.scope == "tap" for i in listed))
 
 
 def search(water: Water, colour: ColourFinding | None, home: Home, settings: Settings, catalogue: Iterable[Item], wanted: tuple[str, ...], years: int = 10, measured: Measured | None = None, targets: Mapping[str, tuple[float | None, str]] | None = None, progress: Progress | None = None) -> Found:

@@ -148,7 +148,7 @@ class _Walker:
 
 
 def what_ifs(option: Option, catalogue: Mapping[str, Item], water: Water, colour: ColourFinding | None, home: Home, settings: Settings, years: int = 10, measured: Measured | None = None) -> tuple[WhatIf, ...]:
-    """A line under each change that the chapter asks for: two more people, pH half a unit lower, each stage in its next size.
+    """A line under each change worth asking for: two more people, pH half a unit lower, each stage in its next size.
 
     Raises:
         RuleError: the line itself cannot be walked.

@@ -1,4 +1,4 @@
-"""Reverse osmosis: what it makes here, what it sends to the drain, and what it needs (chapters 4 and 7)."""
+"""Reverse osmosis: what it makes here, what it sends to the drain, and what it needs."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Acid neutraliser: how far calcite or magnesia goes, what it adds to hardness, and how much of it is used (chapters 4 and 7).
+"""Acid neutraliser: how far calcite or magnesia goes, what it adds to hardness, and how much of it is used.
 
 Carbonate equilibrium with pK1 = 3404.71/T + 0.032786·T − 14.8435 (Harned and Davis 1943, T in kelvin).
 """

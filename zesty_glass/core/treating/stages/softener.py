@@ -1,4 +1,4 @@
-"""Cation softener: compensated hardness, regenerations, salt, rinse water and what gets through (chapters 4 and 7)."""
+"""Cation softener: compensated hardness, regenerations, salt, rinse water and what gets through."""
 
 from __future__ import annotations
 
@@ -257,7 +257,7 @@ def _figures(s: Sizing, worst: Sizing, f: SoftenerFigures, inp: StageInput, hard
     first = Figure(id=interval.id, label=interval.label, value=interval.value, unit=interval.unit, number=interval.number, worst=worst_text, working=interval.working)
     every = f"{s.regens_year:.4g}"
     salt = Figure(id="salt", label="salt a year", value=f"{s.salt_lb_year:,.0f}", unit="lb", number=s.salt_lb_year, working=working(
-        "How much salt?", "renewals a year × dose × ft³", "chapter of sizing: 365 ÷ days", ("renewals a year", every, ""), (f"{dose:g} lb/ft³ × {f.resin_ft3:g} ft³", f"{dose * f.resin_ft3:g}", "lb"),
+        "How much salt?", "renewals a year × dose × ft³", "365 ÷ days, trade practice", ("renewals a year", every, ""), (f"{dose:g} lb/ft³ × {f.resin_ft3:g} ft³", f"{dose * f.resin_ft3:g}", "lb"),
         ("a year", f"{s.salt_lb_year:,.0f}", "lb", True), ("in 40-lb bags", f"{s.salt_lb_year / SALT_BAG_LB:.1f}", "bags"), ("grains taken out a pound", f"{s.operating_gr_lb:,.0f}", "gr/lb"), ("rated", f"{s.rated_gr_lb:,.0f}", "gr/lb")))
     rinse = Figure(id="rinse", label="to the drain a year", value=f"{s.rinse_gal_year:,.0f}", unit="gal", number=s.rinse_gal_year, working=working(
         "How much to the drain?", "renewals a year × gal/ft³ × ft³", "the item’s rinse water, 60 gal/ft³ unless it says", ("renewals a year", every, ""), ("a renewal", f"{f.rinse_gal_ft3 * f.resin_ft3:g}", "gal"), ("a year", f"{s.rinse_gal_year:,.0f}", "gal", True)))
