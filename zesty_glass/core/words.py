@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 from .analytes import ANALYTES
 from .ranges import Range
 from .units import KPA_PER_PSI, L_PER_GAL, MG_L_PER_GPG
@@ -9,6 +11,7 @@ from .units import KPA_PER_PSI, L_PER_GAL, MG_L_PER_GPG
 _METRIC = {"gpm": (L_PER_GAL, "L/min", 0), "gal": (L_PER_GAL, "L", 0), "psi": (KPA_PER_PSI, "kPa", 0), "pCi/L": (0.037, "Bq/L", 0)}
 
 
+@lru_cache(4096)
 def number(value: float, decimals: int) -> str:
     """A number with thousands separators and no trailing zeros after the point."""
     text = f"{value:,.{decimals}f}"

@@ -6,6 +6,7 @@ import math
 from collections.abc import Iterable
 from decimal import ROUND_HALF_EVEN, Decimal
 from itertools import accumulate
+from operator import add, lt
 from typing import NamedTuple
 
 from ..errors import RuleError
@@ -207,27 +208,29 @@ def _add_running(run: list[Running], years: int, rates: Rates, by_kind: dict[str
         groups[r.kind, r.scope] = groups.get((r.kind, r.scope), _ZERO) + r.per_year
     for (kind, scope), per_year in groups.items():
         sums = [cents(amount) for amount in running_years(per_year, rates)]
-        by_kind[kind] = by_kind.get(kind, Decimal(0)) + sum(sums, Decimal(0))
-        scope_total[scope] += sum(sums, Decimal(0))
+        total = sum(sums, _ZERO)
+        by_kind[kind] = by_kind.get(kind, _ZERO) + total
+        scope_total[scope] += total
         for y, s in enumerate(sums):
             by_year[y] += s
         labels = [r for r in run if r.kind == kind and r.scope == scope]
-        lines.append(CostLine(label=" and ".join(dict.fromkeys(r.label for r in labels)), kind=kind, scope=scope, price=cents(sum((r.per_year for r in labels), Decimal(0))), interval_months=None, times=years, total=sum(sums, Decimal(0)), why="a year, spread by month; " + "; ".join(r.why for r in labels if r.why)))
+        lines.append(CostLine(label=" and ".join(dict.fromkeys(r.label for r in labels)), kind=kind, scope=scope, price=cents(sum((r.per_year for r in labels), Decimal(0))), interval_months=None, times=years, total=total, why="a year, spread by month; " + "; ".join(r.why for r in labels if r.why)))
 
 
 def _monthly(events: list[Event], run: list[Running], years: int, rates: Rates, total: Decimal) -> tuple[Decimal, ...]:
     """Paid by the end of month m − 1, m = 0 … 12 · years; what falls due at month 0 is in the first, the last is the total."""
     twelfth = sum((r.per_year for r in run), _ZERO) / 12
     monthly = [(twelfth * f).quantize(_MICRO) for f in rates.grown]
-    adds = [_ZERO] * (12 * years)
-    for e in events:
-        month = math.ceil(e.month - _EPS)
-        if month < 12 * years:
-            adds[month] += e.amount
+    adds = [_ZERO] * (12 * years + 1)  # the last takes what falls due after the last month began: it is in the total
+    ceil = math.ceil
+    for month, amount, *_ in events:
+        adds[ceil(month - _EPS)] += amount
+    adds.pop()
     if twelfth:
-        for m in range(1, 12 * years):
-            spent = monthly[(m - 1) // 12]
-            adds[m] += spent / rates.discount(float(m - 1)) if rates.discounted else spent
+        spent = [x for x in monthly for _ in range(12)]
+        if rates.discounted:
+            spent = [x / rates.discount(float(m)) for m, x in enumerate(spent)]
+        adds[1:] = map(add, adds[1:], spent)
     out = list(accumulate(adds))
     out.append(total)
     return tuple(out)
@@ -237,10 +240,9 @@ def stays_cheaper_from(a: Lifetime, b: Lifetime) -> int | None:
     """The month from which ``a`` stays cheaper than ``b`` to the end, when it began dearer; None otherwise."""
     if a.total >= b.total:
         return None
-    m = len(a.monthly) - 1
-    while m >= 0 and a.monthly[m] < b.monthly[m]:
-        m -= 1
-    return m + 1 if m >= 0 else None
+    cheaper = list(map(lt, a.monthly, b.monthly))
+    cheaper.reverse()
+    return len(cheaper) - cheaper.index(False) if False in cheaper else None
 
 
 def apr(price: Decimal, down: Decimal, monthly: Decimal, months: int) -> Decimal:

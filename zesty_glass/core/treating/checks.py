@@ -91,11 +91,15 @@ CHECKS: dict[str, tuple[str, str]] = {
 }
 
 
+_TEXTS = {id: f"{sentence} {remedy}".strip() for id, (sentence, remedy) in CHECKS.items()}
+
+
 def told(id: str, status: Status, test: str = "", **parts: object) -> Check:
     """A check from the table with its blanks filled in."""
-    sentence, remedy = CHECKS[id]
-    text = f"{sentence} {remedy}".format_map(_Blank({k: str(v) for k, v in parts.items()}))
-    return Check(id=id, status=status, sentence=text.strip(), test=test)
+    text = _TEXTS[id]
+    if "{" in text:
+        text = text.format_map(_Blank({k: str(v) for k, v in parts.items()})).strip()
+    return Check(id=id, status=status, sentence=text, test=test)
 
 
 class _Blank(dict[str, str]):
