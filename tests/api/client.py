@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import unittest
+from decimal import Decimal
 from uuid import uuid4
 
 from starlette.testclient import TestClient
@@ -75,8 +76,22 @@ class ApiCase(unittest.TestCase):
         return self.send("PUT", f"/api/visits/{visit}/samples/{sample}/readings/{reading['id']}", reading, status)
 
 
-def whole(comparison):
-    """A comparison over one horizon as the assessment it was made from."""
-    (over,) = comparison["over"]
-    a = comparison["assessment"]
-    return {**a, "options": [{**o, **over["options"][o["id"]]} for o in a["options"]]}
+def compared(assessment):
+    """An assessment in the shape of a comparison over its one horizon."""
+    def stops(o):
+        return o["line"] is None or any(c["status"] == "stop" for checks in (o["line"]["checks"], *(s["checks"] for s in o["line"]["stages"])) for c in checks)
+
+    def water(o, scope):
+        return o["line"][{"house": "house", "tap": "tap"}[scope]] if o["line"] and any(s["scope"] == scope for s in o["line"]["stages"]) else None
+
+    def bought(o):
+        return sum((Decimal(p["price"]) + Decimal(p["installation"]) for p in (o["line"] or {"purchases": ()})["purchases"]), Decimal(0))
+
+    options = [{**{k: o[k] for k in ("id", "name", "error", "waste", "chores", "left")}, "stops": stops(o), "bought": bought(o), "house": water(o, "house"), "tap": water(o, "tap")} for o in assessment["options"]]
+    over = {"years": assessment["horizon"], "options": {o["id"]: {k: o[k] for k in ("cost", "use_band", "cheaper_than")} for o in assessment["options"]}}
+    return {"options": options, "rows": assessment["rows"], "assumptions": assessment["assumptions"], "over": [over]}
+
+
+def in_decimals(comparison):
+    """The same with its prices as decimals, so that 10 and 10.00 are one amount."""
+    return {**comparison, "options": [{**o, "bought": Decimal(o["bought"])} for o in comparison["options"]]}

@@ -118,7 +118,7 @@ class Lines(ApiCase):
 
     def test_horizons(self):
         c = self.get(f"/api/visits/{HOME_1}/comparison")
-        totals = [float(o["options"][c["assessment"]["options"][1]["id"]]["cost"]["total"]) for o in c["over"]]
+        totals = [float(o["options"][c["options"][1]["id"]]["cost"]["total"]) for o in c["over"]]
         self.assertEqual(totals, sorted(totals))
 
 

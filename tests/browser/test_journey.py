@@ -13,7 +13,7 @@ from pypdf import PdfReader
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
-from tests.api.client import whole
+from tests.api.client import compared, in_decimals
 from tests.browser.driving import ROOT, Browser
 from tests.browser.serving import Served
 from zesty_glass.demo.homes import uid
@@ -157,7 +157,7 @@ class Journey(BrowserCase):
             file = Path(d, "visit.json")
             file.write_bytes(data)
             out = subprocess.run([sys.executable, "-m", "zesty_glass.cli.assess", str(file), "--years", "10"], cwd=ROOT, capture_output=True, text=True, check=True).stdout
-        self.assertEqual(json.loads(out), whole(json.loads(self.fetch(f"/api/visits/{visit}/comparison?years=10"))))
+        self.assertEqual(compared(json.loads(out)), in_decimals(json.loads(self.fetch(f"/api/visits/{visit}/comparison?years=10"))))
 
     def test_from_the_first_word_to_the_signature(self):
         self.start_a_visit()

@@ -8,13 +8,11 @@ from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..core.assess import Assessment, Band
-from ..core.costing.money import Lifetime
+from ..core.assess import Assessment
 from ..core.demonstrating.about import About, NotOffered
 from ..core.home import Customer, Home
 from ..core.proposing.offer import Offer
 from ..core.proposing.proposal import Plan, Signature
-from ..core.proposing.reasons import Reasons
 from ..core.proposing.revision import Difference
 from ..core.record import record
 from ..core.testing.complaints import Complaint
@@ -157,32 +155,6 @@ class VisitView:
     suggested: tuple[Suggested, ...]
     others: tuple[OtherVisit, ...]
     reports: dict[str, datetime]
-
-
-@record
-class OptionCost:
-    """What of an option depends on the horizon."""
-
-    cost: Lifetime | None
-    use_band: Band | None
-    cheaper_than: tuple[tuple[str, int], ...]
-    reasons: Reasons | None
-
-
-@record
-class OverYears:
-    """Costs of every option over one horizon [years], by the option's id."""
-
-    years: int
-    options: dict[str, OptionCost]
-
-
-@record
-class Comparison:
-    """A visit worked out over the first horizon, and what differs over each."""
-
-    assessment: Assessment
-    over: tuple[OverYears, ...]
 
 
 class TastingBody(Body):

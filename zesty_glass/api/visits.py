@@ -9,8 +9,9 @@ from uuid import UUID
 
 from fastapi import APIRouter, Header, Query, Request, Response
 
-from ..core.assess import HIGH_USE, LOW_USE, assess, assess_over
+from ..core.assess import HIGH_USE, LOW_USE, assess
 from ..core.errors import RuleError
+from ..core.proposing.comparison import Comparison, compare
 from ..core.testing.laboratory import panel, status
 from ..core.testing.pairs import Pair, pairs
 from ..core.testing.reading import Reading, work_out
@@ -23,7 +24,7 @@ from ..records.store import NotFound
 from ..work import standins, visiting
 from .answers import answer
 from .context import Context, Signed
-from .schemas import AgainBody, Comparison, HomeChange, KeptReading, KnownHome, OptionCost, OtherVisit, OverYears, Saved, StartBody, StrikeBody, VisitChange, VisitSummary, VisitView
+from .schemas import AgainBody, HomeChange, KeptReading, KnownHome, OtherVisit, Saved, StartBody, StrikeBody, VisitChange, VisitSummary, VisitView
 
 router = APIRouter(prefix="/api/visits", tags=["visits"])
 Version = Annotated[int | None, Header(alias="If-Match-Version")]
@@ -161,13 +162,11 @@ def drop_option(ctx: Signed, id: UUID, option_id: UUID) -> Response:
 
 @router.get("/{id}/comparison", response_model=Comparison)
 def comparison(ctx: Signed, id: UUID, years: Annotated[list[int], Query(max_length=4)] = [5, 10, 15, 20], use: Literal["low", "expected", "high"] = "expected", units: Units = None) -> Response:  # noqa: B006
-    """Everything worked out once, and the costs over several horizons, with the band of low and high use; at low, expected or high use."""
+    """The options side by side, with their costs over several horizons and the band of low and high use; at low, expected or high use."""
     with ctx.db() as db:
         visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id), snapshots=False)
     visit = _in_units(visit, units)
-    every = assess_over(visit, tuple(years), use_bands=True, use={"low": LOW_USE, "expected": 1.0, "high": HIGH_USE}[use])
-    over = tuple(OverYears(years=a.horizon, options={o.id: OptionCost(cost=o.cost, use_band=o.use_band, cheaper_than=o.cheaper_than, reasons=o.reasons) for o in a.options}) for a in every)
-    return answer(Comparison(assessment=every[0], over=over))
+    return answer(compare(visit, tuple(years), {"low": LOW_USE, "expected": 1.0, "high": HIGH_USE}[use]))
 
 
 @router.get("/{id}/pair", response_model=list[Pair])

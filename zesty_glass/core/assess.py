@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from decimal import Decimal
 
 from .costing.chores import Chores, chores
-from .costing.money import Lifetime, lifetime, stays_cheaper_from
+from .costing.money import Lifetime, lifetime, lifetime_total, stays_cheaper_from
 from .costing.waste import Waste, waste
 from .demonstrating.lather import counted, household_share, ratio
 from .demonstrating.records import Lather, Tasting
@@ -24,10 +25,9 @@ from .testing.reading import Value, work_out
 from .testing.water import Sample, Water, design_water, water_of
 from .testing.workings import working_of
 from .treating.demand import Demand, demand
-from .treating.items import Item
 from .treating.line import LineReport, Option, walk
 from .treating.measured import Measured, measured_here
-from .treating.report import Running
+from .treating.report import Due, Running
 from .visit import Visit
 from .working import Working
 
@@ -117,8 +117,9 @@ def sample_report(sample: Sample) -> SampleReport:
     return SampleReport(id=sample.id, name=sample.name, water=water_of(sample, worked), readings=out)
 
 
-def assumptions(visit: Visit, catalogue: dict[str, Item]) -> tuple[Assumption, ...]:
+def assumptions(visit: Visit) -> tuple[Assumption, ...]:
     """Every assumption of this visit's costs; none is silent."""
+    catalogue = {i.code: i for i in visit.catalogue}
     home, off, s = visit.home, visit.assumptions_off, visit.settings.currency
     out: list[Assumption] = []
 
@@ -168,11 +169,22 @@ def _habits(option: str, listed: tuple[Assumption, ...]) -> tuple[Running, ...]:
     return tuple(out)
 
 
-def _cost(line: LineReport, visit: Visit, listed: tuple[Assumption, ...], years: int, with_curve: bool = True) -> Lifetime:
+def _spent(line: LineReport, listed: tuple[Assumption, ...]) -> tuple[list[Due], list[Running]]:
+    """What falls due and what runs, under an option."""
+    return [d for st in line.stages for d in st.dues], [r for st in line.stages for r in st.running] + list(_habits(line.option, listed))
+
+
+def cost_of(line: LineReport, visit: Visit, listed: tuple[Assumption, ...], years: int) -> Lifetime:
+    """An option's cost over a horizon [years], with the assumptions that are switched on."""
     s = visit.settings
-    dues = [d for st in line.stages for d in st.dues]
-    running = [r for st in line.stages for r in st.running] + list(_habits(line.option, listed))
-    return lifetime(line.purchases, dues, running, years, s.price_growth, s.discount, line.demand.house_gal_year, line.demand.drinking_gal_year, with_curve)
+    return lifetime(line.purchases, *_spent(line, listed), years, s.price_growth, s.discount, line.demand.house_gal_year, line.demand.drinking_gal_year)
+
+
+def band_of(cost: Lifetime, ends: tuple[LineReport, ...], visit: Visit, listed: tuple[Assumption, ...]) -> Band | None:
+    """The same from low to high use; None where the use changes nothing."""
+    s = visit.settings
+    totals = [lifetime_total(end.purchases, *_spent(end, listed), cost.years, s.price_growth, s.discount) for end in ends]
+    return Band(low=min(*totals, cost.total), high=max(*totals, cost.total)) if totals else None
 
 
 @record
@@ -211,10 +223,9 @@ def assess_over(visit: Visit, horizons: tuple[int, ...], use_bands: bool = False
         shown = _demonstrations(visit, waters, ())
         return tuple(Assessment(samples=reports, raw=None, meaning=None, crosschecks=checks, demand=base, options=(), rows=(), assumptions=(), nothing_needed=False, horizon=y, noticed=seen, demonstrations=shown) for y in horizons)
     found = meaning(raw, visit.home, (*visit.complaints, *seen), visit.rules, units, visit.settings.heater_c)
-    catalogue = {i.code: i for i in visit.catalogue}
-    listed = assumptions(visit, catalogue)
+    listed = assumptions(visit)
     measured = measured_here(visit.samples, waters)
-    lines, ends = _walked(visit, catalogue, raw, found.colour, measured, use_bands, use)
+    lines, ends = walked(visit, raw, found.colour, measured, use_bands, use)
     good = tuple(line for _, line, _ in lines if line is not None)
     table = rows(good, found, visit.complaints, visit.rules, units)
     worked = _Worked(visit=visit, found=found, table=table, listed=listed, lines=lines, ends=ends)
@@ -228,13 +239,14 @@ def assess_over(visit: Visit, horizons: tuple[int, ...], use_bands: bool = False
     )
 
 
-def _walked(visit: Visit, catalogue: dict[str, Item], raw: Water, colour: ColourFinding | None, measured: Measured, use_bands: bool, use: float) -> tuple[tuple[tuple[Option, LineReport | None, str], ...], dict[str, tuple[LineReport, ...]]]:
-    """Today and every option as lines; with bands also at low and high use, without their figures."""
+def walked(visit: Visit, raw: Water, colour: ColourFinding | None, measured: Measured, use_bands: bool, use: float, brief: bool = False) -> tuple[tuple[tuple[Option, LineReport | None, str], ...], dict[str, tuple[LineReport, ...]]]:
+    """Today and every option as lines; with bands also at low and high use, without their figures. ``brief``: all without figures and sentences."""
+    catalogue = {i.code: i for i in visit.catalogue}
     lines: list[tuple[Option, LineReport | None, str]] = []
     ends: dict[str, tuple[LineReport, ...]] = {}
     for option in (TODAY, *visit.options):
         try:
-            line = walk(option, catalogue, raw, colour, visit.home, visit.settings, use, measured)
+            line = walk(option, catalogue, raw, colour, visit.home, visit.settings, use, measured, brief)
         except RuleError as e:
             lines.append((option, None, str(e)))
             continue
@@ -259,26 +271,21 @@ def _options(w: _Worked, years: int) -> tuple[OptionReport, ...]:
         if line is None:
             out.append(OptionReport(id=option.id, name=option.name, line=None, error=error, waste=None, cost=None, use_band=None, chores=None, left=(), reasons=None))
             continue
-        cost, drained, work = _cost(line, w.visit, w.listed, years), waste(line), chores(line)
+        cost, drained, work = cost_of(line, w.visit, w.listed, years), waste(line), chores(line)
         left = not_addressed(line, w.found, w.table)
-        totals = [_cost(other, w.visit, w.listed, years, with_curve=False).total for other in w.ends.get(option.id, ())]
-        band = Band(low=min(*totals, cost.total), high=max(*totals, cost.total)) if totals else None
+        band = band_of(cost, w.ends.get(option.id, ()), w.visit, w.listed)
         why = reasons(line, cost, drained, work, w.table, left, w.found, w.visit.settings)
         out.append(OptionReport(id=option.id, name=option.name, line=line, error="", waste=drained, cost=cost, use_band=band, chores=work, left=left, reasons=why))
-    return tuple(_crossings(o, out) for o in out)
+    costs = {o.id: o.cost for o in out if o.cost is not None}
+    return tuple(replace(o, cheaper_than=crossings(o.id, costs)) for o in out)
 
 
-def _crossings(o: OptionReport, all_: list[OptionReport]) -> OptionReport:
-    found = []
-    for other in all_:
-        if other is o or o.cost is None or other.cost is None:
-            continue
-        m = stays_cheaper_from(o.cost, other.cost)
-        if m is not None:
-            found.append((other.id, m))
-    return OptionReport(
-        id=o.id, name=o.name, line=o.line, error=o.error, waste=o.waste, cost=o.cost, use_band=o.use_band, chores=o.chores, left=o.left, reasons=o.reasons, cheaper_than=tuple(found),
-    )
+def crossings(option: str, costs: dict[str, Lifetime]) -> tuple[tuple[str, int], ...]:
+    """Options that this one is dearer than to begin with and stays cheaper than, each with the month from which."""
+    own = costs.get(option)
+    if own is None:
+        return ()
+    return tuple((other, month) for other, cost in costs.items() if other != option and (month := stays_cheaper_from(own, cost)) is not None)
 
 
-__all__ = ["TODAY", "Assessment", "Home", "assess", "assess_over"]
+__all__ = ["TODAY", "Assessment", "Home", "assess", "assess_over", "assumptions", "band_of", "cost_of", "crossings", "walked"]

@@ -1,12 +1,12 @@
 """Lifetime cost: the worked figures to the cent, and properties."""
 
 import unittest
-from decimal import Decimal
+from decimal import ROUND_HALF_EVEN, Decimal
 
 from hypothesis import given
 from hypothesis import strategies as st
 
-from zesty_glass.core.costing.money import apr, interval_months, lifetime, months_due, stays_cheaper_from
+from zesty_glass.core.costing.money import apr, interval_months, lifetime, lifetime_total, months_due, rates_for, stays_cheaper_from
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.treating.line import Purchase
 from zesty_glass.core.treating.report import Due, Running
@@ -79,6 +79,22 @@ class Properties(unittest.TestCase):
     def test_a_longer_horizon_never_costs_less(self, parts, yearly, g):
         totals = [lifetime(BOUGHT, [due(p, m) for p, m, _ in parts], (run(yearly),), y, g, D(0)).total for y in (5, 10, 15, 20)]
         self.assertEqual(totals, sorted(totals))
+
+    @given(parts, st.lists(st.integers(0, 900), max_size=4), rates, rates, st.integers(1, 20))
+    def test_the_total_alone_is_the_same_total(self, parts, yearly, g, r, years):
+        what = BOUGHT, [due(p, m, kind=k) for p, m, k in parts], [run(y, kind=f"k{n % 2}") for n, y in enumerate(yearly)], years, g, r
+        self.assertEqual(lifetime_total(*what), lifetime(*what).total)
+
+    @given(parts, rates, st.integers(1, 20))
+    def test_the_curve_against_its_events(self, parts, g, years):
+        life = lifetime(BOUGHT, [due(p, m) for p, m, _ in parts], (), years, g, D(0))
+        for month in (0, 1, 6, 12 * years - 1):
+            self.assertEqual(life.monthly[month], sum((e.amount for e in life.events if e.month <= month + 1e-9), D(0)))
+
+    @given(st.decimals("0.01", "900", places=2), rates, st.integers(1, 20))
+    def test_grown_prices_are_rounded_half_even(self, price, g, years):
+        for y, amount in enumerate(rates_for(g, D(0), years).priced(price)):
+            self.assertEqual(amount, (price * (1 + g) ** y).quantize(D("0.01"), rounding=ROUND_HALF_EVEN))
 
     @given(st.floats(0.05, 250), st.integers(1, 20))
     def test_event_count_against_plain_enumeration(self, interval, years):

@@ -4,7 +4,7 @@ import { QueryClient, useMutation, useQuery, useQueryClient, type UseMutationRes
 import { currentUnits, useUnits } from "../app/units";
 import { api, data, Failed, setToken } from "./client";
 import type { components } from "./schema.generated";
-import type { Assessment, Customer, Demonstration, DemoWords, Home, Instrument, Item, LabKind, LabSample, Me, Option, ProposalView, Reference, Sample, Saved, VisitSummary, VisitView } from "./types";
+import type { Customer, Demonstration, DemoWords, Home, Instrument, Item, LabKind, LabSample, Me, Option, ProposalView, Reference, Sample, Saved, VisitSummary, VisitView } from "./types";
 
 export const queries = new QueryClient({
   defaultOptions: { queries: { retry: (n, e) => n < 2 && e instanceof Failed && e.problem.status === 0, staleTime: 10_000, refetchOnWindowFocus: false }, mutations: { retry: false } },
@@ -30,14 +30,10 @@ export function useVisit(id: string): UseQueryResult<VisitView> {
   const units = useUnits();
   return useQuery({ queryKey: ["visit", id], queryFn: () => data(api.GET("/api/visits/{id}", { params: { path: { id }, query: units ? { units } : {} } })) });
 }
-/** The comparison as one assessment for each horizon: lines and waters are the same, costs differ. */
-type Compared = components["schemas"]["Comparison"];
-function overYears(c: Compared): Assessment[] {
-  return c.over.map((y) => ({ ...c.assessment, horizon: y.years, options: c.assessment.options.map((o) => ({ ...o, ...y.options[o.id] })) }));
-}
+export type Comparison = components["schemas"]["Comparison"];
 export type Use = "low" | "expected" | "high";
-export const useComparison = (id: string, use: Use = "expected"): UseQueryResult<Assessment[]> =>
-  useQuery({ queryKey: ["visit", id, "comparison", use], queryFn: async () => overYears((await data(api.GET("/api/visits/{id}/comparison", { params: { path: { id }, query: { ...currentUnits(), use } } }))) as Compared), placeholderData: (old) => old });
+export const useComparison = (id: string, use: Use = "expected"): UseQueryResult<Comparison> =>
+  useQuery({ queryKey: ["visit", id, "comparison", use], queryFn: () => data(api.GET("/api/visits/{id}/comparison", { params: { path: { id }, query: { ...currentUnits(), use } } })), placeholderData: (old) => old });
 export type FirmView = components["schemas"]["FirmView"];
 export const useFirm = (): UseQueryResult<FirmView> => useQuery({ queryKey: ["firm"], queryFn: () => data(api.GET("/api/firm")) });
 export const useLabKinds = (): UseQueryResult<LabKind[]> => useQuery({ queryKey: ["lab-kinds"], staleTime: Infinity, queryFn: () => data(api.GET("/api/laboratory/kinds")) });

@@ -433,7 +433,7 @@ export interface paths {
         };
         /**
          * Comparison
-         * @description Everything worked out once, and the costs over several horizons, with the band of low and high use; at low, expected or high use.
+         * @description The options side by side, with their costs over several horizons and the band of low and high use; at low, expected or high use.
          */
         get: operations["comparison_api_visits__id__comparison_get"];
         put?: never;
@@ -1570,11 +1570,42 @@ export interface components {
             error: boolean;
         };
         /**
+         * ComparedOption
+         * @description What of an option does not depend on the horizon.
+         *
+         *     Args:
+         *         stops: whether a check stops it, or it cannot be worked out (``error``); bought: to buy and install [money].
+         *         house, tap: its water where a stage of that branch changes it, else None.
+         */
+        ComparedOption: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Error */
+            error: string;
+            /** Stops */
+            stops: boolean;
+            /** Bought */
+            bought: number | string;
+            house: components["schemas"]["Stream"] | null;
+            tap: components["schemas"]["Stream"] | null;
+            waste: components["schemas"]["Waste"] | null;
+            chores: components["schemas"]["Chores"] | null;
+            /** Left */
+            left: string[];
+        };
+        /**
          * Comparison
-         * @description A visit worked out over the first horizon, and what differs over each.
+         * @description All that a comparison shows; nothing to compare before the raw water is tested.
          */
         Comparison: {
-            assessment: components["schemas"]["Assessment"];
+            /** Options */
+            options: components["schemas"]["ComparedOption"][];
+            /** Rows */
+            rows: components["schemas"]["zesty_glass__core__proposing__compare__Row"][];
+            /** Assumptions */
+            assumptions: components["schemas"]["Assumption"][];
             /** Over */
             over: components["schemas"]["OverYears"][];
         };
@@ -3634,7 +3665,6 @@ export interface components {
                 string,
                 number
             ][];
-            reasons: components["schemas"]["Reasons"] | null;
         };
         /**
          * OptionReport

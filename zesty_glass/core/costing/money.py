@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable
 from decimal import ROUND_HALF_EVEN, Decimal
+from functools import lru_cache
 from itertools import accumulate
 from operator import add, lt
 from typing import NamedTuple
@@ -16,6 +17,7 @@ from ..treating.report import Due, Running
 
 CENT = Decimal("0.01")
 HORIZONS = (5, 10, 15, 20)
+MOST_PRICES = 4000  # grown prices remembered a horizon
 _EPS = 1e-9
 _ZERO, _MICRO = Decimal(0), Decimal("0.000001")
 
@@ -26,18 +28,34 @@ def cents(amount: Decimal) -> Decimal:
 
 
 class Rates:
-    """Growth by price year and discount by month, each power worked out once."""
+    """Growth by price year and discount by month, each power and each grown price worked out once."""
 
-    __slots__ = ("discounted", "grown", "rate")
+    __slots__ = ("_priced", "discounted", "grown", "rate")
 
     def __init__(self, growth: Decimal, discount: Decimal, years: int) -> None:
         self.grown = [(1 + growth) ** y for y in range(years)]
         self.rate = discount
         self.discounted = discount != 0
+        self._priced: dict[Decimal, list[Decimal]] = {}
+
+    def priced(self, price: Decimal) -> list[Decimal]:
+        """A price in each year, to the cent."""
+        known = self._priced.get(price)
+        if known is None:
+            if len(self._priced) >= MOST_PRICES:
+                self._priced.clear()
+            known = self._priced[price] = [cents(price * g) for g in self.grown]
+        return known
 
     def discount(self, month: float) -> Decimal:
         """(1 + r)^(month/12)."""
         return (1 + self.rate) ** (Decimal(repr(month)) / 12)
+
+
+@lru_cache(32)
+def rates_for(growth: Decimal, discount: Decimal, years: int) -> Rates:
+    """The rates of a firm over a horizon; asked for again and again while lines are compared."""
+    return Rates(growth, discount, years)
 
 
 def interval_months(due: Due) -> float:
@@ -120,14 +138,11 @@ class Lifetime:
 
 def _falling_due(d: Due, step: float, years: int, rates: Rates, events: list[Event], by_year: list[Decimal]) -> tuple[int, Decimal]:
     """Add every time one thing falls due, at that year's price, to ``events`` and ``by_year``; how often, and their sum."""
-    year, price, rounded, total, times = -1, d.price, _ZERO, _ZERO, 0
+    total, times, prices = _ZERO, 0, rates.priced(d.price)
     kind, label, scope = d.kind, d.label, d.scope
     for m in months_due(step, years):
         y = int(m / 12 + _EPS)
-        if y != year:
-            year, price = y, d.price * rates.grown[y]
-            rounded = cents(price)
-        amount = cents(price / rates.discount(m)) if rates.discounted else rounded
+        amount = cents(d.price * rates.grown[y] / rates.discount(m)) if rates.discounted else prices[y]
         events.append(Event(m, amount, kind, label, scope))
         by_year[y] += amount
         total += amount
@@ -142,11 +157,23 @@ def running_years(per_year: Decimal, rates: Rates) -> list[Decimal]:
     return [sum((per_year / 12 * f / rates.discount(float(12 * y + m)) for m in range(12)), _ZERO) for y, f in enumerate(rates.grown)]
 
 
-def lifetime(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iterable[Running], years: int, growth: Decimal, discount: Decimal, house_gal_year: float = 0.0, tap_gal_year: float = 0.0, with_curve: bool = True) -> Lifetime:
-    """Everything paid over ``years``: purchases at month 0, events rounded when due, running costs rounded once a year per kind."""
+def _rates(growth: Decimal, discount: Decimal, years: int) -> Rates:
     if not 1 <= years <= 60:
         raise RuleError("cost.years", f"A horizon of {years} years is not possible.", "years", "Use 5, 10, 15 or 20.")
-    rates = Rates(growth, discount, years)
+    return rates_for(growth, discount, years)
+
+
+def lifetime_total(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iterable[Running], years: int, growth: Decimal, discount: Decimal) -> Decimal:
+    """The total of ``lifetime`` alone, to the cent."""
+    rates = _rates(growth, discount, years)
+    total = sum((cents(p.price) + cents(p.installation) for p in purchases), _ZERO)
+    total += sum((falling_due(d.price, interval_months(d), rates, years) for d in dues), _ZERO)
+    return total + sum((cents(amount) for per_year in _by_kind(running).values() for amount in running_years(per_year, rates)), _ZERO)
+
+
+def lifetime(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iterable[Running], years: int, growth: Decimal, discount: Decimal, house_gal_year: float = 0.0, tap_gal_year: float = 0.0) -> Lifetime:
+    """Everything paid over ``years``: purchases at month 0, events rounded when due, running costs rounded once a year per kind."""
+    rates = _rates(growth, discount, years)
     events: list[Event] = []
     lines: list[CostLine] = []
     for p in purchases:
@@ -181,13 +208,16 @@ def lifetime(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iterab
     return Lifetime(
         years=years, total=total, purchase=purchase, by_kind=by_kind, by_year=tuple(by_year), first_year=by_year[0], worst_year=max(later), per_year=cents(total / years),
         per_gallon_house=per(scope_total["house"], house_gal_year), per_gallon_tap=per(scope_total["tap"], tap_gal_year), lines=tuple(lines), events=tuple(events),
-        monthly=_monthly(events, run, years, rates, total) if with_curve else (),
+        monthly=_monthly(events, run, years, rates, total),
     )
 
 
 def falling_due(price: Decimal, step: float, rates: Rates, years: int) -> Decimal:
     """Sum of everything that falls due every ``step`` months at a price, each event to the cent."""
-    return sum((cents(price * rates.grown[int(m / 12 + _EPS)] / (rates.discount(m) if rates.discounted else 1)) for m in months_due(step, years)), _ZERO)
+    if rates.discounted:
+        return sum((cents(price * rates.grown[int(m / 12 + _EPS)] / rates.discount(m)) for m in months_due(step, years)), _ZERO)
+    prices = rates.priced(price)
+    return sum([prices[int(m / 12 + _EPS)] for m in months_due(step, years)], _ZERO)
 
 
 def added_cost(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iterable[Running], rates: Rates, years: int) -> Decimal:
@@ -201,12 +231,17 @@ def added_cost(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iter
     return total + sum((sum(running_years(r.per_year, rates), _ZERO) for r in running), _ZERO)
 
 
+def _by_kind(running: Iterable[Running]) -> dict[tuple[str, str], Decimal]:
+    """Running costs a year, by kind and branch."""
+    groups: dict[tuple[str, str], Decimal] = {}
+    for r in running:
+        groups[r.kind, r.scope] = groups.get((r.kind, r.scope), _ZERO) + r.per_year
+    return groups
+
+
 def _add_running(run: list[Running], years: int, rates: Rates, by_kind: dict[str, Decimal], by_year: list[Decimal], scope_total: dict[str, Decimal], lines: list[CostLine]) -> None:
     """Running costs, summed per kind and branch, rounded once a year."""
-    groups: dict[tuple[str, str], Decimal] = {}
-    for r in run:
-        groups[r.kind, r.scope] = groups.get((r.kind, r.scope), _ZERO) + r.per_year
-    for (kind, scope), per_year in groups.items():
+    for (kind, scope), per_year in _by_kind(run).items():
         sums = [cents(amount) for amount in running_years(per_year, rates)]
         total = sum(sums, _ZERO)
         by_kind[kind] = by_kind.get(kind, _ZERO) + total

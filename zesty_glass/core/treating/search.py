@@ -31,7 +31,7 @@ from operator import mul
 from typing import Any
 
 from ..costing.chores import stage_minutes
-from ..costing.money import Rates, added_cost, falling_due, interval_months, running_years
+from ..costing.money import added_cost, falling_due, interval_months, rates_for, running_years
 from ..home import Home
 from ..proposing.scores import Score, score
 from ..ranges import Range, Verdict
@@ -91,7 +91,7 @@ class Searcher:
         self.by_code = {i.code: i for i in self.items}
         self.wanted, self.years, self.measured = wanted, years, measured or {}
         self.targets = dict(targets or {})
-        self.rates = Rates(settings.price_growth, settings.discount, years)
+        self.rates = rates_for(settings.price_growth, settings.discount, years)
         self._ids: dict[tuple[Range | None, float | None, str, bool], int] = {}
         self._quantities: list[Quantity] = []
         self.low = 0 if self.source.psi is None else round(self.source.psi.low * MICRO)

@@ -7,7 +7,7 @@ from dataclasses import replace
 from decimal import Decimal
 
 from ..costing.chores import chores
-from ..costing.money import lifetime
+from ..costing.money import lifetime_total
 from ..costing.waste import waste
 from ..errors import RuleError
 from ..home import Home
@@ -144,7 +144,7 @@ class _Walker:
 
     def cost(self, line: LineReport) -> Decimal:
         s = self.settings
-        return lifetime(line.purchases, [d for x in line.stages for d in x.dues], [r for x in line.stages for r in x.running], self.years, s.price_growth, s.discount, with_curve=False).total
+        return lifetime_total(line.purchases, [d for x in line.stages for d in x.dues], [r for x in line.stages for r in x.running], self.years, s.price_growth, s.discount)
 
 
 def what_ifs(option: Option, catalogue: Mapping[str, Item], water: Water, colour: ColourFinding | None, home: Home, settings: Settings, years: int = 10, measured: Measured | None = None) -> tuple[WhatIf, ...]:

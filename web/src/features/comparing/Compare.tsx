@@ -2,8 +2,8 @@
 import { useState, type ReactElement } from "react";
 import { Link } from "react-router";
 
-import { useChangeVisit, useComparison, type Use } from "../../api/hooks";
-import type { Assessment, Cell, Lifetime, OptionReport, Row } from "../../api/types";
+import { useChangeVisit, useComparison, type Comparison, type Use } from "../../api/hooks";
+import type { Cell, ComparedOption, Lifetime, Row } from "../../api/types";
 import { money, num, volume } from "../../app/show";
 import { Glass } from "../../glass/Glass";
 import { look, type Look } from "../../glass/look";
@@ -75,29 +75,25 @@ function Legend(): ReactElement {
   );
 }
 
-function waterLooks(o: OptionReport, raw: Look): [Look, Look | null] {
-  if (!o.line || o.line.stages.length === 0) return [raw, null];
-  const house = o.line.stages.some((s) => s.scope === "house") ? look(o.line.house.quantities, { ferric: o.line.house.ferric ?? null, predicted: true }) : raw;
-  const tap = o.line.stages.some((s) => s.scope === "tap") ? look(o.line.tap.quantities, { ferric: o.line.tap.ferric ?? null, predicted: true }) : null;
-  return [house, tap];
+function waterLooks(o: ComparedOption, raw: Look): [Look, Look | null] {
+  const seen = (w: ComparedOption["house"]): Look | null => (w ? look(w.quantities, { ferric: w.ferric ?? null, predicted: true }) : null);
+  return [seen(o.house) ?? raw, seen(o.tap)];
 }
 
-function Header({ o, i, currency, recommended }: { o: OptionReport; i: number; currency: string; recommended: boolean }): ReactElement {
-  const price = o.line?.purchases.reduce((a, p) => a + Number(p.price) + Number(p.installation), 0) ?? 0;
-  const stop = !o.line || [...o.line.stages.flatMap((s) => s.checks), ...o.line.checks].some((c) => c.status === "stop");
+function Header({ o, i, currency, recommended }: { o: ComparedOption; i: number; currency: string; recommended: boolean }): ReactElement {
   return (
     <div className="min-w-0">
       <div className="flex items-center gap-2 min-w-0">
         {i > 0 && <span className="num w-7 h-7 shrink-0 rounded-full border-[1.6px] border-ink grid place-items-center text-[15px]" style={recommended ? { background: "var(--yuzu)", color: "#10302A" } : undefined}>{LETTER(i)}</span>}
         <b className="text-b leading-tight line-clamp-2">{o.name}</b>
       </div>
-      <p className="text-s text-ink-2">{i === 0 ? "nothing bought" : `${money(price, currency)} to buy and install`}</p>
-      {stop && i > 0 && <p className="flex gap-1 items-center text-s font-semibold text-zest-ink"><StateMark kind="no" size={16} />cannot work as it stands</p>}
+      <p className="text-s text-ink-2">{i === 0 ? "nothing bought" : `${money(o.bought, currency)} to buy and install`}</p>
+      {o.stops && i > 0 && <p className="flex gap-1 items-center text-s font-semibold text-zest-ink"><StateMark kind="no" size={16} />cannot work as it stands</p>}
     </div>
   );
 }
 
-function Waste({ o, units }: { o: OptionReport; units: string }): ReactElement {
+function Waste({ o, units }: { o: ComparedOption; units: string }): ReactElement {
   const w = o.waste;
   if (!w || w.total_gal_year === 0) return <b className="text-b">{w?.unknown ? "not known" : "nothing to drain"}</b>;
   const parts = Object.entries(w.by_kind).map(([kind, gal]) => ({ kind, gal }));
@@ -111,7 +107,7 @@ function Waste({ o, units }: { o: OptionReport; units: string }): ReactElement {
   );
 }
 
-function Chores({ o }: { o: OptionReport }): ReactElement {
+function Chores({ o }: { o: ComparedOption }): ReactElement {
   const c = o.chores;
   if (!c || c.chores.length === 0) return <span className="text-b text-ink-2">none</span>;
   const changes = c.chores.filter((x) => !x.bags).reduce((a, x) => a + x.times_year, 0);
@@ -125,15 +121,15 @@ function Chores({ o }: { o: OptionReport }): ReactElement {
 
 const USES: { value: Use; name: string }[] = [{ value: "low", name: "low" }, { value: "expected", name: "expected" }, { value: "high", name: "high" }];
 
-function Board({ all, years, setYears, use, setUse }: { all: Assessment[]; years: number; setYears: (y: number) => void; use: Use; setUse: (u: Use) => void }): ReactElement {
+function Board({ a, years, setYears, use, setUse }: { a: Comparison; years: number; setYears: (y: number) => void; use: Use; setUse: (u: Use) => void }): ReactElement {
   const { id, view, units, lookOf } = useVisitContext();
   const change = useChangeVisit(id);
-  const a = all.find((x) => x.horizon === years) ?? all[0]!;
+  const over = (a.over.find((x) => x.years === years) ?? a.over[0])?.options ?? {};
   const currency = view.visit.settings.currency;
   const options = a.options;
   const raw = view.visit.samples.find((s) => s.raw);
   const rawLook = raw ? lookOf(raw) : look({});
-  const curves: Curve[] = options.flatMap((o, i) => (o.cost ? [{ id: o.id, letter: LETTER(i), name: o.name, monthly: o.cost.monthly, cheaper: o.cheaper_than, recommended: view.visit.recommended === o.id, band: o.use_band ?? null }] : []));
+  const curves: Curve[] = options.flatMap((o, i) => { const c = over[o.id]; return c?.cost ? [{ id: o.id, letter: LETTER(i), name: o.name, monthly: c.cost.monthly, cheaper: c.cheaper_than, recommended: view.visit.recommended === o.id, band: c.use_band ?? null }] : []; });
   const grid = { gridTemplateColumns: `164px repeat(${options.length}, minmax(138px, 1fr))` };
   const said = crossingWords(curves);
   const biggest = Math.max(0, ...options.map((o) => o.waste?.total_gal_year ?? 0));
@@ -176,7 +172,7 @@ function Board({ all, years, setYears, use, setUse }: { all: Assessment[]; years
         <div className="flex items-center justify-between gap-3 mb-1"><span className="text-m" aria-hidden="true">Use of water</span><Seg label="Use of water" hideLabel value={use} choices={USES} onChange={setUse} /></div>
         <CostChart curves={curves} years={years} currency={currency} />
         <div className="grid gap-x-3 gap-y-2 mt-1" style={{ gridTemplateColumns: `repeat(${Math.min(options.length, 4)}, 1fr)` }}>
-          {options.map((o, i) => (o.cost ? <div key={o.id}><span className="text-s text-ink-2">{LETTER(i) || "Today"}</span><br /><Opens title={`${LETTER(i) || "Today"}: all it costs`} slip={<CostSlip cost={o.cost} currency={currency} />} className="font-d text-[19px]">{money(o.cost.total, currency)}</Opens>{o.use_band && <span className="block text-s text-ink-3 mt-1">{money(o.use_band.low, currency)} to {money(o.use_band.high, currency)} by use</span>}</div> : null))}
+          {options.map((o, i) => { const c = over[o.id]; return c?.cost ? <div key={o.id}><span className="text-s text-ink-2">{LETTER(i) || "Today"}</span><br /><Opens title={`${LETTER(i) || "Today"}: all it costs`} slip={<CostSlip cost={c.cost} currency={currency} />} className="font-d text-[19px]">{money(c.cost.total, currency)}</Opens>{c.use_band && <span className="block text-s text-ink-3 mt-1">{money(c.use_band.low, currency)} to {money(c.use_band.high, currency)} by use</span>}</div> : null; })}
         </div>
         {said.map((s) => <p key={s} className="font-semibold mt-2 leading-snug">{s}</p>)}
         {a.assumptions.length > 0 && (
@@ -206,7 +202,7 @@ export function Compare(): ReactElement {
       <div className="fixed left-0 right-0 bottom-0 h-[98px] bg-ledge border-t border-rule" aria-hidden="true"><div className="absolute inset-x-0 bottom-0 h-[58px] bg-face border-t-2 border-ink" /></div>
       {all.isPending && <Waiting what="Working out every option." />}
       <Trouble error={all.error} again={() => void all.refetch()} />
-      {all.data && <Board all={all.data} years={years} setYears={pick} use={use} setUse={setUse} />}
+      {all.data && <Board a={all.data} years={years} setYears={pick} use={use} setUse={setUse} />}
       <div className="fixed right-8 bottom-[5px] z-20 flex gap-3"><Link className="key" style={{ background: "var(--ink)", color: "var(--paper)" }} to={`/visits/${id}/offer`}>Make the offer</Link></div>
     </div>
   );

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from functools import partial
+
 from ..checks import met, told
 from ..items import CarbonFigures
 from ..place import backwash_checks, drop_at, item_pressure, place_checks
@@ -38,6 +41,15 @@ def _radon(inp: StageInput) -> list[Check]:
     return [met("carbon.radon", f"radon {r.best:,.0f} pCi/L, under {RADON_STOP_PCI_L:,.0f}")]
 
 
+def _contact(volume_ft3: float, flow: float, have: float) -> tuple[Figure, ...]:
+    return (Figure(
+        id="ebct", label="contact time at peak", value=f"{have:.1f}", unit="min", number=have,
+        working=working("Why this contact time?", "EBCT = 7.48 · ft³ ÷ gpm", "definition of empty bed contact time; 1 ft³ = 7.48052 gal",
+                        ("carbon", f"{volume_ft3:g}", "ft³"), ("peak flow", f"{flow:g}", "gpm"), ("contact time", f"{have:.1f}", "min", True),
+                        ("at 3 gpm, one shower and a tap", f"{ebct_min(volume_ft3, 3):.1f}", "min")),
+    ),)
+
+
 def run(inp: StageInput) -> StageReport:
     """Checks contact time for what is in this water at peak flow; a claim is weakened where it is too short."""
     item, site, f = inp.item, inp.site, inp.item.figures
@@ -45,18 +57,13 @@ def run(inp: StageInput) -> StageReport:
     checks = place_checks(item, site) + item_pressure(item, site, None if inp.stream.psi is None else inp.stream.psi.low) + _radon(inp)
     changes, more = effects(item, inp.stream, whole=True)
     checks += more
-    figures: list[Figure] = []
+    figures: Callable[[], tuple[Figure, ...]] = tuple
     flow = site.demand.peak_gpm if item.scope == "house" else TAP_FLOW_GPM
     if item.scope == "house" and f.volume_ft3 is None:
         checks.append(told("carbon.volume", "unknown", test="ask the maker for the carbon volume"))
     elif f.volume_ft3 is not None and item.scope == "house":
         have = ebct_min(f.volume_ft3, flow)
-        figures.append(Figure(
-            id="ebct", label="contact time at peak", value=f"{have:.1f}", unit="min", number=have,
-            working=working("Why this contact time?", "EBCT = 7.48 · ft³ ÷ gpm", "definition of empty bed contact time; 1 ft³ = 7.48052 gal",
-                            ("carbon", f"{f.volume_ft3:g}", "ft³"), ("peak flow", f"{flow:g}", "gpm"), ("contact time", f"{have:.1f}", "min", True),
-                            ("at 3 gpm, one shower and a tap", f"{ebct_min(f.volume_ft3, 3):.1f}", "min")),
-        ))
+        figures = partial(_contact, f.volume_ft3, flow, have)
         for name in ("chlorine_free", "chlorine_combined"):
             q, now = changes.get(name), inp.stream.get(name)
             if q is None or now is None or now.range is None or now.range.best < 0.05:
@@ -82,7 +89,7 @@ def run(inp: StageInput) -> StageReport:
         running = (cost,) if cost else ()
     drop = drop_at(item, site.demand.peak_gpm) if item.scope == "house" else 0.0
     size = f"{f.volume_ft3:g} ft³ {f.media}" if f.volume_ft3 and item.scope == "house" else f.media
-    return report(inp, inp.stream.with_(changes), checks, figures=lambda: tuple(figures), drains=drains, running=running, drop=drop, summary=size)
+    return report(inp, inp.stream.with_(changes), checks, figures=figures, drains=drains, running=running, drop=drop, summary=size)
 
 
 def _total(changes: dict[str, Quantity]) -> dict[str, Quantity]:

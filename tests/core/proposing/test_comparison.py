@@ -1,0 +1,66 @@
+"""Options side by side: the same figures as the whole assessment, with less around them."""
+
+import unittest
+from dataclasses import replace
+from datetime import UTC, datetime
+from decimal import Decimal
+
+from zesty_glass.core.assess import HIGH_USE, LOW_USE, assess, assess_over
+from zesty_glass.core.proposing.comparison import compare
+from zesty_glass.core.treating.line import Option, StageChoice
+from zesty_glass.demo.homes import demo_visits
+
+VISITS = demo_visits(datetime(2026, 11, 20, 9, 0, tzinfo=UTC))
+HOME_1 = VISITS[0]
+
+
+class SameAsTheAssessment(unittest.TestCase):
+    def test_rows_water_waste_and_chores(self):
+        for v in VISITS:
+            whole, side = assess(v), compare(v, (10,))
+            self.assertEqual(side.rows, whole.rows, v.home.name)
+            for a, b in zip(whole.options, side.options, strict=True):
+                self.assertEqual((a.id, a.waste, a.chores, a.left, a.error), (b.id, b.waste, b.chores, b.left, b.error))
+                if b.house is not None:
+                    self.assertEqual(b.house, a.line.house)
+                if b.tap is not None:
+                    self.assertEqual(b.tap, a.line.tap)
+
+    def test_costs_over_every_horizon(self):
+        for v in VISITS:
+            side = compare(v, (5, 20))
+            for over, whole in zip(side.over, assess_over(v, (5, 20), use_bands=True), strict=True):
+                self.assertEqual(over.years, whole.horizon)
+                for o in whole.options:
+                    c = over.options[o.id]
+                    self.assertEqual((c.cost, c.use_band, c.cheaper_than), (o.cost, o.use_band, o.cheaper_than))
+
+    def test_what_stops_is_said(self):
+        for v in VISITS:
+            for a, b in zip(assess(v).options, compare(v, (10,)).options, strict=True):
+                self.assertEqual(b.stops, a.line is None or a.line.status == "stop", a.name)
+
+
+class Edges(unittest.TestCase):
+    def test_nothing_to_compare_before_the_raw_water(self):
+        side = compare(replace(HOME_1, samples=()), (10,))
+        self.assertEqual((side.options, side.rows, side.over), ((), (), ()))
+
+    def test_an_option_that_cannot_be_worked_out_stands_with_its_reason(self):
+        bad = Option(id="bad", name="Bad", stages=(StageChoice(item="NOPE"),))
+        side = compare(replace(HOME_1, options=(bad,)), (10,))
+        self.assertIn("NOPE", side.options[1].error)
+        self.assertTrue(side.options[1].stops)
+        self.assertIsNone(side.over[0].options["bad"].cost)
+
+    def test_bought_is_prices_and_installation(self):
+        for o, c in zip(assess(HOME_1).options, compare(HOME_1, (10,)).options, strict=True):
+            self.assertEqual(c.bought, sum((p.price + p.installation for p in o.line.purchases), Decimal(0)))
+
+    def test_use_moves_the_cost_inside_its_band(self):
+        low, expected, high = (compare(HOME_1, (10,), u).over[0].options for u in (LOW_USE, 1.0, HIGH_USE))
+        for id, c in expected.items():
+            self.assertLessEqual(low[id].cost.total, c.cost.total)
+            self.assertLessEqual(c.cost.total, high[id].cost.total)
+            if c.use_band is not None:
+                self.assertEqual((c.use_band.low, c.use_band.high), (low[id].cost.total, high[id].cost.total))

@@ -1,0 +1,108 @@
+"""Options side by side: what each does to what was found, its water to the drain, its chores, and its cost over several horizons."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+
+from ..assess import Assumption, Band, assumptions, band_of, cost_of, crossings, walked
+from ..costing.chores import Chores, chores
+from ..costing.money import Lifetime
+from ..costing.waste import Waste, waste
+from ..record import record
+from ..testing.findings import meaning
+from ..testing.noticing import noticed
+from ..testing.water import design_water, water_of
+from ..treating.line import LineReport, Option
+from ..treating.measured import measured_here
+from ..treating.stream import Stream
+from ..visit import Visit
+from .compare import Row, not_addressed, rows
+
+
+@record
+class ComparedOption:
+    """What of an option does not depend on the horizon.
+
+    Args:
+        stops: whether a check stops it, or it cannot be worked out (``error``); bought: to buy and install [money].
+        house, tap: its water where a stage of that branch changes it, else None.
+    """
+
+    id: str
+    name: str
+    error: str
+    stops: bool
+    bought: Decimal
+    house: Stream | None
+    tap: Stream | None
+    waste: Waste | None
+    chores: Chores | None
+    left: tuple[str, ...]
+
+
+@record
+class OptionCost:
+    """What of an option depends on the horizon."""
+
+    cost: Lifetime | None
+    use_band: Band | None
+    cheaper_than: tuple[tuple[str, int], ...]
+
+
+@record
+class OverYears:
+    """Costs of every option over one horizon [years], by the option's id."""
+
+    years: int
+    options: dict[str, OptionCost]
+
+
+@record
+class Comparison:
+    """All that a comparison shows; nothing to compare before the raw water is tested."""
+
+    options: tuple[ComparedOption, ...]
+    rows: tuple[Row, ...]
+    assumptions: tuple[Assumption, ...]
+    over: tuple[OverYears, ...]
+
+
+def compare(visit: Visit, horizons: tuple[int, ...], use: float = 1.0) -> Comparison:
+    """Today and every option of a visit.
+
+    Args:
+        horizons: of the costs [years]; use: times the expected use of water.
+    """
+    waters = {s.id: water_of(s) for s in visit.samples}
+    raw = design_water(visit.samples, waters)
+    if raw is None:
+        return Comparison(options=(), rows=(), assumptions=(), over=())
+    settings = visit.settings
+    found = meaning(raw, visit.home, (*visit.complaints, *noticed(visit.samples, visit.complaints)), visit.rules, settings.units, settings.heater_c)
+    listed = assumptions(visit)
+    lines, ends = walked(visit, raw, found.colour, measured_here(visit.samples, waters), True, use, brief=True)
+    good = {line.option: line for _, line, _ in lines if line is not None}
+    table = rows(tuple(good.values()), found, visit.complaints, visit.rules, settings.units)
+    left = {id: not_addressed(line, found, table) for id, line in good.items()}
+    over = []
+    for years in horizons:
+        costs = {id: cost_of(line, visit, listed, years) for id, line in good.items()}
+        over.append(OverYears(years=years, options={o.id: _cost(o.id, costs, ends.get(o.id, ()), visit, listed) for o, _, _ in lines}))
+    return Comparison(options=tuple(_option(o, line, error, left.get(o.id, ())) for o, line, error in lines), rows=table, assumptions=listed, over=tuple(over))
+
+
+def _cost(id: str, costs: dict[str, Lifetime], ends: tuple[LineReport, ...], visit: Visit, listed: tuple[Assumption, ...]) -> OptionCost:
+    cost = costs.get(id)
+    if cost is None:
+        return OptionCost(cost=None, use_band=None, cheaper_than=())
+    return OptionCost(cost=cost, use_band=band_of(cost, ends, visit, listed), cheaper_than=crossings(id, costs))
+
+
+def _option(option: Option, line: LineReport | None, error: str, left: tuple[str, ...]) -> ComparedOption:
+    if line is None:
+        return ComparedOption(id=option.id, name=option.name, error=error, stops=True, bought=Decimal(0), house=None, tap=None, waste=None, chores=None, left=())
+    scopes = {s.scope for s in line.stages}
+    return ComparedOption(
+        id=option.id, name=option.name, error="", stops=line.status == "stop", bought=sum((p.price + p.installation for p in line.purchases), Decimal(0)),
+        house=line.house if "house" in scopes else None, tap=line.tap if "tap" in scopes else None, waste=waste(line), chores=chores(line), left=left,
+    )
