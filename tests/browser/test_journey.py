@@ -5,7 +5,6 @@ import subprocess
 import sys
 import tempfile
 import unittest
-import urllib.request
 from io import BytesIO
 from pathlib import Path
 
@@ -14,32 +13,9 @@ from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
 from tests.api.client import compared, in_decimals
-from tests.browser.driving import ROOT, Browser
-from tests.browser.serving import Served
+from tests.browser.case import BrowserCase
+from tests.browser.driving import ROOT
 from zesty_glass.demo.homes import uid
-from zesty_glass.demo.load import EMAIL, PASSWORD
-
-
-class BrowserCase(unittest.TestCase):
-    @classmethod
-    def setUpClass(cls):
-        cls.served = Served()
-        cls.addClassCleanup(cls.served.close)
-        cls.b = Browser()
-        cls.addClassCleanup(cls.b.close)
-        cls.b.sign_in(cls.served.base, EMAIL, PASSWORD)
-
-    def fetch(self, path):
-        cookie = "; ".join(f"{c['name']}={c['value']}" for c in self.b.driver.get_cookies())
-        with urllib.request.urlopen(urllib.request.Request(self.served.base + path, headers={"Cookie": cookie})) as r:
-            return r.read()
-
-    def keys(self, *keys):
-        ActionChains(self.b.driver).send_keys(*keys).perform()
-
-    def clean(self):
-        self.assertEqual(self.b.axe(), [])
-        self.assertEqual([e for e in self.b.errors() if "401" not in e], [])
 
 
 class Journey(BrowserCase):

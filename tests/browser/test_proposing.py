@@ -2,24 +2,13 @@
 
 import unittest
 
+from tests.browser.case import BrowserCase
 from tests.browser.driving import Browser
-from tests.browser.serving import Served
 from zesty_glass.demo.homes import uid
-from zesty_glass.demo.load import EMAIL, MANAGER_EMAIL, PASSWORD
+from zesty_glass.demo.load import MANAGER_EMAIL, PASSWORD
 
 
-class Proposing(unittest.TestCase):
-    @classmethod
-    def setUpClass(cls):
-        cls.served = Served()
-        cls.addClassCleanup(cls.served.close)
-        cls.b = Browser()
-        cls.addClassCleanup(cls.b.close)
-        cls.b.sign_in(cls.served.base, EMAIL, PASSWORD)
-
-    def go(self, path):
-        self.b.go(self.served.base + path)
-
+class Proposing(BrowserCase):
     def test_a_proposed_line_is_taken(self):
         b = self.b
         self.go(f"/visits/{uid('home-2-visit')}/line")

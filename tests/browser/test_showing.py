@@ -2,25 +2,17 @@
 
 import unittest
 
-from tests.browser.driving import Browser
-from tests.browser.serving import Served
+from tests.browser.case import BrowserCase
 from zesty_glass.demo.homes import uid
-from zesty_glass.demo.load import EMAIL, PASSWORD
 
 HOME_6, HOME_7 = (f"/visits/{uid(f'home-{n}-visit')}" for n in (6, 7))
 
 
-class ByTouch(unittest.TestCase):
-    @classmethod
-    def setUpClass(cls):
-        cls.served = Served()
-        cls.addClassCleanup(cls.served.close)
-        cls.b = Browser((1280, 800), touch=True)
-        cls.addClassCleanup(cls.b.close)
-        cls.b.sign_in(cls.served.base, EMAIL, PASSWORD)
+class ByTouch(BrowserCase):
+    touch = True
 
     def show(self, home, kind):
-        self.b.go(f"{self.served.base}{home}/show")
+        self.go(f"{home}/show")
         self.b.click("a.key", kind)
         self.b.see("What it does not show")
 
