@@ -154,20 +154,24 @@ class Running:
 _ID = rb"[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}"
 
 
-def _calls(port: int) -> dict[str, Any]:
+def _signed_in(port: int) -> tuple[http.client.HTTPConnection, str, str]:
+    """A connection, its cookie, and the address of a visit with four options of ten stages that was brought in."""
     c = http.client.HTTPConnection("127.0.0.1", port, timeout=30)
     c.request("POST", "/api/session", json.dumps({"email": EMAIL, "password": PASSWORD}), {"Content-Type": "application/json"})
     r = c.getresponse()
     me = json.loads(r.read())
     cookie = (r.getheader("Set-Cookie") or "").split(";")[0]
-
     large = visit_file.write(_four_of_ten(home_1(datetime(2026, 11, 20, 9, 0, tzinfo=UTC))))
     c.request("POST", "/api/visits/import", re.sub(_ID, lambda m: uid(f"bench {m[0]!r}").encode(), large), {"Content-Type": "application/json", "Cookie": cookie, "X-Zesty-Token": me["token"]})
     r = c.getresponse()
     brought = json.loads(r.read())
     if r.status != 201:
         raise RuntimeError(f"import: {r.status} {brought}")
-    four = f"/api/visits/{brought['id']}"
+    return c, cookie, f"/visits/{brought['id']}"
+
+
+def _calls(port: int) -> dict[str, Any]:
+    c, cookie, four = _signed_in(port)
 
     def get(path: str) -> Callable[[], bytes]:
         def call() -> bytes:
@@ -181,7 +185,40 @@ def _calls(port: int) -> dict[str, Any]:
         return call
 
     home = f"/api/visits/{uid('home-1-visit')}"
-    return {"open_a_visit": timed(get(home), 100), "comparison_three_options_four_horizons": timed(get(f"{home}/comparison"), 60), "comparison_four_options_of_ten_stages_20_years": timed(get(f"{four}/comparison?years=20"), 60), "comparison_four_options_of_ten_stages_four_horizons": timed(get(f"{four}/comparison"), 60), "todays_visits": timed(get("/api/visits"), 60)}
+    return {
+        "open_a_visit": timed(get(home), 100), "comparison_three_options_four_horizons": timed(get(f"{home}/comparison"), 60), "comparison_four_options_of_ten_stages_20_years": timed(get(f"/api{four}/comparison?years=20"), 60),
+        "comparison_four_options_of_ten_stages_four_horizons": timed(get(f"/api{four}/comparison"), 60), "todays_visits": timed(get("/api/visits"), 60),
+    }
+
+
+def _until(press: str, ready: str) -> str:
+    """A script that presses an element and answers with the milliseconds until a condition holds and is painted."""
+    return f"""const done = arguments[arguments.length - 1]; const start = performance.now();
+    const look = () => (({ready}) ? requestAnimationFrame(() => done(performance.now() - start)) : requestAnimationFrame(look));
+    ({press}).click(); look();"""
+
+
+def page() -> dict[str, Any]:
+    """The comparison of four options of ten stages in the real interface: from the touch that opens it, and from a touch on another horizon [ms]."""
+    sys.path.insert(0, str(ROOT))
+    from tests.browser.driving import Browser
+    from tests.browser.serving import Served
+
+    served, browser = Served(), Browser()
+    try:
+        *_, four = _signed_in(served.port)
+        browser.sign_in(served.base, EMAIL, PASSWORD)
+        opened, switched = [], []
+        for _ in range(5):
+            browser.go(f"{served.base}{four}/line")
+            browser.find("a", "Compare")
+            opened.append(browser.driver.execute_async_script(_until("[...document.querySelectorAll('a')].find((a) => a.textContent.includes('Compare') && a.href.endsWith('/compare'))", "document.querySelector('[data-testid=cost-chart]')")))
+            for years in (5, 10, 15, 20, 5):
+                switched.append(browser.driver.execute_async_script(_until(f"[...document.querySelectorAll('[role=radio]')].find((e) => e.textContent === '{years}')", f"document.querySelector('[data-testid=cost-chart]').getAttribute('aria-label').includes('over {years} years')")))
+        return {name: {"median_ms": round(statistics.median(x), 1), "most_ms": round(max(x), 1)} for name, x in (("comparison_opened", opened), ("horizon_switched", switched))}
+    finally:
+        browser.close()
+        served.close()
 
 
 def server() -> dict[str, Any]:
@@ -220,7 +257,7 @@ def touches() -> dict[str, int]:
         served.close()
 
 
-PARTS: dict[str, Callable[[], Any]] = {"core": core, "search": search, "pdf": pdf, "scripts": scripts, "server": server, "touches": touches}
+PARTS: dict[str, Callable[[], Any]] = {"core": core, "search": search, "pdf": pdf, "scripts": scripts, "server": server, "page": page, "touches": touches}
 
 
 def main(arguments: list[str]) -> int:

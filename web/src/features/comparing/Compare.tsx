@@ -32,7 +32,7 @@ function CellView({ row, cell, today }: { row: Row; cell: Cell; today: Cell | un
       {cell.change !== "today" && words !== "" && (
         <span className="flex items-center gap-1 text-s text-ink-2"><EvidenceMark level={cell.level} />{words}{!cell.established && <b className="text-zest-ink">not established</b>}</span>
       )}
-      {cell.note !== "" && cell.note !== words && <span className="block text-s text-ink-2 leading-tight">{cell.note}</span>}
+      {cell.note !== "" && cell.note !== words && cell.change !== "no_claim" && <span className="block text-s text-ink-2 leading-tight">{cell.note}</span>}
     </div>
   );
 }
@@ -130,29 +130,30 @@ function Board({ a, years, setYears, use, setUse }: { a: Comparison; years: numb
   const raw = view.visit.samples.find((s) => s.raw);
   const rawLook = raw ? lookOf(raw) : look({});
   const curves: Curve[] = options.flatMap((o, i) => { const c = over[o.id]; return c?.cost ? [{ id: o.id, letter: LETTER(i), name: o.name, monthly: c.cost.monthly, cheaper: c.cheaper_than, recommended: view.visit.recommended === o.id, band: c.use_band ?? null }] : []; });
-  const grid = { gridTemplateColumns: `164px repeat(${options.length}, minmax(138px, 1fr))` };
+  const tight = options.length > 4; // today and four options: narrower, so that the last is in sight
+  const grid = { gridTemplateColumns: tight ? `132px repeat(${options.length}, minmax(112px, 1fr))` : `148px repeat(${options.length}, minmax(132px, 1fr))`, columnGap: 12 };
   const said = crossingWords(curves);
   const biggest = Math.max(0, ...options.map((o) => o.waste?.total_gal_year ?? 0));
   const recommend = (o: string): void => change.mutate({ version: view.versions.visit ?? 1, recommended: o });
   return (
-    <div className="h-full grid wide:grid-cols-[minmax(0,1fr)_400px] gap-x-8 min-h-0">
-      <div className="min-h-0 h-full overflow-x-auto overflow-y-hidden scroll"><div className="h-full flex flex-col relative" style={{ minWidth: 164 + options.length * 154 }}>
-        <div className="grid gap-x-4 py-2 border-b-[1.5px] border-ink" style={grid}><span className="text-s text-ink-2 self-end">found, today, after</span>{options.map((o, i) => <Header key={o.id} o={o} i={i} currency={currency} recommended={view.visit.recommended === o.id} />)}</div>
+    <div className="h-full grid grid-rows-[minmax(0,1fr)_auto] wide:grid-rows-1 wide:grid-cols-[minmax(0,1fr)_400px] gap-x-8 min-h-0">
+      <div className="min-h-0 h-full overflow-x-auto overflow-y-hidden scroll"><div className="h-full flex flex-col relative" style={{ minWidth: tight ? 132 + options.length * 124 : 148 + options.length * 144 }}>
+        <div className="grid py-2 border-b-[1.5px] border-ink" style={grid}><span className="text-s text-ink-2 self-end">found, today, after</span>{options.map((o, i) => <Header key={o.id} o={o} i={i} currency={currency} recommended={view.visit.recommended === o.id} />)}</div>
         <div className="flex-1 min-h-0 overflow-y-auto scroll" tabIndex={0} role="group" aria-label="What each option does">
         {a.rows.map((r) => {
           const all_not = r.cells.every((c) => c.change === "not_tested");
           return (
-            <div key={r.analyte} className="grid gap-x-4 py-2 border-b border-rule" style={grid} data-row={r.analyte}>
+            <div key={r.analyte} className="grid py-2 border-b border-rule" style={grid} data-row={r.analyte}>
               <div>{r.complaints.length ? r.complaints.map((q) => <b key={q} className="font-d text-[17px] leading-tight block">“{q}”</b>) : <b className="font-d text-[17px] leading-tight block">{r.name}</b>}<span className="text-s text-ink-2 leading-tight block">{r.complaints.length ? r.name.toLowerCase() : ""}{r.complaints.length && r.target_words ? ", " : ""}{r.target_words}</span></div>
               {all_not ? <p className="flex gap-2 items-center" style={{ gridColumn: `2 / span ${options.length}` }}><StateMark kind="unk" size={18} />not tested{r.weight === null ? ": nothing is proposed for it" : ""}</p> : options.map((o) => { const c = r.cells.find((x) => x.option === o.id); return c ? <CellView key={o.id} row={r} cell={c} today={r.cells[0]} /> : <span key={o.id} className="text-s text-ink-3">–</span>; })}
             </div>
           );
         })}
-        <div className="grid gap-x-4 py-2 border-b border-rule" style={grid}><div><b className="font-d text-[17px] block">To the drain</b><span className="text-s text-ink-2">one tub = {num(tubSize(biggest) / 40)} baths of 40 gal, a year</span></div>{options.map((o) => <Waste key={o.id} o={o} units={units} />)}</div>
-        <div className="grid gap-x-4 py-2 border-b border-rule" style={grid}><div><b className="font-d text-[17px] block">Chores</b><span className="text-s text-ink-2">one year, by month</span></div>{options.map((o) => <Chores key={o.id} o={o} />)}</div>
-        <div className="grid gap-x-4 py-2" style={grid}><div><b className="font-d text-[17px] block">It leaves</b><span className="text-s text-ink-2">as they are</span></div>{options.map((o) => <ul key={o.id} className="text-s leading-snug">{o.left.length ? o.left.map((l) => <li key={l} className="mb-1">{l}</li>) : <li className="text-ink-2">nothing that was found</li>}</ul>)}</div>
+        <div className="grid py-2 border-b border-rule" style={grid}><div><b className="font-d text-[17px] block">To the drain</b><span className="text-s text-ink-2">one tub = {num(tubSize(biggest) / 40)} baths of 40 gal, a year</span></div>{options.map((o) => <Waste key={o.id} o={o} units={units} />)}</div>
+        <div className="grid py-2 border-b border-rule" style={grid}><div><b className="font-d text-[17px] block">Chores</b><span className="text-s text-ink-2">one year, by month</span></div>{options.map((o) => <Chores key={o.id} o={o} />)}</div>
+        <div className="grid py-2" style={grid}><div><b className="font-d text-[17px] block">It leaves</b><span className="text-s text-ink-2">as they are</span></div>{options.map((o) => <ul key={o.id} className="text-s leading-snug">{o.left.length ? o.left.map((l) => <li key={l} className="mb-1">{l}</li>) : <li className="text-ink-2">nothing that was found</li>}</ul>)}</div>
         </div>
-        <div className="grid gap-x-4 z-10" style={grid}>
+        <div className="grid z-10" style={grid}>
           <span />
           {options.map((o, i) => {
             const [house, tap] = waterLooks(o, rawLook);
@@ -167,12 +168,16 @@ function Board({ a, years, setYears, use, setUse }: { a: Comparison; years: numb
           })}
         </div>
       </div></div>
-      <div className="min-h-0 overflow-auto scroll pb-4 pt-2 mb-[102px]" tabIndex={0} role="group" aria-label="What it costs">
-        <div className="flex items-center justify-between gap-3 mb-1"><h2>All it costs, over</h2><Seg label="Years" hideLabel value={years} choices={[5, 10, 15, 20].map((y) => ({ value: y, name: String(y) }))} onChange={setYears} /></div>
-        <div className="flex items-center justify-between gap-3 mb-1"><span className="text-m" aria-hidden="true">Use of water</span><Seg label="Use of water" hideLabel value={use} choices={USES} onChange={setUse} /></div>
+      <div className="min-h-0 max-wide:max-h-[384px] overflow-auto scroll pb-4 pt-2 mb-[102px] max-wide:border-t-[1.5px] max-wide:border-ink" tabIndex={0} role="group" aria-label="What it costs">
+        <div className="flex flex-wrap justify-between gap-x-3">
+          <div className="flex items-center justify-between gap-3 mb-1 wide:w-full"><h2>All it costs, over</h2><Seg label="Years" hideLabel value={years} choices={[5, 10, 15, 20].map((y) => ({ value: y, name: String(y) }))} onChange={setYears} /></div>
+          <div className="flex items-center justify-between gap-3 mb-1 wide:w-full"><span className="text-m" aria-hidden="true">Use of water</span><Seg label="Use of water" hideLabel value={use} choices={USES} onChange={setUse} /></div>
+        </div>
+        <div className="grid grid-cols-[380px_minmax(0,1fr)] gap-x-6 wide:block">
         <CostChart curves={curves} years={years} currency={currency} />
-        <div className="grid gap-x-3 gap-y-2 mt-1" style={{ gridTemplateColumns: `repeat(${Math.min(options.length, 4)}, 1fr)` }}>
-          {options.map((o, i) => { const c = over[o.id]; return c?.cost ? <div key={o.id}><span className="text-s text-ink-2">{LETTER(i) || "Today"}</span><br /><Opens title={`${LETTER(i) || "Today"}: all it costs`} slip={<CostSlip cost={c.cost} currency={currency} />} className="font-d text-[19px]">{money(c.cost.total, currency)}</Opens>{c.use_band && <span className="block text-s text-ink-3 mt-1">{money(c.use_band.low, currency)} to {money(c.use_band.high, currency)} by use</span>}</div> : null; })}
+        <div>
+        <div className="grid gap-x-3 gap-y-2 mt-1" style={{ gridTemplateColumns: "repeat(auto-fill, minmax(88px, 1fr))" }}>
+          {options.map((o, i) => { const c = over[o.id]; return c?.cost ? <div key={o.id}><span className="text-s text-ink-2">{LETTER(i) || "Today"}</span><br /><Opens title={`${LETTER(i) || "Today"}: all it costs`} slip={<CostSlip cost={c.cost} currency={currency} />} className="font-d text-[19px]">{money(c.cost.total, currency)}</Opens>{c.use_band && c.use_band.low !== c.use_band.high && <span className="block text-s text-ink-3 mt-1">{money(c.use_band.low, currency)} to {money(c.use_band.high, currency)} by use</span>}</div> : null; })}
         </div>
         {said.map((s) => <p key={s} className="font-semibold mt-2 leading-snug">{s}</p>)}
         {a.assumptions.length > 0 && (
@@ -184,6 +189,8 @@ function Board({ a, years, setYears, use, setUse }: { a: Comparison; years: numb
         )}
         <Opens title="How this reads" slip={<Legend />} className="text-m mt-3 inline-block">What the signs mean</Opens>
         <Trouble error={change.error} />
+        </div>
+        </div>
       </div>
     </div>
   );

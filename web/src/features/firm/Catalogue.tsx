@@ -35,7 +35,7 @@ export function Catalogue({ may, currency }: { may: boolean; currency: string })
   const list = (items.data ?? []).filter((i) => kind === "" || i.figures.kind === kind);
   const kinds = [...new Set((items.data ?? []).map((i) => i.figures.kind))].sort();
   return (
-    <section aria-labelledby="catalogue-title">
+    <section id="catalogue" aria-labelledby="catalogue-title">
       <div className="flex items-end gap-3 flex-wrap mb-2">
         <h2 id="catalogue-title" className="flex-1">Catalogue{items.data && `, ${items.data.length} items`}</h2>
         <a className="key" href="/api/catalogue/file?form=csv" download><Download size={20} aria-hidden="true" />CSV</a>

@@ -10,6 +10,7 @@ import { StateMark } from "../../ui/marks";
 import { NumberField, Seg, TextField } from "../../ui/fields";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { Catalogue } from "./Catalogue";
+import { Figures } from "./Figures";
 
 const NEW_KIT: Instrument = { id: "", name: "", kind: "strip", analyte: "hardness", unit: "", accuracy_share: null, accuracy_of: null, accuracy_plus: 0, full_scale: null, resolution: 1, factor: null, drop_value: null, sample_ml: null, steps: [], detection_limit: null, reagent_expiry: null, last_check: null, check_every_days: null, wait_s: null, change_of_colour: "", simulated: false, note: "" };
 const KINDS = [["meter", "meter, repeats"], ["drops", "drops"], ["strip", "strip"], ["comparator", "comparator"], ["display", "one display"], ["bucket", "bucket"]] as const;
@@ -58,14 +59,16 @@ function Kits({ firm, may }: { firm: FirmView; may: boolean }): ReactElement {
   const [open, setOpen] = useState<string | null>(null);
   const today = new Date().toISOString().slice(0, 10);
   return (
-    <section>
+    <section id="kits">
       <div className="flex justify-between items-center"><h2>Kits and meters</h2>{may && <button className="key" onClick={() => setOpen("new")}>Add a kit</button>}</div>
       {open === "new" && <KitForm kit={NEW_KIT} version={undefined} fresh onDone={() => setOpen(null)} />}
       <ul>{kits.map((k) => {
         const expired = k.reagent_expiry != null && k.reagent_expiry < today;
+        const overdue = k.check_every_days != null && (k.last_check == null || Date.parse(k.last_check) + 86_400_000 * k.check_every_days < Date.parse(today));
+        const state = expired ? "reagent expired" : overdue ? "check overdue" : "fit";
         return (
           <li key={k.id} className="border-b border-rule py-1">
-            <div className="flex gap-3 items-center min-h-12"><StateMark kind={expired ? "no" : "done"} size={17} label={expired ? "reagent expired" : "fit"} /><span className="flex-1"><b>{k.name}</b><span className="text-ink-2 text-m"> {k.kind}{k.steps.length ? `, pads ${k.steps.join(" ")}` : ""}{k.drop_value != null ? `, ${k.drop_value} ${k.unit} a drop` : ""}{k.factor != null ? `, factor ${k.factor}` : ""}{k.reagent_expiry != null ? `, expires ${k.reagent_expiry}` : ""}{k.last_check != null ? `, checked ${k.last_check}` : ""}{k.simulated ? ", simulated" : ""}</span></span>{may && <button className="key" style={{ minHeight: 44 }} onClick={() => setOpen(open === k.id ? null : k.id)}>Change</button>}</div>
+            <div className="flex gap-3 items-center min-h-12"><StateMark kind={state === "fit" ? "done" : "no"} size={17} label={state} /><span className="flex-1"><b>{k.name}</b><span className="text-ink-2 text-m"> {k.kind}{k.steps.length ? `, pads ${k.steps.join(" ")}` : ""}{k.drop_value != null ? `, ${k.drop_value} ${k.unit} a drop` : ""}{k.factor != null ? `, factor ${k.factor}` : ""}{k.reagent_expiry != null ? `, expires ${k.reagent_expiry}` : ""}{k.last_check != null ? `, checked ${k.last_check}` : ""}{k.simulated ? ", simulated" : ""}</span>{state !== "fit" && <b className="text-m text-zest-ink"> {state}</b>}</span>{may && <button className="key" style={{ minHeight: 44 }} onClick={() => setOpen(open === k.id ? null : k.id)}>Change</button>}</div>
             {open === k.id && <KitForm kit={k} version={firm.kits[k.id]} fresh={false} onDone={() => setOpen(null)} />}
           </li>
         );
@@ -76,15 +79,13 @@ function Kits({ firm, may }: { firm: FirmView; may: boolean }): ReactElement {
 
 function Limits({ firm, may }: { firm: FirmView; may: boolean }): ReactElement {
   const [rules, setRules] = useState<Rules>(firm.rules);
-  const [settings, setSettings] = useState(firm.settings);
   const client = useQueryClient();
   const names = useReference().data?.analytes ?? [];
-  const save = useMutation({ mutationFn: () => data(api.PUT("/api/firm", { body: { version: firm.version, settings, rules } })), onSuccess: () => void client.invalidateQueries({ queryKey: ["firm"] }) });
+  const save = useMutation({ mutationFn: () => data(api.PUT("/api/firm", { body: { version: firm.version, settings: firm.settings, rules } })), onSuccess: () => void client.invalidateQueries({ queryKey: ["firm"] }) });
   const set = (i: number, part: Partial<Rules["limits"][number]>): void => setRules({ ...rules, limits: rules.limits.map((x, k) => (k === i ? { ...x, ...part } : x)) });
   return (
-    <section>
+    <section id="limits">
       <div className="flex justify-between items-center flex-wrap gap-2"><h2>Limits, with source and year</h2><span className="text-m text-ink-2">version {firm.rules.version}; a visit keeps the limits of its day</span></div>
-      <div className="flex gap-6 my-3 flex-wrap"><Seg label="Units" value={settings.units} choices={[{ value: "us", name: "US" }, { value: "metric", name: "metric" }]} onChange={(u) => setSettings({ ...settings, units: u === "metric" ? "metric" : "us" })} /><NumberField label="Iron counts, gpg a mg/L" value={settings.iron_factor} min={0} max={10} onCommit={(n) => setSettings({ ...settings, iron_factor: n ?? 4 })} /><NumberField label="Use a person" unit="gal/day" value={settings.gal_per_person} min={1} max={500} onCommit={(n) => setSettings({ ...settings, gal_per_person: n ?? 60 })} /></div>
       <div className="overflow-x-auto"><table className="w-full text-m min-w-[820px]">
         <thead><tr className="text-left border-b-[1.5px] border-ink"><th className="py-1">What</th><th>Limit</th><th>Name</th><th>Source</th><th>Year</th><th>Judges</th></tr></thead>
         <tbody>{rules.limits.map((x, i) => {
@@ -92,19 +93,29 @@ function Limits({ firm, may }: { firm: FirmView; may: boolean }): ReactElement {
           return (
             <tr key={x.id} className="border-b border-rule">
               <td className="py-1 pr-2">{a?.name ?? x.analyte}</td>
-              <td className="pr-2"><span className="flex items-center gap-2 whitespace-nowrap">{x.op === "at_most" ? "at most" : "at least"}<input className="input" style={{ width: 108, minHeight: 44, padding: "4px 8px" }} disabled={!may} aria-label={`${a?.name ?? x.analyte}, ${x.name}, limit`} defaultValue={x.value} onBlur={(e) => { const n = Number(e.target.value); if (Number.isFinite(n)) set(i, { value: n }); }} />{a?.unit.replace(" as CaCO3", "")}</span></td>
+              <td className="pr-2 py-1"><span className="flex items-center gap-2 whitespace-nowrap">{x.op === "at_most" ? "at most" : "at least"}<input className="input" style={{ width: 108, minHeight: 44, padding: "4px 8px" }} disabled={!may} aria-label={`${a?.name ?? x.analyte}, ${x.name}, limit`} defaultValue={x.value} onBlur={(e) => { const n = Number(e.target.value); if (Number.isFinite(n)) set(i, { value: n }); }} />{a?.unit.replace(" as CaCO3", "")}</span></td>
               <td className="pr-2">{x.name} ({x.place})</td><td className="pr-2 text-ink-2">{x.source}</td>
               <td className="pr-2"><input className="input" style={{ width: 84, minHeight: 44, padding: "4px 8px" }} disabled={!may} aria-label={`${a?.name ?? x.analyte}, ${x.name}, year`} defaultValue={x.year} onBlur={(e) => { const n = Math.round(Number(e.target.value)); if (n) set(i, { year: n }); }} /></td>
-              <td><input type="checkbox" className="w-6 h-6" disabled={!may} aria-label={`${a?.name ?? x.analyte}, ${x.name}, judges`} checked={x.governs} onChange={(e) => set(i, { governs: e.target.checked })} /></td>
+              <td><input type="checkbox" className="w-6 h-6 accent-[#1D6A4C]" disabled={!may} aria-label={`${a?.name ?? x.analyte}, ${x.name}, judges`} checked={x.governs} onChange={(e) => set(i, { governs: e.target.checked })} /></td>
             </tr>
           );
         })}</tbody>
       </table></div>
       <Trouble error={save.error} />
       {save.isSuccess && <p role="status" className="text-leaf font-semibold mt-2">Kept as version {firm.rules.version}.</p>}
-      {may && <button className="key go mt-3" disabled={save.isPending} onClick={() => save.mutate()}>Keep limits and settings</button>}
+      {may && <button className="key go mt-3" disabled={save.isPending} onClick={() => save.mutate()}>Keep these limits</button>}
     </section>
   );
+}
+
+/** Scroll the page's own scroller, and nothing around it, to a section; the next Tab goes on from there. */
+function jump(to: string): void {
+  const section = document.getElementById(to);
+  const scroller = section?.closest(".scroll");
+  if (!section || !scroller) return;
+  scroller.scrollBy({ top: section.getBoundingClientRect().top - scroller.getBoundingClientRect().top - 8 });
+  section.tabIndex = -1;
+  section.focus({ preventScroll: true });
 }
 
 export function FirmPage(): ReactElement {
@@ -114,14 +125,16 @@ export function FirmPage(): ReactElement {
   return (
     <div className="screen plain">
       <Head title="Kits, catalogue, limits" sub={firm.data?.name} />
-      <main className="min-h-0"><div className="h-full scroll px-8 pb-10" tabIndex={0} role="group" aria-label="Kits and limits">
-        <div className="max-w-[1080px] mx-auto grid gap-8 pt-4">
+      <main className="min-h-0"><div className="h-full scroll px-8 pb-10" tabIndex={0} role="group" aria-label="Kits, catalogue and limits">
+        <div className="max-w-[1080px] mx-auto grid grid-cols-1 [&>*]:min-w-0 gap-8 pt-4">
           <h1>Kits, catalogue and limits</h1>
+          <nav className="flex gap-3 flex-wrap" aria-label="On this page">{[["kits", "Kits and meters"], ["catalogue", "Catalogue"], ["figures", "Prices and settings"], ["limits", "Limits"]].map(([to, name]) => <a key={to} className="key" href={`#${to}`} onClick={(e) => { e.preventDefault(); jump(to!); }}>{name}</a>)}</nav>
           {!may && <p className="text-ink-2">A manager of the firm may change these.</p>}
           {firm.isPending && <Waiting what="Fetching them." />}
           <Trouble error={firm.error} />
           {firm.data && <Kits firm={firm.data} may={may} />}
           {firm.data && <Catalogue may={may} currency={firm.data.settings.currency} />}
+          {firm.data && <Figures key={`figures-${firm.data.version}`} firm={firm.data} may={may} />}
           {firm.data && <Limits key={firm.data.version} firm={firm.data} may={may} />}
         </div>
       </div></main>

@@ -56,7 +56,7 @@ function Counter({ c }: { c: VisitContext }): ReactElement {
         return (
           <button key={s.id} className="stand" aria-pressed={on} onClick={() => c.pick(s.id)}>
             <Glass look={l} h={112} label={s.name} pick={on ? 1 : s.id === c.second?.id ? 2 : 0} />
-            <span className="nm">{s.name}<small>{n === 0 ? "nothing tested yet" : `${s.raw ? "raw" : s.after || s.place} · ${n} tests`}</small></span>
+            <span className="nm">{s.name}<small>{n === 0 ? "nothing tested yet" : `${s.raw ? "raw" : s.after || s.place} · ${n === 1 ? "1 test" : `${n} tests`}`}</small></span>
           </button>
         );
       })}
@@ -124,7 +124,7 @@ export function VisitScreen(): ReactElement {
   const home = v.home;
   const query = search.size ? `?${search.toString()}` : "";
   const tested = context.view.assessment.raw ? Object.keys(context.view.assessment.raw.values).length : 0;
-  const order = <Order visit={id} current={step} done={doneSteps(view)} sub={{ before: `${home.people === 1 ? "1 person" : `${home.people} people`}, ${home.bathrooms} bath`, ...(tested ? { test: `${tested} tests done` } : {}) }} missing={step === "test" || step === "meaning" ? missingTests(view) : []} search={query} row={WIDE.has(step)} />;
+  const order = <Order visit={id} current={step} done={doneSteps(view)} sub={{ before: `${home.people === 1 ? "1 person" : `${home.people} people`}, ${home.bathrooms} bath`, ...(tested ? { test: tested === 1 ? "1 test done" : `${tested} tests done` } : {}) }} missing={step === "test" || step === "meaning" ? missingTests(view) : []} search={query} row={WIDE.has(step)} />;
   return (
     <Context.Provider value={context}>
       <div className={`screen ${WIDE.has(step) ? "plain" : ""}`}>
