@@ -8,8 +8,8 @@ from fastapi import APIRouter, Response
 
 from ..core.demonstrating.about import ABOUT, NOT_OFFERED
 from ..core.demonstrating.records import Demonstration
-from ..core.errors import RuleError
 from ..work import demonstrating
+from .address import same_id
 from .answers import answer
 from .context import Signed
 from .schemas import DemonstrationWords, Saved, TastingBody
@@ -27,8 +27,7 @@ def about(_: Signed) -> Response:
 @router.put("/visits/{id}/demonstrations/{demo_id}", response_model=Saved)
 def keep(ctx: Signed, id: UUID, demo_id: UUID, body: Demonstration, version: Version = None) -> Saved:
     """Keep a demonstration, or what was added to it."""
-    if UUID(body.id) != demo_id:
-        raise RuleError("demonstration.id", "The demonstration’s id is not the one in the address.", "id", "Send the same id.")
+    same_id(body.id, demo_id, "demonstration", "demonstration")
     with ctx.db() as db:
         row = demonstrating.keep(db, ctx.who, id, body, version)
         return Saved(id=str(row.id), version=row.version)

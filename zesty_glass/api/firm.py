@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from fastapi import APIRouter, Response
 
-from ..core.errors import RuleError
 from ..core.record import record
 from ..core.rules import Rules, Settings
 from ..core.testing.instruments import Instrument
 from ..documents.codec import load
 from ..records import store
 from ..work import firm as work
+from .address import same_id
 from .answers import answer
 from .context import Signed
 from .schemas import Saved
@@ -60,8 +60,7 @@ def change(ctx: Signed, body: FirmChange) -> Saved:
 @router.put("/instruments/{key}", response_model=Saved)
 def put_kit(ctx: Signed, key: str, body: Instrument, version: Version = None) -> Saved:
     """Add or change a kit; managers only."""
-    if body.id != key:
-        raise RuleError("kit.id", "The kit’s id is not the one in the address.", "id", "Send the same id.")
+    same_id(body.id, key, "kit", "kit")
     with ctx.db() as db:
         row = work.put_kit(db, ctx.who, body, version)
         return Saved(id=row.key, version=row.version)

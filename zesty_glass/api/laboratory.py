@@ -7,10 +7,10 @@ from uuid import UUID
 
 from fastapi import APIRouter, Request, Response
 
-from ..core.errors import RuleError
 from ..core.testing.laboratory import KINDS, LabKind, LabSample
 from ..documents.lab_csv import LabPreview, read
 from ..work import laboratory
+from .address import same_id
 from .answers import answer
 from .context import Signed
 from .schemas import Saved
@@ -28,8 +28,7 @@ def kinds(_: Signed) -> Response:
 @router.put("/visits/{id}/lab-samples/{lab_id}", response_model=Saved)
 def put(ctx: Signed, id: UUID, lab_id: UUID, body: LabSample, version: Version = None) -> Saved:
     """Write a bottle down, or move its chain on."""
-    if UUID(body.id) != lab_id:
-        raise RuleError("lab.id", "The bottle’s id is not the one in the address.", "id", "Send the same id.")
+    same_id(body.id, lab_id, "lab", "bottle")
     with ctx.db() as db:
         row = laboratory.put(db, ctx.who, id, body, version)
         return Saved(id=str(row.id), version=row.version)

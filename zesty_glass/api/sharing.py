@@ -100,14 +100,11 @@ def readings(ctx: Signed, id: UUID) -> Response:
 
 
 def _open(request: Request, token: str) -> tuple[Proposal, Offer]:
-    gone = False
-    with request.app.state.sessions.begin() as db:
-        try:
-            return sharing.open_link(db, token, request.client.host if request.client else "")
-        except sharing.Gone:
-            gone = True  # the try is counted: the transaction is kept
-    assert gone
-    raise HTTPException(404)
+    with request.app.state.sessions.begin() as db:  # kept also when there is nothing: the try is counted
+        found = sharing.open_link(db, token, request.client.host if request.client else "")
+    if found is None:
+        raise HTTPException(404)
+    return found
 
 
 @router.get("/offered/{token}", response_model=OfferedView)

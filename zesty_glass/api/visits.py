@@ -10,7 +10,6 @@ from uuid import UUID
 from fastapi import APIRouter, Header, Query, Request, Response
 
 from ..core.assess import HIGH_USE, LOW_USE, assess
-from ..core.errors import RuleError
 from ..core.proposing.comparison import Comparison, compare
 from ..core.testing.laboratory import panel, status
 from ..core.testing.pairs import Pair, pairs
@@ -22,6 +21,7 @@ from ..documents import visit_file
 from ..documents.codec import load
 from ..records.store import NotFound
 from ..work import standins, visiting
+from .address import same_id
 from .answers import answer
 from .context import Context, Signed
 from .schemas import AgainBody, HomeChange, KeptReading, KnownHome, OtherVisit, Saved, StartBody, StrikeBody, VisitChange, VisitSummary, VisitView
@@ -116,8 +116,7 @@ def change_home(ctx: Signed, id: UUID, body: HomeChange) -> Saved:
 @router.put("/{id}/samples/{sample_id}", response_model=Saved)
 def put_sample(ctx: Signed, id: UUID, sample_id: UUID, body: Sample, version: Version = None) -> Saved:
     """Draw a glass or change what is written of it; readings go their own way."""
-    if UUID(body.id) != sample_id:
-        raise RuleError("sample.id", "The sample’s id is not the one in the address.", "id", "Send the same id.")
+    same_id(body.id, sample_id, "sample", "sample")
     with ctx.db() as db:
         row = visiting.put_sample(db, ctx.who, id, body, version)
         return Saved(id=str(row.id), version=row.version)
@@ -126,8 +125,7 @@ def put_sample(ctx: Signed, id: UUID, sample_id: UUID, body: Sample, version: Ve
 @router.put("/{id}/samples/{sample_id}/readings/{reading_id}", response_model=KeptReading)
 def put_reading(ctx: Signed, id: UUID, sample_id: UUID, reading_id: UUID, body: Reading) -> Response:
     """Keep a reading; sent twice it is one reading."""
-    if UUID(body.id) != reading_id:
-        raise RuleError("reading.id", "The reading’s id is not the one in the address.", "id", "Send the same id.")
+    same_id(body.id, reading_id, "reading", "reading")
     with ctx.db() as db:
         row = visiting.put_reading(db, ctx.who, id, sample_id, body)
         kept: Reading = load(Reading, {**row.data, "struck_at": row.struck_at, "struck_because": row.struck_because})
@@ -145,8 +143,7 @@ def strike(ctx: Signed, id: UUID, reading_id: UUID, body: StrikeBody) -> Saved:
 @router.put("/{id}/options/{option_id}", response_model=Saved)
 def put_option(ctx: Signed, id: UUID, option_id: UUID, body: Option, version: Version = None) -> Saved:
     """Add or change a line."""
-    if body.id != str(option_id):
-        raise RuleError("option.id", "The line’s id is not the one in the address.", "id", "Send the same id.")
+    same_id(body.id, str(option_id), "option", "line")
     with ctx.db() as db:
         row = visiting.put_option(db, ctx.who, id, body, version)
         return Saved(id=str(row.id), version=row.version)

@@ -17,6 +17,7 @@ from ..core.errors import RuleError
 from ..core.record import record
 from ..core.treating.items import KIND_NAMES, Item, SystemFigures
 from ..documents.codec import load, plain
+from ..documents.incoming import text_of
 
 LARGEST_BYTES, MOST_ITEMS = 5_000_000, 5_000
 PLAIN = (
@@ -79,15 +80,6 @@ def write_csv(items: Iterable[Item]) -> bytes:
         row = [data["figures"]["kind"] if c == "kind" else _cell(c, data[c]) for c in PLAIN]
         w.writerow([*row, _figures_cell(data["figures"]), *(json.dumps(data[c], ensure_ascii=False) if data[c] else "" for c in NESTED[1:])])
     return out.getvalue().encode()
-
-
-def _text(data: bytes) -> str:
-    if len(data) > LARGEST_BYTES:
-        raise RuleError("catalogue.too_large", f"The file has {len(data) / 1e6:.1f} MB; at most {LARGEST_BYTES / 1e6:.0f} MB is taken.", "file", "Is it the right file?")
-    try:
-        return data.decode("utf-8-sig")
-    except UnicodeDecodeError as e:
-        raise RuleError("catalogue.encoding", f"The file is not UTF-8 text (byte {e.start}).", "file", "Save it as UTF-8.") from e
 
 
 def _value(text: str) -> Any:
@@ -171,7 +163,7 @@ def read(data: bytes, known: Mapping[str, Item]) -> tuple[CataloguePreview, tupl
     Raises:
         RuleError: too large, not UTF-8, neither JSON nor CSV with the columns it needs, too many items.
     """
-    text = _text(data)
+    text = text_of(data, LARGEST_BYTES, "catalogue")
     rows = _json_rows(text) if text.lstrip()[:1] in ("[", "{") else _csv_rows(text)
     if not rows:
         raise RuleError("catalogue.empty", "The file holds no item.", "file", "Add a row for each item.")

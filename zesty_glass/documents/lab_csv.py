@@ -17,6 +17,7 @@ from ..core.record import record
 from ..core.testing.instruments import Instrument, InstrumentKind
 from ..core.testing.observations import LaboratoryResult
 from ..core.testing.reading import Value, laboratory
+from .incoming import text_of
 
 LARGEST_BYTES, MOST_ROWS = 1_000_000, 500
 COLUMNS = ("analyte", "result", "unit", "basis", "detection_limit", "uncertainty", "hours_to_count", "certified", "laboratory")
@@ -90,12 +91,7 @@ def read(data: bytes) -> LabPreview:
     Raises:
         RuleError: too large, not UTF-8, no header, a column missing or unknown, too many rows.
     """
-    if len(data) > LARGEST_BYTES:
-        raise RuleError("csv.too_large", f"The file has {len(data) / 1e6:.1f} MB; at most 1 MB is taken.", "file", "Is it the right file?")
-    try:
-        text = data.decode("utf-8-sig")
-    except UnicodeDecodeError as e:
-        raise RuleError("csv.encoding", f"The file is not UTF-8 text (byte {e.start}).", "file", "Save it as CSV UTF-8.") from e
+    text = text_of(data, LARGEST_BYTES, "csv", remedy="Save it as CSV UTF-8.")
     first = text.split("\n", 1)[0]
     reader = csv.DictReader(io.StringIO(text), delimiter=";" if first.count(";") > first.count(",") else ",")
     head = [h.strip().lower() for h in reader.fieldnames or []]

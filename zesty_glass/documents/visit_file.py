@@ -9,6 +9,7 @@ from typing import Any
 from ..core.errors import RuleError
 from ..core.visit import FORMAT, VERSION, Visit
 from .codec import adapter, load, to_json
+from .incoming import text_of
 
 LARGEST_BYTES = 5_000_000
 
@@ -28,12 +29,7 @@ def read(data: bytes) -> Visit:
         RuleError: too large, not text, not JSON (with line and column), cut off, another format, a newer version,
             or a field that does not fit (with its place).
     """
-    if len(data) > LARGEST_BYTES:
-        raise RuleError("file.too_large", f"The file has {len(data) / 1e6:.0f} MB; a visit file has at most {LARGEST_BYTES / 1e6:.0f} MB.", "file", "Is it the right file?")
-    try:
-        text = data.decode("utf-8-sig")
-    except UnicodeDecodeError as e:
-        raise RuleError("file.not_text", f"The file is not UTF-8 text (byte {e.start}).", "file", "Export it again.") from e
+    text = text_of(data, LARGEST_BYTES, "file", "not_text", "Export it again.")
     try:
         document = json.loads(text, parse_constant=_no_constant)
     except json.JSONDecodeError as e:

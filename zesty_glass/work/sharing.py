@@ -27,10 +27,6 @@ _ADDRESS = re.compile(r"[^@\s,;<>]+@[^@\s,;<>]+\.[^@\s,;<>]+")
 SHOWN = ("presented", "accepted", "declined", "expired")
 
 
-class Gone(Exception):
-    """The link is not one of ours, has expired, or was revoked: all three look alike from outside."""
-
-
 def make_link(db: Session, who: Person, proposal: UUID, id: UUID, days: int) -> tuple[LinkRow, str]:
     """A new link to a proposal that was presented; its token is shown once and never again.
 
@@ -73,11 +69,11 @@ def _for_the_customer(offer: Offer) -> Offer:
     return replace(offer, customer=Customer(name=offer.customer.name))
 
 
-def open_link(db: Session, token: str, address: str) -> tuple[Proposal, Offer]:
-    """The proposal behind a token, and nothing else.
+def open_link(db: Session, token: str, address: str) -> tuple[Proposal, Offer] | None:
+    """The proposal behind a token, and nothing else; None when the link is not one of ours, has expired or was revoked: all three look alike from outside.
 
     Raises:
-        Gone: no such link, or not any more. TooMany: too many tries from this address, or openings of this link.
+        TooMany: too many tries from this address, or openings of this link.
     """
     since = now() - WINDOW
     wrong = f"link-from:{address}"
@@ -86,7 +82,7 @@ def open_link(db: Session, token: str, address: str) -> tuple[Proposal, Offer]:
     row = store.link_by_token(db, token_hash(token)) if 20 <= len(token) <= 100 else None
     if row is None or row.revoked_at is not None or row.expires_at <= now():
         store.attempt(db, wrong, now(), since)
-        raise Gone
+        return None
     opened = f"link:{row.id}"
     if store.failed_attempts(db, opened, since) >= MOST_OPENED:
         raise TooMany
