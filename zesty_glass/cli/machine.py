@@ -5,6 +5,7 @@ Standard library only: this runs before anything is installed.
 
 from __future__ import annotations
 
+import compileall
 import hashlib
 import os
 import shutil
@@ -95,7 +96,7 @@ def _environment(lock: Path) -> None:
         if done.returncode:
             raise Stop(f"The virtual environment could not be made: {done.stdout.strip() or done.stderr.strip()}\nRun: sudo apt-get install python3-venv")
     step("installing Python packages")
-    for command in ([str(python), "-m", "pip", "install", "-q", "--disable-pip-version-check", "uv"], [str(VENV / "bin" / "uv"), "pip", "sync", "-q", "--require-hashes", str(lock)]):
+    for command in ([str(python), "-m", "pip", "install", "-q", "--disable-pip-version-check", "uv"], [str(VENV / "bin" / "uv"), "pip", "sync", "-q", "--compile-bytecode", "--require-hashes", str(lock)]):
         done = subprocess.run(command, cwd=ROOT, capture_output=True, text=True, env=os.environ | {"VIRTUAL_ENV": str(VENV), "UV_NO_PROGRESS": "1", "UV_LINK_MODE": "copy"})
         if done.returncode:
             text = done.stderr.strip()[-800:]
@@ -147,10 +148,17 @@ def _page(with_modules: bool) -> None:
         mark.write_text(tree_mark())
 
 
+def _compiled() -> None:
+    """Our own modules as bytecode, where Python is told not to write it by itself: without it every start compiles all of them."""
+    if sys.dont_write_bytecode:
+        compileall.compile_dir(ROOT / "zesty_glass", quiet=2)
+
+
 def ready(need: str) -> None:
     """Bring the machine to what a command needs."""
     _packages(need)
     _environment(ROOT / ("requirements-dev.txt" if need == "test" else "requirements.txt"))
+    _compiled()
     if need in ("run", "test"):
         _page(with_modules=need == "test")
 
