@@ -25,9 +25,10 @@ from .testing.reading import Value, work_out
 from .testing.water import Sample, Water, design_water, water_of
 from .testing.workings import working_of
 from .treating.demand import Demand, demand
-from .treating.line import LineReport, Option, walk
+from .treating.line import LineReport, Option, placed, run_stages, site_of
 from .treating.measured import Measured, measured_here
 from .treating.report import Due, Running
+from .treating.stream import source_stream
 from .visit import Visit
 from .working import Working
 
@@ -242,17 +243,21 @@ def assess_over(visit: Visit, horizons: tuple[int, ...], use_bands: bool = False
 def walked(visit: Visit, raw: Water, colour: ColourFinding | None, measured: Measured, use_bands: bool, use: float, brief: bool = False) -> tuple[tuple[tuple[Option, LineReport | None, str], ...], dict[str, tuple[LineReport, ...]]]:
     """Today and every option as lines; with bands also at low and high use, without their figures. ``brief``: all without figures and sentences."""
     catalogue = {i.code: i for i in visit.catalogue}
+    site = site_of(visit.home, visit.settings, raw, use)
+    edges = tuple(site_of(visit.home, visit.settings, raw, f) for f in (LOW_USE, HIGH_USE)) if use_bands else ()
+    source = source_stream(raw, colour, site.running_psi)
     lines: list[tuple[Option, LineReport | None, str]] = []
     ends: dict[str, tuple[LineReport, ...]] = {}
     for option in (TODAY, *visit.options):
         try:
-            line = walk(option, catalogue, raw, colour, visit.home, visit.settings, use, measured, brief)
+            stages = placed(option, catalogue, source)
+            line = run_stages(stages, source, site, measured, brief)
         except RuleError as e:
             lines.append((option, None, str(e)))
             continue
         lines.append((option, line, ""))
-        if use_bands and line.stages:
-            ends[option.id] = tuple(walk(option, catalogue, raw, colour, visit.home, visit.settings, f, measured, brief=True) for f in (LOW_USE, HIGH_USE))
+        if edges and line.stages:
+            ends[option.id] = tuple(run_stages(stages, source, edge, measured, brief=True) for edge in edges)
     return tuple(lines), ends
 
 

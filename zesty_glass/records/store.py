@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from datetime import datetime
-from typing import Any, TypeVar
+from typing import Any, NamedTuple, TypeVar
 from uuid import UUID
 
-from sqlalchemy import cast, delete, func, or_, select
+from sqlalchemy import cast, delete, func, literal, or_, select, union_all
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Session
 
@@ -60,6 +60,26 @@ def get(db: Session, kind: type[Row], firm: UUID, id: UUID, what: str, lock: boo
 def of_visit(db: Session, kind: type[Part], firm: UUID, visit: UUID) -> list[Part]:
     """Samples, readings, options or proposals of a visit, in their order."""
     return list(db.scalars(select(kind).where(kind.visit_id == visit, kind.firm_id == firm).order_by(kind.position, kind.id)))
+
+
+class Stored(NamedTuple):
+    """A part of a visit as it is kept."""
+
+    id: UUID
+    version: int
+    data: dict[str, Any]
+
+
+_PARTS: tuple[type[SampleRow | OptionRow | LabSampleRow | DemonstrationRow], ...] = (SampleRow, OptionRow, LabSampleRow, DemonstrationRow)
+
+
+def parts(db: Session, firm: UUID, visit: UUID) -> tuple[list[Stored], list[Stored], list[Stored], list[Stored]]:
+    """A visit's samples, lines, laboratory samples and demonstrations, each in their order, in one query."""
+    each = (select(literal(n).label("sort"), kind.id, kind.version, kind.data, kind.position).where(kind.visit_id == visit, kind.firm_id == firm) for n, kind in enumerate(_PARTS))
+    found: tuple[list[Stored], list[Stored], list[Stored], list[Stored]] = [], [], [], []
+    for sort, id, version, data, _ in db.execute(union_all(*each).order_by("position", "id")):
+        found[sort].append(Stored(id, version, data))
+    return found
 
 
 def proposals(db: Session, firm: UUID, visit: UUID, snapshots: bool = True) -> list[tuple[UUID, int, dict[str, Any]]]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from datetime import datetime, timedelta
 from typing import Any
 from uuid import UUID, uuid4
@@ -117,7 +117,7 @@ def known_homes(db: Session, who: Person, words: str) -> list[dict[str, Any]]:
     return out
 
 
-def _with_readings(samples: list[SampleRow], readings: list[ReadingRow]) -> list[dict[str, Any]]:
+def _with_readings(samples: Sequence[store.Stored | SampleRow], readings: list[ReadingRow]) -> list[dict[str, Any]]:
     by_sample: dict[UUID, list[dict[str, Any]]] = {}
     for r in readings:
         by_sample.setdefault(r.sample_id, []).append({**r.data, "struck_at": r.struck_at, "struck_because": r.struck_because})
@@ -265,8 +265,8 @@ def drop_option(db: Session, who: Person, visit_id: UUID, option_id: UUID) -> No
             changed(db, who, visit, "changed", ["recommended"])
 
 
-def _used(db: Session, firm: UUID, options: list[OptionRow]) -> list[Item]:
-    wanted = {c["item"] for o in options for c in o.data["stages"]}
+def _used(db: Session, firm: UUID, wanted: set[str]) -> list[Item]:
+    """Items by code, with the parts of systems."""
     have: dict[str, ItemRow] = {}
     while wanted:
         rows = store.items(db, firm, wanted)
@@ -281,13 +281,12 @@ def document(db: Session, who: Person, row: VisitRow, snapshots: bool = True) ->
     Without ``snapshots`` the proposals come without their figures, which a page that lists them does not need.
     """
     home = store.get(db, HomeRow, who.firm_id, row.home_id, "home")
-    samples, readings = store.of_visit(db, SampleRow, who.firm_id, row.id), store.of_visit(db, ReadingRow, who.firm_id, row.id)
-    options, proposals = store.of_visit(db, OptionRow, who.firm_id, row.id), store.proposals(db, who.firm_id, row.id, snapshots)
-    bottles, shown = store.of_visit(db, LabSampleRow, who.firm_id, row.id), store.of_visit(db, DemonstrationRow, who.firm_id, row.id)
+    samples, options, bottles, shown = store.parts(db, who.firm_id, row.id)
+    readings, proposals = store.of_visit(db, ReadingRow, who.firm_id, row.id), store.proposals(db, who.firm_id, row.id, snapshots)
     raw = {
         "id": str(row.id), "firm": store.firm(db, who.firm_id).name, "consultant": row.consultant, "started_at": row.started_at, "customer": home.customer, "home": home.home, "complaints": row.complaints,
         "samples": _with_readings(samples, readings), "lab_samples": [x.data for x in bottles], "options": [o.data for o in options], "recommended": row.recommended, "horizon": row.horizon,
-        "assumptions_off": row.assumptions_off, "note": row.note, "settings": row.settings, "rules": row.rules, "catalogue": _used(db, who.firm_id, options), "proposals": [data for _, _, data in proposals], "demonstrations": [d.data for d in shown],
+        "assumptions_off": row.assumptions_off, "note": row.note, "settings": row.settings, "rules": row.rules, "catalogue": _used(db, who.firm_id, {c["item"] for o in options for c in o.data["stages"]}), "proposals": [data for _, _, data in proposals], "demonstrations": [d.data for d in shown],
     }
     versions = {"visit": row.version, "home": home.version} | {str(x.id): x.version for x in bottles} | {str(d.id): d.version for d in shown} | {str(s.id): s.version for s in samples} | {str(o.id): o.version for o in options} | {str(p): version for p, version, _ in proposals}
     visit: Visit = load(Visit, raw)

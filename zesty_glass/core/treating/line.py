@@ -156,14 +156,22 @@ def _twins(pairs: list[tuple[Item, StageChoice]]) -> None:
         seen.add(key)
 
 
-def walk(option: Option, catalogue: dict[str, Item], water: Water, colour: ColourFinding | None, home: Home, settings: Settings, use_factor: float = 1.0, measured: Measured | None = None, brief: bool = False) -> LineReport:
-    """Walk a water through an option's line; ``measured``: what an item was measured to do to this water, by code; ``brief``: without figures.
+@record
+class Placed:
+    """An option's stages in their final order, each with the consultant's settings; what is bought; and what is said of the order."""
+
+    option: Option
+    pairs: tuple[tuple[Item, StageChoice], ...]
+    purchases: tuple[Purchase, ...]
+    checks: tuple[Check, ...]
+
+
+def placed(option: Option, catalogue: dict[str, Item], source: Stream) -> Placed:
+    """An option's stages in their order for a water.
 
     Raises:
-        RuleError: unknown item, two stages of one kind, a move without a reason, impossible setting.
+        RuleError: unknown item, two stages of one kind, a move without a reason.
     """
-    site = site_of(home, settings, water, use_factor)
-    source = source_stream(water, colour, site.running_psi)
     pairs: list[tuple[Item, StageChoice]] = []
     purchases = []
     for choice in option.stages:
@@ -173,16 +181,29 @@ def walk(option: Option, catalogue: dict[str, Item], water: Water, colour: Colou
         pairs += expand(choice, catalogue)
     _twins(pairs)
     pairs, checks = _place(pairs, source)
-    return run_stages(option, pairs, purchases, checks, source, replace(site, mute=True) if brief else site, measured or {}, brief)
+    return Placed(option=option, pairs=tuple(pairs), purchases=tuple(purchases), checks=tuple(checks))
 
 
-def run_stages(option: Option, pairs: list[tuple[Item, StageChoice]], purchases: list[Purchase], checks: list[Check], source: Stream, site: Site, measured: Measured, brief: bool = False) -> LineReport:
-    """Stages in their final order, one after the other."""
+def walk(option: Option, catalogue: dict[str, Item], water: Water, colour: ColourFinding | None, home: Home, settings: Settings, use_factor: float = 1.0, measured: Measured | None = None) -> LineReport:
+    """Walk a water through an option's line; ``measured``: what an item was measured to do to this water, by code.
+
+    Raises:
+        RuleError: as ``placed``, or an impossible setting.
+    """
+    site = site_of(home, settings, water, use_factor)
+    source = source_stream(water, colour, site.running_psi)
+    return run_stages(placed(option, catalogue, source), source, site, measured or {})
+
+
+def run_stages(line: Placed, source: Stream, site: Site, measured: Measured, brief: bool = False) -> LineReport:
+    """Stages in their final order, one after the other; ``brief``: without figures and sentences."""
+    if brief:
+        site = replace(site, mute=True)
     stream, house = source, source
     reports: list[StageReport] = []
     ahead: list[Item] = []
     drop: float | None = 0.0
-    for item, choice in pairs:
+    for item, choice in line.pairs:
         r, outlet = run_stage(StageInput(item=item, stream=stream, site=site, overrides=choice.overrides, ahead=tuple(ahead), brief=brief), source, measured)
         if item.scope == "house":
             drop = None if drop is None or r.drop_psi is None else drop + r.drop_psi
@@ -190,9 +211,9 @@ def run_stages(option: Option, pairs: list[tuple[Item, StageChoice]], purchases:
         stream = outlet
         reports.append(r if outlet is r.outlet else _with_outlet(r, outlet))
         ahead.append(item)
-    checks = checks + _line_checks(reports, drop, site)
     return LineReport(
-        option=option.id, name=option.name, source=source, stages=tuple(reports), house=house, tap=stream, checks=tuple(checks), purchases=tuple(purchases), drop_psi=drop, demand=site.demand,
+        option=line.option.id, name=line.option.name, source=source, stages=tuple(reports), house=house, tap=stream, checks=(*line.checks, *_line_checks(reports, drop, site)), purchases=line.purchases, drop_psi=drop,
+        demand=site.demand,
     )
 
 
