@@ -1,4 +1,4 @@
-/** Kits and limits of the firm: data with its source and year. A manager changes them; old visits keep those of their day. */
+/** Kits, catalogue, prices and limits of the firm: data with its source and year. A manager changes them; old visits keep those of their day. */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState, type ReactElement } from "react";
 

@@ -76,7 +76,7 @@ function Bench({ pocket }: { pocket: Pocket }): ReactElement {
   const words = rest ? `Next: ${restTool?.name.toLowerCase() ?? rest}` : after ? `Next: ${after.name}` : "";
   // the key that leads on takes the focus, so that one more touch or Enter goes to the next test
   const next = words === "" ? null : <NextKey words={words} go={go} />;
-  if (!tool) return <p className="text-l">The firm has no kit for this. A manager may add one under “Kits and limits”.</p>;
+  if (!tool) return <p className="text-l">The firm has no kit for this. A manager may add one under “Kits and catalogue”.</p>;
   return (
     <div className="min-w-0 grid gap-3 content-start">
       {tools.length > 1 && !one && (

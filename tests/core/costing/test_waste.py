@@ -1,0 +1,84 @@
+"""Water to the drain, by kind and branch."""
+
+import unittest
+from dataclasses import replace
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tests.making import home, membrane, settings, softener, water
+from zesty_glass.core.costing.chores import chores, stage_minutes
+from zesty_glass.core.costing.waste import BATHTUB_GAL, waste
+from zesty_glass.core.treating.line import Option, StageChoice, walk
+from zesty_glass.core.treating.report import Drain
+
+RAW = water(hardness=300.0, tds=400.0, temperature=15.0, ph=7.4, iron=0.02, manganese=0.01, chlorine_free=0.0, chlorine_total=0.0)
+ITEMS = {i.code: i for i in (softener(1.5), membrane())}
+
+
+def line(*codes, **about):
+    return walk(Option(id="o", name="o", stages=tuple(StageChoice(item=c) for c in codes)), ITEMS, RAW, None, home(**about), settings())
+
+
+def with_drains(*drains):
+    one = line("soft-1.5")
+    return replace(one, stages=(replace(one.stages[0], drains=drains),))
+
+
+class Shares(unittest.TestCase):
+    def test_nothing_bought_drains_nothing(self):
+        w = waste(line())
+        self.assertEqual((w.total_gal_year, w.by_kind, w.largest_gal, w.brine, w.unknown), (0.0, {}, 0.0, False, False))
+
+    def test_house_and_tap_are_never_averaged(self):
+        both = line("soft-1.5", "mem")
+        w = waste(both)
+        self.assertAlmostEqual(w.per_gallon_tap, w.tap_gal_year / both.demand.drinking_gal_year)
+        self.assertAlmostEqual(w.per_gallon_house, w.house_gal_year / both.demand.house_gal_year)
+        self.assertGreater(w.per_gallon_tap, 10 * w.per_gallon_house)
+
+    def test_brine_and_the_largest_discharge(self):
+        w = waste(with_drains(Drain(kind="regeneration", gal_year=900, largest_gal=45, times_year=20, brine=True), Drain(kind="backwash", gal_year=3000, largest_gal=120, times_year=25)))
+        self.assertEqual((w.largest_gal, w.brine, w.by_kind), (120, True, {"regeneration": 900, "backwash": 3000}))
+
+    def test_a_membrane_that_cannot_say_is_unknown_not_nothing(self):
+        dry = replace(RAW, values={k: v for k, v in RAW.values.items() if k != "temperature"})
+        report = walk(Option(id="o", name="o", stages=(StageChoice(item="mem"),)), ITEMS, dry, None, home(), settings())
+        self.assertTrue(waste(report).unknown)
+
+    def test_an_empty_house_has_no_share(self):
+        w = waste(line("soft-1.5", people=0))
+        self.assertIsNone(w.share_of_use)
+        self.assertIsNone(w.per_gallon_house)
+
+
+class Properties(unittest.TestCase):
+    drains = st.lists(st.builds(Drain, kind=st.sampled_from(["membrane", "regeneration", "backwash", "distiller"]), gal_year=st.floats(0, 1e5), largest_gal=st.floats(0, 500), times_year=st.floats(0, 400), brine=st.booleans(), scope=st.sampled_from(["house", "tap"])), max_size=6)
+
+    @given(drains)
+    def test_kinds_and_branches_sum_to_the_total(self, drains):
+        w = waste(with_drains(*drains))
+        self.assertAlmostEqual(sum(w.by_kind.values()), w.total_gal_year, 4)
+        self.assertAlmostEqual(w.house_gal_year + w.tap_gal_year, w.total_gal_year, 4)
+        self.assertAlmostEqual(w.bathtubs * BATHTUB_GAL, w.total_gal_year, 4)
+
+    @given(st.floats(20, 365))
+    def test_fewer_days_at_home_make_fuller_weeks_of_the_same_water(self, days):
+        one = with_drains(Drain(kind="backwash", gal_year=3650, largest_gal=70, times_year=52))
+        away = replace(one, demand=replace(one.demand, occupied_days=days))
+        self.assertAlmostEqual(waste(away).week_gal, 3650 / days * 7)
+
+
+class Work(unittest.TestCase):
+    def test_minutes_of_a_line_are_those_of_its_stages(self):
+        one = line("soft-1.5", "mem")
+        self.assertAlmostEqual(chores(one).own_minutes, sum(stage_minutes(s) for s in one.stages))
+
+    def test_bags_of_salt_stand_in_the_strip(self):
+        c = chores(line("soft-1.5"))
+        self.assertGreater(c.bags, 0)
+        self.assertEqual(sum(m.count("salt") for m in c.strip), round(c.bags))
+        self.assertEqual(len(c.strip), 12)
+
+    def test_more_people_carry_more_salt(self):
+        self.assertGreater(chores(line("soft-1.5", people=5)).bags, chores(line("soft-1.5", people=2)).bags)
