@@ -12,7 +12,7 @@ MAY = {
     "work": {"core", "catalogue", "documents", "records", "standins"}, "api": {"core", "catalogue", "documents", "records", "standins", "work"},
     "demo": {"core", "catalogue", "documents", "records", "standins", "work"}, "cli": {"core", "catalogue", "documents", "records", "standins", "work", "api", "demo"},
 }
-STANDARD_ONLY = {"__future__", "collections", "dataclasses", "datetime", "decimal", "enum", "functools", "hashlib", "heapq", "itertools", "math", "operator", "random", "statistics", "types", "typing"}
+STANDARD_ONLY = {"bisect", "__future__", "collections", "dataclasses", "datetime", "decimal", "enum", "functools", "hashlib", "heapq", "itertools", "math", "operator", "random", "statistics", "types", "typing"}
 
 
 def imports(file):

@@ -283,13 +283,15 @@ def stays_cheaper_from(a: Lifetime, b: Lifetime) -> int | None:
 def apr(price: Decimal, down: Decimal, monthly: Decimal, months: int) -> Decimal:
     """Yearly percentage rate [%] of a payment plan, nominal, twelve times the monthly rate, by bisection.
 
+    Payments that fall short by their own rounding alone are a rate of 0.
+
     Raises:
         RuleError: ``plan.impossible`` when the payments do not cover the price, or the rate passes 1,000 %.
     """
     owed = price - down
     if months <= 0 or monthly <= 0 or owed <= 0:
         raise RuleError("plan.impossible", "A plan needs a balance, payments and months above 0.", "plan", "Check price, down payment and months.")
-    if monthly * months < owed - CENT:
+    if monthly * months < owed - max(CENT, CENT / 2 * months):  # a payment is rounded to the cent, every month
         raise RuleError("plan.impossible", "The payments do not cover the price.", "plan", "Raise the payment or the months.")
 
     def worth(rate: float) -> float:
