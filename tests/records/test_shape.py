@@ -1,0 +1,122 @@
+"""The database's shape and its rules: migrations make what the models say, and no query leaves its firm."""
+
+import unittest
+from datetime import timedelta
+from uuid import uuid4
+
+from sqlalchemy import inspect, select, text
+from sqlalchemy.exc import IntegrityError
+from sqlalchemy.orm import Session
+
+from tests.database import fresh
+from zesty_glass.demo.homes import uid
+from zesty_glass.demo.load import EMAIL, PASSWORD
+from zesty_glass.records import store
+from zesty_glass.records.db import make_engine, migrate
+from zesty_glass.records.models import Base, DemonstrationRow, HomeRow, ItemRow, LabSampleRow, OptionRow, SampleRow, SignIn, User, VisitRow
+from zesty_glass.work import signing_in
+from zesty_glass.work.person import now
+
+
+class DbCase(unittest.TestCase):
+    demo = True
+
+    @classmethod
+    def setUpClass(cls):
+        cls.url = fresh(cls.demo)
+        cls.engine = make_engine(cls.url)
+        cls.addClassCleanup(cls.engine.dispose)
+
+    def setUp(self):
+        self.db = Session(self.engine)
+        self.addCleanup(self.db.close)
+
+    def user(self):
+        return store.user_by_email(self.db, EMAIL)
+
+
+class Shape(DbCase):
+    demo = False
+
+    def test_migrations_make_every_table_and_column_of_the_models(self):
+        found = inspect(self.engine)
+        for table in Base.metadata.tables.values():
+            columns = {c["name"]: c for c in found.get_columns(table.name)}
+            self.assertEqual(set(columns), {c.name for c in table.columns}, table.name)
+            for c in table.columns:
+                self.assertEqual(columns[c.name]["nullable"], bool(c.nullable), f"{table.name}.{c.name}")
+
+    def test_migrating_again_changes_nothing(self):
+        before = self.db.execute(text("select version_num from alembic_version")).scalar()
+        self.db.rollback()
+        migrate(self.url)
+        self.assertEqual(self.db.execute(text("select version_num from alembic_version")).scalar(), before)
+
+    def test_a_row_of_nobody_s_firm_is_refused(self):
+        self.db.add(ItemRow(id=uuid4(), firm_id=uuid4(), code="X", data={}, version=1, retired=False))
+        with self.assertRaises(IntegrityError):
+            self.db.flush()
+
+
+class Firm(DbCase):
+    def test_another_firm_finds_nothing_by_any_query(self):
+        visit, stranger = self.db.scalars(select(VisitRow)).first(), uuid4()
+        self.assertIsNone(store.find(self.db, VisitRow, stranger, visit.id))
+        with self.assertRaises(store.NotFound):
+            store.get(self.db, HomeRow, stranger, visit.home_id, "home")
+        self.assertEqual(store.of_visit(self.db, SampleRow, stranger, visit.id), [])
+        self.assertEqual(store.parts(self.db, stranger, visit.id), ([], [], [], []))
+        self.assertEqual(store.proposals(self.db, stranger, visit.id), [])
+        self.assertEqual((store.items(self.db, stranger), store.instruments(self.db, stranger), store.mails(self.db, stranger)), ([], [], []))
+        self.assertEqual(store.homes(self.db, stranger, "e"), [])
+        self.assertEqual(store.visits_of_home(self.db, stranger, visit.home_id), [])
+
+    def test_parts_in_one_query_are_those_of_four(self):
+        firm = self.user().firm_id
+        for visit in self.db.scalars(select(VisitRow)).all():
+            for one, kind in zip(store.parts(self.db, firm, visit.id), (SampleRow, OptionRow, LabSampleRow, DemonstrationRow), strict=True):
+                self.assertEqual([(p.id, p.version, p.data) for p in one], [(r.id, r.version, r.data) for r in store.of_visit(self.db, kind, firm, visit.id)])
+
+    def test_a_search_for_homes_takes_no_wild_cards(self):
+        firm = self.user().firm_id
+        self.assertEqual(store.homes(self.db, firm, "%zzz%"), [])
+        self.assertEqual(len(store.homes(self.db, firm, "")), len(store.homes(self.db, firm, "%")))
+
+    def test_proposals_without_their_figures(self):
+        firm, visit = self.user().firm_id, self.db.scalars(select(VisitRow).where(VisitRow.id == uid("home-1-visit"))).one()
+        whole, light = store.proposals(self.db, firm, visit.id), store.proposals(self.db, firm, visit.id, snapshots=False)
+        self.assertTrue(whole[0][2]["snapshot"])
+        self.assertEqual(light[0][2], {**whole[0][2], "snapshot": ""})
+
+
+class SignedIn(DbCase):
+    def test_a_session_ends_on_its_own(self):
+        token, who = signing_in.sign_in(self.db, EMAIL, PASSWORD, "here")
+        self.assertEqual(signing_in.whose(self.db, token), who)
+        self.db.scalars(select(SignIn).where(SignIn.token_hash == signing_in.token_hash(token))).one().expires_at = now() - timedelta(seconds=1)
+        self.db.flush()
+        self.assertIsNone(signing_in.whose(self.db, token))
+
+    def test_somebody_who_left_is_out_at_once(self):
+        token, _ = signing_in.sign_in(self.db, EMAIL, PASSWORD, "here")
+        self.user().active = False
+        self.db.flush()
+        self.assertIsNone(signing_in.whose(self.db, token))
+        self.assertIsNone(signing_in.sign_in(self.db, EMAIL, PASSWORD, "here"))
+
+    def test_only_hashes_are_kept(self):
+        token, _ = signing_in.sign_in(self.db, EMAIL, PASSWORD, "here")
+        kept = [s.token_hash for s in self.db.scalars(select(SignIn))] + [u.password_hash for u in self.db.scalars(select(User))]
+        self.assertFalse(any(token in k or PASSWORD in k for k in kept))
+        self.assertTrue(all(u.password_hash.startswith("$argon2id$") for u in self.db.scalars(select(User))))
+
+    def test_failures_from_one_address_do_not_lock_out_another_person(self):
+        for _ in range(signing_in.MOST_FAILURES):
+            self.assertIsNone(signing_in.sign_in(self.db, "nobody@larkspout.example", "wrong wrong wrong", "there"))
+        with self.assertRaises(signing_in.TooMany):
+            signing_in.sign_in(self.db, "nobody@larkspout.example", "wrong wrong wrong", "there")
+        self.assertIsNotNone(signing_in.sign_in(self.db, EMAIL, PASSWORD, "here"))
+
+    def test_a_forgery_token_belongs_to_its_session_and_secret(self):
+        tokens = {signing_in.forgery_token(secret, token) for secret in ("a", "b") for token in ("x", "y")}
+        self.assertEqual(len(tokens), 4)
