@@ -7,7 +7,7 @@ from datetime import datetime
 from typing import Any, NamedTuple, TypeVar
 from uuid import UUID
 
-from sqlalchemy import cast, delete, func, literal, or_, select, union_all
+from sqlalchemy import ColumnElement, cast, delete, func, literal, literal_column, or_, select, union_all
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Session
 
@@ -99,6 +99,14 @@ def firm(db: Session, id: UUID) -> Firm:
     return db.get_one(Firm, id)
 
 
+def home_of(db: Session, firm: UUID, home: UUID) -> tuple[HomeRow, str]:
+    """A home, and the name of its firm; NotFound when it is not there."""
+    found = db.execute(select(HomeRow, Firm.name).join(Firm, Firm.id == HomeRow.firm_id).where(HomeRow.id == home, HomeRow.firm_id == firm)).one_or_none()
+    if found is None:
+        raise NotFound("home")
+    return found[0], found[1]
+
+
 def visits_between(db: Session, firm: UUID, start: datetime, end: datetime) -> list[tuple[VisitRow, HomeRow]]:
     """Visits that start in a span, with their homes, in order of time."""
     query = select(VisitRow, HomeRow).join(HomeRow, HomeRow.id == VisitRow.home_id).where(VisitRow.firm_id == firm, VisitRow.started_at >= start, VisitRow.started_at < end).order_by(VisitRow.started_at)
@@ -135,6 +143,18 @@ def items(db: Session, firm: UUID, codes: Iterable[str] | None = None) -> list[I
     if codes is not None:
         query = query.where(ItemRow.code.in_(list(codes)))
     return list(db.scalars(query))
+
+
+def item_marks(db: Session, firm: UUID, codes: Iterable[str]) -> list[tuple[UUID, str, str]]:
+    """Items as (id, code, mark): the mark is another after every change of the row, whoever made it."""
+    mark: ColumnElement[str] = literal_column("items.xmin::text")
+    query = select(ItemRow.id, ItemRow.code, mark).where(ItemRow.firm_id == firm, ItemRow.code.in_(list(codes)))
+    return [(id, code, mark) for id, code, mark in db.execute(query).all()]
+
+
+def items_by_id(db: Session, firm: UUID, ids: Iterable[UUID]) -> list[ItemRow]:
+    """Items of the firm by id."""
+    return list(db.scalars(select(ItemRow).where(ItemRow.firm_id == firm, ItemRow.id.in_(list(ids)))))
 
 
 def user_by_email(db: Session, email: str) -> User | None:

@@ -15,7 +15,6 @@ from ..core.proposing.proposal import Proposal
 from ..core.testing.complaints import SIGNS, Complaint
 from ..core.testing.reading import Reading, Value, extends, work_out
 from ..core.testing.water import Sample, design_water
-from ..core.treating.items import Item
 from ..core.treating.line import Option
 from ..core.visit import Visit
 from ..documents.codec import load, plain
@@ -23,6 +22,7 @@ from ..records import store
 from ..records.models import DemonstrationRow, HomeRow, ItemRow, LabSampleRow, OptionRow, ProposalRow, ReadingRow, SampleRow, VisitRow
 from .keeping import keep_part
 from .person import Person, changed, changed_fields, expect, note, now
+from .shelf import taken
 
 STEPS = ("before", "test", "meaning", "show", "line", "compare", "offer")
 
@@ -265,28 +265,18 @@ def drop_option(db: Session, who: Person, visit_id: UUID, option_id: UUID) -> No
             changed(db, who, visit, "changed", ["recommended"])
 
 
-def _used(db: Session, firm: UUID, wanted: set[str]) -> list[Item]:
-    """Items by code, with the parts of systems."""
-    have: dict[str, ItemRow] = {}
-    while wanted:
-        rows = store.items(db, firm, wanted)
-        have |= {r.code: r for r in rows}
-        wanted = {p for r in rows for p in r.data["figures"].get("parts", ())} - have.keys()
-    return [load(Item, have[c].data) for c in sorted(have)]
-
-
 def document(db: Session, who: Person, row: VisitRow, snapshots: bool = True) -> tuple[Visit, dict[str, int]]:
     """The whole visit as one document, and the version of each editable part by its id.
 
     Without ``snapshots`` the proposals come without their figures, which a page that lists them does not need.
     """
-    home = store.get(db, HomeRow, who.firm_id, row.home_id, "home")
+    home, firm = store.home_of(db, who.firm_id, row.home_id)
     samples, options, bottles, shown = store.parts(db, who.firm_id, row.id)
     readings, proposals = store.of_visit(db, ReadingRow, who.firm_id, row.id), store.proposals(db, who.firm_id, row.id, snapshots)
     raw = {
-        "id": str(row.id), "firm": store.firm(db, who.firm_id).name, "consultant": row.consultant, "started_at": row.started_at, "customer": home.customer, "home": home.home, "complaints": row.complaints,
+        "id": str(row.id), "firm": firm, "consultant": row.consultant, "started_at": row.started_at, "customer": home.customer, "home": home.home, "complaints": row.complaints,
         "samples": _with_readings(samples, readings), "lab_samples": [x.data for x in bottles], "options": [o.data for o in options], "recommended": row.recommended, "horizon": row.horizon,
-        "assumptions_off": row.assumptions_off, "note": row.note, "settings": row.settings, "rules": row.rules, "catalogue": _used(db, who.firm_id, {c["item"] for o in options for c in o.data["stages"]}), "proposals": [data for _, _, data in proposals], "demonstrations": [d.data for d in shown],
+        "assumptions_off": row.assumptions_off, "note": row.note, "settings": row.settings, "rules": row.rules, "catalogue": taken(db, who.firm_id, {c["item"] for o in options for c in o.data["stages"]}), "proposals": [data for _, _, data in proposals], "demonstrations": [d.data for d in shown],
     }
     versions = {"visit": row.version, "home": home.version} | {str(x.id): x.version for x in bottles} | {str(d.id): d.version for d in shown} | {str(s.id): s.version for s in samples} | {str(o.id): o.version for o in options} | {str(p): version for p, version, _ in proposals}
     visit: Visit = load(Visit, raw)
