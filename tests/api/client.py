@@ -87,7 +87,19 @@ def compared(assessment):
     def bought(o):
         return sum((Decimal(p["price"]) + Decimal(p["installation"]) for p in (o["line"] or {"purchases": ()})["purchases"]), Decimal(0))
 
-    options = [{**{k: o[k] for k in ("id", "name", "error", "waste", "chores", "left")}, "stops": stops(o), "bought": bought(o), "house": water(o, "house"), "tap": water(o, "tap")} for o in assessment["options"]]
+    def needs(o):
+        found = [{"stage": s["name"], "status": c["status"], "sentence": c["sentence"]} for s in o["line"]["stages"] for c in s["checks"]] + [{"stage": "The whole line", "status": c["status"], "sentence": c["sentence"]} for c in o["line"]["checks"]] if o["line"] else []
+        grave = ("stop", "unknown", "warn")
+        every = []
+        for n in found:
+            if n["status"] in grave and n not in every:
+                every.append(n)
+        return sorted(every, key=lambda n: grave.index(n["status"]))
+
+    def single(o):
+        return list(dict.fromkeys(d["label"] for s in (o["line"] or {"stages": ()})["stages"] for d in s["dues"] if not d["common"]))
+
+    options = [{**{k: o[k] for k in ("id", "name", "error", "waste", "chores", "left")}, "stops": stops(o), "bought": bought(o), "house": water(o, "house"), "tap": water(o, "tap"), "needs": needs(o), "single_source": single(o)} for o in assessment["options"]]
     over = {"years": assessment["horizon"], "options": {o["id"]: {k: o[k] for k in ("cost", "use_band", "cheaper_than")} for o in assessment["options"]}}
     return {"options": options, "rows": assessment["rows"], "assumptions": assessment["assumptions"], "over": [over]}
 

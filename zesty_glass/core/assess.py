@@ -241,10 +241,10 @@ def assess_over(visit: Visit, horizons: tuple[int, ...], use_bands: bool = False
 
 
 def walked(visit: Visit, raw: Water, colour: ColourFinding | None, measured: Measured, use_bands: bool, use: float, brief: bool = False) -> tuple[tuple[tuple[Option, LineReport | None, str], ...], dict[str, tuple[LineReport, ...]]]:
-    """Today and every option as lines; with bands also at low and high use, without their figures. ``brief``: all without figures and sentences."""
+    """Today and every option as lines; with bands also at low and high use, without figures and sentences. ``brief``: all without figures."""
     catalogue = {i.code: i for i in visit.catalogue}
     site = site_of(visit.home, visit.settings, raw, use)
-    edges = tuple(site_of(visit.home, visit.settings, raw, f) for f in (LOW_USE, HIGH_USE)) if use_bands else ()
+    edges = tuple(replace(site_of(visit.home, visit.settings, raw, f), mute=True) for f in (LOW_USE, HIGH_USE)) if use_bands else ()
     source = source_stream(raw, colour, site.running_psi)
     lines: list[tuple[Option, LineReport | None, str]] = []
     ends: dict[str, tuple[LineReport, ...]] = {}

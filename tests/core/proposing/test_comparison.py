@@ -41,6 +41,22 @@ class SameAsTheAssessment(unittest.TestCase):
                 self.assertEqual(b.stops, a.line is None or a.line.status == "stop", a.name)
 
 
+class NeedsAndParts(unittest.TestCase):
+    def test_every_need_that_is_not_met_stands_with_its_sentence_the_gravest_first(self):
+        for v in VISITS:
+            for a, b in zip(assess(v).options, compare(v, (10,)).options, strict=True):
+                wanted = {(s.name, c.status, c.sentence) for s in a.line.stages for c in s.checks if c.status in ("stop", "unknown", "warn")}
+                self.assertLessEqual(wanted, {(n.stage, n.status, n.sentence) for n in b.needs}, a.name)
+                order = [("stop", "unknown", "warn").index(n.status) for n in b.needs]
+                self.assertEqual(order, sorted(order))
+
+    def test_parts_of_one_maker_are_named(self):
+        lonely = replace(HOME_1, catalogue=tuple(replace(i, consumables=tuple(replace(c, common=False) for c in i.consumables)) for i in HOME_1.catalogue))
+        common = replace(HOME_1, catalogue=tuple(replace(i, consumables=tuple(replace(c, common=True) for c in i.consumables)) for i in HOME_1.catalogue))
+        self.assertTrue(all(o.single_source for o in compare(lonely, (10,)).options[1:]))
+        self.assertFalse(any(o.single_source for o in compare(common, (10,)).options))
+
+
 class Edges(unittest.TestCase):
     def test_nothing_to_compare_before_the_raw_water(self):
         side = compare(replace(HOME_1, samples=()), (10,))

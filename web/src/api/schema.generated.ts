@@ -1576,6 +1576,7 @@ export interface components {
          *     Args:
          *         stops: whether a check stops it, or it cannot be worked out (``error``); bought: to buy and install [money].
          *         house, tap: its water where a stage of that branch changes it, else None.
+         *         needs: what is not plainly met here, the gravest first; single_source: parts that one maker alone sells.
          */
         ComparedOption: {
             /** Id */
@@ -1594,6 +1595,16 @@ export interface components {
             chores: components["schemas"]["Chores"] | null;
             /** Left */
             left: string[];
+            /**
+             * Needs
+             * @default []
+             */
+            needs: components["schemas"]["NeedHere"][];
+            /**
+             * Single Source
+             * @default []
+             */
+            single_source: string[];
         };
         /**
          * Comparison
@@ -3380,6 +3391,21 @@ export interface components {
              * @default false
              */
             strict: boolean;
+        };
+        /**
+         * NeedHere
+         * @description A need of one stage that this home or water does not plainly meet.
+         */
+        NeedHere: {
+            /** Stage */
+            stage: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "met" | "say" | "warn" | "stop" | "unknown";
+            /** Sentence */
+            sentence: string;
         };
         /**
          * NeutraliserFigures

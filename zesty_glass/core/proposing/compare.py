@@ -192,7 +192,7 @@ def not_addressed(line: LineReport, meaning: Meaning, rows_: tuple[Row, ...]) ->
             if r.weight is Weight.NOTICE and r.analyte in ("tds", "sodium"):
                 continue
             tail = " (comes from the plumbing)" if r.analyte in FROM_PLUMBING else ""
-            out.append(f"{r.name} {c.shown}{tail}")
+            out.append(f"{c.shown if c.shown.startswith(r.name) else f'{r.name} {c.shown}'}{tail}")
     for f in meaning.findings:
         if f.id == "heater.anode":
             out.append("Smell at the hot tap: the water heater’s anode")

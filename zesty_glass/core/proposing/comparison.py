@@ -14,9 +14,19 @@ from ..testing.noticing import noticed
 from ..testing.water import design_water, water_of
 from ..treating.line import LineReport, Option
 from ..treating.measured import measured_here
+from ..treating.report import Status
 from ..treating.stream import Stream
 from ..visit import Visit
 from .compare import Row, not_addressed, rows
+
+
+@record
+class NeedHere:
+    """A need of one stage that this home or water does not plainly meet."""
+
+    stage: str
+    status: Status
+    sentence: str
 
 
 @record
@@ -26,6 +36,7 @@ class ComparedOption:
     Args:
         stops: whether a check stops it, or it cannot be worked out (``error``); bought: to buy and install [money].
         house, tap: its water where a stage of that branch changes it, else None.
+        needs: what is not plainly met here, the gravest first; single_source: parts that one maker alone sells.
     """
 
     id: str
@@ -38,6 +49,8 @@ class ComparedOption:
     waste: Waste | None
     chores: Chores | None
     left: tuple[str, ...]
+    needs: tuple[NeedHere, ...] = ()
+    single_source: tuple[str, ...] = ()
 
 
 @record
@@ -105,4 +118,20 @@ def _option(option: Option, line: LineReport | None, error: str, left: tuple[str
     return ComparedOption(
         id=option.id, name=option.name, error="", stops=line.status == "stop", bought=sum((p.price + p.installation for p in line.purchases), Decimal(0)),
         house=line.house if "house" in scopes else None, tap=line.tap if "tap" in scopes else None, waste=waste(line), chores=chores(line), left=left,
+        needs=_needs(line), single_source=single_source(line),
     )
+
+
+#: the gravest first; what is only said stays at its stage
+_GRAVE = ("stop", "unknown", "warn")
+
+
+def _needs(line: LineReport) -> tuple[NeedHere, ...]:
+    every = [NeedHere(stage=s.name, status=c.status, sentence=c.sentence) for s in line.stages for c in s.checks if c.status in _GRAVE]
+    every += [NeedHere(stage="The whole line", status=c.status, sentence=c.sentence) for c in line.checks if c.status in _GRAVE]
+    return tuple(sorted(dict.fromkeys(every), key=lambda n: _GRAVE.index(n.status)))
+
+
+def single_source(line: LineReport) -> tuple[str, ...]:
+    """Parts of a line that fall due and that one maker alone sells."""
+    return tuple(dict.fromkeys(d.label for s in line.stages for d in s.dues if not d.common))

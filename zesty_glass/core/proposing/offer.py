@@ -18,6 +18,7 @@ from ..testing.findings import Finding, Unexplained, Unknown
 from ..treating.stream import Quantity
 from ..visit import Visit
 from .compare import Row
+from .comparison import single_source
 from .proposal import COOLING_OFF, Plan
 from .reasons import Reasons
 
@@ -193,7 +194,7 @@ def _option(o: OptionReport, letter: str, costs: tuple[CostOver, ...], warranty:
     return OfferedOption(
         id=o.id, name=o.name, letter=letter, status="stop" if line is None else line.status, error=o.error, price=sum((p.price for p in bought), Decimal(0)), installation=sum((p.installation for p in bought), Decimal(0)),
         stages=stages, house={} if line is None else line.house.quantities, tap={} if line is None else line.tap.quantities, ferric_house=None if line is None else line.house.ferric, ferric_tap=None if line is None else line.tap.ferric,
-        waste=o.waste, chores=o.chores, left=o.left, reasons=o.reasons, costs=costs, parts=() if line is None else tuple(dict.fromkeys(d.label for s in line.stages for d in s.dues if not d.common)), warranty=warranty,
+        waste=o.waste, chores=o.chores, left=o.left, reasons=o.reasons, costs=costs, parts=() if line is None else single_source(line), warranty=warranty,
     )
 
 

@@ -196,9 +196,7 @@ def walk(option: Option, catalogue: dict[str, Item], water: Water, colour: Colou
 
 
 def run_stages(line: Placed, source: Stream, site: Site, measured: Measured, brief: bool = False) -> LineReport:
-    """Stages in their final order, one after the other; ``brief``: without figures and sentences."""
-    if brief:
-        site = replace(site, mute=True)
+    """Stages in their final order, one after the other; ``brief``: without figures; a muted site: without sentences."""
     stream, house = source, source
     reports: list[StageReport] = []
     ahead: list[Item] = []

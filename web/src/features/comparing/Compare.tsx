@@ -7,7 +7,7 @@ import type { Cell, ComparedOption, Lifetime, Row } from "../../api/types";
 import { money, num, volume } from "../../app/show";
 import { Glass } from "../../glass/Glass";
 import { look, type Look } from "../../glass/look";
-import { StateMark } from "../../ui/marks";
+import { STATUS_MARK, StateMark } from "../../ui/marks";
 import { Opens } from "../../ui/Slip";
 import { Seg } from "../../ui/fields";
 import { Trouble, Waiting } from "../../ui/Trouble";
@@ -119,6 +119,20 @@ function Chores({ o }: { o: ComparedOption }): ReactElement {
   );
 }
 
+const NEED: Record<string, string> = { stop: "stopped", unknown: "not known", warn: "to watch" };
+
+function Needs({ o }: { o: ComparedOption }): ReactElement {
+  if (o.error !== "") return <span className="text-s text-zest-ink">{o.error}</span>;
+  if (Number(o.bought) === 0 && o.needs.length === 0) return <span className="text-b text-ink-2">none</span>;
+  if (o.needs.length === 0) return <span className="flex gap-1 items-center text-b"><StateMark kind="done" size={16} />all met</span>;
+  const counts = ["stop", "unknown", "warn"].map((k) => [k, o.needs.filter((n) => n.status === k).length] as const).filter(([, n]) => n > 0);
+  return (
+    <Opens title={`${o.name}: needs in this home`} className="text-m text-left" slip={<ul className="grid gap-2 text-m">{o.needs.map((n, i) => <li key={i} className="flex gap-2 items-start"><StateMark kind={STATUS_MARK[n.status]!} size={17} label={NEED[n.status]} /><span><b>{n.stage}</b>: {n.sentence}</span></li>)}</ul>}>
+      {counts.map(([k, n]) => `${n} ${NEED[k]!}`).join(", ")}
+    </Opens>
+  );
+}
+
 const USES: { value: Use; name: string }[] = [{ value: "low", name: "low" }, { value: "expected", name: "expected" }, { value: "high", name: "high" }];
 
 function Board({ a, years, setYears, use, setUse }: { a: Comparison; years: number; setYears: (y: number) => void; use: Use; setUse: (u: Use) => void }): ReactElement {
@@ -151,6 +165,8 @@ function Board({ a, years, setYears, use, setUse }: { a: Comparison; years: numb
         })}
         <div className="grid py-2 border-b border-rule" style={grid}><div><b className="font-d text-[17px] block">To the drain</b><span className="text-s text-ink-2">one tub = {num(tubSize(biggest) / 40)} baths of 40 gal, a year</span></div>{options.map((o) => <Waste key={o.id} o={o} units={units} />)}</div>
         <div className="grid py-2 border-b border-rule" style={grid}><div><b className="font-d text-[17px] block">Chores</b><span className="text-s text-ink-2">one year, by month</span></div>{options.map((o) => <Chores key={o.id} o={o} />)}</div>
+        <div className="grid py-2 border-b border-rule" style={grid}><div><b className="font-d text-[17px] block">Needs here</b><span className="text-s text-ink-2">of this home and water</span></div>{options.map((o) => <Needs key={o.id} o={o} />)}</div>
+        <div className="grid py-2 border-b border-rule" style={grid}><div><b className="font-d text-[17px] block">Parts</b><span className="text-s text-ink-2">that fall due</span></div>{options.map((o, i) => <span key={o.id} className="text-s leading-snug">{i === 0 ? <span className="text-b text-ink-2">none</span> : o.single_source.length ? `one maker only: ${o.single_source.join(", ")}` : "common, several makers"}</span>)}</div>
         <div className="grid py-2" style={grid}><div><b className="font-d text-[17px] block">It leaves</b><span className="text-s text-ink-2">as they are</span></div>{options.map((o) => <ul key={o.id} className="text-s leading-snug">{o.left.length ? o.left.map((l) => <li key={l} className="mb-1">{l}</li>) : <li className="text-ink-2">nothing that was found</li>}</ul>)}</div>
         </div>
         <div className="grid z-10" style={grid}>
