@@ -105,5 +105,5 @@ def compared(assessment):
 
 
 def in_decimals(comparison):
-    """The same with its prices as decimals, so that 10 and 10.00 are one amount."""
-    return {**comparison, "options": [{**o, "bought": Decimal(o["bought"])} for o in comparison["options"]]}
+    """The same with its prices as decimals, so that 10 and 10.00 are one amount, and without the way each value came about."""
+    return {**comparison, "options": [{**{k: v for k, v in o.items() if k != "steps"}, "bought": Decimal(o["bought"])} for o in comparison["options"]]}

@@ -57,6 +57,31 @@ class NeedsAndParts(unittest.TestCase):
         self.assertFalse(any(o.single_source for o in compare(common, (10,)).options))
 
 
+class HowItComes(unittest.TestCase):
+    def test_steps_begin_with_the_water_as_it_comes_and_end_with_what_the_cell_shows(self):
+        seen = 0
+        for v in VISITS:
+            side = compare(v, (10,))
+            for o, whole in zip(side.options, assess(v).options, strict=True):
+                for r in side.rows:
+                    steps, cell = o.steps.get(r.analyte), next(c for c in r.cells if c.option == o.id)
+                    if steps is None:
+                        self.assertFalse(any(s.outlet.get(r.analyte) is not None and s.outlet.range(r.analyte) != whole.line.source.range(r.analyte) for s in whole.line.stages))
+                        continue
+                    self.assertEqual(steps[0].stage, "as it comes")
+                    self.assertLessEqual({s.stage for s in steps[1:]}, {s.name for s in whole.line.stages})
+                    if cell.where == "tap" and cell.range is not None:
+                        self.assertTrue(steps[-1].shown.startswith(cell.shown), (steps, cell.shown))
+                        seen += 1
+        self.assertGreater(seen, 10)
+
+    def test_water_to_the_drain_costs_what_is_paid_for_it(self):
+        for o in assess(HOME_1).options:
+            paid = sum((r.per_year for s in o.line.stages for r in s.running if r.label == "Water to the drain"), Decimal(0))
+            self.assertEqual(o.waste.cost_year, paid)
+            self.assertEqual(paid > 0, o.waste.total_gal_year > 0, o.name)
+
+
 class Edges(unittest.TestCase):
     def test_nothing_to_compare_before_the_raw_water(self):
         side = compare(replace(HOME_1, samples=()), (10,))

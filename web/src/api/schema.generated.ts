@@ -1576,6 +1576,7 @@ export interface components {
          *     Args:
          *         stops: whether a check stops it, or it cannot be worked out (``error``); bought: to buy and install [money].
          *         house, tap: its water where a stage of that branch changes it, else None.
+         *         steps: by analyte, how its value comes about: the water as it comes, then every stage that changes it.
          *         needs: what is not plainly met here, the gravest first; single_source: parts that one maker alone sells.
          */
         ComparedOption: {
@@ -1595,15 +1596,13 @@ export interface components {
             chores: components["schemas"]["Chores"] | null;
             /** Left */
             left: string[];
-            /**
-             * Needs
-             * @default []
-             */
+            /** Steps */
+            steps: {
+                [key: string]: components["schemas"]["Step"][];
+            };
+            /** Needs */
             needs: components["schemas"]["NeedHere"][];
-            /**
-             * Single Source
-             * @default []
-             */
+            /** Single Source */
             single_source: string[];
         };
         /**
@@ -5310,6 +5309,18 @@ export interface components {
             started_at?: string | null;
         };
         /**
+         * Step
+         * @description What one stage does to one analyte, as it is shown, and on what evidence.
+         */
+        Step: {
+            /** Stage */
+            stage: string;
+            /** Shown */
+            shown: string;
+            /** Evidence */
+            evidence: string;
+        };
+        /**
          * Stream
          * @description The water at one point. ``ferric``: whether rusted iron is in it; None: nobody has looked.
          */
@@ -6459,6 +6470,7 @@ export interface components {
          *
          *     ``per_gallon_tap``: to drain per gallon at the drinking tap; ``per_gallon_house``: per gallon of the house's use.
          *     ``share_of_use``: of the house's yearly use. ``week_gal``: the week's total; ``unknown``: a stage could not say.
+         *     ``cost_year``: water and sewer paid for it [money]; 0 where neither is paid for.
          */
         Waste: {
             /** By Kind */
@@ -6487,6 +6499,11 @@ export interface components {
             bathtubs: number;
             /** Unknown */
             unknown: boolean;
+            /**
+             * Cost Year
+             * @default 0
+             */
+            cost_year: number | string;
         };
         /**
          * Water

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from decimal import Decimal
+
 from ..record import record
 from ..treating.line import LineReport
+from ..treating.stages.common import TO_THE_DRAIN
 
 BATHTUB_GAL = 40.0
 
@@ -14,6 +17,7 @@ class Waste:
 
     ``per_gallon_tap``: to drain per gallon at the drinking tap; ``per_gallon_house``: per gallon of the house's use.
     ``share_of_use``: of the house's yearly use. ``week_gal``: the week's total; ``unknown``: a stage could not say.
+    ``cost_year``: water and sewer paid for it [money]; 0 where neither is paid for.
     """
 
     by_kind: dict[str, float]
@@ -28,6 +32,7 @@ class Waste:
     brine: bool
     bathtubs: float
     unknown: bool
+    cost_year: Decimal = Decimal(0)
 
 
 def waste(line: LineReport) -> Waste:
@@ -48,4 +53,5 @@ def waste(line: LineReport) -> Waste:
         by_kind=by_kind, total_gal_year=total, house_gal_year=house, tap_gal_year=tap,
         per_gallon_house=house / use if use > 0 else None, per_gallon_tap=tap / drunk if drunk > 0 else None, share_of_use=total / use if use > 0 else None,
         largest_gal=max((d.largest_gal for d in line.drains), default=0.0), week_gal=total / days * 7, brine=any(d.brine for d in line.drains), bathtubs=total / BATHTUB_GAL, unknown=unknown,
+        cost_year=sum((r.per_year for s in line.stages for r in s.running if r.label == TO_THE_DRAIN), Decimal(0)),
     )

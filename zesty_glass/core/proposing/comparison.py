@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from decimal import Decimal
 
+from .. import words
 from ..assess import Assumption, Band, assumptions, band_of, cost_of, crossings, walked
 from ..costing.chores import Chores, chores
 from ..costing.money import Lifetime
@@ -15,9 +16,10 @@ from ..testing.water import design_water, water_of
 from ..treating.line import LineReport, Option
 from ..treating.measured import measured_here
 from ..treating.report import Status
-from ..treating.stream import Stream
+from ..treating.stream import Quantity, Stream
 from ..visit import Visit
 from .compare import Row, not_addressed, rows
+from .evidence import LEVEL_WORDS
 
 
 @record
@@ -30,12 +32,22 @@ class NeedHere:
 
 
 @record
+class Step:
+    """What one stage does to one analyte, as it is shown, and on what evidence."""
+
+    stage: str
+    shown: str
+    evidence: str
+
+
+@record
 class ComparedOption:
     """What of an option does not depend on the horizon.
 
     Args:
         stops: whether a check stops it, or it cannot be worked out (``error``); bought: to buy and install [money].
         house, tap: its water where a stage of that branch changes it, else None.
+        steps: by analyte, how its value comes about: the water as it comes, then every stage that changes it.
         needs: what is not plainly met here, the gravest first; single_source: parts that one maker alone sells.
     """
 
@@ -49,8 +61,9 @@ class ComparedOption:
     waste: Waste | None
     chores: Chores | None
     left: tuple[str, ...]
-    needs: tuple[NeedHere, ...] = ()
-    single_source: tuple[str, ...] = ()
+    steps: dict[str, tuple[Step, ...]]
+    needs: tuple[NeedHere, ...]
+    single_source: tuple[str, ...]
 
 
 @record
@@ -101,7 +114,8 @@ def compare(visit: Visit, horizons: tuple[int, ...], use: float = 1.0) -> Compar
     for years in horizons:
         costs = {id: cost_of(line, visit, listed, years) for id, line in good.items()}
         over.append(OverYears(years=years, options={o.id: _cost(o.id, costs, ends.get(o.id, ()), visit, listed) for o, _, _ in lines}))
-    return Comparison(options=tuple(_option(o, line, error, left.get(o.id, ())) for o, line, error in lines), rows=table, assumptions=listed, over=tuple(over))
+    found_in = tuple(r.analyte for r in table)
+    return Comparison(options=tuple(_option(o, line, error, left.get(o.id, ()), found_in, settings.units) for o, line, error in lines), rows=table, assumptions=listed, over=tuple(over))
 
 
 def _cost(id: str, costs: dict[str, Lifetime], ends: tuple[LineReport, ...], visit: Visit, listed: tuple[Assumption, ...]) -> OptionCost:
@@ -111,14 +125,33 @@ def _cost(id: str, costs: dict[str, Lifetime], ends: tuple[LineReport, ...], vis
     return OptionCost(cost=cost, use_band=band_of(cost, ends, visit, listed), cheaper_than=crossings(id, costs))
 
 
-def _option(option: Option, line: LineReport | None, error: str, left: tuple[str, ...]) -> ComparedOption:
+def _steps(line: LineReport, analyte: str, units: str) -> tuple[Step, ...]:
+    before = line.source.get(analyte)
+    out = [Step(stage="as it comes", shown="not tested" if before is None else _shown(analyte, before, units), evidence="")]
+    for s in line.stages:
+        q = s.outlet.get(analyte)
+        if q is not None and (before is None or q.range != before.range or q.words != before.words):
+            out.append(Step(stage=s.name, shown=_shown(analyte, q, units), evidence="" if q.evidence is None else LEVEL_WORDS[q.evidence]))
+        before = q
+    return tuple(out) if len(out) > 1 else ()
+
+
+def _shown(analyte: str, q: Quantity, units: str) -> str:
+    if q.range is None:
+        return q.words or q.note or "not known"
+    span = words.span(analyte, q.range, units)
+    shown = words.value(analyte, q.range, q.below, units)
+    return shown if span == shown else f"{shown} ({span})"
+
+
+def _option(option: Option, line: LineReport | None, error: str, left: tuple[str, ...], found_in: tuple[str, ...], units: str) -> ComparedOption:
     if line is None:
-        return ComparedOption(id=option.id, name=option.name, error=error, stops=True, bought=Decimal(0), house=None, tap=None, waste=None, chores=None, left=())
+        return ComparedOption(id=option.id, name=option.name, error=error, stops=True, bought=Decimal(0), house=None, tap=None, waste=None, chores=None, left=(), steps={}, needs=(), single_source=())
     scopes = {s.scope for s in line.stages}
     return ComparedOption(
         id=option.id, name=option.name, error="", stops=line.status == "stop", bought=sum((p.price + p.installation for p in line.purchases), Decimal(0)),
         house=line.house if "house" in scopes else None, tap=line.tap if "tap" in scopes else None, waste=waste(line), chores=chores(line), left=left,
-        needs=_needs(line), single_source=single_source(line),
+        steps={a: steps for a in found_in if (steps := _steps(line, a, units))}, needs=_needs(line), single_source=single_source(line),
     )
 
 

@@ -18,7 +18,10 @@ import { EvidenceMark, MeetsMark, RangeBar, Tubs, tubSize, YearStrip } from "./p
 const LETTER = (i: number): string => (i === 0 ? "" : String.fromCharCode(64 + i));
 const WASTE_WORDS: Record<string, string> = { membrane: "membrane", regeneration: "renewing resin", backwash: "backwash", distiller: "distiller" };
 
-function CellView({ row, cell, today }: { row: Row; cell: Cell; today: Cell | undefined }): ReactElement {
+type Steps = ComparedOption["steps"][string];
+
+function CellView({ row, cell, today, o }: { row: Row; cell: Cell; today: Cell | undefined; o: ComparedOption }): ReactElement {
+  const steps: Steps | undefined = o.steps[row.analyte];
   const stays = cell.change === "stays" || cell.change === "no_claim";
   const text = cell.change === "not_tested" ? "not tested" : cell.change === "stays" ? `stays ${cell.shown}` : cell.shown;
   const words = cell.change === "no_claim" ? "no claim" : cell.evidence;
@@ -26,7 +29,7 @@ function CellView({ row, cell, today }: { row: Row; cell: Cell; today: Cell | un
     <div className="min-w-0">
       <div className="flex items-center gap-[6px] min-h-6">
         <MeetsMark cell={cell} />
-        <span className={`text-b leading-tight ${stays ? "text-ink-2" : "font-[640]"}`}>{text}</span>
+        {steps ? <Opens title={`${row.name}: ${o.name}`} className="text-b leading-tight" slip={<StepsSlip steps={steps} where={cell.where} />}>{text}</Opens> : <span className={`text-b leading-tight ${stays ? "text-ink-2" : "font-[640]"}`}>{text}</span>}
       </div>
       <RangeBar row={row} cell={cell} today={today} />
       {cell.change !== "today" && words !== "" && (
@@ -34,6 +37,15 @@ function CellView({ row, cell, today }: { row: Row; cell: Cell; today: Cell | un
       )}
       {cell.note !== "" && cell.note !== words && cell.change !== "no_claim" && <span className="block text-s text-ink-2 leading-tight">{cell.note}</span>}
     </div>
+  );
+}
+
+function StepsSlip({ steps, where }: { steps: Steps; where: string }): ReactElement {
+  return (
+    <>
+      <ol className="grid gap-2 text-m">{steps.map((s, i) => <li key={i} className="border-b border-rule pb-1"><span className="block text-ink-2">{i === 0 ? s.stage : `behind ${s.stage}`}</span><b>{s.shown}</b>{s.evidence !== "" && <span className="text-s text-ink-2"> {s.evidence}</span>}</li>)}</ol>
+      <p className="text-s text-ink-2 mt-2">Ranges go through every stage, end by end. It is judged {where === "tap" ? "at the drinking tap" : "at the house’s taps"}.</p>
+    </>
   );
 }
 
@@ -93,14 +105,14 @@ function Header({ o, i, currency, recommended }: { o: ComparedOption; i: number;
   );
 }
 
-function Waste({ o, units }: { o: ComparedOption; units: string }): ReactElement {
+function Waste({ o, units, currency }: { o: ComparedOption; units: string; currency: string }): ReactElement {
   const w = o.waste;
   if (!w || w.total_gal_year === 0) return <b className="text-b">{w?.unknown ? "not known" : "nothing to drain"}</b>;
   const parts = Object.entries(w.by_kind).map(([kind, gal]) => ({ kind, gal }));
   return (
     <div>
       <div className="flex justify-between gap-2 items-baseline"><b className="text-b">{num(w.bathtubs)} baths</b>
-        <Opens title="To the drain, a year" className="text-s" slip={<div className="sum">{parts.map((p) => (<div key={p.kind} className="contents"><span>{WASTE_WORDS[p.kind]}</span><span className="v">{volume(p.gal, units)}</span><span className="u" /></div>))}{w.per_gallon_tap !== null && w.tap_gal_year > 0 && (<><span>a gallon at the drinking tap</span><span className="v">{num(w.per_gallon_tap, 1)} gal</span><span className="u" /></>)}{w.per_gallon_house !== null && w.house_gal_year > 0 && (<><span>a gallon of the house’s use</span><span className="v">{num(w.per_gallon_house, 2)} gal</span><span className="u" /></>)}<span>largest at once</span><span className="v">{volume(w.largest_gal, units)}</span><span className="u" /><span>in a week</span><span className="v">{volume(w.week_gal, units)}</span><span className="u" /><span>share of the house’s use</span><span className="v">{w.share_of_use === null ? "not known" : `${num(w.share_of_use * 100, 1)} %`}</span><span className="u" /><span>brine</span><span className="v">{w.brine ? "yes" : "no"}</span><span className="u" /></div>}>{volume(w.total_gal_year, units)}</Opens>
+        <Opens title="To the drain, a year" className="text-s" slip={<div className="sum">{parts.map((p) => (<div key={p.kind} className="contents"><span>{WASTE_WORDS[p.kind]}</span><span className="v">{volume(p.gal, units)}</span><span className="u" /></div>))}{w.per_gallon_tap !== null && w.tap_gal_year > 0 && (<><span>a gallon at the drinking tap</span><span className="v">{num(w.per_gallon_tap, 1)} gal</span><span className="u" /></>)}{w.per_gallon_house !== null && w.house_gal_year > 0 && (<><span>a gallon of the house’s use</span><span className="v">{num(w.per_gallon_house, 2)} gal</span><span className="u" /></>)}<span>largest at once</span><span className="v">{volume(w.largest_gal, units)}</span><span className="u" /><span>in a week</span><span className="v">{volume(w.week_gal, units)}</span><span className="u" /><span>share of the house’s use</span><span className="v">{w.share_of_use === null ? "not known" : `${num(w.share_of_use * 100, 1)} %`}</span><span className="u" /><span>brine</span><span className="v">{w.brine ? "yes" : "no"}</span><span className="u" /><span>water and sewer paid for it</span><span className="v">{Number(w.cost_year) > 0 ? money(w.cost_year, currency, true) : "nothing"}</span><span className="u" /></div>}>{volume(w.total_gal_year, units)}</Opens>
       </div>
       <div className="mt-2"><Tubs gallons={parts} /></div>
     </div>
@@ -114,7 +126,7 @@ function Chores({ o }: { o: ComparedOption }): ReactElement {
   return (
     <div>
       <YearStrip strip={c.strip} />
-      <p className="text-s leading-tight">{c.bags >= 1 ? `${num(c.bags)} bags of salt, ` : ""}{num(changes)} changes, {num(c.own_minutes / 60, 1)} h of your own</p>
+      <Opens title={`${o.name}: the work in a year`} className="text-s leading-tight" slip={<ul className="grid gap-1 text-m">{c.chores.map((x, i) => <li key={i} className="flex justify-between gap-3 border-b border-rule pb-1"><span>{x.label}{x.own ? "" : " (the firm)"}</span><span className="whitespace-nowrap">{num(x.times_year, 1)} times, {num(x.minutes_year)} min</span></li>)}</ul>}>{c.bags >= 1 ? `${num(c.bags)} bags of salt, ` : ""}{num(changes)} changes, {num(c.own_minutes / 60, 1)} h of your own</Opens>
     </div>
   );
 }
@@ -127,7 +139,7 @@ function Needs({ o }: { o: ComparedOption }): ReactElement {
   if (o.needs.length === 0) return <span className="flex gap-1 items-center text-b"><StateMark kind="done" size={16} />all met</span>;
   const counts = ["stop", "unknown", "warn"].map((k) => [k, o.needs.filter((n) => n.status === k).length] as const).filter(([, n]) => n > 0);
   return (
-    <Opens title={`${o.name}: needs in this home`} className="text-m text-left" slip={<ul className="grid gap-2 text-m">{o.needs.map((n, i) => <li key={i} className="flex gap-2 items-start"><StateMark kind={STATUS_MARK[n.status]!} size={17} label={NEED[n.status]} /><span><b>{n.stage}</b>: {n.sentence}</span></li>)}</ul>}>
+    <Opens title={`${o.name}: needs in this home`} className="text-m text-left justify-self-start self-start" slip={<ul className="grid gap-2 text-m">{o.needs.map((n, i) => <li key={i} className="flex gap-2 items-start"><StateMark kind={STATUS_MARK[n.status]!} size={17} label={NEED[n.status]} /><span><b>{n.stage}</b>: {n.sentence}</span></li>)}</ul>}>
       {counts.map(([k, n]) => `${n} ${NEED[k]!}`).join(", ")}
     </Opens>
   );
@@ -159,11 +171,11 @@ function Board({ a, years, setYears, use, setUse }: { a: Comparison; years: numb
           return (
             <div key={r.analyte} className="grid py-2 border-b border-rule" style={grid} data-row={r.analyte}>
               <div>{r.complaints.length ? r.complaints.map((q) => <b key={q} className="font-d text-[17px] leading-tight block">“{q}”</b>) : <b className="font-d text-[17px] leading-tight block">{r.name}</b>}<span className="text-s text-ink-2 leading-tight block">{r.complaints.length ? r.name.toLowerCase() : ""}{r.complaints.length && r.target_words ? ", " : ""}{r.target_words}</span></div>
-              {all_not ? <p className="flex gap-2 items-center" style={{ gridColumn: `2 / span ${options.length}` }}><StateMark kind="unk" size={18} />not tested{r.weight === null ? ": nothing is proposed for it" : ""}</p> : options.map((o) => { const c = r.cells.find((x) => x.option === o.id); return c ? <CellView key={o.id} row={r} cell={c} today={r.cells[0]} /> : <span key={o.id} className="text-s text-ink-3">–</span>; })}
+              {all_not ? <p className="flex gap-2 items-center" style={{ gridColumn: `2 / span ${options.length}` }}><StateMark kind="unk" size={18} />not tested{r.weight === null ? ": nothing is proposed for it" : ""}</p> : options.map((o) => { const c = r.cells.find((x) => x.option === o.id); return c ? <CellView key={o.id} row={r} cell={c} today={r.cells[0]} o={o} /> : <span key={o.id} className="text-s text-ink-3">–</span>; })}
             </div>
           );
         })}
-        <div className="grid py-2 border-b border-rule" style={grid}><div><b className="font-d text-[17px] block">To the drain</b><span className="text-s text-ink-2">one tub = {num(tubSize(biggest) / 40)} baths of 40 gal, a year</span></div>{options.map((o) => <Waste key={o.id} o={o} units={units} />)}</div>
+        <div className="grid py-2 border-b border-rule" style={grid}><div><b className="font-d text-[17px] block">To the drain</b><span className="text-s text-ink-2">one tub = {num(tubSize(biggest) / 40)} baths of 40 gal, a year</span></div>{options.map((o) => <Waste key={o.id} o={o} units={units} currency={currency} />)}</div>
         <div className="grid py-2 border-b border-rule" style={grid}><div><b className="font-d text-[17px] block">Chores</b><span className="text-s text-ink-2">one year, by month</span></div>{options.map((o) => <Chores key={o.id} o={o} />)}</div>
         <div className="grid py-2 border-b border-rule" style={grid}><div><b className="font-d text-[17px] block">Needs here</b><span className="text-s text-ink-2">of this home and water</span></div>{options.map((o) => <Needs key={o.id} o={o} />)}</div>
         <div className="grid py-2 border-b border-rule" style={grid}><div><b className="font-d text-[17px] block">Parts</b><span className="text-s text-ink-2">that fall due</span></div>{options.map((o, i) => <span key={o.id} className="text-s leading-snug">{i === 0 ? <span className="text-b text-ink-2">none</span> : o.single_source.length ? `one maker only: ${o.single_source.join(", ")}` : "common, several makers"}</span>)}</div>

@@ -60,7 +60,7 @@ function Found({ offer }: { offer: Offer }): ReactElement {
 function Waste({ o, offer }: { o: OfferedOption; offer: Offer }): ReactElement {
   const w = o.waste;
   return (
-    <div><h3>{o.letter || "Today"}</h3>{w && w.total_gal_year > 0 ? <><p><b>{num(w.bathtubs)} baths a year</b>, {volume(w.total_gal_year, offer.units)}</p>{w.per_gallon_tap !== null && w.tap_gal_year > 0 && <p className="text-s text-ink-2">drinking tap: {num(w.per_gallon_tap, 1)} gal to drain a gallon drunk</p>}{w.house_gal_year > 0 && <p className="text-s text-ink-2">house: {volume(w.house_gal_year, offer.units)} a year, {volume(w.largest_gal, offer.units)} at most at once{w.brine ? ", brine" : ""}</p>}<div className="mt-2"><Tubs gallons={Object.entries(w.by_kind).map(([kind, gal]) => ({ kind, gal }))} /></div></> : <p>{w?.unknown ? "not known" : "nothing to drain"}</p>}</div>
+    <div><h3>{o.letter || "Today"}</h3>{w && w.total_gal_year > 0 ? <><p><b>{num(w.bathtubs)} baths a year</b>, {volume(w.total_gal_year, offer.units)}</p>{w.per_gallon_tap !== null && w.tap_gal_year > 0 && <p className="text-s text-ink-2">drinking tap: {num(w.per_gallon_tap, 1)} gal to drain a gallon drunk</p>}{w.house_gal_year > 0 && <p className="text-s text-ink-2">house: {volume(w.house_gal_year, offer.units)} a year, {volume(w.largest_gal, offer.units)} at most at once{w.brine ? ", brine" : ""}</p>}{Number(w.cost_year ?? 0) > 0 && <p className="text-s text-ink-2">{money(w.cost_year ?? 0, offer.currency, true)} a year for water and sewer</p>}<div className="mt-2"><Tubs gallons={Object.entries(w.by_kind).map(([kind, gal]) => ({ kind, gal }))} /></div></> : <p>{w?.unknown ? "not known" : "nothing to drain"}</p>}</div>
   );
 }
 

@@ -16,6 +16,8 @@ from ..report import Check, Chore, Due, Running, StageReport
 from ..site import Site
 from ..stream import Quantity, Stream, predicted
 
+TO_THE_DRAIN = "Water to the drain"  # what is paid for water that a stage sends away
+
 
 @record
 class StageInput:
@@ -126,7 +128,7 @@ def money(amount: float) -> Decimal:
     return Decimal(f"{amount:.6f}")
 
 
-def water_cost(gal_year: float, site: Site, scope: str, label: str = "Water to the drain") -> Running | None:
+def water_cost(gal_year: float, site: Site, scope: str, label: str = TO_THE_DRAIN) -> Running | None:
     """Water and sewer for water sent to the drain; sewer is 0 on septic."""
     price = site.home.water_price + (Decimal(0) if site.home.septic else site.home.sewer_price)
     if price == 0 or gal_year <= 0:
@@ -148,4 +150,4 @@ def report(
     )
 
 
-__all__ = ["StageInput", "after", "claimed", "dues", "effects", "money", "report", "standing_costs", "water_cost", "windowed", "working"]
+__all__ = ["TO_THE_DRAIN", "StageInput", "after", "claimed", "dues", "effects", "money", "report", "standing_costs", "water_cost", "windowed", "working"]
