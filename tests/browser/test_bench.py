@@ -122,6 +122,7 @@ class Keys70(unittest.TestCase):
         whole_set(b)
         b.until(lambda d: d.execute_script("return localStorage.getItem('zesty.waiting')") in (None, "[]"))
         view = json.loads(b.driver.execute_async_script("const done = arguments[1]; fetch(`/api/visits/${arguments[0]}`).then(r => r.text()).then(done)", visit))
+        self.assertIn("assessment", view, view)
         have = set(view["assessment"]["raw"]["values"])
         self.assertLessEqual({"tds", "hardness", "chlorine_free", "chlorine_total", "chlorine_combined", "iron", "tannin", "ph", "alkalinity", "temperature", "flow"}, have)
         self.assertEqual(view["assessment"]["raw"]["cups"]["drawn"], "clear")

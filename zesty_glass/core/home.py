@@ -28,6 +28,9 @@ SOURCE_NAMES = {
 }
 
 
+MOST_FLOW_GPM, MOST_PSI = 500, 300  # more than any home has: a slip of the finger
+
+
 @record
 class Customer:
     """Who the visit is for."""
@@ -99,7 +102,7 @@ class Home:
     def __post_init__(self) -> None:
         for field, low, high, unit in (
             ("people", 0, 500, ""), ("bathrooms", 0, 100, ""), ("occupied_days", 0, 366, "days"), ("bill_gal_day", 0, 100000, "gal/day"),
-            ("flow_gpm", 0, 500, "gpm"), ("static_psi", 0, 300, "psi"), ("running_psi", 0, 300, "psi"), ("pump_gpm", 0, 500, "gpm"),
+            ("flow_gpm", 0, MOST_FLOW_GPM, "gpm"), ("static_psi", 0, MOST_PSI, "psi"), ("running_psi", 0, MOST_PSI, "psi"), ("pump_gpm", 0, MOST_FLOW_GPM, "gpm"),
             ("headroom_in", 0, 1000, "in"), ("water_price", 0, 10000, ""), ("sewer_price", 0, 10000, ""), ("bottled_month", 0, 100000, ""), ("soap_month", 0, 100000, ""),
         ):
             value = getattr(self, field)

@@ -170,6 +170,10 @@ class CrossChecks(unittest.TestCase):
         self.assertIn("not_flushed", self.ids(raw, sample(tds(30, 31), **after, just_changed=True)))
         self.assertIn("past_life", self.ids(raw, sample(tds(30, 31), **after, past_life=True)))
 
+    def test_more_water_than_a_pipe_gives(self):
+        self.assertIn("flow_too_high", self.ids(sample(shown("flow", 3000.0))))
+        self.assertNotIn("flow_too_high", self.ids(sample(shown("flow", 11.0))))
+
     def test_earlier_readings(self):
         raw = sample(tds(412, 415))
         self.assertEqual([c.id for c in crosschecks((raw,), home(), {"tds": work_out(tds(180, 181))})], ["far_from_before"])

@@ -54,6 +54,16 @@ class Demand(unittest.TestCase):
         self.assertAlmostEqual(b.drinking_gal_year, a.drinking_gal_year * factor, 6)
 
 
+class ImpossibleReadings(unittest.TestCase):
+    def test_a_slip_of_the_finger_breaks_nothing(self):
+        h = site_of(home(flow_gpm=None, static_psi=None), settings(), water(flow=3000.0, pressure_static=900.0)).home
+        self.assertEqual((h.flow_gpm, h.static_psi), (500, 300))
+
+    def test_measured_flow_stands_in_for_what_was_not_typed(self):
+        self.assertEqual(site_of(home(flow_gpm=None), settings(), water(flow=7.5)).home.flow_gpm, 7.5)
+        self.assertEqual(site_of(home(flow_gpm=9.0), settings(), water(flow=7.5)).home.flow_gpm, 9.0)
+
+
 class Place(unittest.TestCase):
     unit = replace(softener(1.5), drain=True, socket=True, headroom_in=60.0, weight_lb=420.0, flow_gpm=8.0)
 

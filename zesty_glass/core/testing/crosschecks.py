@@ -16,6 +16,7 @@ from .water import Sample, Water, water_of
 HARDNESS_SHARE = 0.65  # hardness_low [mg/L] above 0.65 × conductivity_high [µS/cm]: one of the two is wrong
 
 
+MOST_HOUSE_GPM = 60.0  # [gpm] more than a 1 ½ in service line gives at ordinary pressure: trade practice (2024)
 FAR = 1.5  # one reading this many times the other, with ranges apart: trade practice, not a standard (2024)
 _CHANGES_DAILY = frozenset({"temperature", "flow", "pressure_static", "pressure_running"})
 
@@ -45,6 +46,7 @@ CHECKS: dict[str, tuple[str, str]] = {
     "tenfold": ("Repeats differ about tenfold.", "Look for a x10 mark on the display."),
     "iron_no_colour": ("The kit finds iron, the cup stays clear: bound iron, or it stood too short.", "Hold the cup 24 hours, send a sample."),
     "tannin_iron": ("Iron above 0.3 mg/L may interfere with the tannin kit.", "The three cups decide; confirm by laboratory."),
+    "flow_too_high": ("More water than a house’s pipe gives.", "Time a whole bucket again."),
     "far_from_before": ("Far from this home’s earlier reading.", "Season, a change of source, or a mistake? Repeat."),
 }
 
@@ -78,6 +80,9 @@ def _one(sample: Sample, water: Water, home: Home, untreated: bool) -> list[Cros
     for r in sample.readings:
         if r.struck_at is None and isinstance(r.observation, MeterDisplays) and tenfold(r.observation.displays):
             out.append(_hit("tenfold", sample.id))
+    flow = water.range("flow")
+    if flow is not None and flow.low > MOST_HOUSE_GPM:
+        out.append(_hit("flow_too_high", sample.id))
     if sample.just_changed:
         out.append(_hit("not_flushed", sample.id))
     if sample.past_life:

@@ -7,7 +7,7 @@ from decimal import Decimal
 from typing import Literal
 
 from ..errors import RuleError
-from ..home import Home
+from ..home import MOST_FLOW_GPM, MOST_PSI, Home
 from ..ranges import Range
 from ..record import record
 from ..rules import Settings
@@ -112,9 +112,9 @@ def site_of(home: Home, settings: Settings, water: Water, use_factor: float = 1.
     flow, running, static = water.range("flow"), water.range("pressure_running"), water.range("pressure_static")
     changes: dict[str, object] = {}
     if flow is not None and home.flow_gpm is None:
-        changes["flow_gpm"] = flow.best
+        changes["flow_gpm"] = min(flow.best, MOST_FLOW_GPM)  # a reading that cannot be is questioned where it was made; it breaks nothing here
     if static is not None and home.static_psi is None:
-        changes["static_psi"] = static.best
+        changes["static_psi"] = min(static.best, MOST_PSI)
     if changes:
         home = replace(home, **changes)  # type: ignore[arg-type]
     coliform, ecoli = water.values.get("coliform"), water.values.get("e_coli")
