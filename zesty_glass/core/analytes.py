@@ -42,6 +42,10 @@ class Analyte:
     decimals: int = 2
 
 
+#: what can be at all, by canonical unit; anything else is a slip of the finger. A million mg/L is the whole of it.
+POSSIBLE: dict[str, tuple[float, float]] = {"pH": (0.0, 14.0), "°C": (-5.0, 110.0), "%": (0.0, 100.0), "mg/L": (0.0, 1e6), "mg/L as CaCO3": (0.0, 1e6)}
+
+
 def _a(id: str, name: str, unit: str, kind: Kind, test: str, **more: object) -> Analyte:
     return Analyte(id=id, name=name, unit=unit, kind=kind, test=test, **more)  # type: ignore[arg-type]
 

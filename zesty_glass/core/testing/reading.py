@@ -10,7 +10,7 @@ import math
 from datetime import date, datetime
 from statistics import median
 
-from ..analytes import analyte
+from ..analytes import POSSIBLE, analyte
 from ..errors import RuleError
 from ..ranges import Range
 from ..record import record
@@ -305,11 +305,20 @@ def work_out(reading: Reading) -> Value:
             value = noticed(seen)
         case CupsSeen():
             value = Value(analyte="colour", unit="", range=None, words=seen.drawn)
+    _possible(value)
     flags = fitness(inst, _day(reading.made_at)) + value.flags
     return Value(
         analyte=value.analyte, unit=value.unit, range=value.range, below=value.below, open_ended=value.open_ended,
         words=value.words, flags=flags, laboratory=value.laboratory, certified=value.certified,
     )
+
+
+def _possible(value: Value) -> None:
+    """RuleError ``reading.impossible`` for what cannot be in water at all."""
+    low, high = POSSIBLE.get(value.unit, (-math.inf, math.inf))
+    if value.range is not None and not low <= value.range.best <= high:
+        name = analyte(value.analyte).name
+        raise _fail("reading.impossible", f"{name} of {value.range.best:g}{'' if value.unit == 'pH' else f' {value.unit}'} is not possible.", f"Type what is shown: {low:g} to {high:g}.", "observation")
 
 
 def _day(when: datetime) -> date:
