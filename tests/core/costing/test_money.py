@@ -1,5 +1,6 @@
 """Lifetime cost: the worked figures to the cent, and properties."""
 
+import math
 import unittest
 from decimal import ROUND_HALF_EVEN, Decimal
 
@@ -33,6 +34,13 @@ class WorkedFigures(unittest.TestCase):
     def test_interval_by_use(self):
         self.assertEqual(f"{interval_months(due(30, 12, 600, 2 * 365.25)):.2f}", "9.86")
         self.assertEqual(f"{interval_months(due(30, 12, 600, 4 * 365.25)):.2f}", "4.93")
+
+    def test_where_only_gallons_count_and_no_water_runs_it_never_falls_due(self):
+        dry = due(30, None, 600, 0.0)
+        self.assertEqual(interval_months(dry), math.inf)
+        life = lifetime(BOUGHT, (dry,), (), 20, D(0), D(0))
+        self.assertEqual((life.total, life.lines[-1].interval_months, life.lines[-1].times), (D("700.00"), None, 0))
+        self.assertIn("no water", life.lines[-1].why)
 
     def test_life_factor_shortens(self):
         self.assertEqual(interval_months(due(95, 36, life=0.5)), 18)

@@ -39,6 +39,9 @@ class Demand(unittest.TestCase):
         self.assertEqual(demand(home(flow_gpm=5.0), settings()).peak_gpm, 9.0)
         self.assertFalse(demand(home(flow_gpm=20.0, flow_full_bore=True), settings()).capped)
 
+    def test_a_flow_of_nothing_is_no_peak(self):
+        self.assertEqual(demand(home(flow_gpm=0.0, flow_full_bore=True), settings()).peak_gpm, 9.0)
+
     @given(st.floats(0, 8), st.floats(0, 8))
     def test_more_bathrooms_never_ask_for_less(self, a, b):
         self.assertLessEqual(peak_gpm(min(a, b)), peak_gpm(max(a, b)))

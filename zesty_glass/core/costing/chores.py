@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from ..record import record
 from ..treating.line import LineReport
 from ..treating.report import Chore, StageReport
@@ -48,6 +50,8 @@ def chores(line: LineReport) -> Chores:
     for stage in line.stages:
         for d in stage.dues:
             step = interval_months(d)
+            if step == math.inf:
+                continue
             out.append(YearlyChore(label=d.label, kind=d.kind, times_year=12 / step, minutes_year=12 / step * d.minutes, own=d.own))
             month = step
             while month <= 12 + 1e-9:

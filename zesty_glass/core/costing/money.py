@@ -59,10 +59,14 @@ def rates_for(growth: Decimal, discount: Decimal, years: int) -> Rates:
 
 
 def interval_months(due: Due) -> float:
-    """Months between two: min(calendar, capacity ÷ (gallons a year/12)) × life factor; RuleError without either."""
+    """Months between two: min(calendar, capacity ÷ (gallons a year/12)) × life factor; infinite where only gallons count and no water runs.
+
+    Raises:
+        RuleError: neither months nor gallons to go by, or an interval of 0.
+    """
     if due.life_factor <= 0:
         raise RuleError("cost.life_factor", f"{due.label}: a life factor must be above 0.", due.code, "Use 1 when nothing shortens it.")
-    by_use = None if due.capacity_gal is None or due.gallons_year <= 0 else due.capacity_gal / (due.gallons_year / 12)
+    by_use = _by_use(due)
     ends = [m for m in (due.months, by_use) if m is not None]
     if not ends:
         raise RuleError("cost.interval", f"{due.label} has neither months nor gallons to go by.", due.code, "Give at least one.")
@@ -72,9 +76,20 @@ def interval_months(due: Due) -> float:
     return interval
 
 
+def _by_use(due: Due) -> float | None:
+    """Months until the gallons are used up; None when they do not count."""
+    if due.capacity_gal is None:
+        return None
+    if due.gallons_year <= _EPS:
+        return math.inf if due.months is None else None
+    return due.capacity_gal / (due.gallons_year / 12)
+
+
 def interval_why(due: Due) -> str:
     """Why the interval is what it is, in words."""
-    by_use = None if due.capacity_gal is None or due.gallons_year <= 0 else due.capacity_gal / (due.gallons_year / 12)
+    by_use = _by_use(due)
+    if by_use == math.inf:
+        return "no water runs through it"
     text = f"{due.capacity_gal:,.0f} gal at {due.gallons_year / 12:,.0f} gal a month" if by_use is not None and (due.months is None or by_use < due.months) else "by the calendar"
     if due.life_factor != 1.0:
         text += f", × {due.life_factor:g}"
@@ -195,7 +210,7 @@ def lifetime(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iterab
         if times:
             by_kind[d.kind] = by_kind.get(d.kind, _ZERO) + total_due
             scope_total[d.scope] += total_due
-        lines.append(CostLine(label=d.label, kind=d.kind, scope=d.scope, price=d.price, interval_months=step, times=times, total=total_due, why=interval_why(d)))
+        lines.append(CostLine(label=d.label, kind=d.kind, scope=d.scope, price=d.price, interval_months=None if step == math.inf else step, times=times, total=total_due, why=interval_why(d)))
     run = list(running)
     _add_running(run, years, rates, by_kind, by_year, scope_total, lines)
     events.sort()

@@ -13,6 +13,8 @@ from ..units import DAYS_PER_YEAR
 #: bathrooms -> peak [gpm]; halves lie half-way; five and more: 18
 PEAK_BY_BATHROOMS = ((1.0, 6.0), (2.0, 9.0), (3.0, 12.0), (4.0, 15.0), (5.0, 18.0))
 
+LEAST_GPM = 0.1  # less than this is no supply, and says nothing of the peak
+
 
 def peak_gpm(bathrooms: float) -> float:
     """Peak flow [gpm] by number of bathrooms, straight lines between, ends held."""
@@ -58,7 +60,7 @@ def demand(home: Home, settings: Settings, use_factor: float = 1.0) -> Demand:
     use = use.scale(use_factor)
     drinking = home.people * settings.drinking_gal_per_person * use_factor
     table = peak_gpm(home.bathrooms)
-    capped = home.flow_gpm is not None and home.flow_full_bore and home.flow_gpm < table
+    capped = home.flow_gpm is not None and home.flow_full_bore and LEAST_GPM <= home.flow_gpm < table
     peak = home.flow_gpm if capped and home.flow_gpm is not None else table
     return Demand(
         house_gal_day=use, drinking_gal_day=drinking, occupied_days=days, house_gal_year=use.best * days, drinking_gal_year=drinking * days,

@@ -23,6 +23,8 @@ from .common import StageInput, dues, effects, money, report, water_cost, workin
 CACO3_G_MOL, CO2_G_MOL = 100.0869, 44.0095
 BAG_LB = 50.0
 
+LONGEST_MONTHS = 1200.0  # [months] a bed that loses less than this counts as lasting a century
+
 
 def pk1(temperature_c: float) -> float:
     """First dissociation constant of carbonic acid at a temperature [°C]."""
@@ -213,7 +215,7 @@ def _supplies(f: NeutraliserFigures, inp: StageInput, r: Rise, checks: list[Chec
     lb_year = r.added.best * site.demand.house_gal_year * 3.785411784 / 453592.37
     bed_lb = f.volume_ft3 * f.media_lb_ft3
     third = bed_lb / 3
-    months = 12 * third / lb_year if lb_year > 0 else 120.0
+    months = min(LONGEST_MONTHS, 12 * third / lb_year) if lb_year > 0 else 120.0
     interval = min(months, f.refill_months) if f.refill_months else months
     bags = interval / 12 * lb_year / BAG_LB
     price = (money(bags) * f.bag_price).quantize(Decimal("0.01"))
