@@ -27,16 +27,26 @@ def cents(amount: Decimal) -> Decimal:
     return amount.quantize(CENT, rounding=ROUND_HALF_EVEN)
 
 
+class Falling(NamedTuple):
+    """When something falls due [months], what is paid each time, the sums by year, and all of it."""
+
+    months: tuple[float, ...]
+    amounts: tuple[Decimal, ...]
+    by_year: tuple[tuple[int, Decimal], ...]
+    total: Decimal
+
+
 class Rates:
     """Growth by price year and discount by month, each power and each grown price worked out once."""
 
-    __slots__ = ("_priced", "discounted", "grown", "rate")
+    __slots__ = ("_falling", "_priced", "discounted", "grown", "rate", "years")
 
     def __init__(self, growth: Decimal, discount: Decimal, years: int) -> None:
         self.grown = [(1 + growth) ** y for y in range(years)]
-        self.rate = discount
+        self.rate, self.years = discount, years
         self.discounted = discount != 0
         self._priced: dict[Decimal, list[Decimal]] = {}
+        self._falling: dict[tuple[Decimal, float], Falling] = {}
 
     def priced(self, price: Decimal) -> list[Decimal]:
         """A price in each year, to the cent."""
@@ -45,6 +55,23 @@ class Rates:
             if len(self._priced) >= MOST_PRICES:
                 self._priced.clear()
             known = self._priced[price] = [cents(price * g) for g in self.grown]
+        return known
+
+    def falling(self, price: Decimal, step: float) -> Falling:
+        """Everything that falls due every ``step`` months at a price, each event to the cent."""
+        known = self._falling.get((price, step))
+        if known is None:
+            if len(self._falling) >= MOST_PRICES:
+                self._falling.clear()
+            months, prices = months_due(step, self.years), self.priced(price)
+            by_year: dict[int, Decimal] = {}
+            amounts = []
+            for m in months:
+                y = int(m / 12 + _EPS)
+                amount = cents(price * self.grown[y] / self.discount(m)) if self.discounted else prices[y]
+                amounts.append(amount)
+                by_year[y] = by_year.get(y, _ZERO) + amount
+            known = self._falling[price, step] = Falling(tuple(months), tuple(amounts), tuple(by_year.items()), sum(amounts, _ZERO))
         return known
 
     def discount(self, month: float) -> Decimal:
@@ -151,20 +178,6 @@ class Lifetime:
     monthly: tuple[Decimal, ...]
 
 
-def _falling_due(d: Due, step: float, years: int, rates: Rates, events: list[Event], by_year: list[Decimal]) -> tuple[int, Decimal]:
-    """Add every time one thing falls due, at that year's price, to ``events`` and ``by_year``; how often, and their sum."""
-    total, times, prices = _ZERO, 0, rates.priced(d.price)
-    kind, label, scope = d.kind, d.label, d.scope
-    for m in months_due(step, years):
-        y = int(m / 12 + _EPS)
-        amount = cents(d.price * rates.grown[y] / rates.discount(m)) if rates.discounted else prices[y]
-        events.append(Event(m, amount, kind, label, scope))
-        by_year[y] += amount
-        total += amount
-        times += 1
-    return times, total
-
-
 def running_years(per_year: Decimal, rates: Rates) -> list[Decimal]:
     """A running cost by year: twelve monthly twelfths, summed unrounded."""
     if not rates.discounted:
@@ -182,7 +195,7 @@ def lifetime_total(purchases: Iterable[Purchase], dues: Iterable[Due], running: 
     """The total of ``lifetime`` alone, to the cent."""
     rates = _rates(growth, discount, years)
     total = sum((cents(p.price) + cents(p.installation) for p in purchases), _ZERO)
-    total += sum((falling_due(d.price, interval_months(d), rates, years) for d in dues), _ZERO)
+    total += sum((rates.falling(d.price, interval_months(d)).total for d in dues), _ZERO)
     return total + sum((cents(amount) for per_year in _by_kind(running).values() for amount in running_years(per_year, rates)), _ZERO)
 
 
@@ -206,7 +219,11 @@ def lifetime(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iterab
         scope_total[e.scope] += e.amount
     for d in dues:
         step = interval_months(d)
-        times, total_due = _falling_due(d, step, years, rates, events, by_year)
+        due = rates.falling(d.price, step)
+        times, total_due = len(due.months), due.total
+        events += [Event(m, amount, d.kind, d.label, d.scope) for m, amount in zip(due.months, due.amounts, strict=True)]
+        for y, amount in due.by_year:
+            by_year[y] += amount
         if times:
             by_kind[d.kind] = by_kind.get(d.kind, _ZERO) + total_due
             scope_total[d.scope] += total_due
@@ -227,14 +244,6 @@ def lifetime(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iterab
     )
 
 
-def falling_due(price: Decimal, step: float, rates: Rates, years: int) -> Decimal:
-    """Sum of everything that falls due every ``step`` months at a price, each event to the cent."""
-    if rates.discounted:
-        return sum((cents(price * rates.grown[int(m / 12 + _EPS)] / rates.discount(m)) for m in months_due(step, years)), _ZERO)
-    prices = rates.priced(price)
-    return sum([prices[int(m / 12 + _EPS)] for m in months_due(step, years)], _ZERO)
-
-
 def added_cost(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iterable[Running], rates: Rates, years: int) -> Decimal:
     """What some stages add to a lifetime: purchases and every event to the cent, running costs unrounded.
 
@@ -242,7 +251,7 @@ def added_cost(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iter
     differ by less than half a cent a year and kind.
     """
     total = sum((cents(p.price) + cents(p.installation) for p in purchases), _ZERO)
-    total += sum((falling_due(d.price, interval_months(d), rates, years) for d in dues), _ZERO)
+    total += sum((rates.falling(d.price, interval_months(d)).total for d in dues), _ZERO)
     return total + sum((sum(running_years(r.per_year, rates), _ZERO) for r in running), _ZERO)
 
 

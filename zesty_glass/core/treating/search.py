@@ -31,7 +31,7 @@ from operator import mul
 from typing import Any
 
 from ..costing.chores import stage_minutes
-from ..costing.money import added_cost, falling_due, interval_months, rates_for, running_years
+from ..costing.money import added_cost, interval_months, rates_for, running_years
 from ..home import Home
 from ..proposing.scores import Score, score
 from ..ranges import Range, Verdict
@@ -230,7 +230,7 @@ class Searcher:
             paid = price if n is None else stage.item.consumables[n].price
             falls = self._falls.get((paid, step))
             if falls is None:
-                falls = self._falls[paid, step] = self._micro(falling_due(paid, step, self.rates, self.years))
+                falls = self._falls[paid, step] = self._micro(self.rates.falling(paid, step).total)
             added += falls
         return added
 
