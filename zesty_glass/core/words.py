@@ -20,6 +20,7 @@ def number(value: float, decimals: int) -> str:
     return "0" if text in ("-0", "") else text
 
 
+@lru_cache(512)
 def shown_in(analyte: str, units: str) -> tuple[float, str, int]:
     """Factor, unit and decimals in which an analyte is shown: hardness in gpg for US, mg/L for metric."""
     a = ANALYTES[analyte]
