@@ -25,7 +25,7 @@ from .testing.reading import Value, work_out
 from .testing.water import Sample, Water, design_water, water_of
 from .testing.workings import working_of
 from .treating.demand import Demand, demand
-from .treating.line import LineReport, Option, placed, run_stages, site_of
+from .treating.line import LineReport, Option, at_other_use, placed, run_stages, site_of
 from .treating.measured import Measured, measured_here
 from .treating.report import Due, Running
 from .treating.stream import source_stream
@@ -257,7 +257,7 @@ def walked(visit: Visit, raw: Water, colour: ColourFinding | None, measured: Mea
             continue
         lines.append((option, line, ""))
         if edges and line.stages:
-            ends[option.id] = tuple(run_stages(stages, source, edge, measured, brief=True) for edge in edges)
+            ends[option.id] = tuple(at_other_use(line, stages, edge, measured) for edge in edges)
     return tuple(lines), ends
 
 

@@ -195,6 +195,36 @@ def walk(option: Option, catalogue: dict[str, Item], water: Water, colour: Colou
     return run_stages(placed(option, catalogue, source), source, site, measured or {})
 
 
+#: technologies whose size, drain or running costs hang on how much water is used; of the others only the parts that wear by the gallon do
+BY_USE = frozenset({"softener", "neutraliser", "membrane", "distiller"})
+
+
+def at_other_use(line: LineReport, stages: Placed, site: Site, measured: Measured) -> LineReport:
+    """A line that was walked, at another use of water: for its costs, drains and chores. Checks and figures stay those of the line.
+
+    Only stages whose work hangs on the use are worked out again, and all behind one that sends on another water.
+    """
+    if len(line.stages) != len(stages.pairs):
+        raise ValueError("the line and its stages do not belong together")
+    stream = was = house = line.source
+    reports: list[StageReport] = []
+    ahead: list[Item] = []
+    for (item, choice), old in zip(stages.pairs, line.stages, strict=True):
+        if item.kind in BY_USE or stream is not was:
+            r, outlet = run_stage(StageInput(item=item, stream=stream, site=site, overrides=choice.overrides, ahead=tuple(ahead), brief=True), line.source, measured)
+            r = r if outlet is r.outlet else _with_outlet(r, outlet)
+            stream = old.outlet if outlet == old.outlet else outlet
+        else:
+            gallons = site.gallons_year(item.scope)
+            r = replace(old, dues=tuple(replace(d, gallons_year=gallons) for d in old.dues)) if old.dues else old
+            stream = old.outlet
+        was = old.outlet
+        house = stream if item.scope == "house" else house
+        reports.append(r)
+        ahead.append(item)
+    return replace(line, stages=tuple(reports), house=house, tap=stream, demand=site.demand)
+
+
 def run_stages(line: Placed, source: Stream, site: Site, measured: Measured, brief: bool = False) -> LineReport:
     """Stages in their final order, one after the other; ``brief``: without figures; a muted site: without sentences."""
     stream, house = source, source
