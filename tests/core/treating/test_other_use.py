@@ -32,9 +32,13 @@ class Same(unittest.TestCase):
         line = run_stages(stages, source, site, {})
         return run_stages(stages, source, edge, {}, brief=True), at_other_use(line, stages, edge, {}), line
 
+    def counted(self, dues):
+        """Parts with the gallons that count: those of the calendar's are not looked at."""
+        return [d if d.capacity_gal is not None else replace(d, gallons_year=0.0) for d in dues]
+
     def same(self, walked, brought, where):
         for a, b in zip(walked.stages, brought.stages, strict=True):
-            self.assertEqual((a.dues, a.running, a.drains, a.chores), (b.dues, b.running, b.drains, b.chores), f"{a.name}, {where}")
+            self.assertEqual((self.counted(a.dues), a.running, a.drains, a.chores), (self.counted(b.dues), b.running, b.drains, b.chores), f"{a.name}, {where}")
             self.assertEqual(a.outlet, b.outlet, f"{a.name}, {where}")
         self.assertEqual((waste(walked), chores(walked)), (waste(brought), chores(brought)), where)
         self.assertEqual((walked.house, walked.tap, walked.demand), (brought.house, brought.tap, brought.demand), where)

@@ -216,7 +216,8 @@ def at_other_use(line: LineReport, stages: Placed, site: Site, measured: Measure
             stream = old.outlet if outlet == old.outlet else outlet
         else:
             gallons = site.gallons_year(item.scope)
-            r = replace(old, dues=tuple(replace(d, gallons_year=gallons) for d in old.dues)) if old.dues else old
+            wears = any(d.capacity_gal is not None for d in old.dues)  # by the gallon; the calendar's parts are as they were
+            r = replace(old, dues=tuple(d if d.capacity_gal is None else replace(d, gallons_year=gallons) for d in old.dues)) if wears else old
             stream = old.outlet
         was = old.outlet
         house = stream if item.scope == "house" else house

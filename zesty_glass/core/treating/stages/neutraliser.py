@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import math
 from decimal import Decimal
+from functools import lru_cache
 
 from ...proposing.evidence import Level
 from ...ranges import Range
@@ -65,6 +66,7 @@ def ph_after(ph: float, alkalinity: float, temperature_c: float, x_mg_l: float) 
     return k + math.log10((a0 + 2 * x) / max(c0 - x, 1e-12))
 
 
+@lru_cache(2048)
 def to_saturation(ph: float, alkalinity: float, temperature_c: float, calcium: float, tds: float) -> float:
     """Hardness added [mg/L as CaCO3] until the saturation index reaches 0 (bisection; calcium, TDS and alkalinity rise by it)."""
 
