@@ -35,6 +35,12 @@ class SameAsTheAssessment(unittest.TestCase):
                     c = over.options[o.id]
                     self.assertEqual((c.cost, c.use_band, c.cheaper_than), (o.cost, o.use_band, o.cheaper_than))
 
+    def test_without_the_edges_of_use_the_rest_is_the_same(self):
+        side, plain = compare(HOME_1, (10,)), compare(HOME_1, (10,), bands=False)
+        self.assertEqual((side.options, side.rows), (plain.options, plain.rows))
+        for id, c in plain.over[0].options.items():
+            self.assertEqual(c, replace(side.over[0].options[id], use_band=None))
+
     def test_what_stops_is_said(self):
         for v in VISITS:
             for a, b in zip(assess(v).options, compare(v, (10,)).options, strict=True):

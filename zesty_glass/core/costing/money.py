@@ -39,7 +39,7 @@ class Falling(NamedTuple):
 class Rates:
     """Growth by price year and discount by month, each power and each grown price worked out once."""
 
-    __slots__ = ("_falling", "_priced", "discounted", "grown", "rate", "years")
+    __slots__ = ("_falling", "_priced", "_running", "discounted", "grown", "rate", "years")
 
     def __init__(self, growth: Decimal, discount: Decimal, years: int) -> None:
         self.grown = [(1 + growth) ** y for y in range(years)]
@@ -47,6 +47,7 @@ class Rates:
         self.discounted = discount != 0
         self._priced: dict[Decimal, list[Decimal]] = {}
         self._falling: dict[tuple[Decimal, float], Falling] = {}
+        self._running: dict[Decimal, list[Decimal]] = {}
 
     def priced(self, price: Decimal) -> list[Decimal]:
         """A price in each year, to the cent."""
@@ -72,6 +73,15 @@ class Rates:
                 amounts.append(amount)
                 by_year[y] = by_year.get(y, _ZERO) + amount
             known = self._falling[price, step] = Falling(tuple(months), tuple(amounts), tuple(by_year.items()), sum(amounts, _ZERO))
+        return known
+
+    def running(self, per_year: Decimal) -> list[Decimal]:
+        """A running cost in each year, to the cent."""
+        known = self._running.get(per_year)
+        if known is None:
+            if len(self._running) >= MOST_PRICES:
+                self._running.clear()
+            known = self._running[per_year] = [cents(amount) for amount in running_years(per_year, self)]
         return known
 
     def discount(self, month: float) -> Decimal:
@@ -196,7 +206,7 @@ def lifetime_total(purchases: Iterable[Purchase], dues: Iterable[Due], running: 
     rates = _rates(growth, discount, years)
     total = sum((cents(p.price) + cents(p.installation) for p in purchases), _ZERO)
     total += sum((rates.falling(d.price, interval_months(d)).total for d in dues), _ZERO)
-    return total + sum((cents(amount) for per_year in _by_kind(running).values() for amount in running_years(per_year, rates)), _ZERO)
+    return total + sum((amount for per_year in _by_kind(running).values() for amount in rates.running(per_year)), _ZERO)
 
 
 def lifetime(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iterable[Running], years: int, growth: Decimal, discount: Decimal, house_gal_year: float = 0.0, tap_gal_year: float = 0.0) -> Lifetime:
@@ -266,7 +276,7 @@ def _by_kind(running: Iterable[Running]) -> dict[tuple[str, str], Decimal]:
 def _add_running(run: list[Running], years: int, rates: Rates, by_kind: dict[str, Decimal], by_year: list[Decimal], scope_total: dict[str, Decimal], lines: list[CostLine]) -> None:
     """Running costs, summed per kind and branch, rounded once a year."""
     for (kind, scope), per_year in _by_kind(run).items():
-        sums = [cents(amount) for amount in running_years(per_year, rates)]
+        sums = rates.running(per_year)
         total = sum(sums, _ZERO)
         by_kind[kind] = by_kind.get(kind, _ZERO) + total
         scope_total[scope] += total

@@ -93,11 +93,11 @@ class Comparison:
     over: tuple[OverYears, ...]
 
 
-def compare(visit: Visit, horizons: tuple[int, ...], use: float = 1.0) -> Comparison:
+def compare(visit: Visit, horizons: tuple[int, ...], use: float = 1.0, bands: bool = True) -> Comparison:
     """Today and every option of a visit.
 
     Args:
-        horizons: of the costs [years]; use: times the expected use of water.
+        horizons: of the costs [years]; use: times the expected use of water; bands: also the cost at low and at high use.
     """
     waters = {s.id: water_of(s) for s in visit.samples}
     raw = design_water(visit.samples, waters)
@@ -106,7 +106,7 @@ def compare(visit: Visit, horizons: tuple[int, ...], use: float = 1.0) -> Compar
     settings = visit.settings
     found = meaning(raw, visit.home, (*visit.complaints, *noticed(visit.samples, visit.complaints)), visit.rules, settings.units, settings.heater_c)
     listed = assumptions(visit)
-    lines, ends = walked(visit, raw, found.colour, measured_here(visit.samples, waters), True, use, brief=True)
+    lines, ends = walked(visit, raw, found.colour, measured_here(visit.samples, waters), bands, use, brief=True)
     good = {line.option: line for _, line, _ in lines if line is not None}
     table = rows(tuple(good.values()), found, visit.complaints, visit.rules, settings.units)
     left = {id: not_addressed(line, found, table) for id, line in good.items()}
