@@ -39,6 +39,29 @@ class Proposing(BrowserCase):
         b.click("button", "Later")
         b.see("the drain is nearer there")
 
+    def test_quick_touches_on_one_line_neither_refuse_nor_undo_each_other(self):
+        b = self.b
+        self.go(f"/visits/{uid('home-5-visit')}/line")
+        b.find("button", "Propose lines")
+        b.click("button[aria-label='New line']")
+        b.find("[role=dialog]", "Add to")
+        b.click("[role=dialog] [aria-label=Close]")
+        b.driver.execute_cdp_cmd("Network.enable", {})
+        b.driver.execute_cdp_cmd("Network.emulateNetworkConditions", {"offline": False, "latency": 900, "downloadThroughput": -1, "uploadThroughput": -1})
+        names = ("Spin-down screen, 50 µm", "Softener, 2 ft³, metered", "Carbon bed, 1 ft³ standard")
+        try:
+            for name in names:
+                b.click("button", "Add a stage")
+                b.click("[role=dialog] li li button", name)
+                b.until(lambda d: not d.find_elements("css selector", "[role=dialog]"))
+        finally:
+            b.driver.execute_cdp_cmd("Network.emulateNetworkConditions", {"offline": False, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1})
+        for kind in ("sediment filter", "softener", "carbon"):
+            b.find(f"section[aria-label='After {kind}']")
+        for name in names:
+            self.assertIn(name, b.text())
+        self.assertEqual([e for e in b.errors() if "409" in e], [])
+
     def test_shared_read_on_a_phone_and_taken_back(self):
         b = self.b
         self.go(f"/proposals/{uid('home-1-proposal')}")

@@ -85,10 +85,29 @@ export const usePutSample = (id: string): Mutation<Saved, { sample: Sample; vers
   );
 export const useStrike = (id: string): Mutation<Saved, { reading: string; because: string }> =>
   useVisitMutation(id, ({ reading, because }) => data(api.POST("/api/visits/{id}/readings/{reading_id}/strike", { params: { path: { id, reading_id: reading } }, body: { because } })));
-export const usePutOption = (id: string): Mutation<Saved, { option: Option; version?: number }> =>
-  useVisitMutation(id, ({ option, version }) =>
-    data(api.PUT("/api/visits/{id}/options/{option_id}", { params: { path: { id, option_id: option.id }, header: version === undefined ? {} : { "If-Match-Version": version } }, body: option })),
-  );
+export const usePutOption = (id: string): Mutation<Saved, { option: Option }> =>
+  useVisitMutation(id, ({ option }) => data(api.PUT("/api/visits/{id}/options/{option_id}", { params: { path: { id, option_id: option.id } }, body: option })));
+/** What was last kept of each line here: an edit is made on top of it, so that quick touches neither refuse nor undo each other. */
+const kept = new Map<string, { option: Option; version: number }>();
+const editing = new Map<string, Promise<unknown>>();
+interface OptionEdit {
+  option: Option;
+  version: number;
+  edit: (o: Option) => Option;
+}
+function editInTurn(id: string, { option, version, edit }: OptionEdit): Promise<Saved> {
+  const mine = (editing.get(option.id) ?? Promise.resolve()).catch(() => undefined).then(async () => {
+    const known = kept.get(option.id);
+    const on = known && known.version > version ? known : { option, version };
+    const changed = edit(on.option);
+    const saved = await data(api.PUT("/api/visits/{id}/options/{option_id}", { params: { path: { id, option_id: option.id }, header: { "If-Match-Version": on.version } }, body: changed }));
+    kept.set(option.id, { option: changed, version: saved.version });
+    return saved;
+  });
+  editing.set(option.id, mine);
+  return mine;
+}
+export const useEditOption = (id: string): Mutation<Saved, OptionEdit> => useVisitMutation(id, (e) => editInTurn(id, e));
 export const usePutLabSample = (id: string): Mutation<Saved, { bottle: LabSample; version?: number }> =>
   useVisitMutation(id, ({ bottle, version }) =>
     data(api.PUT("/api/visits/{id}/lab-samples/{lab_id}", { params: { path: { id, lab_id: bottle.id }, header: version === undefined ? {} : { "If-Match-Version": version } }, body: bottle })),

@@ -4,7 +4,7 @@ import { Popover } from "radix-ui";
 import { useState, type ReactElement, type ReactNode } from "react";
 import { Link, useSearchParams } from "react-router";
 
-import { useCatalogue, useDropOption, usePutOption, useReference } from "../../api/hooks";
+import { useCatalogue, useDropOption, useEditOption, usePutOption, useReference } from "../../api/hooks";
 import type { Check, Item, LineReport, Option, Quantity, StageReport } from "../../api/types";
 import { newId, SOURCE_NAMES } from "../../app/names";
 import { best, num, volume } from "../../app/show";
@@ -160,6 +160,7 @@ export function Line(): ReactElement {
   const { id, view } = useVisitContext();
   const [search, setSearch] = useSearchParams();
   const put = usePutOption(id);
+  const change = useEditOption(id);
   const drop = useDropOption(id);
   const [adding, setAdding] = useState(false);
   const [asking, setAsking] = useState<"suggest" | "what-if" | null>(null);
@@ -170,11 +171,11 @@ export function Line(): ReactElement {
   const report = view.assessment.options.find((o) => o.id === option?.id);
   const choose = (o: string): void => { const next = new URLSearchParams(search); next.set("line", o); setSearch(next, { replace: true }); };
   const currency = view.visit.settings.currency;
-  const save = (o: Option): void => put.mutate({ option: o, version: view.versions[o.id] });
+  const edit = (how: (o: Option) => Option): void => { if (option) change.mutate({ option, version: view.versions[option.id] ?? 1, edit: how }); };
   const create = (item: Item): void => { const o: Option = { id: newId(), name: item.name, stages: [{ item: item.code, overrides: {}, position: null, reason: "" }], note: "" }; put.mutate({ option: o }, { onSuccess: () => choose(o.id) }); };
-  const add = (item: Item): void => { if (!option) create(item); else save({ ...option, name: option.stages.length ? option.name : item.name, stages: [...option.stages, { item: item.code, overrides: {}, position: null, reason: "" }] }); };
-  const swap = (from: string, to: Item): void => { if (option) save({ ...option, stages: option.stages.map((s) => (s.item === from ? { ...s, item: to.code } : s)) }); };
-  const takeOut = (code: string): void => { if (option) save({ ...option, stages: option.stages.filter((s) => s.item !== code) }); };
+  const add = (item: Item): void => { if (!option) create(item); else edit((o) => ({ ...o, name: o.stages.length ? o.name : item.name, stages: [...o.stages, { item: item.code, overrides: {}, position: null, reason: "" }] })); };
+  const swap = (from: string, to: Item): void => edit((o) => ({ ...o, stages: o.stages.map((s) => (s.item === from ? { ...s, item: to.code } : s)) }));
+  const takeOut = (code: string): void => edit((o) => ({ ...o, stages: o.stages.filter((s) => s.item !== code) }));
   const fresh = (): void => { const o: Option = { id: newId(), name: `Line ${LETTER(options.length)}`, stages: [], note: "" }; put.mutate({ option: o }, { onSuccess: () => { choose(o.id); setAdding(true); } }); };
   const copy = (): void => { if (!option) return; const o: Option = { ...option, id: newId(), name: `${option.name}, other` }; put.mutate({ option: o }, { onSuccess: () => choose(o.id) }); };
   if (!view.assessment.raw) return <div className="p-2"><h1>Line</h1><p className="text-l mt-2">A line is designed from the raw sample. Draw a glass ahead of all treatment and test it first.</p><Link className="key mt-4" to={`/visits/${id}/test`}>To the test</Link></div>;
@@ -209,8 +210,8 @@ export function Line(): ReactElement {
         <Link className="key" style={{ background: "var(--ink)", color: "var(--paper)" }} to={`/visits/${id}/compare`}>Compare</Link>
       </div>
       <div className="relative min-h-0 -mx-8">
-        {option && report?.line && <Flow line={report.line} option={option} onAdd={() => setAdding(true)} onSwap={setSwapping} onDrop={takeOut} onTake={swap} onChange={(c) => save({ ...option, stages: option.stages.map((x) => (x.item === c.item ? c : x)) })} />}
-        {option && report && !report.line && <div className="p-8 grid gap-4 justify-items-start"><p className="flex gap-3 text-l"><StateMark kind="no" size={24} />{report.error}</p>{option.stages.map((s, i) => <button key={i} className="key" onClick={() => save({ ...option, stages: option.stages.filter((_, k) => k !== i) })}>Take out {s.item}</button>)}</div>}
+        {option && report?.line && <Flow line={report.line} option={option} onAdd={() => setAdding(true)} onSwap={setSwapping} onDrop={takeOut} onTake={swap} onChange={(c) => edit((o) => ({ ...o, stages: o.stages.map((x) => (x.item === c.item ? c : x)) }))} />}
+        {option && report && !report.line && <div className="p-8 grid gap-4 justify-items-start"><p className="flex gap-3 text-l"><StateMark kind="no" size={24} />{report.error}</p>{option.stages.map((s, i) => <button key={i} className="key" onClick={() => takeOut(s.item)}>Take out {s.item}</button>)}</div>}
         {!option && (
           <div className="px-8 pt-6 max-w-[760px]">
             <h1>No line yet</h1>
@@ -218,10 +219,10 @@ export function Line(): ReactElement {
             <div className="flex gap-3 flex-wrap"><button className="key go" onClick={() => setAsking("suggest")}>Let the tool propose lines</button><button className="key" style={{ minHeight: 60 }} onClick={() => setAdding(true)}>Choose the first stage</button></div>
           </div>
         )}
-        <div className="absolute left-8 bottom-[190px] z-10"><Trouble error={put.error ?? drop.error} /></div>
+        <div className="absolute left-8 bottom-[190px] z-10"><Trouble error={change.error ?? put.error ?? drop.error} /></div>
       </div>
       {asking === "suggest" && <Suggest full={options.length >= 6} names={(a) => analytes.find((x) => x.id === a)?.name ?? a} onClose={() => setAsking(null)} onTake={(o) => put.mutate({ option: o }, { onSuccess: () => { choose(o.id); setAsking(null); } })} />}
-      {asking === "what-if" && option && <WhatIf option={option} onClose={() => setAsking(null)} onTake={(o) => { save(o); setAsking(null); }} />}
+      {asking === "what-if" && option && <WhatIf option={option} onClose={() => setAsking(null)} onTake={(o) => { edit(() => o); setAsking(null); }} />}
       <ChooseItem open={adding} onOpen={setAdding} onChoose={add} currency={currency} title={option ? `Add to “${option.name}”` : "The first stage"} />
       {swapping && <ChooseItem open onOpen={(o) => { if (!o) setSwapping(null); }} onChoose={(i) => swap(swapping.code, i)} currency={currency} only={swapping.figures.kind} title={`In place of ${swapping.name}`} />}
     </div>
