@@ -46,7 +46,7 @@ export function Opens({ children, title, slip, className = "" }: { children: Rea
             <h3 className="text-h2">{title}</h3>
             <Popover.Close aria-label="Close" className="grid place-items-center w-11 h-11 -mr-3 -mt-2"><X size={20} /></Popover.Close>
           </div>
-          <div className="max-h-[56vh] overflow-auto" tabIndex={-1}>{slip}</div>
+          <div className="max-h-[56vh] overflow-auto" tabIndex={0} role="group" aria-label={title}>{slip}</div>
           <Popover.Arrow width={14} height={14} asChild>
             <svg width="14" height="16" viewBox="0 0 14 16"><path d="M7,0V11" stroke="var(--ink)" strokeWidth="1.5" /><circle cx="7" cy="12" r="3.4" fill="var(--yuzu)" stroke="var(--ink)" strokeWidth="1.5" /></svg>
           </Popover.Arrow>

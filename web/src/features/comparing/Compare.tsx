@@ -13,7 +13,7 @@ import { Seg } from "../../ui/fields";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 import { CostChart, crossingWords, type Curve } from "./Cost";
-import { EvidenceMark, MeetsMark, RangeBar, Tubs, tubSize, YearStrip } from "./pictures";
+import { CostStack, EvidenceMark, MeetsMark, RangeBar, Tubs, tubSize, YearStrip } from "./pictures";
 
 const LETTER = (i: number): string => (i === 0 ? "" : String.fromCharCode(64 + i));
 const WASTE_WORDS: Record<string, string> = { membrane: "membrane", regeneration: "renewing resin", backwash: "backwash", distiller: "distiller" };
@@ -52,6 +52,7 @@ function StepsSlip({ steps, where }: { steps: Steps; where: string }): ReactElem
 function CostSlip({ cost, currency }: { cost: Lifetime; currency: string }): ReactElement {
   return (
     <>
+      <CostStack kinds={cost.by_kind} shown={(n) => money(n, currency)} />
       <table className="w-full text-m">
         <thead className="sr-only"><tr><th>What</th><th>Total</th></tr></thead>
         <tbody>

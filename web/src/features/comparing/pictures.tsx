@@ -88,3 +88,22 @@ export function MeetsMark({ cell }: { cell: Cell }): ReactElement | null {
   if (cell.meets === "not_met") return <StateMark kind="no" size={17} label="does not meet what was wanted" />;
   return null;
 }
+
+const COST_WORDS: Record<string, string> = { equipment: "equipment", installation: "installing", filter: "filters", part: "other parts", membrane: "membranes", resin: "resin", media: "media", lamp: "lamps", salt: "salt", water: "water", power: "electricity", service: "service", sanitise: "sanitising", bottled: "bottled water", soap: "soap" };
+const FILLS = ["var(--ink)", "var(--lake)", "var(--water)", "var(--yuzu)", "var(--leaf)", "var(--ink-3)", "var(--paper)"];
+
+/** All that is paid, stacked by kind, the most first; the words say what the colours do. */
+export function CostStack({ kinds, shown }: { kinds: Record<string, string | number>; shown: (amount: number) => string }): ReactElement | null {
+  const parts = Object.entries(kinds).map(([kind, v]) => ({ kind, amount: Number(v) })).filter((p) => p.amount > 0).sort((a, b) => b.amount - a.amount);
+  const all = parts.reduce((a, p) => a + p.amount, 0);
+  if (all <= 0) return null;
+  const starts = parts.map((_, i) => parts.slice(0, i).reduce((a, p) => a + p.amount, 0));
+  return (
+    <div className="mb-3" data-testid="cost-stack">
+      <svg viewBox="0 0 300 26" width="100%" height={26} preserveAspectRatio="none" aria-hidden="true">
+        {parts.map((p, i) => <rect key={p.kind} x={(300 * starts[i]!) / all} y={1} width={(300 * p.amount) / all} height={24} fill={FILLS[i % FILLS.length]} stroke="var(--ink)" strokeWidth={1} vectorEffect="non-scaling-stroke" />)}
+      </svg>
+      <ul className="text-m mt-1 grid gap-[2px]">{parts.map((p, i) => <li key={p.kind} className="flex gap-2 items-center"><svg width={13} height={13} aria-hidden="true"><rect x={0.5} y={0.5} width={12} height={12} fill={FILLS[i % FILLS.length]} stroke="var(--ink)" /></svg><span className="flex-1">{COST_WORDS[p.kind] ?? p.kind}</span><span>{shown(p.amount)}</span></li>)}</ul>
+    </div>
+  );
+}

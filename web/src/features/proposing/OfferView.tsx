@@ -8,7 +8,7 @@ import { look, type Look } from "../../glass/look";
 import { StateMark } from "../../ui/marks";
 import { Seg } from "../../ui/fields";
 import { CostChart, crossingWords, type Curve } from "../comparing/Cost";
-import { EvidenceMark, MeetsMark, RangeBar, Tubs } from "../comparing/pictures";
+import { CostStack, EvidenceMark, MeetsMark, RangeBar, Tubs } from "../comparing/pictures";
 
 const rawOf = (o: Offer): Look => look(o.raw, { ferric: o.ferric_raw, scale: o.scale_60 });
 
@@ -78,6 +78,7 @@ function Costs({ offer }: { offer: Offer }): ReactElement {
       {chosen && (
         <div>
           <p><span className="num text-[44px]">{money(chosen.total, offer.currency, true)}</span><br />all in over {years} years, as recommended</p>
+          <CostStack kinds={chosen.by_kind} shown={(n) => money(n, offer.currency)} />
           <table className="w-full text-m mt-3"><tbody>{chosen.lines.map((l, i) => (<tr key={i} className="border-b border-rule align-top"><td className="py-1 pr-3">{l.label}<span className="block text-s text-ink-2">{l.interval_months === null ? l.why : `${money(l.price, offer.currency, true)} every ${num(l.interval_months, 1)} months; ${l.why}`}</span></td><td className="text-right font-semibold py-1">{money(l.total, offer.currency, true)}</td></tr>))}</tbody></table>
           <p className="text-m mt-2">First year {money(chosen.first_year, offer.currency, true)}; worst later year {money(chosen.worst_year, offer.currency, true)}.</p>
         </div>
