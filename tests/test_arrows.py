@@ -8,11 +8,35 @@ ROOT = Path(__file__).resolve().parents[1]
 PACKAGE = ROOT / "zesty_glass"
 #: layer -> layers it may import from
 MAY = {
-    "core": set(), "catalogue": {"core", "documents"}, "documents": {"core"}, "records": {"core", "catalogue"}, "standins": {"core"},
-    "work": {"core", "catalogue", "documents", "records", "standins"}, "api": {"core", "catalogue", "documents", "records", "standins", "work"},
-    "demo": {"core", "catalogue", "documents", "records", "standins", "work"}, "cli": {"core", "catalogue", "documents", "records", "standins", "work", "api", "demo"},
+    "core": set(),
+    "catalogue": {"core", "documents"},
+    "documents": {"core"},
+    "records": {"core", "catalogue"},
+    "standins": {"core"},
+    "work": {"core", "catalogue", "documents", "records", "standins"},
+    "api": {"core", "catalogue", "documents", "records", "standins", "work"},
+    "demo": {"core", "catalogue", "documents", "records", "standins", "work"},
+    "cli": {"core", "catalogue", "documents", "records", "standins", "work", "api", "demo"},
 }
-STANDARD_ONLY = {"bisect", "__future__", "collections", "dataclasses", "datetime", "decimal", "enum", "functools", "hashlib", "heapq", "itertools", "math", "operator", "random", "statistics", "types", "typing"}
+STANDARD_ONLY = {
+    "bisect",
+    "__future__",
+    "collections",
+    "dataclasses",
+    "datetime",
+    "decimal",
+    "enum",
+    "functools",
+    "hashlib",
+    "heapq",
+    "itertools",
+    "math",
+    "operator",
+    "random",
+    "statistics",
+    "types",
+    "typing",
+}
 
 
 def imports(file):

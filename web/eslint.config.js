@@ -9,7 +9,15 @@ export default tseslint.config(
   ...tseslint.configs.strictTypeChecked,
   { languageOptions: { parserOptions: { project: "./tsconfig.json" } } },
   jsxA11y.flatConfigs.recommended,
-  { files: ["src/**/*.tsx"], rules: { "jsx-a11y/no-noninteractive-tabindex": ["error", { roles: ["tabpanel", "group"], tags: [], allowExpressionValues: true }] } },
+  {
+    files: ["src/**/*.tsx"],
+    rules: {
+      "jsx-a11y/no-noninteractive-tabindex": [
+        "error",
+        { roles: ["tabpanel", "group"], tags: [], allowExpressionValues: true },
+      ],
+    },
+  },
   reactHooks.configs.flat.recommended,
   {
     files: ["src/**/*.{ts,tsx}"],
@@ -17,7 +25,10 @@ export default tseslint.config(
       "@typescript-eslint/restrict-template-expressions": ["error", { allowNumber: true }],
       "@typescript-eslint/no-confusing-void-expression": ["error", { ignoreArrowShorthand: true }],
       "@typescript-eslint/no-non-null-assertion": "off",
-      "@typescript-eslint/no-misused-promises": ["error", { checksVoidReturn: { attributes: false } }],
+      "@typescript-eslint/no-misused-promises": [
+        "error",
+        { checksVoidReturn: { attributes: false } },
+      ],
     },
   },
 );

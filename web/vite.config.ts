@@ -5,5 +5,10 @@ import { defineConfig } from "vite";
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   build: { target: "es2022", chunkSizeWarningLimit: 700, assetsInlineLimit: 0 },
-  server: { port: 5173, strictPort: true, proxy: { "/api": "http://127.0.0.1:8420" }, fs: { allow: [".."] } },
+  server: {
+    port: 5173,
+    strictPort: true,
+    proxy: { "/api": "http://127.0.0.1:8420" },
+    fs: { allow: [".."] },
+  },
 });

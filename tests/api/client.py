@@ -27,7 +27,9 @@ class ApiCase(unittest.TestCase):
 
     def setUp(self):
         cls = type(self)
-        if "session" not in cls.__dict__:  # one sign-in a class: a password takes a tenth of a second to check, on purpose
+        if (
+            "session" not in cls.__dict__
+        ):  # one sign-in a class: a password takes a tenth of a second to check, on purpose
             first = self.signed_in(EMAIL)
             cls.session = (dict(first.cookies), first.headers["X-Zesty-Token"])
         self.client = TestClient(self.app, raise_server_exceptions=False, cookies=cls.session[0])
@@ -49,7 +51,12 @@ class ApiCase(unittest.TestCase):
         return r.json()
 
     def send(self, method, path, body=None, status=200, **headers):
-        r = self.client.request(method, path, json=body, headers={k.replace("_", "-"): str(v) for k, v in headers.items()})
+        r = self.client.request(
+            method,
+            path,
+            json=body,
+            headers={k.replace("_", "-"): str(v) for k, v in headers.items()},
+        )
         self.assertEqual(r.status_code, status, r.text[:900])
         return r.json() if r.content else None
 
@@ -58,37 +65,83 @@ class ApiCase(unittest.TestCase):
 
     def new_visit(self, **home):
         id = str(uuid4())
-        body = {"id": id, "customer": {"name": "Tamsin Roakwell"}, "home": {"name": "A house", "people": 4, "bathrooms": 2, "source": "city", **home}, "complaints": [{"id": str(uuid4()), "sign": "white_crust", "words": "Crust"}]}
+        body = {
+            "id": id,
+            "customer": {"name": "Tamsin Roakwell"},
+            "home": {"name": "A house", "people": 4, "bathrooms": 2, "source": "city", **home},
+            "complaints": [{"id": str(uuid4()), "sign": "white_crust", "words": "Crust"}],
+        }
         self.send("POST", "/api/visits", body, 201)
         return id
 
     def new_sample(self, visit, **more):
         id = str(uuid4())
-        body = {"id": id, "name": "Kitchen cold", "raw": True, "drawn_at": "2026-11-20T10:00:00Z", **more}
+        body = {
+            "id": id,
+            "name": "Kitchen cold",
+            "raw": True,
+            "drawn_at": "2026-11-20T10:00:00Z",
+            **more,
+        }
         self.send("PUT", f"/api/visits/{visit}/samples/{id}", body)
         return id
 
     def reading(self, kit, observation, id=None):
         k = self.instrument(kit)
-        return {"id": id or str(uuid4()), "analyte": k["analyte"], "instrument": k, "observation": observation, "made_at": "2026-11-20T10:05:00Z"}
+        return {
+            "id": id or str(uuid4()),
+            "analyte": k["analyte"],
+            "instrument": k,
+            "observation": observation,
+            "made_at": "2026-11-20T10:05:00Z",
+        }
 
     def keep(self, visit, sample, reading, status=200):
-        return self.send("PUT", f"/api/visits/{visit}/samples/{sample}/readings/{reading['id']}", reading, status)
+        return self.send(
+            "PUT", f"/api/visits/{visit}/samples/{sample}/readings/{reading['id']}", reading, status
+        )
 
 
 def compared(assessment):
     """An assessment in the shape of a comparison over its one horizon."""
+
     def stops(o):
-        return o["line"] is None or any(c["status"] == "stop" for checks in (o["line"]["checks"], *(s["checks"] for s in o["line"]["stages"])) for c in checks)
+        return o["line"] is None or any(
+            c["status"] == "stop"
+            for checks in (o["line"]["checks"], *(s["checks"] for s in o["line"]["stages"]))
+            for c in checks
+        )
 
     def water(o, scope):
-        return o["line"][{"house": "house", "tap": "tap"}[scope]] if o["line"] and any(s["scope"] == scope for s in o["line"]["stages"]) else None
+        return (
+            o["line"][{"house": "house", "tap": "tap"}[scope]]
+            if o["line"] and any(s["scope"] == scope for s in o["line"]["stages"])
+            else None
+        )
 
     def bought(o):
-        return sum((Decimal(p["price"]) + Decimal(p["installation"]) for p in (o["line"] or {"purchases": ()})["purchases"]), Decimal(0))
+        return sum(
+            (
+                Decimal(p["price"]) + Decimal(p["installation"])
+                for p in (o["line"] or {"purchases": ()})["purchases"]
+            ),
+            Decimal(0),
+        )
 
     def needs(o):
-        found = [{"stage": s["name"], "status": c["status"], "sentence": c["sentence"]} for s in o["line"]["stages"] for c in s["checks"]] + [{"stage": "The whole line", "status": c["status"], "sentence": c["sentence"]} for c in o["line"]["checks"]] if o["line"] else []
+        found = (
+            [
+                {"stage": s["name"], "status": c["status"], "sentence": c["sentence"]}
+                for s in o["line"]["stages"]
+                for c in s["checks"]
+            ]
+            + [
+                {"stage": "The whole line", "status": c["status"], "sentence": c["sentence"]}
+                for c in o["line"]["checks"]
+            ]
+            if o["line"]
+            else []
+        )
         grave = ("stop", "unknown", "warn")
         every = []
         for n in found:
@@ -97,13 +150,48 @@ def compared(assessment):
         return sorted(every, key=lambda n: grave.index(n["status"]))
 
     def single(o):
-        return list(dict.fromkeys(d["label"] for s in (o["line"] or {"stages": ()})["stages"] for d in s["dues"] if not d["common"]))
+        return list(
+            dict.fromkeys(
+                d["label"]
+                for s in (o["line"] or {"stages": ()})["stages"]
+                for d in s["dues"]
+                if not d["common"]
+            )
+        )
 
-    options = [{**{k: o[k] for k in ("id", "name", "error", "waste", "chores", "left")}, "stops": stops(o), "bought": bought(o), "house": water(o, "house"), "tap": water(o, "tap"), "needs": needs(o), "single_source": single(o)} for o in assessment["options"]]
-    over = {"years": assessment["horizon"], "options": {o["id"]: {k: o[k] for k in ("cost", "use_band", "cheaper_than")} for o in assessment["options"]}}
-    return {"options": options, "rows": assessment["rows"], "assumptions": assessment["assumptions"], "over": [over]}
+    options = [
+        {
+            **{k: o[k] for k in ("id", "name", "error", "waste", "chores", "left")},
+            "stops": stops(o),
+            "bought": bought(o),
+            "house": water(o, "house"),
+            "tap": water(o, "tap"),
+            "needs": needs(o),
+            "single_source": single(o),
+        }
+        for o in assessment["options"]
+    ]
+    over = {
+        "years": assessment["horizon"],
+        "options": {
+            o["id"]: {k: o[k] for k in ("cost", "use_band", "cheaper_than")}
+            for o in assessment["options"]
+        },
+    }
+    return {
+        "options": options,
+        "rows": assessment["rows"],
+        "assumptions": assessment["assumptions"],
+        "over": [over],
+    }
 
 
 def in_decimals(comparison):
     """The same with its prices as decimals, so that 10 and 10.00 are one amount, and without the way each value came about."""
-    return {**comparison, "options": [{**{k: v for k, v in o.items() if k != "steps"}, "bought": Decimal(o["bought"])} for o in comparison["options"]]}
+    return {
+        **comparison,
+        "options": [
+            {**{k: v for k, v in o.items() if k != "steps"}, "bought": Decimal(o["bought"])}
+            for o in comparison["options"]
+        ],
+    }

@@ -15,7 +15,10 @@ class Again(ApiCase):
         id = self.again(HOME_1)
         new, old = self.get(f"/api/visits/{id}"), self.get(f"/api/visits/{HOME_1}")
         self.assertEqual(new["visit"]["home"], old["visit"]["home"])
-        self.assertEqual((new["visit"]["samples"], new["visit"]["complaints"], new["visit"]["proposals"]), ([], [], []))
+        self.assertEqual(
+            (new["visit"]["samples"], new["visit"]["complaints"], new["visit"]["proposals"]),
+            ([], [], []),
+        )
         self.assertIn(HOME_1, [o["id"] for o in new["others"]])
         self.assertIn(id, [o["id"] for o in old["others"]])
 
@@ -28,19 +31,36 @@ class Again(ApiCase):
         first = self.new_visit()
         second = self.again(first)
         v = self.get(f"/api/visits/{second}")
-        self.send("PUT", f"/api/visits/{second}/home", {"version": v["versions"]["home"], "customer": v["visit"]["customer"], "home": {**v["visit"]["home"], "people": 6}})
+        self.send(
+            "PUT",
+            f"/api/visits/{second}/home",
+            {
+                "version": v["versions"]["home"],
+                "customer": v["visit"]["customer"],
+                "home": {**v["visit"]["home"], "people": 6},
+            },
+        )
         self.assertEqual(self.get(f"/api/visits/{first}")["visit"]["home"]["people"], 6)
 
     def test_far_from_the_earlier_reading(self):
         first = self.new_visit()
-        self.keep(first, self.new_sample(first), self.reading("hard-1", {"method": "drops", "drops": 19}))
+        self.keep(
+            first, self.new_sample(first), self.reading("hard-1", {"method": "drops", "drops": 19})
+        )
         second = self.again(first)
         glass = self.new_sample(second)
         self.keep(second, glass, self.reading("hard-1", {"method": "drops", "drops": 6}))
-        hits = [c for c in self.get(f"/api/visits/{second}")["assessment"]["crosschecks"] if c["id"] == "far_from_before"]
+        hits = [
+            c
+            for c in self.get(f"/api/visits/{second}")["assessment"]["crosschecks"]
+            if c["id"] == "far_from_before"
+        ]
         self.assertEqual([h["sample"] for h in hits], [glass])
         self.assertIn("Hardness", hits[0]["sentence"])
-        self.assertNotIn("far_from_before", [c["id"] for c in self.get(f"/api/visits/{first}")["assessment"]["crosschecks"]])
+        self.assertNotIn(
+            "far_from_before",
+            [c["id"] for c in self.get(f"/api/visits/{first}")["assessment"]["crosschecks"]],
+        )
 
     def test_a_home_is_found_by_a_part_of_its_name(self):
         name = self.get(f"/api/visits/{HOME_3}")["visit"]["customer"]["name"]
@@ -59,12 +79,21 @@ class Noticing(ApiCase):
     def test_what_was_noticed_stands_beside_the_complaints(self):
         visit = self.new_visit()
         glass = self.new_sample(visit)
-        self.keep(visit, glass, self.reading("senses", {"method": "noticed", "signs": ["slime", "white_crust"]}))
-        self.assertEqual([c["sign"] for c in self.get(f"/api/visits/{visit}")["assessment"]["noticed"]], ["slime"])
+        self.keep(
+            visit,
+            glass,
+            self.reading("senses", {"method": "noticed", "signs": ["slime", "white_crust"]}),
+        )
+        self.assertEqual(
+            [c["sign"] for c in self.get(f"/api/visits/{visit}")["assessment"]["noticed"]],
+            ["slime"],
+        )
 
     def test_an_unknown_sign_is_refused_and_nothing_stored(self):
         visit = self.new_visit()
         glass = self.new_sample(visit)
-        problem = self.keep(visit, glass, self.reading("senses", {"method": "noticed", "signs": ["ghosts"]}), 422)
+        problem = self.keep(
+            visit, glass, self.reading("senses", {"method": "noticed", "signs": ["ghosts"]}), 422
+        )
         self.assertEqual(problem["code"], "noticed.sign")
         self.assertEqual(self.get(f"/api/visits/{visit}")["visit"]["samples"][0]["readings"], [])

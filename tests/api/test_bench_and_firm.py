@@ -12,7 +12,9 @@ from zesty_glass.standins.tap import Tap
 
 class StandIns(ApiCase):
     def raw(self):
-        return next(s["id"] for s in self.get(f"/api/visits/{HOME_1}")["visit"]["samples"] if s["raw"])
+        return next(
+            s["id"] for s in self.get(f"/api/visits/{HOME_1}")["visit"]["samples"] if s["raw"]
+        )
 
     def looks(self, after=0, many=4):
         out = []
@@ -22,7 +24,9 @@ class StandIns(ApiCase):
         fast, most = wire.EVERY_S, wire.MOST_LOOKS
         wire.EVERY_S, wire.MOST_LOOKS = 0, after + many
         try:
-            r = self.client.get(f"/api/visits/{HOME_1}/standins/meter/{self.raw()}", headers=headers)
+            r = self.client.get(
+                f"/api/visits/{HOME_1}/standins/meter/{self.raw()}", headers=headers
+            )
         finally:
             wire.EVERY_S, wire.MOST_LOOKS = fast, most
         self.assertIn('"simulated": true', r.text)
@@ -55,20 +59,35 @@ class StandIns(ApiCase):
         self.assertEqual(a, SimulatedColorimeter(Tap("s"), "s:1").read("iron"))
 
     def test_the_laboratory_s_report_can_be_brought_in(self):
-        report = SimulatedLaboratory(Tap("s")).report(("coliform", "nitrate_n", "lead", "arsenic", "radon", "hardness"))
+        report = SimulatedLaboratory(Tap("s")).report(
+            ("coliform", "nitrate_n", "lead", "arsenic", "radon", "hardness")
+        )
         self.assertTrue(lab_csv.read(report).good, report)
-        b = {"id": str(uuid4()), "kind": "nitrate", "sample": self.raw(), "drawn_at": "2026-11-20T08:00:00Z"}
+        b = {
+            "id": str(uuid4()),
+            "kind": "nitrate",
+            "sample": self.raw(),
+            "drawn_at": "2026-11-20T08:00:00Z",
+        }
         self.send("PUT", f"/api/visits/{HOME_1}/lab-samples/{b['id']}", b)
         path = f"/api/visits/{HOME_1}/standins/laboratory/{b['id']}"
         self.assertEqual(self.client.get(path).json()["code"], "lab.not_received")
-        self.send("PUT", f"/api/visits/{HOME_1}/lab-samples/{b['id']}", {**b, "received_at": "2026-11-20T12:00:00Z"}, 200, If_Match_Version=1)
+        self.send(
+            "PUT",
+            f"/api/visits/{HOME_1}/lab-samples/{b['id']}",
+            {**b, "received_at": "2026-11-20T12:00:00Z"},
+            200,
+            If_Match_Version=1,
+        )
         self.assertIn("nitrate_n", self.client.get(path).text)
 
 
 class Units(ApiCase):
     def test_metric_on_the_page(self):
         us = self.get(f"/api/visits/{HOME_1}")["assessment"]["meaning"]["findings"][0]
-        metric = self.get(f"/api/visits/{HOME_1}?units=metric")["assessment"]["meaning"]["findings"][0]
+        metric = self.get(f"/api/visits/{HOME_1}?units=metric")["assessment"]["meaning"][
+            "findings"
+        ][0]
         self.assertEqual((us["shown"], metric["shown"]), ("19 gpg", "325 mg/L"))
         self.get(f"/api/visits/{HOME_1}?units=furlongs", 422)
 
@@ -77,27 +96,57 @@ class Firm(ApiCase):
     def test_only_a_manager_changes_limits_and_old_visits_keep_theirs(self):
         before = self.get(f"/api/visits/{HOME_1}")["assessment"]["meaning"]
         firm = self.get("/api/firm")
-        limits = [{**x, "value": 0.01, "year": 2027} if x["id"] == "iron.stains" else x for x in firm["rules"]["limits"]]
-        body = {"version": firm["version"], "settings": firm["settings"], "rules": {**firm["rules"], "limits": limits}}
+        limits = [
+            {**x, "value": 0.01, "year": 2027} if x["id"] == "iron.stains" else x
+            for x in firm["rules"]["limits"]
+        ]
+        body = {
+            "version": firm["version"],
+            "settings": firm["settings"],
+            "rules": {**firm["rules"], "limits": limits},
+        }
         self.send("PUT", "/api/firm", body, 403)
         self.client = self.manager()
         self.send("PUT", "/api/firm", body)
         self.assertEqual(self.send("PUT", "/api/firm", body, 409)["version"], firm["version"] + 1)
         after = self.get("/api/firm")
         self.assertEqual(after["rules"]["version"], firm["rules"]["version"] + 1)
-        bad = {**body, "version": after["version"], "rules": {**firm["rules"], "limits": [{**limits[0], "source": ""}]}}
+        bad = {
+            **body,
+            "version": after["version"],
+            "rules": {**firm["rules"], "limits": [{**limits[0], "source": ""}]},
+        }
         self.assertEqual(self.send("PUT", "/api/firm", bad, 422)["code"], "limit.data")
         self.assertEqual(self.get(f"/api/visits/{HOME_1}")["assessment"]["meaning"], before)
         visit = self.new_visit()
-        self.assertEqual(self.get(f"/api/visits/{visit}")["visit"]["rules"]["version"], after["rules"]["version"])
+        self.assertEqual(
+            self.get(f"/api/visits/{visit}")["visit"]["rules"]["version"], after["rules"]["version"]
+        )
 
     def test_a_new_strip_is_data(self):
         self.client = self.manager()
-        strip = {"id": "new-strip", "name": "Iron strip", "kind": "strip", "analyte": "iron", "steps": [0, 0.3, 1, 3]}
+        strip = {
+            "id": "new-strip",
+            "name": "Iron strip",
+            "kind": "strip",
+            "analyte": "iron",
+            "steps": [0, 0.3, 1, 3],
+        }
         self.send("PUT", "/api/instruments/new-strip", strip)
-        self.assertEqual(self.send("PUT", "/api/instruments/new-strip", {**strip, "steps": [3, 1]}, 422)["code"], "instrument.steps")
+        self.assertEqual(
+            self.send("PUT", "/api/instruments/new-strip", {**strip, "steps": [3, 1]}, 422)["code"],
+            "instrument.steps",
+        )
         visit = self.new_visit()
         sample = self.new_sample(visit)
         kept = self.keep(visit, sample, self.reading("new-strip", {"method": "pad", "pad": 1}))
-        self.assertEqual((kept["value"]["range"]["low"], kept["value"]["range"]["high"]), (0.15, 0.65))
-        self.send("PUT", "/api/instruments/new-strip", {**strip, "name": "Renamed"}, 409, If_Match_Version=7)
+        self.assertEqual(
+            (kept["value"]["range"]["low"], kept["value"]["range"]["high"]), (0.15, 0.65)
+        )
+        self.send(
+            "PUT",
+            "/api/instruments/new-strip",
+            {**strip, "name": "Renamed"},
+            409,
+            If_Match_Version=7,
+        )

@@ -27,7 +27,9 @@ class Files(ApiCase):
             self.assertEqual({x["change"] for x in r.json()["rows"]}, {"same"})
 
     def test_a_consultant_may_look_and_not_store(self):
-        self.assertEqual(self.client.post("/api/catalogue/preview", content=self.file()).status_code, 200)
+        self.assertEqual(
+            self.client.post("/api/catalogue/preview", content=self.file()).status_code, 200
+        )
         self.assertEqual(self.bring(self.file()).status_code, 403)
 
     def test_one_bad_row_stores_nothing(self):
@@ -45,13 +47,22 @@ class Files(ApiCase):
         next(i for i in items if i["code"] == "SO-20")["price"] = "9999"
         self.assertEqual(self.bring(json.dumps(items), self.manager()).status_code, 201)
         self.assertEqual(self.get(f"/api/proposals/{proposal}")["offer"], before)
-        prices = [p["price"] for o in self.get(f"/api/visits/{HOME_1}")["assessment"]["options"] if o["line"] for p in o["line"]["purchases"]]
+        prices = [
+            p["price"]
+            for o in self.get(f"/api/visits/{HOME_1}")["assessment"]["options"]
+            if o["line"]
+            for p in o["line"]["purchases"]
+        ]
         self.assertIn("9999", prices)
 
     def test_too_large_and_not_text(self):
-        self.assertEqual(self.bring(b"x" * 6_000_000, self.manager()).json()["code"], "catalogue.too_large")
+        self.assertEqual(
+            self.bring(b"x" * 6_000_000, self.manager()).json()["code"], "catalogue.too_large"
+        )
         self.assertEqual(self.bring(b"x" * 60_000_000, self.manager()).status_code, 413)
-        self.assertEqual(self.bring(b"\xff\xfe", self.manager()).json()["code"], "catalogue.encoding")
+        self.assertEqual(
+            self.bring(b"\xff\xfe", self.manager()).json()["code"], "catalogue.encoding"
+        )
 
 
 class Suggests(ApiCase):
@@ -66,8 +77,12 @@ class Suggests(ApiCase):
         found = self.get(f"/api/visits/{HOME_2}/suggest")["lines"][0]["option"]
         id = str(uuid4())
         self.send("PUT", f"/api/visits/{HOME_2}/options/{id}", {**found, "id": id})
-        option = next(o for o in self.get(f"/api/visits/{HOME_2}")["assessment"]["options"] if o["id"] == id)
-        self.assertFalse([c for s in option["line"]["stages"] for c in s["checks"] if c["status"] == "stop"])
+        option = next(
+            o for o in self.get(f"/api/visits/{HOME_2}")["assessment"]["options"] if o["id"] == id
+        )
+        self.assertFalse(
+            [c for s in option["line"]["stages"] for c in s["checks"] if c["status"] == "stop"]
+        )
 
     def test_nothing_needed_stands_first(self):
         s = self.get(f"/api/visits/{HOME_7}/suggest")
@@ -82,13 +97,18 @@ class Suggests(ApiCase):
 
     def test_without_a_raw_sample_it_says_what_to_do(self):
         visit = self.new_visit()
-        self.assertEqual(self.send("GET", f"/api/visits/{visit}/suggest", None, 422)["code"], "search.no_raw")
+        self.assertEqual(
+            self.send("GET", f"/api/visits/{visit}/suggest", None, 422)["code"], "search.no_raw"
+        )
         self.assertIn("event: failed", self.client.get(f"/api/visits/{visit}/suggest/stream").text)
 
 
 class WhatIfs(ApiCase):
     def test_each_change_of_a_line(self):
-        out = {w["id"]: w for w in self.get(f"/api/visits/{HOME_2}/options/{uid('home-2-option-a')}/what-if")}
+        out = {
+            w["id"]: w
+            for w in self.get(f"/api/visits/{HOME_2}/options/{uid('home-2-option-a')}/what-if")
+        }
         self.assertEqual(out["ph"]["status"], "stop")
         self.assertIn("people", out)
 
@@ -98,7 +118,12 @@ class WhatIfs(ApiCase):
 
 class Command(unittest.TestCase):
     def run_it(self, *arguments):
-        return subprocess.run([sys.executable, "-m", "zesty_glass.cli.suggest", *arguments], cwd=ROOT, capture_output=True, text=True)
+        return subprocess.run(
+            [sys.executable, "-m", "zesty_glass.cli.suggest", *arguments],
+            cwd=ROOT,
+            capture_output=True,
+            text=True,
+        )
 
     def test_prints_the_answer(self):
         r = self.run_it("docs/examples/nothing-needed.json")
@@ -106,7 +131,11 @@ class Command(unittest.TestCase):
         self.assertTrue(json.loads(r.stdout)["nothing_needed"])
 
     def test_bad_files(self):
-        for arguments in (("nowhere.json",), ("README.md",), ("docs/examples/terrace.json", "--catalogue", "README.md")):
+        for arguments in (
+            ("nowhere.json",),
+            ("README.md",),
+            ("docs/examples/terrace.json", "--catalogue", "README.md"),
+        ):
             r = self.run_it(*arguments)
             self.assertEqual((r.returncode, r.stdout), (2, ""))
             self.assertTrue(r.stderr.strip())

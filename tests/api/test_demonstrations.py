@@ -17,10 +17,20 @@ class DemoCase(ApiCase):
     def put(self, visit, body, status=200, id=None, version=None, **more):
         id = id or str(uuid4())
         headers = {} if version is None else {"If_Match_Version": version}
-        return id, self.send("PUT", f"/api/visits/{visit}/demonstrations/{id}", {"id": id, "made_at": AT, "body": body, **more}, status, **headers)
+        return id, self.send(
+            "PUT",
+            f"/api/visits/{visit}/demonstrations/{id}",
+            {"id": id, "made_at": AT, "body": body, **more},
+            status,
+            **headers,
+        )
 
     def shown(self, visit, id):
-        return next(s for s in self.get(f"/api/visits/{visit}")["assessment"]["demonstrations"] if s["id"] == id)
+        return next(
+            s
+            for s in self.get(f"/api/visits/{visit}")["assessment"]["demonstrations"]
+            if s["id"] == id
+        )
 
 
 class Keeping(DemoCase):
@@ -35,23 +45,38 @@ class Keeping(DemoCase):
         body = {"kind": "kettle", "sample": raw, "litres_day": 3}
         id, _ = self.put(HOME_1, body)
         self.assertEqual(self.put(HOME_1, body, id=id)[1]["version"], 1)
-        self.assertEqual(self.put(HOME_1, {**body, "litres_day": 5}, id=id, version=1)[1]["version"], 2)
-        self.assertEqual(self.put(HOME_1, {**body, "litres_day": 6}, 409, id=id, version=1)[1]["changed"], ["body.litres_day"])
+        self.assertEqual(
+            self.put(HOME_1, {**body, "litres_day": 5}, id=id, version=1)[1]["version"], 2
+        )
+        self.assertEqual(
+            self.put(HOME_1, {**body, "litres_day": 6}, 409, id=id, version=1)[1]["changed"],
+            ["body.litres_day"],
+        )
 
     def test_what_cannot_be_is_refused_and_not_stored(self):
         before = len(self.get(f"/api/visits/{HOME_1}")["visit"]["demonstrations"])
         for body, code in (
-            ({"kind": "kettle", "sample": str(uuid4())}, "demonstration.refused"), ({"kind": "kettle", "sample": "x", "litres_day": -1}, "kettle.litres"), ({"kind": "magic"}, "input.union_tag_invalid"),
-            ({"kind": "lather", "vials": []}, "lather.vials"), ({"kind": "through", "option": "gone"}, "demonstration.refused"),
+            ({"kind": "kettle", "sample": str(uuid4())}, "demonstration.refused"),
+            ({"kind": "kettle", "sample": "x", "litres_day": -1}, "kettle.litres"),
+            ({"kind": "magic"}, "input.union_tag_invalid"),
+            ({"kind": "lather", "vials": []}, "lather.vials"),
+            ({"kind": "through", "option": "gone"}, "demonstration.refused"),
         ):
             self.assertEqual(self.put(HOME_1, body, 422)[1]["code"], code)
-        self.assertEqual(self.put(HOME_1, {"kind": "kettle", "sample": "x"}, 422, made_at="2044-01-01T00:00:00Z")[1]["code"], "demonstration.future")
+        self.assertEqual(
+            self.put(
+                HOME_1, {"kind": "kettle", "sample": "x"}, 422, made_at="2044-01-01T00:00:00Z"
+            )[1]["code"],
+            "demonstration.future",
+        )
         self.assertEqual(len(self.get(f"/api/visits/{HOME_1}")["visit"]["demonstrations"]), before)
 
     def test_another_visits_demonstration_is_not_here(self):
         raw = self.samples(HOME_1)["Kitchen cold"]
         id, _ = self.put(HOME_1, {"kind": "kettle", "sample": raw})
-        self.put(HOME_2, {"kind": "kettle", "sample": self.samples(HOME_2)["Kitchen cold"]}, 404, id=id)
+        self.put(
+            HOME_2, {"kind": "kettle", "sample": self.samples(HOME_2)["Kitchen cold"]}, 404, id=id
+        )
 
     def test_words(self):
         words = self.get("/api/demonstrations")
@@ -63,14 +88,27 @@ class Tasting(DemoCase):
     def draw(self, visit, names, status=201, sanitised=(), tasters=("Ada", "Bo")):
         ids = self.samples(visit)
         id = str(uuid4())
-        body = {"id": id, "samples": [ids[n] for n in names], "tasters": list(tasters), "sanitised": [ids[n] for n in sanitised]}
+        body = {
+            "id": id,
+            "samples": [ids[n] for n in names],
+            "tasters": list(tasters),
+            "sanitised": [ids[n] for n in sanitised],
+        }
         return id, self.send("POST", f"/api/visits/{visit}/tastings", body, status)
 
     def kept(self, visit, id):
-        return next(d for d in self.get(f"/api/visits/{visit}")["visit"]["demonstrations"] if d["id"] == id)
+        return next(
+            d for d in self.get(f"/api/visits/{visit}")["visit"]["demonstrations"] if d["id"] == id
+        )
 
     def change(self, visit, made, version, status=200):
-        return self.send("PUT", f"/api/visits/{visit}/demonstrations/{made['id']}", made, status, If_Match_Version=version)
+        return self.send(
+            "PUT",
+            f"/api/visits/{visit}/demonstrations/{made['id']}",
+            made,
+            status,
+            If_Match_Version=version,
+        )
 
     def test_from_the_letters_to_the_key(self):
         id, _ = self.draw(HOME_6, ("Kitchen cold", "Their bottled"))
@@ -89,23 +127,42 @@ class Tasting(DemoCase):
         d["body"]["shown_at"] = datetime.now(UTC).isoformat()
         self.change(HOME_6, d, 3)
         out = self.shown(HOME_6, id)["result"]
-        self.assertEqual((out["agreement"]["w"], sorted(out["key"].values())), (1, ["Kitchen cold", "Their bottled"]))
+        self.assertEqual(
+            (out["agreement"]["w"], sorted(out["key"].values())),
+            (1, ["Kitchen cold", "Their bottled"]),
+        )
         d["body"]["shown_at"] = None
         self.assertEqual(self.change(HOME_6, d, 4, 422)["code"], "tasting.over")
 
     def test_codes_cannot_be_brought_along_or_changed(self):
         id, _ = self.draw(HOME_6, ("Kitchen cold", "Their bottled"))
         d = self.kept(HOME_6, id)
-        d["body"]["waters"][0]["sample"], d["body"]["waters"][1]["sample"] = d["body"]["waters"][1]["sample"], d["body"]["waters"][0]["sample"]
+        d["body"]["waters"][0]["sample"], d["body"]["waters"][1]["sample"] = (
+            d["body"]["waters"][1]["sample"],
+            d["body"]["waters"][0]["sample"],
+        )
         self.assertEqual(self.change(HOME_6, d, 1, 422)["code"], "tasting.changed")
         d["id"] = str(uuid4())
         self.assertEqual(self.change(HOME_6, d, 0, 422)["code"], "tasting.draw")
 
     def test_water_that_may_not_be_drunk_is_refused(self):
-        self.assertIn("not flushed", self.draw(HOME_6, ("Kitchen cold", "Pitcher, new"), 422, ("Pitcher, new",))[1]["title"])
-        self.assertIn("private supply", self.draw(HOME_2, ("Kitchen cold", "Flushed, for copper"), 422)[1]["title"])
+        self.assertIn(
+            "not flushed",
+            self.draw(HOME_6, ("Kitchen cold", "Pitcher, new"), 422, ("Pitcher, new",))[1]["title"],
+        )
+        self.assertIn(
+            "private supply",
+            self.draw(HOME_2, ("Kitchen cold", "Flushed, for copper"), 422)[1]["title"],
+        )
 
     def test_too_few_and_too_many(self):
         self.draw(HOME_6, ("Kitchen cold",), 422)
-        self.draw(HOME_6, ("Kitchen cold", "Their bottled"), 422, tasters=[f"t{i}" for i in range(7)])
-        self.assertEqual(self.draw(HOME_6, ("Kitchen cold", "Their bottled"), 422, tasters=("Ada", "ada"))[1]["code"], "tasting.tasters")
+        self.draw(
+            HOME_6, ("Kitchen cold", "Their bottled"), 422, tasters=[f"t{i}" for i in range(7)]
+        )
+        self.assertEqual(
+            self.draw(HOME_6, ("Kitchen cold", "Their bottled"), 422, tasters=("Ada", "ada"))[1][
+                "code"
+            ],
+            "tasting.tasters",
+        )

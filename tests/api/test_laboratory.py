@@ -12,10 +12,18 @@ GOOD = b"analyte,result,unit,basis\narsenic,< 1,ppb,\nnitrate,3,mg/L,N\n"
 
 class Laboratory(ApiCase):
     def raw(self, visit):
-        return next(s["id"] for s in self.get(f"/api/visits/{visit}")["visit"]["samples"] if s["raw"])
+        return next(
+            s["id"] for s in self.get(f"/api/visits/{visit}")["visit"]["samples"] if s["raw"]
+        )
 
     def bottle(self, **more):
-        return {"id": str(uuid4()), "kind": "bacteria", "sample": self.raw(HOME_2), "drawn_at": "2026-11-20T08:00:00+01:00", **more}
+        return {
+            "id": str(uuid4()),
+            "kind": "bacteria",
+            "sample": self.raw(HOME_2),
+            "drawn_at": "2026-11-20T08:00:00+01:00",
+            **more,
+        }
 
     def test_a_bottle_and_its_chain(self):
         b = self.bottle()
@@ -25,13 +33,23 @@ class Laboratory(ApiCase):
         self.assertTrue(view["lab"][b["id"]]["overdue"])
         handed = {**b, "handed_at": "2026-11-20T15:00:00+01:00"}
         self.send("PUT", path, handed, 200, If_Match_Version=1)
-        self.assertEqual(self.send("PUT", path, {**b, "seal": "7"}, 409, If_Match_Version=1)["changed"], ["handed_at"])
+        self.assertEqual(
+            self.send("PUT", path, {**b, "seal": "7"}, 409, If_Match_Version=1)["changed"],
+            ["handed_at"],
+        )
         self.assertNotIn("bacteria", [s["kind"] for s in view["suggested"]])
 
     def test_bad_bottles(self):
-        for more, code in (({"kind": "wine"}, "lab.kind"), ({"drawn_at": "2044-01-01T00:00:00Z"}, "lab.future"), ({"handed_at": "2026-11-19T00:00:00Z"}, "lab.chain")):
+        for more, code in (
+            ({"kind": "wine"}, "lab.kind"),
+            ({"drawn_at": "2044-01-01T00:00:00Z"}, "lab.future"),
+            ({"handed_at": "2026-11-19T00:00:00Z"}, "lab.chain"),
+        ):
             b = self.bottle(**more)
-            self.assertEqual(self.send("PUT", f"/api/visits/{HOME_2}/lab-samples/{b['id']}", b, 422)["code"], code)
+            self.assertEqual(
+                self.send("PUT", f"/api/visits/{HOME_2}/lab-samples/{b['id']}", b, 422)["code"],
+                code,
+            )
 
     def test_results_come_in_whole_and_once(self):
         visit = self.new_visit(source="well_drilled")
@@ -49,9 +67,13 @@ class Laboratory(ApiCase):
         bad = GOOD + b"nitrate,3,mg/L,\n"
         self.assertFalse(self.client.post("/api/laboratory/preview", content=bad).json()["good"])
         r = self.client.post(f"/api/visits/{visit}/samples/{sample}/lab-results", content=bad)
-        self.assertEqual((r.status_code, r.json()["code"], r.json()["where"]), (422, "csv.row", "row 4, basis"))
+        self.assertEqual(
+            (r.status_code, r.json()["code"], r.json()["where"]), (422, "csv.row", "row 4, basis")
+        )
         self.assertEqual(self.get(f"/api/visits/{visit}")["visit"]["samples"][0]["readings"], [])
-        self.assertEqual(self.client.post("/api/laboratory/preview", content=b"x" * 10_000_000).status_code, 413)
+        self.assertEqual(
+            self.client.post("/api/laboratory/preview", content=b"x" * 10_000_000).status_code, 413
+        )
 
 
 class Delay(ApiCase):
@@ -60,7 +82,14 @@ class Delay(ApiCase):
     def bottle(self, received_at):
         visit = self.new_visit()
         glass, id = self.new_sample(visit), str(uuid4())
-        body = {"id": id, "kind": "nitrate", "sample": glass, "drawn_at": "2026-11-20T10:00:00Z", "handed_at": "2026-11-20T11:00:00Z", "received_at": received_at}
+        body = {
+            "id": id,
+            "kind": "nitrate",
+            "sample": glass,
+            "drawn_at": "2026-11-20T10:00:00Z",
+            "handed_at": "2026-11-20T11:00:00Z",
+            "received_at": received_at,
+        }
         self.send("PUT", f"/api/visits/{visit}/lab-samples/{id}", body)
         return visit, id
 

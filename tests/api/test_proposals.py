@@ -16,10 +16,17 @@ PATH = "M10,10 L20,20 L30,15 L60,40"
 
 class ProposalCase(ApiCase):
     def make(self, visit=HOME_1, recommended=B, **more):
-        return self.send("POST", f"/api/visits/{visit}/proposals", {"id": str(uuid4()), "recommended": recommended, **more}, 201)
+        return self.send(
+            "POST",
+            f"/api/visits/{visit}/proposals",
+            {"id": str(uuid4()), "recommended": recommended, **more},
+            201,
+        )
 
     def move(self, p, to, status=200, **more):
-        return self.send("POST", f"/api/proposals/{p['id']}/{to}", {"version": p["version"], **more}, status)
+        return self.send(
+            "POST", f"/api/proposals/{p['id']}/{to}", {"version": p["version"], **more}, status
+        )
 
 
 class Snapshots(ProposalCase):
@@ -47,17 +54,30 @@ class Proposals(ProposalCase):
         p = self.make()
         self.move(p, "accepted", 422, name="Ottoline Marrash", path=PATH)
         p = self.move(p, "presented")
-        self.assertEqual(self.move(p, "accepted", 422, name="O", path=PATH)["code"], "signature.name")
-        self.assertEqual(self.move(p, "accepted", 422, name="Ottoline", path="<script>")["code"], "signature.path")
+        self.assertEqual(
+            self.move(p, "accepted", 422, name="O", path=PATH)["code"], "signature.name"
+        )
+        self.assertEqual(
+            self.move(p, "accepted", 422, name="Ottoline", path="<script>")["code"],
+            "signature.path",
+        )
         signed = self.move(p, "accepted", name="Ottoline Marrash", path=PATH)
-        self.assertEqual((signed["state"], signed["signature"]["digest"]), ("accepted", p["digest"]))
-        self.assertEqual(self.move(signed, "accepted", 422, name="Ottoline Marrash", path=PATH)["code"], "proposal.signed")
+        self.assertEqual(
+            (signed["state"], signed["signature"]["digest"]), ("accepted", p["digest"])
+        )
+        self.assertEqual(
+            self.move(signed, "accepted", 422, name="Ottoline Marrash", path=PATH)["code"],
+            "proposal.signed",
+        )
         self.move(signed, "declined", 422)
 
     def test_revising_makes_the_next_version(self):
         p = self.move(self.make(), "presented")
         q = self.make(reasons="My own words.")
-        self.assertEqual((q["offer"]["number"], q["offer"]["revision"]), (p["offer"]["number"], p["offer"]["revision"] + 1))
+        self.assertEqual(
+            (q["offer"]["number"], q["offer"]["revision"]),
+            (p["offer"]["number"], p["offer"]["revision"] + 1),
+        )
         self.assertEqual(q["offer"]["reasons"], "My own words.")
 
     def test_pdf_says_what_was_proposed(self):
@@ -67,7 +87,14 @@ class Proposals(ProposalCase):
         reader = PdfReader(BytesIO(r.content))
         text = " ".join(page.extract_text() for page in reader.pages)
         total = next(c["total"] for c in p["offer"]["options"][2]["costs"] if c["years"] == 10)
-        for wanted in ("Softener and drinking tap", "Ottoline Marrash", f"{float(total):,.2f}", "APR", "right to cancel", p["digest"]):
+        for wanted in (
+            "Softener and drinking tap",
+            "Ottoline Marrash",
+            f"{float(total):,.2f}",
+            "APR",
+            "right to cancel",
+            p["digest"],
+        ):
             self.assertIn(wanted, text)
         self.assertTrue(4 <= len(reader.pages) <= 6)
         self.assertLess(len(r.content), 1_000_000)
@@ -78,6 +105,15 @@ class Proposals(ProposalCase):
         self.assertIn("Nothing needed", p["offer"]["reasons"])
 
     def test_bad_proposals(self):
-        for body, code in (({"recommended": "nope"}, "offer.recommended"), ({"recommended": B, "plan": {"monthly": "1", "months": 12}}, "plan.impossible"), ({"recommended": B, "plan": {"monthly": "9000", "months": 2}}, "plan.apr")):
+        for body, code in (
+            ({"recommended": "nope"}, "offer.recommended"),
+            ({"recommended": B, "plan": {"monthly": "1", "months": 12}}, "plan.impossible"),
+            ({"recommended": B, "plan": {"monthly": "9000", "months": 2}}, "plan.apr"),
+        ):
             with self.subTest(code):
-                self.assertEqual(self.send("POST", f"/api/visits/{HOME_1}/proposals", {"id": str(uuid4()), **body}, 422)["code"], code)
+                self.assertEqual(
+                    self.send(
+                        "POST", f"/api/visits/{HOME_1}/proposals", {"id": str(uuid4()), **body}, 422
+                    )["code"],
+                    code,
+                )

@@ -22,12 +22,16 @@ class SignIn(ApiCase):
     def test_wrong_password_says_nothing_about_who_exists(self):
         stranger = TestClient(self.app)
         a = stranger.post("/api/session", json={"email": EMAIL, "password": "not this one"})
-        b = stranger.post("/api/session", json={"email": "nobody@nowhere.example", "password": "not this one"})
+        b = stranger.post(
+            "/api/session", json={"email": "nobody@nowhere.example", "password": "not this one"}
+        )
         self.assertEqual((a.status_code, a.json()), (b.status_code, b.json()))
         self.assertEqual(a.status_code, 401)
 
     def test_cookie_is_not_for_scripts_or_other_sites(self):
-        r = TestClient(self.app).post("/api/session", json={"email": EMAIL, "password": "chalk and cheese"})
+        r = TestClient(self.app).post(
+            "/api/session", json={"email": EMAIL, "password": "chalk and cheese"}
+        )
         cookie = r.headers["set-cookie"].lower()
         self.assertIn("httponly", cookie)
         self.assertIn("samesite=strict", cookie)
@@ -42,13 +46,31 @@ class SignIn(ApiCase):
 
     def test_guessing_is_slowed_down(self):
         stranger = TestClient(self.app)
-        codes = [stranger.post("/api/session", json={"email": "guessed@larkspout.example", "password": f"guess {i}"}).status_code for i in range(10)]
+        codes = [
+            stranger.post(
+                "/api/session",
+                json={"email": "guessed@larkspout.example", "password": f"guess {i}"},
+            ).status_code
+            for i in range(10)
+        ]
         self.assertEqual(codes[-1], 429)
 
 
 class Strangers(ApiCase):
     def paths(self):
-        return [(m, p.replace("{id}", HOME_1).replace("{sample_id}", str(uuid4())).replace("{reading_id}", str(uuid4())).replace("{option_id}", str(uuid4())).replace("{to}", "presented")) for p, ops in self.app.openapi()["paths"].items() for m in ops if p != "/api/session" and not p.startswith("/api/offered/")]
+        return [
+            (
+                m,
+                p.replace("{id}", HOME_1)
+                .replace("{sample_id}", str(uuid4()))
+                .replace("{reading_id}", str(uuid4()))
+                .replace("{option_id}", str(uuid4()))
+                .replace("{to}", "presented"),
+            )
+            for p, ops in self.app.openapi()["paths"].items()
+            for m in ops
+            if p != "/api/session" and not p.startswith("/api/offered/")
+        ]
 
     def test_every_route_is_closed_to_strangers(self):
         stranger = TestClient(self.app, raise_server_exceptions=False)
@@ -62,12 +84,27 @@ class Strangers(ApiCase):
     def test_another_firm_sees_nothing(self):
         firm = uuid4()
         with self.app.state.sessions.begin() as db:
-            db.add(Firm(id=firm, name="Another", settings=plain(Settings()), rules=plain(Rules()), version=1))
+            db.add(
+                Firm(
+                    id=firm,
+                    name="Another",
+                    settings=plain(Settings()),
+                    rules=plain(Rules()),
+                    version=1,
+                )
+            )
             db.flush()
-            signing_in.add_user(db, firm, "other@another.example", "Other", "manager", "another firm entirely")
+            signing_in.add_user(
+                db, firm, "other@another.example", "Other", "manager", "another firm entirely"
+            )
         other = self.signed_in("other@another.example", "another firm entirely")
         self.assertEqual(other.get("/api/visits").json(), [])
-        for path in (f"/api/visits/{HOME_1}", f"/api/visits/{HOME_1}/file", f"/api/visits/{HOME_1}/comparison", f"/api/visits/{HOME_1}/draft?recommended=today"):
+        for path in (
+            f"/api/visits/{HOME_1}",
+            f"/api/visits/{HOME_1}/file",
+            f"/api/visits/{HOME_1}/comparison",
+            f"/api/visits/{HOME_1}/draft?recommended=today",
+        ):
             self.assertEqual(other.get(path).status_code, 404, path)
 
 

@@ -22,7 +22,9 @@ class ShareCase(ApiCase):
         return TestClient(self.app, raise_server_exceptions=False)
 
     def link(self, days=30, proposal=PROPOSAL, status=201):
-        return self.send("POST", f"/api/proposals/{proposal}/links", {"id": str(uuid4()), "days": days}, status)
+        return self.send(
+            "POST", f"/api/proposals/{proposal}/links", {"id": str(uuid4()), "days": days}, status
+        )
 
     def token(self, **more):
         made = self.link(**more)
@@ -36,10 +38,15 @@ class Links(ShareCase):
         r = s.get(f"/api/offered/{token}")
         self.assertEqual(r.status_code, 200)
         offer = r.json()["offer"]
-        self.assertEqual(offer, {**self.get(f"/api/proposals/{PROPOSAL}")["offer"], "customer": offer["customer"]})
+        self.assertEqual(
+            offer,
+            {**self.get(f"/api/proposals/{PROPOSAL}")["offer"], "customer": offer["customer"]},
+        )
         self.assertEqual((offer["customer"]["phone"], offer["customer"]["email"]), ("", ""))
         self.assertEqual(set(r.json()), {"state", "presented_at", "decided_at", "offer"})
-        self.assertEqual((r.headers["cache-control"], r.headers["referrer-policy"]), ("no-store", "no-referrer"))
+        self.assertEqual(
+            (r.headers["cache-control"], r.headers["referrer-policy"]), ("no-store", "no-referrer")
+        )
         self.assertIn("noindex", r.headers["x-robots-tag"])
         self.assertNotIn(HOME_1, r.text)
         self.assertTrue(s.get(f"/api/offered/{token}/pdf").content.startswith(b"%PDF"))
@@ -60,13 +67,22 @@ class Links(ShareCase):
         self.send("DELETE", f"/api/links/{id}", None, 204)
         self.send("DELETE", f"/api/links/{id}", None, 204)
         r = self.stranger().get(f"/api/offered/{token}")
-        self.assertEqual((r.status_code, self.stranger().get("/api/offered/" + "x" * 43).json()["title"]), (404, r.json()["title"]))
-        self.assertIn("revoked", [x["standing"] for x in self.get(f"/api/proposals/{PROPOSAL}/links")])
+        self.assertEqual(
+            (r.status_code, self.stranger().get("/api/offered/" + "x" * 43).json()["title"]),
+            (404, r.json()["title"]),
+        )
+        self.assertIn(
+            "revoked", [x["standing"] for x in self.get(f"/api/proposals/{PROPOSAL}/links")]
+        )
 
     def test_expired_looks_the_same(self):
         id, token = self.token(days=1)
         with self.app.state.sessions.begin() as db:
-            db.execute(update(LinkRow).where(LinkRow.id == UUID(id)).values(expires_at=datetime.now(UTC) - timedelta(seconds=1)))
+            db.execute(
+                update(LinkRow)
+                .where(LinkRow.id == UUID(id))
+                .values(expires_at=datetime.now(UTC) - timedelta(seconds=1))
+            )
         self.assertEqual(self.stranger().get(f"/api/offered/{token}").status_code, 404)
         self.assertEqual(self.stranger().get(f"/api/offered/{token}/pdf").status_code, 404)
 
@@ -80,19 +96,28 @@ class Links(ShareCase):
     def test_days_and_drafts(self):
         for days in (0, -1, 91, 100000):
             self.assertEqual(self.link(days, status=422)["code"], "link.days")
-        draft = self.send("POST", f"/api/visits/{HOME_2}/proposals", {"id": str(uuid4()), "recommended": uid("home-2-option-a")}, 201)
+        draft = self.send(
+            "POST",
+            f"/api/visits/{HOME_2}/proposals",
+            {"id": str(uuid4()), "recommended": uid("home-2-option-a")},
+            201,
+        )
         self.assertEqual(self.link(proposal=draft["id"], status=422)["code"], "link.draft")
 
     def test_the_same_link_is_not_made_twice(self):
         body = {"id": str(uuid4()), "days": 7}
         self.send("POST", f"/api/proposals/{PROPOSAL}/links", body, 201)
-        self.assertEqual(self.send("POST", f"/api/proposals/{PROPOSAL}/links", body, 422)["code"], "link.twice")
+        self.assertEqual(
+            self.send("POST", f"/api/proposals/{PROPOSAL}/links", body, 422)["code"], "link.twice"
+        )
 
 
 class Braked(ShareCase):
     def test_guessing_is_slowed_down(self):
         s = self.stranger()
-        codes = [s.get(f"/api/offered/{'g' * 40}{i}").status_code for i in range(sharing.MOST_WRONG + 2)]
+        codes = [
+            s.get(f"/api/offered/{'g' * 40}{i}").status_code for i in range(sharing.MOST_WRONG + 2)
+        ]
         self.assertEqual(set(codes[: sharing.MOST_WRONG]), {404})
         self.assertEqual(codes[-1], 429)
 
@@ -110,12 +135,19 @@ class Braked(ShareCase):
         from zesty_glass.work.person import Person
 
         me = self.get("/api/session")
-        return Person(id=UUID(me["id"]), firm_id=UUID(uid("firm")), name=me["name"], role=me["role"])
+        return Person(
+            id=UUID(me["id"]), firm_id=UUID(uid("firm")), name=me["name"], role=me["role"]
+        )
 
 
 class Mail(ShareCase):
     def mail(self, to, status=201, id=None, text="As promised."):
-        return self.send("POST", f"/api/proposals/{PROPOSAL}/mail", {"id": id or str(uuid4()), "to": to, "text": text}, status)
+        return self.send(
+            "POST",
+            f"/api/proposals/{PROPOSAL}/mail",
+            {"id": id or str(uuid4()), "to": to, "text": text},
+            status,
+        )
 
     def test_it_lies_in_the_outbox_with_a_link_that_opens(self):
         m = self.mail("ottoline@marrash.example")
@@ -131,7 +163,14 @@ class Mail(ShareCase):
         self.assertEqual(sum(x["id"] == id for x in self.get("/api/outbox")), 1)
 
     def test_bad_addresses(self):
-        for to in ("", "nobody", "a@b", "a@b.example, c@d.example", "a b@c.example", "x\n@y.example"):
+        for to in (
+            "",
+            "nobody",
+            "a@b",
+            "a@b.example, c@d.example",
+            "a b@c.example",
+            "x\n@y.example",
+        ):
             self.assertIn(self.mail(to, 422)["code"], ("mail.address",))
 
 
@@ -146,7 +185,11 @@ class Files(ShareCase):
         rows = self.rows(f"/api/proposals/{PROPOSAL}/costs.csv")
         for o in self.get(f"/api/proposals/{PROPOSAL}")["offer"]["options"]:
             for c in o["costs"]:
-                mine = [float(r["total"]) for r in rows if r["name"] == o["name"] and int(r["years"]) == c["years"]]
+                mine = [
+                    float(r["total"])
+                    for r in rows
+                    if r["name"] == o["name"] and int(r["years"]) == c["years"]
+                ]
                 self.assertAlmostEqual(sum(mine), float(c["total"]), places=2)
 
     def test_readings_with_their_ranges(self):
@@ -159,8 +202,14 @@ class Files(ShareCase):
     def test_a_formula_is_defused(self):
         visit = self.new_visit()
         self.new_sample(visit, name='=HYPERLINK("x")')
-        self.keep(visit, self.get(f"/api/visits/{visit}")["visit"]["samples"][0]["id"], self.reading("hard-1", {"method": "drops", "drops": 3}))
-        self.assertEqual(self.rows(f"/api/visits/{visit}/readings.csv")[0]["sample"], "'=HYPERLINK(\"x\")")
+        self.keep(
+            visit,
+            self.get(f"/api/visits/{visit}")["visit"]["samples"][0]["id"],
+            self.reading("hard-1", {"method": "drops", "drops": 3}),
+        )
+        self.assertEqual(
+            self.rows(f"/api/visits/{visit}/readings.csv")[0]["sample"], '\'=HYPERLINK("x")'
+        )
 
     def test_replacements_as_a_calendar(self):
         r = self.client.get(f"/api/proposals/{PROPOSAL}/calendar.ics?start=2027-01-04&years=5")
@@ -169,20 +218,38 @@ class Files(ShareCase):
         events = calendar.walk("VEVENT")
         offer = self.get(f"/api/proposals/{PROPOSAL}")["offer"]
         chosen = next(o for o in offer["options"] if o["id"] == offer["recommended"])
-        lines = [x for x in next(c for c in chosen["costs"] if c["years"] == 5)["lines"] if x["interval_months"] is not None]
+        lines = [
+            x
+            for x in next(c for c in chosen["costs"] if c["years"] == 5)["lines"]
+            if x["interval_months"] is not None
+        ]
         self.assertEqual(len(events), sum(x["times"] for x in lines))
         self.assertTrue(all(e.decoded("dtstart") > datetime(2027, 1, 4).date() for e in events))
         self.assertEqual(len({str(e["uid"]) for e in events}), len(events))
 
     def test_nothing_to_replace_is_said(self):
-        self.assertEqual(self.send("GET", f"/api/proposals/{NOTHING}/calendar.ics", None, 422)["code"], "calendar.empty")
+        self.assertEqual(
+            self.send("GET", f"/api/proposals/{NOTHING}/calendar.ics", None, 422)["code"],
+            "calendar.empty",
+        )
 
 
 class Revisions(ShareCase):
     def test_what_changed_is_told(self):
         visit = self.get(f"/api/visits/{HOME_7}")
-        self.send("PATCH", f"/api/visits/{HOME_7}", {"version": visit["versions"]["visit"], "horizon": 20})
-        made = self.send("POST", f"/api/visits/{HOME_7}/proposals", {"id": str(uuid4()), "recommended": uid("home-7-option-a"), "reasons": "They dislike the taste."}, 201)
+        self.send(
+            "PATCH", f"/api/visits/{HOME_7}", {"version": visit["versions"]["visit"], "horizon": 20}
+        )
+        made = self.send(
+            "POST",
+            f"/api/visits/{HOME_7}/proposals",
+            {
+                "id": str(uuid4()),
+                "recommended": uid("home-7-option-a"),
+                "reasons": "They dislike the taste.",
+            },
+            201,
+        )
         changed = {c["what"]: (c["before"], c["after"]) for c in made["changed"]}
         self.assertEqual(changed["Recommended"][1], "Carbon pitcher")
         self.assertEqual(changed["Horizon"], ("10 years", "20 years"))
@@ -194,16 +261,23 @@ class Frozen(ShareCase):
     """Old proposals re-open to the byte after prices, limits, settings and rules changed."""
 
     def figures(self):
-        return self.client.get(f"/api/proposals/{PROPOSAL}").json()["offer"], self.client.get(f"/api/proposals/{PROPOSAL}/costs.csv").content
+        return self.client.get(f"/api/proposals/{PROPOSAL}").json()["offer"], self.client.get(
+            f"/api/proposals/{PROPOSAL}/costs.csv"
+        ).content
 
     def test_byte_for_byte(self):
         before = self.figures()
         boss = self.manager()
         firm = boss.get("/api/firm").json()
-        firm["settings"].update(price_growth="0.09", salt_bag="99", electricity="1.50", gal_per_person=75, iron_factor=5)
+        firm["settings"].update(
+            price_growth="0.09", salt_bag="99", electricity="1.50", gal_per_person=75, iron_factor=5
+        )
         for x in firm["rules"]["limits"]:
             x["value"] = x["value"] / 2
-        r = boss.put("/api/firm", json={"version": firm["version"], "settings": firm["settings"], "rules": firm["rules"]})
+        r = boss.put(
+            "/api/firm",
+            json={"version": firm["version"], "settings": firm["settings"], "rules": firm["rules"]},
+        )
         self.assertEqual(r.status_code, 200, r.text[:300])
         items = boss.get("/api/catalogue/file?form=json").json()
         for i in items:
@@ -212,7 +286,9 @@ class Frozen(ShareCase):
                 c["price"] = str(float(c["price"]) * 3)
         import json
 
-        self.assertEqual(boss.post("/api/catalogue/import", content=json.dumps(items)).status_code, 201)
+        self.assertEqual(
+            boss.post("/api/catalogue/import", content=json.dumps(items)).status_code, 201
+        )
         self.assertEqual(self.figures(), before)
         now = self.get(f"/api/visits/{HOME_1}")["assessment"]["options"][1]["cost"]["total"]
         self.assertNotIn(now, [c["total"] for o in before[0]["options"] for c in o["costs"]])
@@ -221,11 +297,30 @@ class Frozen(ShareCase):
 class EveryRoute(ShareCase):
     """Every route of the application, as a stranger, as another firm, and with a customer's link."""
 
-    OPEN = ("/api/session", "/api/health", "/api/openapi.json", "/api/offered/{token}", "/api/offered/{token}/pdf", "/{path:path}")
+    OPEN = (
+        "/api/session",
+        "/api/health",
+        "/api/openapi.json",
+        "/api/offered/{token}",
+        "/api/offered/{token}/pdf",
+        "/{path:path}",
+    )
 
     def paths(self):
         spec = self.app.openapi()["paths"]
-        ours = {"id": HOME_1, "sample_id": self.get(f"/api/visits/{HOME_1}")["visit"]["samples"][0]["id"], "option_id": uid("home-1-option-a"), "reading_id": self.get(f"/api/visits/{HOME_1}")["visit"]["samples"][0]["readings"][0]["id"], "lab_id": str(uuid4()), "demo_id": uid("home-1-lather"), "key": "tds-1", "analyte": "iron", "to": "presented"}
+        ours = {
+            "id": HOME_1,
+            "sample_id": self.get(f"/api/visits/{HOME_1}")["visit"]["samples"][0]["id"],
+            "option_id": uid("home-1-option-a"),
+            "reading_id": self.get(f"/api/visits/{HOME_1}")["visit"]["samples"][0]["readings"][0][
+                "id"
+            ],
+            "lab_id": str(uuid4()),
+            "demo_id": uid("home-1-lather"),
+            "key": "tds-1",
+            "analyte": "iron",
+            "to": "presented",
+        }
         for path, methods in spec.items():
             for method in methods:
                 if path in self.OPEN:
@@ -245,7 +340,16 @@ class EveryRoute(ShareCase):
         s.get(f"/api/offered/{token}")
         s.cookies.set("zesty_session", token)
         for method, path, _ in self.paths():
-            self.assertEqual(s.request(method, path, json={}, headers={"X-Zesty-Token": token, "Authorization": f"Bearer {token}"}).status_code, 401, (method, path))
+            self.assertEqual(
+                s.request(
+                    method,
+                    path,
+                    json={},
+                    headers={"X-Zesty-Token": token, "Authorization": f"Bearer {token}"},
+                ).status_code,
+                401,
+                (method, path),
+            )
 
     def test_another_firm_finds_nothing(self):
         other = self.other_firm()
@@ -266,10 +370,30 @@ class EveryRoute(ShareCase):
         now = "2026-11-20T10:00:00Z"
         last = path.rstrip("/").split("/")[-1]
         return {
-            "/api/visits/{id}": {"version": 1, "note": "x"}, "/api/visits/{id}/again": {"id": str(uuid4())}, "/api/visits/{id}/samples/{sample_id}": {"id": last, "name": "x", "drawn_at": now},
-            "/api/visits/{id}/options/{option_id}": {"id": last, "name": "x"}, "/api/visits/{id}/demonstrations/{demo_id}": {"id": last, "made_at": now, "body": {"kind": "kettle", "sample": "x"}}, "/api/visits/{id}/readings/{reading_id}/strike": {"because": ""},
-            "/api/proposals/{id}/{to}": {"version": 1}, "/api/proposals/{id}/links": {"id": str(uuid4()), "days": 3}, "/api/proposals/{id}/mail": {"id": str(uuid4()), "to": "a@b.example"}, "/api/visits/{id}/proposals": {"id": str(uuid4()), "recommended": "today"},
-            "/api/visits/{id}/home": {"version": 1, "customer": {"name": "x"}, "home": {"name": "x"}}, "/api/visits/{id}/tastings": {"id": str(uuid4()), "samples": [str(uuid4()), str(uuid4())], "tasters": ["a"]},
+            "/api/visits/{id}": {"version": 1, "note": "x"},
+            "/api/visits/{id}/again": {"id": str(uuid4())},
+            "/api/visits/{id}/samples/{sample_id}": {"id": last, "name": "x", "drawn_at": now},
+            "/api/visits/{id}/options/{option_id}": {"id": last, "name": "x"},
+            "/api/visits/{id}/demonstrations/{demo_id}": {
+                "id": last,
+                "made_at": now,
+                "body": {"kind": "kettle", "sample": "x"},
+            },
+            "/api/visits/{id}/readings/{reading_id}/strike": {"because": ""},
+            "/api/proposals/{id}/{to}": {"version": 1},
+            "/api/proposals/{id}/links": {"id": str(uuid4()), "days": 3},
+            "/api/proposals/{id}/mail": {"id": str(uuid4()), "to": "a@b.example"},
+            "/api/visits/{id}/proposals": {"id": str(uuid4()), "recommended": "today"},
+            "/api/visits/{id}/home": {
+                "version": 1,
+                "customer": {"name": "x"},
+                "home": {"name": "x"},
+            },
+            "/api/visits/{id}/tastings": {
+                "id": str(uuid4()),
+                "samples": [str(uuid4()), str(uuid4())],
+                "tasters": ["a"],
+            },
         }.get(template, {})
 
     def other_firm(self):
@@ -280,7 +404,15 @@ class EveryRoute(ShareCase):
 
         firm, email = uuid4(), f"m{uuid4().hex[:6]}@other.example"
         with self.app.state.sessions.begin() as db:
-            db.add(Firm(id=firm, name="Another firm", settings=plain(Settings()), rules=plain(Rules()), version=1))
+            db.add(
+                Firm(
+                    id=firm,
+                    name="Another firm",
+                    settings=plain(Settings()),
+                    rules=plain(Rules()),
+                    version=1,
+                )
+            )
             db.flush()
             add_user(db, firm, email, "Another", "manager", "another long password")
         return self.signed_in(email, "another long password")

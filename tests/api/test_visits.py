@@ -14,14 +14,18 @@ class Testing(ApiCase):
         first, second = self.keep(visit, sample, r), self.keep(visit, sample, r)
         self.assertEqual(first, second)
         self.assertAlmostEqual(first["value"]["range"]["best"], 239.65, 1)
-        self.assertEqual(len(self.get(f"/api/visits/{visit}")["visit"]["samples"][0]["readings"]), 1)
+        self.assertEqual(
+            len(self.get(f"/api/visits/{visit}")["visit"]["samples"][0]["readings"]), 1
+        )
 
     def test_repeats_are_added_and_never_changed(self):
         visit = self.new_visit()
         sample = self.new_sample(visit)
         id = str(uuid4())
         for displays in ([412], [412, 415], [412, 415, 409], [412, 415], [1, 2, 3]):
-            kept = self.keep(visit, sample, self.reading("tds-1", {"method": "meter", "displays": displays}, id))
+            kept = self.keep(
+                visit, sample, self.reading("tds-1", {"method": "meter", "displays": displays}, id)
+            )
         self.assertEqual(kept["reading"]["observation"]["displays"], [412, 415, 409])
         self.assertEqual(round(kept["value"]["range"]["high"], 1), 423.8)
 
@@ -31,7 +35,9 @@ class Testing(ApiCase):
         r = self.reading("hard-1", {"method": "drops", "drops": 9})
         self.keep(visit, sample, r)
         for _ in range(2):
-            self.send("POST", f"/api/visits/{visit}/readings/{r['id']}/strike", {"because": "miscounted"})
+            self.send(
+                "POST", f"/api/visits/{visit}/readings/{r['id']}/strike", {"because": "miscounted"}
+            )
         view = self.get(f"/api/visits/{visit}")
         self.assertEqual(view["visit"]["samples"][0]["readings"][0]["struck_because"], "miscounted")
         self.assertNotIn("hardness", view["assessment"]["raw"]["values"])
@@ -42,7 +48,9 @@ class Testing(ApiCase):
         bad = {
             "drops.negative": self.reading("hard-1", {"method": "drops", "drops": -2}),
             "pad.out_of_list": self.reading("hard-s", {"method": "pad", "pad": 40}),
-            "dilution.below_one": self.reading("hard-1", {"method": "drops", "drops": 2, "dilution": 0}),
+            "dilution.below_one": self.reading(
+                "hard-1", {"method": "drops", "drops": 2, "dilution": 0}
+            ),
             "reading.method": self.reading("hard-1", {"method": "display", "value": 2}),
         }
         for code, r in bad.items():
@@ -52,14 +60,18 @@ class Testing(ApiCase):
                 self.assertTrue(p["title"] and p["remedy"])
         wrong = self.reading("hard-1", {"method": "drops", "drops": "many"})
         self.assertIn("observation", self.keep(visit, sample, wrong, 422)["where"])
-        late = self.reading("hard-1", {"method": "drops", "drops": 2}) | {"made_at": "2044-01-01T00:00:00Z"}
+        late = self.reading("hard-1", {"method": "drops", "drops": 2}) | {
+            "made_at": "2044-01-01T00:00:00Z"
+        }
         self.assertEqual(self.keep(visit, sample, late, 422)["code"], "reading.future")
         self.assertEqual(self.get(f"/api/visits/{visit}")["visit"]["samples"][0]["readings"], [])
 
     def test_unknown_things_are_not_found(self):
         p = self.get(f"/api/visits/{uuid4()}", 404)
         self.assertIn("no such visit", p["title"])
-        self.keep(HOME_1, str(uuid4()), self.reading("hard-1", {"method": "drops", "drops": 2}), 404)
+        self.keep(
+            HOME_1, str(uuid4()), self.reading("hard-1", {"method": "drops", "drops": 2}), 404
+        )
         self.get("/api/visits/not-an-id", 422)
         self.get("/api/nothing", 404)
 
@@ -67,7 +79,9 @@ class Testing(ApiCase):
         visit = self.new_visit()
         self.new_sample(visit)
         self.new_sample(visit, name="Outside tap")
-        self.assertEqual([s["raw"] for s in self.get(f"/api/visits/{visit}")["visit"]["samples"]], [False, True])
+        self.assertEqual(
+            [s["raw"] for s in self.get(f"/api/visits/{visit}")["visit"]["samples"]], [False, True]
+        )
 
 
 class TwoPeople(ApiCase):
@@ -76,21 +90,41 @@ class TwoPeople(ApiCase):
         v, home = view["versions"]["home"], view["visit"]["home"]
         body = {"version": v, "customer": view["visit"]["customer"], "home": {**home, "people": 5}}
         self.send("PUT", f"/api/visits/{HOME_2}/home", body)
-        p = self.send("PUT", f"/api/visits/{HOME_2}/home", {**body, "home": {**home, "bathrooms": 3}}, 409)
-        self.assertEqual((p["changed"], p["by"], p["version"]), (["home.people"], "Perrin Oakhalse", v + 1))
+        p = self.send(
+            "PUT", f"/api/visits/{HOME_2}/home", {**body, "home": {**home, "bathrooms": 3}}, 409
+        )
+        self.assertEqual(
+            (p["changed"], p["by"], p["version"]), (["home.people"], "Perrin Oakhalse", v + 1)
+        )
         self.assertEqual(self.get(f"/api/visits/{HOME_2}")["visit"]["home"]["bathrooms"], 1.5)
 
     def test_lines_and_visits_have_versions_too(self):
         view = self.get(f"/api/visits/{HOME_2}")
         o = view["visit"]["options"][0]
         path = f"/api/visits/{HOME_2}/options/{o['id']}"
-        self.send("PUT", path, {**o, "name": "Renamed"}, 200, If_Match_Version=view["versions"][o["id"]])
-        self.assertEqual(self.send("PUT", path, {**o, "name": "Other"}, 409, If_Match_Version=view["versions"][o["id"]])["changed"], ["name"])
+        self.send(
+            "PUT", path, {**o, "name": "Renamed"}, 200, If_Match_Version=view["versions"][o["id"]]
+        )
+        self.assertEqual(
+            self.send(
+                "PUT", path, {**o, "name": "Other"}, 409, If_Match_Version=view["versions"][o["id"]]
+            )["changed"],
+            ["name"],
+        )
         self.send("PATCH", f"/api/visits/{HOME_2}", {"version": 99, "note": "x"}, 409)
 
     def test_impossible_homes_are_refused(self):
         view = self.get(f"/api/visits/{HOME_2}")
-        p = self.send("PUT", f"/api/visits/{HOME_2}/home", {"version": view["versions"]["home"], "customer": view["visit"]["customer"], "home": {**view["visit"]["home"], "people": -1}}, 422)
+        p = self.send(
+            "PUT",
+            f"/api/visits/{HOME_2}/home",
+            {
+                "version": view["versions"]["home"],
+                "customer": view["visit"]["customer"],
+                "home": {**view["visit"]["home"], "people": -1},
+            },
+            422,
+        )
         self.assertEqual(p["code"], "home.people")
 
 
@@ -103,14 +137,20 @@ class Lines(ApiCase):
         self.send("PUT", f"/api/visits/{visit}/options/{o['id']}", o)
         report = self.get(f"/api/visits/{visit}")["assessment"]["options"][1]
         checks = {c["id"]: c for c in report["line"]["stages"][0]["checks"]}
-        self.assertEqual((checks["softener.chlorine_free"]["status"], checks["softener.chlorine_free"]["test"]), ("unknown", "free chlorine within a minute"))
+        self.assertEqual(
+            (checks["softener.chlorine_free"]["status"], checks["softener.chlorine_free"]["test"]),
+            ("unknown", "free chlorine within a minute"),
+        )
         self.assertEqual(checks["space.drain"]["status"], "met")
         self.send("DELETE", f"/api/visits/{visit}/options/{o['id']}", None, 204)
         self.send("DELETE", f"/api/visits/{visit}/options/{o['id']}", None, 204)
 
     def test_unknown_items_are_refused(self):
         o = {"id": str(uuid4()), "name": "X", "stages": [{"item": "NOPE"}]}
-        self.assertEqual(self.send("PUT", f"/api/visits/{HOME_1}/options/{o['id']}", o, 422)["code"], "line.unknown_item")
+        self.assertEqual(
+            self.send("PUT", f"/api/visits/{HOME_1}/options/{o['id']}", o, 422)["code"],
+            "line.unknown_item",
+        )
 
     def test_home_7_needs_nothing(self):
         self.assertTrue(self.get(f"/api/visits/{HOME_7}")["assessment"]["nothing_needed"])
@@ -128,8 +168,18 @@ class Files(ApiCase):
         document = json.loads(first)
         renamed = json.loads(first.decode().replace(document["id"], str(uuid4())))
         fresh_ids = json.dumps(renamed)
-        for thing in (*renamed["samples"], *renamed["options"], *renamed["demonstrations"], *renamed["proposals"], *(r for s in renamed["samples"] for r in s["readings"])):
-            fresh_ids = fresh_ids.replace(thing["id"], str(uuid4())) if thing not in renamed["proposals"] else fresh_ids
+        for thing in (
+            *renamed["samples"],
+            *renamed["options"],
+            *renamed["demonstrations"],
+            *renamed["proposals"],
+            *(r for s in renamed["samples"] for r in s["readings"]),
+        ):
+            fresh_ids = (
+                fresh_ids.replace(thing["id"], str(uuid4()))
+                if thing not in renamed["proposals"]
+                else fresh_ids
+            )
         body = json.loads(fresh_ids)
         body["proposals"] = []
         r = self.client.post("/api/visits/import", content=json.dumps(body))
@@ -146,7 +196,14 @@ class Files(ApiCase):
         good = self.client.get(f"/api/visits/{HOME_2}/file").content
         before = len(self.get("/api/visits"))
         newer = json.loads(good) | {"version": 99, "id": str(uuid4())}
-        cases = [(good[: len(good) // 2], 422, "file.cut_off"), (b"\xff\xfe\x00", 422, "file.not_text"), (b"{a}", 422, "file.not_json"), (b'{"a": 1}', 422, "file.format"), (json.dumps(newer).encode(), 422, "file.newer"), (b" " * 50_000_000, 413, "too_large")]
+        cases = [
+            (good[: len(good) // 2], 422, "file.cut_off"),
+            (b"\xff\xfe\x00", 422, "file.not_text"),
+            (b"{a}", 422, "file.not_json"),
+            (b'{"a": 1}', 422, "file.format"),
+            (json.dumps(newer).encode(), 422, "file.newer"),
+            (b" " * 50_000_000, 413, "too_large"),
+        ]
         for data, status, code in cases:
             with self.subTest(code):
                 r = self.client.post("/api/visits/import", content=data)
@@ -157,8 +214,12 @@ class Files(ApiCase):
 
 class Answers(ApiCase):
     def test_errors_never_leak_internals(self):
-        r = self.client.post("/api/visits", content=b"{not json", headers={"content-type": "application/json"})
-        self.assertEqual((r.status_code, r.headers["content-type"]), (400, "application/problem+json"))
+        r = self.client.post(
+            "/api/visits", content=b"{not json", headers={"content-type": "application/json"}
+        )
+        self.assertEqual(
+            (r.status_code, r.headers["content-type"]), (400, "application/problem+json")
+        )
         self.assertNotIn("Traceback", r.text)
 
     def test_guards_are_on_every_answer(self):

@@ -28,7 +28,9 @@ class BrowserCase(unittest.TestCase):
 
     def fetch(self, path):
         cookie = "; ".join(f"{c['name']}={c['value']}" for c in self.b.driver.get_cookies())
-        with urllib.request.urlopen(urllib.request.Request(self.served.base + path, headers={"Cookie": cookie})) as r:
+        with urllib.request.urlopen(
+            urllib.request.Request(self.served.base + path, headers={"Cookie": cookie})
+        ) as r:
             return r.read()
 
     def keys(self, *keys):

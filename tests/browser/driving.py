@@ -34,20 +34,47 @@ class Browser:
     def __init__(self, size: tuple[int, int] = LAPTOP, touch: bool = False) -> None:
         self.profile = tempfile.mkdtemp(prefix="zg-chromium-")
         o = Options()
-        for flag in ("--headless=new", "--disable-dev-shm-usage", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--hide-scrollbars", "--force-color-profile=srgb", f"--user-data-dir={self.profile}"):
+        for flag in (
+            "--headless=new",
+            "--disable-dev-shm-usage",
+            "--disable-gpu",
+            "--disable-quic",
+            "--no-first-run",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--hide-scrollbars",
+            "--force-color-profile=srgb",
+            f"--user-data-dir={self.profile}",
+        ):
             o.add_argument(flag)
         if os.geteuid() == 0:
             o.add_argument("--no-sandbox")
         if touch:
-            o.add_experimental_option("mobileEmulation", {"deviceMetrics": {"width": size[0], "height": size[1], "pixelRatio": 1, "touch": True}})
+            o.add_experimental_option(
+                "mobileEmulation",
+                {
+                    "deviceMetrics": {
+                        "width": size[0],
+                        "height": size[1],
+                        "pixelRatio": 1,
+                        "touch": True,
+                    }
+                },
+            )
         o.binary_location = shutil.which("chromium") or "/usr/bin/chromium"
-        self.driver = webdriver.Chrome(options=o, service=Service(shutil.which("chromedriver") or "/usr/bin/chromedriver"))
+        self.driver = webdriver.Chrome(
+            options=o, service=Service(shutil.which("chromedriver") or "/usr/bin/chromedriver")
+        )
         if not touch:
             self.size(*size)
 
     def size(self, width: int, height: int) -> None:
         """Set the inside of the window [px]."""
-        self.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": False})
+        self.driver.execute_cdp_cmd(
+            "Emulation.setDeviceMetricsOverride",
+            {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": False},
+        )
 
     def until(self, what, seconds: float = 15):
         """Wait for a condition of the driver."""
@@ -65,7 +92,9 @@ class Browser:
         try:
             return self.until(look, seconds)
         except Exception as e:
-            raise AssertionError(f"no {css} with “{text}”; the page says: {self.text()[:1500]}") from e
+            raise AssertionError(
+                f"no {css} with “{text}”; the page says: {self.text()[:1500]}"
+            ) from e
 
     def text(self) -> str:
         """All text on the page."""
@@ -97,7 +126,9 @@ class Browser:
         except AssertionError:
             raise
         except Exception as e:
-            raise AssertionError(f"could not click {css} “{text}”: {last[-1] if last else ''}") from e
+            raise AssertionError(
+                f"could not click {css} “{text}”: {last[-1] if last else ''}"
+            ) from e
 
     def type(self, css: str, text: str) -> None:
         """Type into a field after clearing it."""
@@ -119,14 +150,22 @@ class Browser:
 
     def shot(self, path: Path | str) -> None:
         """Save a picture once fonts are there."""
-        self.driver.execute_async_script("const done = arguments[0]; document.fonts.ready.then(() => requestAnimationFrame(() => requestAnimationFrame(done)))")
+        self.driver.execute_async_script(
+            "const done = arguments[0]; document.fonts.ready.then(() => requestAnimationFrame(() => requestAnimationFrame(done)))"
+        )
         self.driver.save_screenshot(str(path))
 
     def axe(self) -> list[str]:
         """Serious and critical findings of axe-core."""
         self.driver.execute_script(AXE.read_text())
-        result = self.driver.execute_async_script("const done = arguments[0]; axe.run(document, {resultTypes: ['violations']}).then(done)")
-        return [f"{v['id']}: {v['help']} – {v['nodes'][0]['html'][:160]} {v['nodes'][0].get('failureSummary', '')[:200]}" for v in result["violations"] if v["impact"] in ("serious", "critical")]
+        result = self.driver.execute_async_script(
+            "const done = arguments[0]; axe.run(document, {resultTypes: ['violations']}).then(done)"
+        )
+        return [
+            f"{v['id']}: {v['help']} – {v['nodes'][0]['html'][:160]} {v['nodes'][0].get('failureSummary', '')[:200]}"
+            for v in result["violations"]
+            if v["impact"] in ("serious", "critical")
+        ]
 
     def errors(self) -> list[str]:
         """Errors in the browser's own log."""

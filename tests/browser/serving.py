@@ -18,8 +18,19 @@ class Served:
     def __init__(self, database: str | None = None, port: int | None = None) -> None:
         self.port = port or free_port()
         self.base = f"http://127.0.0.1:{self.port}"
-        self.app = create_app(database or fresh(), "a secret for browser tests, long", secure_cookie=False)
-        self.server = uvicorn.Server(uvicorn.Config(self.app, host="127.0.0.1", port=self.port, log_level="error", access_log=False, lifespan="off"))
+        self.app = create_app(
+            database or fresh(), "a secret for browser tests, long", secure_cookie=False
+        )
+        self.server = uvicorn.Server(
+            uvicorn.Config(
+                self.app,
+                host="127.0.0.1",
+                port=self.port,
+                log_level="error",
+                access_log=False,
+                lifespan="off",
+            )
+        )
         self.thread = threading.Thread(target=self.server.run, daemon=True)
         self.thread.start()
         end = time.monotonic() + 15

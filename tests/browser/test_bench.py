@@ -42,12 +42,20 @@ class Counting(Browser):
 
     def onward(self):
         """Enter, once the key that leads on has the focus."""
-        self.until(lambda d: d.execute_script("return document.activeElement && document.activeElement.id === 'next-test'"))
+        self.until(
+            lambda d: d.execute_script(
+                "return document.activeElement && document.activeElement.id === 'next-test'"
+            )
+        )
         self.press(Keys.ENTER)
 
     def title(self, words):
         self.find("h1", words)
-        self.until(lambda d: d.execute_script("return document.activeElement && ['INPUT','BODY','BUTTON'].includes(document.activeElement.tagName)"))
+        self.until(
+            lambda d: d.execute_script(
+                "return document.activeElement && ['INPUT','BODY','BUTTON'].includes(document.activeElement.tagName)"
+            )
+        )
 
 
 def prepare(served: Served, b: Browser) -> str:
@@ -62,7 +70,8 @@ def prepare(served: Served, b: Browser) -> str:
           await fetch(`/api/visits/${visit}/samples/${sample}`, {method: 'PUT', headers: h, body: JSON.stringify({id: sample, name: 'Kitchen cold', raw: true, drawn_at: new Date().toISOString()})});
         };
         go().then(done, done);""",
-        visit, sample,
+        visit,
+        sample,
     )
     b.go(f"{served.base}/visits/{visit}/test?kit=tds")
     return visit
@@ -82,7 +91,12 @@ def whole_set(b: "Counting") -> None:
     b.see("between 5 and 6 gpg")
     b.touch("button", "It is blue")
     b.onward()
-    for title, text in (("Free chlorine", ".3"), ("Total chlorine", "1.6"), ("Iron, total", ".1"), ("Tannin", "0")):
+    for title, text in (
+        ("Free chlorine", ".3"),
+        ("Total chlorine", "1.6"),
+        ("Iron, total", ".1"),
+        ("Tannin", "0"),
+    ):
         b.title(title)
         b.press(*text, Keys.ENTER)
         b.onward()
@@ -120,11 +134,35 @@ class Keys70(unittest.TestCase):
         b.sign_in(served.base, EMAIL, PASSWORD)
         visit = prepare(served, b)
         whole_set(b)
-        b.until(lambda d: d.execute_script("return localStorage.getItem('zesty.waiting')") in (None, "[]"))
-        view = json.loads(b.driver.execute_async_script("const done = arguments[1]; fetch(`/api/visits/${arguments[0]}`).then(r => r.text()).then(done)", visit))
+        b.until(
+            lambda d: (
+                d.execute_script("return localStorage.getItem('zesty.waiting')") in (None, "[]")
+            )
+        )
+        view = json.loads(
+            b.driver.execute_async_script(
+                "const done = arguments[1]; fetch(`/api/visits/${arguments[0]}`).then(r => r.text()).then(done)",
+                visit,
+            )
+        )
         self.assertIn("assessment", view, view)
         have = set(view["assessment"]["raw"]["values"])
-        self.assertLessEqual({"tds", "hardness", "chlorine_free", "chlorine_total", "chlorine_combined", "iron", "tannin", "ph", "alkalinity", "temperature", "flow"}, have)
+        self.assertLessEqual(
+            {
+                "tds",
+                "hardness",
+                "chlorine_free",
+                "chlorine_total",
+                "chlorine_combined",
+                "iron",
+                "tannin",
+                "ph",
+                "alkalinity",
+                "temperature",
+                "flow",
+            },
+            have,
+        )
         self.assertEqual(view["assessment"]["raw"]["cups"]["drawn"], "clear")
         self.assertLessEqual(b.count, MOST)
 
@@ -133,8 +171,19 @@ class Killed(unittest.TestCase):
     """SIGKILL at many moments: whatever the server said it had stored is there afterwards."""
 
     def start(self):
-        env = os.environ | {"ZESTY_DATABASE": self.database, "ZESTY_SECRET": "the same secret for every start", "ZESTY_PORT": str(self.port), "ZESTY_INSECURE_COOKIE": "true"}
-        self.process = subprocess.Popen([sys.executable, "-m", "zesty_glass.cli.serve"], cwd=ROOT, env=env, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+        env = os.environ | {
+            "ZESTY_DATABASE": self.database,
+            "ZESTY_SECRET": "the same secret for every start",
+            "ZESTY_PORT": str(self.port),
+            "ZESTY_INSECURE_COOKIE": "true",
+        }
+        self.process = subprocess.Popen(
+            [sys.executable, "-m", "zesty_glass.cli.serve"],
+            cwd=ROOT,
+            env=env,
+            stdout=subprocess.DEVNULL,
+            stderr=subprocess.DEVNULL,
+        )
         end = time.monotonic() + 30
         while time.monotonic() < end:
             try:
@@ -148,7 +197,12 @@ class Killed(unittest.TestCase):
 
     def call(self, method, path, body=None):
         data = None if body is None else json.dumps(body, default=str).encode()
-        request = urllib.request.Request(self.base + path, data=data, method=method, headers={"Content-Type": "application/json", "X-Zesty-Token": self.token})
+        request = urllib.request.Request(
+            self.base + path,
+            data=data,
+            method=method,
+            headers={"Content-Type": "application/json", "X-Zesty-Token": self.token},
+        )
         with self.opener.open(request, timeout=5) as r:
             return json.loads(r.read() or b"null")
 
@@ -158,11 +212,27 @@ class Killed(unittest.TestCase):
         self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(CookieJar()))
         self.start()
         self.addCleanup(lambda: self.process.kill())
-        self.token = self.call("POST", "/api/session", {"email": EMAIL, "password": PASSWORD})["token"]
+        self.token = self.call("POST", "/api/session", {"email": EMAIL, "password": PASSWORD})[
+            "token"
+        ]
         visit, sample = str(uuid4()), str(uuid4())
-        self.call("POST", "/api/visits", {"id": visit, "customer": {"name": "Kay"}, "home": {"name": "A house"}})
-        self.call("PUT", f"/api/visits/{visit}/samples/{sample}", {"id": sample, "name": "Raw", "raw": True, "drawn_at": "2026-11-20T10:00:00Z"})
-        kit = plain(next(k for k in demo_instruments(__import__("datetime").date(2026, 11, 20)) if k.id == "hard-1"))
+        self.call(
+            "POST",
+            "/api/visits",
+            {"id": visit, "customer": {"name": "Kay"}, "home": {"name": "A house"}},
+        )
+        self.call(
+            "PUT",
+            f"/api/visits/{visit}/samples/{sample}",
+            {"id": sample, "name": "Raw", "raw": True, "drawn_at": "2026-11-20T10:00:00Z"},
+        )
+        kit = plain(
+            next(
+                k
+                for k in demo_instruments(__import__("datetime").date(2026, 11, 20))
+                if k.id == "hard-1"
+            )
+        )
         saved, sent = set(), 0
         for round_ in range(7):
             stop_after = 1 + 3 * round_ % 7
@@ -171,9 +241,25 @@ class Killed(unittest.TestCase):
                 for n in range(40):
                     id = str(uuid4())
                     if n == stop_after:
-                        killer = subprocess.Popen([sys.executable, "-c", f"import os; os.kill({self.process.pid}, {int(signal.SIGKILL)})"])
+                        killer = subprocess.Popen(
+                            [
+                                sys.executable,
+                                "-c",
+                                f"import os; os.kill({self.process.pid}, {int(signal.SIGKILL)})",
+                            ]
+                        )
                     sent += 1
-                    self.call("PUT", f"/api/visits/{visit}/samples/{sample}/readings/{id}", {"id": id, "analyte": "hardness", "instrument": kit, "observation": {"method": "drops", "drops": n}, "made_at": "2026-11-20T10:00:00Z"})
+                    self.call(
+                        "PUT",
+                        f"/api/visits/{visit}/samples/{sample}/readings/{id}",
+                        {
+                            "id": id,
+                            "analyte": "hardness",
+                            "instrument": kit,
+                            "observation": {"method": "drops", "drops": n},
+                            "made_at": "2026-11-20T10:00:00Z",
+                        },
+                    )
                     saved.add(id)
             except (OSError, http.client.HTTPException, ValueError):
                 pass  # the answer was cut off: whether it was stored is not known, so it does not count
@@ -181,7 +267,10 @@ class Killed(unittest.TestCase):
             killer.wait()
             self.process.wait()
             self.start()
-            kept = {r["id"] for r in self.call("GET", f"/api/visits/{visit}")["visit"]["samples"][0]["readings"]}
+            kept = {
+                r["id"]
+                for r in self.call("GET", f"/api/visits/{visit}")["visit"]["samples"][0]["readings"]
+            }
             self.assertLessEqual(saved, kept)
         self.assertGreater(len(saved), 6)
         self.assertGreater(sent, len(saved))

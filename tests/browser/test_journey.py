@@ -23,12 +23,24 @@ class Journey(BrowserCase):
         b = self.b
         b.click("a", "Start a visit")
         b.find("h1", "Who, where")
-        for label, text in (("Customer’s name", "Tamsin Roakwell"), ("House", "Mill cottage"), ("Running pressure", "58"), ("People", "4"), ("Bathrooms", "2"), ("Free height", "84")):
-            field = b.driver.find_element("xpath", f"//*[normalize-space(text())='{label}' or starts-with(normalize-space(.),'{label}')]/ancestor-or-self::*[self::label or self::div][1]//input")
+        for label, text in (
+            ("Customer’s name", "Tamsin Roakwell"),
+            ("House", "Mill cottage"),
+            ("Running pressure", "58"),
+            ("People", "4"),
+            ("Bathrooms", "2"),
+            ("Free height", "84"),
+        ):
+            field = b.driver.find_element(
+                "xpath",
+                f"//*[normalize-space(text())='{label}' or starts-with(normalize-space(.),'{label}')]/ancestor-or-self::*[self::label or self::div][1]//input",
+            )
             field.clear()
             field.send_keys(text, Keys.TAB)
         for place in ("Drain within reach", "Socket within reach"):
-            b.driver.find_element("xpath", f"//span[text()='{place}']/following-sibling::div//button[text()='Yes']").click()
+            b.driver.find_element(
+                "xpath", f"//span[text()='{place}']/following-sibling::div//button[text()='Yes']"
+            ).click()
         b.click("button", "White crust")
         b.type("form input[placeholder='White crust']", "Crust on the kettle")
         b.click("button", "Add it")
@@ -103,7 +115,9 @@ class Journey(BrowserCase):
         b.see("A, recommended")
         self.clean()
         b.click("a", "Make the offer")
-        b.until(lambda d: "Crust on the kettle" in (b.find("textarea").get_attribute("value") or ""))
+        b.until(
+            lambda d: "Crust on the kettle" in (b.find("textarea").get_attribute("value") or "")
+        )
         self.clean()
         b.click("button", "Write the proposal")
         b.see("Draft: not presented yet")
@@ -115,7 +129,9 @@ class Journey(BrowserCase):
         b.click("button", "Accept and sign")
         b.type("form input", "Tamsin Roakwell")
         pad = b.find("svg[aria-label='Sign here']")
-        ActionChains(b.driver).move_to_element_with_offset(pad, -90, 10).click_and_hold().move_by_offset(60, -25).move_by_offset(50, 30).release().perform()
+        ActionChains(b.driver).move_to_element_with_offset(
+            pad, -90, 10
+        ).click_and_hold().move_by_offset(60, -25).move_by_offset(50, 30).release().perform()
         b.click("form button", "Sign")
         b.see("it cannot be changed")
         proposal = b.driver.current_url.rsplit("/", 1)[1]
@@ -132,8 +148,17 @@ class Journey(BrowserCase):
         with tempfile.TemporaryDirectory() as d:
             file = Path(d, "visit.json")
             file.write_bytes(data)
-            out = subprocess.run([sys.executable, "-m", "zesty_glass.cli.assess", str(file), "--years", "10"], cwd=ROOT, capture_output=True, text=True, check=True).stdout
-        self.assertEqual(compared(json.loads(out)), in_decimals(json.loads(self.fetch(f"/api/visits/{visit}/comparison?years=10"))))
+            out = subprocess.run(
+                [sys.executable, "-m", "zesty_glass.cli.assess", str(file), "--years", "10"],
+                cwd=ROOT,
+                capture_output=True,
+                text=True,
+                check=True,
+            ).stdout
+        self.assertEqual(
+            compared(json.loads(out)),
+            in_decimals(json.loads(self.fetch(f"/api/visits/{visit}/comparison?years=10"))),
+        )
 
     def test_from_the_first_word_to_the_signature(self):
         self.start_a_visit()
@@ -160,7 +185,18 @@ class Views(BrowserCase):
         home = f"/visits/{uid('home-1-visit')}"
         for size in ((1280, 800), (820, 1180)):
             b.size(*size)
-            for path in ("/", "/legend", f"{home}/before", f"{home}/test?kit=tds", f"{home}/test?kit=hardness", f"{home}/meaning", f"{home}/line", f"{home}/compare", f"{home}/offer", f"/proposals/{uid('home-1-proposal')}"):
+            for path in (
+                "/",
+                "/legend",
+                f"{home}/before",
+                f"{home}/test?kit=tds",
+                f"{home}/test?kit=hardness",
+                f"{home}/meaning",
+                f"{home}/line",
+                f"{home}/compare",
+                f"{home}/offer",
+                f"/proposals/{uid('home-1-proposal')}",
+            ):
                 with self.subTest(f"{path} {size}"):
                     b.go(self.served.base + path)
                     b.find("h1, h2, [aria-label='What each option does'], [aria-label='Lines']")

@@ -30,7 +30,9 @@ class Offline(unittest.TestCase):
         self.addCleanup(again.close)
         b.see("every reading saved")
         b.see("97")
-        self.assertEqual(b.driver.execute_script("return localStorage.getItem('zesty.waiting')"), "[]")
+        self.assertEqual(
+            b.driver.execute_script("return localStorage.getItem('zesty.waiting')"), "[]"
+        )
 
 
 if __name__ == "__main__":

@@ -47,15 +47,25 @@ class Proposing(BrowserCase):
         b.find("[role=dialog]", "Add to")
         b.click("[role=dialog] [aria-label=Close]")
         b.driver.execute_cdp_cmd("Network.enable", {})
-        b.driver.execute_cdp_cmd("Network.emulateNetworkConditions", {"offline": False, "latency": 900, "downloadThroughput": -1, "uploadThroughput": -1})
-        names = ("Spin-down screen, 50 µm", "Softener, 2 ft³, metered", "Carbon bed, 1 ft³ standard")
+        b.driver.execute_cdp_cmd(
+            "Network.emulateNetworkConditions",
+            {"offline": False, "latency": 900, "downloadThroughput": -1, "uploadThroughput": -1},
+        )
+        names = (
+            "Spin-down screen, 50 µm",
+            "Softener, 2 ft³, metered",
+            "Carbon bed, 1 ft³ standard",
+        )
         try:
             for name in names:
                 b.click("button", "Add a stage")
                 b.click("[role=dialog] li li button", name)
                 b.until(lambda d: not d.find_elements("css selector", "[role=dialog]"))
         finally:
-            b.driver.execute_cdp_cmd("Network.emulateNetworkConditions", {"offline": False, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1})
+            b.driver.execute_cdp_cmd(
+                "Network.emulateNetworkConditions",
+                {"offline": False, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1},
+            )
         for kind in ("sediment filter", "softener", "carbon"):
             b.find(f"section[aria-label='After {kind}']")
         for name in names:
@@ -76,9 +86,13 @@ class Proposing(BrowserCase):
         self.addCleanup(phone.close)
         phone.go(address)
         phone.see("If you were not there")
-        self.assertLessEqual(phone.driver.execute_script("return document.documentElement.scrollWidth"), 390)
+        self.assertLessEqual(
+            phone.driver.execute_script("return document.documentElement.scrollWidth"), 390
+        )
         self.assertEqual(phone.axe(), [])
-        self.assertEqual(phone.driver.find_elements("css selector", "a[href^='/visits'], a[href='/']"), [])
+        self.assertEqual(
+            phone.driver.find_elements("css selector", "a[href^='/visits'], a[href='/']"), []
+        )
         phone.go(address.split("/p/")[0] + f"/visits/{uid('home-1-visit')}")
         phone.find("input[type=password]")
         for key in b.driver.find_elements("xpath", "//button[text()='Revoke']"):

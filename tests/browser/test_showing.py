@@ -58,7 +58,9 @@ class ByTouch(BrowserCase):
         for n in (1, 2, 3):
             self.b.see(f"Taster {n}: touch the glasses")
             self.assertNotIn("Kitchen cold", self.b.text())
-            for cup in self.b.driver.find_elements("css selector", "button[aria-pressed=false] svg[viewBox='0 0 124 150']"):
+            for cup in self.b.driver.find_elements(
+                "css selector", "button[aria-pressed=false] svg[viewBox='0 0 124 150']"
+            ):
                 cup.click()
             self.b.click("button", "Lock my ranking")
         self.b.see("All rankings are locked")

@@ -59,14 +59,28 @@ class Preview(unittest.TestCase):
         data[0]["price"], data[0]["code"] = "99", "NEW-1"
         data[1]["price"] = "2000"
         out = rows(json.dumps([*data, json.loads(files.write_json([BY_CODE["CT-1"]]))[0]]).encode())
-        self.assertEqual({c: r.change for c, r in out.items()}, {"NEW-1": "new", data[1]["code"]: "changed", "CT-1": "same"})
+        self.assertEqual(
+            {c: r.change for c, r in out.items()},
+            {"NEW-1": "new", data[1]["code"]: "changed", "CT-1": "same"},
+        )
         self.assertEqual(out[data[1]["code"]].fields, ("price",))
 
     def test_errors_say_where_and_what_to_do(self):
         cases = [
-            ("SO-20", lambda d: d["figures"].pop("resin_ft3"), "figures.resin_ft3"), ("SO-20", lambda d: d["figures"].update(resin_ft3=0), "items[SO-20]"), ("RO-75M", lambda d: d["figures"].update(rejection=1.2), "items[RO-75M]"),
-            ("SO-20", lambda d: d.update(price="-5"), "items[SO-20]"), ("SO-20", lambda d: d["figures"].update(kind="magic"), "figures"), ("DT-1", lambda d: d["figures"].update(parts=["DT-1"]), "items[DT-1]"),
-            ("DT-1", lambda d: d["figures"].update(parts=["GONE"]), "figures.parts"), ("CB-T", lambda d: d["consumables"][0].update(months=0, capacity_gal=None), "consumables"), ("PT-1", lambda d: d.update(coulour="red"), "coulour"), ("PT-1", lambda d: d.update(name=" "), "code"),
+            ("SO-20", lambda d: d["figures"].pop("resin_ft3"), "figures.resin_ft3"),
+            ("SO-20", lambda d: d["figures"].update(resin_ft3=0), "items[SO-20]"),
+            ("RO-75M", lambda d: d["figures"].update(rejection=1.2), "items[RO-75M]"),
+            ("SO-20", lambda d: d.update(price="-5"), "items[SO-20]"),
+            ("SO-20", lambda d: d["figures"].update(kind="magic"), "figures"),
+            ("DT-1", lambda d: d["figures"].update(parts=["DT-1"]), "items[DT-1]"),
+            ("DT-1", lambda d: d["figures"].update(parts=["GONE"]), "figures.parts"),
+            (
+                "CB-T",
+                lambda d: d["consumables"][0].update(months=0, capacity_gal=None),
+                "consumables",
+            ),
+            ("PT-1", lambda d: d.update(coulour="red"), "coulour"),
+            ("PT-1", lambda d: d.update(name=" "), "code"),
         ]
         for code, change, where in cases:
             with self.subTest(where):
@@ -91,7 +105,14 @@ class Preview(unittest.TestCase):
 
     def test_csv_rows_are_counted_as_a_spreadsheet_counts_them(self):
         head = b"code,name,maker,kind,scope,price,drain,figures,effects\n"
-        bad = [(b"A,A,M,wine,house,1,,,\n", "kind"), (b"A,A,M,sediment,house,1,maybe,micron=5,\n", "drain"), (b"A,A,M,sediment,house,1,,five,\n", "figures"), (b"A,A,M,sediment,house,1,,micron=5,[{\n", "effects"), (b"A,A,M,sediment,garage,1,,micron=5,\n", "scope"), (b"A,A,M,sediment,house,cheap,,micron=5,\n", "price")]
+        bad = [
+            (b"A,A,M,wine,house,1,,,\n", "kind"),
+            (b"A,A,M,sediment,house,1,maybe,micron=5,\n", "drain"),
+            (b"A,A,M,sediment,house,1,,five,\n", "figures"),
+            (b"A,A,M,sediment,house,1,,micron=5,[{\n", "effects"),
+            (b"A,A,M,sediment,garage,1,,micron=5,\n", "scope"),
+            (b"A,A,M,sediment,house,cheap,,micron=5,\n", "price"),
+        ]
         for line, where in bad:
             with self.subTest(where):
                 preview, _ = files.read(head + b"B,B,M,sediment,house,1,,micron=5,\n" + line, {})
@@ -100,7 +121,17 @@ class Preview(unittest.TestCase):
                 self.assertIn(where, preview.rows[1].where)
 
     def test_files_that_are_no_catalogue(self):
-        for data, code in ((b"", "catalogue.column"), (b"code,name\n", "catalogue.column"), (b"code,name,maker,kind,scope,price,colour\n", "catalogue.column"), (b"code,name,maker,kind,scope,price\n", "catalogue.empty"), (b"[1, 2", "catalogue.not_json"), (b"{}", "catalogue.list"), (b"\xff\xfe", "catalogue.encoding"), (b"x" * 5_000_001, "catalogue.too_large"), (b"[]", "catalogue.empty")):
+        for data, code in (
+            (b"", "catalogue.column"),
+            (b"code,name\n", "catalogue.column"),
+            (b"code,name,maker,kind,scope,price,colour\n", "catalogue.column"),
+            (b"code,name,maker,kind,scope,price\n", "catalogue.empty"),
+            (b"[1, 2", "catalogue.not_json"),
+            (b"{}", "catalogue.list"),
+            (b"\xff\xfe", "catalogue.encoding"),
+            (b"x" * 5_000_001, "catalogue.too_large"),
+            (b"[]", "catalogue.empty"),
+        ):
             with self.subTest(code), self.assertRaises(RuleError) as e:
                 files.read(data, {})
             self.assertEqual(e.exception.code, code)

@@ -25,7 +25,10 @@ class Same(ApiCase):
             file.write_bytes(self.client.get(f"/api/visits/{HOME_1}/file").content)
             status, out, _ = run(file, "--years", "15")
         self.assertEqual(status, 0)
-        self.assertEqual(compared(json.loads(out)), in_decimals(self.get(f"/api/visits/{HOME_1}/comparison?years=15")))
+        self.assertEqual(
+            compared(json.loads(out)),
+            in_decimals(self.get(f"/api/visits/{HOME_1}/comparison?years=15")),
+        )
 
 
 class Errors(unittest.TestCase):

@@ -23,9 +23,31 @@ def some(low, high):
 
 prices = st.decimals(0, 10000, places=2)
 homes = st.builds(
-    Home, name=st.just("A house"), source=st.sampled_from(list(Source)), people=st.floats(0, 500), bathrooms=st.floats(0, 100), occupied_days=st.floats(0, 366), bill_gal_day=some(0, 100000), flow_gpm=some(0, 500),
-    flow_full_bore=st.booleans(), static_psi=some(0, 300), running_psi=some(0, 300), pump_gpm=some(0, 500), low_yield=maybe, drain=maybe, socket=maybe, septic=maybe, headroom_in=some(0, 1000), floor_ok=maybe, freezing=maybe,
-    tenant=st.booleans(), brine_forbidden=maybe, water_price=prices, sewer_price=prices, bottled_month=prices, soap_month=prices,
+    Home,
+    name=st.just("A house"),
+    source=st.sampled_from(list(Source)),
+    people=st.floats(0, 500),
+    bathrooms=st.floats(0, 100),
+    occupied_days=st.floats(0, 366),
+    bill_gal_day=some(0, 100000),
+    flow_gpm=some(0, 500),
+    flow_full_bore=st.booleans(),
+    static_psi=some(0, 300),
+    running_psi=some(0, 300),
+    pump_gpm=some(0, 500),
+    low_yield=maybe,
+    drain=maybe,
+    socket=maybe,
+    septic=maybe,
+    headroom_in=some(0, 1000),
+    floor_ok=maybe,
+    freezing=maybe,
+    tenant=st.booleans(),
+    brine_forbidden=maybe,
+    water_price=prices,
+    sewer_price=prices,
+    bottled_month=prices,
+    soap_month=prices,
 )
 
 

@@ -10,7 +10,11 @@ from zesty_glass.demo.homes import home_1, home_6
 
 AT = datetime(2026, 11, 20, 9, tzinfo=UTC)
 BASE = home_1(AT)
-SOAP = replace(BASE, home=replace(BASE.home, soap_month=Decimal("40"), bottled_month=Decimal("0")), demonstrations=())
+SOAP = replace(
+    BASE,
+    home=replace(BASE.home, soap_month=Decimal("40"), bottled_month=Decimal("0")),
+    demonstrations=(),
+)
 
 
 def total(a, name):
@@ -23,7 +27,9 @@ def kinds(a, name):
 
 class Listed(unittest.TestCase):
     def test_none_without_a_habit(self):
-        self.assertEqual(assess(replace(SOAP, home=replace(SOAP.home, soap_month=Decimal(0)))).assumptions, ())
+        self.assertEqual(
+            assess(replace(SOAP, home=replace(SOAP.home, soap_month=Decimal(0)))).assumptions, ()
+        )
 
     def test_each_is_said_with_what_it_comes_to(self):
         listed = {a.id: a for a in assess(SOAP).assumptions}
@@ -34,24 +40,40 @@ class Listed(unittest.TestCase):
 
     def test_only_softened_lines_are_credited(self):
         a = assess(SOAP)
-        self.assertLess(kinds(a, "Softener and drinking tap")["soap"], kinds(a, "Without salt")["soap"])
+        self.assertLess(
+            kinds(a, "Softener and drinking tap")["soap"], kinds(a, "Without salt")["soap"]
+        )
         self.assertEqual(kinds(a, "Without salt")["soap"], kinds(a, "Today")["soap"])
 
     def test_switched_off_it_counts_for_nothing(self):
         off = assess(replace(SOAP, assumptions_off=("soap.less",)))
-        self.assertEqual(kinds(off, "Softener and drinking tap")["soap"], kinds(off, "Today")["soap"])
+        self.assertEqual(
+            kinds(off, "Softener and drinking tap")["soap"], kinds(off, "Today")["soap"]
+        )
         none = assess(replace(SOAP, assumptions_off=("soap.today",)))
         self.assertNotIn("soap", kinds(none, "Today"))
 
     def test_never_more_than_the_lather_test_showed(self):
         lather = BASE.demonstrations[0]
-        weak = replace(lather, body=replace(lather.body, vials=tuple(replace(v, steps=(3, 3, 1) if v.role == "tap" else (3, 3)) for v in lather.body.vials if v.role != "conditioned")))
+        weak = replace(
+            lather,
+            body=replace(
+                lather.body,
+                vials=tuple(
+                    replace(v, steps=(3, 3, 1) if v.role == "tap" else (3, 3))
+                    for v in lather.body.vials
+                    if v.role != "conditioned"
+                ),
+            ),
+        )
         listed = {a.id: a for a in assess(replace(SOAP, demonstrations=(weak,))).assumptions}
         self.assertLess(listed["soap.less"].per_year, Decimal("96"))
 
     def test_a_simulated_lather_proves_nothing(self):
         lather = replace(BASE.demonstrations[0], simulated=True)
-        self.assertEqual(assess(replace(SOAP, demonstrations=(lather,))).assumptions, assess(SOAP).assumptions)
+        self.assertEqual(
+            assess(replace(SOAP, demonstrations=(lather,))).assumptions, assess(SOAP).assumptions
+        )
 
     def test_a_tap_unit_ends_the_bottles_only_when_that_is_assumed(self):
         v = home_6(AT)
@@ -61,7 +83,9 @@ class Listed(unittest.TestCase):
 
 class Horizons(unittest.TestCase):
     def test_once_for_all_horizons_is_the_same_as_one_by_one(self):
-        for years, a in zip((5, 10, 15, 20), assess_over(BASE, (5, 10, 15, 20), use_bands=True), strict=True):
+        for years, a in zip(
+            (5, 10, 15, 20), assess_over(BASE, (5, 10, 15, 20), use_bands=True), strict=True
+        ):
             self.assertEqual(a, assess(BASE, years, use_bands=True))
 
     def test_a_longer_one_never_costs_less(self):
@@ -85,7 +109,11 @@ class Horizons(unittest.TestCase):
         a = assess(BASE)
         for o in a.options:
             if o.cost.per_gallon_tap is not None:
-                back = o.cost.per_gallon_tap * Decimal(repr(a.demand.drinking_gal_year * o.cost.years)) + (o.cost.per_gallon_house or 0) * Decimal(repr(a.demand.house_gal_year * o.cost.years))
+                back = o.cost.per_gallon_tap * Decimal(
+                    repr(a.demand.drinking_gal_year * o.cost.years)
+                ) + (o.cost.per_gallon_house or 0) * Decimal(
+                    repr(a.demand.house_gal_year * o.cost.years)
+                )
                 self.assertAlmostEqual(back, o.cost.total, places=2)
 
     def test_more_use_never_costs_less(self):

@@ -16,12 +16,21 @@ from zesty_glass.core.units import L_PER_GAL, MG_L_PER_GPG
 
 class Numbers(unittest.TestCase):
     def test_separators_and_no_trailing_zeros(self):
-        for value, decimals, text in ((1234.5, 0, "1,234"), (0.10, 2, "0.1"), (2.0, 1, "2"), (-0.001, 1, "0"), (12000, 0, "12,000"), (0.05, 2, "0.05")):
+        for value, decimals, text in (
+            (1234.5, 0, "1,234"),
+            (0.10, 2, "0.1"),
+            (2.0, 1, "2"),
+            (-0.001, 1, "0"),
+            (12000, 0, "12,000"),
+            (0.05, 2, "0.05"),
+        ):
             self.assertEqual(words.number(value, decimals), text)
 
     @given(st.floats(-1e6, 1e6), st.integers(0, 4))
     def test_what_is_shown_is_the_value_rounded(self, value, decimals):
-        self.assertAlmostEqual(float(words.number(value, decimals).replace(",", "")), round(value, decimals), 6)
+        self.assertAlmostEqual(
+            float(words.number(value, decimals).replace(",", "")), round(value, decimals), 6
+        )
 
 
 class Values(unittest.TestCase):
@@ -35,7 +44,9 @@ class Values(unittest.TestCase):
         self.assertEqual(words.span("ph", Range.of(6.2, 6.4, 6.6)), "pH 6.2 to 6.6")
 
     def test_open_below_and_unknown(self):
-        self.assertEqual(words.value("iron", Range.of(0, 0.02, 0.05), below=0.05), "under 0.05 mg/L")
+        self.assertEqual(
+            words.value("iron", Range.of(0, 0.02, 0.05), below=0.05), "under 0.05 mg/L"
+        )
         self.assertTrue(words.value("iron", Range.of(10, 10, None)).startswith("at least 10"))
         self.assertTrue(words.span("iron", Range.of(10, 10, None)).endswith("or more"))
         self.assertEqual(words.value("iron", None), "not tested")
@@ -73,7 +84,11 @@ class Records(unittest.TestCase):
         self.assertFalse(hasattr(s, "__dict__"))
 
     def test_keywords_only_and_all_of_them(self):
-        for make in (lambda: Spoon("tea"), lambda: Spoon(), lambda: Spoon(name="tea", colour="red")):
+        for make in (
+            lambda: Spoon("tea"),
+            lambda: Spoon(),
+            lambda: Spoon(name="tea", colour="red"),
+        ):
             with self.assertRaises(TypeError):
                 make()
 

@@ -8,7 +8,15 @@ from zesty_glass.demo.catalogue import demo_items
 from zesty_glass.demo.homes import demo_visits
 
 VISITS = {v.home.name: v for v in demo_visits(datetime(2026, 11, 20, tzinfo=UTC))}
-NAMES = ("Terrace, 4 Flintlock Row", "Withy Bank farmhouse", "Bungalow, Tinder Lane", "Cabin 6", "The Scar house", "Flat above the bakery", "House 22")
+NAMES = (
+    "Terrace, 4 Flintlock Row",
+    "Withy Bank farmhouse",
+    "Bungalow, Tinder Lane",
+    "Cabin 6",
+    "The Scar house",
+    "Flat above the bakery",
+    "House 22",
+)
 
 
 class Case(unittest.TestCase):
@@ -39,17 +47,27 @@ class Conclusions(Case):
         a = self.assessed(2)
         up, back = self.option(a, "Upflow calcite"), self.option(a, "Backwashing calcite")
         self.assertNotEqual(up.line.status, "stop")
-        self.assertEqual(self.checks(back, "stop"), {"space.drain", "space.socket", "well.backwash"})
+        self.assertEqual(
+            self.checks(back, "stop"), {"space.drain", "space.socket", "well.backwash"}
+        )
         rise = up.line.house.best("hardness") - up.line.source.best("hardness")
-        self.assertEqual((f"{rise / 17.118061:.1f}", f"{up.line.house.best('hardness') / 17.118061:.0f}"), ("4.7", "7"))
+        self.assertEqual(
+            (f"{rise / 17.118061:.1f}", f"{up.line.house.best('hardness') / 17.118061:.0f}"),
+            ("4.7", "7"),
+        )
         self.assertEqual(up.line.house.best("copper"), 1.6)
         self.assertIn("copper.over", {f.id for f in a.meaning.findings})
         self.assertFalse(a.meaning.unexplained)
 
     def test_3_bungalow(self):
         a = self.assessed(3)
-        good, dense, alone = (self.option(a, n) for n in ("Acid, iron, then softener", "Dense iron filter", "A softener alone"))
-        self.assertEqual([s.kind for s in good.line.stages], ["neutraliser", "iron_filter", "softener"])
+        good, dense, alone = (
+            self.option(a, n)
+            for n in ("Acid, iron, then softener", "Dense iron filter", "A softener alone")
+        )
+        self.assertEqual(
+            [s.kind for s in good.line.stages], ["neutraliser", "iron_filter", "softener"]
+        )
         self.assertNotEqual(good.line.status, "stop")
         self.assertEqual(self.checks(dense, "stop"), {"well.backwash"})
         self.assertLessEqual({"softener.iron", "softener.too_small"}, self.checks(alone, "stop"))
@@ -60,7 +78,10 @@ class Conclusions(Case):
         a = self.assessed(4)
         today = self.option(a, "UV on today’s water")
         self.assertIn("uv.uvt_low", self.checks(today, "stop"))
-        self.assertEqual([s.kind for s in self.option(a, "Whole cabin").line.stages], ["sediment", "iron_filter", "tannin", "sediment", "uv"])
+        self.assertEqual(
+            [s.kind for s in self.option(a, "Whole cabin").line.stages],
+            ["sediment", "iron_filter", "tannin", "sediment", "uv"],
+        )
         self.assertIn("membrane.feed", self.checks(self.option(a, "Drinking tap only"), "stop"))
         self.assertIn("cartridge.days", self.checks(self.option(a, "Tannin cartridge"), "warn"))
         self.assertTrue(a.meaning.tonight)
@@ -68,7 +89,9 @@ class Conclusions(Case):
 
     def test_5_granite(self):
         a = self.assessed(5)
-        self.assertIn("cartridge.fluoride", self.checks(self.option(a, "Alumina at the tap"), "stop"))
+        self.assertIn(
+            "cartridge.fluoride", self.checks(self.option(a, "Alumina at the tap"), "stop")
+        )
         tap = self.option(a, "Drinking tap, membrane")
         self.assertIn("membrane.arsenic", self.checks(tap, "unknown"))
         self.assertTrue(tap.line.tap.quantities["fluoride"].established)
@@ -94,5 +117,27 @@ class Catalogue(unittest.TestCase):
         self.assertTrue(55 <= len(items) <= 80)
         self.assertEqual(len({i.code for i in items}), len(items))
         kinds = {i.kind for i in items}
-        for kind in ("sediment", "carbon", "softener", "salt_free", "physical", "iron_filter", "neutraliser", "tannin", "mixed_bed", "uv", "membrane", "distiller", "cartridge", "pitcher", "aeration", "nitrate", "arsenic", "chlorinator", "regulator", "expansion", "bypass"):
+        for kind in (
+            "sediment",
+            "carbon",
+            "softener",
+            "salt_free",
+            "physical",
+            "iron_filter",
+            "neutraliser",
+            "tannin",
+            "mixed_bed",
+            "uv",
+            "membrane",
+            "distiller",
+            "cartridge",
+            "pitcher",
+            "aeration",
+            "nitrate",
+            "arsenic",
+            "chlorinator",
+            "regulator",
+            "expansion",
+            "bypass",
+        ):
             self.assertIn(kind, kinds)

@@ -18,14 +18,29 @@ from zesty_glass.core.proposing.proposal import Plan
 from zesty_glass.core.proposing.revision import differences
 from zesty_glass.demo.homes import demo_visits, home_1, home_7, uid
 from zesty_glass.documents.calendar import due_dates, service_calendar
-from zesty_glass.documents.tables import COST_COLUMNS, READING_COLUMNS, _safe, costs_csv, readings_csv
+from zesty_glass.documents.tables import (
+    COST_COLUMNS,
+    READING_COLUMNS,
+    _safe,
+    costs_csv,
+    readings_csv,
+)
 
 AT = datetime(2026, 11, 20, 9, tzinfo=UTC)
 VISIT = home_1(AT)
 
 
 def offer(visit=VISIT, recommended=uid("home-1-option-b"), revision=1, **more):
-    return make_offer(visit, number="261120-AAAA", revision=revision, created_at=AT, valid_until=date(2026, 12, 20), recommended=recommended, reasons=more.pop("reasons", ""), **more)
+    return make_offer(
+        visit,
+        number="261120-AAAA",
+        revision=revision,
+        created_at=AT,
+        valid_until=date(2026, 12, 20),
+        recommended=recommended,
+        reasons=more.pop("reasons", ""),
+        **more,
+    )
 
 
 OFFER = offer()
@@ -52,7 +67,9 @@ class CalendarDates(unittest.TestCase):
         """Due every 9.86 months: 300 days apart."""
         every = 600 / (2 * 30.4375)
         self.assertEqual(round(every, 2), 9.86)
-        self.assertEqual([(d - date(2026, 1, 1)).days for d in due_dates(date(2026, 1, 1), every, 2)], [300, 600])
+        self.assertEqual(
+            [(d - date(2026, 1, 1)).days for d in due_dates(date(2026, 1, 1), every, 2)], [300, 600]
+        )
 
     def test_events_read_back(self):
         calendar = Calendar.from_ical(service_calendar(OFFER, "p", date(2027, 1, 4), AT))
@@ -62,7 +79,10 @@ class CalendarDates(unittest.TestCase):
         self.assertEqual(len(calendar.walk("VALARM")), len(events))
 
     def test_the_same_again_is_the_same_bytes(self):
-        self.assertEqual(service_calendar(OFFER, "p", date(2027, 1, 4), AT), service_calendar(OFFER, "p", date(2027, 1, 4), AT))
+        self.assertEqual(
+            service_calendar(OFFER, "p", date(2027, 1, 4), AT),
+            service_calendar(OFFER, "p", date(2027, 1, 4), AT),
+        )
 
     def test_nothing_to_replace(self):
         with self.assertRaises(RuleError) as e:
@@ -80,7 +100,10 @@ class Tables(unittest.TestCase):
         rows = table(costs_csv(OFFER))[1:]
         for o in OFFER.options:
             for c in o.costs:
-                self.assertEqual(sum(Decimal(r[10]) for r in rows if r[1] == o.name and int(r[3]) == c.years), c.total)
+                self.assertEqual(
+                    sum(Decimal(r[10]) for r in rows if r[1] == o.name and int(r[3]) == c.years),
+                    c.total,
+                )
 
     def test_every_reading_of_every_home(self):
         for visit in demo_visits(AT):
@@ -115,27 +138,45 @@ class Differences(unittest.TestCase):
         self.assertEqual(told["Recommended"], ("Softener and drinking tap", "Drinking tap only"))
 
     def test_prices_and_totals(self):
-        dear = replace(VISIT, catalogue=tuple(replace(i, price=i.price + 100) if i.code == "SO-20" else i for i in VISIT.catalogue))
+        dear = replace(
+            VISIT,
+            catalogue=tuple(
+                replace(i, price=i.price + 100) if i.code == "SO-20" else i for i in VISIT.catalogue
+            ),
+        )
         told = self.told(OFFER, offer(dear, reasons=OFFER.reasons))
         self.assertIn("Softener and drinking tap: to buy and install", told)
         self.assertIn("Softener and drinking tap: all in over 10 years", told)
         self.assertNotIn("Drinking tap only: to buy and install", told)
 
     def test_lines_that_came_and_went(self):
-        told = self.told(OFFER, offer(replace(VISIT, options=VISIT.options[1:]), reasons=OFFER.reasons))
+        told = self.told(
+            OFFER, offer(replace(VISIT, options=VISIT.options[1:]), reasons=OFFER.reasons)
+        )
         self.assertEqual(told["Line “Drinking tap only”"], ("offered", "not offered any more"))
 
     def test_readings(self):
         raw = VISIT.samples[0]
-        fewer = replace(VISIT, samples=(replace(raw, readings=raw.readings[1:]), *VISIT.samples[1:]))
+        fewer = replace(
+            VISIT, samples=(replace(raw, readings=raw.readings[1:]), *VISIT.samples[1:])
+        )
         told = self.told(OFFER, offer(fewer, reasons=OFFER.reasons))
         self.assertEqual(told["Dissolved matter (TDS), Kitchen cold"][1], "struck")
 
     def test_a_payment_plan(self):
-        told = self.told(OFFER, offer(plan=Plan(down=Decimal(0), monthly=Decimal("220"), months=24), reasons=OFFER.reasons))
+        told = self.told(
+            OFFER,
+            offer(
+                plan=Plan(down=Decimal(0), monthly=Decimal("220"), months=24), reasons=OFFER.reasons
+            ),
+        )
         self.assertEqual(told["Payment plan"][0], "none")
         self.assertIn("24 payments", told["Payment plan"][1])
 
     def test_it_is_told_the_other_way_round_too(self):
         a, b = OFFER, offer(recommended=uid("home-1-option-a"), reasons="x")
-        self.assertEqual(self.told(a, b), {k: (y, x) for k, (x, y) in self.told(b, a).items()} | {k: v for k, v in self.told(a, b).items() if k.startswith("Line")})
+        self.assertEqual(
+            self.told(a, b),
+            {k: (y, x) for k, (x, y) in self.told(b, a).items()}
+            | {k: v for k, v in self.told(a, b).items() if k.startswith("Line")},
+        )

@@ -40,7 +40,9 @@ class Files(unittest.TestCase):
             check.validate(json.loads(visit_file.write(v)))
 
     def test_schema_in_docs_is_the_present_one(self):
-        self.assertEqual(json.loads((ROOT / "docs" / "visit-file.schema.json").read_text()), visit_file.schema())
+        self.assertEqual(
+            json.loads((ROOT / "docs" / "visit-file.schema.json").read_text()), visit_file.schema()
+        )
 
     def test_examples_in_the_repository_can_be_worked_out(self):
         files = sorted((ROOT / "docs" / "examples").glob("*.json"))
@@ -72,7 +74,9 @@ class Files(unittest.TestCase):
     def test_errors_name_their_place(self):
         doc = json.loads(visit_file.write(VISITS[0]))
         doc["samples"][0]["readings"][1]["observation"]["drops"] = "many"
-        self.refuse(json.dumps(doc).encode(), "input.int_parsing", "samples[0].readings[1].observation")
+        self.refuse(
+            json.dumps(doc).encode(), "input.int_parsing", "samples[0].readings[1].observation"
+        )
         doc = json.loads(visit_file.write(VISITS[0]))
         doc["home"]["peopel"] = 3
         self.refuse(json.dumps(doc).encode(), "input.unexpected_keyword_argument", "home.peopel")

@@ -13,7 +13,18 @@ from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, PASSWORD
 from zesty_glass.records import store
 from zesty_glass.records.db import make_engine, migrate
-from zesty_glass.records.models import Base, DemonstrationRow, HomeRow, ItemRow, LabSampleRow, OptionRow, SampleRow, SignIn, User, VisitRow
+from zesty_glass.records.models import (
+    Base,
+    DemonstrationRow,
+    HomeRow,
+    ItemRow,
+    LabSampleRow,
+    OptionRow,
+    SampleRow,
+    SignIn,
+    User,
+    VisitRow,
+)
 from zesty_glass.work import signing_in
 from zesty_glass.work.person import now
 
@@ -44,16 +55,22 @@ class Shape(DbCase):
             columns = {c["name"]: c for c in found.get_columns(table.name)}
             self.assertEqual(set(columns), {c.name for c in table.columns}, table.name)
             for c in table.columns:
-                self.assertEqual(columns[c.name]["nullable"], bool(c.nullable), f"{table.name}.{c.name}")
+                self.assertEqual(
+                    columns[c.name]["nullable"], bool(c.nullable), f"{table.name}.{c.name}"
+                )
 
     def test_migrating_again_changes_nothing(self):
         before = self.db.execute(text("select version_num from alembic_version")).scalar()
         self.db.rollback()
         migrate(self.url)
-        self.assertEqual(self.db.execute(text("select version_num from alembic_version")).scalar(), before)
+        self.assertEqual(
+            self.db.execute(text("select version_num from alembic_version")).scalar(), before
+        )
 
     def test_a_row_of_nobody_s_firm_is_refused(self):
-        self.db.add(ItemRow(id=uuid4(), firm_id=uuid4(), code="X", data={}, version=1, retired=False))
+        self.db.add(
+            ItemRow(id=uuid4(), firm_id=uuid4(), code="X", data={}, version=1, retired=False)
+        )
         with self.assertRaises(IntegrityError):
             self.db.flush()
 
@@ -67,15 +84,32 @@ class Firm(DbCase):
         self.assertEqual(store.of_visit(self.db, SampleRow, stranger, visit.id), [])
         self.assertEqual(store.parts(self.db, stranger, visit.id), ([], [], [], []))
         self.assertEqual(store.proposals(self.db, stranger, visit.id), [])
-        self.assertEqual((store.items(self.db, stranger), store.instruments(self.db, stranger), store.mails(self.db, stranger)), ([], [], []))
+        self.assertEqual(
+            (
+                store.items(self.db, stranger),
+                store.instruments(self.db, stranger),
+                store.mails(self.db, stranger),
+            ),
+            ([], [], []),
+        )
         self.assertEqual(store.homes(self.db, stranger, "e"), [])
         self.assertEqual(store.visits_of_home(self.db, stranger, visit.home_id), [])
 
     def test_parts_in_one_query_are_those_of_four(self):
         firm = self.user().firm_id
         for visit in self.db.scalars(select(VisitRow)).all():
-            for one, kind in zip(store.parts(self.db, firm, visit.id), (SampleRow, OptionRow, LabSampleRow, DemonstrationRow), strict=True):
-                self.assertEqual([(p.id, p.version, p.data) for p in one], [(r.id, r.version, r.data) for r in store.of_visit(self.db, kind, firm, visit.id)])
+            for one, kind in zip(
+                store.parts(self.db, firm, visit.id),
+                (SampleRow, OptionRow, LabSampleRow, DemonstrationRow),
+                strict=True,
+            ):
+                self.assertEqual(
+                    [(p.id, p.version, p.data) for p in one],
+                    [
+                        (r.id, r.version, r.data)
+                        for r in store.of_visit(self.db, kind, firm, visit.id)
+                    ],
+                )
 
     def test_a_search_for_homes_takes_no_wild_cards(self):
         firm = self.user().firm_id
@@ -83,8 +117,14 @@ class Firm(DbCase):
         self.assertEqual(len(store.homes(self.db, firm, "")), len(store.homes(self.db, firm, "%")))
 
     def test_proposals_without_their_figures(self):
-        firm, visit = self.user().firm_id, self.db.scalars(select(VisitRow).where(VisitRow.id == uid("home-1-visit"))).one()
-        whole, light = store.proposals(self.db, firm, visit.id), store.proposals(self.db, firm, visit.id, snapshots=False)
+        firm, visit = (
+            self.user().firm_id,
+            self.db.scalars(select(VisitRow).where(VisitRow.id == uid("home-1-visit"))).one(),
+        )
+        whole, light = (
+            store.proposals(self.db, firm, visit.id),
+            store.proposals(self.db, firm, visit.id, snapshots=False),
+        )
         self.assertTrue(whole[0][2]["snapshot"])
         self.assertEqual(light[0][2], {**whole[0][2], "snapshot": ""})
 
@@ -93,7 +133,9 @@ class SignedIn(DbCase):
     def test_a_session_ends_on_its_own(self):
         token, who = signing_in.sign_in(self.db, EMAIL, PASSWORD, "here")
         self.assertEqual(signing_in.whose(self.db, token), who)
-        self.db.scalars(select(SignIn).where(SignIn.token_hash == signing_in.token_hash(token))).one().expires_at = now() - timedelta(seconds=1)
+        self.db.scalars(
+            select(SignIn).where(SignIn.token_hash == signing_in.token_hash(token))
+        ).one().expires_at = now() - timedelta(seconds=1)
         self.db.flush()
         self.assertIsNone(signing_in.whose(self.db, token))
 
@@ -106,17 +148,27 @@ class SignedIn(DbCase):
 
     def test_only_hashes_are_kept(self):
         token, _ = signing_in.sign_in(self.db, EMAIL, PASSWORD, "here")
-        kept = [s.token_hash for s in self.db.scalars(select(SignIn))] + [u.password_hash for u in self.db.scalars(select(User))]
+        kept = [s.token_hash for s in self.db.scalars(select(SignIn))] + [
+            u.password_hash for u in self.db.scalars(select(User))
+        ]
         self.assertFalse(any(token in k or PASSWORD in k for k in kept))
-        self.assertTrue(all(u.password_hash.startswith("$argon2id$") for u in self.db.scalars(select(User))))
+        self.assertTrue(
+            all(u.password_hash.startswith("$argon2id$") for u in self.db.scalars(select(User)))
+        )
 
     def test_failures_from_one_address_do_not_lock_out_another_person(self):
         for _ in range(signing_in.MOST_FAILURES):
-            self.assertIsNone(signing_in.sign_in(self.db, "nobody@larkspout.example", "wrong wrong wrong", "there"))
+            self.assertIsNone(
+                signing_in.sign_in(
+                    self.db, "nobody@larkspout.example", "wrong wrong wrong", "there"
+                )
+            )
         with self.assertRaises(signing_in.TooMany):
             signing_in.sign_in(self.db, "nobody@larkspout.example", "wrong wrong wrong", "there")
         self.assertIsNotNone(signing_in.sign_in(self.db, EMAIL, PASSWORD, "here"))
 
     def test_a_forgery_token_belongs_to_its_session_and_secret(self):
-        tokens = {signing_in.forgery_token(secret, token) for secret in ("a", "b") for token in ("x", "y")}
+        tokens = {
+            signing_in.forgery_token(secret, token) for secret in ("a", "b") for token in ("x", "y")
+        }
         self.assertEqual(len(tokens), 4)

@@ -9,7 +9,12 @@ from hypothesis import strategies as st
 
 from zesty_glass.core.analytes import ANALYTES
 from zesty_glass.documents import lab_csv
-from zesty_glass.standins.devices import SETTLES_AFTER, SimulatedColorimeter, SimulatedLaboratory, SimulatedMeter
+from zesty_glass.standins.devices import (
+    SETTLES_AFTER,
+    SimulatedColorimeter,
+    SimulatedLaboratory,
+    SimulatedMeter,
+)
 from zesty_glass.standins.mail import Message, SimulatedMail
 from zesty_glass.standins.tap import PLAIN, Tap
 
@@ -44,7 +49,12 @@ class TheMeter(unittest.TestCase):
         self.assertAlmostEqual(look.display * look.multiplier, 4200, delta=150)
 
     def test_it_says_what_it_is(self):
-        for device in (SimulatedMeter(Tap("a"), "s"), SimulatedColorimeter(Tap("a"), "s"), SimulatedLaboratory(Tap("a")), SimulatedMail()):
+        for device in (
+            SimulatedMeter(Tap("a"), "s"),
+            SimulatedColorimeter(Tap("a"), "s"),
+            SimulatedLaboratory(Tap("a")),
+            SimulatedMail(),
+        ):
             self.assertTrue(device.simulated)
 
 
@@ -54,7 +64,9 @@ class TheColorimeter(unittest.TestCase):
         tap = Tap("a", {"iron": iron})
         shown = SimulatedColorimeter(tap, seed).read("iron")
         self.assertGreaterEqual(shown, 0)
-        self.assertLess(abs(shown - tap.truth["iron"]), 6 * (0.03 * tap.truth["iron"] + 0.01) + 0.01)
+        self.assertLess(
+            abs(shown - tap.truth["iron"]), 6 * (0.03 * tap.truth["iron"] + 0.01) + 0.01
+        )
 
     def test_what_it_does_not_know_reads_about_nothing(self):
         self.assertLess(SimulatedColorimeter(Tap("a"), "s").read("uranium"), 0.1)

@@ -49,7 +49,9 @@ class Shelf(DbCase):
 
     def test_many_at_once_get_the_same(self):
         seen = []
-        threads = [threading.Thread(target=lambda: seen.append(self.price("SO-20"))) for _ in range(4)]
+        threads = [
+            threading.Thread(target=lambda: seen.append(self.price("SO-20"))) for _ in range(4)
+        ]
         firm = self.user().firm_id  # read before the threads: a session is not shared
         self.assertIsNotNone(firm)
         self.user = lambda: type("U", (), {"firm_id": firm})

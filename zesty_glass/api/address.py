@@ -10,4 +10,9 @@ from ..core.errors import RuleError
 def same_id(given: str, address: UUID | str, area: str, thing: str) -> None:
     """RuleError ``area.id`` unless a body's id is the one in its address."""
     if (UUID(given) if isinstance(address, UUID) else given) != address:
-        raise RuleError(f"{area}.id", f"The {thing}’s id is not the one in the address.", "id", "Send the same id.")
+        raise RuleError(
+            f"{area}.id",
+            f"The {thing}’s id is not the one in the address.",
+            "id",
+            "Send the same id.",
+        )

@@ -11,4 +11,9 @@ from ..documents.codec import to_json
 
 def answer(value: Any, kind: Any = None, status: int = 200) -> Response:
     """A value as a JSON response."""
-    return Response(to_json(value, kind), status_code=status, media_type="application/json", headers={"Cache-Control": "no-store"})
+    return Response(
+        to_json(value, kind),
+        status_code=status,
+        media_type="application/json",
+        headers={"Cache-Control": "no-store"},
+    )

@@ -13,21 +13,59 @@ from starlette.middleware.gzip import GZipMiddleware
 
 from .. import __version__
 from ..records.db import make_engine, make_sessions
-from . import catalogue, demonstrations, firm, kits, laboratory, problems, proposals, session, sharing, standins, visits
+from . import (
+    catalogue,
+    demonstrations,
+    firm,
+    kits,
+    laboratory,
+    problems,
+    proposals,
+    session,
+    sharing,
+    standins,
+    visits,
+)
 from .bounds import Bounds
 
 PAGE = Path(__file__).resolve().parents[2] / "web" / "dist"
 
 
-def create_app(database: str, secret: str, secure_cookie: bool = True, page: Path = PAGE) -> FastAPI:
+def create_app(
+    database: str, secret: str, secure_cookie: bool = True, page: Path = PAGE
+) -> FastAPI:
     """An application on a database address; ``secret`` signs forgery tokens."""
-    app = FastAPI(title="Zesty Glass", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json", separate_input_output_schemas=False, responses={422: {"model": problems.Problem}})
+    app = FastAPI(
+        title="Zesty Glass",
+        version=__version__,
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+        separate_input_output_schemas=False,
+        responses={422: {"model": problems.Problem}},
+    )
     engine = make_engine(database)
-    app.state.sessions, app.state.secret, app.state.secure_cookie, app.state.engine = make_sessions(engine), secret, secure_cookie, engine
+    app.state.sessions, app.state.secret, app.state.secure_cookie, app.state.engine = (
+        make_sessions(engine),
+        secret,
+        secure_cookie,
+        engine,
+    )
     problems.install(app)
     app.add_middleware(GZipMiddleware, minimum_size=1500, compresslevel=2)
     app.add_middleware(Bounds)
-    for module in (catalogue, demonstrations, session, visits, kits, laboratory, standins, firm, sharing, proposals):
+    for module in (
+        catalogue,
+        demonstrations,
+        session,
+        visits,
+        kits,
+        laboratory,
+        standins,
+        firm,
+        sharing,
+        proposals,
+    ):
         app.include_router(module.router)
 
     @app.get("/api/health", include_in_schema=False)

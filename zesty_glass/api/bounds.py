@@ -9,7 +9,11 @@ from .problems import problem
 LARGEST_BODY = 6_000_000
 _POLICY = "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; font-src 'self'; connect-src 'self'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'; object-src 'none'"
 _HEADERS = [
-    (b"content-security-policy", _POLICY.encode()), (b"x-content-type-options", b"nosniff"), (b"referrer-policy", b"no-referrer"), (b"x-frame-options", b"DENY"), (b"permissions-policy", b"camera=(), microphone=(), geolocation=()"),
+    (b"content-security-policy", _POLICY.encode()),
+    (b"x-content-type-options", b"nosniff"),
+    (b"referrer-policy", b"no-referrer"),
+    (b"x-frame-options", b"DENY"),
+    (b"permissions-policy", b"camera=(), microphone=(), geolocation=()"),
 ]
 
 
@@ -32,7 +36,13 @@ class Bounds:
 
         length = dict(scope["headers"]).get(b"content-length", b"0")
         if not length.isdigit() or int(length) > LARGEST_BODY:
-            refused = problem(413, "too_large", "This is too large.", "body", f"At most {LARGEST_BODY // 1_000_000} MB are taken at once. Is it the right file?")
+            refused = problem(
+                413,
+                "too_large",
+                "This is too large.",
+                "body",
+                f"At most {LARGEST_BODY // 1_000_000} MB are taken at once. Is it the right file?",
+            )
             await refused(scope, receive, guarded)
             return
         chunks: list[Message] = []
@@ -43,7 +53,9 @@ class Bounds:
                 message = await receive()
                 size += len(message.get("body", b""))
                 if size > LARGEST_BODY:
-                    refused = problem(413, "too_large", "This is too large.", "body", "Is it the right file?")
+                    refused = problem(
+                        413, "too_large", "This is too large.", "body", "Is it the right file?"
+                    )
                     await refused(scope, receive, guarded)
                     return
                 chunks.append(message)

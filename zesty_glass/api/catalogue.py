@@ -33,7 +33,14 @@ def download(ctx: Signed, form: Literal["json", "csv"] = "json") -> Response:
         items = catalogue.on_sale(db, ctx.who).values()
     data = files.write_json(items) if form == "json" else files.write_csv(items)
     kind = "application/json" if form == "json" else "text/csv; charset=utf-8"
-    return Response(data, media_type=kind, headers={"Content-Disposition": f'attachment; filename="catalogue.{form}"', "Cache-Control": "no-store"})
+    return Response(
+        data,
+        media_type=kind,
+        headers={
+            "Content-Disposition": f'attachment; filename="catalogue.{form}"',
+            "Cache-Control": "no-store",
+        },
+    )
 
 
 @router.post("/catalogue/preview", response_model=files.CataloguePreview)
@@ -65,7 +72,15 @@ def suggest_stream(ctx: Signed, id: UUID) -> StreamingResponse:
     """The same as server-sent events: how far the search is, then its answer."""
     with ctx.db() as db:
         asked = catalogue.question(db, ctx.who, id)
-    return StreamingResponse(_told(asked), media_type="text/event-stream", headers={"Cache-Control": "no-store", "X-Accel-Buffering": "no", "Content-Encoding": "identity"})
+    return StreamingResponse(
+        _told(asked),
+        media_type="text/event-stream",
+        headers={
+            "Cache-Control": "no-store",
+            "X-Accel-Buffering": "no",
+            "Content-Encoding": "identity",
+        },
+    )
 
 
 async def _told(asked: catalogue.Question) -> AsyncIterator[str]:
@@ -73,11 +88,30 @@ async def _told(asked: catalogue.Question) -> AsyncIterator[str]:
 
     def work() -> None:
         try:
-            heard.put(("answer", to_json(asked.suggest(lambda what, done, of: heard.put(("progress", {"what": what, "done": done, "of": of})))).decode()))
+            heard.put(
+                (
+                    "answer",
+                    to_json(
+                        asked.suggest(
+                            lambda what, done, of: heard.put(
+                                ("progress", {"what": what, "done": done, "of": of})
+                            )
+                        )
+                    ).decode(),
+                )
+            )
         except RuleError as e:
             heard.put(("failed", {"title": e.what, "remedy": e.remedy}))
         except Exception:
-            heard.put(("failed", {"title": "The search broke off.", "remedy": "Design the line by hand, and tell the firm."}))
+            heard.put(
+                (
+                    "failed",
+                    {
+                        "title": "The search broke off.",
+                        "remedy": "Design the line by hand, and tell the firm.",
+                    },
+                )
+            )
 
     threading.Thread(target=work, daemon=True).start()
     while True:

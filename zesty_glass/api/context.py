@@ -43,7 +43,9 @@ def signed(request: Request) -> Context:
         raise HTTPException(401)
     if request.method not in ("GET", "HEAD", "OPTIONS"):
         given = request.headers.get(FORGERY_HEADER, "")
-        if not hmac.compare_digest(given, signing_in.forgery_token(request.app.state.secret, token)):
+        if not hmac.compare_digest(
+            given, signing_in.forgery_token(request.app.state.secret, token)
+        ):
             raise HTTPException(403)
     return Context(who, sessions)
 

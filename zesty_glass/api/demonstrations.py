@@ -25,7 +25,9 @@ def about(_: Signed) -> Response:
 
 
 @router.put("/visits/{id}/demonstrations/{demo_id}", response_model=Saved)
-def keep(ctx: Signed, id: UUID, demo_id: UUID, body: Demonstration, version: Version = None) -> Saved:
+def keep(
+    ctx: Signed, id: UUID, demo_id: UUID, body: Demonstration, version: Version = None
+) -> Saved:
     """Keep a demonstration, or what was added to it."""
     same_id(body.id, demo_id, "demonstration", "demonstration")
     with ctx.db() as db:
@@ -37,5 +39,13 @@ def keep(ctx: Signed, id: UUID, demo_id: UUID, body: Demonstration, version: Ver
 def start_tasting(ctx: Signed, id: UUID, body: TastingBody) -> Saved:
     """Draw the codes and orders of a blind tasting."""
     with ctx.db() as db:
-        row = demonstrating.start_tasting(db, ctx.who, id, body.id, tuple(map(str, body.samples)), tuple(body.tasters), tuple(map(str, body.sanitised)))
+        row = demonstrating.start_tasting(
+            db,
+            ctx.who,
+            id,
+            body.id,
+            tuple(map(str, body.samples)),
+            tuple(body.tasters),
+            tuple(map(str, body.sanitised)),
+        )
         return Saved(id=str(row.id), version=row.version)

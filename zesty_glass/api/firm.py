@@ -45,7 +45,13 @@ def show(ctx: Signed) -> Response:
     with ctx.db() as db:
         f = store.firm(db, ctx.who.firm_id)
         kits = {k.key: k.version for k in store.instruments(db, ctx.who.firm_id)}
-        view = FirmView(name=f.name, version=f.version, settings=load(Settings, f.settings), rules=load(Rules, f.rules), kits=kits)
+        view = FirmView(
+            name=f.name,
+            version=f.version,
+            settings=load(Settings, f.settings),
+            rules=load(Rules, f.rules),
+            kits=kits,
+        )
     return answer(view)
 
 

@@ -39,6 +39,18 @@ def reference(_: Signed) -> Reference:
     """Signs, analytes, and what a visit looks for."""
     return Reference(
         signs=[SignView(id=s.id, name=s.name, next=s.next) for s in SIGNS.values()],
-        analytes=[AnalyteView(id=a.id, name=a.name, unit=a.unit, kind=a.kind.value, laboratory_only=a.laboratory_only, test=a.test, decimals=a.decimals) for a in ANALYTES.values()],
-        looked_for=list(LOOKED_FOR), looked_at=list(LOOKED_AT),
+        analytes=[
+            AnalyteView(
+                id=a.id,
+                name=a.name,
+                unit=a.unit,
+                kind=a.kind.value,
+                laboratory_only=a.laboratory_only,
+                test=a.test,
+                decimals=a.decimals,
+            )
+            for a in ANALYTES.values()
+        ],
+        looked_for=list(LOOKED_FOR),
+        looked_at=list(LOOKED_AT),
     )

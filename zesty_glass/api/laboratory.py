@@ -40,11 +40,17 @@ async def preview(_: Signed, request: Request) -> Response:
     return answer(read(await request.body()))
 
 
-@router.post("/visits/{id}/samples/{sample_id}/lab-results", response_model=LabPreview, status_code=201)
-async def bring(ctx: Signed, request: Request, id: UUID, sample_id: UUID, made_at: datetime | None = None) -> Response:
+@router.post(
+    "/visits/{id}/samples/{sample_id}/lab-results", response_model=LabPreview, status_code=201
+)
+async def bring(
+    ctx: Signed, request: Request, id: UUID, sample_id: UUID, made_at: datetime | None = None
+) -> Response:
     """Store a results file as readings of a sample: all rows or none."""
     at = made_at or datetime.now(UTC)
     data = await request.body()
     with ctx.db() as db:
-        result = laboratory.bring_results(db, ctx.who, id, sample_id, data, at if at.tzinfo else at.replace(tzinfo=UTC))
+        result = laboratory.bring_results(
+            db, ctx.who, id, sample_id, data, at if at.tzinfo else at.replace(tzinfo=UTC)
+        )
     return answer(result, status=201)

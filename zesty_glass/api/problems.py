@@ -35,11 +35,17 @@ class Problem(BaseModel):
     version: int | None = None
 
 
-def problem(status: int, code: str, title: str, where: str = "", remedy: str = "", **more: Any) -> JSONResponse:
+def problem(
+    status: int, code: str, title: str, where: str = "", remedy: str = "", **more: Any
+) -> JSONResponse:
     """A problem as a response."""
-    body = Problem(status=status, code=code, title=title, where=where, remedy=remedy, **more).model_dump(exclude_none=True)
+    body = Problem(
+        status=status, code=code, title=title, where=where, remedy=remedy, **more
+    ).model_dump(exclude_none=True)
     headers = {"Retry-After": "900"} if status == 429 else {}
-    return JSONResponse(body, status_code=status, media_type="application/problem+json", headers=headers)
+    return JSONResponse(
+        body, status_code=status, media_type="application/problem+json", headers=headers
+    )
 
 
 _HTTP = {
@@ -74,13 +80,28 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(NotFound)
     def missing(_: Request, e: NotFound) -> JSONResponse:
-        return problem(404, "not_found", f"There is no such {e.what}.", e.what, "It may have been removed. Go back and open it again.")
+        return problem(
+            404,
+            "not_found",
+            f"There is no such {e.what}.",
+            e.what,
+            "It may have been removed. Go back and open it again.",
+        )
 
     @app.exception_handler(Conflict)
     def conflict(_: Request, e: Conflict) -> JSONResponse:
         who = f" by {e.by}" if e.by else ""
         what = f": {', '.join(e.changed)}" if e.changed else ""
-        return problem(409, "conflict", f"The {e.what} was changed{who} meanwhile{what}. Yours was not stored.", e.what, "Look at what changed, then make your change again.", changed=e.changed, by=e.by, version=e.version)
+        return problem(
+            409,
+            "conflict",
+            f"The {e.what} was changed{who} meanwhile{what}. Yours was not stored.",
+            e.what,
+            "Look at what changed, then make your change again.",
+            changed=e.changed,
+            by=e.by,
+            version=e.version,
+        )
 
     @app.exception_handler(Forbidden)
     def forbidden(_: Request, e: Forbidden) -> JSONResponse:
@@ -88,24 +109,50 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(TooMany)
     def slow_down(_: Request, __: TooMany) -> JSONResponse:
-        return problem(429, "session.too_many", "Too many failed sign-ins.", "password", "Wait a quarter of an hour.")
+        return problem(
+            429,
+            "session.too_many",
+            "Too many failed sign-ins.",
+            "password",
+            "Wait a quarter of an hour.",
+        )
 
     @app.exception_handler(IntegrityError)
     def integrity(_: Request, e: IntegrityError) -> JSONResponse:
         log.warning("integrity error: %s", type(e.orig).__name__)
-        return problem(409, "conflict", "This was stored by somebody else at the same moment.", "", "Look again; nothing is lost.")
+        return problem(
+            409,
+            "conflict",
+            "This was stored by somebody else at the same moment.",
+            "",
+            "Look again; nothing is lost.",
+        )
 
     @app.exception_handler(DBAPIError)
     def database(_: Request, e: DBAPIError) -> JSONResponse:
         log.error("database error: %s", type(e.orig).__name__)
-        return problem(503, "database", "The database does not answer.", "", "What you typed is kept on this device and sent again.")
+        return problem(
+            503,
+            "database",
+            "The database does not answer.",
+            "",
+            "What you typed is kept on this device and sent again.",
+        )
 
     @app.exception_handler(HTTPException)
     def http(_: Request, e: HTTPException) -> JSONResponse:
-        code, title, remedy = _HTTP.get(e.status_code, ("error", "This did not work.", "Try again."))
+        code, title, remedy = _HTTP.get(
+            e.status_code, ("error", "This did not work.", "Try again.")
+        )
         return problem(e.status_code, code, title, "", remedy)
 
     @app.exception_handler(Exception)
     def unexpected(_: Request, e: Exception) -> JSONResponse:
         log.exception("unexpected error")
-        return problem(500, "internal", "Something went wrong on the server.", "", "What you typed is kept. Try again; if it happens again, tell the firm.")
+        return problem(
+            500,
+            "internal",
+            "Something went wrong on the server.",
+            "",
+            "What you typed is kept. Try again; if it happens again, tell the firm.",
+        )

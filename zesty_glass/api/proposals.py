@@ -22,10 +22,22 @@ def _view(ctx: Context, row: ProposalRow, status: int = 200) -> Response:
     with ctx.db() as db:
         every = store.of_visit(db, ProposalRow, ctx.who.firm_id, row.visit_id)
         changed = proposing.changed_since_the_one_before(row, every)
-    return answer(ProposalView(
-        id=proposal.id, visit=str(row.visit_id), state=proposal.state, version=row.version, digest=proposal.digest, presented_at=proposal.presented_at, decided_at=proposal.decided_at,
-        signature=proposal.signature, offer=offer, latest=every[-1].id == row.id, changed=changed,
-    ), status=status)
+    return answer(
+        ProposalView(
+            id=proposal.id,
+            visit=str(row.visit_id),
+            state=proposal.state,
+            version=row.version,
+            digest=proposal.digest,
+            presented_at=proposal.presented_at,
+            decided_at=proposal.decided_at,
+            signature=proposal.signature,
+            offer=offer,
+            latest=every[-1].id == row.id,
+            changed=changed,
+        ),
+        status=status,
+    )
 
 
 @router.get("/visits/{id}/draft", response_model=Draft)
@@ -52,7 +64,9 @@ def show(ctx: Signed, id: UUID) -> Response:
 
 
 @router.post("/proposals/{id}/{to}", response_model=ProposalView)
-def decide(ctx: Signed, id: UUID, to: Literal["presented", "accepted", "declined"], body: DecideBody) -> Response:
+def decide(
+    ctx: Signed, id: UUID, to: Literal["presented", "accepted", "declined"], body: DecideBody
+) -> Response:
     """Present, accept or decline."""
     with ctx.db() as db:
         row = proposing.decide(db, ctx.who, id, body.version, to, body.name, body.path)
@@ -62,10 +76,19 @@ def decide(ctx: Signed, id: UUID, to: Literal["presented", "accepted", "declined
 @router.get("/proposals/{id}/pdf", response_class=Response)
 def pdf(ctx: Signed, id: UUID) -> Response:
     """The proposal as a PDF."""
-    from ..documents.pdf import proposal_pdf  # WeasyPrint takes more than a second to import: only when it is needed
+    from ..documents.pdf import (
+        proposal_pdf,
+    )  # WeasyPrint takes more than a second to import: only when it is needed
 
     with ctx.db() as db:
         row = proposing.get(db, ctx.who, id)
     proposal, offer = proposing.opened(row)
     data = proposal_pdf(offer, proposal)
-    return Response(data, media_type="application/pdf", headers={"Content-Disposition": f'inline; filename="proposal-{offer.number}-{offer.revision}.pdf"', "Cache-Control": "no-store"})
+    return Response(
+        data,
+        media_type="application/pdf",
+        headers={
+            "Content-Disposition": f'inline; filename="proposal-{offer.number}-{offer.revision}.pdf"',
+            "Cache-Control": "no-store",
+        },
+    )

@@ -162,7 +162,9 @@ class TastingBody(Body):
 
     id: UUID
     samples: list[UUID] = Field(min_length=2, max_length=5)
-    tasters: list[Annotated[str, Field(min_length=1, max_length=60)]] = Field(min_length=1, max_length=6)
+    tasters: list[Annotated[str, Field(min_length=1, max_length=60)]] = Field(
+        min_length=1, max_length=6
+    )
     sanitised: list[UUID] = Field(default=[], max_length=5)
 
 

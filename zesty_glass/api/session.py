@@ -16,7 +16,13 @@ router = APIRouter(prefix="/api/session", tags=["session"])
 
 
 def _me(request: Request, token: str, who: Person, firm: str) -> Me:
-    return Me(id=who.id, name=who.name, role=who.role, firm=firm, token=signing_in.forgery_token(request.app.state.secret, token))
+    return Me(
+        id=who.id,
+        name=who.name,
+        role=who.role,
+        firm=firm,
+        token=signing_in.forgery_token(request.app.state.secret, token),
+    )
 
 
 @router.post("", response_model=Me)
@@ -26,13 +32,29 @@ def sign_in(request: Request, body: SignInBody) -> Response:
     if origin and origin.split("://")[-1] != request.headers.get("host"):
         raise HTTPException(403)
     with request.app.state.sessions.begin() as db:
-        found = signing_in.sign_in(db, body.email, body.password, request.client.host if request.client else "")
+        found = signing_in.sign_in(
+            db, body.email, body.password, request.client.host if request.client else ""
+        )
         firm = store.firm(db, found[1].firm_id).name if found else ""
     if found is None:
-        return problem(401, "session.wrong", "Address or password is not right.", "password", "Try again, or ask your manager for a new password.")
+        return problem(
+            401,
+            "session.wrong",
+            "Address or password is not right.",
+            "password",
+            "Try again, or ask your manager for a new password.",
+        )
     token, who = found
     response = JSONResponse(_me(request, token, who, firm).model_dump(mode="json"))
-    response.set_cookie(COOKIE, token, max_age=int(signing_in.LASTS.total_seconds()), httponly=True, secure=request.app.state.secure_cookie, samesite="strict", path="/")
+    response.set_cookie(
+        COOKIE,
+        token,
+        max_age=int(signing_in.LASTS.total_seconds()),
+        httponly=True,
+        secure=request.app.state.secure_cookie,
+        samesite="strict",
+        path="/",
+    )
     return response
 
 

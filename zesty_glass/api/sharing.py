@@ -24,15 +24,40 @@ _PRIVATE = {"Cache-Control": "no-store", "X-Robots-Tag": "noindex, nofollow"}
 
 
 def _link(x: LinkRow) -> LinkView:
-    return LinkView(id=x.id, made_at=x.made_at, made_by=x.made_by, expires_at=x.expires_at, opened=x.opened, opened_at=x.opened_at, standing=sharing.standing(x, now()))
+    return LinkView(
+        id=x.id,
+        made_at=x.made_at,
+        made_by=x.made_by,
+        expires_at=x.expires_at,
+        opened=x.opened,
+        opened_at=x.opened_at,
+        standing=sharing.standing(x, now()),
+    )
 
 
 def _mail(m: MailRow) -> MailView:
-    return MailView(id=m.id, at=m.at, by=m.by, to=m.to, subject=m.subject, text=m.text, attachment=m.attachment, simulated=m.simulated, proposal=m.proposal_id)
+    return MailView(
+        id=m.id,
+        at=m.at,
+        by=m.by,
+        to=m.to,
+        subject=m.subject,
+        text=m.text,
+        attachment=m.attachment,
+        simulated=m.simulated,
+        proposal=m.proposal_id,
+    )
 
 
 def _file(data: bytes, kind: str, name: str) -> Response:
-    return Response(data, media_type=kind, headers={"Content-Disposition": f'attachment; filename="{name}"', "Cache-Control": "no-store"})
+    return Response(
+        data,
+        media_type=kind,
+        headers={
+            "Content-Disposition": f'attachment; filename="{name}"',
+            "Cache-Control": "no-store",
+        },
+    )
 
 
 @router.get("/proposals/{id}/links", response_model=list[LinkView])
@@ -62,7 +87,18 @@ def revoke(ctx: Signed, id: UUID) -> Response:
 def mail(ctx: Signed, request: Request, id: UUID, body: MailBody) -> MailView:
     """Mail a proposal's link; the stand-in keeps it in the outbox."""
     with ctx.db() as db:
-        return _mail(sharing.mail(db, ctx.who, id, body.id, body.to, body.text, body.days, str(request.base_url).rstrip("/")))
+        return _mail(
+            sharing.mail(
+                db,
+                ctx.who,
+                id,
+                body.id,
+                body.to,
+                body.text,
+                body.days,
+                str(request.base_url).rstrip("/"),
+            )
+        )
 
 
 @router.get("/outbox", response_model=list[MailView])
@@ -77,18 +113,28 @@ def costs(ctx: Signed, id: UUID) -> Response:
     """The cost schedule of every option, as it was frozen."""
     with ctx.db() as db:
         _, offer = proposing.opened(proposing.get(db, ctx.who, id))
-    return _file(costs_csv(offer), "text/csv; charset=utf-8", f"costs-{offer.number}-{offer.revision}.csv")
+    return _file(
+        costs_csv(offer), "text/csv; charset=utf-8", f"costs-{offer.number}-{offer.revision}.csv"
+    )
 
 
 @router.get("/proposals/{id}/calendar.ics", response_class=Response)
-def calendar(ctx: Signed, id: UUID, start: date | None = None, years: Annotated[int, Query(ge=1, le=20)] = 5) -> Response:
+def calendar(
+    ctx: Signed, id: UUID, start: date | None = None, years: Annotated[int, Query(ge=1, le=20)] = 5
+) -> Response:
     """When filters, lamps and media of the recommended line fall due, from the day of installing."""
-    from ..documents.calendar import service_calendar  # a third of a second to import: only when it is needed
+    from ..documents.calendar import (
+        service_calendar,
+    )  # a third of a second to import: only when it is needed
 
     with ctx.db() as db:
         proposal, offer = proposing.opened(proposing.get(db, ctx.who, id))
     day = start or (proposal.decided_at or now()).date()
-    return _file(service_calendar(offer, proposal.id, day, now(), years), "text/calendar; charset=utf-8", f"service-{offer.number}.ics")
+    return _file(
+        service_calendar(offer, proposal.id, day, now(), years),
+        "text/calendar; charset=utf-8",
+        f"service-{offer.number}.ics",
+    )
 
 
 @router.get("/visits/{id}/readings.csv", response_class=Response)
@@ -100,7 +146,9 @@ def readings(ctx: Signed, id: UUID) -> Response:
 
 
 def _open(request: Request, token: str) -> tuple[Proposal, Offer]:
-    with request.app.state.sessions.begin() as db:  # kept also when there is nothing: the try is counted
+    with (
+        request.app.state.sessions.begin() as db
+    ):  # kept also when there is nothing: the try is counted
         found = sharing.open_link(db, token, request.client.host if request.client else "")
     if found is None:
         raise HTTPException(404)
@@ -111,7 +159,14 @@ def _open(request: Request, token: str) -> tuple[Proposal, Offer]:
 def offered(request: Request, token: str) -> Response:
     """A proposal for whoever holds its link: read-only, and nothing else."""
     proposal, offer = _open(request, token)
-    out = answer(OfferedView(state=proposal.state, presented_at=proposal.presented_at, decided_at=proposal.decided_at, offer=offer))
+    out = answer(
+        OfferedView(
+            state=proposal.state,
+            presented_at=proposal.presented_at,
+            decided_at=proposal.decided_at,
+            offer=offer,
+        )
+    )
     out.headers.update(_PRIVATE)
     return out
 
@@ -122,4 +177,11 @@ def offered_pdf(request: Request, token: str) -> Response:
     from ..documents.pdf import proposal_pdf  # see api/proposals.py
 
     proposal, offer = _open(request, token)
-    return Response(proposal_pdf(offer, proposal), media_type="application/pdf", headers={"Content-Disposition": f'inline; filename="proposal-{offer.number}-{offer.revision}.pdf"', **_PRIVATE})
+    return Response(
+        proposal_pdf(offer, proposal),
+        media_type="application/pdf",
+        headers={
+            "Content-Disposition": f'inline; filename="proposal-{offer.number}-{offer.revision}.pdf"',
+            **_PRIVATE,
+        },
+    )

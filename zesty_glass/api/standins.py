@@ -39,18 +39,45 @@ async def _events(request: Request, meter: StreamingMeter, after: int) -> AsyncI
 
 
 @router.get("/meter/{sample_id}", response_class=StreamingResponse)
-def meter(ctx: Signed, request: Request, id: UUID, sample_id: UUID, last_event_id: Annotated[int, Header(ge=0, le=MOST_LOOKS)] = 0) -> StreamingResponse:
+def meter(
+    ctx: Signed,
+    request: Request,
+    id: UUID,
+    sample_id: UUID,
+    last_event_id: Annotated[int, Header(ge=0, le=MOST_LOOKS)] = 0,
+) -> StreamingResponse:
     """The display of the meter on the wire, as server-sent events; a dropped stream goes on where it was."""
     with ctx.db() as db:
         device = standins.meter(db, ctx.who, id, str(sample_id))
-    return StreamingResponse(_events(request, device, last_event_id), media_type="text/event-stream", headers={"Cache-Control": "no-store", "X-Accel-Buffering": "no", "Content-Encoding": "identity"})
+    return StreamingResponse(
+        _events(request, device, last_event_id),
+        media_type="text/event-stream",
+        headers={
+            "Cache-Control": "no-store",
+            "X-Accel-Buffering": "no",
+            "Content-Encoding": "identity",
+        },
+    )
 
 
 @router.get("/colorimeter/{sample_id}/{analyte}", response_model=OneNumber)
 def colorimeter(ctx: Signed, id: UUID, sample_id: UUID, analyte: str, turn: int = 0) -> OneNumber:
     """One number of the colorimeter."""
-    if analyte not in ("iron", "iron_ferrous", "manganese", "tannin", "chlorine_free", "chlorine_total", "turbidity"):
-        raise RuleError("standin.analyte", f"The colorimeter does not read “{analyte}”.", "analyte", "Type what your kit shows.")
+    if analyte not in (
+        "iron",
+        "iron_ferrous",
+        "manganese",
+        "tannin",
+        "chlorine_free",
+        "chlorine_total",
+        "turbidity",
+    ):
+        raise RuleError(
+            "standin.analyte",
+            f"The colorimeter does not read “{analyte}”.",
+            "analyte",
+            "Type what your kit shows.",
+        )
     with ctx.db() as db:
         device = standins.colorimeter(db, ctx.who, id, str(sample_id), turn)
     return OneNumber(value=device.read(analyte), simulated=device.simulated)
@@ -61,4 +88,11 @@ def laboratory(ctx: Signed, id: UUID, lab_id: UUID) -> Response:
     """The simulated laboratory's report on a bottle, as CSV."""
     with ctx.db() as db:
         data = standins.report(db, ctx.who, id, str(lab_id))
-    return Response(data, media_type="text/csv", headers={"Content-Disposition": 'attachment; filename="simulated-report.csv"', "Cache-Control": "no-store"})
+    return Response(
+        data,
+        media_type="text/csv",
+        headers={
+            "Content-Disposition": 'attachment; filename="simulated-report.csv"',
+            "Cache-Control": "no-store",
+        },
+    )

@@ -24,7 +24,19 @@ from ..work import standins, visiting
 from .address import same_id
 from .answers import answer
 from .context import Context, Signed
-from .schemas import AgainBody, HomeChange, KeptReading, KnownHome, OtherVisit, Saved, StartBody, StrikeBody, VisitChange, VisitSummary, VisitView
+from .schemas import (
+    AgainBody,
+    HomeChange,
+    KeptReading,
+    KnownHome,
+    OtherVisit,
+    Saved,
+    StartBody,
+    StrikeBody,
+    VisitChange,
+    VisitSummary,
+    VisitView,
+)
 
 router = APIRouter(prefix="/api/visits", tags=["visits"])
 Version = Annotated[int | None, Header(alias="If-Match-Version")]
@@ -32,7 +44,11 @@ Units = Literal["us", "metric"] | None
 
 
 def _in_units(visit: Visit, units: Units) -> Visit:
-    return visit if units in (None, visit.settings.units) else replace(visit, settings=replace(visit.settings, units=units))
+    return (
+        visit
+        if units in (None, visit.settings.units)
+        else replace(visit, settings=replace(visit.settings, units=units))
+    )
 
 
 def _view(ctx: Context, id: UUID, units: Units) -> Response:
@@ -46,7 +62,18 @@ def _view(ctx: Context, id: UUID, units: Units) -> Response:
     at = datetime.now(UTC)
     lab = {x.id: status(x, at) for x in visit.lab_samples}
     drawn = frozenset(x.kind for x in visit.lab_samples)
-    return answer(VisitView(visit=visit, versions=versions, step=step, assessment=assess(visit, earlier=before), lab=lab, suggested=panel(visit.home, drawn), others=tuple(OtherVisit(id=str(i), started_at=t) for i, t in others), reports=standins.reports(visit)))
+    return answer(
+        VisitView(
+            visit=visit,
+            versions=versions,
+            step=step,
+            assessment=assess(visit, earlier=before),
+            lab=lab,
+            suggested=panel(visit.home, drawn),
+            others=tuple(OtherVisit(id=str(i), started_at=t) for i, t in others),
+            reports=standins.reports(visit),
+        )
+    )
 
 
 @router.get("", response_model=list[VisitSummary])
@@ -62,7 +89,9 @@ def today(ctx: Signed, day: datetime | None = None) -> list[VisitSummary]:
 def start(ctx: Signed, body: StartBody) -> Saved:
     """Start a visit to a new home; repeats are harmless."""
     with ctx.db() as db:
-        row = visiting.start(db, ctx.who, body.id, body.customer, body.home, tuple(body.complaints), body.started_at)
+        row = visiting.start(
+            db, ctx.who, body.id, body.customer, body.home, tuple(body.complaints), body.started_at
+        )
         return Saved(id=str(row.id), version=row.version)
 
 
@@ -114,7 +143,9 @@ def change_home(ctx: Signed, id: UUID, body: HomeChange) -> Saved:
 
 
 @router.put("/{id}/samples/{sample_id}", response_model=Saved)
-def put_sample(ctx: Signed, id: UUID, sample_id: UUID, body: Sample, version: Version = None) -> Saved:
+def put_sample(
+    ctx: Signed, id: UUID, sample_id: UUID, body: Sample, version: Version = None
+) -> Saved:
     """Draw a glass or change what is written of it; readings go their own way."""
     same_id(body.id, sample_id, "sample", "sample")
     with ctx.db() as db:
@@ -123,13 +154,19 @@ def put_sample(ctx: Signed, id: UUID, sample_id: UUID, body: Sample, version: Ve
 
 
 @router.put("/{id}/samples/{sample_id}/readings/{reading_id}", response_model=KeptReading)
-def put_reading(ctx: Signed, id: UUID, sample_id: UUID, reading_id: UUID, body: Reading) -> Response:
+def put_reading(
+    ctx: Signed, id: UUID, sample_id: UUID, reading_id: UUID, body: Reading
+) -> Response:
     """Keep a reading; sent twice it is one reading."""
     same_id(body.id, reading_id, "reading", "reading")
     with ctx.db() as db:
         row = visiting.put_reading(db, ctx.who, id, sample_id, body)
-        kept: Reading = load(Reading, {**row.data, "struck_at": row.struck_at, "struck_because": row.struck_because})
-    return answer(KeptReading(id=kept.id, sample=str(sample_id), reading=kept, value=work_out(kept)))
+        kept: Reading = load(
+            Reading, {**row.data, "struck_at": row.struck_at, "struck_because": row.struck_because}
+        )
+    return answer(
+        KeptReading(id=kept.id, sample=str(sample_id), reading=kept, value=work_out(kept))
+    )
 
 
 @router.post("/{id}/readings/{reading_id}/strike", response_model=Saved)
@@ -141,7 +178,9 @@ def strike(ctx: Signed, id: UUID, reading_id: UUID, body: StrikeBody) -> Saved:
 
 
 @router.put("/{id}/options/{option_id}", response_model=Saved)
-def put_option(ctx: Signed, id: UUID, option_id: UUID, body: Option, version: Version = None) -> Saved:
+def put_option(
+    ctx: Signed, id: UUID, option_id: UUID, body: Option, version: Version = None
+) -> Saved:
     """Add or change a line."""
     same_id(body.id, str(option_id), "option", "line")
     with ctx.db() as db:
@@ -158,12 +197,20 @@ def drop_option(ctx: Signed, id: UUID, option_id: UUID) -> Response:
 
 
 @router.get("/{id}/comparison", response_model=Comparison)
-def comparison(ctx: Signed, id: UUID, years: Annotated[list[int], Query(max_length=4)] = [5, 10, 15, 20], use: Literal["low", "expected", "high"] = "expected", units: Units = None) -> Response:  # noqa: B006
+def comparison(
+    ctx: Signed,
+    id: UUID,
+    years: Annotated[list[int], Query(max_length=4)] = [5, 10, 15, 20],  # noqa: B006
+    use: Literal["low", "expected", "high"] = "expected",
+    units: Units = None,
+) -> Response:
     """The options side by side, with their costs over several horizons and the band of low and high use; at low, expected or high use."""
     with ctx.db() as db:
         visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id), snapshots=False)
     visit = _in_units(visit, units)
-    return answer(compare(visit, tuple(years), {"low": LOW_USE, "expected": 1.0, "high": HIGH_USE}[use]))
+    return answer(
+        compare(visit, tuple(years), {"low": LOW_USE, "expected": 1.0, "high": HIGH_USE}[use])
+    )
 
 
 @router.get("/{id}/pair", response_model=list[Pair])
@@ -183,5 +230,17 @@ def download(ctx: Signed, id: UUID) -> Response:
     """The visit as one file."""
     with ctx.db() as db:
         visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id))
-    name = "".join(c if c.isascii() and c.isalnum() else "-" for c in visit.home.name.lower()).strip("-")[:60] or "visit"
-    return Response(visit_file.write(visit), media_type="application/json", headers={"Content-Disposition": f'attachment; filename="{name}.json"', "Cache-Control": "no-store"})
+    name = (
+        "".join(c if c.isascii() and c.isalnum() else "-" for c in visit.home.name.lower()).strip(
+            "-"
+        )[:60]
+        or "visit"
+    )
+    return Response(
+        visit_file.write(visit),
+        media_type="application/json",
+        headers={
+            "Content-Disposition": f'attachment; filename="{name}.json"',
+            "Cache-Control": "no-store",
+        },
+    )

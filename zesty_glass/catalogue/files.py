@@ -21,8 +21,30 @@ from ..documents.incoming import text_of
 
 LARGEST_BYTES, MOST_ITEMS = 5_000_000, 5_000
 PLAIN = (
-    "code", "name", "maker", "kind", "scope", "price", "installation", "service_year", "drain", "socket", "plumbed", "headroom_in", "clearance_in", "footprint_in", "weight_lb",
-    "flow_gpm", "drop_psi", "drop_gpm", "psi_min", "kwh_year", "warranty", "parts", "priced_on", "for_what",
+    "code",
+    "name",
+    "maker",
+    "kind",
+    "scope",
+    "price",
+    "installation",
+    "service_year",
+    "drain",
+    "socket",
+    "plumbed",
+    "headroom_in",
+    "clearance_in",
+    "footprint_in",
+    "weight_lb",
+    "flow_gpm",
+    "drop_psi",
+    "drop_gpm",
+    "psi_min",
+    "kwh_year",
+    "warranty",
+    "parts",
+    "priced_on",
+    "for_what",
 )
 NESTED = ("figures", "effects", "needs", "consumables")
 COLUMNS = (*PLAIN, *NESTED)
@@ -59,7 +81,11 @@ def write_json(items: Iterable[Item]) -> bytes:
 
 
 def _figures_cell(data: Mapping[str, Any]) -> str:
-    return "; ".join(f"{k}={v if isinstance(v, str) else json.dumps(v)}" for k, v in data.items() if k != "kind" and v is not None)
+    return "; ".join(
+        f"{k}={v if isinstance(v, str) else json.dumps(v)}"
+        for k, v in data.items()
+        if k != "kind" and v is not None
+    )
 
 
 def _cell(name: str, value: Any) -> str:
@@ -78,7 +104,13 @@ def write_csv(items: Iterable[Item]) -> bytes:
     for i in sorted(items, key=lambda i: i.code):
         data = plain(i)
         row = [data["figures"]["kind"] if c == "kind" else _cell(c, data[c]) for c in PLAIN]
-        w.writerow([*row, _figures_cell(data["figures"]), *(json.dumps(data[c], ensure_ascii=False) if data[c] else "" for c in NESTED[1:])])
+        w.writerow(
+            [
+                *row,
+                _figures_cell(data["figures"]),
+                *(json.dumps(data[c], ensure_ascii=False) if data[c] else "" for c in NESTED[1:]),
+            ]
+        )
     return out.getvalue().encode()
 
 
@@ -96,7 +128,12 @@ def _figures(kind: str, text: str) -> dict[str, Any]:
             continue
         name, eq, value = part.partition("=")
         if not eq:
-            raise RuleError("catalogue.figures", f"“{part.strip()}” is not name=value.", "figures", "Write name=value; name=value.")
+            raise RuleError(
+                "catalogue.figures",
+                f"“{part.strip()}” is not name=value.",
+                "figures",
+                "Write name=value; name=value.",
+            )
         out[name.strip()] = _value(value.strip())
     return out
 
@@ -104,7 +141,12 @@ def _figures(kind: str, text: str) -> dict[str, Any]:
 def _from_cells(cells: Mapping[str, str]) -> dict[str, Any]:
     kind = cells.get("kind", "").strip()
     if kind not in KIND_NAMES:
-        raise RuleError("catalogue.kind", f"There is no stage “{kind}”.", "kind", f"Use one of {', '.join(sorted(KIND_NAMES))}.")
+        raise RuleError(
+            "catalogue.kind",
+            f"There is no stage “{kind}”.",
+            "kind",
+            f"Use one of {', '.join(sorted(KIND_NAMES))}.",
+        )
     out: dict[str, Any] = {"figures": _figures(kind, cells.get("figures", ""))}
     for name, raw in cells.items():
         text = raw.strip()
@@ -112,13 +154,20 @@ def _from_cells(cells: Mapping[str, str]) -> dict[str, Any]:
             continue
         if name in _TRUTH:
             if text.lower() not in _YES | _NO:
-                raise RuleError("catalogue.yes_no", f"“{text}” is neither yes nor no.", name, "Write yes or no.")
+                raise RuleError(
+                    "catalogue.yes_no", f"“{text}” is neither yes nor no.", name, "Write yes or no."
+                )
             out[name] = text.lower() in _YES
         elif name in NESTED:
             try:
                 out[name] = json.loads(text)
             except ValueError as e:
-                raise RuleError("catalogue.list", f"The list cannot be read: {e}.", name, "It is a JSON list, as the export writes it.") from e
+                raise RuleError(
+                    "catalogue.list",
+                    f"The list cannot be read: {e}.",
+                    name,
+                    "It is a JSON list, as the export writes it.",
+                ) from e
         else:
             out[name] = text
     return out
@@ -126,18 +175,32 @@ def _from_cells(cells: Mapping[str, str]) -> dict[str, Any]:
 
 def _csv_rows(text: str) -> list[tuple[int, dict[str, Any] | RuleError]]:
     first = text.split("\n", 1)[0]
-    reader = csv.DictReader(io.StringIO(text), delimiter=";" if first.count(";") > first.count(",") else ",")
+    reader = csv.DictReader(
+        io.StringIO(text), delimiter=";" if first.count(";") > first.count(",") else ","
+    )
     head = [h.strip().lower() for h in reader.fieldnames or []]
     for need in ("code", "name", "maker", "kind", "scope", "price"):
         if need not in head:
-            raise RuleError("catalogue.column", f"There is no column “{need}”.", "row 1", f"The first row names the columns: {', '.join(COLUMNS)}.")
+            raise RuleError(
+                "catalogue.column",
+                f"There is no column “{need}”.",
+                "row 1",
+                f"The first row names the columns: {', '.join(COLUMNS)}.",
+            )
     strange = [h for h in head if h and h not in COLUMNS]
     if strange:
-        raise RuleError("catalogue.column", f"The column “{strange[0]}” is not known.", "row 1", f"Use: {', '.join(COLUMNS)}.")
+        raise RuleError(
+            "catalogue.column",
+            f"The column “{strange[0]}” is not known.",
+            "row 1",
+            f"Use: {', '.join(COLUMNS)}.",
+        )
     reader.fieldnames = head
     out: list[tuple[int, dict[str, Any] | RuleError]] = []
     for n, raw in enumerate(reader, 2):
-        cells = {k: (v or "") for k, v in raw.items() if isinstance(k, str) and not isinstance(v, list)}
+        cells = {
+            k: (v or "") for k, v in raw.items() if isinstance(k, str) and not isinstance(v, list)
+        }
         if any(c.strip() for c in cells.values()):
             try:
                 out.append((n, _from_cells(cells)))
@@ -150,10 +213,25 @@ def _json_rows(text: str) -> list[tuple[int, dict[str, Any] | RuleError]]:
     try:
         data = json.loads(text)
     except ValueError as e:
-        raise RuleError("catalogue.not_json", f"The file is not JSON: {e}.", "file", "Is it cut off, or another file?") from e
+        raise RuleError(
+            "catalogue.not_json",
+            f"The file is not JSON: {e}.",
+            "file",
+            "Is it cut off, or another file?",
+        ) from e
     if not isinstance(data, list):
-        raise RuleError("catalogue.list", "The file is not a list of items.", "file", "Export the catalogue to see its form.")
-    bad = RuleError("catalogue.item", "This is not an item.", "", "An item is an object with code, name and figures.")
+        raise RuleError(
+            "catalogue.list",
+            "The file is not a list of items.",
+            "file",
+            "Export the catalogue to see its form.",
+        )
+    bad = RuleError(
+        "catalogue.item",
+        "This is not an item.",
+        "",
+        "An item is an object with code, name and figures.",
+    )
     return [(n, x if isinstance(x, dict) else bad) for n, x in enumerate(data, 1)]
 
 
@@ -166,9 +244,13 @@ def read(data: bytes, known: Mapping[str, Item]) -> tuple[CataloguePreview, tupl
     text = text_of(data, LARGEST_BYTES, "catalogue")
     rows = _json_rows(text) if text.lstrip()[:1] in ("[", "{") else _csv_rows(text)
     if not rows:
-        raise RuleError("catalogue.empty", "The file holds no item.", "file", "Add a row for each item.")
+        raise RuleError(
+            "catalogue.empty", "The file holds no item.", "file", "Add a row for each item."
+        )
     if len(rows) > MOST_ITEMS:
-        raise RuleError("catalogue.rows", f"More than {MOST_ITEMS} items.", "file", "Split the file.")
+        raise RuleError(
+            "catalogue.rows", f"More than {MOST_ITEMS} items.", "file", "Split the file."
+        )
     seen: dict[str, Item] = {}
     out: list[ItemRow] = []
     for n, raw in rows:
@@ -177,14 +259,31 @@ def read(data: bytes, known: Mapping[str, Item]) -> tuple[CataloguePreview, tupl
                 raise raw
             item: Item = load(Item, raw)
             if not item.code.strip() or not item.name.strip():
-                raise RuleError("catalogue.code", "An item needs a code and a name.", "code", "Write both.")
+                raise RuleError(
+                    "catalogue.code", "An item needs a code and a name.", "code", "Write both."
+                )
             if item.code in seen:
-                raise RuleError("catalogue.twice", f"The code {item.code} stands twice in this file.", "code", "Keep one.")
+                raise RuleError(
+                    "catalogue.twice",
+                    f"The code {item.code} stands twice in this file.",
+                    "code",
+                    "Keep one.",
+                )
             seen[item.code] = item
             out.append(_row(n, item, known.get(item.code)))
         except RuleError as e:
             code = raw.get("code", "") if isinstance(raw, dict) else ""
-            out.append(ItemRow(row=n, code=str(code), name=str(raw.get("name", "")) if isinstance(raw, dict) else "", change="error", error=e.what, where=e.where, remedy=e.remedy))
+            out.append(
+                ItemRow(
+                    row=n,
+                    code=str(code),
+                    name=str(raw.get("name", "")) if isinstance(raw, dict) else "",
+                    change="error",
+                    error=e.what,
+                    where=e.where,
+                    remedy=e.remedy,
+                )
+            )
     out = [_system(r, seen, {**known, **seen}) for r in out]
     good = all(r.change != "error" for r in out)
     return CataloguePreview(rows=tuple(out), good=good), tuple(seen.values()) if good else ()
@@ -195,7 +294,9 @@ def _row(n: int, item: Item, before: Item | None) -> ItemRow:
         return ItemRow(row=n, code=item.code, name=item.name, change="new")
     a, b = plain(before), plain(item)
     fields = tuple(k for k in b if a.get(k) != b[k])
-    return ItemRow(row=n, code=item.code, name=item.name, change="changed" if fields else "same", fields=fields)
+    return ItemRow(
+        row=n, code=item.code, name=item.name, change="changed" if fields else "same", fields=fields
+    )
 
 
 def _system(r: ItemRow, seen: Mapping[str, Item], every: Mapping[str, Item]) -> ItemRow:
@@ -204,17 +305,39 @@ def _system(r: ItemRow, seen: Mapping[str, Item], every: Mapping[str, Item]) -> 
     if r.change == "error" or item is None or not isinstance(item.figures, SystemFigures):
         return r
     problem = _parts(item, every, (item.code,))
-    return r if problem is None else ItemRow(row=r.row, code=r.code, name=r.name, change="error", error=problem.what, where=problem.where, remedy=problem.remedy)
+    return (
+        r
+        if problem is None
+        else ItemRow(
+            row=r.row,
+            code=r.code,
+            name=r.name,
+            change="error",
+            error=problem.what,
+            where=problem.where,
+            remedy=problem.remedy,
+        )
+    )
 
 
 def _parts(item: Item, every: Mapping[str, Item], above: tuple[str, ...]) -> RuleError | None:
     assert isinstance(item.figures, SystemFigures)
     for p in item.figures.parts:
         if p in above:
-            return RuleError("item.circular", f"{item.name} holds {p}, which holds it again.", "figures.parts", "Name its stages only.")
+            return RuleError(
+                "item.circular",
+                f"{item.name} holds {p}, which holds it again.",
+                "figures.parts",
+                "Name its stages only.",
+            )
         part = every.get(p)
         if part is None:
-            return RuleError("catalogue.part", f"{item.name} names {p}, which is not in the catalogue.", "figures.parts", "Add it to the file.")
+            return RuleError(
+                "catalogue.part",
+                f"{item.name} names {p}, which is not in the catalogue.",
+                "figures.parts",
+                "Add it to the file.",
+            )
         if isinstance(part.figures, SystemFigures):
             found = _parts(part, every, (*above, p))
             if found is not None:

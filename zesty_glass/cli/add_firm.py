@@ -34,11 +34,22 @@ def main(arguments: list[str]) -> int:
     engine = make_engine(url)
     try:
         with make_sessions(engine).begin() as db:
-            firm = Firm(id=uuid4(), name=given.name, settings=plain(Settings()), rules=plain(Rules()), version=1)
+            firm = Firm(
+                id=uuid4(),
+                name=given.name,
+                settings=plain(Settings()),
+                rules=plain(Rules()),
+                version=1,
+            )
             db.add(firm)
             db.flush()
             signing_in.add_user(db, firm.id, given.email, given.manager, "manager", password)
-            db.add_all(InstrumentRow(id=uuid4(), firm_id=firm.id, key=k.id, position=i, data=plain(k), version=1) for i, k in enumerate(demo_instruments(datetime.now(UTC).date())))
+            db.add_all(
+                InstrumentRow(
+                    id=uuid4(), firm_id=firm.id, key=k.id, position=i, data=plain(k), version=1
+                )
+                for i, k in enumerate(demo_instruments(datetime.now(UTC).date()))
+            )
     except RuleError as e:
         return fail(str(e))
     print(f"{given.name} added; {given.email} may sign in.")

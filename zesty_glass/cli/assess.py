@@ -15,14 +15,25 @@ from ..documents.visit_file import read
 
 def report(data: bytes, years: int | None = None) -> str:
     """The assessment of a visit file as JSON text."""
-    return json.dumps(plain(assess(read(data), years=years, use_bands=True), Assessment), indent=2, ensure_ascii=False)
+    return json.dumps(
+        plain(assess(read(data), years=years, use_bands=True), Assessment),
+        indent=2,
+        ensure_ascii=False,
+    )
 
 
 def main(arguments: list[str]) -> int:
     """Print the assessment; a clear error and status 2 when the file cannot be used."""
-    parser = argparse.ArgumentParser(prog="./zesty assess", description="Work out a visit file and print JSON.")
+    parser = argparse.ArgumentParser(
+        prog="./zesty assess", description="Work out a visit file and print JSON."
+    )
     parser.add_argument("file", type=Path)
-    parser.add_argument("--years", type=int, choices=(5, 10, 15, 20), help="horizon of the costs; the visit's own unless given")
+    parser.add_argument(
+        "--years",
+        type=int,
+        choices=(5, 10, 15, 20),
+        help="horizon of the costs; the visit's own unless given",
+    )
     given = parser.parse_args(arguments)
     try:
         print(report(given.file.read_bytes(), given.years))
@@ -30,7 +41,13 @@ def main(arguments: list[str]) -> int:
         print(f"zesty: {given.file}: {e.strerror}", file=sys.stderr)
         return 2
     except RuleError as e:
-        print(json.dumps({"error": {"code": e.code, "what": e.what, "where": e.where, "remedy": e.remedy}}, ensure_ascii=False), file=sys.stderr)
+        print(
+            json.dumps(
+                {"error": {"code": e.code, "what": e.what, "where": e.where, "remedy": e.remedy}},
+                ensure_ascii=False,
+            ),
+            file=sys.stderr,
+        )
         return 2
     return 0
 

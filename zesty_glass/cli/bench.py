@@ -52,7 +52,10 @@ def timed(work: Callable[[], Any], times: int) -> dict[str, float]:
         work()
         spent.append(1000 * (time.perf_counter() - start))
     spent.sort()
-    return {"median_ms": round(statistics.median(spent), 2), "p95_ms": round(spent[int(0.95 * (times - 1))], 2)}
+    return {
+        "median_ms": round(statistics.median(spent), 2),
+        "p95_ms": round(spent[int(0.95 * (times - 1))], 2),
+    }
 
 
 def core() -> dict[str, Any]:
@@ -61,18 +64,85 @@ def core() -> dict[str, Any]:
     v = home_1(at)
     two = replace(v, options=v.options[:2], horizon=20)
     four = _four_of_ten(v)
-    return {"compare_four_options_of_ten_stages_20_years": timed(lambda: compare(four, (20,), bands=False), 60), "the_same_with_low_and_high_use": timed(lambda: compare(four, (20,)), 60), "assess_four_options_of_ten_stages_20_years": timed(lambda: assess(four), 60), "assess_two_lines_20_years": timed(lambda: assess(two), 200), "assess_all_seven_homes": timed(lambda: [assess(h) for h in demo_visits(at)], 10)}
+    return {
+        "compare_four_options_of_ten_stages_20_years": timed(
+            lambda: compare(four, (20,), bands=False), 60
+        ),
+        "the_same_with_low_and_high_use": timed(lambda: compare(four, (20,)), 60),
+        "assess_four_options_of_ten_stages_20_years": timed(lambda: assess(four), 60),
+        "assess_two_lines_20_years": timed(lambda: assess(two), 200),
+        "assess_all_seven_homes": timed(lambda: [assess(h) for h in demo_visits(at)], 10),
+    }
 
 
 def _four_of_ten(v: Visit) -> Visit:
     """Four options of ten stages each, over 20 years: the comparison of a large proposal."""
     items = demo_items()
     lines = (
-        ("SD-20B", "AC-B15", "FE-A10", "SO-20", "CC-15", "UV-12H", "SD-T10", "CB-T", "RO-75M", "CP-T"), ("SD-20S", "AC-U15", "FE-L12", "SO-30", "CC-45", "UV-20H", "SD-T10", "CB-T", "RO-75E", "CP-T"),
-        ("SD-20A", "AC-M15", "FE-A08L", "SO-15", "CB-15", "UV-15V", "SD-T10", "CB-T", "RO-TL4", "CP-T"), ("SD-50", "AC-B25", "FE-D10", "SO-10", "CB-10", "UV-12H", "SD-T10", "CB-T", "RO-50B", "CP-T"),
+        (
+            "SD-20B",
+            "AC-B15",
+            "FE-A10",
+            "SO-20",
+            "CC-15",
+            "UV-12H",
+            "SD-T10",
+            "CB-T",
+            "RO-75M",
+            "CP-T",
+        ),
+        (
+            "SD-20S",
+            "AC-U15",
+            "FE-L12",
+            "SO-30",
+            "CC-45",
+            "UV-20H",
+            "SD-T10",
+            "CB-T",
+            "RO-75E",
+            "CP-T",
+        ),
+        (
+            "SD-20A",
+            "AC-M15",
+            "FE-A08L",
+            "SO-15",
+            "CB-15",
+            "UV-15V",
+            "SD-T10",
+            "CB-T",
+            "RO-TL4",
+            "CP-T",
+        ),
+        (
+            "SD-50",
+            "AC-B25",
+            "FE-D10",
+            "SO-10",
+            "CB-10",
+            "UV-12H",
+            "SD-T10",
+            "CB-T",
+            "RO-50B",
+            "CP-T",
+        ),
     )
-    options = tuple(Option(id=uid(f"bench-{n}"), name=f"Line {n}", stages=tuple(StageChoice(item=c) for c in codes)) for n, codes in enumerate(lines))
-    return replace(v, options=options, catalogue=items, horizon=20, recommended=None, proposals=(), demonstrations=())
+    options = tuple(
+        Option(
+            id=uid(f"bench-{n}"), name=f"Line {n}", stages=tuple(StageChoice(item=c) for c in codes)
+        )
+        for n, codes in enumerate(lines)
+    )
+    return replace(
+        v,
+        options=options,
+        catalogue=items,
+        horizon=20,
+        recommended=None,
+        proposals=(),
+        demonstrations=(),
+    )
 
 
 def search() -> dict[str, Any]:
@@ -84,13 +154,33 @@ def search() -> dict[str, Any]:
     raw = design_water(v.samples)
     assert raw is not None
     colour = meaning(raw, v.home, v.complaints, v.rules).colour
-    eight = Option(id="x", name="x", stages=tuple(StageChoice(item=c) for c in ("SD-20B", "AC-B15", "FE-A10", "SO-20", "CC-15", "UV-12H", "CB-T", "RO-75M")))
-    out["line_of_eight_stages"] = timed(lambda: walk(eight, items, raw, colour, v.home, v.settings), 200)
+    eight = Option(
+        id="x",
+        name="x",
+        stages=tuple(
+            StageChoice(item=c)
+            for c in ("SD-20B", "AC-B15", "FE-A10", "SO-20", "CC-15", "UV-12H", "CB-T", "RO-75M")
+        ),
+    )
+    out["line_of_eight_stages"] = timed(
+        lambda: walk(eight, items, raw, colour, v.home, v.settings), 200
+    )
     large = {i.code: i for i in large_catalogue(500)}
-    for name, home in (("hard town water with chloramine", home_1(at)), ("granite well with fluoride and arsenic", home_5(at)), ("acid well with iron and manganese", home_3(at))):
+    for name, home in (
+        ("hard town water with chloramine", home_1(at)),
+        ("granite well with fluoride and arsenic", home_5(at)),
+        ("acid well with iron and manganese", home_3(at)),
+    ):
         asked = Question(visit=home, items=large)
         found = asked.suggest()
-        out[f"search_500: {name}"] = {**timed(asked.suggest, 3), "combinations": found.combinations, "walked_to_the_end": found.walked, "never_evaluated": found.never, "stages_worked_out": found.stages, "lines": len(found.lines)}
+        out[f"search_500: {name}"] = {
+            **timed(asked.suggest, 3),
+            "combinations": found.combinations,
+            "walked_to_the_end": found.walked,
+            "never_evaluated": found.never,
+            "stages_worked_out": found.stages,
+            "lines": len(found.lines),
+        }
     out["peak_memory_mb"] = round(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024, 1)
     out["why_sound"] = found.why
     return out
@@ -101,10 +191,30 @@ def pdf() -> dict[str, Any]:
     from ..documents.pdf import proposal_pdf
 
     now = datetime(2026, 11, 20, 9, 0, tzinfo=UTC)
-    offer = make_offer(home_1(now), number="261120-BENCH", revision=1, created_at=now, valid_until=date(2026, 12, 20), recommended=uid("home-1-option-b"), reasons="")
-    proposal = Proposal(id="bench", number="261120-BENCH", recommended="b", reasons="", created_at=now, valid_until=date(2026, 12, 20), snapshot="{}", digest=digest("{}"))
+    offer = make_offer(
+        home_1(now),
+        number="261120-BENCH",
+        revision=1,
+        created_at=now,
+        valid_until=date(2026, 12, 20),
+        recommended=uid("home-1-option-b"),
+        reasons="",
+    )
+    proposal = Proposal(
+        id="bench",
+        number="261120-BENCH",
+        recommended="b",
+        reasons="",
+        created_at=now,
+        valid_until=date(2026, 12, 20),
+        snapshot="{}",
+        digest=digest("{}"),
+    )
     sizes: list[int] = []
-    return {**timed(lambda: sizes.append(len(proposal_pdf(offer, proposal))), 7), "bytes": sizes[-1]}
+    return {
+        **timed(lambda: sizes.append(len(proposal_pdf(offer, proposal))), 7),
+        "bytes": sizes[-1],
+    }
 
 
 def scripts() -> dict[str, int]:
@@ -116,7 +226,10 @@ def scripts() -> dict[str, int]:
     def size(p: Path) -> int:
         return len(gzip.compress(p.read_bytes(), 9))
 
-    return {"sign_in_and_visit_bytes": sum(size(WEB / "dist" / p) for p in first), "all_bytes": sum(map(size, every))}
+    return {
+        "sign_in_and_visit_bytes": sum(size(WEB / "dist" / p) for p in first),
+        "all_bytes": sum(map(size, every)),
+    }
 
 
 class Running:
@@ -125,7 +238,12 @@ class Running:
     def __init__(self, data: Path) -> None:
         self.port = free_port()
         start = time.monotonic()
-        self.process = subprocess.Popen([str(ROOT / "zesty"), "demo", "--port", str(self.port), "--data", str(data)], stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, start_new_session=True)
+        self.process = subprocess.Popen(
+            [str(ROOT / "zesty"), "demo", "--port", str(self.port), "--data", str(data)],
+            stdout=subprocess.DEVNULL,
+            stderr=subprocess.DEVNULL,
+            start_new_session=True,
+        )
         while not self._page():
             if self.process.poll() is not None or time.monotonic() - start > 120:
                 raise RuntimeError("the demo did not start")
@@ -157,12 +275,22 @@ _ID = rb"[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}"
 def _signed_in(port: int) -> tuple[http.client.HTTPConnection, str, str]:
     """A connection, its cookie, and the address of a visit with four options of ten stages that was brought in."""
     c = http.client.HTTPConnection("127.0.0.1", port, timeout=30)
-    c.request("POST", "/api/session", json.dumps({"email": EMAIL, "password": PASSWORD}), {"Content-Type": "application/json"})
+    c.request(
+        "POST",
+        "/api/session",
+        json.dumps({"email": EMAIL, "password": PASSWORD}),
+        {"Content-Type": "application/json"},
+    )
     r = c.getresponse()
     me = json.loads(r.read())
     cookie = (r.getheader("Set-Cookie") or "").split(";")[0]
     large = visit_file.write(_four_of_ten(home_1(datetime(2026, 11, 20, 9, 0, tzinfo=UTC))))
-    c.request("POST", "/api/visits/import", re.sub(_ID, lambda m: uid(f"bench {m[0]!r}").encode(), large), {"Content-Type": "application/json", "Cookie": cookie, "X-Zesty-Token": me["token"]})
+    c.request(
+        "POST",
+        "/api/visits/import",
+        re.sub(_ID, lambda m: uid(f"bench {m[0]!r}").encode(), large),
+        {"Content-Type": "application/json", "Cookie": cookie, "X-Zesty-Token": me["token"]},
+    )
     r = c.getresponse()
     brought = json.loads(r.read())
     if r.status != 201:
@@ -186,8 +314,15 @@ def _calls(port: int) -> dict[str, Any]:
 
     home = f"/api/visits/{uid('home-1-visit')}"
     return {
-        "open_a_visit": timed(get(home), 100), "comparison_three_options_four_horizons": timed(get(f"{home}/comparison"), 60), "comparison_four_options_of_ten_stages_20_years": timed(get(f"/api{four}/comparison?years=20"), 60),
-        "comparison_four_options_of_ten_stages_four_horizons": timed(get(f"/api{four}/comparison"), 60), "todays_visits": timed(get("/api/visits"), 60),
+        "open_a_visit": timed(get(home), 100),
+        "comparison_three_options_four_horizons": timed(get(f"{home}/comparison"), 60),
+        "comparison_four_options_of_ten_stages_20_years": timed(
+            get(f"/api{four}/comparison?years=20"), 60
+        ),
+        "comparison_four_options_of_ten_stages_four_horizons": timed(
+            get(f"/api{four}/comparison"), 60
+        ),
+        "todays_visits": timed(get("/api/visits"), 60),
     }
 
 
@@ -212,10 +347,27 @@ def page() -> dict[str, Any]:
         for _ in range(5):
             browser.go(f"{served.base}{four}/line")
             browser.find("a", "Compare")
-            opened.append(browser.driver.execute_async_script(_until("[...document.querySelectorAll('a')].find((a) => a.textContent.includes('Compare') && a.href.endsWith('/compare'))", "document.querySelector('[data-testid=cost-chart]')")))
+            opened.append(
+                browser.driver.execute_async_script(
+                    _until(
+                        "[...document.querySelectorAll('a')].find((a) => a.textContent.includes('Compare') && a.href.endsWith('/compare'))",
+                        "document.querySelector('[data-testid=cost-chart]')",
+                    )
+                )
+            )
             for years in (5, 10, 15, 20, 5):
-                switched.append(browser.driver.execute_async_script(_until(f"[...document.querySelectorAll('[role=radio]')].find((e) => e.textContent === '{years}')", f"document.querySelector('[data-testid=cost-chart]').getAttribute('aria-label').includes('over {years} years')")))
-        return {name: {"median_ms": round(statistics.median(x), 1), "most_ms": round(max(x), 1)} for name, x in (("comparison_opened", opened), ("horizon_switched", switched))}
+                switched.append(
+                    browser.driver.execute_async_script(
+                        _until(
+                            f"[...document.querySelectorAll('[role=radio]')].find((e) => e.textContent === '{years}')",
+                            f"document.querySelector('[data-testid=cost-chart]').getAttribute('aria-label').includes('over {years} years')",
+                        )
+                    )
+                )
+        return {
+            name: {"median_ms": round(statistics.median(x), 1), "most_ms": round(max(x), 1)}
+            for name, x in (("comparison_opened", opened), ("horizon_switched", switched))
+        }
     finally:
         browser.close()
         served.close()
@@ -231,7 +383,12 @@ def server() -> dict[str, Any]:
         first.stop()
         second = Running(folder)
         try:
-            out = {"start_new_data_s": made, "start_second_s": second.first_page_s, "memory_after_start_mb": second.memory_mb(), "api": _calls(second.port)}
+            out = {
+                "start_new_data_s": made,
+                "start_second_s": second.first_page_s,
+                "memory_after_start_mb": second.memory_mb(),
+                "api": _calls(second.port),
+            }
             out["memory_after_calls_mb"] = second.memory_mb()
         finally:
             second.stop()
@@ -257,13 +414,23 @@ def touches() -> dict[str, int]:
         served.close()
 
 
-PARTS: dict[str, Callable[[], Any]] = {"core": core, "search": search, "pdf": pdf, "scripts": scripts, "server": server, "page": page, "touches": touches}
+PARTS: dict[str, Callable[[], Any]] = {
+    "core": core,
+    "search": search,
+    "pdf": pdf,
+    "scripts": scripts,
+    "server": server,
+    "page": page,
+    "touches": touches,
+}
 
 
 def main(arguments: list[str]) -> int:
     """Print the figures."""
     parser = argparse.ArgumentParser(prog="./zesty bench")
-    parser.add_argument("only", nargs="*", choices=[*PARTS, []], help="parts to measure; all unless given")
+    parser.add_argument(
+        "only", nargs="*", choices=[*PARTS, []], help="parts to measure; all unless given"
+    )
     given = parser.parse_args(arguments)
     out: dict[str, Any] = {"cores": os.cpu_count()}
     for name, part in PARTS.items():

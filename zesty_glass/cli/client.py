@@ -20,7 +20,12 @@ def generate() -> str:
     with tempfile.TemporaryDirectory() as d:
         source, out = Path(d, "openapi.json"), Path(d, "schema.ts")
         source.write_text(json.dumps(description))
-        subprocess.run(["npx", "openapi-typescript", str(source), "-o", str(out)], cwd=WEB, check=True, capture_output=True)
+        subprocess.run(
+            ["npx", "openapi-typescript", str(source), "-o", str(out)],
+            cwd=WEB,
+            check=True,
+            capture_output=True,
+        )
         return out.read_text()
 
 

@@ -13,12 +13,21 @@ from pathlib import Path
 
 from .say import Stop
 
-_TEST_SETTINGS = ("fsync=off", "synchronous_commit=off", "full_page_writes=off", "wal_level=minimal", "max_wal_senders=0")
+_TEST_SETTINGS = (
+    "fsync=off",
+    "synchronous_commit=off",
+    "full_page_writes=off",
+    "wal_level=minimal",
+    "max_wal_senders=0",
+)
 
 
 def programs() -> Path:
     """Folder of initdb and pg_ctl; ``Stop`` when PostgreSQL is not installed."""
-    found = sorted(Path("/usr/lib/postgresql").glob("*/bin/initdb"), key=lambda p: int(p.parts[4]) if p.parts[4].isdigit() else 0)
+    found = sorted(
+        Path("/usr/lib/postgresql").glob("*/bin/initdb"),
+        key=lambda p: int(p.parts[4]) if p.parts[4].isdigit() else 0,
+    )
     if found:
         return found[-1].parent
     which = shutil.which("initdb")
@@ -55,11 +64,23 @@ class Cluster:
         self._owner = "postgres" if os.geteuid() == 0 else None
 
     def _run(self, *command: str, quiet: bool = True) -> subprocess.CompletedProcess[str]:
-        as_owner = {"user": self._owner, "group": self._owner, "extra_groups": []} if self._owner else {}
-        env = {k: v for k, v in os.environ.items() if not k.startswith("PG")} | {"LC_ALL": "C.UTF-8"}
+        as_owner = (
+            {"user": self._owner, "group": self._owner, "extra_groups": []} if self._owner else {}
+        )
+        env = {k: v for k, v in os.environ.items() if not k.startswith("PG")} | {
+            "LC_ALL": "C.UTF-8"
+        }
         # the server keeps what it inherits: a file, not a pipe, or reading would never end
         with tempfile.TemporaryFile("w+") as out:
-            done = subprocess.run(command, cwd=self.folder, stdout=out, stderr=subprocess.STDOUT, text=True, env=env, **as_owner)  # type: ignore[call-overload]
+            done = subprocess.run(
+                command,
+                cwd=self.folder,
+                stdout=out,
+                stderr=subprocess.STDOUT,
+                text=True,
+                env=env,
+                **as_owner,
+            )  # type: ignore[call-overload]
             out.seek(0)
             return subprocess.CompletedProcess(command, done.returncode, out.read(), "")
 
@@ -77,7 +98,9 @@ class Cluster:
     def _let_through(folder: Path) -> None:
         for parent in folder.resolve().parents:
             if not parent.stat().st_mode & 0o001:
-                raise Stop(f"PostgreSQL runs as “postgres” and may not pass through {parent}. Run: chmod o+x {parent}")
+                raise Stop(
+                    f"PostgreSQL runs as “postgres” and may not pass through {parent}. Run: chmod o+x {parent}"
+                )
 
     @property
     def password(self) -> str:
@@ -90,7 +113,9 @@ class Cluster:
             return False
         self._own()
         if self.data.exists():
-            raise Stop(f"{self.data} is there but is no PostgreSQL data folder (an interrupted start?). Move it away and start again.")
+            raise Stop(
+                f"{self.data} is there but is no PostgreSQL data folder (an interrupted start?). Move it away and start again."
+            )
         secret = self.folder / "password"
         secret.write_text(secrets.token_urlsafe(24))
         os.chmod(secret, 0o600)
@@ -99,10 +124,26 @@ class Cluster:
             os.chown(secret, entry.pw_uid, entry.pw_gid)
         made = self.folder / "making"
         shutil.rmtree(made, ignore_errors=True)
-        done = self._run(str(programs() / "initdb"), "-D", str(made), "-U", self.user, "--auth=scram-sha-256", f"--pwfile={secret}", "-E", "UTF8", "--locale=C.UTF-8", *(("--no-sync",) if self.fast else ()))
+        done = self._run(
+            str(programs() / "initdb"),
+            "-D",
+            str(made),
+            "-U",
+            self.user,
+            "--auth=scram-sha-256",
+            f"--pwfile={secret}",
+            "-E",
+            "UTF8",
+            "--locale=C.UTF-8",
+            *(("--no-sync",) if self.fast else ()),
+        )
         if done.returncode:
             shutil.rmtree(made, ignore_errors=True)
-            raise Stop(disk_full(self.folder) if says_full(done.stdout) else f"PostgreSQL could not make its data folder in {self.folder}:\n{done.stdout[-800:]}")
+            raise Stop(
+                disk_full(self.folder)
+                if says_full(done.stdout)
+                else f"PostgreSQL could not make its data folder in {self.folder}:\n{done.stdout[-800:]}"
+            )
         made.rename(self.data)
         return True
 
@@ -116,17 +157,47 @@ class Cluster:
             entry = pwd.getpwnam(self._owner)
             os.chown(sockets, entry.pw_uid, entry.pw_gid)
         self._sockets = sockets
-        options = [f"-p {self.port}", "-c listen_addresses=127.0.0.1", f"-c unix_socket_directories={sockets}"]
+        options = [
+            f"-p {self.port}",
+            "-c listen_addresses=127.0.0.1",
+            f"-c unix_socket_directories={sockets}",
+        ]
         options += [f"-c {s}" for s in _TEST_SETTINGS] if self.fast else []
-        done = self._run(str(programs() / "pg_ctl"), "-D", str(self.data), "-w", "-t", "30", "-l", str(log), "-o", " ".join(options), "start")
+        done = self._run(
+            str(programs() / "pg_ctl"),
+            "-D",
+            str(self.data),
+            "-w",
+            "-t",
+            "30",
+            "-l",
+            str(log),
+            "-o",
+            " ".join(options),
+            "start",
+        )
         if done.returncode:
             tail = log.read_text(errors="replace")[-800:] if log.exists() else done.stdout[-800:]
-            raise Stop(disk_full(self.folder) if says_full(tail) else f"PostgreSQL did not start. If {self.data} was damaged, move it away and start again. Its log ends:\n{tail}")
+            raise Stop(
+                disk_full(self.folder)
+                if says_full(tail)
+                else f"PostgreSQL did not start. If {self.data} was damaged, move it away and start again. Its log ends:\n{tail}"
+            )
 
     def stop(self) -> None:
         """Stop it if it runs."""
         if (self.data / "postmaster.pid").exists():
-            self._run(str(programs() / "pg_ctl"), "-D", str(self.data), "-m", "fast", "-w", "-t", "30", "stop")
+            self._run(
+                str(programs() / "pg_ctl"),
+                "-D",
+                str(self.data),
+                "-m",
+                "fast",
+                "-w",
+                "-t",
+                "30",
+                "stop",
+            )
             (self.data / "postmaster.pid").unlink(missing_ok=True)
         shutil.rmtree(getattr(self, "_sockets", "") or "/nonexistent", ignore_errors=True)
 

@@ -69,11 +69,15 @@ def main(arguments: list[str]) -> int:
     """Run the demo until Ctrl-C."""
     parser = argparse.ArgumentParser(prog="./zesty demo")
     parser.add_argument("--port", type=int, default=8420, help="port on 127.0.0.1 (8420)")
-    parser.add_argument("--data", type=Path, default=STATE / "demo", help="folder of the demo's database")
+    parser.add_argument(
+        "--data", type=Path, default=STATE / "demo", help="folder of the demo's database"
+    )
     parser.add_argument("--once", action="store_true", help=argparse.SUPPRESS)
     given = parser.parse_args(arguments)
     if port_in_use("127.0.0.1", given.port):
-        raise Stop(f"Port {given.port} is in use: another demo may be running. Stop it, or run: ./zesty demo --port {given.port + 1}")
+        raise Stop(
+            f"Port {given.port} is in use: another demo may be running. Stop it, or run: ./zesty demo --port {given.port + 1}"
+        )
     cluster = Cluster(given.data / "postgres")
     try:
         made = cluster.create()
@@ -97,7 +101,10 @@ def main(arguments: list[str]) -> int:
         def started() -> None:
             from ..demo.people import EMAIL, PASSWORD
 
-            print(f"\n  Zesty Glass    http://127.0.0.1:{given.port}\n  sign in as     {EMAIL}\n  password       {PASSWORD}\n\n  Ctrl-C stops it.", flush=True)
+            print(
+                f"\n  Zesty Glass    http://127.0.0.1:{given.port}\n  sign in as     {EMAIL}\n  password       {PASSWORD}\n\n  Ctrl-C stops it.",
+                flush=True,
+            )
 
         run(url, _secret(given.data), "127.0.0.1", given.port, secure_cookie=False, started=started)
     finally:

@@ -20,14 +20,21 @@ VENV = ROOT / ".venv"
 STATE = ROOT / ".zesty"
 WEB = ROOT / "web"
 
-_PRINTING = {"libpango-1.0.so.0": "libpango-1.0-0", "libpangoft2-1.0.so.0": "libpangoft2-1.0-0", "libharfbuzz-subset.so.0": "libharfbuzz-subset0"}
+_PRINTING = {
+    "libpango-1.0.so.0": "libpango-1.0-0",
+    "libpangoft2-1.0.so.0": "libpangoft2-1.0-0",
+    "libharfbuzz-subset.so.0": "libharfbuzz-subset0",
+}
 COMMANDS = {
     "demo": ("start everything with the demo firm and print the address", "run"),
     "serve": ("serve for a firm; configured by environment (see docs/running.md)", "run"),
     "test": ("check and test everything", "test"),
     "bench": ("measure the figures and print them as JSON", "test"),
     "assess": ("work out a visit file and print JSON: ./zesty assess visit.json", "core"),
-    "suggest": ("search a catalogue for lines that answer a visit file: ./zesty suggest visit.json", "core"),
+    "suggest": (
+        "search a catalogue for lines that answer a visit file: ./zesty suggest visit.json",
+        "core",
+    ),
     "docs": ("write the generated parts of docs/ anew", "core"),
     "shots": ("take the screenshots of docs/screenshots/ anew", "test"),
     "client": ("write the page's API client anew", "test"),
@@ -44,11 +51,22 @@ def _library(name: str) -> bool:
 def _missing(need: str) -> list[str]:
     out = []
     if need in ("run", "test"):
-        if not any(Path("/usr/lib/postgresql").glob("*/bin/initdb")) and shutil.which("initdb") is None:
+        if (
+            not any(Path("/usr/lib/postgresql").glob("*/bin/initdb"))
+            and shutil.which("initdb") is None
+        ):
             out.append("postgresql")
         out += [package for library, package in _PRINTING.items() if not _library(library)]
     if need == "test":
-        out += [p for p, program in (("chromium", "chromium"), ("chromium-driver", "chromedriver"), ("poppler-utils", "pdftoppm")) if shutil.which(program) is None]
+        out += [
+            p
+            for p, program in (
+                ("chromium", "chromium"),
+                ("chromium-driver", "chromedriver"),
+                ("poppler-utils", "pdftoppm"),
+            )
+            if shutil.which(program) is None
+        ]
         if not Path("/usr/share/fonts/truetype/liberation").exists():
             out.append("fonts-liberation")
     try:
@@ -65,17 +83,28 @@ def _packages(need: str) -> None:
         return
     step(f"installing from Debian's packages: {' '.join(missing)}")
     if shutil.which("apt-get") is None:
-        raise Stop(f"This machine has no apt-get. Install these yourself, then start again: {' '.join(missing)}")
+        raise Stop(
+            f"This machine has no apt-get. Install these yourself, then start again: {' '.join(missing)}"
+        )
     sudo = [] if os.geteuid() == 0 else ["sudo"]
     if sudo and shutil.which("sudo") is None:
-        raise Stop(f"Packages are missing and there is no sudo. As root, run: apt-get install {' '.join(missing)}")
+        raise Stop(
+            f"Packages are missing and there is no sudo. As root, run: apt-get install {' '.join(missing)}"
+        )
     env = os.environ | {"DEBIAN_FRONTEND": "noninteractive"}
     keep = ["--preserve-env=DEBIAN_FRONTEND"] if sudo else []
-    for command in (["apt-get", "update", "-qq"], ["apt-get", "install", "-y", "-qq", "--no-install-recommends", *missing]):
-        done = subprocess.run([*sudo, *(keep if sudo else []), *command], env=env, capture_output=True, text=True)
+    for command in (
+        ["apt-get", "update", "-qq"],
+        ["apt-get", "install", "-y", "-qq", "--no-install-recommends", *missing],
+    ):
+        done = subprocess.run(
+            [*sudo, *(keep if sudo else []), *command], env=env, capture_output=True, text=True
+        )
         if done.returncode:
             tail = (done.stderr or done.stdout).strip()[-600:]
-            raise Stop(f"“{' '.join(command[:2])}” did not work:\n{tail}\nInstall {' '.join(missing)} yourself, then start again.")
+            raise Stop(
+                f"“{' '.join(command[:2])}” did not work:\n{tail}\nInstall {' '.join(missing)} yourself, then start again."
+            )
 
 
 def _mark(path: Path) -> str:
@@ -87,20 +116,50 @@ def _environment(lock: Path) -> None:
     mark = VENV / f".{lock.stem}"
     stronger = VENV / ".requirements-dev"
     want = _mark(lock)
-    if (mark.exists() and mark.read_text() == want) or (lock.stem == "requirements" and stronger.exists() and stronger.read_text() == _mark(ROOT / "requirements-dev.txt")):
+    if (mark.exists() and mark.read_text() == want) or (
+        lock.stem == "requirements"
+        and stronger.exists()
+        and stronger.read_text() == _mark(ROOT / "requirements-dev.txt")
+    ):
         return
     python = VENV / "bin" / "python"
     if not python.exists():
         step("making the virtual environment")
-        done = subprocess.run([sys.executable, "-m", "venv", str(VENV)], capture_output=True, text=True)
+        done = subprocess.run(
+            [sys.executable, "-m", "venv", str(VENV)], capture_output=True, text=True
+        )
         if done.returncode:
-            raise Stop(f"The virtual environment could not be made: {done.stdout.strip() or done.stderr.strip()}\nRun: sudo apt-get install python3-venv")
+            raise Stop(
+                f"The virtual environment could not be made: {done.stdout.strip() or done.stderr.strip()}\nRun: sudo apt-get install python3-venv"
+            )
     step("installing Python packages")
-    for command in ([str(python), "-m", "pip", "install", "-q", "--disable-pip-version-check", "uv"], [str(VENV / "bin" / "uv"), "pip", "sync", "-q", "--compile-bytecode", "--require-hashes", str(lock)]):
-        done = subprocess.run(command, cwd=ROOT, capture_output=True, text=True, env=os.environ | {"VIRTUAL_ENV": str(VENV), "UV_NO_PROGRESS": "1", "UV_LINK_MODE": "copy"})
+    for command in (
+        [str(python), "-m", "pip", "install", "-q", "--disable-pip-version-check", "uv"],
+        [
+            str(VENV / "bin" / "uv"),
+            "pip",
+            "sync",
+            "-q",
+            "--compile-bytecode",
+            "--require-hashes",
+            str(lock),
+        ],
+    ):
+        done = subprocess.run(
+            command,
+            cwd=ROOT,
+            capture_output=True,
+            text=True,
+            env=os.environ
+            | {"VIRTUAL_ENV": str(VENV), "UV_NO_PROGRESS": "1", "UV_LINK_MODE": "copy"},
+        )
         if done.returncode:
             text = done.stderr.strip()[-800:]
-            raise Stop("The disk is full: make room and start again." if "No space left" in text else f"Python packages could not be installed:\n{text}")
+            raise Stop(
+                "The disk is full: make room and start again."
+                if "No space left" in text
+                else f"Python packages could not be installed:\n{text}"
+            )
     for other in VENV.glob(".requirements*"):
         other.unlink()
     mark.write_text(want)
@@ -109,7 +168,11 @@ def _environment(lock: Path) -> None:
 def tree_mark() -> str:
     """A digest of everything the page is built from."""
     h = hashlib.sha256()
-    files = [*sorted((WEB / "src").rglob("*")), *(WEB / n for n in ("index.html", "vite.config.ts", "package-lock.json", "tsconfig.json")), ROOT / "zesty_glass" / "documents" / "glass.json"]
+    files = [
+        *sorted((WEB / "src").rglob("*")),
+        *(WEB / n for n in ("index.html", "vite.config.ts", "package-lock.json", "tsconfig.json")),
+        ROOT / "zesty_glass" / "documents" / "glass.json",
+    ]
     for f in files:
         if f.is_file():
             h.update(str(f.relative_to(ROOT)).encode())
@@ -121,7 +184,11 @@ def _npm(*arguments: str) -> None:
     done = subprocess.run(["npm", *arguments], cwd=WEB, capture_output=True, text=True)
     if done.returncode:
         text = (done.stderr or done.stdout).strip()[-1200:]
-        raise Stop("The disk is full: make room and start again." if "ENOSPC" in text else f"“npm {arguments[0]}” did not work:\n{text}")
+        raise Stop(
+            "The disk is full: make room and start again."
+            if "ENOSPC" in text
+            else f"“npm {arguments[0]}” did not work:\n{text}"
+        )
 
 
 def _modules() -> None:
@@ -177,6 +244,7 @@ def main(arguments: list[str]) -> int:
     name = arguments[0]
     if name not in COMMANDS:
         return fail(f"there is no command “{name}”. Run ./zesty alone for the list.")
+
     def prepared(_: list[str]) -> int:
         ready(COMMANDS[name][1])
         return 0

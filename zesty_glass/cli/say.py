@@ -33,6 +33,10 @@ def guarded(main: Callable[[list[str]], int], arguments: list[str]) -> int:
     except Stop as e:
         return fail(str(e))
     except OSError as e:
-        return fail("the disk is full: make room and start again." if e.errno == errno.ENOSPC else f"{e.strerror}: {e.filename}. Check the folder's owner and rights.")
+        return fail(
+            "the disk is full: make room and start again."
+            if e.errno == errno.ENOSPC
+            else f"{e.strerror}: {e.filename}. Check the folder's owner and rights."
+        )
     except KeyboardInterrupt:
         return fail("stopped.")

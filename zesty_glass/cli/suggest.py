@@ -23,7 +23,11 @@ def report(data: bytes, items: dict[str, Item], years: int | None = None) -> str
     visit = read(data)
     if years is not None:
         visit = replace(visit, horizon=years)
-    return json.dumps(plain(Question(visit=visit, items=items).suggest(), Suggestion), indent=2, ensure_ascii=False)
+    return json.dumps(
+        plain(Question(visit=visit, items=items).suggest(), Suggestion),
+        indent=2,
+        ensure_ascii=False,
+    )
 
 
 def catalogue_of(path: Path | None) -> dict[str, Item]:
@@ -33,16 +37,31 @@ def catalogue_of(path: Path | None) -> dict[str, Item]:
     preview, items = files.read(path.read_bytes(), {})
     if not preview.good:
         first = next(r for r in preview.rows if r.change == "error")
-        raise RuleError("catalogue.row", f"Row {first.row}: {first.error}", f"{path.name}, row {first.row}, {first.where}", first.remedy)
+        raise RuleError(
+            "catalogue.row",
+            f"Row {first.row}: {first.error}",
+            f"{path.name}, row {first.row}, {first.where}",
+            first.remedy,
+        )
     return {i.code: i for i in items}
 
 
 def main(arguments: list[str]) -> int:
     """Print the answer; a clear error and status 2 when a file cannot be used."""
-    parser = argparse.ArgumentParser(prog="./zesty suggest", description="Search a catalogue for lines that answer a visit file's findings, and print JSON.")
+    parser = argparse.ArgumentParser(
+        prog="./zesty suggest",
+        description="Search a catalogue for lines that answer a visit file's findings, and print JSON.",
+    )
     parser.add_argument("file", type=Path)
-    parser.add_argument("--catalogue", type=Path, help="JSON or CSV; the demo firm's catalogue unless given")
-    parser.add_argument("--years", type=int, choices=(5, 10, 15, 20), help="horizon of the costs; the visit's own unless given")
+    parser.add_argument(
+        "--catalogue", type=Path, help="JSON or CSV; the demo firm's catalogue unless given"
+    )
+    parser.add_argument(
+        "--years",
+        type=int,
+        choices=(5, 10, 15, 20),
+        help="horizon of the costs; the visit's own unless given",
+    )
     given = parser.parse_args(arguments)
     try:
         print(report(given.file.read_bytes(), catalogue_of(given.catalogue), given.years))
@@ -50,7 +69,13 @@ def main(arguments: list[str]) -> int:
         print(f"zesty: {e.filename}: {e.strerror}", file=sys.stderr)
         return 2
     except RuleError as e:
-        print(json.dumps({"error": {"code": e.code, "what": e.what, "where": e.where, "remedy": e.remedy}}, ensure_ascii=False), file=sys.stderr)
+        print(
+            json.dumps(
+                {"error": {"code": e.code, "what": e.what, "where": e.where, "remedy": e.remedy}},
+                ensure_ascii=False,
+            ),
+            file=sys.stderr,
+        )
         return 2
     return 0
 

@@ -16,10 +16,20 @@ from .say import fail, step
 BIN = VENV / "bin"
 CHECKS: list[tuple[str, list[str], object]] = [
     ("ruff", [str(BIN / "ruff"), "check", "zesty_glass", "tests", "zesty"], ROOT),
+    (
+        "ruff format",
+        [str(BIN / "ruff"), "format", "--check", "-q", "zesty_glass", "tests", "zesty"],
+        ROOT,
+    ),
     ("mypy", [str(BIN / "mypy")], ROOT),
     ("tsc", ["npx", "tsc", "--noEmit", "-p", "."], WEB),
     ("eslint", ["npx", "eslint", "src"], WEB),
-    ("the page's API client", [str(BIN / "python"), "-m", "zesty_glass.cli.client", "--check"], ROOT),
+    ("prettier", ["npx", "prettier", "--check", "--log-level", "warn", "src"], WEB),
+    (
+        "the page's API client",
+        [str(BIN / "python"), "-m", "zesty_glass.cli.client", "--check"],
+        ROOT,
+    ),
     ("generated docs", [str(BIN / "python"), "-m", "zesty_glass.cli.docs", "--check"], ROOT),
 ]
 
@@ -53,9 +63,23 @@ def main(arguments: list[str]) -> int:
         ran, bad = _run(_suite(given.only))
     else:
         with tempfile.TemporaryFile("w+") as said:
-            browser = subprocess.Popen([sys.executable, "-m", "zesty_glass.cli.test", "--no-checks", "tests.browser"], cwd=ROOT, stdout=said, stderr=subprocess.STDOUT)
+            browser = subprocess.Popen(
+                [sys.executable, "-m", "zesty_glass.cli.test", "--no-checks", "tests.browser"],
+                cwd=ROOT,
+                stdout=said,
+                stderr=subprocess.STDOUT,
+            )
             step("the real interface in a process of its own, all the rest here")
-            ran, bad = _run(_suite([f"tests.{d.name}" for d in sorted((ROOT / "tests").iterdir()) if d.is_dir() and d.name not in ("browser", "__pycache__")] + ["tests.test_arrows"]))
+            ran, bad = _run(
+                _suite(
+                    [
+                        f"tests.{d.name}"
+                        for d in sorted((ROOT / "tests").iterdir())
+                        if d.is_dir() and d.name not in ("browser", "__pycache__")
+                    ]
+                    + ["tests.test_arrows"]
+                )
+            )
             browser.wait()
             said.seek(0)
             text = said.read()
@@ -75,7 +99,11 @@ def _suite(names: list[str]) -> unittest.TestSuite:
     loader, suite = unittest.TestLoader(), unittest.TestSuite()
     for name in names:
         folder = ROOT / name.replace(".", "/")
-        suite.addTests(loader.discover(str(folder), top_level_dir=str(ROOT)) if folder.is_dir() else loader.loadTestsFromName(name))
+        suite.addTests(
+            loader.discover(str(folder), top_level_dir=str(ROOT))
+            if folder.is_dir()
+            else loader.loadTestsFromName(name)
+        )
     return suite
 
 
@@ -83,7 +111,9 @@ def _run(suite: unittest.TestSuite) -> tuple[int, int]:
     """How many ran, skipped ones left out, and how many of them failed."""
     step(f"{suite.countTestCases()} tests")
     result = unittest.TextTestRunner(verbosity=1, warnings="ignore").run(suite)
-    return result.testsRun - len(result.skipped), len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
+    return result.testsRun - len(result.skipped), len(result.failures) + len(result.errors) + len(
+        result.unexpectedSuccesses
+    )
 
 
 if __name__ == "__main__":

@@ -114,8 +114,19 @@ class Assessment:
 def sample_report(sample: Sample) -> SampleReport:
     """All readings of a sample, each with its value."""
     worked = {r.id: work_out(r) for r in sample.readings}
-    out = tuple(ReadingReport(id=r.id, analyte=r.analyte, struck=r.struck_at is not None, value=worked[r.id], working=working_of(r, worked[r.id])) for r in sample.readings)
-    return SampleReport(id=sample.id, name=sample.name, water=water_of(sample, worked), readings=out)
+    out = tuple(
+        ReadingReport(
+            id=r.id,
+            analyte=r.analyte,
+            struck=r.struck_at is not None,
+            value=worked[r.id],
+            working=working_of(r, worked[r.id]),
+        )
+        for r in sample.readings
+    )
+    return SampleReport(
+        id=sample.id, name=sample.name, water=water_of(sample, worked), readings=out
+    )
 
 
 def assumptions(visit: Visit) -> tuple[Assumption, ...]:
@@ -125,18 +136,48 @@ def assumptions(visit: Visit) -> tuple[Assumption, ...]:
     out: list[Assumption] = []
 
     def add(id: str, sentence: str, per_year: Decimal, options: tuple[str, ...]) -> None:
-        out.append(Assumption(id=id, sentence=sentence, per_year=per_year, on=id not in off, options=options))
+        out.append(
+            Assumption(
+                id=id, sentence=sentence, per_year=per_year, on=id not in off, options=options
+            )
+        )
 
     def holding(kind: str, value: str) -> tuple[str, ...]:
-        return tuple(o.id for o in visit.options if any(c.item in catalogue and getattr(catalogue[c.item], kind) == value for c in o.stages))
+        return tuple(
+            o.id
+            for o in visit.options
+            if any(
+                c.item in catalogue and getattr(catalogue[c.item], kind) == value for c in o.stages
+            )
+        )
 
     if home.bottled_month > 0:
-        add("bottled.today", f"Today {s}{home.bottled_month:,.2f} a month is spent on bottled water.", home.bottled_month * 12, ("today",))
-        add("bottled.ends", "A drinking-tap unit ends the bottled water.", home.bottled_month * 12, holding("scope", "tap"))
+        add(
+            "bottled.today",
+            f"Today {s}{home.bottled_month:,.2f} a month is spent on bottled water.",
+            home.bottled_month * 12,
+            ("today",),
+        )
+        add(
+            "bottled.ends",
+            "A drinking-tap unit ends the bottled water.",
+            home.bottled_month * 12,
+            holding("scope", "tap"),
+        )
     if home.soap_month > 0:
         share = _soap_share(visit)
-        add("soap.today", f"Today {s}{home.soap_month:,.2f} a month is spent on soap and detergent.", home.soap_month * 12, ("today",))
-        add("soap.less", f"A softened house uses {100 * share:.0f} % less soap: our own cautious estimate, never more than a lather test here has shown.", home.soap_month * 12 * Decimal(repr(round(share, 4))), holding("kind", "softener"))
+        add(
+            "soap.today",
+            f"Today {s}{home.soap_month:,.2f} a month is spent on soap and detergent.",
+            home.soap_month * 12,
+            ("today",),
+        )
+        add(
+            "soap.less",
+            f"A softened house uses {100 * share:.0f} % less soap: our own cautious estimate, never more than a lather test here has shown.",
+            home.soap_month * 12 * Decimal(repr(round(share, 4))),
+            holding("kind", "softener"),
+        )
     return tuple(out)
 
 
@@ -153,7 +194,10 @@ def _soap_share(visit: Visit) -> float:
 
 
 #: what is spent today, what ends or lessens it, and how it is called
-_HABITS = (("bottled.today", "bottled.ends", "Bottled water", "bottled"), ("soap.today", "soap.less", "Soap and detergent", "soap"))
+_HABITS = (
+    ("bottled.today", "bottled.ends", "Bottled water", "bottled"),
+    ("soap.today", "soap.less", "Soap and detergent", "soap"),
+)
 
 
 def _habits(option: str, listed: tuple[Assumption, ...]) -> tuple[Running, ...]:
@@ -164,27 +208,54 @@ def _habits(option: str, listed: tuple[Assumption, ...]) -> tuple[Running, ...]:
         spent, saved = by_id.get(today), by_id.get(less)
         if spent is None or not spent.on:
             continue
-        left = spent.per_year - (saved.per_year if saved is not None and saved.on and option in saved.options else 0)
+        left = spent.per_year - (
+            saved.per_year if saved is not None and saved.on and option in saved.options else 0
+        )
         if left > 0:
-            out.append(Running(label=label, kind=kind, per_year=left, why="as the household says" if left == spent.per_year else "as the household says, less the firm’s estimate", scope="tap" if kind == "bottled" else "house"))
+            out.append(
+                Running(
+                    label=label,
+                    kind=kind,
+                    per_year=left,
+                    why="as the household says"
+                    if left == spent.per_year
+                    else "as the household says, less the firm’s estimate",
+                    scope="tap" if kind == "bottled" else "house",
+                )
+            )
     return tuple(out)
 
 
 def _spent(line: LineReport, listed: tuple[Assumption, ...]) -> tuple[list[Due], list[Running]]:
     """What falls due and what runs, under an option."""
-    return [d for st in line.stages for d in st.dues], [r for st in line.stages for r in st.running] + list(_habits(line.option, listed))
+    return [d for st in line.stages for d in st.dues], [
+        r for st in line.stages for r in st.running
+    ] + list(_habits(line.option, listed))
 
 
 def cost_of(line: LineReport, visit: Visit, listed: tuple[Assumption, ...], years: int) -> Lifetime:
     """An option's cost over a horizon [years], with the assumptions that are switched on."""
     s = visit.settings
-    return lifetime(line.purchases, *_spent(line, listed), years, s.price_growth, s.discount, line.demand.house_gal_year, line.demand.drinking_gal_year)
+    return lifetime(
+        line.purchases,
+        *_spent(line, listed),
+        years,
+        s.price_growth,
+        s.discount,
+        line.demand.house_gal_year,
+        line.demand.drinking_gal_year,
+    )
 
 
-def band_of(cost: Lifetime, ends: tuple[LineReport, ...], visit: Visit, listed: tuple[Assumption, ...]) -> Band | None:
+def band_of(
+    cost: Lifetime, ends: tuple[LineReport, ...], visit: Visit, listed: tuple[Assumption, ...]
+) -> Band | None:
     """The same from low to high use; None where the use changes nothing."""
     s = visit.settings
-    totals = [lifetime_total(end.purchases, *_spent(end, listed), cost.years, s.price_growth, s.discount) for end in ends]
+    totals = [
+        lifetime_total(end.purchases, *_spent(end, listed), cost.years, s.price_growth, s.discount)
+        for end in ends
+    ]
     return Band(low=min(*totals, cost.total), high=max(*totals, cost.total)) if totals else None
 
 
@@ -200,7 +271,12 @@ class _Worked:
     ends: dict[str, tuple[LineReport, ...]]
 
 
-def assess(visit: Visit, years: int | None = None, use_bands: bool = False, earlier: dict[str, Value] | None = None) -> Assessment:
+def assess(
+    visit: Visit,
+    years: int | None = None,
+    use_bands: bool = False,
+    earlier: dict[str, Value] | None = None,
+) -> Assessment:
     """Everything that can be worked out of a visit.
 
     Args:
@@ -211,7 +287,13 @@ def assess(visit: Visit, years: int | None = None, use_bands: bool = False, earl
     return assess_over(visit, (years or visit.horizon,), use_bands, earlier)[0]
 
 
-def assess_over(visit: Visit, horizons: tuple[int, ...], use_bands: bool = False, earlier: dict[str, Value] | None = None, use: float = 1.0) -> tuple[Assessment, ...]:
+def assess_over(
+    visit: Visit,
+    horizons: tuple[int, ...],
+    use_bands: bool = False,
+    earlier: dict[str, Value] | None = None,
+    use: float = 1.0,
+) -> tuple[Assessment, ...]:
     """The same over several horizons [years]; lines are walked once, only costs and what follows from them differ. ``use``: times the expected use of water."""
     units = visit.settings.units
     reports = tuple(sample_report(s) for s in visit.samples)
@@ -222,8 +304,26 @@ def assess_over(visit: Visit, horizons: tuple[int, ...], use_bands: bool = False
     base = demand(visit.home, visit.settings)
     if raw is None:
         shown = _demonstrations(visit, waters, ())
-        return tuple(Assessment(samples=reports, raw=None, meaning=None, crosschecks=checks, demand=base, options=(), rows=(), assumptions=(), nothing_needed=False, horizon=y, noticed=seen, demonstrations=shown) for y in horizons)
-    found = meaning(raw, visit.home, (*visit.complaints, *seen), visit.rules, units, visit.settings.heater_c)
+        return tuple(
+            Assessment(
+                samples=reports,
+                raw=None,
+                meaning=None,
+                crosschecks=checks,
+                demand=base,
+                options=(),
+                rows=(),
+                assumptions=(),
+                nothing_needed=False,
+                horizon=y,
+                noticed=seen,
+                demonstrations=shown,
+            )
+            for y in horizons
+        )
+    found = meaning(
+        raw, visit.home, (*visit.complaints, *seen), visit.rules, units, visit.settings.heater_c
+    )
     listed = assumptions(visit)
     measured = measured_here(visit.samples, waters)
     lines, ends = walked(visit, raw, found.colour, measured, use_bands, use)
@@ -233,18 +333,43 @@ def assess_over(visit: Visit, horizons: tuple[int, ...], use_bands: bool = False
     shown = _demonstrations(visit, waters, good)
     return tuple(
         Assessment(
-            samples=reports, raw=raw, meaning=found, crosschecks=checks, demand=base, options=_options(worked, y), rows=table, assumptions=listed,
-            nothing_needed=needs_nothing(found), horizon=y, noticed=seen, demonstrations=shown,
+            samples=reports,
+            raw=raw,
+            meaning=found,
+            crosschecks=checks,
+            demand=base,
+            options=_options(worked, y),
+            rows=table,
+            assumptions=listed,
+            nothing_needed=needs_nothing(found),
+            horizon=y,
+            noticed=seen,
+            demonstrations=shown,
         )
         for y in horizons
     )
 
 
-def walked(visit: Visit, raw: Water, colour: ColourFinding | None, measured: Measured, use_bands: bool, use: float, brief: bool = False) -> tuple[tuple[tuple[Option, LineReport | None, str], ...], dict[str, tuple[LineReport, ...]]]:
+def walked(
+    visit: Visit,
+    raw: Water,
+    colour: ColourFinding | None,
+    measured: Measured,
+    use_bands: bool,
+    use: float,
+    brief: bool = False,
+) -> tuple[tuple[tuple[Option, LineReport | None, str], ...], dict[str, tuple[LineReport, ...]]]:
     """Today and every option as lines; with bands also at low and high use, without figures and sentences. ``brief``: all without figures."""
     catalogue = {i.code: i for i in visit.catalogue}
     site = site_of(visit.home, visit.settings, raw, use)
-    edges = tuple(replace(site_of(visit.home, visit.settings, raw, f), mute=True) for f in (LOW_USE, HIGH_USE)) if use_bands else ()
+    edges = (
+        tuple(
+            replace(site_of(visit.home, visit.settings, raw, f), mute=True)
+            for f in (LOW_USE, HIGH_USE)
+        )
+        if use_bands
+        else ()
+    )
     source = source_stream(raw, colour, site.running_psi)
     lines: list[tuple[Option, LineReport | None, str]] = []
     ends: dict[str, tuple[LineReport, ...]] = {}
@@ -261,12 +386,27 @@ def walked(visit: Visit, raw: Water, colour: ColourFinding | None, measured: Mea
     return tuple(lines), ends
 
 
-def _demonstrations(visit: Visit, waters: dict[str, Water], lines: tuple[LineReport, ...]) -> tuple[Shown, ...]:
+def _demonstrations(
+    visit: Visit, waters: dict[str, Water], lines: tuple[LineReport, ...]
+) -> tuple[Shown, ...]:
     if not visit.demonstrations:
         return ()
-    tasted = {w.sample for d in visit.demonstrations if isinstance(d.body, Tasting) for w in d.body.waters}
-    meanings = {s.id: meaning(waters[s.id], visit.home, (), visit.rules) for s in visit.samples if s.id in tasted}
-    at = Around(samples={s.id: s for s in visit.samples}, waters=waters, lines={x.option: x for x in lines}, home=visit.home, settings=visit.settings, meanings=meanings)
+    tasted = {
+        w.sample for d in visit.demonstrations if isinstance(d.body, Tasting) for w in d.body.waters
+    }
+    meanings = {
+        s.id: meaning(waters[s.id], visit.home, (), visit.rules)
+        for s in visit.samples
+        if s.id in tasted
+    }
+    at = Around(
+        samples={s.id: s for s in visit.samples},
+        waters=waters,
+        lines={x.option: x for x in lines},
+        home=visit.home,
+        settings=visit.settings,
+        meanings=meanings,
+    )
     return tuple(show(d, at) for d in visit.demonstrations)
 
 
@@ -274,13 +414,39 @@ def _options(w: _Worked, years: int) -> tuple[OptionReport, ...]:
     out: list[OptionReport] = []
     for option, line, error in w.lines:
         if line is None:
-            out.append(OptionReport(id=option.id, name=option.name, line=None, error=error, waste=None, cost=None, use_band=None, chores=None, left=(), reasons=None))
+            out.append(
+                OptionReport(
+                    id=option.id,
+                    name=option.name,
+                    line=None,
+                    error=error,
+                    waste=None,
+                    cost=None,
+                    use_band=None,
+                    chores=None,
+                    left=(),
+                    reasons=None,
+                )
+            )
             continue
         cost, drained, work = cost_of(line, w.visit, w.listed, years), waste(line), chores(line)
         left = not_addressed(line, w.found, w.table)
         band = band_of(cost, w.ends.get(option.id, ()), w.visit, w.listed)
         why = reasons(line, cost, drained, work, w.table, left, w.found, w.visit.settings)
-        out.append(OptionReport(id=option.id, name=option.name, line=line, error="", waste=drained, cost=cost, use_band=band, chores=work, left=left, reasons=why))
+        out.append(
+            OptionReport(
+                id=option.id,
+                name=option.name,
+                line=line,
+                error="",
+                waste=drained,
+                cost=cost,
+                use_band=band,
+                chores=work,
+                left=left,
+                reasons=why,
+            )
+        )
     costs = {o.id: o.cost for o in out if o.cost is not None}
     return tuple(replace(o, cheaper_than=crossings(o.id, costs)) for o in out)
 
@@ -290,7 +456,22 @@ def crossings(option: str, costs: dict[str, Lifetime]) -> tuple[tuple[str, int],
     own = costs.get(option)
     if own is None:
         return ()
-    return tuple((other, month) for other, cost in costs.items() if other != option and (month := stays_cheaper_from(own, cost)) is not None)
+    return tuple(
+        (other, month)
+        for other, cost in costs.items()
+        if other != option and (month := stays_cheaper_from(own, cost)) is not None
+    )
 
 
-__all__ = ["TODAY", "Assessment", "Home", "assess", "assess_over", "assumptions", "band_of", "cost_of", "crossings", "walked"]
+__all__ = [
+    "TODAY",
+    "Assessment",
+    "Home",
+    "assess",
+    "assess_over",
+    "assumptions",
+    "band_of",
+    "cost_of",
+    "crossings",
+    "walked",
+]

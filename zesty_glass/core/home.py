@@ -23,8 +23,12 @@ class Source(StrEnum):
 WELLS = frozenset({Source.WELL_DRILLED, Source.WELL_DUG})
 SURFACE = frozenset({Source.LAKE, Source.CISTERN})
 SOURCE_NAMES = {
-    Source.CITY: "town main", Source.WELL_DRILLED: "drilled well", Source.WELL_DUG: "dug well",
-    Source.SPRING: "spring", Source.LAKE: "lake intake", Source.CISTERN: "cistern",
+    Source.CITY: "town main",
+    Source.WELL_DRILLED: "drilled well",
+    Source.WELL_DUG: "dug well",
+    Source.SPRING: "spring",
+    Source.LAKE: "lake intake",
+    Source.CISTERN: "cistern",
 }
 
 
@@ -101,13 +105,30 @@ class Home:
 
     def __post_init__(self) -> None:
         for field, low, high, unit in (
-            ("people", 0, 500, ""), ("bathrooms", 0, 100, ""), ("occupied_days", 0, 366, "days"), ("bill_gal_day", 0, 100000, "gal/day"),
-            ("flow_gpm", 0, MOST_FLOW_GPM, "gpm"), ("static_psi", 0, MOST_PSI, "psi"), ("running_psi", 0, MOST_PSI, "psi"), ("pump_gpm", 0, MOST_FLOW_GPM, "gpm"),
-            ("headroom_in", 0, 1000, "in"), ("water_price", 0, 10000, ""), ("sewer_price", 0, 10000, ""), ("bottled_month", 0, 100000, ""), ("soap_month", 0, 100000, ""),
+            ("people", 0, 500, ""),
+            ("bathrooms", 0, 100, ""),
+            ("occupied_days", 0, 366, "days"),
+            ("bill_gal_day", 0, 100000, "gal/day"),
+            ("flow_gpm", 0, MOST_FLOW_GPM, "gpm"),
+            ("static_psi", 0, MOST_PSI, "psi"),
+            ("running_psi", 0, MOST_PSI, "psi"),
+            ("pump_gpm", 0, MOST_FLOW_GPM, "gpm"),
+            ("headroom_in", 0, 1000, "in"),
+            ("water_price", 0, 10000, ""),
+            ("sewer_price", 0, 10000, ""),
+            ("bottled_month", 0, 100000, ""),
+            ("soap_month", 0, 100000, ""),
         ):
             value = getattr(self, field)
             if value is not None and not low <= value <= high:
-                raise RuleError(f"home.{field}", f"{field.replace('_', ' ')} of {value} {unit} is not possible.".replace("  ", " "), f"home.{field}", f"Use {low} to {high}.")
+                raise RuleError(
+                    f"home.{field}",
+                    f"{field.replace('_', ' ')} of {value} {unit} is not possible.".replace(
+                        "  ", " "
+                    ),
+                    f"home.{field}",
+                    f"Use {low} to {high}.",
+                )
 
     @property
     def well(self) -> bool:

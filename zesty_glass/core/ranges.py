@@ -33,10 +33,18 @@ class Range:
 
     def __post_init__(self) -> None:
         finite = math.isfinite
-        if not (finite(self.best) and finite(self.low) and (self.high is None or finite(self.high))):
-            raise RuleError("range.not_finite", "A range holds a number that is not finite.", "range")
+        if not (
+            finite(self.best) and finite(self.low) and (self.high is None or finite(self.high))
+        ):
+            raise RuleError(
+                "range.not_finite", "A range holds a number that is not finite.", "range"
+            )
         if self.low > self.best + 1e-9 or (self.high is not None and self.best > self.high + 1e-9):
-            raise RuleError("range.order", f"The range {self.low} to {self.high} does not hold {self.best}.", "range")
+            raise RuleError(
+                "range.order",
+                f"The range {self.low} to {self.high} does not hold {self.best}.",
+                "range",
+            )
 
     @staticmethod
     def exact(value: float) -> Range:
@@ -67,7 +75,9 @@ class Range:
         low = held(-math.inf if other.high is None else self.low - other.high)
         high = None if self.high is None else held(self.high - other.low)
         if not math.isfinite(low):
-            raise RuleError("range.open", "A range without an upper end cannot be subtracted here.", "range")
+            raise RuleError(
+                "range.open", "A range without an upper end cannot be subtracted here.", "range"
+            )
         return Range(best=held(self.best - other.best), low=low, high=high)
 
     def removed(self, low: float, best: float, high: float) -> Range:
@@ -77,7 +87,9 @@ class Range:
 
     def overlaps(self, other: Range) -> bool:
         """Whether the two ranges share a value; touching ranges do."""
-        return (self.high is None or other.low <= self.high) and (other.high is None or self.low <= other.high)
+        return (self.high is None or other.low <= self.high) and (
+            other.high is None or self.low <= other.high
+        )
 
     def apply(self, function: Callable[[float], float]) -> Range:
         """Ends under a monotonic function; order is restored when it falls."""

@@ -19,7 +19,11 @@ class TaggedBy:
         self.field = field
 
     def __get_pydantic_core_schema__(self, source: Any, handler: Any) -> dict[str, Any]:
-        choices = {tag: handler.generate_schema(kind) for kind in get_args(source) for tag in get_args(get_type_hints(kind)[self.field])}
+        choices = {
+            tag: handler.generate_schema(kind)
+            for kind in get_args(source)
+            for tag in get_args(get_type_hints(kind)[self.field])
+        }
         return {"type": "tagged-union", "choices": choices, "discriminator": self.field}
 
 
@@ -61,7 +65,9 @@ def _quick_init(cls: type[Any]) -> Callable[..., None]:
     if hasattr(cls, "__post_init__"):
         lines.append("    self.__post_init__()")
     head = f"def __init__(self, *, {', '.join(arguments)}):" if arguments else "def __init__(self):"
-    exec("\n".join([head, *(lines or ["    pass"])]), names)  # the text is made of field names of this class alone
+    exec(
+        "\n".join([head, *(lines or ["    pass"])]), names
+    )  # the text is made of field names of this class alone
     init: Callable[..., None] = names["__init__"]
     init.__qualname__ = f"{cls.__qualname__}.__init__"
     return init

@@ -56,79 +56,405 @@ class BandSet:
     def __post_init__(self) -> None:
         starts = [b.start for b in self.bands]
         if not starts or starts[0] != 0 or starts != sorted(set(starts)):
-            raise RuleError("bands.order", f"The bands of {self.title} must start at 0 and rise.", f"bands[{self.id}]", "Put them in order.")
+            raise RuleError(
+                "bands.order",
+                f"The bands of {self.title} must start at 0 and rise.",
+                f"bands[{self.id}]",
+                "Put them in order.",
+            )
 
     def of(self, low: float, high: float | None) -> tuple[Band, ...]:
         """Every band that a range from ``low`` to ``high`` touches; no upper end reaches the last band."""
         top = self.bands[-1].start if high is None else high
         ends = [b.start for b in self.bands[1:]] + [float("inf")]
-        return tuple(b for b, end in zip(self.bands, ends, strict=True) if b.start <= max(top, low) and end > low)
+        return tuple(
+            b
+            for b, end in zip(self.bands, ends, strict=True)
+            if b.start <= max(top, low) and end > low
+        )
 
 
-def _l(id: str, analyte: str, value: float, about: str, name: str, place: str, source: str, year: int, governs: bool = True, op: str = "at_most", note: str = "") -> Limit:
-    return Limit(id=id, analyte=analyte, value=value, about=about, name=name, place=place, source=source, year=year, governs=governs, op=op, note=note)  # type: ignore[arg-type]
+About = Literal["health", "infants", "taste", "stains", "equipment", "diet"]
 
 
-_EPA1, _EPA2 = "US EPA, national primary drinking water regulations", "US EPA, secondary standards (40 CFR 143)"
-_WHO, _CA = "WHO, guidelines for drinking-water quality", "Health Canada, guidelines for drinking water quality"
+def _l(
+    id: str,
+    analyte: str,
+    value: float,
+    about: About,
+    name: str,
+    place: str,
+    source: str,
+    year: int,
+    governs: bool = True,
+    op: Literal["at_most", "at_least"] = "at_most",
+    note: str = "",
+) -> Limit:
+    return Limit(
+        id=id,
+        analyte=analyte,
+        value=value,
+        about=about,
+        name=name,
+        place=place,
+        source=source,
+        year=year,
+        governs=governs,
+        op=op,
+        note=note,
+    )
+
+
+_EPA1, _EPA2 = (
+    "US EPA, national primary drinking water regulations",
+    "US EPA, secondary standards (40 CFR 143)",
+)
+_WHO, _CA = (
+    "WHO, guidelines for drinking-water quality",
+    "Health Canada, guidelines for drinking water quality",
+)
 LIMITS: tuple[Limit, ...] = (
     _l("tds.secondary", "tds", 500, "taste", "secondary standard", "US", _EPA2, 1991),
     _l("iron.stains", "iron", 0.3, "stains", "staining limit", "US", _EPA2, 1991),
     _l("manganese.stains", "manganese", 0.05, "stains", "staining limit", "US", _EPA2, 1991),
-    _l("manganese.who", "manganese", 0.08, "infants", "provisional guideline", "WHO", _WHO, 2021, note="formula-fed infants first"),
-    _l("manganese.canada", "manganese", 0.12, "health", "maximum acceptable", "Canada", _CA, 2019, note="infants first"),
-    _l("manganese.us", "manganese", 0.3, "health", "lifetime health advisory", "US", "US EPA, health advisory for manganese", 2004, governs=False),
-    _l("chlorine.taste", "chlorine_free", 0.5, "taste", "taste threshold", "practice", "trade practice", 2024),
-    _l("chlorine.maximum", "chlorine_total", 4.0, "health", "maximum residual (running yearly average)", "US", _EPA1, 1998, note="repeat on site, then call the utility"),
+    _l(
+        "manganese.who",
+        "manganese",
+        0.08,
+        "infants",
+        "provisional guideline",
+        "WHO",
+        _WHO,
+        2021,
+        note="formula-fed infants first",
+    ),
+    _l(
+        "manganese.canada",
+        "manganese",
+        0.12,
+        "health",
+        "maximum acceptable",
+        "Canada",
+        _CA,
+        2019,
+        note="infants first",
+    ),
+    _l(
+        "manganese.us",
+        "manganese",
+        0.3,
+        "health",
+        "lifetime health advisory",
+        "US",
+        "US EPA, health advisory for manganese",
+        2004,
+        governs=False,
+    ),
+    _l(
+        "chlorine.taste",
+        "chlorine_free",
+        0.5,
+        "taste",
+        "taste threshold",
+        "practice",
+        "trade practice",
+        2024,
+    ),
+    _l(
+        "chlorine.maximum",
+        "chlorine_total",
+        4.0,
+        "health",
+        "maximum residual (running yearly average)",
+        "US",
+        _EPA1,
+        1998,
+        note="repeat on site, then call the utility",
+    ),
     _l("ph.low", "ph", 6.5, "equipment", "secondary standard", "US", _EPA2, 1991, op="at_least"),
     _l("ph.high", "ph", 8.5, "equipment", "secondary standard", "US", _EPA2, 1991),
-    _l("ph.corrosive", "ph", 7.0, "equipment", "corrosive to copper and brass below it", "practice", "trade practice", 2024, op="at_least"),
+    _l(
+        "ph.corrosive",
+        "ph",
+        7.0,
+        "equipment",
+        "corrosive to copper and brass below it",
+        "practice",
+        "trade practice",
+        2024,
+        op="at_least",
+    ),
     _l("tannin.tint", "tannin", 0.5, "taste", "tint threshold", "practice", "trade practice", 2024),
     _l("turbidity.looks", "turbidity", 1.0, "taste", "haze threshold", "WHO", _WHO, 2017),
     _l("sulfide.smell", "hydrogen_sulfide", 0.05, "taste", "smell threshold", "WHO", _WHO, 2003),
     _l("sulfate.taste", "sulfate", 250, "taste", "secondary standard", "US", _EPA2, 1991),
-    _l("sulfate.infants", "sulfate", 500, "infants", "advisory: infants, laxative", "US", "US EPA, drinking water advisory for sulfate", 2003),
+    _l(
+        "sulfate.infants",
+        "sulfate",
+        500,
+        "infants",
+        "advisory: infants, laxative",
+        "US",
+        "US EPA, drinking water advisory for sulfate",
+        2003,
+    ),
     _l("chloride.taste", "chloride", 250, "taste", "secondary standard", "US", _EPA2, 1991),
-    _l("sodium.diet", "sodium", 20, "diet", "guidance for strict diets", "US", "US EPA, drinking water advisory for sodium", 2003),
-    _l("copper.action", "copper", 1.3, "health", "action level", "US", _EPA1 + " (lead and copper rule)", 1991),
-    _l("copper.taste", "copper", 1.0, "taste", "secondary standard", "US", _EPA2, 1991, governs=False),
-    _l("copper_flushed.action", "copper_flushed", 1.3, "health", "action level", "US", _EPA1 + " (lead and copper rule)", 1991),
-    _l("lead.goal", "lead", 0.0, "health", "goal: none", "US", _EPA1, 1991, note="any detection is a finding for the authority"),
-    _l("lead.us", "lead", 0.015, "health", "utility action level", "US", _EPA1, 1991, governs=False, note="0.010 from November 2027"),
-    _l("lead.us2027", "lead", 0.010, "health", "utility action level from November 2027", "US", "US EPA, lead and copper rule improvements", 2024, governs=False),
-    _l("lead.who", "lead", 0.010, "health", "provisional guideline", "WHO", _WHO, 2017, governs=False),
-    _l("lead.canada", "lead", 0.005, "health", "maximum acceptable", "Canada", _CA, 2019, governs=False),
-    _l("nitrate.us", "nitrate_n", 10.0, "infants", "maximum, as N", "US", _EPA1, 1992, note="44.3 as NO3"),
-    _l("nitrate.who", "nitrate_n", 50 / 4.4268, "infants", "guideline, 50 as NO3", "WHO, EU", _WHO, 2017, governs=False),
+    _l(
+        "sodium.diet",
+        "sodium",
+        20,
+        "diet",
+        "guidance for strict diets",
+        "US",
+        "US EPA, drinking water advisory for sodium",
+        2003,
+    ),
+    _l(
+        "copper.action",
+        "copper",
+        1.3,
+        "health",
+        "action level",
+        "US",
+        _EPA1 + " (lead and copper rule)",
+        1991,
+    ),
+    _l(
+        "copper.taste",
+        "copper",
+        1.0,
+        "taste",
+        "secondary standard",
+        "US",
+        _EPA2,
+        1991,
+        governs=False,
+    ),
+    _l(
+        "copper_flushed.action",
+        "copper_flushed",
+        1.3,
+        "health",
+        "action level",
+        "US",
+        _EPA1 + " (lead and copper rule)",
+        1991,
+    ),
+    _l(
+        "lead.goal",
+        "lead",
+        0.0,
+        "health",
+        "goal: none",
+        "US",
+        _EPA1,
+        1991,
+        note="any detection is a finding for the authority",
+    ),
+    _l(
+        "lead.us",
+        "lead",
+        0.015,
+        "health",
+        "utility action level",
+        "US",
+        _EPA1,
+        1991,
+        governs=False,
+        note="0.010 from November 2027",
+    ),
+    _l(
+        "lead.us2027",
+        "lead",
+        0.010,
+        "health",
+        "utility action level from November 2027",
+        "US",
+        "US EPA, lead and copper rule improvements",
+        2024,
+        governs=False,
+    ),
+    _l(
+        "lead.who",
+        "lead",
+        0.010,
+        "health",
+        "provisional guideline",
+        "WHO",
+        _WHO,
+        2017,
+        governs=False,
+    ),
+    _l(
+        "lead.canada",
+        "lead",
+        0.005,
+        "health",
+        "maximum acceptable",
+        "Canada",
+        _CA,
+        2019,
+        governs=False,
+    ),
+    _l(
+        "nitrate.us",
+        "nitrate_n",
+        10.0,
+        "infants",
+        "maximum, as N",
+        "US",
+        _EPA1,
+        1992,
+        note="44.3 as NO3",
+    ),
+    _l(
+        "nitrate.who",
+        "nitrate_n",
+        50 / 4.4268,
+        "infants",
+        "guideline, 50 as NO3",
+        "WHO, EU",
+        _WHO,
+        2017,
+        governs=False,
+    ),
     _l("nitrite.us", "nitrite_n", 1.0, "infants", "maximum, as N", "US", _EPA1, 1992),
     _l("arsenic.us", "arsenic", 0.010, "health", "maximum", "US", _EPA1, 2001),
     _l("uranium.us", "uranium", 0.030, "health", "maximum", "US", _EPA1, 2000),
     _l("fluoride.us", "fluoride", 4.0, "health", "maximum", "US", _EPA1, 1986),
-    _l("fluoride.secondary", "fluoride", 2.0, "health", "secondary standard (children’s teeth)", "US", _EPA2, 1986),
+    _l(
+        "fluoride.secondary",
+        "fluoride",
+        2.0,
+        "health",
+        "secondary standard (children’s teeth)",
+        "US",
+        _EPA2,
+        1986,
+    ),
     _l("fluoride.who", "fluoride", 1.5, "health", "guideline", "WHO", _WHO, 2017),
-    _l("pfoa.us", "pfoa", 4e-6, "health", "maximum, 4 ng/L", "US", _EPA1, 2024, note="dates in flux"),
-    _l("pfos.us", "pfos", 4e-6, "health", "maximum, 4 ng/L", "US", _EPA1, 2024, note="dates in flux"),
-    _l("coliform.none", "coliform", 0.0, "health", "none", "US", "US EPA, revised total coliform rule", 2013),
-    _l("e_coli.none", "e_coli", 0.0, "health", "none", "US", "US EPA, revised total coliform rule", 2013),
-    _l("radon.eu", "radon", 100 / 0.037, "health", "parametric value, 100 Bq/L", "EU", "Council directive 2013/51/Euratom", 2013, note="advisory; countries differ; test the indoor air too"),
-    _l("radon.us_proposed", "radon", 300.0, "health", "proposed, never made final", "US", "US EPA, proposed radon rule", 1999, governs=False, note="4,000 with an indoor air programme"),
+    _l(
+        "pfoa.us",
+        "pfoa",
+        4e-6,
+        "health",
+        "maximum, 4 ng/L",
+        "US",
+        _EPA1,
+        2024,
+        note="dates in flux",
+    ),
+    _l(
+        "pfos.us",
+        "pfos",
+        4e-6,
+        "health",
+        "maximum, 4 ng/L",
+        "US",
+        _EPA1,
+        2024,
+        note="dates in flux",
+    ),
+    _l(
+        "coliform.none",
+        "coliform",
+        0.0,
+        "health",
+        "none",
+        "US",
+        "US EPA, revised total coliform rule",
+        2013,
+    ),
+    _l(
+        "e_coli.none",
+        "e_coli",
+        0.0,
+        "health",
+        "none",
+        "US",
+        "US EPA, revised total coliform rule",
+        2013,
+    ),
+    _l(
+        "radon.eu",
+        "radon",
+        100 / 0.037,
+        "health",
+        "parametric value, 100 Bq/L",
+        "EU",
+        "Council directive 2013/51/Euratom",
+        2013,
+        note="advisory; countries differ; test the indoor air too",
+    ),
+    _l(
+        "radon.us_proposed",
+        "radon",
+        300.0,
+        "health",
+        "proposed, never made final",
+        "US",
+        "US EPA, proposed radon rule",
+        1999,
+        governs=False,
+        note="4,000 with an indoor air programme",
+    ),
 )
 
 _TDS_BANDS = BandSet(
-    id="tds.taste_panel", analyte="tds", title="taste panel", source="WHO, background document on total dissolved solids", year=2003,
-    bands=tuple(Band(start=s, name=n) for s, n in ((0, "excellent"), (300, "good"), (600, "fair"), (900, "poor"), (1200, "unacceptable"))),
+    id="tds.taste_panel",
+    analyte="tds",
+    title="taste panel",
+    source="WHO, background document on total dissolved solids",
+    year=2003,
+    bands=tuple(
+        Band(start=s, name=n)
+        for s, n in (
+            (0, "excellent"),
+            (300, "good"),
+            (600, "fair"),
+            (900, "poor"),
+            (1200, "unacceptable"),
+        )
+    ),
 )
 _TDS_SECONDARY = BandSet(
-    id="tds.secondary", analyte="tds", title="secondary standard", source=_EPA2, year=1991,
-    bands=(Band(start=0, name="within the secondary standard"), Band(start=500, name="above the secondary standard")),
+    id="tds.secondary",
+    analyte="tds",
+    title="secondary standard",
+    source=_EPA2,
+    year=1991,
+    bands=(
+        Band(start=0, name="within the secondary standard"),
+        Band(start=500, name="above the secondary standard"),
+    ),
 )
 _HARDNESS_MG = BandSet(
-    id="hardness.mg", analyte="hardness", title="hardness, mg/L bands", source="Durfor and Becker, USGS water-supply paper 1812", year=1964,
-    bands=tuple(Band(start=s, name=n) for s, n in ((0, "soft"), (60, "moderately hard"), (120, "hard"), (180, "very hard"))),
+    id="hardness.mg",
+    analyte="hardness",
+    title="hardness, mg/L bands",
+    source="Durfor and Becker, USGS water-supply paper 1812",
+    year=1964,
+    bands=tuple(
+        Band(start=s, name=n)
+        for s, n in ((0, "soft"), (60, "moderately hard"), (120, "hard"), (180, "very hard"))
+    ),
 )
 _HARDNESS_GPG = BandSet(
-    id="hardness.gpg", analyte="hardness", title="hardness, gpg bands", source="trade bands in grains per gallon", year=2019,
-    bands=tuple(Band(start=s * 17.118061, name=n) for s, n in ((0, "soft"), (1, "slightly hard"), (3.5, "moderately hard"), (7, "hard"), (10.5, "very hard"))),
+    id="hardness.gpg",
+    analyte="hardness",
+    title="hardness, gpg bands",
+    source="trade bands in grains per gallon",
+    year=2019,
+    bands=tuple(
+        Band(start=s * 17.118061, name=n)
+        for s, n in (
+            (0, "soft"),
+            (1, "slightly hard"),
+            (3.5, "moderately hard"),
+            (7, "hard"),
+            (10.5, "very hard"),
+        )
+    ),
 )
 
 
@@ -177,15 +503,28 @@ class Settings:
     heater_c: float = 60.0
     soap_share: float = 0.2
     valid_days: int = 30
-    cancel_text: str = (
-        "You may cancel this sale without penalty until midnight of the third business day after you sign. Local law decides."
-    )
+    cancel_text: str = "You may cancel this sale without penalty until midnight of the third business day after you sign. Local law decides."
     local_rules: str = ""
 
     def __post_init__(self) -> None:
-        for name, low, high in (("iron_factor", 0, 10), ("gal_per_person", 1, 500), ("drinking_gal_per_person", 0.05, 10), ("price_growth", -0.2, 0.5), ("discount", 0, 0.5), ("heater_c", 30, 90), ("soap_share", 0, 0.6)):
+        for name, low, high in (
+            ("iron_factor", 0, 10),
+            ("gal_per_person", 1, 500),
+            ("drinking_gal_per_person", 0.05, 10),
+            ("price_growth", -0.2, 0.5),
+            ("discount", 0, 0.5),
+            ("heater_c", 30, 90),
+            ("soap_share", 0, 0.6),
+        ):
             value = float(getattr(self, name))
             if not low <= value <= high:
-                raise RuleError(f"settings.{name}", f"{name.replace('_', ' ')} of {value:g} is out of range.", f"settings.{name}", f"Use {low:g} to {high:g}.")
+                raise RuleError(
+                    f"settings.{name}",
+                    f"{name.replace('_', ' ')} of {value:g} is out of range.",
+                    f"settings.{name}",
+                    f"Use {low:g} to {high:g}.",
+                )
         if self.electricity < 0 or self.salt_bag < 0:
-            raise RuleError("settings.price", "A price cannot be negative.", "settings", "Use 0 or more.")
+            raise RuleError(
+                "settings.price", "A price cannot be negative.", "settings", "Use 0 or more."
+            )

@@ -24,10 +24,27 @@ HOURS_PER_YEAR = 8766.0
 
 #: canonical unit -> {unit: factor}; value[canonical] = value[unit] * factor
 _FACTORS: dict[str, dict[str, float]] = {
-    "mg/L": {"mg/L": 1.0, "ppm": 1.0, "µg/L": 1e-3, "ug/L": 1e-3, "ppb": 1e-3, "ng/L": 1e-6, "ppt": 1e-6, "g/L": 1e3},
+    "mg/L": {
+        "mg/L": 1.0,
+        "ppm": 1.0,
+        "µg/L": 1e-3,
+        "ug/L": 1e-3,
+        "ppb": 1e-3,
+        "ng/L": 1e-6,
+        "ppt": 1e-6,
+        "g/L": 1e3,
+    },
     "mg/L as CaCO3": {
-        "mg/L as CaCO3": 1.0, "mg/L": 1.0, "ppm": 1.0, "gpg": MG_L_PER_GPG, "°dH": MG_L_PER_DH, "dH": MG_L_PER_DH,
-        "°fH": MG_L_PER_FH, "fH": MG_L_PER_FH, "°e": MG_L_PER_CLARK, "Clark": MG_L_PER_CLARK,
+        "mg/L as CaCO3": 1.0,
+        "mg/L": 1.0,
+        "ppm": 1.0,
+        "gpg": MG_L_PER_GPG,
+        "°dH": MG_L_PER_DH,
+        "dH": MG_L_PER_DH,
+        "°fH": MG_L_PER_FH,
+        "fH": MG_L_PER_FH,
+        "°e": MG_L_PER_CLARK,
+        "Clark": MG_L_PER_CLARK,
     },
     "pCi/L": {"pCi/L": 1.0, "Bq/L": 1 / BQ_L_PER_PCI_L},
     "gpm": {"gpm": 1.0, "L/min": 1 / L_PER_GAL},
@@ -58,7 +75,9 @@ def convert(value: float, unit: str, canonical: str) -> float:
     table = _FACTORS.get(canonical, {canonical: 1.0})
     if unit not in table:
         known = ", ".join(u for u in table if u) or "no unit"
-        raise RuleError("unit.unknown", f"The unit “{unit}” does not fit here.", "unit", f"Use one of: {known}.")
+        raise RuleError(
+            "unit.unknown", f"The unit “{unit}” does not fit here.", "unit", f"Use one of: {known}."
+        )
     return value * table[unit]
 
 
@@ -68,12 +87,17 @@ def celsius(value: float, unit: str) -> float:
         return value
     if unit in ("°F", "F"):
         return (value - 32.0) / 1.8
-    raise RuleError("unit.unknown", f"The unit “{unit}” is not a temperature.", "unit", "Use °C or °F.")
+    raise RuleError(
+        "unit.unknown", f"The unit “{unit}” is not a temperature.", "unit", "Use °C or °F."
+    )
 
 
 def hardness_in_every_unit(mg_l: float) -> dict[str, float]:
     """Hardness in each unit in use, from ``mg_l`` [mg/L as CaCO3]."""
     return {
-        "mg/L": mg_l, "gpg": mg_l / MG_L_PER_GPG, "°dH": mg_l / MG_L_PER_DH,
-        "°fH": mg_l / MG_L_PER_FH, "°e": mg_l / MG_L_PER_CLARK,
+        "mg/L": mg_l,
+        "gpg": mg_l / MG_L_PER_GPG,
+        "°dH": mg_l / MG_L_PER_DH,
+        "°fH": mg_l / MG_L_PER_FH,
+        "°e": mg_l / MG_L_PER_CLARK,
     }

@@ -8,7 +8,12 @@ from .analytes import ANALYTES
 from .ranges import Range
 from .units import KPA_PER_PSI, L_PER_GAL, MG_L_PER_GPG
 
-_METRIC = {"gpm": (L_PER_GAL, "L/min", 0), "gal": (L_PER_GAL, "L", 0), "psi": (KPA_PER_PSI, "kPa", 0), "pCi/L": (0.037, "Bq/L", 0)}
+_METRIC = {
+    "gpm": (L_PER_GAL, "L/min", 0),
+    "gal": (L_PER_GAL, "L", 0),
+    "psi": (KPA_PER_PSI, "kPa", 0),
+    "pCi/L": (0.037, "Bq/L", 0),
+}
 
 
 @lru_cache(4096)
@@ -33,7 +38,9 @@ def shown_in(analyte: str, units: str) -> tuple[float, str, int]:
     return 1.0, a.unit.replace(" as CaCO3", ""), a.decimals
 
 
-def value(analyte: str, r: Range | None, below: float | None = None, units: str = "us", words: str = "") -> str:
+def value(
+    analyte: str, r: Range | None, below: float | None = None, units: str = "us", words: str = ""
+) -> str:
     """Best value with its unit, e.g. "14 gpg", "under 0.05 mg/L", "at least 425 mg/L", "absent"."""
     if r is None:
         return words or "not tested"
@@ -62,4 +69,8 @@ def span(analyte: str, r: Range | None, units: str = "us") -> str:
 
 def gallons(value: float, units: str = "us", decimals: int = 0) -> str:
     """A volume of water, US gallons or litres."""
-    return f"{number(value, decimals)} gal" if units == "us" else f"{number(value * L_PER_GAL, decimals)} L"
+    return (
+        f"{number(value, decimals)} gal"
+        if units == "us"
+        else f"{number(value * L_PER_GAL, decimals)} L"
+    )

@@ -22,7 +22,9 @@ def due_dates(start: date, every_months: float, years: int) -> list[date]:
     return out
 
 
-def service_calendar(offer: Offer, proposal_id: str, start: date, stamp: datetime, years: int = 5) -> bytes:
+def service_calendar(
+    offer: Offer, proposal_id: str, start: date, stamp: datetime, years: int = 5
+) -> bytes:
     """What falls due on the recommended line, from the day it is installed.
 
     Args:
@@ -35,7 +37,12 @@ def service_calendar(offer: Offer, proposal_id: str, start: date, stamp: datetim
     costs = None if chosen is None else next((c for c in chosen.costs if c.years >= years), None)
     lines = [] if costs is None else [x for x in costs.lines if x.interval_months is not None]
     if not lines:
-        raise RuleError("calendar.empty", "Nothing of this proposal falls due.", "recommended", "A calendar is for a line with filters, lamps or media.")
+        raise RuleError(
+            "calendar.empty",
+            "Nothing of this proposal falls due.",
+            "recommended",
+            "A calendar is for a line with filters, lamps or media.",
+        )
     calendar = Calendar()
     calendar.add("prodid", "-//Zesty Glass//Service calendar//EN")
     calendar.add("version", "2.0")
@@ -47,14 +54,22 @@ def service_calendar(offer: Offer, proposal_id: str, start: date, stamp: datetim
         for k, day in enumerate(due_dates(start, x.interval_months, years), 1):
             many += 1
             if many > MOST_EVENTS:
-                raise RuleError("calendar.many", f"More than {MOST_EVENTS} dates in {years} years.", "years", "Ask for fewer years.")
+                raise RuleError(
+                    "calendar.many",
+                    f"More than {MOST_EVENTS} dates in {years} years.",
+                    "years",
+                    "Ask for fewer years.",
+                )
             event = Event()
             event.add("uid", f"{proposal_id}-{n}-{k}@zesty-glass")
             event.add("dtstamp", stamp)
             event.add("dtstart", day)
             event.add("dtend", day + timedelta(days=1))
             event.add("summary", x.label)
-            event.add("description", f"Every {x.interval_months:.1f} months: {x.why}. About {offer.currency}{x.price:,.2f} in today’s prices.")
+            event.add(
+                "description",
+                f"Every {x.interval_months:.1f} months: {x.why}. About {offer.currency}{x.price:,.2f} in today’s prices.",
+            )
             event.add("transp", "TRANSPARENT")
             alarm = Alarm()
             alarm.add("action", "DISPLAY")

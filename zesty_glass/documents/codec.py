@@ -56,9 +56,20 @@ def path(parts: Sequence[int | str]) -> str:
 #: fields whose kind validation names in the place of an error
 _TAGGED = ("observation", "figures", "body")
 _SAY = {
-    "missing": "This is missing.", "extra_forbidden": "This field is not known.", "unexpected_keyword_argument": "This field is not known.", "int_parsing": "A whole number is wanted here.", "int_from_float": "A whole number is wanted here.", "float_parsing": "A number is wanted here.",
-    "decimal_parsing": "An amount is wanted here.", "datetime_from_date_parsing": "A date and time are wanted here.", "finite_number": "A finite number is wanted here.", "string_type": "Text is wanted here.", "bool_parsing": "Yes or no is wanted here.",
-    "float_type": "A number is wanted here.", "int_type": "A whole number is wanted here.", "union_tag_invalid": "This kind is not known.",
+    "missing": "This is missing.",
+    "extra_forbidden": "This field is not known.",
+    "unexpected_keyword_argument": "This field is not known.",
+    "int_parsing": "A whole number is wanted here.",
+    "int_from_float": "A whole number is wanted here.",
+    "float_parsing": "A number is wanted here.",
+    "decimal_parsing": "An amount is wanted here.",
+    "datetime_from_date_parsing": "A date and time are wanted here.",
+    "finite_number": "A finite number is wanted here.",
+    "string_type": "Text is wanted here.",
+    "bool_parsing": "Yes or no is wanted here.",
+    "float_type": "A number is wanted here.",
+    "int_type": "A whole number is wanted here.",
+    "union_tag_invalid": "This kind is not known.",
 }
 
 
@@ -67,7 +78,11 @@ def _place(loc: Sequence[int | str]) -> str:
     out: list[int | str] = []
     skip = False
     for p in loc:
-        if skip or p in ("body", "query", "path") or (isinstance(p, str) and (p[:1].isupper() or p.startswith("function-"))):
+        if (
+            skip
+            or p in ("body", "query", "path")
+            or (isinstance(p, str) and (p[:1].isupper() or p.startswith("function-")))
+        ):
             skip = False
             continue
         out.append(p)
@@ -82,7 +97,12 @@ def told_first(errors: Sequence[Any]) -> RuleError:
     place = _place(first["loc"])
     if isinstance(cause, RuleError):
         return RuleError(cause.code, cause.what, cause.where or place, cause.remedy)
-    return RuleError(f"input.{first['type']}", _SAY.get(first["type"], first["msg"] + "."), place, "Check that field.")
+    return RuleError(
+        f"input.{first['type']}",
+        _SAY.get(first["type"], first["msg"] + "."),
+        place,
+        "Check that field.",
+    )
 
 
 def told(error: ValidationError, where: str = "") -> RuleError:

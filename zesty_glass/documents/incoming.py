@@ -5,7 +5,13 @@ from __future__ import annotations
 from ..core.errors import RuleError
 
 
-def text_of(data: bytes, largest: int, area: str, not_text: str = "encoding", remedy: str = "Save it as UTF-8.") -> str:
+def text_of(
+    data: bytes,
+    largest: int,
+    area: str,
+    not_text: str = "encoding",
+    remedy: str = "Save it as UTF-8.",
+) -> str:
     """The text of a file.
 
     Args:
@@ -15,8 +21,15 @@ def text_of(data: bytes, largest: int, area: str, not_text: str = "encoding", re
         RuleError: ``area.too_large``, or not UTF-8.
     """
     if len(data) > largest:
-        raise RuleError(f"{area}.too_large", f"The file has {len(data) / 1e6:.1f} MB; at most {largest / 1e6:.0f} MB is taken.", "file", "Is it the right file?")
+        raise RuleError(
+            f"{area}.too_large",
+            f"The file has {len(data) / 1e6:.1f} MB; at most {largest / 1e6:.0f} MB is taken.",
+            "file",
+            "Is it the right file?",
+        )
     try:
         return data.decode("utf-8-sig")
     except UnicodeDecodeError as e:
-        raise RuleError(f"{area}.{not_text}", f"The file is not UTF-8 text (byte {e.start}).", "file", remedy) from e
+        raise RuleError(
+            f"{area}.{not_text}", f"The file is not UTF-8 text (byte {e.start}).", "file", remedy
+        ) from e

@@ -25,14 +25,22 @@ FONTS = _HERE / "fonts"
 @cache
 def _environment() -> Environment:
     env = Environment(loader=FileSystemLoader(_HERE / "templates"), autoescape=True)
-    env.filters["css"] = lambda text: str(text).replace("\\", "").replace('"', "”").replace("\n", " ")
+    env.filters["css"] = lambda text: (
+        str(text).replace("\\", "").replace('"', "”").replace("\n", " ")
+    )
     env.filters["often"] = _often
     return env
 
 
 def _often(chore: YearlyChore) -> str:
     """How often, in words: times a year, or every so many years."""
-    return f"{chore.times_year:.0f} times" if chore.times_year >= 1.5 else "yearly" if chore.times_year >= 0.95 else f"every {1 / chore.times_year:.0f} years"
+    return (
+        f"{chore.times_year:.0f} times"
+        if chore.times_year >= 1.5
+        else "yearly"
+        if chore.times_year >= 0.95
+        else f"every {1 / chore.times_year:.0f} years"
+    )
 
 
 @cache
@@ -52,10 +60,26 @@ class _FontsOnly(URLFetcher):  # type: ignore[misc]
 def _option(offer: Offer, o: OfferedOption) -> dict[str, Any]:
     chosen = o.id == offer.recommended
     in_house, at_tap = (any(s.scope == scope for s in o.stages) for scope in ("house", "tap"))
-    house = glass(o.house, 74, ferric=o.ferric_house, predicted=True, chosen=chosen and not at_tap) if in_house else glass(offer.raw, 74, ferric=offer.ferric_raw, scale=offer.scale_60, chosen=chosen and not at_tap)
+    house = (
+        glass(o.house, 74, ferric=o.ferric_house, predicted=True, chosen=chosen and not at_tap)
+        if in_house
+        else glass(
+            offer.raw,
+            74,
+            ferric=offer.ferric_raw,
+            scale=offer.scale_60,
+            chosen=chosen and not at_tap,
+        )
+    )
     tap = glass(o.tap, 56, ferric=o.ferric_tap, predicted=True, chosen=chosen) if at_tap else ""
     cost = next((c for c in o.costs if c.years == offer.horizon), None)
-    return {"o": o, "house": Markup(house), "tap": Markup(tap), "cost": cost, "tubs": Markup(tubs(o.waste.by_kind) if o.waste else "")}
+    return {
+        "o": o,
+        "house": Markup(house),
+        "tap": Markup(tap),
+        "cost": cost,
+        "tubs": Markup(tubs(o.waste.by_kind) if o.waste else ""),
+    }
 
 
 def proposal_html(offer: Offer, proposal: Proposal) -> str:
@@ -69,19 +93,38 @@ def proposal_html(offer: Offer, proposal: Proposal) -> str:
             c = next((c for c in r.cells if c.option == o.id), None)
             cells.append({"cell": c, "bar": Markup(range_bar(r, c, r.cells[0])) if c else ""})
         rows.append({"row": r, "cells": cells})
-    curves = [(x["o"].letter or "Today", x["cost"].monthly, x["o"].id == offer.recommended) for x in options if x["cost"]]
+    curves = [
+        (x["o"].letter or "Today", x["cost"].monthly, x["o"].id == offer.recommended)
+        for x in options
+        if x["cost"]
+    ]
 
     def money(v: Decimal) -> str:
         return f"{offer.currency}{v:,.2f}"
 
-    return _environment().get_template("proposal.html").render(
-        o=offer, p=proposal, options=options, chosen=chosen, rows=rows, cost=next((c for c in chosen.costs if c.years == offer.horizon), None), money=money,
-        chart=Markup(cost_chart(curves, offer.horizon, offer.currency)), raw_glass=Markup(glass(offer.raw, 132, ferric=offer.ferric_raw, scale=offer.scale_60)),
+    return (
+        _environment()
+        .get_template("proposal.html")
+        .render(
+            o=offer,
+            p=proposal,
+            options=options,
+            chosen=chosen,
+            rows=rows,
+            cost=next((c for c in chosen.costs if c.years == offer.horizon), None),
+            money=money,
+            chart=Markup(cost_chart(curves, offer.horizon, offer.currency)),
+            raw_glass=Markup(glass(offer.raw, 132, ferric=offer.ferric_raw, scale=offer.scale_60)),
+        )
     )
 
 
 def proposal_pdf(offer: Offer, proposal: Proposal) -> bytes:
     """The document as PDF bytes."""
-    html = HTML(string=proposal_html(offer, proposal), base_url=FONTS.as_uri() + "/", url_fetcher=_FontsOnly(allowed_protocols=("file",)))
+    html = HTML(
+        string=proposal_html(offer, proposal),
+        base_url=FONTS.as_uri() + "/",
+        url_fetcher=_FontsOnly(allowed_protocols=("file",)),
+    )
     data: bytes = html.write_pdf(font_config=_fonts())
     return data

@@ -39,7 +39,10 @@ def halton(index: int, base: int) -> float:
 
 def tint(tannin: float, ferric: float) -> tuple[int, int, int]:
     """Colour of a water: Beer–Lambert by channel on a pale clear water (coefficients chosen by eye)."""
-    r, g, b = (round(c * math.exp(-(kt * tannin + kf * ferric))) for c, kt, kf in zip(SCALE["clear"], SCALE["tannin"], SCALE["rust"], strict=True))
+    r, g, b = (
+        round(c * math.exp(-(kt * tannin + kf * ferric)))
+        for c, kt, kf in zip(SCALE["clear"], SCALE["tannin"], SCALE["rust"], strict=True)
+    )
     return r, g, b
 
 
@@ -54,7 +57,10 @@ def _best(values: Mapping[str, Quantity], name: str) -> float:
 
 def _crystals(r: Range) -> str:
     unit, most = SCALE["crystal_mg_l"], SCALE["crystals_most"]
-    low, high = min(most, round(r.low / unit)), min(most, round((r.low * 1.3 if r.high is None else r.high) / unit))
+    low, high = (
+        min(most, round(r.low / unit)),
+        min(most, round((r.low * 1.3 if r.high is None else r.high) / unit)),
+    )
     solids: list[str] = []
     hollows: list[str] = []
     for i in range(high):
@@ -63,7 +69,10 @@ def _crystals(r: Range) -> str:
         s = 2.15 * (0.85 + 0.35 * halton(i + 1, 7))
         a = math.radians(halton(i + 1, 5) * 70 - 35)
         corners = ((-s, s * 0.55), (-s * 0.45, -s * 0.75), (s, -s * 0.55), (s * 0.45, s * 0.75))
-        turned = "L".join(f"{x + u * math.cos(a) - v * math.sin(a):.2f},{y + u * math.sin(a) + v * math.cos(a):.2f}" for u, v in corners)
+        turned = "L".join(
+            f"{x + u * math.cos(a) - v * math.sin(a):.2f},{y + u * math.sin(a) + v * math.cos(a):.2f}"
+            for u, v in corners
+        )
         (solids if i < low else hollows).append(f"M{turned}Z")
     return f'<path d="{"".join(solids)}" fill="#FFFFFC" stroke="{INK}" stroke-width="1"/><path d="{"".join(hollows)}" fill="none" stroke="{INK}" stroke-width="1" stroke-dasharray="1.3 1"/>'
 
@@ -77,7 +86,9 @@ def _bubbles(n: int, pair: bool, seed: int) -> str:
         style = f'fill="#FFFFFC" fill-opacity=".6" stroke="{INK}" stroke-width=".9"'
         out.append(f'<circle cx="{x:.1f}" cy="{y:.1f}" r="{r:.2f}" {style}/>')
         if pair:
-            out.append(f'<circle cx="{x + r * 1.7:.1f}" cy="{y - 0.6:.1f}" r="{r * 0.75:.2f}" {style}/>')
+            out.append(
+                f'<circle cx="{x + r * 1.7:.1f}" cy="{y - 0.6:.1f}" r="{r * 0.75:.2f}" {style}/>'
+            )
     return "".join(out)
 
 
@@ -99,11 +110,21 @@ def _slice(x: float, y: float, r: float) -> str:
     for i in range(9):
         a, b = i / 9 * 6.2832 + 0.2, (i + 1) / 9 * 6.2832 + 0.08
         m, big, q = (a + b) / 2, r * 0.74, r * 0.16
-        seg.append(f"M{x + q * math.cos(m):.2f},{y + q * math.sin(m):.2f}L{x + big * math.cos(a + 0.05):.2f},{y + big * math.sin(a + 0.05):.2f}A{big},{big} 0 0 1 {x + big * math.cos(b):.2f},{y + big * math.sin(b):.2f}Z")
+        seg.append(
+            f"M{x + q * math.cos(m):.2f},{y + q * math.sin(m):.2f}L{x + big * math.cos(a + 0.05):.2f},{y + big * math.sin(a + 0.05):.2f}A{big},{big} 0 0 1 {x + big * math.cos(b):.2f},{y + big * math.sin(b):.2f}Z"
+        )
     return f'<circle cx="{x}" cy="{y}" r="{r}" fill="{YUZU}" stroke="{INK}" stroke-width="1.9"/><circle cx="{x}" cy="{y}" r="{r * 0.84}" fill="#FFFBE6"/><path d="{"".join(seg)}" fill="{YUZU}" stroke="{INK}" stroke-opacity=".55" stroke-width=".5"/>'
 
 
-def glass(values: Mapping[str, Quantity], h: float, *, ferric: bool | None = None, scale: float | None = None, predicted: bool = False, chosen: bool = False) -> str:
+def glass(
+    values: Mapping[str, Quantity],
+    h: float,
+    *,
+    ferric: bool | None = None,
+    scale: float | None = None,
+    predicted: bool = False,
+    chosen: bool = False,
+) -> str:
     """A water as an SVG glass ``h`` px high."""
     iron = _best(values, "iron")
     rusted = iron if ferric else 0.0 if ferric is False else iron * 0.1
@@ -111,25 +132,41 @@ def glass(values: Mapping[str, Quantity], h: float, *, ferric: bool | None = Non
     body = f"M{50 - _half(_YS)},{_YS} L{50 - _half(_FLOOR)},{_FLOOR - 2} Q{50 - _half(_FLOOR) + 1},{_FLOOR + 2.4} 31,{_FLOOR + 3.6} Q50,{_FLOOR + 5.6} 69,{_FLOOR + 3.6} Q{50 + _half(_FLOOR) - 1},{_FLOOR + 2.4} {50 + _half(_FLOOR)},{_FLOOR - 2} L{50 + _half(_YS)},{_YS} Z"
     outer = f"M{50 - _RW},{_RIM} L{50 - _outer(126)},126 Q{50 - _outer(129) + 0.3},{_FOOT + 3.4} 28,{_DEEP - 2.2} Q50,{_DEEP + 1.6} 72,{_DEEP - 2.2} Q{50 + _outer(129) - 0.3},{_FOOT + 3.4} {50 + _outer(126)},126 L{50 + _RW},{_RIM}"
     dash = ' stroke-dasharray="5 3.6"' if predicted else ""
-    parts = [f'<svg xmlns="http://www.w3.org/2000/svg" width="{h * 100 / 140:.1f}" height="{h}" viewBox="-2 -10 110 150">']
-    parts.append(f'<ellipse cx="62" cy="{_DEEP}" rx="40" ry="3.4" fill="{_rgb(c, 0.8)}" opacity="{0.3 if predicted else 0.55}"/>')
+    parts = [
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{h * 100 / 140:.1f}" height="{h}" viewBox="-2 -10 110 150">'
+    ]
+    parts.append(
+        f'<ellipse cx="62" cy="{_DEEP}" rx="40" ry="3.4" fill="{_rgb(c, 0.8)}" opacity="{0.3 if predicted else 0.55}"/>'
+    )
     parts.append(f'<path d="{outer}Z" fill="#FFFEFA"/><path d="{body}" fill="{_rgb(c)}"/>')
     ntu = _best(values, "turbidity")
     if ntu > 0:
-        parts.append(f'<path d="{body}" fill="#F6F2E6" opacity="{(1 - math.exp(-SCALE["haze"] * ntu)) * 0.55:.2f}"/>')
+        parts.append(
+            f'<path d="{body}" fill="#F6F2E6" opacity="{(1 - math.exp(-SCALE["haze"] * ntu)) * 0.55:.2f}"/>'
+        )
     if rusted > 0.15:
-        parts.append(f'<path d="M{50 - _half(_FLOOR) + 2},{_FLOOR + 1} Q40,{_FLOOR - 2 - 2 * min(3, rusted):.1f} 60,{_FLOOR} T{50 + _half(_FLOOR) - 2},{_FLOOR + 1} Q50,{_FLOOR + 6} {50 - _half(_FLOOR) + 2},{_FLOOR + 1}Z" fill="#8A4A1D" opacity=".55"/>')
+        parts.append(
+            f'<path d="M{50 - _half(_FLOOR) + 2},{_FLOOR + 1} Q40,{_FLOOR - 2 - 2 * min(3, rusted):.1f} 60,{_FLOOR} T{50 + _half(_FLOOR) - 2},{_FLOOR + 1} Q50,{_FLOOR + 6} {50 - _half(_FLOOR) + 2},{_FLOOR + 1}Z" fill="#8A4A1D" opacity=".55"/>'
+        )
     hard = values.get("hardness")
     if hard is not None and hard.range is not None:
         parts.append(_crystals(hard.range))
-    parts.append(_bubbles(min(24, round(_best(values, "chlorine_free") / 0.1)), False, 0) + _bubbles(min(12, round(_best(values, "chlorine_combined") / 0.1)), True, 9))
-    parts.append(f'<ellipse cx="50" cy="{_YS}" rx="{_half(_YS)}" ry="{4.2 * _half(_YS) / 33:.2f}" fill="{_rgb(c, 1.03)}" stroke="{INK}" stroke-width="1"/>' + _crust(scale or 0.0))
+    parts.append(
+        _bubbles(min(24, round(_best(values, "chlorine_free") / 0.1)), False, 0)
+        + _bubbles(min(12, round(_best(values, "chlorine_combined") / 0.1)), True, 9)
+    )
+    parts.append(
+        f'<ellipse cx="50" cy="{_YS}" rx="{_half(_YS)}" ry="{4.2 * _half(_YS) / 33:.2f}" fill="{_rgb(c, 1.03)}" stroke="{INK}" stroke-width="1"/>'
+        + _crust(scale or 0.0)
+    )
     parts.append(f'<path d="{body}" fill="none" stroke="{INK}" stroke-width=".9" opacity=".55"/>')
     tds = values.get("tds")
     if tds is not None and tds.range is not None:
         y = _FLOOR - (_FLOOR - _YS - 8) * min(1.0, tds.range.best / SCALE["tds_top"])
         parts.append(f'<path d="M{50 + _outer(y) + 1.4},{y:.1f} l5.5,-3.2 v6.4Z" fill="{INK}"/>')
-    parts.append(f'<path d="{outer}" fill="none" stroke="{INK}" stroke-width="1.9" stroke-linejoin="round"{dash}/><ellipse cx="50" cy="{_RIM}" rx="{_RW}" ry="4.8" fill="none" stroke="{INK}" stroke-width="1.9"{dash}/>')
+    parts.append(
+        f'<path d="{outer}" fill="none" stroke="{INK}" stroke-width="1.9" stroke-linejoin="round"{dash}/><ellipse cx="50" cy="{_RIM}" rx="{_RW}" ry="4.8" fill="none" stroke="{INK}" stroke-width="1.9"{dash}/>'
+    )
     if chosen:
         parts.append(_slice(86, 6, 14))
     parts.append("</svg>")
@@ -141,7 +178,10 @@ def range_bar(row: Row, cell: Cell, today: Cell) -> str:
     r, t = cell.range, today.range
     if r is None:
         return ""
-    r_high, t_high = (r.best if r.high is None else r.high), (0.0 if t is None else t.best if t.high is None else t.high)
+    r_high, t_high = (
+        (r.best if r.high is None else r.high),
+        (0.0 if t is None else t.best if t.high is None else t.high),
+    )
     top = max(r_high, t_high, row.target or 0.0) * 1.12 or 1.0
 
     def x(v: float) -> float:
@@ -150,10 +190,18 @@ def range_bar(row: Row, cell: Cell, today: Cell) -> str:
     def bar(a: float, b: float, solid: bool) -> str:
         return f'<rect x="{x(a):.1f}" y="6" width="{max(3.0, x(b) - x(a)):.1f}" height="8" fill="{INK if solid else PAPER}" stroke="{INK}" stroke-width="1.2"/>'
 
-    parts = ['<svg xmlns="http://www.w3.org/2000/svg" width="120" height="20" viewBox="-1 0 120 20">']
+    parts = [
+        '<svg xmlns="http://www.w3.org/2000/svg" width="120" height="20" viewBox="-1 0 120 20">'
+    ]
     if row.target:
-        zone = f'x="0" width="{x(row.target):.1f}"' if row.op == "at_most" else f'x="{x(row.target):.1f}" width="{118 - x(row.target):.1f}"'
-        parts.append(f'<rect {zone} y="1" height="16" fill="#E2EFE9"/><path d="M{x(row.target):.1f},1V17" stroke="#1D6A4C" stroke-width="1.6"/>')
+        zone = (
+            f'x="0" width="{x(row.target):.1f}"'
+            if row.op == "at_most"
+            else f'x="{x(row.target):.1f}" width="{118 - x(row.target):.1f}"'
+        )
+        parts.append(
+            f'<rect {zone} y="1" height="16" fill="#E2EFE9"/><path d="M{x(row.target):.1f},1V17" stroke="#1D6A4C" stroke-width="1.6"/>'
+        )
     parts.append('<path d="M0,17H118" stroke="#586D65" stroke-width=".8"/>')
     if t is not None and cell.change not in ("today", "stays", "no_claim"):
         parts.append(bar(t.low, t_high, False))
@@ -161,10 +209,14 @@ def range_bar(row: Row, cell: Cell, today: Cell) -> str:
     return "".join(parts)
 
 
-def cost_chart(curves: Sequence[tuple[str, Sequence[Decimal], bool]], years: int, currency: str) -> str:
+def cost_chart(
+    curves: Sequence[tuple[str, Sequence[Decimal], bool]], years: int, currency: str
+) -> str:
     """Cumulative cost curves: (letter or "Today", monthly totals, recommended)."""
     most = max((float(m[-1]) for _, m, _ in curves if m), default=1.0) or 1.0
-    step = next((s for s in (100, 200, 500, 1000, 2000, 4000, 5000, 10000, 20000) if most / s <= 5.2), 50000)
+    step = next(
+        (s for s in (100, 200, 500, 1000, 2000, 4000, 5000, 10000, 20000) if most / s <= 5.2), 50000
+    )
     top = math.ceil(most / step) * step
     left, right, high, low = 46.0, 440.0, 12.0, 218.0
 
@@ -174,27 +226,48 @@ def cost_chart(curves: Sequence[tuple[str, Sequence[Decimal], bool]], years: int
     def y(v: float) -> float:
         return low - v / top * (low - high)
 
-    parts = ['<svg xmlns="http://www.w3.org/2000/svg" width="510" height="250" viewBox="0 0 510 250" font-family="Text" font-size="11">']
+    parts = [
+        '<svg xmlns="http://www.w3.org/2000/svg" width="510" height="250" viewBox="0 0 510 250" font-family="Text" font-size="11">'
+    ]
     for k in range(round(top / step) + 1):
         v = k * step
-        parts.append(f'<path d="M{left},{y(v):.1f}H{right}" stroke="{"#D9D2BE" if v else INK}" stroke-width="{1 if v else 1.4}"/><text x="{left - 6}" y="{y(v) + 4:.1f}" text-anchor="end" fill="#3B554E">{currency if not v else ""}{v:,}</text>')
+        parts.append(
+            f'<path d="M{left},{y(v):.1f}H{right}" stroke="{"#D9D2BE" if v else INK}" stroke-width="{1 if v else 1.4}"/><text x="{left - 6}" y="{y(v) + 4:.1f}" text-anchor="end" fill="#3B554E">{currency if not v else ""}{v:,}</text>'
+        )
     for k in range(0, years + 1, max(1, years // 5)):
-        parts.append(f'<text x="{x(12 * k):.1f}" y="{low + 18}" text-anchor="middle" fill="#3B554E">{"now" if k == 0 else f"{k} years" if k == years else k}</text>')
-    styles = [("#586D65", 1.6, "2 3"), ("#2F7468", 2.4, ""), (INK, 2.4, ""), ("#3B554E", 2.4, "7 3"), ("#2F7468", 2.4, "2 2")]
+        parts.append(
+            f'<text x="{x(12 * k):.1f}" y="{low + 18}" text-anchor="middle" fill="#3B554E">{"now" if k == 0 else f"{k} years" if k == years else k}</text>'
+        )
+    styles = [
+        ("#586D65", 1.6, "2 3"),
+        ("#2F7468", 2.4, ""),
+        (INK, 2.4, ""),
+        ("#3B554E", 2.4, "7 3"),
+        ("#2F7468", 2.4, "2 2"),
+    ]
     ends: list[list[Any]] = []
     for i, (name, monthly, chosen) in enumerate(curves):
-        d = f"M{x(0):.1f},{y(0):.1f}" + "".join(f"L{x(m):.1f},{y(float(v)):.1f}" for m, v in enumerate(monthly))
+        d = f"M{x(0):.1f},{y(0):.1f}" + "".join(
+            f"L{x(m):.1f},{y(float(v)):.1f}" for m, v in enumerate(monthly)
+        )
         colour, width, dash = styles[i % len(styles)]
         if chosen:
-            parts.append(f'<path d="{d}" fill="none" stroke="{INK}" stroke-width="5.6"/><path d="{d}" fill="none" stroke="{YUZU}" stroke-width="3"/>')
+            parts.append(
+                f'<path d="{d}" fill="none" stroke="{INK}" stroke-width="5.6"/><path d="{d}" fill="none" stroke="{YUZU}" stroke-width="3"/>'
+            )
         else:
             dashed = f' stroke-dasharray="{dash}"' if dash else ""
-            parts.append(f'<path d="{d}" fill="none" stroke="{colour}" stroke-width="{width}"{dashed}/>')
+            parts.append(
+                f'<path d="{d}" fill="none" stroke="{colour}" stroke-width="{width}"{dashed}/>'
+            )
         ends.append([y(float(monthly[-1])), name])
     ends.sort()
     for before, e in itertools.pairwise(ends):
         e[0] = max(e[0], before[0] + 15)
-    parts += [f'<text x="{right + 8}" y="{e[0] + 4:.1f}" font-weight="600" fill="{INK}">{e[1]}</text>' for e in ends]
+    parts += [
+        f'<text x="{right + 8}" y="{e[0] + 4:.1f}" font-weight="600" fill="{INK}">{e[1]}</text>'
+        for e in ends
+    ]
     return "".join(parts) + "</svg>"
 
 
@@ -208,6 +281,12 @@ def tubs(parts: Mapping[str, float]) -> str:
         left = gal / per
         while left > 0.04:
             gx, gy = n % 8 * 24, n // 8 * 16
-            out.append(f'<g transform="translate({gx} {gy})"><path d="M1,2.5h17.5l-1.6,6.2q-.6,2.3 -3,2.3h-8.3q-2.4,0 -3,-2.3Z" fill="{fills.get(kind, "#BFDACF")}" fill-opacity="{max(0.15, min(1.0, left)):.2f}" stroke="{INK}" stroke-width="1.1"/></g>')
+            out.append(
+                f'<g transform="translate({gx} {gy})"><path d="M1,2.5h17.5l-1.6,6.2q-.6,2.3 -3,2.3h-8.3q-2.4,0 -3,-2.3Z" fill="{fills.get(kind, "#BFDACF")}" fill-opacity="{max(0.15, min(1.0, left)):.2f}" stroke="{INK}" stroke-width="1.1"/></g>'
+            )
             left, n = left - 1, n + 1
-    return f'<svg xmlns="http://www.w3.org/2000/svg" width="196" height="{(n - 1) // 8 * 16 + 16}" viewBox="0 0 196 {(n - 1) // 8 * 16 + 16}">{"".join(out)}</svg>' if n else ""
+    return (
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="196" height="{(n - 1) // 8 * 16 + 16}" viewBox="0 0 196 {(n - 1) // 8 * 16 + 16}">{"".join(out)}</svg>'
+        if n
+        else ""
+    )

@@ -34,18 +34,42 @@ def read(data: bytes) -> Visit:
         document = json.loads(text, parse_constant=_no_constant)
     except json.JSONDecodeError as e:
         body = text.strip()
-        cut = not body or (body[0] in "{[" and (body[-1] not in "}]" or e.pos >= len(text.rstrip()) - 1))
+        cut = not body or (
+            body[0] in "{[" and (body[-1] not in "}]" or e.pos >= len(text.rstrip()) - 1)
+        )
         what = "The file is cut off." if cut else "The file is not JSON."
-        raise RuleError("file.cut_off" if cut else "file.not_json", what, f"line {e.lineno}, column {e.colno}", "Download it again.") from e
+        raise RuleError(
+            "file.cut_off" if cut else "file.not_json",
+            what,
+            f"line {e.lineno}, column {e.colno}",
+            "Download it again.",
+        ) from e
     except RecursionError as e:
-        raise RuleError("file.not_json", "The file is nested too deeply.", "file", "Is it the right file?") from e
+        raise RuleError(
+            "file.not_json", "The file is nested too deeply.", "file", "Is it the right file?"
+        ) from e
     if not isinstance(document, dict) or document.get("format") != FORMAT:
-        raise RuleError("file.format", "This is JSON, but not a visit file.", "format", f"It must say \"format\": \"{FORMAT}\".")
+        raise RuleError(
+            "file.format",
+            "This is JSON, but not a visit file.",
+            "format",
+            f'It must say "format": "{FORMAT}".',
+        )
     version = document.get("version")
     if isinstance(version, bool) or not isinstance(version, int) or version < 1:
-        raise RuleError("file.version", "The file does not say which version it is.", "version", f"This program writes version {VERSION}.")
+        raise RuleError(
+            "file.version",
+            "The file does not say which version it is.",
+            "version",
+            f"This program writes version {VERSION}.",
+        )
     if version > VERSION:
-        raise RuleError("file.newer", f"The file is of version {version}; this program reads up to {VERSION}.", "version", "Update Zesty Glass.")
+        raise RuleError(
+            "file.newer",
+            f"The file is of version {version}; this program reads up to {VERSION}.",
+            "version",
+            "Update Zesty Glass.",
+        )
     while version < VERSION:
         document = UPGRADES[version](document)
         version = document["version"]
@@ -54,10 +78,19 @@ def read(data: bytes) -> Visit:
 
 
 def _no_constant(name: str) -> float:
-    raise RuleError("file.not_finite", f"The file holds {name}, which is no number.", "file", "Write null where a value is not known.")
+    raise RuleError(
+        "file.not_finite",
+        f"The file holds {name}, which is no number.",
+        "file",
+        "Write null where a value is not known.",
+    )
 
 
 def schema() -> dict[str, Any]:
     """JSON Schema of the visit file."""
     made = adapter(Visit).json_schema(mode="validation")
-    return {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Zesty Glass visit file", **made}
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "Zesty Glass visit file",
+        **made,
+    }

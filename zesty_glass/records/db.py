@@ -24,11 +24,17 @@ def make_sessions(engine: Engine) -> sessionmaker[Session]:
 
 def at_head(url: str) -> bool:
     """Whether the database has the newest shape already; asked without loading the migrations' machinery."""
-    newest = max(p.name.split("_")[0] for p in (Path(__file__).parent / "migrations" / "versions").glob("[0-9]*.py"))
+    newest = max(
+        p.name.split("_")[0]
+        for p in (Path(__file__).parent / "migrations" / "versions").glob("[0-9]*.py")
+    )
     engine = make_engine(url)
     try:
         with engine.connect() as c:
-            return bool(c.scalar(text("select to_regclass('alembic_version') is not null"))) and c.scalar(text("select version_num from alembic_version")) == newest
+            return (
+                bool(c.scalar(text("select to_regclass('alembic_version') is not null")))
+                and c.scalar(text("select version_num from alembic_version")) == newest
+            )
     finally:
         engine.dispose()
 

@@ -16,7 +16,12 @@ Json = JSON().with_variant(JSONB(), "postgresql")
 class Base(DeclarativeBase):
     """Common ground of all tables."""
 
-    type_annotation_map = {dict[str, Any]: Json, list[Any]: Json, datetime: DateTime(timezone=True), str: Text}
+    type_annotation_map = {
+        dict[str, Any]: Json,
+        list[Any]: Json,
+        datetime: DateTime(timezone=True),
+        str: Text,
+    }
 
 
 class Firm(Base):
@@ -201,7 +206,9 @@ class LinkRow(Base):
     __tablename__ = "links"
     id: Mapped[UUID] = mapped_column(primary_key=True)
     firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
-    proposal_id: Mapped[UUID] = mapped_column(ForeignKey("proposals.id", ondelete="CASCADE"), index=True)
+    proposal_id: Mapped[UUID] = mapped_column(
+        ForeignKey("proposals.id", ondelete="CASCADE"), index=True
+    )
     token_hash: Mapped[str] = mapped_column(unique=True)
     made_at: Mapped[datetime]
     made_by: Mapped[str]
@@ -217,7 +224,9 @@ class MailRow(Base):
     __tablename__ = "mails"
     id: Mapped[UUID] = mapped_column(primary_key=True)
     firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"), index=True)
-    proposal_id: Mapped[UUID | None] = mapped_column(ForeignKey("proposals.id", ondelete="SET NULL"))
+    proposal_id: Mapped[UUID | None] = mapped_column(
+        ForeignKey("proposals.id", ondelete="SET NULL")
+    )
     at: Mapped[datetime]
     by: Mapped[str]
     to: Mapped[str]

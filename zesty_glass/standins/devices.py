@@ -30,7 +30,13 @@ class SimulatedMeter:
         start = true * 0.82
         value = true + (start - true) * math.exp(-n / 2.2) + noise.gauss(0, max(0.6, true * 0.0025))
         scale = 10 if true > 999 else 1
-        return Look(n=n, display=max(0.0, round(value / scale)), multiplier=scale, temperature_c=round(self._c + 0.3 * math.exp(-n / 4), 1), steady=n >= SETTLES_AFTER)
+        return Look(
+            n=n,
+            display=max(0.0, round(value / scale)),
+            multiplier=scale,
+            temperature_c=round(self._c + 0.3 * math.exp(-n / 4), 1),
+            steady=n >= SETTLES_AFTER,
+        )
 
     def looks(self, after: int = 0) -> Iterator[Look]:
         """Looks without end, from the one after ``after``."""
@@ -77,7 +83,16 @@ class SimulatedLaboratory:
                 lines.append(f"{a},{'present' if true > 0 else 'absent'},,,,Simulated laboratory")
                 continue
             basis = {"nitrate_n": "N", "nitrite_n": "N", "radon": "collection"}.get(a, "")
-            limit = {"lead": 0.001, "arsenic": 0.001, "uranium": 0.001, "nitrite_n": 0.05, "copper": 0.01, "copper_flushed": 0.01}.get(a, 0.0)
+            limit = {
+                "lead": 0.001,
+                "arsenic": 0.001,
+                "uranium": 0.001,
+                "nitrite_n": 0.05,
+                "copper": 0.01,
+                "copper_flushed": 0.01,
+            }.get(a, 0.0)
             unit = ANALYTES[a].unit.replace(" as CaCO3", "")
-            lines.append(f"{a},{'ND' if true < limit else f'{true:.4g}'},{unit},{basis},{limit or ''},Simulated laboratory")
+            lines.append(
+                f"{a},{'ND' if true < limit else f'{true:.4g}'},{unit},{basis},{limit or ''},Simulated laboratory"
+            )
         return ("\n".join(lines) + "\n").encode()

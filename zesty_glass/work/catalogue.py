@@ -41,11 +41,23 @@ def bring_in(db: Session, who: Person, data: bytes) -> files.CataloguePreview:
     seen, items = files.read(data, {c: load(Item, r.data) for c, r in rows.items()})
     if not seen.good:
         first = next(r for r in seen.rows if r.change == "error")
-        raise RuleError("catalogue.row", f"Row {first.row}: {first.error}", f"row {first.row}, {first.where}", f"{first.remedy} Nothing was stored.")
+        raise RuleError(
+            "catalogue.row",
+            f"Row {first.row}: {first.error}",
+            f"row {first.row}, {first.where}",
+            f"{first.remedy} Nothing was stored.",
+        )
     for item in items:
         row, after = rows.get(item.code), plain(item)
         if row is None:
-            row = ItemRow(id=uuid4(), firm_id=who.firm_id, code=item.code, data=after, version=1, retired=False)
+            row = ItemRow(
+                id=uuid4(),
+                firm_id=who.firm_id,
+                code=item.code,
+                data=after,
+                version=1,
+                retired=False,
+            )
             db.add(row)
             note(db, who, row.id, "added", 1, [])
         elif row.data != after or row.retired:
@@ -68,21 +80,48 @@ class Question:
         v = self.visit
         raw = design_water(v.samples)
         if raw is None:
-            raise RuleError("search.no_raw", "There is no raw sample: nothing can be proposed.", "samples", "Draw a glass ahead of all treatment and test it.")
+            raise RuleError(
+                "search.no_raw",
+                "There is no raw sample: nothing can be proposed.",
+                "samples",
+                "Draw a glass ahead of all treatment and test it.",
+            )
         found = meaning(raw, v.home, v.complaints, v.rules)
         measured = measured_here(v.samples, {s.id: water_of(s) for s in v.samples})
-        return suggest(raw, found, v.home, v.settings, v.rules, self.items.values(), v.horizon, measured, progress)
+        return suggest(
+            raw,
+            found,
+            v.home,
+            v.settings,
+            v.rules,
+            self.items.values(),
+            v.horizon,
+            measured,
+            progress,
+        )
 
     def what_ifs(self, option_id: str) -> tuple[WhatIf, ...]:
         """A line under each change."""
         v = self.visit
-        raw, option = design_water(v.samples), next((o for o in v.options if o.id == option_id), None)
+        raw, option = (
+            design_water(v.samples),
+            next((o for o in v.options if o.id == option_id), None),
+        )
         if raw is None or option is None:
             raise store.NotFound("line")
         found = meaning(raw, v.home, v.complaints, v.rules)
         measured = measured_here(v.samples, {s.id: water_of(s) for s in v.samples})
         used = {i.code: i for i in v.catalogue}
-        return what_ifs(option, {**used, **self.items}, raw, found.colour, v.home, v.settings, v.horizon, measured)
+        return what_ifs(
+            option,
+            {**used, **self.items},
+            raw,
+            found.colour,
+            v.home,
+            v.settings,
+            v.horizon,
+            measured,
+        )
 
 
 def question(db: Session, who: Person, visit_id: UUID) -> Question:

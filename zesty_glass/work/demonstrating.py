@@ -28,15 +28,31 @@ def _check_tasting(kept: Demonstration | None, made: Demonstration) -> None:
     if not isinstance(made.body, Tasting):
         return
     if kept is None or not isinstance(kept.body, Tasting):
-        raise RuleError("tasting.draw", "A tasting starts by drawing its codes.", "body", "Start a new tasting.")
+        raise RuleError(
+            "tasting.draw", "A tasting starts by drawing its codes.", "body", "Start a new tasting."
+        )
     before = kept.body
     if before.shown_at is not None:
-        raise RuleError("tasting.over", "The key was shown: this tasting is over.", "body", "Start a new one.")
-    if before.waters != made.body.waters or [(t.name, t.order) for t in before.tasters] != [(t.name, t.order) for t in made.body.tasters]:
-        raise RuleError("tasting.changed", "Waters, codes and tasters stay as they were drawn.", "body", "Start a new tasting.")
+        raise RuleError(
+            "tasting.over", "The key was shown: this tasting is over.", "body", "Start a new one."
+        )
+    if before.waters != made.body.waters or [(t.name, t.order) for t in before.tasters] != [
+        (t.name, t.order) for t in made.body.tasters
+    ]:
+        raise RuleError(
+            "tasting.changed",
+            "Waters, codes and tasters stay as they were drawn.",
+            "body",
+            "Start a new tasting.",
+        )
     for a, b in zip(before.tasters, made.body.tasters, strict=True):
         if a.ranks is not None and a.ranks != b.ranks:
-            raise RuleError("tasting.locked", f"{a.name} has ranked already: ranks are locked.", "body.tasters", "Start a new tasting.")
+            raise RuleError(
+                "tasting.locked",
+                f"{a.name} has ranked already: ranks are locked.",
+                "body.tasters",
+                "Start a new tasting.",
+            )
 
 
 def _refuse(visit: Visit, made: Demonstration) -> Shown:
@@ -47,11 +63,18 @@ def _refuse(visit: Visit, made: Demonstration) -> Shown:
     return shown
 
 
-def keep(db: Session, who: Person, visit_id: UUID, made: Demonstration, version: int | None) -> DemonstrationRow:
+def keep(
+    db: Session, who: Person, visit_id: UUID, made: Demonstration, version: int | None
+) -> DemonstrationRow:
     """Keep a demonstration, or what was added to it. Sent twice with one id it is one demonstration."""
     row = visiting.get(db, who, visit_id)
     if made.made_at > now() + timedelta(minutes=5):
-        raise RuleError("demonstration.future", "The demonstration’s time lies in the future.", "made_at", "Check the clock.")
+        raise RuleError(
+            "demonstration.future",
+            "The demonstration’s time lies in the future.",
+            "made_at",
+            "Check the clock.",
+        )
     visit, _ = visiting.document(db, who, row, snapshots=False)
     have = store.find(db, DemonstrationRow, who.firm_id, UUID(made.id), lock=True)
     if have is not None and have.visit_id != visit_id:
@@ -61,10 +84,20 @@ def keep(db: Session, who: Person, visit_id: UUID, made: Demonstration, version:
         return have
     _check_tasting(None if have is None else load(Demonstration, have.data), made)
     _refuse(visit, made)
-    return keep_part(db, who, DemonstrationRow, visit_id, UUID(made.id), data, version, "demonstration", "shown")
+    return keep_part(
+        db, who, DemonstrationRow, visit_id, UUID(made.id), data, version, "demonstration", "shown"
+    )
 
 
-def start_tasting(db: Session, who: Person, visit_id: UUID, id: UUID, samples: tuple[str, ...], tasters: tuple[str, ...], sanitised: tuple[str, ...]) -> DemonstrationRow:
+def start_tasting(
+    db: Session,
+    who: Person,
+    visit_id: UUID,
+    id: UUID,
+    samples: tuple[str, ...],
+    tasters: tuple[str, ...],
+    sanitised: tuple[str, ...],
+) -> DemonstrationRow:
     """Draw codes and orders for a tasting; water that may not be tasted is refused. Twice with one id is one tasting."""
     row = visiting.get(db, who, visit_id)
     have = store.find(db, DemonstrationRow, who.firm_id, id)
@@ -74,4 +107,6 @@ def start_tasting(db: Session, who: Person, visit_id: UUID, id: UUID, samples: t
     made = Demonstration(id=str(id), made_at=now(), by=who.name, body=body)
     visit, _ = visiting.document(db, who, row, snapshots=False)
     _refuse(visit, made)
-    return keep_part(db, who, DemonstrationRow, visit_id, id, plain(made), None, "demonstration", "shown")
+    return keep_part(
+        db, who, DemonstrationRow, visit_id, id, plain(made), None, "demonstration", "shown"
+    )

@@ -25,7 +25,12 @@ def change(db: Session, who: Person, version: int, settings: Settings, rules: Ru
     for i, x in enumerate(rules.limits):
         analyte(x.analyte)
         if x.value < 0 or not 1900 <= x.year <= 2100 or not x.source.strip():
-            raise RuleError("limit.data", f"The limit “{x.id}” needs a value of 0 or more, a source and a year.", f"rules.limits[{i}]", "Fill them in.")
+            raise RuleError(
+                "limit.data",
+                f"The limit “{x.id}” needs a value of 0 or more, a source and a year.",
+                f"rules.limits[{i}]",
+                "Fill them in.",
+            )
     if len({x.id for x in rules.limits}) != len(rules.limits):
         raise RuleError("limit.twice", "Two limits have the same id.", "rules.limits", "Keep one.")
     old: Rules = load(Rules, firm.rules)
@@ -48,7 +53,14 @@ def put_kit(db: Session, who: Person, kit: Instrument, version: int | None) -> I
     row = next((r for r in rows if r.key == kit.id), None)
     data = plain(kit)
     if row is None:
-        row = InstrumentRow(id=uuid4(), firm_id=who.firm_id, key=kit.id, position=len(rows) + 1, data=data, version=1)
+        row = InstrumentRow(
+            id=uuid4(),
+            firm_id=who.firm_id,
+            key=kit.id,
+            position=len(rows) + 1,
+            data=data,
+            version=1,
+        )
         db.add(row)
         note(db, who, row.id, "added", 1, [])
     elif row.data != data:

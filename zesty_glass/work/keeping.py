@@ -14,7 +14,17 @@ from .person import Person, changed, changed_fields, expect, note
 Kept = TypeVar("Kept", LabSampleRow, OptionRow, DemonstrationRow)
 
 
-def keep_part(db: Session, who: Person, kind: type[Kept], visit_id: UUID, id: UUID, data: dict[str, Any], version: int | None, what: str, made: str) -> Kept:
+def keep_part(
+    db: Session,
+    who: Person,
+    kind: type[Kept],
+    visit_id: UUID,
+    id: UUID,
+    data: dict[str, Any],
+    version: int | None,
+    what: str,
+    made: str,
+) -> Kept:
     """Add or change a part; the same data again changes nothing.
 
     Args:
@@ -25,7 +35,14 @@ def keep_part(db: Session, who: Person, kind: type[Kept], visit_id: UUID, id: UU
     """
     row = store.find(db, kind, who.firm_id, id, lock=True)
     if row is None:
-        row = kind(id=id, firm_id=who.firm_id, visit_id=visit_id, position=store.next_position(db, kind, visit_id), data=data, version=1)
+        row = kind(
+            id=id,
+            firm_id=who.firm_id,
+            visit_id=visit_id,
+            position=store.next_position(db, kind, visit_id),
+            data=data,
+            version=1,
+        )
         db.add(row)
         note(db, who, id, made, 1, [])
     elif row.visit_id != visit_id:

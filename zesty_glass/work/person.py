@@ -47,9 +47,22 @@ def manager_only(who: Person) -> None:
         raise Forbidden("Only a manager of the firm may do this.")
 
 
-def note(db: Session, who: Person, target: UUID, action: str, version: int, fields: list[str]) -> None:
+def note(
+    db: Session, who: Person, target: UUID, action: str, version: int, fields: list[str]
+) -> None:
     """A line of the audit trail."""
-    db.add(Audit(firm_id=who.firm_id, user_id=who.id, who=who.name, at=now(), target=target, action=action, version=version, fields=fields))
+    db.add(
+        Audit(
+            firm_id=who.firm_id,
+            user_id=who.id,
+            who=who.name,
+            at=now(),
+            target=target,
+            action=action,
+            version=version,
+            fields=fields,
+        )
+    )
 
 
 def changed_fields(before: dict[str, Any], after: dict[str, Any], prefix: str = "") -> list[str]:
@@ -58,7 +71,11 @@ def changed_fields(before: dict[str, Any], after: dict[str, Any], prefix: str = 
     for key in dict.fromkeys((*before, *after)):
         a, b = before.get(key), after.get(key)
         if a != b:
-            out += changed_fields(a, b, f"{key}.") if isinstance(a, dict) and isinstance(b, dict) and not prefix else [prefix + key]
+            out += (
+                changed_fields(a, b, f"{key}.")
+                if isinstance(a, dict) and isinstance(b, dict) and not prefix
+                else [prefix + key]
+            )
     return out
 
 

@@ -26,7 +26,15 @@ def draft(db: Session, who: Person, visit_id: UUID, recommended: str) -> str:
     return draft_reasons(assess(visit), recommended)
 
 
-def make(db: Session, who: Person, visit_id: UUID, id: UUID, recommended: str, reasons: str, plan: Plan | None) -> ProposalRow:
+def make(
+    db: Session,
+    who: Person,
+    visit_id: UUID,
+    id: UUID,
+    recommended: str,
+    reasons: str,
+    plan: Plan | None,
+) -> ProposalRow:
     """Write a proposal from the visit as it is now. Sent twice with one id it is one proposal.
 
     A visit's later proposals are further revisions of the first one's number.
@@ -47,10 +55,38 @@ def make(db: Session, who: Person, visit_id: UUID, id: UUID, recommended: str, r
     number = earlier[0].data["number"] if earlier else f"{at:%y%m%d}-{str(visit_id)[:4].upper()}"
     revision = max((p.data["revision"] for p in earlier), default=0) + 1
     valid = (at + timedelta(days=visit.settings.valid_days)).date()
-    offer = make_offer(visit, number=number, revision=revision, created_at=at, valid_until=valid, recommended=recommended, reasons=reasons, plan=plan)
+    offer = make_offer(
+        visit,
+        number=number,
+        revision=revision,
+        created_at=at,
+        valid_until=valid,
+        recommended=recommended,
+        reasons=reasons,
+        plan=plan,
+    )
     snapshot = to_json(offer, Offer).decode()
-    proposal = Proposal(id=str(id), number=number, revision=revision, recommended=recommended, reasons=offer.reasons, horizon=visit.horizon, plan=plan, created_at=at, valid_until=valid, snapshot=snapshot, digest=digest(snapshot))
-    made = ProposalRow(id=id, firm_id=who.firm_id, visit_id=visit_id, position=store.next_position(db, ProposalRow, visit_id), data=plain(proposal), version=1)
+    proposal = Proposal(
+        id=str(id),
+        number=number,
+        revision=revision,
+        recommended=recommended,
+        reasons=offer.reasons,
+        horizon=visit.horizon,
+        plan=plan,
+        created_at=at,
+        valid_until=valid,
+        snapshot=snapshot,
+        digest=digest(snapshot),
+    )
+    made = ProposalRow(
+        id=id,
+        firm_id=who.firm_id,
+        visit_id=visit_id,
+        position=store.next_position(db, ProposalRow, visit_id),
+        data=plain(proposal),
+        version=1,
+    )
     db.add(made)
     if row.recommended != recommended:
         row.recommended = recommended
@@ -71,12 +107,25 @@ def opened(row: ProposalRow) -> tuple[Proposal, Offer]:
     """A proposal with its frozen offer; RuleError when the snapshot is not what was signed or written."""
     proposal: Proposal = load(Proposal, row.data)
     if digest(proposal.snapshot) != proposal.digest:
-        raise RuleError("proposal.digest", "This proposal’s snapshot does not match its digest.", "proposal", "Restore it from a backup.")
+        raise RuleError(
+            "proposal.digest",
+            "This proposal’s snapshot does not match its digest.",
+            "proposal",
+            "Restore it from a backup.",
+        )
     offer: Offer = load_json(Offer, proposal.snapshot)
     return proposal, offer
 
 
-def decide(db: Session, who: Person, id: UUID, version: int, to: Literal["presented", "accepted", "declined"], name: str = "", path: str = "") -> ProposalRow:
+def decide(
+    db: Session,
+    who: Person,
+    id: UUID,
+    version: int,
+    to: Literal["presented", "accepted", "declined"],
+    name: str = "",
+    path: str = "",
+) -> ProposalRow:
     """Move a proposal on. Accepting records name, time, drawn signature and digest, and freezes it."""
     row = get(db, who, id, lock=True)
     data: dict[str, Any] = dict(row.data)
@@ -92,12 +141,29 @@ def decide(db: Session, who: Person, id: UUID, version: int, to: Literal["presen
         move(proposal.state, to, at.date(), proposal.valid_until)
     if to_state == "accepted":
         if len(name.strip()) < 2:
-            raise RuleError("signature.name", "An acceptance needs the full name.", "name", "Let the customer write it.")
+            raise RuleError(
+                "signature.name",
+                "An acceptance needs the full name.",
+                "name",
+                "Let the customer write it.",
+            )
         if not path.startswith("M") or len(path) > 60_000 or len(path) < 12:
-            raise RuleError("signature.path", "An acceptance needs a drawn signature.", "path", "Let the customer sign on the screen.")
+            raise RuleError(
+                "signature.path",
+                "An acceptance needs a drawn signature.",
+                "path",
+                "Let the customer sign on the screen.",
+            )
         if set(path) - set("ML0123456789.,- "):
-            raise RuleError("signature.path", "The drawn signature could not be read.", "path", "Clear it and sign again.")
-        data["signature"] = plain(Signature(name=name.strip(), at=at, path=path, digest=proposal.digest))
+            raise RuleError(
+                "signature.path",
+                "The drawn signature could not be read.",
+                "path",
+                "Clear it and sign again.",
+            )
+        data["signature"] = plain(
+            Signature(name=name.strip(), at=at, path=path, digest=proposal.digest)
+        )
     stamp = at.isoformat().replace("+00:00", "Z")
     data["state"] = to_state
     data["presented_at" if to_state == "presented" else "decided_at"] = stamp
@@ -107,7 +173,9 @@ def decide(db: Session, who: Person, id: UUID, version: int, to: Literal["presen
     return row
 
 
-def changed_since_the_one_before(row: ProposalRow, every: list[ProposalRow]) -> tuple[Difference, ...]:
+def changed_since_the_one_before(
+    row: ProposalRow, every: list[ProposalRow]
+) -> tuple[Difference, ...]:
     """What changed between a revision and the one before it; empty for the first."""
     earlier = [r for r in every if r.data["revision"] < row.data["revision"]]
     if not earlier:

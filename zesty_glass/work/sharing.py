@@ -22,7 +22,10 @@ from .person import Person, note, now
 from .signing_in import WINDOW, TooMany, token_hash
 
 LONGEST_DAYS = 90
-MOST_WRONG, MOST_OPENED = 30, 240  # tries with wrong tokens from one address, and openings of one link, in a window
+MOST_WRONG, MOST_OPENED = (
+    30,
+    240,
+)  # tries with wrong tokens from one address, and openings of one link, in a window
 _ADDRESS = re.compile(r"[^@\s,;<>]+@[^@\s,;<>]+\.[^@\s,;<>]+")
 SHOWN = ("presented", "accepted", "declined", "expired")
 
@@ -37,11 +40,32 @@ def make_link(db: Session, who: Person, proposal: UUID, id: UUID, days: int) -> 
     if row.data["state"] not in SHOWN:
         raise RuleError("link.draft", "A draft is not shared.", "proposal", "Present it first.")
     if not 1 <= days <= LONGEST_DAYS:
-        raise RuleError("link.days", f"A link of {days} days is not possible.", "days", f"Use 1 to {LONGEST_DAYS}.")
+        raise RuleError(
+            "link.days",
+            f"A link of {days} days is not possible.",
+            "days",
+            f"Use 1 to {LONGEST_DAYS}.",
+        )
     if any(x.id == id for x in store.links(db, who.firm_id, proposal)):
-        raise RuleError("link.twice", "This link was made already; its address was shown then.", "id", "Make another.")
+        raise RuleError(
+            "link.twice",
+            "This link was made already; its address was shown then.",
+            "id",
+            "Make another.",
+        )
     token = secrets.token_urlsafe(32)
-    made = LinkRow(id=id, firm_id=who.firm_id, proposal_id=proposal, token_hash=token_hash(token), made_at=now(), made_by=who.name, expires_at=now() + timedelta(days=days), revoked_at=None, opened_at=None, opened=0)
+    made = LinkRow(
+        id=id,
+        firm_id=who.firm_id,
+        proposal_id=proposal,
+        token_hash=token_hash(token),
+        made_at=now(),
+        made_by=who.name,
+        expires_at=now() + timedelta(days=days),
+        revoked_at=None,
+        opened_at=None,
+        opened=0,
+    )
     db.add(made)
     note(db, who, proposal, "link made", row.version, [])
     db.flush()
@@ -93,7 +117,17 @@ def open_link(db: Session, token: str, address: str) -> tuple[Proposal, Offer] |
     return proposal, _for_the_customer(offer)
 
 
-def mail(db: Session, who: Person, proposal: UUID, id: UUID, to: str, text: str, days: int, base: str, mailer: Mailer | None = None) -> MailRow:
+def mail(
+    db: Session,
+    who: Person,
+    proposal: UUID,
+    id: UUID,
+    to: str,
+    text: str,
+    days: int,
+    base: str,
+    mailer: Mailer | None = None,
+) -> MailRow:
     """Send a proposal's link, with its PDF named as attached. Sent twice with one id it is one message.
 
     Raises:
@@ -105,16 +139,44 @@ def mail(db: Session, who: Person, proposal: UUID, id: UUID, to: str, text: str,
             raise store.NotFound("message")
         return have
     if not _ADDRESS.fullmatch(to.strip()) or len(to) > 200:
-        raise RuleError("mail.address", f"“{to[:60]}” is not an address that can be written to.", "to", "Write it as name@place.example.")
+        raise RuleError(
+            "mail.address",
+            f"“{to[:60]}” is not an address that can be written to.",
+            "to",
+            "Write it as name@place.example.",
+        )
     if len(text) > 5000:
-        raise RuleError("mail.long", "The text is longer than 5,000 characters.", "text", "Shorten it.")
+        raise RuleError(
+            "mail.long", "The text is longer than 5,000 characters.", "text", "Shorten it."
+        )
     _, offer = proposing.opened(proposing.get(db, who, proposal))
     link, token = make_link(db, who, proposal, uuid4(), days)
-    lines = [text.strip(), f"Your proposal, to read until {link.expires_at:%d %B %Y}:", f"{base}/p/{token}", f"{offer.consultant}, {offer.firm}"]
-    message = Message(to=to.strip(), subject=f"Your water: proposal {offer.number}, revision {offer.revision}", text="\n\n".join(x for x in lines if x), attachment=f"proposal-{offer.number}-{offer.revision}.pdf")
+    lines = [
+        text.strip(),
+        f"Your proposal, to read until {link.expires_at:%d %B %Y}:",
+        f"{base}/p/{token}",
+        f"{offer.consultant}, {offer.firm}",
+    ]
+    message = Message(
+        to=to.strip(),
+        subject=f"Your water: proposal {offer.number}, revision {offer.revision}",
+        text="\n\n".join(x for x in lines if x),
+        attachment=f"proposal-{offer.number}-{offer.revision}.pdf",
+    )
     sender = mailer or SimulatedMail()
     sender.send(message)
-    row = MailRow(id=id, firm_id=who.firm_id, proposal_id=proposal, at=now(), by=who.name, to=message.to, subject=message.subject, text=message.text, attachment=message.attachment, simulated=sender.simulated)
+    row = MailRow(
+        id=id,
+        firm_id=who.firm_id,
+        proposal_id=proposal,
+        at=now(),
+        by=who.name,
+        to=message.to,
+        subject=message.subject,
+        text=message.text,
+        attachment=message.attachment,
+        simulated=sender.simulated,
+    )
     db.add(row)
     note(db, who, proposal, "mailed", 0, [])
     db.flush()
@@ -136,4 +198,6 @@ def outbox(db: Session, who: Person) -> list[MailRow]:
 
 def standing(row: LinkRow, at: datetime) -> str:
     """Whether a link still counts: open, expired or revoked."""
-    return "revoked" if row.revoked_at is not None else "expired" if row.expires_at <= at else "open"
+    return (
+        "revoked" if row.revoked_at is not None else "expired" if row.expires_at <= at else "open"
+    )

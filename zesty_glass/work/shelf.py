@@ -26,10 +26,19 @@ def taken(db: Session, firm: UUID, codes: set[str]) -> list[Item]:
         asked |= wanted
         marks = store.item_marks(db, firm, wanted)
         missing = [id for id, _, mark in marks if (id, mark) not in kept]
-        fresh = {r.id: load(Item, r.data) for r in store.items_by_id(db, firm, missing)} if missing else {}
+        fresh = (
+            {r.id: load(Item, r.data) for r in store.items_by_id(db, firm, missing)}
+            if missing
+            else {}
+        )
         have |= {code: fresh.get(id) or kept[id, mark] for id, code, mark in marks}
         if len(kept) + len(fresh) > MOST:
             kept.clear()
         kept.update({(id, mark): fresh[id] for id, _, mark in marks if id in fresh})
-        wanted = {p for i in have.values() if isinstance(i.figures, SystemFigures) for p in i.figures.parts} - asked
+        wanted = {
+            p
+            for i in have.values()
+            if isinstance(i.figures, SystemFigures)
+            for p in i.figures.parts
+        } - asked
     return [have[c] for c in sorted(have)]

@@ -31,9 +31,19 @@ class TooMany(Exception):
 def hash_password(password: str) -> str:
     """An argon2id hash; refuses passwords under 10 characters."""
     if len(password) < 10:
-        raise RuleError("password.short", "A password has at least 10 characters.", "password", "Use a few words.")
+        raise RuleError(
+            "password.short",
+            "A password has at least 10 characters.",
+            "password",
+            "Use a few words.",
+        )
     if len(password) > 200:
-        raise RuleError("password.long", "A password has at most 200 characters.", "password", "Use a shorter one.")
+        raise RuleError(
+            "password.long",
+            "A password has at most 200 characters.",
+            "password",
+            "Use a shorter one.",
+        )
     return _hasher.hash(password)
 
 
@@ -49,14 +59,19 @@ def forgery_token(secret: str, token: str) -> str:
 
 def person(user: User) -> Person:
     """A user as the acting person."""
-    return Person(id=user.id, firm_id=user.firm_id, name=user.name, role=user.role, email=user.email)
+    return Person(
+        id=user.id, firm_id=user.firm_id, name=user.name, role=user.role, email=user.email
+    )
 
 
 def sign_in(db: Session, email: str, password: str, address: str) -> tuple[str, Person] | None:
     """A new session's token and its person; None when address or password is wrong. TooMany after too many failures."""
     keys = (f"email:{email.strip().lower()}", f"from:{address}")
     since = now() - WINDOW
-    if store.failed_attempts(db, keys[0], since) >= MOST_FAILURES or store.failed_attempts(db, keys[1], since) >= 5 * MOST_FAILURES:
+    if (
+        store.failed_attempts(db, keys[0], since) >= MOST_FAILURES
+        or store.failed_attempts(db, keys[1], since) >= 5 * MOST_FAILURES
+    ):
         raise TooMany
     user = store.user_by_email(db, email)
     try:
@@ -69,7 +84,14 @@ def sign_in(db: Session, email: str, password: str, address: str) -> tuple[str, 
         return None
     store.forget_attempts(db, keys[0])
     token = secrets.token_urlsafe(32)
-    db.add(SignIn(token_hash=token_hash(token), user_id=user.id, created_at=now(), expires_at=now() + LASTS))
+    db.add(
+        SignIn(
+            token_hash=token_hash(token),
+            user_id=user.id,
+            created_at=now(),
+            expires_at=now() + LASTS,
+        )
+    )
     return token, person(user)
 
 
@@ -81,6 +103,13 @@ def whose(db: Session, token: str) -> Person | None:
 
 def add_user(db: Session, firm: UUID, email: str, name: str, role: str, password: str) -> User:
     """A new user of a firm."""
-    user = User(id=uuid4(), firm_id=firm, email=email.strip().lower(), name=name, role=role, password_hash=hash_password(password))
+    user = User(
+        id=uuid4(),
+        firm_id=firm,
+        email=email.strip().lower(),
+        name=name,
+        role=role,
+        password_hash=hash_password(password),
+    )
     db.add(user)
     return user

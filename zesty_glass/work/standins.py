@@ -40,7 +40,11 @@ def colorimeter(db: Session, who: Person, visit_id: UUID, sample_id: str, turn: 
 
 def reports(visit: Visit) -> dict[str, datetime]:
     """When the laboratory's report on each bottle it has received is expected, by bottle."""
-    return {b.id: SimulatedLaboratory.ready_at(b.received_at) for b in visit.lab_samples if b.received_at is not None and b.reported_at is None}
+    return {
+        b.id: SimulatedLaboratory.ready_at(b.received_at)
+        for b in visit.lab_samples
+        if b.received_at is not None and b.reported_at is None
+    }
 
 
 def report(db: Session, who: Person, visit_id: UUID, lab_id: str) -> bytes:
@@ -50,8 +54,18 @@ def report(db: Session, who: Person, visit_id: UUID, lab_id: str) -> bytes:
     if bottle is None:
         raise store.NotFound("laboratory sample")
     if bottle.received_at is None:
-        raise RuleError("lab.not_received", "The laboratory has not received this bottle.", "received_at", "Hand it over first.")
+        raise RuleError(
+            "lab.not_received",
+            "The laboratory has not received this bottle.",
+            "received_at",
+            "Hand it over first.",
+        )
     lab: Laboratory = SimulatedLaboratory(_tap(db, who, visit_id, bottle.sample))
     if now() < (ready := lab.ready_at(bottle.received_at)):
-        raise RuleError("lab.not_ready", "The laboratory is still at work on this bottle.", "received_at", f"Its report is expected in {(ready - now()).total_seconds():.0f} s.")
+        raise RuleError(
+            "lab.not_ready",
+            "The laboratory is still at work on this bottle.",
+            "received_at",
+            f"Its report is expected in {(ready - now()).total_seconds():.0f} s.",
+        )
     return lab.report(KIND_BY_ID[bottle.kind].analytes)

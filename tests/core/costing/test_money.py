@@ -7,7 +7,15 @@ from decimal import ROUND_HALF_EVEN, Decimal
 from hypothesis import given
 from hypothesis import strategies as st
 
-from zesty_glass.core.costing.money import apr, interval_months, lifetime, lifetime_total, months_due, rates_for, stays_cheaper_from
+from zesty_glass.core.costing.money import (
+    apr,
+    interval_months,
+    lifetime,
+    lifetime_total,
+    months_due,
+    rates_for,
+    stays_cheaper_from,
+)
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.treating.line import Purchase
 from zesty_glass.core.treating.report import Due, Running
@@ -17,7 +25,17 @@ BOUGHT = (Purchase(code="m", label="Membrane", price=D(480), installation=D(220)
 
 
 def due(price, months=None, capacity=None, gallons=0.0, life=1.0, kind="filter"):
-    return Due(code="c", label="A part", kind=kind, price=D(price), months=months, capacity_gal=capacity, gallons_year=gallons, life_factor=life, scope="tap")
+    return Due(
+        code="c",
+        label="A part",
+        kind=kind,
+        price=D(price),
+        months=months,
+        capacity_gal=capacity,
+        gallons_year=gallons,
+        life_factor=life,
+        scope="tap",
+    )
 
 
 def run(per_year, kind="power"):
@@ -39,7 +57,10 @@ class WorkedFigures(unittest.TestCase):
         dry = due(30, None, 600, 0.0)
         self.assertEqual(interval_months(dry), math.inf)
         life = lifetime(BOUGHT, (dry,), (), 20, D(0), D(0))
-        self.assertEqual((life.total, life.lines[-1].interval_months, life.lines[-1].times), (D("700.00"), None, 0))
+        self.assertEqual(
+            (life.total, life.lines[-1].interval_months, life.lines[-1].times),
+            (D("700.00"), None, 0),
+        )
         self.assertIn("no water", life.lines[-1].why)
 
     def test_life_factor_shortens(self):
@@ -56,7 +77,13 @@ class WorkedFigures(unittest.TestCase):
 
 class Refused(unittest.TestCase):
     def test_bad_input(self):
-        for make in (lambda: interval_months(due(1)), lambda: interval_months(due(1, 12, life=0)), lambda: lifetime((), (), (), 0, D(0), D(0)), lambda: apr(D(100), D(0), D(1), 12), lambda: apr(D(100), D(0), D(100), 24)):
+        for make in (
+            lambda: interval_months(due(1)),
+            lambda: interval_months(due(1, 12, life=0)),
+            lambda: lifetime((), (), (), 0, D(0), D(0)),
+            lambda: apr(D(100), D(0), D(1), 12),
+            lambda: apr(D(100), D(0), D(100), 24),
+        ):
             with self.assertRaises(RuleError):
                 make()
 
@@ -72,12 +99,19 @@ class Plans(unittest.TestCase):
 
 
 class Properties(unittest.TestCase):
-    parts = st.lists(st.tuples(st.integers(1, 500), st.floats(0.3, 60), st.sampled_from(["filter", "lamp", "membrane"])), max_size=6)
+    parts = st.lists(
+        st.tuples(
+            st.integers(1, 500), st.floats(0.3, 60), st.sampled_from(["filter", "lamp", "membrane"])
+        ),
+        max_size=6,
+    )
     rates = st.decimals("0", "0.2", places=3)
 
     @given(parts, st.integers(0, 900), rates, rates, st.integers(1, 20))
     def test_kinds_and_years_sum_to_the_total(self, parts, yearly, g, r, years):
-        life = lifetime(BOUGHT, [due(p, m, kind=k) for p, m, k in parts], (run(yearly),), years, g, r)
+        life = lifetime(
+            BOUGHT, [due(p, m, kind=k) for p, m, k in parts], (run(yearly),), years, g, r
+        )
         self.assertEqual(sum(life.by_kind.values()), life.total)
         self.assertEqual(sum(life.by_year), life.total)
         self.assertEqual(sum(line.total for line in life.lines), life.total)
@@ -85,24 +119,39 @@ class Properties(unittest.TestCase):
 
     @given(parts, st.integers(0, 900), rates)
     def test_a_longer_horizon_never_costs_less(self, parts, yearly, g):
-        totals = [lifetime(BOUGHT, [due(p, m) for p, m, _ in parts], (run(yearly),), y, g, D(0)).total for y in (5, 10, 15, 20)]
+        totals = [
+            lifetime(BOUGHT, [due(p, m) for p, m, _ in parts], (run(yearly),), y, g, D(0)).total
+            for y in (5, 10, 15, 20)
+        ]
         self.assertEqual(totals, sorted(totals))
 
     @given(parts, st.lists(st.integers(0, 900), max_size=4), rates, rates, st.integers(1, 20))
     def test_the_total_alone_is_the_same_total(self, parts, yearly, g, r, years):
-        what = BOUGHT, [due(p, m, kind=k) for p, m, k in parts], [run(y, kind=f"k{n % 2}") for n, y in enumerate(yearly)], years, g, r
+        what = (
+            BOUGHT,
+            [due(p, m, kind=k) for p, m, k in parts],
+            [run(y, kind=f"k{n % 2}") for n, y in enumerate(yearly)],
+            years,
+            g,
+            r,
+        )
         self.assertEqual(lifetime_total(*what), lifetime(*what).total)
 
     @given(parts, rates, st.integers(1, 20))
     def test_the_curve_against_its_events(self, parts, g, years):
         life = lifetime(BOUGHT, [due(p, m) for p, m, _ in parts], (), years, g, D(0))
         for month in (0, 1, 6, 12 * years - 1):
-            self.assertEqual(life.monthly[month], sum((e.amount for e in life.events if e.month <= month + 1e-9), D(0)))
+            self.assertEqual(
+                life.monthly[month],
+                sum((e.amount for e in life.events if e.month <= month + 1e-9), D(0)),
+            )
 
     @given(st.decimals("0.01", "900", places=2), rates, st.integers(1, 20))
     def test_grown_prices_are_rounded_half_even(self, price, g, years):
         for y, amount in enumerate(rates_for(g, D(0), years).priced(price)):
-            self.assertEqual(amount, (price * (1 + g) ** y).quantize(D("0.01"), rounding=ROUND_HALF_EVEN))
+            self.assertEqual(
+                amount, (price * (1 + g) ** y).quantize(D("0.01"), rounding=ROUND_HALF_EVEN)
+            )
 
     @given(st.floats(0.05, 250), st.integers(1, 20))
     def test_event_count_against_plain_enumeration(self, interval, years):
@@ -113,14 +162,30 @@ class Properties(unittest.TestCase):
 
     @given(parts, st.integers(1, 900), st.floats(50, 2000))
     def test_per_gallon_times_gallons_is_the_total(self, parts, yearly, gallons):
-        life = lifetime(BOUGHT, [due(p, m) for p, m, _ in parts], (run(yearly),), 10, D("0.03"), D(0), 0.0, gallons)
+        life = lifetime(
+            BOUGHT,
+            [due(p, m) for p, m, _ in parts],
+            (run(yearly),),
+            10,
+            D("0.03"),
+            D(0),
+            0.0,
+            gallons,
+        )
         self.assertAlmostEqual(float(life.per_gallon_tap) * gallons * 10, float(life.total), 4)
         self.assertIsNone(life.per_gallon_house)
 
     @given(st.integers(1, 500), st.integers(1, 500), st.integers(1, 90), st.integers(1, 90))
     def test_crossing_is_where_it_stays_cheaper(self, pa, pb, ra, rb):
         def life(p, r):
-            return lifetime((Purchase(code="x", label="x", price=D(p), installation=D(0), scope="tap"),), (), (run(r),), 10, D(0), D(0))
+            return lifetime(
+                (Purchase(code="x", label="x", price=D(p), installation=D(0), scope="tap"),),
+                (),
+                (run(r),),
+                10,
+                D(0),
+                D(0),
+            )
 
         a, b = life(pa, ra), life(pb, rb)
         m = stays_cheaper_from(a, b)

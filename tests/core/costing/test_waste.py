@@ -12,12 +12,28 @@ from zesty_glass.core.costing.waste import BATHTUB_GAL, waste
 from zesty_glass.core.treating.line import Option, StageChoice, walk
 from zesty_glass.core.treating.report import Drain
 
-RAW = water(hardness=300.0, tds=400.0, temperature=15.0, ph=7.4, iron=0.02, manganese=0.01, chlorine_free=0.0, chlorine_total=0.0)
+RAW = water(
+    hardness=300.0,
+    tds=400.0,
+    temperature=15.0,
+    ph=7.4,
+    iron=0.02,
+    manganese=0.01,
+    chlorine_free=0.0,
+    chlorine_total=0.0,
+)
 ITEMS = {i.code: i for i in (softener(1.5), membrane())}
 
 
 def line(*codes, **about):
-    return walk(Option(id="o", name="o", stages=tuple(StageChoice(item=c) for c in codes)), ITEMS, RAW, None, home(**about), settings())
+    return walk(
+        Option(id="o", name="o", stages=tuple(StageChoice(item=c) for c in codes)),
+        ITEMS,
+        RAW,
+        None,
+        home(**about),
+        settings(),
+    )
 
 
 def with_drains(*drains):
@@ -28,7 +44,10 @@ def with_drains(*drains):
 class Shares(unittest.TestCase):
     def test_nothing_bought_drains_nothing(self):
         w = waste(line())
-        self.assertEqual((w.total_gal_year, w.by_kind, w.largest_gal, w.brine, w.unknown), (0.0, {}, 0.0, False, False))
+        self.assertEqual(
+            (w.total_gal_year, w.by_kind, w.largest_gal, w.brine, w.unknown),
+            (0.0, {}, 0.0, False, False),
+        )
 
     def test_house_and_tap_are_never_averaged(self):
         both = line("soft-1.5", "mem")
@@ -38,12 +57,27 @@ class Shares(unittest.TestCase):
         self.assertGreater(w.per_gallon_tap, 10 * w.per_gallon_house)
 
     def test_brine_and_the_largest_discharge(self):
-        w = waste(with_drains(Drain(kind="regeneration", gal_year=900, largest_gal=45, times_year=20, brine=True), Drain(kind="backwash", gal_year=3000, largest_gal=120, times_year=25)))
-        self.assertEqual((w.largest_gal, w.brine, w.by_kind), (120, True, {"regeneration": 900, "backwash": 3000}))
+        w = waste(
+            with_drains(
+                Drain(kind="regeneration", gal_year=900, largest_gal=45, times_year=20, brine=True),
+                Drain(kind="backwash", gal_year=3000, largest_gal=120, times_year=25),
+            )
+        )
+        self.assertEqual(
+            (w.largest_gal, w.brine, w.by_kind),
+            (120, True, {"regeneration": 900, "backwash": 3000}),
+        )
 
     def test_a_membrane_that_cannot_say_is_unknown_not_nothing(self):
         dry = replace(RAW, values={k: v for k, v in RAW.values.items() if k != "temperature"})
-        report = walk(Option(id="o", name="o", stages=(StageChoice(item="mem"),)), ITEMS, dry, None, home(), settings())
+        report = walk(
+            Option(id="o", name="o", stages=(StageChoice(item="mem"),)),
+            ITEMS,
+            dry,
+            None,
+            home(),
+            settings(),
+        )
         self.assertTrue(waste(report).unknown)
 
     def test_an_empty_house_has_no_share(self):
@@ -53,7 +87,18 @@ class Shares(unittest.TestCase):
 
 
 class Properties(unittest.TestCase):
-    drains = st.lists(st.builds(Drain, kind=st.sampled_from(["membrane", "regeneration", "backwash", "distiller"]), gal_year=st.floats(0, 1e5), largest_gal=st.floats(0, 500), times_year=st.floats(0, 400), brine=st.booleans(), scope=st.sampled_from(["house", "tap"])), max_size=6)
+    drains = st.lists(
+        st.builds(
+            Drain,
+            kind=st.sampled_from(["membrane", "regeneration", "backwash", "distiller"]),
+            gal_year=st.floats(0, 1e5),
+            largest_gal=st.floats(0, 500),
+            times_year=st.floats(0, 400),
+            brine=st.booleans(),
+            scope=st.sampled_from(["house", "tap"]),
+        ),
+        max_size=6,
+    )
 
     @given(drains)
     def test_kinds_and_branches_sum_to_the_total(self, drains):
@@ -81,4 +126,6 @@ class Work(unittest.TestCase):
         self.assertEqual(len(c.strip), 12)
 
     def test_more_people_carry_more_salt(self):
-        self.assertGreater(chores(line("soft-1.5", people=5)).bags, chores(line("soft-1.5", people=2)).bags)
+        self.assertGreater(
+            chores(line("soft-1.5", people=5)).bags, chores(line("soft-1.5", people=2)).bags
+        )

@@ -13,10 +13,27 @@ from zesty_glass.core.ranges import Range
 from zesty_glass.core.testing.observations import MeterDisplays
 
 
-def run(feed, residue=None, distillate=None, feed_l=1.2, residue_l=None, distillate_l=None, hardness=0.0, temperature=20.0):
+def run(
+    feed,
+    residue=None,
+    distillate=None,
+    feed_l=1.2,
+    residue_l=None,
+    distillate_l=None,
+    hardness=0.0,
+    temperature=20.0,
+):
     d = Distilling(
-        sample="raw", instrument=tds_meter(), feed_l=feed_l, residue_l=residue_l, distillate_l=distillate_l, feed=MeterDisplays(displays=(feed, feed)),
-        residue=None if residue is None else MeterDisplays(displays=(residue, residue), temperature_c=temperature), distillate=None if distillate is None else MeterDisplays(displays=(distillate, distillate)),
+        sample="raw",
+        instrument=tds_meter(),
+        feed_l=feed_l,
+        residue_l=residue_l,
+        distillate_l=distillate_l,
+        feed=MeterDisplays(displays=(feed, feed)),
+        residue=None
+        if residue is None
+        else MeterDisplays(displays=(residue, residue), temperature_c=temperature),
+        distillate=None if distillate is None else MeterDisplays(displays=(distillate, distillate)),
     )
     return balance(d, water(hardness=hardness))
 
@@ -50,13 +67,21 @@ class Edges(unittest.TestCase):
         self.assertEqual((b.verdict, b.residue_l, b.residue_mg_l), ("open", None, None))
 
     def test_a_hot_residue_is_flagged(self):
-        self.assertIn("residue.meter.temperature", [f.id for f in run(260, 690, residue_l=0.45, temperature=80).flags])
+        self.assertIn(
+            "residue.meter.temperature",
+            [f.id for f in run(260, 690, residue_l=0.45, temperature=80).flags],
+        )
 
     def test_a_residue_thinner_than_the_distillate_never_can_be(self):
         self.assertIsNone(residue_volume(260, 1.2, 5, 5))
 
     def test_impossible_amounts_are_refused(self):
-        for more, code in (({"residue_l": 2.0}, "distilling.more_than_fed"), ({"residue_l": 0.7, "distillate_l": 0.9}, "distilling.more_than_fed"), ({"residue_l": 0.0}, "distilling.volume"), ({"feed_l": -1}, "distilling.volume")):
+        for more, code in (
+            ({"residue_l": 2.0}, "distilling.more_than_fed"),
+            ({"residue_l": 0.7, "distillate_l": 0.9}, "distilling.more_than_fed"),
+            ({"residue_l": 0.0}, "distilling.volume"),
+            ({"feed_l": -1}, "distilling.volume"),
+        ):
             with self.subTest(code), self.assertRaises(RuleError) as e:
                 run(260, **more)
             self.assertEqual(e.exception.code, code)
@@ -69,13 +94,22 @@ class Mass(unittest.TestCase):
         feed_l, residue_l = 1.0, left
         over = feed * passed
         residue = (feed * feed_l - over * (feed_l - residue_l)) / residue_l
-        b = run(feed, round(residue), round(over), feed_l=feed_l, residue_l=residue_l, distillate_l=feed_l - residue_l)
+        b = run(
+            feed,
+            round(residue),
+            round(over),
+            feed_l=feed_l,
+            residue_l=residue_l,
+            distillate_l=feed_l - residue_l,
+        )
         self.assertEqual(b.verdict, "closes")
 
     @given(st.floats(1, 1000), st.floats(0.1, 2), st.floats(0.1, 0.99))
     def test_the_residue_volume_puts_the_mass_back(self, feed, litres, share):
         residue = feed / share
-        self.assertAlmostEqual(residue_volume(feed, litres, 0, residue) * residue, feed * litres, places=6)
+        self.assertAlmostEqual(
+            residue_volume(feed, litres, 0, residue) * residue, feed * litres, places=6
+        )
 
     @given(st.floats(0, 1000), st.floats(0, 1000), st.floats(0, 500), st.floats(0, 500))
     def test_more_scale_never_turns_closed_into_wrong(self, fed, out, scale, more):

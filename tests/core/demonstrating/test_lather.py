@@ -7,7 +7,15 @@ from hypothesis import strategies as st
 
 from tests.making import water
 from zesty_glass.core.demonstrating.kettle import scale_year
-from zesty_glass.core.demonstrating.lather import Ratio, counted, expected_drops, household_share, ratio, spoon_share, spoonful
+from zesty_glass.core.demonstrating.lather import (
+    Ratio,
+    counted,
+    expected_drops,
+    household_share,
+    ratio,
+    spoon_share,
+    spoonful,
+)
 from zesty_glass.core.demonstrating.records import Lather, Vial
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.ranges import Range
@@ -43,8 +51,17 @@ class Edges(unittest.TestCase):
         self.assertIsNone(counted(vial(3, 3, held=False)))
 
     def test_bad_vials(self):
-        for make, code in ((lambda: vial(0), "lather.steps"), (lambda: vial(99), "lather.steps"), (lambda: vial(held=True), "lather.no_soap"), (lambda: Lather(vials=()), "lather.vials"),
-                           (lambda: Lather(vials=(vial(3, role="softened"), vial(3, role="softened"))), "lather.two_softened"), (lambda: Lather(vials=(vial(3),), volume_ml=0), "lather.volume_ml")):
+        for make, code in (
+            (lambda: vial(0), "lather.steps"),
+            (lambda: vial(99), "lather.steps"),
+            (lambda: vial(held=True), "lather.no_soap"),
+            (lambda: Lather(vials=()), "lather.vials"),
+            (
+                lambda: Lather(vials=(vial(3, role="softened"), vial(3, role="softened"))),
+                "lather.two_softened",
+            ),
+            (lambda: Lather(vials=(vial(3),), volume_ml=0), "lather.volume_ml"),
+        ):
             with self.subTest(code), self.assertRaises(RuleError) as e:
                 make()
             self.assertEqual(e.exception.code, code)
@@ -76,12 +93,17 @@ class Simulated(unittest.TestCase):
     def test_soap_bound_by_hardness(self):
         test = Lather(vials=(vial(3),), volume_ml=25, soap_mg_per_drop=2.5, lather_drops=2)
         self.assertEqual(expected_drops(Range.exact(0), test).best, 2)
-        self.assertAlmostEqual(expected_drops(Range.exact(300), test).best, 2 + 6 * 300 * 0.025 / 2.5)
+        self.assertAlmostEqual(
+            expected_drops(Range.exact(300), test).best, 2 + 6 * 300 * 0.025 / 2.5
+        )
 
     @given(st.floats(0, 900), st.floats(0, 100))
     def test_harder_water_never_takes_less(self, hardness, more):
         test = Lather(vials=(vial(3),))
-        self.assertGreaterEqual(expected_drops(Range.exact(hardness + more), test).best, expected_drops(Range.exact(hardness), test).best)
+        self.assertGreaterEqual(
+            expected_drops(Range.exact(hardness + more), test).best,
+            expected_drops(Range.exact(hardness), test).best,
+        )
 
 
 class Swapped(unittest.TestCase):

@@ -12,7 +12,15 @@ from hypothesis import strategies as st
 
 from tests.making import NOON, from_lab, home, sample, tds
 from zesty_glass.core.demonstrating.records import Demonstration, TastedWater, Taster, Tasting
-from zesty_glass.core.demonstrating.tasting import LETTERS, agreement, concordance, draw, how_little, places, refusal
+from zesty_glass.core.demonstrating.tasting import (
+    LETTERS,
+    agreement,
+    concordance,
+    draw,
+    how_little,
+    places,
+    refusal,
+)
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Source
 from zesty_glass.core.rules import Rules
@@ -25,11 +33,18 @@ CODES = ("BDF", "GHJ", "KLM", "NPQ", "RST")
 def panel(*ranks):
     codes = CODES[: len(ranks[0])]
     waters = tuple(TastedWater(sample=f"s{i}", code=c) for i, c in enumerate(codes))
-    return Tasting(waters=waters, tasters=tuple(Taster(name=f"t{i}", order=codes, ranks=dict(zip(codes, r, strict=True))) for i, r in enumerate(ranks)))
+    return Tasting(
+        waters=waters,
+        tasters=tuple(
+            Taster(name=f"t{i}", order=codes, ranks=dict(zip(codes, r, strict=True)))
+            for i, r in enumerate(ranks)
+        ),
+    )
 
 
 def plainly(ranked):
     """Every panel of guessers, one by one: independent of the tool's way."""
+
     def spread(rows):
         sums = [sum(c) for c in zip(*rows, strict=True)]
         mean = sum(sums) / len(sums)
@@ -52,7 +67,9 @@ class WorkedFigure(unittest.TestCase):
         self.assertEqual(round(self.a.w, 2), 0.78)
 
     def test_chance(self):
-        self.assertEqual((self.a.as_good, self.a.of, round(100 * self.a.chance, 1)), (744, 13824, 5.4))
+        self.assertEqual(
+            (self.a.as_good, self.a.of, round(100 * self.a.chance, 1)), (744, 13824, 5.4)
+        )
 
     def test_it_says_how_little(self):
         self.assertIn("proves nothing", how_little(self.a, 3))
@@ -60,10 +77,15 @@ class WorkedFigure(unittest.TestCase):
 
 class Ties(unittest.TestCase):
     def test_places_are_averaged(self):
-        self.assertEqual(places({"BDF": 1, "GHJ": 2, "KLM": 2, "NPQ": 4}, CODES[:4]), (1.0, 2.5, 2.5, 4.0))
+        self.assertEqual(
+            places({"BDF": 1, "GHJ": 2, "KLM": 2, "NPQ": 4}, CODES[:4]), (1.0, 2.5, 2.5, 4.0)
+        )
 
     def test_two_ways_of_writing_a_tie_are_one(self):
-        self.assertEqual(agreement(panel((1, 2, 2, 4), (1, 2, 3, 4))), agreement(panel((1, 3, 3, 4), (1, 2, 3, 4))))
+        self.assertEqual(
+            agreement(panel((1, 2, 2, 4), (1, 2, 3, 4))),
+            agreement(panel((1, 3, 3, 4), (1, 2, 3, 4))),
+        )
 
     def test_identical_rankings_with_ties_agree_wholly(self):
         self.assertAlmostEqual(concordance([(1, 2.5, 2.5, 4)] * 3), 1)
@@ -77,7 +99,13 @@ class Ties(unittest.TestCase):
 
 class Chance(unittest.TestCase):
     @settings(max_examples=25)
-    @given(st.integers(2, 4).flatmap(lambda n: st.lists(st.lists(st.integers(1, n), min_size=n, max_size=n), min_size=1, max_size=3)))
+    @given(
+        st.integers(2, 4).flatmap(
+            lambda n: st.lists(
+                st.lists(st.integers(1, n), min_size=n, max_size=n), min_size=1, max_size=3
+            )
+        )
+    )
     def test_against_plain_enumeration(self, ranks):
         t = panel(*ranks)
         ranked = [places(x.ranks, [w.code for w in t.waters]) for x in t.tasters]
@@ -88,7 +116,9 @@ class Chance(unittest.TestCase):
         a = agreement(panel(*[tuple(ranks)] * tasters))
         self.assertAlmostEqual(a.w, 1)
 
-    @given(st.lists(st.permutations(range(1, 5)), min_size=2, max_size=4), st.permutations(range(4)))
+    @given(
+        st.lists(st.permutations(range(1, 5)), min_size=2, max_size=4), st.permutations(range(4))
+    )
     def test_names_of_the_waters_do_not_matter(self, ranks, order):
         moved = [tuple(r[i] for i in order) for r in ranks]
         a, b = agreement(panel(*map(tuple, ranks))), agreement(panel(*moved))
@@ -101,23 +131,34 @@ class Chance(unittest.TestCase):
 
     def test_a_taster_still_ranking_leaves_it_open(self):
         t = panel((1, 2), (2, 1))
-        self.assertIsNone(agreement(replace(t, tasters=(t.tasters[0], replace(t.tasters[1], ranks=None)))))
+        self.assertIsNone(
+            agreement(replace(t, tasters=(t.tasters[0], replace(t.tasters[1], ranks=None))))
+        )
 
 
 class Drawn(unittest.TestCase):
     def test_the_same_chance_draws_the_same(self):
-        self.assertEqual(draw(("a", "b"), ("x",), random.Random(4)), draw(("a", "b"), ("x",), random.Random(4)))
+        self.assertEqual(
+            draw(("a", "b"), ("x",), random.Random(4)), draw(("a", "b"), ("x",), random.Random(4))
+        )
 
     @given(st.integers(0, 10_000), st.integers(2, 5), st.integers(1, 6))
     def test_codes_are_secret_and_orders_whole(self, seed, waters, tasters):
-        t = draw([f"s{i}" for i in range(waters)], [f"t{i}" for i in range(tasters)], random.Random(seed))
+        t = draw(
+            [f"s{i}" for i in range(waters)], [f"t{i}" for i in range(tasters)], random.Random(seed)
+        )
         codes = [w.code for w in t.waters]
         self.assertEqual(len(set(codes)), waters)
         self.assertTrue(all(len(c) == 3 and set(c) <= set(LETTERS) for c in codes))
-        self.assertTrue(all(sorted(x.order) == sorted(codes) and x.ranks is None for x in t.tasters))
+        self.assertTrue(
+            all(sorted(x.order) == sorted(codes) and x.ranks is None for x in t.tasters)
+        )
 
     def test_every_place_is_as_likely(self):
-        first = Counter(next(i for i, w in enumerate(t.waters) if w.code == t.tasters[0].order[0]) for t in (draw("abc", "x", random.Random(i)) for i in range(600)))
+        first = Counter(
+            next(i for i, w in enumerate(t.waters) if w.code == t.tasters[0].order[0])
+            for t in (draw("abc", "x", random.Random(i)) for i in range(600))
+        )
         self.assertTrue(all(140 < n < 260 for n in first.values()), first)
 
 
@@ -125,10 +166,20 @@ class Bad(unittest.TestCase):
     def test_what_cannot_be(self):
         good = panel((1, 2, 3))
         for make, code in (
-            (lambda: replace(good, waters=good.waters[:1]), "tasting.waters"), (lambda: replace(good, tasters=()), "tasting.tasters"),
-            (lambda: replace(good, tasters=(Taster(name="a", order=("BDF",)),)), "tasting.order"), (lambda: panel((1, 2, 9)), "tasting.ranks"),
-            (lambda: replace(good, tasters=(replace(good.tasters[0], ranks=None),), shown_at=NOON), "tasting.early"),
-            (lambda: Demonstration(id="d", made_at=NOON, simulated=True, body=good), "tasting.simulated"),
+            (lambda: replace(good, waters=good.waters[:1]), "tasting.waters"),
+            (lambda: replace(good, tasters=()), "tasting.tasters"),
+            (lambda: replace(good, tasters=(Taster(name="a", order=("BDF",)),)), "tasting.order"),
+            (lambda: panel((1, 2, 9)), "tasting.ranks"),
+            (
+                lambda: replace(
+                    good, tasters=(replace(good.tasters[0], ranks=None),), shown_at=NOON
+                ),
+                "tasting.early",
+            ),
+            (
+                lambda: Demonstration(id="d", made_at=NOON, simulated=True, body=good),
+                "tasting.simulated",
+            ),
         ):
             with self.subTest(code), self.assertRaises(RuleError) as e:
                 make()
@@ -148,7 +199,13 @@ class MayBeTasted(unittest.TestCase):
         self.assertEqual(self.why(sample(raw=False, kind="bottled"), self.well), "")
 
     def test_raw_private_surface_and_cistern_water_may_not(self):
-        for source in (Source.WELL_DRILLED, Source.WELL_DUG, Source.SPRING, Source.LAKE, Source.CISTERN):
+        for source in (
+            Source.WELL_DRILLED,
+            Source.WELL_DUG,
+            Source.SPRING,
+            Source.LAKE,
+            Source.CISTERN,
+        ):
             self.assertIn("private supply", self.why(sample(tds(400, 401)), home(source=source)))
 
     def test_a_recent_clean_report_lets_a_well_be_tasted(self):

@@ -29,7 +29,13 @@ LATER = date(2026, 12, 20)
 
 
 def offer(visit=HOME_1, recommended=None, **more):
-    base = {"number": "261120-TEST", "revision": 1, "created_at": AT, "valid_until": LATER, "reasons": ""}
+    base = {
+        "number": "261120-TEST",
+        "revision": 1,
+        "created_at": AT,
+        "valid_until": LATER,
+        "reasons": "",
+    }
     return make_offer(visit, recommended=recommended or visit.options[1].id, **{**base, **more})
 
 
@@ -43,7 +49,9 @@ class Cells(unittest.TestCase):
     def test_a_removal_lies_within_its_own_ends(self):
         for _, r, c in self.every():
             if c.removal is not None:
-                self.assertTrue(c.removal_low - 1e-9 <= c.removal <= c.removal_high + 1e-9, (r.name, c))
+                self.assertTrue(
+                    c.removal_low - 1e-9 <= c.removal <= c.removal_high + 1e-9, (r.name, c)
+                )
 
     def test_less_is_less_and_says_on_what_evidence(self):
         for _, r, c in self.every():
@@ -64,21 +72,32 @@ class Cells(unittest.TestCase):
     def test_the_verdict_is_that_of_the_whole_range(self):
         for _, r, c in self.every():
             if c.range is not None and r.target is not None:
-                wanted = c.range.at_most(r.target) if r.op == "at_most" else c.range.at_least(r.target)
+                wanted = (
+                    c.range.at_most(r.target) if r.op == "at_most" else c.range.at_least(r.target)
+                )
                 self.assertEqual(c.meets, wanted)
 
     def test_complaints_stand_in_the_customer_s_own_words(self):
         for v in VISITS:
             own = {c.words for c in v.complaints}
             for r in DONE[v.home.name].rows:
-                self.assertLessEqual(set(r.complaints), own | {c.words for c in DONE[v.home.name].noticed})
+                self.assertLessEqual(
+                    set(r.complaints), own | {c.words for c in DONE[v.home.name].noticed}
+                )
 
     def test_a_cell_wants_a_line(self):
         with self.assertRaises(ValueError):
             cell("x", None, "iron", 0.3, "at_most", "us")
 
     def test_where_things_are_judged(self):
-        for analyte, place in (("hardness", "house"), ("iron", "house"), ("lead", "tap"), ("tds", "tap"), ("coliform", "tap"), ("sodium", "tap")):
+        for analyte, place in (
+            ("hardness", "house"),
+            ("iron", "house"),
+            ("lead", "tap"),
+            ("tds", "tap"),
+            ("coliform", "tap"),
+            ("sodium", "tap"),
+        ):
             self.assertEqual(judged_at(analyte), place)
 
     def test_targets_are_limits_with_their_reason(self):
@@ -103,7 +122,9 @@ class NotAddressed(unittest.TestCase):
 
     def test_rows_of_no_lines_are_rows_without_cells(self):
         a = DONE[HOME_1.home.name]
-        self.assertTrue(all(not r.cells for r in rows((), a.meaning, HOME_1.complaints, HOME_1.rules, "us")))
+        self.assertTrue(
+            all(not r.cells for r in rows((), a.meaning, HOME_1.complaints, HOME_1.rules, "us"))
+        )
 
 
 class Reasons(unittest.TestCase):
@@ -118,7 +139,12 @@ class Reasons(unittest.TestCase):
                     self.assertIn("It does not address", text)
 
     def test_a_line_that_stops_says_that_it_cannot_work(self):
-        stopped = [o for a in DONE.values() for o in a.options if o.line is not None and o.line.stages and o.line.status == "stop"]
+        stopped = [
+            o
+            for a in DONE.values()
+            for o in a.options
+            if o.line is not None and o.line.stages and o.line.status == "stop"
+        ]
         self.assertTrue(stopped)
         for o in stopped:
             self.assertIn("Cannot work", o.reasons.summary)
@@ -126,7 +152,15 @@ class Reasons(unittest.TestCase):
     def test_never_safe_never_pure(self):
         for v, a in zip(VISITS, DONE.values(), strict=True):
             for o in a.options:
-                text = " ".join((o.reasons.summary, *o.reasons.gains, *o.reasons.costs, *o.reasons.unknown, draft_reasons(a, o.id))).lower()
+                text = " ".join(
+                    (
+                        o.reasons.summary,
+                        *o.reasons.gains,
+                        *o.reasons.costs,
+                        *o.reasons.unknown,
+                        draft_reasons(a, o.id),
+                    )
+                ).lower()
                 for word in (" safe", "pure", "healthy", "guarantee"):
                     self.assertNotIn(word, text, v.home.name)
 
@@ -141,17 +175,36 @@ class Reasons(unittest.TestCase):
 
 class EvidenceInWords(unittest.TestCase):
     def test_levels_from_strongest_to_none(self):
-        self.assertEqual(sorted(Level, key=STRENGTH.get), [Level.MEASURED_HERE, Level.CERTIFIED, Level.TESTED, Level.MAKER_STATES, Level.TYPICAL, Level.NO_CLAIM, Level.DOES_NOT_REMOVE])
+        self.assertEqual(
+            sorted(Level, key=STRENGTH.get),
+            [
+                Level.MEASURED_HERE,
+                Level.CERTIFIED,
+                Level.TESTED,
+                Level.MAKER_STATES,
+                Level.TYPICAL,
+                Level.NO_CLAIM,
+                Level.DOES_NOT_REMOVE,
+            ],
+        )
 
     def test_a_certificate_is_named_with_its_date(self):
-        text = Evidence(level=Level.CERTIFIED, certifier="An institute", standard="NSF/ANSI 53", certificate="C-17", checked_on=date(2026, 3, 1)).sentence()
+        text = Evidence(
+            level=Level.CERTIFIED,
+            certifier="An institute",
+            standard="NSF/ANSI 53",
+            certificate="C-17",
+            checked_on=date(2026, 3, 1),
+        ).sentence()
         for part in ("certified", "NSF/ANSI 53", "C-17", "2026-03-01"):
             self.assertIn(part, text)
 
 
 class Plans(unittest.TestCase):
     def test_what_it_comes_to(self):
-        terms = plan_terms(Plan(down=Decimal("500"), monthly=Decimal("120"), months=36), Decimal("4500"))
+        terms = plan_terms(
+            Plan(down=Decimal("500"), monthly=Decimal("120"), months=36), Decimal("4500")
+        )
         self.assertEqual(terms.total_paid, Decimal("4820"))
         self.assertGreater(terms.apr, 0)
 
@@ -159,7 +212,11 @@ class Plans(unittest.TestCase):
         self.assertIsNone(plan_terms(None, Decimal("4500")))
 
     def test_a_plan_that_cannot_be_is_refused(self):
-        for plan in (Plan(monthly=Decimal("1"), months=12), Plan(down=Decimal("9000"), monthly=Decimal("10"), months=12), Plan(monthly=Decimal("9000"), months=24)):
+        for plan in (
+            Plan(monthly=Decimal("1"), months=12),
+            Plan(down=Decimal("9000"), monthly=Decimal("10"), months=12),
+            Plan(monthly=Decimal("9000"), months=24),
+        ):
             with self.assertRaises(RuleError):
                 plan_terms(plan, Decimal("4500"))
 
@@ -236,14 +293,24 @@ class Revisions(unittest.TestCase):
         self.assertEqual(differences(offer(), offer(revision=2)), ())
 
     def test_another_recommendation_another_horizon_other_words(self):
-        a, b = offer(), offer(replace(HOME_1, horizon=20), HOME_1.options[0].id, reasons="They drink more.", revision=2)
+        a, b = (
+            offer(),
+            offer(
+                replace(HOME_1, horizon=20),
+                HOME_1.options[0].id,
+                reasons="They drink more.",
+                revision=2,
+            ),
+        )
         said = {d.what: (d.before, d.after) for d in differences(a, b)}
         self.assertEqual(said["Recommended"], (HOME_1.options[1].name, HOME_1.options[0].name))
         self.assertEqual(said["Horizon"], (f"{HOME_1.horizon} years", "20 years"))
         self.assertEqual(said["Reasons"][1], "They drink more.")
 
     def test_a_dearer_part_shows_in_what_it_costs(self):
-        dear = replace(HOME_1, catalogue=tuple(replace(i, price=i.price + 100) for i in HOME_1.catalogue))
+        dear = replace(
+            HOME_1, catalogue=tuple(replace(i, price=i.price + 100) for i in HOME_1.catalogue)
+        )
         said = [d.what for d in differences(offer(), offer(dear))]
         self.assertTrue(any("to buy and install" in w for w in said))
         self.assertTrue(any("all in over" in w for w in said))
@@ -257,14 +324,35 @@ class Revisions(unittest.TestCase):
 
     def test_a_struck_reading_is_said(self):
         s = HOME_1.samples[0]
-        struck = replace(HOME_1, samples=(replace(s, readings=(*s.readings[:-1], replace(s.readings[-1], struck_at=AT, struck_because="spilt"))), *HOME_1.samples[1:]))
+        struck = replace(
+            HOME_1,
+            samples=(
+                replace(
+                    s,
+                    readings=(
+                        *s.readings[:-1],
+                        replace(s.readings[-1], struck_at=AT, struck_because="spilt"),
+                    ),
+                ),
+                *HOME_1.samples[1:],
+            ),
+        )
         self.assertTrue(any(d.after == "struck" for d in differences(offer(), offer(struck))))
 
     def test_there_and_back_is_the_same_list_turned_round(self):
-        a, b = offer(), offer(replace(HOME_1, horizon=15), plan=Plan(down=Decimal("100"), monthly=Decimal("150"), months=36))
+        a, b = (
+            offer(),
+            offer(
+                replace(HOME_1, horizon=15),
+                plan=Plan(down=Decimal("100"), monthly=Decimal("150"), months=36),
+            ),
+        )
         there, back = differences(a, b), differences(b, a)
         plain = ("Horizon", "Payment plan", "Recommended")
-        self.assertEqual([(d.what, d.before, d.after) for d in there if d.what in plain], [(d.what, d.after, d.before) for d in back if d.what in plain])
+        self.assertEqual(
+            [(d.what, d.before, d.after) for d in there if d.what in plain],
+            [(d.what, d.after, d.before) for d in back if d.what in plain],
+        )
 
 
 class Verdicts(unittest.TestCase):

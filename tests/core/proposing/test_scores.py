@@ -6,7 +6,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.making import home, settings, water
-from zesty_glass.core.proposing.evidence import ESTABLISHES_HEALTH, LEVEL_WORDS, STRENGTH, Evidence, Level
+from zesty_glass.core.proposing.evidence import (
+    ESTABLISHES_HEALTH,
+    LEVEL_WORDS,
+    STRENGTH,
+    Evidence,
+    Level,
+)
 from zesty_glass.core.proposing.scores import OPEN, UNKNOWN, Score, score
 from zesty_glass.core.proposing.suggest import suggest, things_found
 from zesty_glass.core.ranges import Range
@@ -26,26 +32,56 @@ RAW = q(10, 12, 14)
 
 class Scores(unittest.TestCase):
     def test_less_is_better_where_less_is_wanted(self):
-        a, b = score("iron", q(0, 0.1, 0.2), RAW, 0.3, "at_most"), score("iron", q(0, 0.2, 0.3), RAW, 0.3, "at_most")
+        a, b = (
+            score("iron", q(0, 0.1, 0.2), RAW, 0.3, "at_most"),
+            score("iron", q(0, 0.2, 0.3), RAW, 0.3, "at_most"),
+        )
         self.assertGreater(a.best, b.best)
         self.assertGreater(a.worst, b.worst)
 
     def test_not_tested_is_worst(self):
-        self.assertEqual(score("iron", None, None, 0.3, "at_most"), Score(best=UNKNOWN, worst=UNKNOWN))
+        self.assertEqual(
+            score("iron", None, None, 0.3, "at_most"), Score(best=UNKNOWN, worst=UNKNOWN)
+        )
 
     def test_an_open_end_is_worse_than_any_number(self):
-        self.assertEqual(score("hardness", Quantity(range=Range.of(400, 425, None), state="measured"), RAW, 60, "at_most").worst, OPEN)
+        self.assertEqual(
+            score(
+                "hardness",
+                Quantity(range=Range.of(400, 425, None), state="measured"),
+                RAW,
+                60,
+                "at_most",
+            ).worst,
+            OPEN,
+        )
 
     def test_a_health_claim_that_is_not_established_counts_as_not_taken_out(self):
-        weak = score("lead", q(0, 0.0, 0.001, established=False), q(0.01, 0.012, 0.014), 0.0, "at_most")
-        self.assertEqual(weak, score("lead", q(0.01, 0.012, 0.014), q(0.01, 0.012, 0.014), 0.0, "at_most"))
+        weak = score(
+            "lead", q(0, 0.0, 0.001, established=False), q(0.01, 0.012, 0.014), 0.0, "at_most"
+        )
+        self.assertEqual(
+            weak, score("lead", q(0.01, 0.012, 0.014), q(0.01, 0.012, 0.014), 0.0, "at_most")
+        )
 
     def test_bacteria_in_words(self):
-        by_words = {w: score("coliform", Quantity(range=None, state="measured", words=w), None, 0.0, "at_most").best for w in ("absent", "present", "inactivated at the lamp", "")}
-        self.assertTrue(by_words["absent"] >= by_words["inactivated at the lamp"] > by_words["present"] > by_words[""])
+        by_words = {
+            w: score(
+                "coliform", Quantity(range=None, state="measured", words=w), None, 0.0, "at_most"
+            ).best
+            for w in ("absent", "present", "inactivated at the lamp", "")
+        }
+        self.assertTrue(
+            by_words["absent"]
+            >= by_words["inactivated at the lamp"]
+            > by_words["present"]
+            > by_words[""]
+        )
 
     def test_ph_is_good_between_its_ends(self):
-        good, low, high = (score("ph", q(v, v, v), RAW, 7.0, "at_least").best for v in (7.4, 6.2, 9.4))
+        good, low, high = (
+            score("ph", q(v, v, v), RAW, 7.0, "at_least").best for v in (7.4, 6.2, 9.4)
+        )
         self.assertEqual(good, 0)
         self.assertAlmostEqual(low, -0.8)
         self.assertAlmostEqual(high, -0.9)
@@ -72,7 +108,9 @@ class EvidenceLevels(unittest.TestCase):
         self.assertNotEqual(LEVEL_WORDS[Level.NO_CLAIM], LEVEL_WORDS[Level.DOES_NOT_REMOVE])
 
     def test_the_sentence_names_certifier_and_certificate(self):
-        e = Evidence(level=Level.CERTIFIED, certifier="An office", standard="NSF/ANSI 58", certificate="X-1")
+        e = Evidence(
+            level=Level.CERTIFIED, certifier="An office", standard="NSF/ANSI 58", certificate="X-1"
+        )
         self.assertEqual(e.sentence(), "certified to NSF/ANSI 58 by An office, certificate X-1")
 
 
@@ -101,13 +139,29 @@ class Suggestions(unittest.TestCase):
         return suggest(w, meaning(w, h, (), Rules()), h, settings(), Rules(), demo_items())
 
     def test_best_first(self):
-        s = self.answer(hardness=300, iron=0.0, manganese=0.0, ph=7.4, tds=400, chlorine_free=0.0, temperature=12)
+        s = self.answer(
+            hardness=300,
+            iron=0.0,
+            manganese=0.0,
+            ph=7.4,
+            tds=400,
+            chlorine_free=0.0,
+            temperature=12,
+        )
         meets = [x.meets for x in s.lines]
         self.assertEqual(meets, sorted(meets, reverse=True))
         self.assertEqual(s.lines[0].meets, s.lines[0].wanted)
 
     def test_what_is_not_met_is_named_with_its_place(self):
-        s = self.answer(hardness=300, iron=0.0, manganese=0.0, ph=7.4, tds=400, chlorine_free=0.0, temperature=12)
+        s = self.answer(
+            hardness=300,
+            iron=0.0,
+            manganese=0.0,
+            ph=7.4,
+            tds=400,
+            chlorine_free=0.0,
+            temperature=12,
+        )
         nothing = next(x for x in s.lines if not x.option.stages)
         self.assertEqual(nothing.not_met, ("hardness: at the house’s taps",))
 

@@ -36,7 +36,9 @@ class Scale(unittest.TestCase):
         self.assertIsNone(tendency(r(7.6), None, r(15), r(190), r(160)))
         self.assertIsNone(tendency(r(7.6), r(380), r(15), Range.of(0, 5, 9), r(160)))
 
-    @given(st.floats(6, 9), st.floats(50, 900), st.floats(5, 30), st.floats(5, 400), st.floats(5, 400))
+    @given(
+        st.floats(6, 9), st.floats(50, 900), st.floats(5, 30), st.floats(5, 400), st.floats(5, 400)
+    )
     def test_warmer_water_scales_more(self, ph, tds_, t, ca, alk):
         self.assertGreater(lsi(ph, tds_, 60, ca, alk), lsi(ph, tds_, t, ca, alk))
 
@@ -44,8 +46,14 @@ class Scale(unittest.TestCase):
 class Removal(unittest.TestCase):
     def test_worked_figures(self):
         r = removal(work_out(tds(412, 415, 409)), work_out(tds(30, 31, 31)))
-        self.assertEqual((f"{100 * r.best:.1f}", f"{100 * r.worst:.1f}", f"{100 * r.most:.1f}"), ("92.5", "92.0", "93.2"))
-        r = removal(work_out(tds(412, 415, 409, of="full_scale")), work_out(tds(30, 31, 31, of="full_scale")))
+        self.assertEqual(
+            (f"{100 * r.best:.1f}", f"{100 * r.worst:.1f}", f"{100 * r.most:.1f}"),
+            ("92.5", "92.0", "93.2"),
+        )
+        r = removal(
+            work_out(tds(412, 415, 409, of="full_scale")),
+            work_out(tds(30, 31, 31, of="full_scale")),
+        )
         self.assertEqual((f"{100 * r.worst:.1f}", f"{100 * r.most:.1f}"), ("86.7", "97.8"))
 
     def test_edges(self):
@@ -80,28 +88,57 @@ class Chlorine(unittest.TestCase):
 class Cups(unittest.TestCase):
     def test_table(self):
         rows = [
-            (("clear", "clear", None), "clear"), (("clear", "coloured", None), "ferrous"), (("coloured", "darkens", "partly"), "both_tannin"),
-            (("clear", "brown_black", None), "manganese"), (("faint", "brown_black", None), "manganese"), (("coloured", None, "wholly"), "ferric"),
-            (("coloured", None, "partly"), "iron_tannin"), (("coloured", None, "no_change"), "tannin"), (("clears_top_down", "settles", None), "sediment"),
-            (("milky_clears_bottom_up", "clear", None), "gas"), (("faint", "clear", None), "unknown"), (("coloured", "darkens", "wholly"), "unknown"),
+            (("clear", "clear", None), "clear"),
+            (("clear", "coloured", None), "ferrous"),
+            (("coloured", "darkens", "partly"), "both_tannin"),
+            (("clear", "brown_black", None), "manganese"),
+            (("faint", "brown_black", None), "manganese"),
+            (("coloured", None, "wholly"), "ferric"),
+            (("coloured", None, "partly"), "iron_tannin"),
+            (("coloured", None, "no_change"), "tannin"),
+            (("clears_top_down", "settles", None), "sediment"),
+            (("milky_clears_bottom_up", "clear", None), "gas"),
+            (("faint", "clear", None), "unknown"),
+            (("coloured", "darkens", "wholly"), "unknown"),
         ]
         for (drawn, stood, powder), wanted in rows:
             with self.subTest(wanted):
-                self.assertEqual(find(CupsSeen(drawn=drawn, stood=stood, stood_minutes=25, reducer=powder), ph_low=7.6).id, wanted)
+                self.assertEqual(
+                    find(
+                        CupsSeen(drawn=drawn, stood=stood, stood_minutes=25, reducer=powder),
+                        ph_low=7.6,
+                    ).id,
+                    wanted,
+                )
 
     def test_clear_is_not_final_below_ph_7_5(self):
-        self.assertEqual(find(CupsSeen(drawn="clear", stood="clear", stood_minutes=30), ph_low=6.5).id, "not_yet")
-        self.assertEqual(find(CupsSeen(drawn="clear", stood="clear", stood_minutes=5), ph_low=7.9).id, "stand")
-        self.assertEqual(find(CupsSeen(drawn="milky_clears_bottom_up", stood="clear"), well=True).id, "gas_well")
+        self.assertEqual(
+            find(CupsSeen(drawn="clear", stood="clear", stood_minutes=30), ph_low=6.5).id, "not_yet"
+        )
+        self.assertEqual(
+            find(CupsSeen(drawn="clear", stood="clear", stood_minutes=5), ph_low=7.9).id, "stand"
+        )
+        self.assertEqual(
+            find(CupsSeen(drawn="milky_clears_bottom_up", stood="clear"), well=True).id, "gas_well"
+        )
 
     def test_every_combination_answers(self):
-        for d, s, p in itertools.product(("clear", "faint", "coloured", "clears_top_down", "milky_clears_bottom_up"), (None, "clear", "coloured", "darkens", "brown_black", "same", "settles"), (None, "wholly", "partly", "no_change")):
+        for d, s, p in itertools.product(
+            ("clear", "faint", "coloured", "clears_top_down", "milky_clears_bottom_up"),
+            (None, "clear", "coloured", "darkens", "brown_black", "same", "settles"),
+            (None, "wholly", "partly", "no_change"),
+        ):
             self.assertTrue(find(CupsSeen(drawn=d, stood=s, stood_minutes=25, reducer=p)).sentence)
 
 
 class Findings(unittest.TestCase):
     def find(self, w, complaints=(), **at):
-        return meaning(w, home(**at), tuple(Complaint(id=str(i), sign=s, words=s) for i, s in enumerate(complaints)), Rules())
+        return meaning(
+            w,
+            home(**at),
+            tuple(Complaint(id=str(i), sign=s, words=s) for i, s in enumerate(complaints)),
+            Rules(),
+        )
 
     def test_band_with_its_source(self):
         f = self.find(water(hardness=Range.of(222.5, 239.7, 239.7))).findings[0]
@@ -150,22 +187,37 @@ class CrossChecks(unittest.TestCase):
 
     def test_hardness_above_what_conducts(self):
         self.assertIn("hardness_above_conductivity", self.ids(sample(tds(60, 61), hardness(14))))
-        self.assertNotIn("hardness_above_conductivity", self.ids(sample(tds(412, 415), hardness(14))))
+        self.assertNotIn(
+            "hardness_above_conductivity", self.ids(sample(tds(412, 415), hardness(14)))
+        )
 
     def test_soft_with_tds(self):
         self.assertIn("soft_with_tds", self.ids(sample(tds(412, 415), hardness(1))))
 
     def test_chlorine_questions(self):
-        self.assertIn("city_no_chlorine", self.ids(sample(shown("chlorine_total", 0.0)), source=Source.CITY))
+        self.assertIn(
+            "city_no_chlorine", self.ids(sample(shown("chlorine_total", 0.0)), source=Source.CITY)
+        )
         self.assertIn("well_chlorine", self.ids(sample(shown("chlorine_total", 0.6))))
-        self.assertIn("free_above_total", self.ids(sample(shown("chlorine_free", 2.0), shown("chlorine_total", 1.0))))
+        self.assertIn(
+            "free_above_total",
+            self.ids(sample(shown("chlorine_free", 2.0), shown("chlorine_total", 1.0))),
+        )
 
     def test_pairs(self):
         raw = sample(tds(412, 415))
-        after = {"id": "b", "name": "Filter", "raw": False, "treated": True, "after": "an old filter"}
+        after = {
+            "id": "b",
+            "name": "Filter",
+            "raw": False,
+            "treated": True,
+            "after": "an old filter",
+        }
         self.assertIn("no_difference", self.ids(raw, sample(tds(410, 411), **after)))
         self.assertIn("labels_swapped", self.ids(raw, sample(tds(500, 501), **after)))
-        other = sample(reading("tds", tds_meter(factor=0.7), MeterDisplays(displays=(300, 301))), **after)
+        other = sample(
+            reading("tds", tds_meter(factor=0.7), MeterDisplays(displays=(300, 301))), **after
+        )
         self.assertIn("factor_mismatch", self.ids(raw, other))
         self.assertIn("not_flushed", self.ids(raw, sample(tds(30, 31), **after, just_changed=True)))
         self.assertIn("past_life", self.ids(raw, sample(tds(30, 31), **after, past_life=True)))
@@ -176,7 +228,10 @@ class CrossChecks(unittest.TestCase):
 
     def test_earlier_readings(self):
         raw = sample(tds(412, 415))
-        self.assertEqual([c.id for c in crosschecks((raw,), home(), {"tds": work_out(tds(180, 181))})], ["far_from_before"])
+        self.assertEqual(
+            [c.id for c in crosschecks((raw,), home(), {"tds": work_out(tds(180, 181))})],
+            ["far_from_before"],
+        )
 
     def test_every_check_has_a_remedy(self):
         for sentence, remedy in CHECKS.values():
@@ -190,11 +245,24 @@ class Samples(unittest.TestCase):
         from tests.making import NOON
 
         first, second = hardness(14), replace(hardness(15), id="r2")
-        self.assertAlmostEqual(water_of(sample(first, second)).range("hardness").best, 15 * 17.118061, 3)
-        self.assertAlmostEqual(water_of(sample(first, replace(second, struck_at=NOON))).range("hardness").best, 14 * 17.118061, 3)
+        self.assertAlmostEqual(
+            water_of(sample(first, second)).range("hardness").best, 15 * 17.118061, 3
+        )
+        self.assertAlmostEqual(
+            water_of(sample(first, replace(second, struck_at=NOON))).range("hardness").best,
+            14 * 17.118061,
+            3,
+        )
 
     def test_laboratory_wins_but_chlorine_is_judged_on_site(self):
-        w = water_of(sample(from_lab("iron", 0.4), shown("iron", 0.9), from_lab("chlorine_free", 0.1), shown("chlorine_free", 0.8)))
+        w = water_of(
+            sample(
+                from_lab("iron", 0.4),
+                shown("iron", 0.9),
+                from_lab("chlorine_free", 0.1),
+                shown("chlorine_free", 0.8),
+            )
+        )
         self.assertEqual(w.range("iron").best, 0.4)
         self.assertEqual(w.range("chlorine_free").best, 0.8)
 
@@ -210,10 +278,26 @@ class Pairs(unittest.TestCase):
         return {p.analyte: p.sentence for p in pairs(a, water_of(a), b, water_of(b))}
 
     def test_what_a_difference_shows(self):
-        raw, after = sample(tds(412, 415, 409), hardness(14), shown("ph", 7.6)), sample(tds(30, 31, 31), shown("ph", 7.6), id="b", raw=False)
-        self.assertEqual(self.find(raw, after), {"tds": "92 % less (92 to 93 %)", "hardness": "tested in one only", "ph": "no difference shown"})
-        self.assertEqual(self.find(raw, sample(tds(410, 411), id="b", raw=False))["tds"], "no difference shown")
-        other = sample(reading("tds", tds_meter(factor=0.7), MeterDisplays(displays=(300, 301))), id="b", raw=False)
+        raw, after = (
+            sample(tds(412, 415, 409), hardness(14), shown("ph", 7.6)),
+            sample(tds(30, 31, 31), shown("ph", 7.6), id="b", raw=False),
+        )
+        self.assertEqual(
+            self.find(raw, after),
+            {
+                "tds": "92 % less (92 to 93 %)",
+                "hardness": "tested in one only",
+                "ph": "no difference shown",
+            },
+        )
+        self.assertEqual(
+            self.find(raw, sample(tds(410, 411), id="b", raw=False))["tds"], "no difference shown"
+        )
+        other = sample(
+            reading("tds", tds_meter(factor=0.7), MeterDisplays(displays=(300, 301))),
+            id="b",
+            raw=False,
+        )
         self.assertIn("not compared", self.find(raw, other)["tds"])
 
 

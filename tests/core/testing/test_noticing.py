@@ -36,24 +36,38 @@ def signs(*samples, complaints=()):
 
 class Smell(unittest.TestCase):
     def test_eggs_at_a_cold_tap_are_in_the_water(self):
-        self.assertEqual(signs(glass("cold", seen("egg_smell")), glass("hot", seen("egg_smell"), draw="hot")), ["egg_smell"])
+        self.assertEqual(
+            signs(glass("cold", seen("egg_smell")), glass("hot", seen("egg_smell"), draw="hot")),
+            ["egg_smell"],
+        )
 
     def test_eggs_at_the_hot_tap_alone_are_the_heaters(self):
-        self.assertEqual(signs(glass("cold", seen()), glass("hot", seen("egg_smell"), draw="hot")), ["egg_smell_hot"])
+        self.assertEqual(
+            signs(glass("cold", seen()), glass("hot", seen("egg_smell"), draw="hot")),
+            ["egg_smell_hot"],
+        )
 
     def test_eggs_at_the_hot_tap_with_no_cold_one_smelled_ask_for_it(self):
         self.assertEqual(signs(glass("hot", seen("egg_smell"), draw="hot")), ["egg_smell_unsure"])
         self.assertIn("hot and cold", SIGNS["egg_smell_unsure"].next)
 
     def test_a_bottle_is_no_cold_tap(self):
-        self.assertEqual(signs(glass("bottle", seen(), kind="bottled"), glass("hot", seen("egg_smell"), draw="hot")), ["egg_smell_unsure"])
+        self.assertEqual(
+            signs(
+                glass("bottle", seen(), kind="bottled"), glass("hot", seen("egg_smell"), draw="hot")
+            ),
+            ["egg_smell_unsure"],
+        )
 
     def test_a_complaint_of_eggs_is_not_said_twice(self):
         said = (Complaint(id="c", sign="egg_smell_hot", words="the shower stinks"),)
         self.assertEqual(signs(glass("cold", seen("egg_smell")), complaints=said), [])
 
     def test_hot_only_points_at_the_heater(self):
-        samples = (glass("cold", seen(), shown("iron", 0.1), raw=True), glass("hot", seen("egg_smell"), draw="hot"))
+        samples = (
+            glass("cold", seen(), shown("iron", 0.1), raw=True),
+            glass("hot", seen("egg_smell"), draw="hot"),
+        )
         m = meaning(water_of(samples[0]), home(), noticed(samples), Rules())
         self.assertIn("heater.anode", [f.id for f in m.findings])
 
@@ -67,7 +81,10 @@ class Kept(unittest.TestCase):
         self.assertEqual(signs(glass("a", struck)), [])
 
     def test_words_name_the_glass(self):
-        self.assertEqual(noticed((glass("Bath", seen("blue_green")),))[0].words, "Blue-green stains, noticed at “Bath”")
+        self.assertEqual(
+            noticed((glass("Bath", seen("blue_green")),))[0].words,
+            "Blue-green stains, noticed at “Bath”",
+        )
 
     def test_slime_asks_the_laboratory(self):
         samples = (glass("a", seen("slime"), tds(100, 101), raw=True),)
@@ -80,12 +97,17 @@ class Kept(unittest.TestCase):
     def test_an_unknown_sign_is_refused(self):
         with self.assertRaises(RuleError) as e:
             work_out(seen("ghosts"))
-        self.assertEqual((e.exception.code, e.exception.where), ("noticed.sign", "observation.signs"))
+        self.assertEqual(
+            (e.exception.code, e.exception.where), ("noticed.sign", "observation.signs")
+        )
 
     def test_it_is_no_property_of_the_water(self):
         self.assertEqual(water_of(glass("a", seen("slime"))).values, {})
 
-    @given(st.lists(st.sampled_from(LOOKED_AT), unique=True), st.lists(st.sampled_from(LOOKED_AT), unique=True))
+    @given(
+        st.lists(st.sampled_from(LOOKED_AT), unique=True),
+        st.lists(st.sampled_from(LOOKED_AT), unique=True),
+    )
     def test_each_sign_once_and_only_what_was_seen(self, a, b):
         out = signs(glass("a", seen(*a)), glass("b", seen(*b)))
         self.assertEqual(sorted(out), sorted(set(a) | set(b)))

@@ -7,17 +7,45 @@ from datetime import date
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.making import drop_kit, from_lab, hardness, lab, number_kit, reading, shown, tds, tds_meter
+from tests.making import (
+    drop_kit,
+    from_lab,
+    hardness,
+    lab,
+    number_kit,
+    reading,
+    shown,
+    tds,
+    tds_meter,
+)
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.testing.instruments import Instrument, InstrumentKind
-from zesty_glass.core.testing.observations import BucketRuns, DropCount, LaboratoryResult, MeterDisplays, OneDisplay, PadMatch
+from zesty_glass.core.testing.observations import (
+    BucketRuns,
+    DropCount,
+    LaboratoryResult,
+    MeterDisplays,
+    OneDisplay,
+    PadMatch,
+)
 from zesty_glass.core.testing.reading import radon_at_drawing, repeats_needed, work_out
 
-STRIP = Instrument(id="s", name="Strip", kind=InstrumentKind.STRIP, analyte="hardness", unit="mg/L as CaCO3", steps=(0, 25, 50, 120, 180, 250, 425))
+STRIP = Instrument(
+    id="s",
+    name="Strip",
+    kind=InstrumentKind.STRIP,
+    analyte="hardness",
+    unit="mg/L as CaCO3",
+    steps=(0, 25, 50, 120, 180, 250, 425),
+)
 
 
 def ends(value):
-    return round(value.range.best, 1), round(value.range.low, 1), None if value.range.high is None else round(value.range.high, 1)
+    return (
+        round(value.range.best, 1),
+        round(value.range.low, 1),
+        None if value.range.high is None else round(value.range.high, 1),
+    )
 
 
 class WorkedFigures(unittest.TestCase):
@@ -28,16 +56,24 @@ class WorkedFigures(unittest.TestCase):
         self.assertEqual(ends(work_out(tds(412, 415, 409, of="full_scale"))), (412, 388.5, 435.5))
 
     def test_accuracy_unknown_means_full_scale(self):
-        self.assertEqual(work_out(tds(412, 415, 409, of=None)).range, work_out(tds(412, 415, 409, of="full_scale")).range)
+        self.assertEqual(
+            work_out(tds(412, 415, 409, of=None)).range,
+            work_out(tds(412, 415, 409, of="full_scale")).range,
+        )
 
     def test_fourteen_drops(self):
         self.assertEqual(ends(work_out(hardness(14))), (239.7, 222.5, 239.7))
 
     def test_strip_between(self):
-        self.assertEqual(ends(work_out(reading("hardness", STRIP, PadMatch(pad=3, between=True)))), (150, 120, 180))
+        self.assertEqual(
+            ends(work_out(reading("hardness", STRIP, PadMatch(pad=3, between=True)))),
+            (150, 120, 180),
+        )
 
     def test_strip_at(self):
-        self.assertEqual(ends(work_out(reading("hardness", STRIP, PadMatch(pad=3)))), (120, 85, 150))
+        self.assertEqual(
+            ends(work_out(reading("hardness", STRIP, PadMatch(pad=3)))), (120, 85, 150)
+        )
 
     def test_radon(self):
         self.assertEqual(round(radon_at_drawing(2150, 62)), 3434)
@@ -46,7 +82,9 @@ class WorkedFigures(unittest.TestCase):
         self.assertEqual(round(work_out(r).range.best), 3434)
 
     def test_radon_as_of_collection_is_not_corrected(self):
-        self.assertEqual(work_out(from_lab("radon", 2150, basis="collection", unit="pCi/L")).range.best, 2150)
+        self.assertEqual(
+            work_out(from_lab("radon", 2150, basis="collection", unit="pCi/L")).range.best, 2150
+        )
 
 
 class Edges(unittest.TestCase):
@@ -64,7 +102,10 @@ class Edges(unittest.TestCase):
         self.assertEqual((one.range.low, round(one.range.best, 4)), (0, 17.1181))
 
     def test_first_pad_starts_at_zero_and_last_has_no_end(self):
-        first, last = work_out(reading("hardness", STRIP, PadMatch(pad=0))), work_out(reading("hardness", STRIP, PadMatch(pad=6)))
+        first, last = (
+            work_out(reading("hardness", STRIP, PadMatch(pad=0))),
+            work_out(reading("hardness", STRIP, PadMatch(pad=6))),
+        )
         self.assertEqual((first.range.low, first.range.high), (0, 12.5))
         self.assertIsNone(last.range.high)
         self.assertTrue(last.open_ended)
@@ -96,11 +137,16 @@ class Edges(unittest.TestCase):
         self.assertAlmostEqual(v.range.best, 300 / 27.3)
 
     def test_nitrate_as_no3_becomes_as_n(self):
-        self.assertAlmostEqual(work_out(from_lab("nitrate_n", 44.27, basis="NO3")).range.best, 10.0, 2)
+        self.assertAlmostEqual(
+            work_out(from_lab("nitrate_n", 44.27, basis="NO3")).range.best, 10.0, 2
+        )
 
     def test_expired_reagent_stays_with_the_reading(self):
         kit = replace(drop_kit(), reagent_expiry=date(2026, 1, 1))
-        self.assertIn("instrument.expired", [f.id for f in work_out(reading("hardness", kit, DropCount(drops=3))).flags])
+        self.assertIn(
+            "instrument.expired",
+            [f.id for f in work_out(reading("hardness", kit, DropCount(drops=3))).flags],
+        )
 
 
 class Refused(unittest.TestCase):
@@ -121,14 +167,22 @@ class Refused(unittest.TestCase):
             "meter.multiplier": lambda: work_out(tds(3, 2, multiplier=7)),
             "display.ph": lambda: work_out(shown("ph", 15)),
             "display.negative": lambda: work_out(shown("iron", -1)),
-            "bucket.zero": lambda: work_out(reading("flow", Instrument(id="b", name="B", kind=InstrumentKind.BUCKET, analyte="flow"), BucketRuns(volume_gal=5, seconds=(0.0,)))),
+            "bucket.zero": lambda: work_out(
+                reading(
+                    "flow",
+                    Instrument(id="b", name="B", kind=InstrumentKind.BUCKET, analyte="flow"),
+                    BucketRuns(volume_gal=5, seconds=(0.0,)),
+                )
+            ),
             "laboratory.basis": lambda: work_out(from_lab("nitrate_n", 3)),
             "laboratory.radon_basis": lambda: work_out(from_lab("radon", 3)),
             "laboratory.radon_hours": lambda: work_out(from_lab("radon", 3, basis="counting")),
             "laboratory.words": lambda: work_out(from_lab("lead", qualifier="absent")),
             "laboratory.value": lambda: work_out(from_lab("lead")),
             "unit.unknown": lambda: work_out(from_lab("lead", 3, unit="gpg")),
-            "reading.method": lambda: work_out(reading("hardness", drop_kit(), OneDisplay(value=3))),
+            "reading.method": lambda: work_out(
+                reading("hardness", drop_kit(), OneDisplay(value=3))
+            ),
             "reading.instrument": lambda: work_out(reading("iron", drop_kit(), DropCount(drops=3))),
         }
         for code, make in cases.items():
@@ -137,16 +191,35 @@ class Refused(unittest.TestCase):
 
 
 class Properties(unittest.TestCase):
-    @given(st.lists(st.integers(0, 1999), min_size=1, max_size=5), st.sampled_from(["reading", "full_scale", None]))
+    @given(
+        st.lists(st.integers(0, 1999), min_size=1, max_size=5),
+        st.sampled_from(["reading", "full_scale", None]),
+    )
     def test_meter_range_holds_every_display(self, displays, of):
         r = work_out(tds(*displays, of=of)).range
         self.assertTrue(r.low <= r.best <= r.high)
         self.assertTrue(all(r.low <= d <= r.high for d in displays))
 
-    @given(st.lists(st.integers(1, 999), min_size=2, max_size=4), st.floats(0.005, 0.05), st.sampled_from([1, 5, 10]))
+    @given(
+        st.lists(st.integers(1, 999), min_size=2, max_size=4),
+        st.floats(0.005, 0.05),
+        st.sampled_from([1, 5, 10]),
+    )
     def test_a_finer_meter_never_widens(self, displays, share, res):
-        coarse = work_out(reading("tds", tds_meter("reading", accuracy_share=share, resolution=res), MeterDisplays(displays=tuple(displays)))).range
-        fine = work_out(reading("tds", tds_meter("reading", accuracy_share=share / 2, resolution=res / 2), MeterDisplays(displays=tuple(displays)))).range
+        coarse = work_out(
+            reading(
+                "tds",
+                tds_meter("reading", accuracy_share=share, resolution=res),
+                MeterDisplays(displays=tuple(displays)),
+            )
+        ).range
+        fine = work_out(
+            reading(
+                "tds",
+                tds_meter("reading", accuracy_share=share / 2, resolution=res / 2),
+                MeterDisplays(displays=tuple(displays)),
+            )
+        ).range
         self.assertTrue(fine.low >= coarse.low and fine.high <= coarse.high)
 
     @given(st.integers(0, 200), st.floats(0.1, 5))
@@ -164,7 +237,9 @@ class Properties(unittest.TestCase):
     @given(st.integers(0, 5), st.booleans(), st.floats(1, 20))
     def test_pad_range_holds_best_and_dilution_scales(self, pad, between, d):
         a = work_out(reading("hardness", STRIP, PadMatch(pad=pad, between=between))).range
-        b = work_out(reading("hardness", STRIP, PadMatch(pad=pad, between=between, dilution=d))).range
+        b = work_out(
+            reading("hardness", STRIP, PadMatch(pad=pad, between=between, dilution=d))
+        ).range
         self.assertTrue(a.low <= a.best <= a.high)
         self.assertAlmostEqual(b.best, a.best * d, 6)
 

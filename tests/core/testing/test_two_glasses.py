@@ -50,27 +50,58 @@ class Removal(unittest.TestCase):
             self.assertEqual(removal(value(b), value(a)).shown, "rose")
 
     def test_sentences(self):
-        self.assertEqual(removal_sentence(removal(value(Range.of(390, 400, 410)), value(Range.of(19, 20, 21)))), "95 % less (95 to 95 %)")
-        self.assertEqual(removal_sentence(removal(value(Range.of(390, 400, 410)), value(Range.of(0, 1, 2), below=2.0))), "at least 99 % less")
-        self.assertEqual(removal_sentence(removal(value(Range.exact(20.0)), value(Range.exact(40.0)))), "higher in the second")
-        self.assertEqual(removal_sentence(removal(value(Range.exact(0.0)), value(Range.exact(1.0)))), "not worked out: nothing to begin with")
+        self.assertEqual(
+            removal_sentence(removal(value(Range.of(390, 400, 410)), value(Range.of(19, 20, 21)))),
+            "95 % less (95 to 95 %)",
+        )
+        self.assertEqual(
+            removal_sentence(
+                removal(value(Range.of(390, 400, 410)), value(Range.of(0, 1, 2), below=2.0))
+            ),
+            "at least 99 % less",
+        )
+        self.assertEqual(
+            removal_sentence(removal(value(Range.exact(20.0)), value(Range.exact(40.0)))),
+            "higher in the second",
+        )
+        self.assertEqual(
+            removal_sentence(removal(value(Range.exact(0.0)), value(Range.exact(1.0)))),
+            "not worked out: nothing to begin with",
+        )
 
 
 class Pairs(unittest.TestCase):
     def said(self, a, b):
         first, second = sample(*a), sample(*b, id="other", raw=False)
-        return {p.analyte: p.sentence for p in pairs(first, water_of(first), second, water_of(second))}
+        return {
+            p.analyte: p.sentence for p in pairs(first, water_of(first), second, water_of(second))
+        }
 
     def test_one_test_in_one_glass_only(self):
-        self.assertEqual(self.said((shown("iron", 1.0),), (shown("manganese", 0.1),)), {"iron": "tested in one only", "manganese": "tested in one only"})
+        self.assertEqual(
+            self.said((shown("iron", 1.0),), (shown("manganese", 0.1),)),
+            {"iron": "tested in one only", "manganese": "tested in one only"},
+        )
 
     def test_two_meters_with_different_factors_are_not_compared(self):
-        other = Reading(id="r", analyte="tds", instrument=tds_meter(factor=0.7), observation=MeterDisplays(displays=(30, 31, 30)), made_at=tds(1).made_at)
+        other = Reading(
+            id="r",
+            analyte="tds",
+            instrument=tds_meter(factor=0.7),
+            observation=MeterDisplays(displays=(30, 31, 30)),
+            made_at=tds(1).made_at,
+        )
         self.assertIn("not compared", self.said((tds(400, 401, 402),), (other,))["tds"])
 
     def test_ph_is_never_a_share(self):
-        self.assertEqual(self.said((shown("ph", 6.2, 0.1),), (shown("ph", 7.4, 0.1),))["ph"], "higher in the second")
-        self.assertEqual(self.said((shown("ph", 7.2, 0.1),), (shown("ph", 7.3, 0.1),))["ph"], "no difference shown")
+        self.assertEqual(
+            self.said((shown("ph", 6.2, 0.1),), (shown("ph", 7.4, 0.1),))["ph"],
+            "higher in the second",
+        )
+        self.assertEqual(
+            self.said((shown("ph", 7.2, 0.1),), (shown("ph", 7.3, 0.1),))["ph"],
+            "no difference shown",
+        )
 
     def test_a_struck_reading_gives_no_factor(self):
         self.assertEqual(factor_of(sample(tds(100, 101))), 0.5)
@@ -84,9 +115,17 @@ class Scale(unittest.TestCase):
         b = 34.55 - 13.12 * math.log10(273 + celsius)
         return ph - (9.3 + a + b - math.log10(ca) + 0.4 - math.log10(alk))
 
-    @given(st.floats(5.5, 9), st.floats(20, 2000), st.floats(2, 70), st.floats(5, 800), st.floats(5, 600))
+    @given(
+        st.floats(5.5, 9),
+        st.floats(20, 2000),
+        st.floats(2, 70),
+        st.floats(5, 800),
+        st.floats(5, 600),
+    )
     def test_against_an_independent_calculation(self, ph, solids, celsius, ca, alk):
-        self.assertAlmostEqual(lsi(ph, solids, celsius, ca, alk), self.plainly(ph, solids, celsius, ca, alk), 9)
+        self.assertAlmostEqual(
+            lsi(ph, solids, celsius, ca, alk), self.plainly(ph, solids, celsius, ca, alk), 9
+        )
 
     @given(ranges(6, 9), ranges(50, 900), ranges(5, 25), ranges(20, 400), ranges(20, 400))
     def test_its_range_holds_its_best(self, ph, solids, celsius, ca, alk):
@@ -152,15 +191,24 @@ class Cups(unittest.TestCase):
 
     def test_the_table(self):
         for seen, id in (
-            ({"drawn": "clear", "stood": "coloured"}, "ferrous"), ({"drawn": "coloured", "reducer": "wholly"}, "ferric"), ({"drawn": "coloured", "reducer": "no_change"}, "tannin"),
-            ({"drawn": "coloured", "reducer": "partly"}, "iron_tannin"), ({"drawn": "coloured"}, "open"), ({"drawn": "clears_top_down"}, "sediment"), ({"drawn": "clear", "stood": "brown_black"}, "manganese"),
-            ({"drawn": "coloured", "stood": "darkens", "reducer": "partly"}, "both_tannin"), ({"drawn": "clear", "stood": "clear", "stood_minutes": 5}, "stand"),
+            ({"drawn": "clear", "stood": "coloured"}, "ferrous"),
+            ({"drawn": "coloured", "reducer": "wholly"}, "ferric"),
+            ({"drawn": "coloured", "reducer": "no_change"}, "tannin"),
+            ({"drawn": "coloured", "reducer": "partly"}, "iron_tannin"),
+            ({"drawn": "coloured"}, "open"),
+            ({"drawn": "clears_top_down"}, "sediment"),
+            ({"drawn": "clear", "stood": "brown_black"}, "manganese"),
+            ({"drawn": "coloured", "stood": "darkens", "reducer": "partly"}, "both_tannin"),
+            ({"drawn": "clear", "stood": "clear", "stood_minutes": 5}, "stand"),
         ):
             self.assertEqual(find(CupsSeen(**seen)).id, id, seen)
 
     def test_stays_clear_is_final_only_where_iron_rusts_quickly(self):
         clear = CupsSeen(drawn="clear", stood="clear", stood_minutes=25)
-        self.assertEqual((find(clear, 7.8).id, find(clear, 6.5).id, find(clear).id), ("clear", "not_yet", "not_yet"))
+        self.assertEqual(
+            (find(clear, 7.8).id, find(clear, 6.5).id, find(clear).id),
+            ("clear", "not_yet", "not_yet"),
+        )
 
     def test_gas_on_a_well_warns_of_flames(self):
         self.assertIn("No flame", find(CupsSeen(drawn="milky_clears_bottom_up"), well=True).next)

@@ -7,7 +7,16 @@ from datetime import UTC, datetime
 from zesty_glass.core.ranges import Range, Verdict
 from zesty_glass.core.testing.findings import meaning
 from zesty_glass.core.testing.water import design_water
-from zesty_glass.core.treating.answers import FACTS, NAMES, PLACE, READS, TOUCHES, Claim, Reads, looks_at
+from zesty_glass.core.treating.answers import (
+    FACTS,
+    NAMES,
+    PLACE,
+    READS,
+    TOUCHES,
+    Claim,
+    Reads,
+    looks_at,
+)
 from zesty_glass.core.treating.checks import judged, verdict_on
 from zesty_glass.core.treating.items import Need, alike
 from zesty_glass.core.treating.line import run_stage, site_of
@@ -43,11 +52,17 @@ class Looking(unittest.TestCase):
     def test_the_verdict_is_that_of_the_plain_check(self):
         for limit in (1.0, 3.0, 9.0):
             need = Need(analyte="iron", limit=limit)
-            self.assertIs(judged(need, Stream(quantities=Reads({"iron": IRON}))), verdict_on(need, IRON))
+            self.assertIs(
+                judged(need, Stream(quantities=Reads({"iron": IRON}))), verdict_on(need, IRON)
+            )
         self.assertIs(verdict_on(Need(analyte="iron", limit=1.0), None), Verdict.UNKNOWN)
 
     def test_claims_are_put_off_unless_the_stage_looks_at_them(self):
-        carbon = next(i for i in ITEMS if i.kind == "carbon" and any(e.analyte == "chlorine_free" for e in i.effects))
+        carbon = next(
+            i
+            for i in ITEMS
+            if i.kind == "carbon" and any(e.analyte == "chlorine_free" for e in i.effects)
+        )
         water = {"chlorine_free": Quantity(range=Range.exact(1.0), state="measured")}
         later, _ = effects(carbon, Stream(quantities=Reads(water)))
         now, _ = effects(carbon, Stream(quantities=Reads(water)), whole=True)
@@ -67,11 +82,34 @@ class WhatIsNotLookedAtDecidesNothing(unittest.TestCase):
             for item in ITEMS:
                 if item.kind == "system":
                     continue
-                free = [n for n in source.quantities if n not in looks_at(item) and n not in {e.analyte for e in item.effects}]
-                other = Stream(quantities={**source.quantities, **{n: Quantity(range=Range.exact(77.0), state="measured") for n in free}}, ferric=source.ferric, coloured=source.coloured)
-                a, _ = run_stage(StageInput(item=item, stream=source, site=site, overrides={}, brief=True), source, {})
-                b, _ = run_stage(StageInput(item=item, stream=other, site=site, overrides={}, brief=True), other, {})
-                self.assertEqual(([(c.id, c.status) for c in a.checks], a.dues, a.drains, a.running), ([(c.id, c.status) for c in b.checks], b.dues, b.drains, b.running), f"{item.code} at {v.home.name}")
+                free = [
+                    n
+                    for n in source.quantities
+                    if n not in looks_at(item) and n not in {e.analyte for e in item.effects}
+                ]
+                other = Stream(
+                    quantities={
+                        **source.quantities,
+                        **{n: Quantity(range=Range.exact(77.0), state="measured") for n in free},
+                    },
+                    ferric=source.ferric,
+                    coloured=source.coloured,
+                )
+                a, _ = run_stage(
+                    StageInput(item=item, stream=source, site=site, overrides={}, brief=True),
+                    source,
+                    {},
+                )
+                b, _ = run_stage(
+                    StageInput(item=item, stream=other, site=site, overrides={}, brief=True),
+                    other,
+                    {},
+                )
+                self.assertEqual(
+                    ([(c.id, c.status) for c in a.checks], a.dues, a.drains, a.running),
+                    ([(c.id, c.status) for c in b.checks], b.dues, b.drains, b.running),
+                    f"{item.code} at {v.home.name}",
+                )
 
     def test_facts_pass_untouched_where_they_are_said_to(self):
         named = {"@ferric": "ferric", "@coloured": "coloured", "@uvt_here": "uvt_measured_here"}
@@ -81,12 +119,25 @@ class WhatIsNotLookedAtDecidesNothing(unittest.TestCase):
         for item in ITEMS:
             if item.kind == "system":
                 continue
-            for ferric, coloured, here in ((True, True, True), (None, None, False), (False, False, True)):
-                s = Stream(quantities=source_stream(raw, None, None).quantities, ferric=ferric, coloured=coloured, uvt_measured_here=here)
-                _, outlet = run_stage(StageInput(item=item, stream=s, site=site, overrides={}, brief=True), s, {})
+            for ferric, coloured, here in (
+                (True, True, True),
+                (None, None, False),
+                (False, False, True),
+            ):
+                s = Stream(
+                    quantities=source_stream(raw, None, None).quantities,
+                    ferric=ferric,
+                    coloured=coloured,
+                    uvt_measured_here=here,
+                )
+                _, outlet = run_stage(
+                    StageInput(item=item, stream=s, site=site, overrides={}, brief=True), s, {}
+                )
                 for fact, name in named.items():
                     if fact not in TOUCHES.get(item.kind, ()):
-                        self.assertEqual(getattr(outlet, name), getattr(s, name), f"{item.code} {fact}")
+                        self.assertEqual(
+                            getattr(outlet, name), getattr(s, name), f"{item.code} {fact}"
+                        )
 
 
 class Tables(unittest.TestCase):
@@ -97,7 +148,11 @@ class Tables(unittest.TestCase):
 
     def test_price_and_maker_do_not_part_what_is_alike(self):
         i = BY_CODE["SO-15"]
-        self.assertEqual(alike(i), alike(replace(i, code="X", name="Y", maker="Z", price=i.price * 2)))
+        self.assertEqual(
+            alike(i), alike(replace(i, code="X", name="Y", maker="Z", price=i.price * 2))
+        )
         self.assertNotEqual(alike(i), alike(replace(i, drop_psi=1.0, drop_gpm=9.0)))
-        self.assertEqual(alike(i, plumbing=False), alike(replace(i, drop_psi=1.0, drop_gpm=9.0), plumbing=False))
+        self.assertEqual(
+            alike(i, plumbing=False), alike(replace(i, drop_psi=1.0, drop_gpm=9.0), plumbing=False)
+        )
         self.assertNotEqual(alike(i), alike(replace(i, headroom_in=1.0)))

@@ -26,13 +26,40 @@ BY_CODE = {i.code: i for i in ITEMS}
 STAGES = [i for i in ITEMS if i.kind != "system"]
 GRAVE = {"stop": 0, "unknown": 1, "warn": 2, "say": 3, "met": 4}
 #: adds these by its nature, so they may rise
-RISES = {"softener": {"sodium", "potassium"}, "mixed_bed": {"sodium", "chloride"}, "tannin": {"chloride"}, "neutraliser": {"ph", "hardness", "alkalinity", "calcium", "tds"}, "polish": {"ph", "hardness", "alkalinity", "calcium", "tds"}}
-waters = st.fixed_dictionaries({
-    "hardness": st.floats(0, 600), "iron": st.floats(0, 6), "manganese": st.floats(0, 1), "tannin": st.floats(0, 3), "tds": st.floats(10, 1800), "ph": st.floats(4.5, 9), "alkalinity": st.floats(0, 400), "calcium": st.floats(0, 300),
-    "temperature": st.floats(4, 30), "chlorine_free": st.floats(0, 3), "chlorine_combined": st.floats(0, 2), "turbidity": st.floats(0, 8), "hydrogen_sulfide": st.floats(0, 2), "nitrate_n": st.floats(0, 20), "arsenic": st.floats(0, 0.05),
-    "fluoride": st.floats(0, 4), "lead": st.floats(0, 0.02), "uvt": st.floats(50, 99), "sulfate": st.floats(0, 300), "radon": st.floats(0, 9000),
-}).map(lambda v: {**v, "chlorine_total": v["chlorine_free"] + v["chlorine_combined"]})
-some = st.lists(st.sampled_from(range(len(STAGES))), min_size=8, max_size=16, unique=True).map(lambda chosen: [STAGES[i] for i in chosen])
+RISES = {
+    "softener": {"sodium", "potassium"},
+    "mixed_bed": {"sodium", "chloride"},
+    "tannin": {"chloride"},
+    "neutraliser": {"ph", "hardness", "alkalinity", "calcium", "tds"},
+    "polish": {"ph", "hardness", "alkalinity", "calcium", "tds"},
+}
+waters = st.fixed_dictionaries(
+    {
+        "hardness": st.floats(0, 600),
+        "iron": st.floats(0, 6),
+        "manganese": st.floats(0, 1),
+        "tannin": st.floats(0, 3),
+        "tds": st.floats(10, 1800),
+        "ph": st.floats(4.5, 9),
+        "alkalinity": st.floats(0, 400),
+        "calcium": st.floats(0, 300),
+        "temperature": st.floats(4, 30),
+        "chlorine_free": st.floats(0, 3),
+        "chlorine_combined": st.floats(0, 2),
+        "turbidity": st.floats(0, 8),
+        "hydrogen_sulfide": st.floats(0, 2),
+        "nitrate_n": st.floats(0, 20),
+        "arsenic": st.floats(0, 0.05),
+        "fluoride": st.floats(0, 4),
+        "lead": st.floats(0, 0.02),
+        "uvt": st.floats(50, 99),
+        "sulfate": st.floats(0, 300),
+        "radon": st.floats(0, 9000),
+    }
+).map(lambda v: {**v, "chlorine_total": v["chlorine_free"] + v["chlorine_combined"]})
+some = st.lists(st.sampled_from(range(len(STAGES))), min_size=8, max_size=16, unique=True).map(
+    lambda chosen: [STAGES[i] for i in chosen]
+)
 
 
 def run(item, w, h=None):
@@ -54,7 +81,12 @@ class EveryItem(unittest.TestCase):
             source, r = run(item, w)
             for name, q in r.outlet.quantities.items():
                 before = source.get(name)
-                if before is None or before.range is None or q.range is None or name in RISES.get(item.kind, set()):
+                if (
+                    before is None
+                    or before.range is None
+                    or q.range is None
+                    or name in RISES.get(item.kind, set())
+                ):
                     continue
                 self.assertLessEqual(q.range.best, before.range.best + 1e-9, (item.code, name))
                 self.assertGreaterEqual(q.range.low, -1e-9, (item.code, name))
@@ -66,7 +98,18 @@ class EveryItem(unittest.TestCase):
         for item in items:
             source, r = run(item, w)
             told = {e.analyte for e in item.effects} | RISES.get(item.kind, set())
-            if item.kind in ("sediment", "carbon", "pitcher", "cartridge", "salt_free", "physical", "regulator", "booster", "expansion", "bypass"):
+            if item.kind in (
+                "sediment",
+                "carbon",
+                "pitcher",
+                "cartridge",
+                "salt_free",
+                "physical",
+                "regulator",
+                "booster",
+                "expansion",
+                "bypass",
+            ):
                 for name in ("potassium", "uranium", "chloride"):
                     if name not in told:
                         self.assertEqual(r.outlet.get(name), source.get(name), (item.code, name))
@@ -79,14 +122,29 @@ class EveryItem(unittest.TestCase):
             _, r = run(item, w)
             for e in item.effects:
                 q = r.outlet.get(e.analyte)
-                if ANALYTES[e.analyte].kind.value == "health" and q is not None and q.evidence is not None and q.evidence not in ESTABLISHES_HEALTH and q.state == "predicted" and q.range is not None and q.range != w.range(e.analyte):
+                if (
+                    ANALYTES[e.analyte].kind.value == "health"
+                    and q is not None
+                    and q.evidence is not None
+                    and q.evidence not in ESTABLISHES_HEALTH
+                    and q.state == "predicted"
+                    and q.range is not None
+                    and q.range != w.range(e.analyte)
+                ):
                     self.assertFalse(q.established, (item.code, e.analyte))
 
     def test_with_nothing_tested_nothing_breaks_and_nothing_is_promised(self):
         bare = Water(sample="raw", values={})
         for item in STAGES:
             source, r = run(item, bare)
-            self.assertTrue(all(q.range is None for n, q in r.outlet.quantities.items() if n not in source.quantities), item.code)
+            self.assertTrue(
+                all(
+                    q.range is None
+                    for n, q in r.outlet.quantities.items()
+                    if n not in source.quantities
+                ),
+                item.code,
+            )
             for c in r.checks:
                 self.assertTrue(c.sentence, (item.code, c.id))
                 if c.status == "unknown":
@@ -96,7 +154,16 @@ class EveryItem(unittest.TestCase):
     @given(waters, st.floats(0.01, 0.4), some)
     def test_wider_readings_never_make_a_check_better(self, values, share, items):
         narrow = water(**values)
-        wide = water(**{k: Range.of(v * (1 - share) if k != "ph" else v - share, v, v * (1 + share) if k != "ph" else v + share) for k, v in values.items()})
+        wide = water(
+            **{
+                k: Range.of(
+                    v * (1 - share) if k != "ph" else v - share,
+                    v,
+                    v * (1 + share) if k != "ph" else v + share,
+                )
+                for k, v in values.items()
+            }
+        )
         for item in items:
             if item.kind in ("neutraliser",):
                 continue  # its own window is judged on the best pH, and says so
@@ -107,7 +174,9 @@ class EveryItem(unittest.TestCase):
                     self.assertLessEqual(worse[c.id], GRAVE["warn"], (item.code, c.id))
 
     @settings(max_examples=8, deadline=None)
-    @given(waters, st.sampled_from(["iron", "hardness", "tds", "turbidity"]), st.floats(0, 100), some)
+    @given(
+        waters, st.sampled_from(["iron", "hardness", "tds", "turbidity"]), st.floats(0, 100), some
+    )
     def test_adding_a_need_never_makes_a_stopped_line_pass(self, values, analyte, limit, items):
         w = water(**values)
         for item in items:
@@ -121,29 +190,82 @@ class EveryItem(unittest.TestCase):
             self.assertLessEqual(gravest(run(more, w)[1]), before, item.code)
 
     def test_figures_open_their_working(self):
-        w = water(hardness=200, iron=0.2, manganese=0.01, tds=400, ph=6.4, alkalinity=60, calcium=60, temperature=12, chlorine_free=0.0, chlorine_total=0.0, uvt=92, tannin=0.0, turbidity=0.2, hydrogen_sulfide=0.0)
+        w = water(
+            hardness=200,
+            iron=0.2,
+            manganese=0.01,
+            tds=400,
+            ph=6.4,
+            alkalinity=60,
+            calcium=60,
+            temperature=12,
+            chlorine_free=0.0,
+            chlorine_total=0.0,
+            uvt=92,
+            tannin=0.0,
+            turbidity=0.2,
+            hydrogen_sulfide=0.0,
+        )
         seen = set()
         for item in STAGES:
             for f in run(item, w)[1].figures:
                 seen.add(item.kind)
-                self.assertTrue(f.working.rows and f.working.source and f.working.formula, (item.code, f.id))
+                self.assertTrue(
+                    f.working.rows and f.working.source and f.working.formula, (item.code, f.id)
+                )
         self.assertLessEqual({"softener", "membrane", "neutraliser", "carbon", "uv"}, seen)
 
     def test_brief_answers_are_the_same_without_figures(self):
-        w = water(hardness=200, iron=0.2, manganese=0.01, tds=400, ph=6.4, alkalinity=60, calcium=60, temperature=12, chlorine_free=0.0, uvt=92)
+        w = water(
+            hardness=200,
+            iron=0.2,
+            manganese=0.01,
+            tds=400,
+            ph=6.4,
+            alkalinity=60,
+            calcium=60,
+            temperature=12,
+            chlorine_free=0.0,
+            uvt=92,
+        )
         site = site_of(home(), firm(), w)
         source = source_stream(w, None, site.running_psi)
         for item in STAGES:
             full = RUN[item.kind](StageInput(item=item, stream=source, site=site, overrides={}))
-            brief = RUN[item.kind](StageInput(item=item, stream=source, site=replace(site, mute=True), overrides={}, brief=True))
-            self.assertEqual([(c.id, c.status) for c in brief.checks], [(c.id, c.status) for c in full.checks], item.code)
-            self.assertEqual((brief.outlet, brief.drains, brief.dues, brief.running, brief.figures), (full.outlet, full.drains, full.dues, full.running, ()), item.code)
+            brief = RUN[item.kind](
+                StageInput(
+                    item=item,
+                    stream=source,
+                    site=replace(site, mute=True),
+                    overrides={},
+                    brief=True,
+                )
+            )
+            self.assertEqual(
+                [(c.id, c.status) for c in brief.checks],
+                [(c.id, c.status) for c in full.checks],
+                item.code,
+            )
+            self.assertEqual(
+                (brief.outlet, brief.drains, brief.dues, brief.running, brief.figures),
+                (full.outlet, full.drains, full.dues, full.running, ()),
+                item.code,
+            )
 
 
 class Places(unittest.TestCase):
     """What the place decides, item by item."""
 
-    clean = water(hardness=200, iron=0.0, manganese=0.0, tds=300, ph=7.2, alkalinity=150, chlorine_free=0.0, temperature=12)
+    clean = water(
+        hardness=200,
+        iron=0.0,
+        manganese=0.0,
+        tds=300,
+        ph=7.2,
+        alkalinity=150,
+        chlorine_free=0.0,
+        temperature=12,
+    )
 
     def stops(self, item, **more):
         return {c.id for c in run(item, self.clean, home(**more))[1].checks if c.status == "stop"}
@@ -154,11 +276,15 @@ class Places(unittest.TestCase):
 
     def test_no_socket_stops_all_that_need_one(self):
         for item in STAGES:
-            self.assertEqual("space.socket" in self.stops(item, socket=False), item.socket, item.code)
+            self.assertEqual(
+                "space.socket" in self.stops(item, socket=False), item.socket, item.code
+            )
 
     def test_a_tenant_plumbs_nothing(self):
         for item in STAGES:
-            self.assertEqual("space.tenant" in self.stops(item, tenant=True), item.plumbed, item.code)
+            self.assertEqual(
+                "space.tenant" in self.stops(item, tenant=True), item.plumbed, item.code
+            )
 
     def test_brine_forbidden_stops_softeners(self):
         for item in STAGES:
@@ -168,7 +294,11 @@ class Places(unittest.TestCase):
     def test_a_low_ceiling_stops_what_is_taller(self):
         for item in STAGES:
             if item.scope == "house" and item.headroom_in and item.kind != "uv":
-                self.assertEqual("space.headroom" in self.stops(item, headroom_in=item.headroom_in - 1), True, item.code)
+                self.assertEqual(
+                    "space.headroom" in self.stops(item, headroom_in=item.headroom_in - 1),
+                    True,
+                    item.code,
+                )
 
     def test_a_weak_pump_stops_what_it_cannot_backwash(self):
         for item in STAGES:
@@ -176,12 +306,21 @@ class Places(unittest.TestCase):
             if gpm:
                 self.assertIn("well.backwash", self.stops(item, pump_gpm=gpm - 0.5), item.code)
                 self.assertNotIn("well.backwash", self.stops(item, pump_gpm=gpm), item.code)
-                self.assertNotIn("well.backwash", self.stops(item, pump_gpm=0.1, source=Source.CITY), item.code)
+                self.assertNotIn(
+                    "well.backwash", self.stops(item, pump_gpm=0.1, source=Source.CITY), item.code
+                )
 
     def test_not_asked_yet_is_unknown_and_never_a_stop(self):
         for item in STAGES:
-            r = run(item, self.clean, home(drain=None, socket=None, headroom_in=None, pump_gpm=None))[1]
-            bad = {c.id for c in r.checks if c.status == "stop" and c.id in ("space.drain", "space.socket", "space.headroom", "well.backwash")}
+            r = run(
+                item, self.clean, home(drain=None, socket=None, headroom_in=None, pump_gpm=None)
+            )[1]
+            bad = {
+                c.id
+                for c in r.checks
+                if c.status == "stop"
+                and c.id in ("space.drain", "space.socket", "space.headroom", "well.backwash")
+            }
             self.assertEqual(bad, set(), item.code)
 
 
@@ -196,24 +335,55 @@ class Catalogue(unittest.TestCase):
 
         self.assertTrue(some(lambda i: i.kind == "mixed_bed"))
         self.assertTrue(some(lambda i: i.kind == "cartridge" and i.figures.media == "alumina"))
-        self.assertEqual({i.figures.covers for i in ITEMS if i.kind == "physical"}, {"house", "appliance", "shower"})
+        self.assertEqual(
+            {i.figures.covers for i in ITEMS if i.kind == "physical"},
+            {"house", "appliance", "shower"},
+        )
         for style in ("upflow", "backwashing"):
-            self.assertGreaterEqual(len({i.figures.volume_ft3 for i in ITEMS if i.kind == "neutraliser" and i.figures.style == style}), 2)
-        self.assertTrue(some(lambda i: i.kind == "membrane" and i.figures.tank_gal and i.figures.permeate_pump))
-        self.assertTrue(some(lambda i: i.kind == "membrane" and i.figures.tank_gal and not i.figures.permeate_pump))
+            self.assertGreaterEqual(
+                len(
+                    {
+                        i.figures.volume_ft3
+                        for i in ITEMS
+                        if i.kind == "neutraliser" and i.figures.style == style
+                    }
+                ),
+                2,
+            )
+        self.assertTrue(
+            some(lambda i: i.kind == "membrane" and i.figures.tank_gal and i.figures.permeate_pump)
+        )
+        self.assertTrue(
+            some(
+                lambda i: (
+                    i.kind == "membrane" and i.figures.tank_gal and not i.figures.permeate_pump
+                )
+            )
+        )
         self.assertTrue(some(lambda i: i.kind == "membrane" and not i.figures.tank_gal))
         self.assertEqual({i.figures.flat for i in ITEMS if i.kind == "uv"}, {True, False})
-        self.assertLessEqual({"pitcher", "refrigerator"}, {i.figures.style for i in ITEMS if i.kind == "pitcher"})
+        self.assertLessEqual(
+            {"pitcher", "refrigerator"}, {i.figures.style for i in ITEMS if i.kind == "pitcher"}
+        )
 
     def test_every_item_stands_in_a_line_of_its_own(self):
         w = water(hardness=200, iron=0.0, tds=300, ph=7.2)
         for item in ITEMS:
-            report = walk(Option(id="x", name="x", stages=(StageChoice(item=item.code),)), BY_CODE, w, None, home(), firm())
+            report = walk(
+                Option(id="x", name="x", stages=(StageChoice(item=item.code),)),
+                BY_CODE,
+                w,
+                None,
+                home(),
+                firm(),
+            )
             self.assertGreaterEqual(len(report.stages), 1, item.code)
 
     def test_alike_is_everything_but_name_and_price(self):
         a = BY_CODE["SO-20"]
-        self.assertEqual(alike(a), alike(replace(a, code="X", name="Y", maker="Z", price=a.price + 1)))
+        self.assertEqual(
+            alike(a), alike(replace(a, code="X", name="Y", maker="Z", price=a.price + 1))
+        )
         self.assertNotEqual(alike(a), alike(replace(a, flow_gpm=1.0)))
         self.assertNotEqual(alike(a), alike(BY_CODE["SO-15"]))
 

@@ -8,7 +8,9 @@ from hypothesis import strategies as st
 from zesty_glass.core.treating.labels import beats3, covers, floored, least, unchain
 
 small = st.integers(0, 4)
-labels = st.lists(st.tuples(small, small, small, st.integers(-4, 0)), min_size=1, max_size=30).map(lambda xs: [(*x, (None, n)) for n, x in enumerate(xs)])
+labels = st.lists(st.tuples(small, small, small, st.integers(-4, 0)), min_size=1, max_size=30).map(
+    lambda xs: [(*x, (None, n)) for n, x in enumerate(xs)]
+)
 
 
 def beats(a, b):

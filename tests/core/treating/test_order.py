@@ -18,12 +18,32 @@ ITEMS = {i.code: i for i in demo_items()}
 
 def order(*codes, **values):
     w = water(**values)
-    return [i.code for i in ordered(tuple(ITEMS[c] for c in codes), source_stream(w, None, site_of(home(), settings(), w).running_psi))]
+    return [
+        i.code
+        for i in ordered(
+            tuple(ITEMS[c] for c in codes),
+            source_stream(w, None, site_of(home(), settings(), w).running_psi),
+        )
+    ]
 
 
 class ByRule(unittest.TestCase):
     def test_a_whole_line(self):
-        self.assertEqual(order("UV-12H", "CC-15", "SO-20", "FE-A10", "SD-50", "RO-75M", "CP-T", "CB-T", "SD-T10", ph=7.4), ["SD-50", "FE-A10", "SO-20", "CC-15", "UV-12H", "SD-T10", "CB-T", "RO-75M", "CP-T"])
+        self.assertEqual(
+            order(
+                "UV-12H",
+                "CC-15",
+                "SO-20",
+                "FE-A10",
+                "SD-50",
+                "RO-75M",
+                "CP-T",
+                "CB-T",
+                "SD-T10",
+                ph=7.4,
+            ),
+            ["SD-50", "FE-A10", "SO-20", "CC-15", "UV-12H", "SD-T10", "CB-T", "RO-75M", "CP-T"],
+        )
 
     def test_ph_correction_ahead_of_an_iron_filter_that_wants_it(self):
         self.assertEqual(order("FE-A10", "AC-B15", "SO-20", ph=6.2), ["AC-B15", "FE-A10", "SO-20"])
@@ -52,9 +72,18 @@ class ByRule(unittest.TestCase):
 
     def test_the_order_things_were_chosen_in_does_not_matter(self):
         codes = ("SO-20", "CC-15", "FE-A10", "AC-B15", "UV-12H")
-        self.assertEqual({tuple(order(*p, ph=6.2, chlorine_free=0.0)) for p in permutations(codes)}, {("AC-B15", "FE-A10", "SO-20", "CC-15", "UV-12H")})
+        self.assertEqual(
+            {tuple(order(*p, ph=6.2, chlorine_free=0.0)) for p in permutations(codes)},
+            {("AC-B15", "FE-A10", "SO-20", "CC-15", "UV-12H")},
+        )
 
-    @given(st.sets(st.sampled_from(sorted(c for c, i in ITEMS.items() if i.kind != "system")), max_size=8), st.floats(5, 9), st.floats(0, 3))
+    @given(
+        st.sets(
+            st.sampled_from(sorted(c for c, i in ITEMS.items() if i.kind != "system")), max_size=8
+        ),
+        st.floats(5, 9),
+        st.floats(0, 3),
+    )
     def test_nothing_is_lost_and_the_tap_is_last(self, codes, ph, chlorine):
         out = order(*codes, ph=ph, chlorine_free=chlorine)
         self.assertEqual(sorted(out), sorted(codes))
@@ -64,12 +93,25 @@ class ByRule(unittest.TestCase):
 
 class Moved(unittest.TestCase):
     def walk(self, *choices):
-        return walk(Option(id="o", name="o", stages=choices), ITEMS, water(hardness=200, iron=0.1, ph=7.4, chlorine_free=0.2, chlorine_total=0.2), None, home(), settings())
+        return walk(
+            Option(id="o", name="o", stages=choices),
+            ITEMS,
+            water(hardness=200, iron=0.1, ph=7.4, chlorine_free=0.2, chlorine_total=0.2),
+            None,
+            home(),
+            settings(),
+        )
 
     def test_a_move_with_a_reason_stands_and_is_said(self):
-        line = self.walk(StageChoice(item="SO-20"), StageChoice(item="CC-15", position=0, reason="the pipe run is short there"))
+        line = self.walk(
+            StageChoice(item="SO-20"),
+            StageChoice(item="CC-15", position=0, reason="the pipe run is short there"),
+        )
         self.assertEqual([s.code for s in line.stages], ["CC-15", "SO-20"])
-        self.assertIn("the pipe run is short there", next(c.sentence for c in line.checks if c.id == "line.moved"))
+        self.assertIn(
+            "the pipe run is short there",
+            next(c.sentence for c in line.checks if c.id == "line.moved"),
+        )
 
     def test_without_one_it_is_refused(self):
         with self.assertRaises(RuleError) as e:
@@ -77,9 +119,13 @@ class Moved(unittest.TestCase):
         self.assertEqual(e.exception.code, "line.reason")
 
     def test_the_checks_stay_on(self):
-        line = self.walk(StageChoice(item="SO-10"), StageChoice(item="CC-15", position=1, reason="space"))
+        line = self.walk(
+            StageChoice(item="SO-10"), StageChoice(item="CC-15", position=1, reason="space")
+        )
         self.assertTrue(any(c.id.startswith("softener.") for s in line.stages for c in s.checks))
 
     def test_a_place_past_the_end_is_the_end(self):
-        line = self.walk(StageChoice(item="SO-20", position=99, reason="space"), StageChoice(item="CC-15"))
+        line = self.walk(
+            StageChoice(item="SO-20", position=99, reason="space"), StageChoice(item="CC-15")
+        )
         self.assertEqual([s.code for s in line.stages], ["CC-15", "SO-20"])

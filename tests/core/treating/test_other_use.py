@@ -13,7 +13,14 @@ from zesty_glass.core.costing.waste import waste
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.testing.findings import meaning
 from zesty_glass.core.testing.water import design_water
-from zesty_glass.core.treating.line import Option, StageChoice, at_other_use, placed, run_stages, site_of
+from zesty_glass.core.treating.line import (
+    Option,
+    StageChoice,
+    at_other_use,
+    placed,
+    run_stages,
+    site_of,
+)
 from zesty_glass.core.treating.stream import source_stream
 from zesty_glass.demo.catalogue import demo_items
 from zesty_glass.demo.homes import demo_visits
@@ -26,11 +33,24 @@ class Same(unittest.TestCase):
     def both(self, visit, codes, use):
         """The line walked at a use, and the expected line brought to it."""
         raw = design_water(visit.samples)
-        site, edge = site_of(visit.home, visit.settings, raw), replace(site_of(visit.home, visit.settings, raw, use), mute=True)
-        source = source_stream(raw, meaning(raw, visit.home, visit.complaints, visit.rules).colour, site.running_psi)
-        stages = placed(Option(id="o", name="o", stages=tuple(StageChoice(item=c) for c in codes)), ITEMS, source)
+        site, edge = (
+            site_of(visit.home, visit.settings, raw),
+            replace(site_of(visit.home, visit.settings, raw, use), mute=True),
+        )
+        source = source_stream(
+            raw, meaning(raw, visit.home, visit.complaints, visit.rules).colour, site.running_psi
+        )
+        stages = placed(
+            Option(id="o", name="o", stages=tuple(StageChoice(item=c) for c in codes)),
+            ITEMS,
+            source,
+        )
         line = run_stages(stages, source, site, {})
-        return run_stages(stages, source, edge, {}, brief=True), at_other_use(line, stages, edge, {}), line
+        return (
+            run_stages(stages, source, edge, {}, brief=True),
+            at_other_use(line, stages, edge, {}),
+            line,
+        )
 
     def counted(self, dues):
         """Parts with the gallons that count: those of the calendar's are not looked at."""
@@ -38,10 +58,18 @@ class Same(unittest.TestCase):
 
     def same(self, walked, brought, where):
         for a, b in zip(walked.stages, brought.stages, strict=True):
-            self.assertEqual((self.counted(a.dues), a.running, a.drains, a.chores), (self.counted(b.dues), b.running, b.drains, b.chores), f"{a.name}, {where}")
+            self.assertEqual(
+                (self.counted(a.dues), a.running, a.drains, a.chores),
+                (self.counted(b.dues), b.running, b.drains, b.chores),
+                f"{a.name}, {where}",
+            )
             self.assertEqual(a.outlet, b.outlet, f"{a.name}, {where}")
         self.assertEqual((waste(walked), chores(walked)), (waste(brought), chores(brought)), where)
-        self.assertEqual((walked.house, walked.tap, walked.demand), (brought.house, brought.tap, brought.demand), where)
+        self.assertEqual(
+            (walked.house, walked.tap, walked.demand),
+            (brought.house, brought.tap, brought.demand),
+            where,
+        )
 
     def test_every_item_of_the_catalogue_on_every_water(self):
         for visit in VISITS:
@@ -50,7 +78,11 @@ class Same(unittest.TestCase):
                     walked, brought, _ = self.both(visit, [code], use)
                     self.same(walked, brought, f"{code} at {visit.home.name}")
 
-    @given(st.sampled_from(VISITS), st.lists(st.sampled_from(sorted(ITEMS)), min_size=2, max_size=7, unique=True), st.floats(0.2, 6))
+    @given(
+        st.sampled_from(VISITS),
+        st.lists(st.sampled_from(sorted(ITEMS)), min_size=2, max_size=7, unique=True),
+        st.floats(0.2, 6),
+    )
     @settings(max_examples=120, deadline=None)
     def test_any_line(self, visit, codes, use):
         try:
@@ -67,7 +99,12 @@ class Same(unittest.TestCase):
     def test_a_line_of_another_option_is_refused(self):
         _, _, line = self.both(VISITS[0], ["SO-15", "RO-75M"], 1.2)
         with self.assertRaises(ValueError):
-            at_other_use(line, placed(Option(id="x", name="x"), ITEMS, line.source), site_of(VISITS[0].home, VISITS[0].settings, design_water(VISITS[0].samples)), {})
+            at_other_use(
+                line,
+                placed(Option(id="x", name="x"), ITEMS, line.source),
+                site_of(VISITS[0].home, VISITS[0].settings, design_water(VISITS[0].samples)),
+                {},
+            )
 
     def test_bands_are_those_of_walking_anew(self):
         for visit in VISITS:

@@ -10,7 +10,13 @@ from tests.making import home, membrane, settings, softener, water
 from zesty_glass.core.home import Source
 from zesty_glass.core.treating.demand import PEAK_BY_BATHROOMS, demand, interpolate, peak_gpm
 from zesty_glass.core.treating.line import site_of
-from zesty_glass.core.treating.place import backwash_checks, drop_at, item_pressure, place_checks, septic_check
+from zesty_glass.core.treating.place import (
+    backwash_checks,
+    drop_at,
+    item_pressure,
+    place_checks,
+    septic_check,
+)
 
 
 def site(**about):
@@ -28,11 +34,16 @@ class Demand(unittest.TestCase):
 
     def test_a_bill_wins_over_people(self):
         d = demand(home(bill_gal_day=150.0), settings())
-        self.assertEqual((d.house_gal_day.low, d.house_gal_day.best, d.house_gal_day.high, d.from_bill), (150, 150, 150, True))
+        self.assertEqual(
+            (d.house_gal_day.low, d.house_gal_day.best, d.house_gal_day.high, d.from_bill),
+            (150, 150, 150, True),
+        )
 
     def test_people_carry_the_schools_range(self):
         d = demand(home(people=4), settings())
-        self.assertEqual((d.house_gal_day.low, d.house_gal_day.best, d.house_gal_day.high), (200, 240, 300))
+        self.assertEqual(
+            (d.house_gal_day.low, d.house_gal_day.best, d.house_gal_day.high), (200, 240, 300)
+        )
 
     def test_a_weak_supply_caps_the_peak_only_when_taken_full_bore(self):
         self.assertEqual(demand(home(flow_gpm=5.0, flow_full_bore=True), settings()).peak_gpm, 5.0)
@@ -52,29 +63,48 @@ class Demand(unittest.TestCase):
 
     @given(st.floats(0.2, 3), st.floats(1, 8))
     def test_use_scales_all_of_the_water(self, factor, people):
-        a, b = demand(home(people=people), settings()), demand(home(people=people), settings(), factor)
+        a, b = (
+            demand(home(people=people), settings()),
+            demand(home(people=people), settings(), factor),
+        )
         self.assertAlmostEqual(b.house_gal_year, a.house_gal_year * factor, 6)
         self.assertAlmostEqual(b.drinking_gal_year, a.drinking_gal_year * factor, 6)
 
 
 class ImpossibleReadings(unittest.TestCase):
     def test_a_slip_of_the_finger_breaks_nothing(self):
-        h = site_of(home(flow_gpm=None, static_psi=None), settings(), water(flow=3000.0, pressure_static=900.0)).home
+        h = site_of(
+            home(flow_gpm=None, static_psi=None),
+            settings(),
+            water(flow=3000.0, pressure_static=900.0),
+        ).home
         self.assertEqual((h.flow_gpm, h.static_psi), (500, 300))
 
     def test_measured_flow_stands_in_for_what_was_not_typed(self):
-        self.assertEqual(site_of(home(flow_gpm=None), settings(), water(flow=7.5)).home.flow_gpm, 7.5)
-        self.assertEqual(site_of(home(flow_gpm=9.0), settings(), water(flow=7.5)).home.flow_gpm, 9.0)
+        self.assertEqual(
+            site_of(home(flow_gpm=None), settings(), water(flow=7.5)).home.flow_gpm, 7.5
+        )
+        self.assertEqual(
+            site_of(home(flow_gpm=9.0), settings(), water(flow=7.5)).home.flow_gpm, 9.0
+        )
 
 
 class Place(unittest.TestCase):
-    unit = replace(softener(1.5), drain=True, socket=True, headroom_in=60.0, weight_lb=420.0, flow_gpm=8.0)
+    unit = replace(
+        softener(1.5), drain=True, socket=True, headroom_in=60.0, weight_lb=420.0, flow_gpm=8.0
+    )
 
     def test_what_is_there_is_met_and_what_is_not_stops(self):
         here = statuses(place_checks(self.unit, site()))
-        self.assertEqual((here["space.drain"], here["space.socket"], here.get("space.headroom", "met")), ("met", "met", "met"))
+        self.assertEqual(
+            (here["space.drain"], here["space.socket"], here.get("space.headroom", "met")),
+            ("met", "met", "met"),
+        )
         none = statuses(place_checks(self.unit, site(drain=False, socket=False, headroom_in=40.0)))
-        self.assertEqual((none["space.drain"], none["space.socket"], none["space.headroom"]), ("stop", "stop", "stop"))
+        self.assertEqual(
+            (none["space.drain"], none["space.socket"], none["space.headroom"]),
+            ("stop", "stop", "stop"),
+        )
 
     def test_what_nobody_looked_at_is_unknown_and_names_the_look(self):
         checks = place_checks(self.unit, site(drain=None, socket=None, headroom_in=None))
@@ -84,11 +114,19 @@ class Place(unittest.TestCase):
 
     def test_floor_frost_and_flow_warn(self):
         found = statuses(place_checks(self.unit, site(floor_ok=False, freezing=True)))
-        self.assertEqual((found["space.floor"], found["space.freezing"], found["flow.limit"]), ("warn", "warn", "warn"))
+        self.assertEqual(
+            (found["space.floor"], found["space.freezing"], found["flow.limit"]),
+            ("warn", "warn", "warn"),
+        )
 
     def test_a_tenant_may_not_plumb(self):
-        self.assertEqual(statuses(place_checks(self.unit, site(tenant=True)))["space.tenant"], "stop")
-        self.assertNotIn("space.tenant", statuses(place_checks(replace(membrane(), plumbed=False), site(tenant=True))))
+        self.assertEqual(
+            statuses(place_checks(self.unit, site(tenant=True)))["space.tenant"], "stop"
+        )
+        self.assertNotIn(
+            "space.tenant",
+            statuses(place_checks(replace(membrane(), plumbed=False), site(tenant=True))),
+        )
 
     def test_pressure_drop_goes_with_the_square_of_the_flow(self):
         unit = replace(self.unit, drop_psi=4.0, drop_gpm=8.0)
@@ -100,14 +138,22 @@ class Place(unittest.TestCase):
 class Backwash(unittest.TestCase):
     def test_a_weak_pump_stops_an_unmeasured_one_is_unknown(self):
         for pump, status in ((4.0, "stop"), (8.0, "met"), (None, "unknown")):
-            self.assertEqual(statuses(backwash_checks(8.0, 90, 2, site(pump_gpm=pump)))["well.backwash"], status)
+            self.assertEqual(
+                statuses(backwash_checks(8.0, 90, 2, site(pump_gpm=pump)))["well.backwash"], status
+            )
 
     def test_no_pump_is_asked_of_a_town_main(self):
-        self.assertNotIn("well.backwash", statuses(backwash_checks(8.0, 90, 2, site(source=Source.CITY))))
+        self.assertNotIn(
+            "well.backwash", statuses(backwash_checks(8.0, 90, 2, site(source=Source.CITY)))
+        )
 
     def test_a_well_that_ran_low(self):
-        self.assertEqual(statuses(backwash_checks(5.0, 90, 2, site(low_yield=True)))["well.low_yield"], "warn")
-        self.assertNotIn("well.low_yield", statuses(backwash_checks(5.0, 40, 2, site(low_yield=True))))
+        self.assertEqual(
+            statuses(backwash_checks(5.0, 90, 2, site(low_yield=True)))["well.low_yield"], "warn"
+        )
+        self.assertNotIn(
+            "well.low_yield", statuses(backwash_checks(5.0, 40, 2, site(low_yield=True)))
+        )
 
     def test_septic_names_the_largest_and_the_week(self):
         (c,) = septic_check(80, 240, site(septic=True))
@@ -124,4 +170,7 @@ class Pressure(unittest.TestCase):
         self.assertEqual(statuses(item_pressure(unit, site(), 45.0))["pressure.least"], "met")
         self.assertEqual(statuses(item_pressure(unit, site(), 39.0))["pressure.least"], "stop")
         self.assertEqual(statuses(item_pressure(unit, site(), None))["pressure.least"], "unknown")
-        self.assertEqual(statuses(item_pressure(unit, site(static_psi=110.0), 45.0, 100.0))["pressure.most"], "stop")
+        self.assertEqual(
+            statuses(item_pressure(unit, site(static_psi=110.0), 45.0, 100.0))["pressure.most"],
+            "stop",
+        )

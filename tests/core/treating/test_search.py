@@ -43,11 +43,23 @@ class Case:
         self.targets = {a: (target_of(a, RULES)[0], target_of(a, RULES)[2]) for a in self.wanted}
 
     def search(self, items, home=None):
-        return search(self.raw, self.colour, home or self.visit.home, self.visit.settings, items, self.wanted, self.years, None, self.targets)
+        return search(
+            self.raw,
+            self.colour,
+            home or self.visit.home,
+            self.visit.settings,
+            items,
+            self.wanted,
+            self.years,
+            None,
+            self.targets,
+        )
 
     def walk(self, chosen, catalogue, home=None):
         option = Option(id="x", name="x", stages=tuple(StageChoice(item=i.code) for i in chosen))
-        return walk(option, catalogue, self.raw, self.colour, home or self.visit.home, self.visit.settings)
+        return walk(
+            option, catalogue, self.raw, self.colour, home or self.visit.home, self.visit.settings
+        )
 
 
 CASES = {v.home.name: Case(v) for v in VISITS}
@@ -77,9 +89,24 @@ def plainly(case, items, catalogue, home=None):
         for name in case.wanted:
             for place in places(name):
                 target, op = case.targets[name]
-                s = score(name, (line.house if place == "house" else line.tap).get(name), line.source.get(name), target, op)
+                s = score(
+                    name,
+                    (line.house if place == "house" else line.tap).get(name),
+                    line.source.get(name),
+                    target,
+                    op,
+                )
                 figures += [s.best, s.worst]
-        cost = round(added_cost(line.purchases, [d for s in line.stages for d in s.dues], [r for s in line.stages for r in s.running], rates, case.years), 2)
+        cost = round(
+            added_cost(
+                line.purchases,
+                [d for s in line.stages for d in s.dues],
+                [r for s in line.stages for r in s.running],
+                rates,
+                case.years,
+            ),
+            2,
+        )
         waste = round(sum(d.gal_year for s in line.stages for d in s.drains), 3)
         work = round(sum(stage_minutes(s) for s in line.stages), 3)
         ends.append((frozenset(i.code for i in taken), (*figures, -cost, -waste, -work)))
@@ -99,7 +126,13 @@ class AgainstPlainEnumeration(unittest.TestCase):
         found = case.search([*items, *(p for p in parts if p not in items)], home)
         everything = tuple([*items, *(p for p in parts if p not in items)])
         site = site_of(home or case.visit.home, case.visit.settings, case.raw)
-        playing = in_play(everything, {i.code: i for i in everything}, source_stream(case.raw, case.colour, site.running_psi), site, case.wanted).items
+        playing = in_play(
+            everything,
+            {i.code: i for i in everything},
+            source_stream(case.raw, case.colour, site.running_psi),
+            site,
+            case.wanted,
+        ).items
         best, _ = plainly(case, playing, catalogue, home)
         mine = {frozenset(c.items) for c in found.lines}
         self.assertEqual(mine - best, set(), f"{case.visit.home.name}: not best")
@@ -113,18 +146,42 @@ class AgainstPlainEnumeration(unittest.TestCase):
         self.compare(CASES[name], sorted(chance.sample(useful, 8), key=lambda i: i.code))
 
     def test_iron_well_with_everything_it_needs(self):
-        codes = ("AC-B15", "AC-M15", "FE-A10", "FE-L12", "SO-15", "SO-20", "CC-15", "SD-20B", "UV-12H", "RO-75M")
+        codes = (
+            "AC-B15",
+            "AC-M15",
+            "FE-A10",
+            "FE-L12",
+            "SO-15",
+            "SO-20",
+            "CC-15",
+            "SD-20B",
+            "UV-12H",
+            "RO-75M",
+        )
         self.compare(CASES["Bungalow, Tinder Lane"], [BY_CODE[c] for c in codes])
 
     def test_town_water_with_a_system_at_the_tap(self):
-        codes = ("CC-15", "CC-45", "SO-15", "SO-20", "SF-12", "CB-T", "CP-T", "RO-75E", "DT-1", "PT-1")
+        codes = (
+            "CC-15",
+            "CC-45",
+            "SO-15",
+            "SO-20",
+            "SF-12",
+            "CB-T",
+            "CP-T",
+            "RO-75E",
+            "DT-1",
+            "PT-1",
+        )
         self.compare(CASES["Terrace, 4 Flintlock Row"], [BY_CODE[c] for c in codes])
 
     def test_low_pressure_is_counted_line_by_line(self):
         case = CASES["Terrace, 4 Flintlock Row"]
         codes = ("CC-15", "CC-45", "SO-15", "SO-20", "SD-20S", "SD-20A", "CB-T", "RO-75E", "RO-TL4")
         for psi in (44.0, 48.0, 52.0):
-            self.compare(case, [BY_CODE[c] for c in codes], replace(case.visit.home, running_psi=psi))
+            self.compare(
+                case, [BY_CODE[c] for c in codes], replace(case.visit.home, running_psi=psi)
+            )
 
     def test_the_same_prices_are_both_kept(self):
         twin = replace(BY_CODE["SO-20"], code="SO-20-TWIN", name="A twin")
@@ -143,7 +200,10 @@ class Answers(unittest.TestCase):
             used = {c for line in found.lines for c in line.items}
             self.assertEqual(used | {x.code for x in found.left_out}, {i.code for i in ITEMS})
             self.assertEqual(used & {x.code for x in found.left_out}, set())
-            self.assertTrue(all(x.sentence for x in found.left_out), [x for x in found.left_out if not x.sentence])
+            self.assertTrue(
+                all(x.sentence for x in found.left_out),
+                [x for x in found.left_out if not x.sentence],
+            )
 
     def test_doing_nothing_is_always_among_them(self):
         for case in CASES.values():
@@ -156,7 +216,9 @@ class Answers(unittest.TestCase):
         self.assertEqual(case.search(shuffled), case.search(ITEMS))
 
     def test_a_dearer_twin_is_beaten(self):
-        dear = replace(BY_CODE["SO-20"], code="SO-20-DEAR", price=BY_CODE["SO-20"].price + Decimal(100))
+        dear = replace(
+            BY_CODE["SO-20"], code="SO-20-DEAR", price=BY_CODE["SO-20"].price + Decimal(100)
+        )
         left, _ = self.reasons("Terrace, 4 Flintlock Row", items=[BY_CODE["SO-20"], dear])
         self.assertEqual(left["SO-20-DEAR"].rule, "beaten")
 
@@ -174,7 +236,11 @@ class Answers(unittest.TestCase):
 
     def test_one_cubic_foot_for_six_people_is_left_out(self):
         left, _ = self.reasons("Bungalow, Tinder Lane")
-        self.assertTrue("SO-10" not in left or left["SO-10"].rule.startswith("softener") or left["SO-10"].rule == "beaten")
+        self.assertTrue(
+            "SO-10" not in left
+            or left["SO-10"].rule.startswith("softener")
+            or left["SO-10"].rule == "beaten"
+        )
 
     def test_a_tenant_is_offered_nothing_that_is_plumbed(self):
         _, found = self.reasons("Flat above the bakery")
@@ -183,7 +249,12 @@ class Answers(unittest.TestCase):
 
     def test_the_terrace_has_a_drinking_tap_only_among_the_answers(self):
         _, found = self.reasons("Terrace, 4 Flintlock Row")
-        self.assertTrue(any(line.items and all(BY_CODE[c].scope == "tap" for c in line.items) for line in found.lines))
+        self.assertTrue(
+            any(
+                line.items and all(BY_CODE[c].scope == "tap" for c in line.items)
+                for line in found.lines
+            )
+        )
 
     def test_nothing_found_leaves_everything_out(self):
         case = CASES["House 22"]
@@ -194,12 +265,31 @@ class Answers(unittest.TestCase):
     def test_it_hears_how_far_it_is(self):
         heard = []
         case = CASES["Terrace, 4 Flintlock Row"]
-        search(case.raw, case.colour, case.visit.home, case.visit.settings, ITEMS, case.wanted, 10, None, case.targets, lambda *x: heard.append(x))
+        search(
+            case.raw,
+            case.colour,
+            case.visit.home,
+            case.visit.settings,
+            ITEMS,
+            case.wanted,
+            10,
+            None,
+            case.targets,
+            lambda *x: heard.append(x),
+        )
         self.assertTrue(heard and all(done <= of for _, done, of in heard))
 
 
 class Counting(unittest.TestCase):
-    @given(st.sets(st.sampled_from([i.code for i in ITEMS if i.kind not in ("regulator", "bypass", "expansion")]), min_size=1, max_size=9))
+    @given(
+        st.sets(
+            st.sampled_from(
+                [i.code for i in ITEMS if i.kind not in ("regulator", "bypass", "expansion")]
+            ),
+            min_size=1,
+            max_size=9,
+        )
+    )
     def test_combinations_are_counted_as_they_are_listed(self, codes):
         items = [BY_CODE[c] for c in codes]
         self.assertEqual(combinations(items), sum(1 for _ in subsets(items)))

@@ -25,7 +25,17 @@ def stage(code, w, ferric=None, ahead=(), **about):
     h, s = home(**about), settings()
     site = site_of(h, s, w)
     source = replace(source_stream(w, None, site.running_psi), ferric=ferric)
-    report, outlet = run_stage(StageInput(item=ITEMS[code], stream=source, site=site, overrides={}, ahead=tuple(ITEMS[a] for a in ahead)), source, {})
+    report, outlet = run_stage(
+        StageInput(
+            item=ITEMS[code],
+            stream=source,
+            site=site,
+            overrides={},
+            ahead=tuple(ITEMS[a] for a in ahead),
+        ),
+        source,
+        {},
+    )
     order = ("met", "say", "warn", "unknown", "stop")
     checks = {}
     for c in report.checks:
@@ -51,9 +61,14 @@ class Carbon(unittest.TestCase):
         self.assertEqual((q.evidence, q.range.best), (Level.NO_CLAIM, 1.2))
 
     def test_total_is_what_is_left_of_both(self):
-        _, outlet, _ = stage("CC-45", water(chlorine_free=0.2, chlorine_combined=1.2, chlorine_total=1.4), **CITY)
+        _, outlet, _ = stage(
+            "CC-45", water(chlorine_free=0.2, chlorine_combined=1.2, chlorine_total=1.4), **CITY
+        )
         q = outlet.quantities
-        self.assertAlmostEqual(q["chlorine_total"].range.best, q["chlorine_free"].range.best + q["chlorine_combined"].range.best)
+        self.assertAlmostEqual(
+            q["chlorine_total"].range.best,
+            q["chlorine_free"].range.best + q["chlorine_combined"].range.best,
+        )
 
     def test_radon_stops_it_and_unknown_radon_is_asked_on_a_well(self):
         self.assertEqual(stage("CB-15", water(radon=9000.0))[2]["carbon.radon"], "stop")
@@ -62,7 +77,9 @@ class Carbon(unittest.TestCase):
         self.assertNotIn("carbon.radon_unknown", stage("CB-15", water(), **CITY)[2])
 
     def test_behind_it_there_is_no_disinfectant(self):
-        self.assertEqual(stage("CB-15", water(chlorine_free=0.5), **CITY)[2]["carbon.disinfectant"], "say")
+        self.assertEqual(
+            stage("CB-15", water(chlorine_free=0.5), **CITY)[2]["carbon.disinfectant"], "say"
+        )
 
 
 class IronFilter(unittest.TestCase):
@@ -81,24 +98,50 @@ class IronFilter(unittest.TestCase):
 
     def test_ph_that_may_be_too_low_warns(self):
         limit = ITEMS["FE-A10"].figures.ph_min_iron
-        self.assertEqual(stage("FE-A10", water(**{**self.GOOD, "ph": Range.of(limit - 0.2, limit + 0.1, limit + 0.3)}))[2]["iron.ph"], "warn")
+        self.assertEqual(
+            stage(
+                "FE-A10",
+                water(**{**self.GOOD, "ph": Range.of(limit - 0.2, limit + 0.1, limit + 0.3)}),
+            )[2]["iron.ph"],
+            "warn",
+        )
 
     def test_tannin_defeats_it_and_untested_tannin_is_unknown(self):
-        self.assertEqual(stage("FE-A10", water(**{**self.GOOD, "tannin": 1.0}))[2]["iron.tannin"], "stop")
-        self.assertEqual(stage("FE-A10", water(**{k: v for k, v in self.GOOD.items() if k != "tannin"}))[2]["iron.tannin"], "unknown")
+        self.assertEqual(
+            stage("FE-A10", water(**{**self.GOOD, "tannin": 1.0}))[2]["iron.tannin"], "stop"
+        )
+        self.assertEqual(
+            stage("FE-A10", water(**{k: v for k, v in self.GOOD.items() if k != "tannin"}))[2][
+                "iron.tannin"
+            ],
+            "unknown",
+        )
 
     def test_a_weak_pump_stops_its_backwash(self):
-        self.assertEqual(stage("FE-D10", water(**self.GOOD), pump_gpm=3.0)[2]["well.backwash"], "stop")
+        self.assertEqual(
+            stage("FE-D10", water(**self.GOOD), pump_gpm=3.0)[2]["well.backwash"], "stop"
+        )
 
     @given(st.floats(0.1, 8), st.floats(0.1, 8))
     def test_more_iron_in_is_never_less_iron_out(self, a, b):
         low, high = sorted((a, b))
-        left = [stage("FE-A10", water(**{**self.GOOD, "iron": x}))[1].quantities["iron"].range.best for x in (low, high)]
+        left = [
+            stage("FE-A10", water(**{**self.GOOD, "iron": x}))[1].quantities["iron"].range.best
+            for x in (low, high)
+        ]
         self.assertLessEqual(left[0], left[1] + 1e-9)
 
 
 class Tannin(unittest.TestCase):
-    FULL = {"tannin": 1.5, "iron": 0.1, "hardness": 40.0, "nitrate_n": 0.5, "sulfate": 10.0, "alkalinity": 60.0, "ph": 6.8}
+    FULL = {
+        "tannin": 1.5,
+        "iron": 0.1,
+        "hardness": 40.0,
+        "nitrate_n": 0.5,
+        "sulfate": 10.0,
+        "alkalinity": 60.0,
+        "ph": 6.8,
+    }
 
     def test_it_trades_and_says_so(self):
         _, outlet, checks = stage("TN-10", water(**self.FULL))
@@ -109,7 +152,9 @@ class Tannin(unittest.TestCase):
         self.assertEqual((outlet.coloured, outlet.uvt_measured_here), (False, False))
 
     def test_nitrate_above_half_its_limit_stops(self):
-        self.assertEqual(stage("TN-10", water(**{**self.FULL, "nitrate_n": 6.0}))[2]["tannin.nitrate"], "stop")
+        self.assertEqual(
+            stage("TN-10", water(**{**self.FULL, "nitrate_n": 6.0}))[2]["tannin.nitrate"], "stop"
+        )
 
     def test_what_was_not_tested_is_named(self):
         report, _, checks = stage("TN-10", water(tannin=1.5))
@@ -124,14 +169,19 @@ class Tannin(unittest.TestCase):
         self.assertLess(outlet.quantities["hardness"].range.high, 40)
 
     def test_brine_forbidden(self):
-        self.assertEqual(stage("TN-10", water(**self.FULL), brine_forbidden=True)[2]["brine.forbidden"], "stop")
+        self.assertEqual(
+            stage("TN-10", water(**self.FULL), brine_forbidden=True)[2]["brine.forbidden"], "stop"
+        )
 
 
 class Cartridges(unittest.TestCase):
     def test_alumina_stops_above_its_ph(self):
         _, outlet, checks = stage("FL-A", water(fluoride=3.0, ph=7.8))
         self.assertEqual((checks["cartridge.fluoride"], checks["cartridge.ph"]), ("stop", "stop"))
-        self.assertEqual((outlet.quantities["fluoride"].range.best, outlet.quantities["fluoride"].evidence), (3.0, Level.NO_CLAIM))
+        self.assertEqual(
+            (outlet.quantities["fluoride"].range.best, outlet.quantities["fluoride"].evidence),
+            (3.0, Level.NO_CLAIM),
+        )
 
     def test_inside_its_window_the_certified_claim_holds(self):
         _, outlet, checks = stage("FL-A", water(fluoride=3.0, ph=6.5))
@@ -145,15 +195,38 @@ class Cartridges(unittest.TestCase):
         self.assertEqual(outlet.quantities["fluoride"].evidence, Level.NO_CLAIM)
 
     def test_a_maker_s_word_never_establishes_a_health_claim(self):
-        self.assertFalse(stage("FL-B", water(fluoride=3.0, ph=6.5))[1].quantities["fluoride"].established)
+        self.assertFalse(
+            stage("FL-B", water(fluoride=3.0, ph=6.5))[1].quantities["fluoride"].established
+        )
 
 
 class Ultraviolet(unittest.TestCase):
-    CLEAR = {"iron": 0.05, "manganese": 0.01, "hardness": 60.0, "tannin": 0.02, "turbidity": 0.3, "hydrogen_sulfide": 0.0, "uvt": 92.0}
+    CLEAR = {
+        "iron": 0.05,
+        "manganese": 0.01,
+        "hardness": 60.0,
+        "tannin": 0.02,
+        "turbidity": 0.3,
+        "hydrogen_sulfide": 0.0,
+        "uvt": 92.0,
+    }
 
     def present(self, **more):
         w = water(**{**self.CLEAR, **more})
-        return replace(w, values={**w.values, "coliform": Value(analyte="coliform", unit="", range=None, words="present", laboratory=True, certified=True)})
+        return replace(
+            w,
+            values={
+                **w.values,
+                "coliform": Value(
+                    analyte="coliform",
+                    unit="",
+                    range=None,
+                    words="present",
+                    laboratory=True,
+                    certified=True,
+                ),
+            },
+        )
 
     def test_a_fitting_class_a_unit_inactivates_and_removes_nothing(self):
         _, outlet, checks = stage("UV-12H", self.present(), ahead=("SD-20A", "SD-50"))
@@ -167,11 +240,22 @@ class Ultraviolet(unittest.TestCase):
         self.assertEqual(stage("UV-12H", self.present())[2]["uv.prefilter"], "stop")
 
     def test_tinted_water_is_refused(self):
-        self.assertEqual(stage("UV-12H", water(**{**self.CLEAR, "tannin": 1.0, "uvt": 60.0}))[2]["uv.uvt_low"], "stop")
+        self.assertEqual(
+            stage("UV-12H", water(**{**self.CLEAR, "tannin": 1.0, "uvt": 60.0}))[2]["uv.uvt_low"],
+            "stop",
+        )
 
     def test_a_kit_too_coarse_for_it_leaves_it_unknown(self):
         w = water(**self.CLEAR)
-        coarse = replace(w, values={**w.values, "tannin": Value(analyte="tannin", unit="mg/L", range=Range.of(0, 0.1, 0.3), below=0.3)})
+        coarse = replace(
+            w,
+            values={
+                **w.values,
+                "tannin": Value(
+                    analyte="tannin", unit="mg/L", range=Range.of(0, 0.1, 0.3), below=0.3
+                ),
+            },
+        )
         self.assertEqual(stage("UV-12H", coarse)[2]["uv.tannin"], "unknown")
 
     def test_transmittance_not_measured_is_unknown(self):
@@ -181,12 +265,17 @@ class Ultraviolet(unittest.TestCase):
 
 class Small(unittest.TestCase):
     def test_a_fine_sediment_filter_holds_rust_back(self):
-        self.assertIs(stage("SD-20A", water(turbidity=2.0), ferric=True)[1].ferric, ITEMS["SD-20A"].figures.micron > 5)
+        self.assertIs(
+            stage("SD-20A", water(turbidity=2.0), ferric=True)[1].ferric,
+            ITEMS["SD-20A"].figures.micron > 5,
+        )
         self.assertIs(stage("SD-50", water(turbidity=2.0), ferric=True)[1].ferric, True)
 
     def test_conditioners_leave_the_minerals(self):
         for code in ("SF-12", "PH-W", "PH-A", "PH-S"):
-            _, outlet, checks = stage(code, water(hardness=300.0, chlorine_free=0.0, iron=0.0, manganese=0.0))
+            _, outlet, checks = stage(
+                code, water(hardness=300.0, chlorine_free=0.0, iron=0.0, manganese=0.0)
+            )
             self.assertEqual(outlet.quantities["hardness"].range.best, 300.0, code)
             self.assertEqual(checks["conditioner.minerals"], "say", code)
         self.assertEqual(stage("PH-W", water(hardness=300.0))[2]["physical.disputed"], "warn")
@@ -200,12 +289,20 @@ class Small(unittest.TestCase):
 
     def test_specialist_stages_send_to_the_specialist(self):
         for code in ("AE-1", "NO-1", "AS-H", "CL-1"):
-            self.assertEqual(stage(code, water(radon=5000.0, nitrate_n=12.0, arsenic=0.02, ph=7.0))[2]["specialist"], "warn", code)
+            self.assertEqual(
+                stage(code, water(radon=5000.0, nitrate_n=12.0, arsenic=0.02, ph=7.0))[2][
+                    "specialist"
+                ],
+                "warn",
+                code,
+            )
 
     def test_a_regulator_lowers_and_a_booster_sets_the_pressure(self):
         high = stage("PR-1", water(), running_psi=90.0)[1].psi
         self.assertLessEqual(high.high, ITEMS["PR-1"].figures.sets_psi)
-        self.assertEqual(stage("BP-1", water(), running_psi=30.0)[1].psi.best, ITEMS["BP-1"].figures.sets_psi)
+        self.assertEqual(
+            stage("BP-1", water(), running_psi=30.0)[1].psi.best, ITEMS["BP-1"].figures.sets_psi
+        )
 
     def test_a_pitcher_changes_only_what_it_claims(self):
         _, outlet, _ = stage("PT-1", water(chlorine_free=1.0, hardness=300.0, iron=0.5), **CITY)
@@ -216,27 +313,68 @@ class Small(unittest.TestCase):
 
 class WholeLines(unittest.TestCase):
     def walk(self, *codes, w, **about):
-        return walk(Option(id="o", name="o", stages=tuple(StageChoice(item=c) for c in codes)), ITEMS, w, None, home(**about), settings())
+        return walk(
+            Option(id="o", name="o", stages=tuple(StageChoice(item=c) for c in codes)),
+            ITEMS,
+            w,
+            None,
+            home(**about),
+            settings(),
+        )
 
     def test_a_neutraliser_s_hardness_reaches_the_softener(self):
-        w = water(ph=6.3, alkalinity=40.0, calcium=30.0, hardness=60.0, tds=120.0, temperature=11.0, iron=0.1, manganese=0.01, chlorine_free=0.0)
+        w = water(
+            ph=6.3,
+            alkalinity=40.0,
+            calcium=30.0,
+            hardness=60.0,
+            tds=120.0,
+            temperature=11.0,
+            iron=0.1,
+            manganese=0.01,
+            chlorine_free=0.0,
+        )
         alone, behind = self.walk("SO-20", w=w), self.walk("AC-U15", "SO-20", w=w)
-        load = [next(f.number for f in line.stages[-1].figures if f.id == "interval") for line in (alone, behind)]
+        load = [
+            next(f.number for f in line.stages[-1].figures if f.id == "interval")
+            for line in (alone, behind)
+        ]
         self.assertLessEqual(load[1], load[0])
         self.assertGreater(behind.stages[0].outlet.quantities["hardness"].range.best, 60.0)
 
     def test_regeneration_hours_do_not_collide(self):
-        w = water(ph=7.2, iron=2.0, manganese=0.01, tannin=0.02, hydrogen_sulfide=0.0, hardness=200.0, chlorine_free=0.0, tds=300.0)
+        w = water(
+            ph=7.2,
+            iron=2.0,
+            manganese=0.01,
+            tannin=0.02,
+            hydrogen_sulfide=0.0,
+            hardness=200.0,
+            chlorine_free=0.0,
+            tds=300.0,
+        )
         hours = next(c for c in self.walk("FE-A10", "SO-20", w=w).checks if c.id == "line.hours")
         self.assertIn("at 1", hours.sentence)
         self.assertIn("at 2", hours.sentence)
 
     def test_lead_from_the_plumbing_comes_back_behind_house_stages(self):
-        w = water(lead=0.02, hardness=100.0, chlorine_free=0.5, tds=200.0, temperature=12.0, ph=7.4, iron=0.0, manganese=0.0)
+        w = water(
+            lead=0.02,
+            hardness=100.0,
+            chlorine_free=0.5,
+            tds=200.0,
+            temperature=12.0,
+            ph=7.4,
+            iron=0.0,
+            manganese=0.0,
+        )
         self.assertEqual(self.walk("CB-15", w=w, **CITY).house.quantities["lead"].range.best, 0.02)
         self.assertLess(self.walk("CT-1", w=w, **CITY).tap.quantities["lead"].range.best, 0.005)
 
-    @given(st.floats(30, 90), st.lists(st.sampled_from(["SD-20B", "CB-15", "SO-15", "FE-A10"]), unique=True, min_size=1))
+    @given(
+        st.floats(30, 90),
+        st.lists(st.sampled_from(["SD-20B", "CB-15", "SO-15", "FE-A10"]), unique=True, min_size=1),
+    )
     def test_every_stage_takes_pressure_and_none_gives_it(self, psi, codes):
         line = self.walk(*codes, w=water(hardness=100.0, iron=1.0, ph=7.2), running_psi=psi)
         lows = [psi, *(s.outlet.psi.low for s in line.stages)]

@@ -30,12 +30,24 @@ class Changes(unittest.TestCase):
         self.assertGreater(w.waste_gal_year, 0)
 
     def test_a_softener_that_gets_too_small_says_so(self):
-        w = ifs(line("SO-10"), water(hardness=22 * 17.118061, iron=0.1, manganese=0.01, ph=7.2, chlorine_free=0.0), home_=home(people=5))["people"]
+        w = ifs(
+            line("SO-10"),
+            water(hardness=22 * 17.118061, iron=0.1, manganese=0.01, ph=7.2, chlorine_free=0.0),
+            home_=home(people=5),
+        )["people"]
         self.assertEqual(w.status, "stop")
         self.assertIn("stop", {c.after for c in w.changes})
 
     def test_a_lower_ph_stops_what_it_stops(self):
-        iron = water(iron=1.0, manganese=0.0, ph=7.0, hardness=100, tannin=0.0, hydrogen_sulfide=0.0, iron_ferrous=1.0)
+        iron = water(
+            iron=1.0,
+            manganese=0.0,
+            ph=7.0,
+            hardness=100,
+            tannin=0.0,
+            hydrogen_sulfide=0.0,
+            iron_ferrous=1.0,
+        )
         w = ifs(line("FE-A10"), iron)["ph"]
         self.assertIn(("iron.ph", "stop"), {(c.id, c.after) for c in w.changes})
 
@@ -70,19 +82,42 @@ class Sizes(unittest.TestCase):
         for i in ITEMS.values():
             n = next_size(i, ITEMS)
             if n is not None:
-                self.assertEqual((n.kind, n.scope, getattr(n.figures, "media", None), getattr(n.figures, "style", None)), (i.kind, i.scope, getattr(i.figures, "media", None), getattr(i.figures, "style", None)))
+                self.assertEqual(
+                    (
+                        n.kind,
+                        n.scope,
+                        getattr(n.figures, "media", None),
+                        getattr(n.figures, "style", None),
+                    ),
+                    (
+                        i.kind,
+                        i.scope,
+                        getattr(i.figures, "media", None),
+                        getattr(i.figures, "style", None),
+                    ),
+                )
                 self.assertGreater(size_of(n), size_of(i))
 
     @given(st.integers(1, 8), st.integers(0, 4))
     def test_more_people_never_lengthen_the_interval(self, people, more):
         def interval(n):
-            r = walk(Option(id="o", name="o", stages=(StageChoice(item="soft-1.5"),)), {"soft-1.5": softener(1.5)}, HARD, None, home(people=n), settings())
+            r = walk(
+                Option(id="o", name="o", stages=(StageChoice(item="soft-1.5"),)),
+                {"soft-1.5": softener(1.5)},
+                HARD,
+                None,
+                home(people=n),
+                settings(),
+            )
             return next(f.number for f in r.stages[0].figures if f.id == "interval")
 
         self.assertLessEqual(interval(people + more), interval(people) + 1e-9)
 
     def test_twice_the_change_is_worse_never_better_for_cost(self):
-        small, large = ifs(line("SO-20"), home_=home(people=2))["people"], ifs(line("SO-20"), home_=home(people=4))["people"]
+        small, large = (
+            ifs(line("SO-20"), home_=home(people=2))["people"],
+            ifs(line("SO-20"), home_=home(people=4))["people"],
+        )
         self.assertGreaterEqual(large.cost + small.cost, small.cost)
 
     def test_an_unknown_item_is_no_size(self):

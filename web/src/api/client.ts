@@ -19,7 +19,16 @@ export class Failed extends Error {
   }
 }
 
-const OFFLINE: Problem = { type: "about:blank", status: 0, code: "offline", title: "The server does not answer.", where: "", remedy: "What you typed is kept on this device and sent when it answers again.", changed: [], by: "" };
+const OFFLINE: Problem = {
+  type: "about:blank",
+  status: 0,
+  code: "offline",
+  title: "The server does not answer.",
+  where: "",
+  remedy: "What you typed is kept on this device and sent when it answers again.",
+  changed: [],
+  by: "",
+};
 
 const guard: Middleware = {
   onRequest({ request }) {
@@ -28,7 +37,7 @@ const guard: Middleware = {
   },
 };
 
-export const api = createClient<paths>({ baseUrl: "/" , credentials: "same-origin" });
+export const api = createClient<paths>({ baseUrl: "/", credentials: "same-origin" });
 api.use(guard);
 
 function isProblem(value: unknown): value is Problem {
@@ -36,7 +45,9 @@ function isProblem(value: unknown): value is Problem {
 }
 
 /** The data of a call, or a thrown Failed. */
-export async function data<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+export async function data<T>(
+  call: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<T> {
   let result;
   try {
     result = await call;
@@ -45,10 +56,27 @@ export async function data<T>(call: Promise<{ data?: T; error?: unknown; respons
   }
   if (result.response.ok) return result.data as T;
   const error = result.error;
-  throw new Failed(isProblem(error) ? error : { ...OFFLINE, status: result.response.status, code: "unreadable", title: "The server’s answer could not be read.", remedy: "Try again." });
+  throw new Failed(
+    isProblem(error)
+      ? error
+      : {
+          ...OFFLINE,
+          status: result.response.status,
+          code: "unreadable",
+          title: "The server’s answer could not be read.",
+          remedy: "Try again.",
+        },
+  );
 }
 
 export function problemOf(error: unknown): Problem | null {
   if (error === null || error === undefined) return null;
-  return error instanceof Failed ? error.problem : { ...OFFLINE, code: "page", title: "Something went wrong on this page.", remedy: "Reload it; what was saved is kept." };
+  return error instanceof Failed
+    ? error.problem
+    : {
+        ...OFFLINE,
+        code: "page",
+        title: "Something went wrong on this page.",
+        remedy: "Reload it; what was saved is kept.",
+      };
 }

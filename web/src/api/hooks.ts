@@ -1,13 +1,44 @@
 /** Server state: queries and mutations; the only cache of what the server knows. */
-import { QueryClient, useMutation, useQuery, useQueryClient, type UseMutationResult, type UseQueryResult } from "@tanstack/react-query";
+import {
+  QueryClient,
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type UseMutationResult,
+  type UseQueryResult,
+} from "@tanstack/react-query";
 
 import { currentUnits, useUnits } from "../app/units";
 import { api, data, Failed, setToken } from "./client";
 import type { components } from "./schema.generated";
-import type { Customer, Demonstration, DemoWords, Home, Instrument, Item, LabKind, LabSample, Me, Option, ProposalView, Reference, Sample, Saved, VisitSummary, VisitView } from "./types";
+import type {
+  Customer,
+  Demonstration,
+  DemoWords,
+  Home,
+  Instrument,
+  Item,
+  LabKind,
+  LabSample,
+  Me,
+  Option,
+  ProposalView,
+  Reference,
+  Sample,
+  Saved,
+  VisitSummary,
+  VisitView,
+} from "./types";
 
 export const queries = new QueryClient({
-  defaultOptions: { queries: { retry: (n, e) => n < 2 && e instanceof Failed && e.problem.status === 0, staleTime: 10_000, refetchOnWindowFocus: false }, mutations: { retry: false } },
+  defaultOptions: {
+    queries: {
+      retry: (n, e) => n < 2 && e instanceof Failed && e.problem.status === 0,
+      staleTime: 10_000,
+      refetchOnWindowFocus: false,
+    },
+    mutations: { retry: false },
+  },
 });
 
 export function useMe(): UseQueryResult<Me> {
@@ -22,22 +53,63 @@ export function useMe(): UseQueryResult<Me> {
   });
 }
 
-export const useReference = (): UseQueryResult<Reference> => useQuery({ queryKey: ["reference"], staleTime: Infinity, queryFn: () => data(api.GET("/api/reference")) });
-export const useInstruments = (): UseQueryResult<Instrument[]> => useQuery({ queryKey: ["instruments"], staleTime: 60_000, queryFn: () => data(api.GET("/api/instruments")) });
-export const useCatalogue = (): UseQueryResult<Item[]> => useQuery({ queryKey: ["catalogue"], staleTime: 60_000, queryFn: () => data(api.GET("/api/catalogue")) });
-export const useVisits = (): UseQueryResult<VisitSummary[]> => useQuery({ queryKey: ["visits"], queryFn: () => data(api.GET("/api/visits")) });
+export const useReference = (): UseQueryResult<Reference> =>
+  useQuery({
+    queryKey: ["reference"],
+    staleTime: Infinity,
+    queryFn: () => data(api.GET("/api/reference")),
+  });
+export const useInstruments = (): UseQueryResult<Instrument[]> =>
+  useQuery({
+    queryKey: ["instruments"],
+    staleTime: 60_000,
+    queryFn: () => data(api.GET("/api/instruments")),
+  });
+export const useCatalogue = (): UseQueryResult<Item[]> =>
+  useQuery({
+    queryKey: ["catalogue"],
+    staleTime: 60_000,
+    queryFn: () => data(api.GET("/api/catalogue")),
+  });
+export const useVisits = (): UseQueryResult<VisitSummary[]> =>
+  useQuery({ queryKey: ["visits"], queryFn: () => data(api.GET("/api/visits")) });
 export function useVisit(id: string): UseQueryResult<VisitView> {
   const units = useUnits();
-  return useQuery({ queryKey: ["visit", id], queryFn: () => data(api.GET("/api/visits/{id}", { params: { path: { id }, query: units ? { units } : {} } })) });
+  return useQuery({
+    queryKey: ["visit", id],
+    queryFn: () =>
+      data(
+        api.GET("/api/visits/{id}", { params: { path: { id }, query: units ? { units } : {} } }),
+      ),
+  });
 }
 export type Comparison = components["schemas"]["Comparison"];
 export type Use = "low" | "expected" | "high";
 export const useComparison = (id: string, use: Use = "expected"): UseQueryResult<Comparison> =>
-  useQuery({ queryKey: ["visit", id, "comparison", use], queryFn: () => data(api.GET("/api/visits/{id}/comparison", { params: { path: { id }, query: { ...currentUnits(), use } } })), placeholderData: (old) => old });
+  useQuery({
+    queryKey: ["visit", id, "comparison", use],
+    queryFn: () =>
+      data(
+        api.GET("/api/visits/{id}/comparison", {
+          params: { path: { id }, query: { ...currentUnits(), use } },
+        }),
+      ),
+    placeholderData: (old) => old,
+  });
 export type FirmView = components["schemas"]["FirmView"];
-export const useFirm = (): UseQueryResult<FirmView> => useQuery({ queryKey: ["firm"], queryFn: () => data(api.GET("/api/firm")) });
-export const useLabKinds = (): UseQueryResult<LabKind[]> => useQuery({ queryKey: ["lab-kinds"], staleTime: Infinity, queryFn: () => data(api.GET("/api/laboratory/kinds")) });
-export const useProposal = (id: string): UseQueryResult<ProposalView> => useQuery({ queryKey: ["proposal", id], queryFn: () => data(api.GET("/api/proposals/{id}", { params: { path: { id } } })) });
+export const useFirm = (): UseQueryResult<FirmView> =>
+  useQuery({ queryKey: ["firm"], queryFn: () => data(api.GET("/api/firm")) });
+export const useLabKinds = (): UseQueryResult<LabKind[]> =>
+  useQuery({
+    queryKey: ["lab-kinds"],
+    staleTime: Infinity,
+    queryFn: () => data(api.GET("/api/laboratory/kinds")),
+  });
+export const useProposal = (id: string): UseQueryResult<ProposalView> =>
+  useQuery({
+    queryKey: ["proposal", id],
+    queryFn: () => data(api.GET("/api/proposals/{id}", { params: { path: { id } } })),
+  });
 
 type Mutation<T, V> = UseMutationResult<T, Error, V>;
 
@@ -66,27 +138,58 @@ export interface VisitFields {
 const going = new Map<string, { last: Promise<unknown>; version: number }>();
 function changeInTurn(id: string, body: VisitFields): Promise<Saved> {
   const before = going.get(id);
-  const mine = (before?.last ?? Promise.resolve()).catch(() => undefined).then(async () => {
-    const version = Math.max(body.version, going.get(id)?.version ?? 0);
-    const saved = await data(api.PATCH("/api/visits/{id}", { params: { path: { id } }, body: { ...body, version } }));
-    const now = going.get(id);
-    if (now) now.version = saved.version;
-    return saved;
-  });
+  const mine = (before?.last ?? Promise.resolve())
+    .catch(() => undefined)
+    .then(async () => {
+      const version = Math.max(body.version, going.get(id)?.version ?? 0);
+      const saved = await data(
+        api.PATCH("/api/visits/{id}", { params: { path: { id } }, body: { ...body, version } }),
+      );
+      const now = going.get(id);
+      if (now) now.version = saved.version;
+      return saved;
+    });
   going.set(id, { last: mine, version: before?.version ?? 0 });
   return mine;
 }
-export const useChangeVisit = (id: string): Mutation<Saved, VisitFields> => useVisitMutation(id, (body) => changeInTurn(id, body));
-export const useChangeHome = (id: string): Mutation<Saved, { version: number; customer: Customer; home: Home }> =>
-  useVisitMutation(id, (body) => data(api.PUT("/api/visits/{id}/home", { params: { path: { id } }, body })));
+export const useChangeVisit = (id: string): Mutation<Saved, VisitFields> =>
+  useVisitMutation(id, (body) => changeInTurn(id, body));
+export const useChangeHome = (
+  id: string,
+): Mutation<Saved, { version: number; customer: Customer; home: Home }> =>
+  useVisitMutation(id, (body) =>
+    data(api.PUT("/api/visits/{id}/home", { params: { path: { id } }, body })),
+  );
 export const usePutSample = (id: string): Mutation<Saved, { sample: Sample; version?: number }> =>
   useVisitMutation(id, ({ sample, version }) =>
-    data(api.PUT("/api/visits/{id}/samples/{sample_id}", { params: { path: { id, sample_id: sample.id }, header: version === undefined ? {} : { "If-Match-Version": version } }, body: { ...sample, readings: [] } })),
+    data(
+      api.PUT("/api/visits/{id}/samples/{sample_id}", {
+        params: {
+          path: { id, sample_id: sample.id },
+          header: version === undefined ? {} : { "If-Match-Version": version },
+        },
+        body: { ...sample, readings: [] },
+      }),
+    ),
   );
 export const useStrike = (id: string): Mutation<Saved, { reading: string; because: string }> =>
-  useVisitMutation(id, ({ reading, because }) => data(api.POST("/api/visits/{id}/readings/{reading_id}/strike", { params: { path: { id, reading_id: reading } }, body: { because } })));
+  useVisitMutation(id, ({ reading, because }) =>
+    data(
+      api.POST("/api/visits/{id}/readings/{reading_id}/strike", {
+        params: { path: { id, reading_id: reading } },
+        body: { because },
+      }),
+    ),
+  );
 export const usePutOption = (id: string): Mutation<Saved, { option: Option }> =>
-  useVisitMutation(id, ({ option }) => data(api.PUT("/api/visits/{id}/options/{option_id}", { params: { path: { id, option_id: option.id } }, body: option })));
+  useVisitMutation(id, ({ option }) =>
+    data(
+      api.PUT("/api/visits/{id}/options/{option_id}", {
+        params: { path: { id, option_id: option.id } },
+        body: option,
+      }),
+    ),
+  );
 /** What was last kept of each line here: an edit is made on top of it, so that quick touches neither refuse nor undo each other. */
 const kept = new Map<string, { option: Option; version: number }>();
 const editing = new Map<string, Promise<unknown>>();
@@ -96,26 +199,74 @@ interface OptionEdit {
   edit: (o: Option) => Option;
 }
 function editInTurn(id: string, { option, version, edit }: OptionEdit): Promise<Saved> {
-  const mine = (editing.get(option.id) ?? Promise.resolve()).catch(() => undefined).then(async () => {
-    const known = kept.get(option.id);
-    const on = known && known.version > version ? known : { option, version };
-    const changed = edit(on.option);
-    const saved = await data(api.PUT("/api/visits/{id}/options/{option_id}", { params: { path: { id, option_id: option.id }, header: { "If-Match-Version": on.version } }, body: changed }));
-    kept.set(option.id, { option: changed, version: saved.version });
-    return saved;
-  });
+  const mine = (editing.get(option.id) ?? Promise.resolve())
+    .catch(() => undefined)
+    .then(async () => {
+      const known = kept.get(option.id);
+      const on = known && known.version > version ? known : { option, version };
+      const changed = edit(on.option);
+      const saved = await data(
+        api.PUT("/api/visits/{id}/options/{option_id}", {
+          params: {
+            path: { id, option_id: option.id },
+            header: { "If-Match-Version": on.version },
+          },
+          body: changed,
+        }),
+      );
+      kept.set(option.id, { option: changed, version: saved.version });
+      return saved;
+    });
   editing.set(option.id, mine);
   return mine;
 }
-export const useEditOption = (id: string): Mutation<Saved, OptionEdit> => useVisitMutation(id, (e) => editInTurn(id, e));
-export const usePutLabSample = (id: string): Mutation<Saved, { bottle: LabSample; version?: number }> =>
+export const useEditOption = (id: string): Mutation<Saved, OptionEdit> =>
+  useVisitMutation(id, (e) => editInTurn(id, e));
+export const usePutLabSample = (
+  id: string,
+): Mutation<Saved, { bottle: LabSample; version?: number }> =>
   useVisitMutation(id, ({ bottle, version }) =>
-    data(api.PUT("/api/visits/{id}/lab-samples/{lab_id}", { params: { path: { id, lab_id: bottle.id }, header: version === undefined ? {} : { "If-Match-Version": version } }, body: bottle })),
+    data(
+      api.PUT("/api/visits/{id}/lab-samples/{lab_id}", {
+        params: {
+          path: { id, lab_id: bottle.id },
+          header: version === undefined ? {} : { "If-Match-Version": version },
+        },
+        body: bottle,
+      }),
+    ),
   );
-export const useKeepDemonstration = (id: string): Mutation<Saved, { made: Demonstration; version?: number }> =>
+export const useKeepDemonstration = (
+  id: string,
+): Mutation<Saved, { made: Demonstration; version?: number }> =>
   useVisitMutation(id, ({ made, version }) =>
-    data(api.PUT("/api/visits/{id}/demonstrations/{demo_id}", { params: { path: { id, demo_id: made.id }, header: version === undefined ? {} : { "If-Match-Version": version } }, body: made })),
+    data(
+      api.PUT("/api/visits/{id}/demonstrations/{demo_id}", {
+        params: {
+          path: { id, demo_id: made.id },
+          header: version === undefined ? {} : { "If-Match-Version": version },
+        },
+        body: made,
+      }),
+    ),
   );
-export const useStartTasting = (id: string): Mutation<Saved, { id: string; samples: string[]; tasters: string[]; sanitised: string[] }> => useVisitMutation(id, (body) => data(api.POST("/api/visits/{id}/tastings", { params: { path: { id } }, body })));
-export const useDemonstrations = (): UseQueryResult<DemoWords> => useQuery({ queryKey: ["demonstrations"], staleTime: Infinity, queryFn: () => data(api.GET("/api/demonstrations")) });
-export const useDropOption = (id: string): Mutation<unknown, string> => useVisitMutation(id, (option) => data(api.DELETE("/api/visits/{id}/options/{option_id}", { params: { path: { id, option_id: option } } })));
+export const useStartTasting = (
+  id: string,
+): Mutation<Saved, { id: string; samples: string[]; tasters: string[]; sanitised: string[] }> =>
+  useVisitMutation(id, (body) =>
+    data(api.POST("/api/visits/{id}/tastings", { params: { path: { id } }, body })),
+  );
+export const useDemonstrations = (): UseQueryResult<DemoWords> =>
+  useQuery({
+    queryKey: ["demonstrations"],
+    staleTime: Infinity,
+    queryFn: () => data(api.GET("/api/demonstrations")),
+  });
+export const useDropOption = (id: string): Mutation<unknown, string> =>
+  useVisitMutation(id, (option) =>
+    data(
+      api.DELETE("/api/visits/{id}/options/{option_id}", {
+        params: { path: { id, option_id: option } },
+      }),
+    ),
+  );

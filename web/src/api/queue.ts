@@ -16,7 +16,11 @@ const listeners = new Set<() => void>();
 let waiting: Waiting[] = read();
 let savedAt: number | null = null;
 let offline = false;
-let snapshot: { waiting: Waiting[]; savedAt: number | null; offline: boolean } = { waiting, savedAt, offline };
+let snapshot: { waiting: Waiting[]; savedAt: number | null; offline: boolean } = {
+  waiting,
+  savedAt,
+  offline,
+};
 let running: Promise<void> | null = null;
 const arrivals = new Set<(kept: KeptReading, visit: string) => void>();
 
@@ -69,7 +73,12 @@ async function sendAll(): Promise<void> {
   for (const entry of [...waiting]) {
     try {
       const kept = await data(
-        api.PUT("/api/visits/{id}/samples/{sample_id}/readings/{reading_id}", { params: { path: { id: entry.visit, sample_id: entry.sample, reading_id: entry.reading.id } }, body: entry.reading }),
+        api.PUT("/api/visits/{id}/samples/{sample_id}/readings/{reading_id}", {
+          params: {
+            path: { id: entry.visit, sample_id: entry.sample, reading_id: entry.reading.id },
+          },
+          body: entry.reading,
+        }),
       );
       // the page takes it over first: between "on its way" and "fetched again" a reading is never out of sight
       arrivals.forEach((a) => a(kept, entry.visit));
@@ -79,7 +88,12 @@ async function sendAll(): Promise<void> {
       publish();
     } catch (e) {
       const problem = e instanceof Failed ? e.problem : null;
-      if (problem && problem.status >= 400 && problem.status < 500 && ![401, 403, 408, 429].includes(problem.status)) {
+      if (
+        problem &&
+        problem.status >= 400 &&
+        problem.status < 500 &&
+        ![401, 403, 408, 429].includes(problem.status)
+      ) {
         waiting = waiting.map((w) => (w === entry ? { ...w, refused: problem } : w));
         publish();
       } else {

@@ -5,9 +5,22 @@ import type { Problem } from "./types";
 export async function upload<T>(path: string, file: Blob, type: string): Promise<T> {
   let r: Response;
   try {
-    r = await fetch(path, { method: "POST", body: file, headers: { "X-Zesty-Token": currentToken(), "Content-Type": type } });
+    r = await fetch(path, {
+      method: "POST",
+      body: file,
+      headers: { "X-Zesty-Token": currentToken(), "Content-Type": type },
+    });
   } catch {
-    throw new Failed({ type: "about:blank", status: 0, code: "offline", title: "The server does not answer.", where: "", remedy: "Try again when it does; the file was not read.", changed: [], by: "" });
+    throw new Failed({
+      type: "about:blank",
+      status: 0,
+      code: "offline",
+      title: "The server does not answer.",
+      where: "",
+      remedy: "Try again when it does; the file was not read.",
+      changed: [],
+      by: "",
+    });
   }
   const body: unknown = await r.json();
   if (!r.ok) throw new Failed(body as Problem);

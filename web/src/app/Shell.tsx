@@ -9,7 +9,13 @@ import { Slice } from "../glass/Slice";
 export function Logo({ size = 26 }: { size?: number }): ReactElement {
   return (
     <svg width={size} height={size} viewBox="0 0 28 28" aria-hidden="true">
-      <path d="M4 8l2.2 16.4Q12 27 17.8 24.4L20 8" fill="var(--water-2)" stroke="var(--ink)" strokeWidth="2" strokeLinejoin="round" />
+      <path
+        d="M4 8l2.2 16.4Q12 27 17.8 24.4L20 8"
+        fill="var(--water-2)"
+        stroke="var(--ink)"
+        strokeWidth="2"
+        strokeLinejoin="round"
+      />
       <path d="M4 8H20" stroke="var(--ink)" strokeWidth="2" />
       <Slice x={20.5} y={7.5} r={6.3} width={1.8} />
     </svg>
@@ -36,7 +42,13 @@ export function ThemeKey(): ReactElement {
   }, [theme]);
   const dim = theme === "dim";
   return (
-    <button className="grid place-items-center w-12 h-12 rounded-[10px]" aria-pressed={dim} aria-label="Dim theme" title="Dim theme for dark kitchens" onClick={() => setTheme(dim ? "light" : "dim")}>
+    <button
+      className="grid place-items-center w-12 h-12 rounded-[10px]"
+      aria-pressed={dim}
+      aria-label="Dim theme"
+      title="Dim theme for dark kitchens"
+      onClick={() => setTheme(dim ? "light" : "dim")}
+    >
       {dim ? <Sun size={22} /> : <Moon size={22} />}
     </button>
   );
@@ -46,21 +58,47 @@ export function SavedWords(): ReactElement | null {
   const { waiting, savedAt, offline } = useQueue();
   if (waiting.length > 0) {
     const n = `${waiting.length} reading${waiting.length > 1 ? "s" : ""}`;
-    return <span role="status" className="text-s text-zest-ink font-semibold">{offline ? `${n} kept on this device, the server does not answer` : `saving ${n}`}</span>;
+    return (
+      <span role="status" className="text-s text-zest-ink font-semibold">
+        {offline ? `${n} kept on this device, the server does not answer` : `saving ${n}`}
+      </span>
+    );
   }
   if (savedAt === null) return null;
-  const t = new Date(savedAt).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hour12: false });
-  return <span role="status" className="text-s text-ink-3">every reading saved, {t}</span>;
+  const t = new Date(savedAt).toLocaleTimeString([], {
+    hour: "2-digit",
+    minute: "2-digit",
+    hour12: false,
+  });
+  return (
+    <span role="status" className="text-s text-ink-3">
+      every reading saved, {t}
+    </span>
+  );
 }
 
-export function Head({ title, sub, children }: { title: ReactNode; sub?: ReactNode; children?: ReactNode }): ReactElement {
+export function Head({
+  title,
+  sub,
+  children,
+}: {
+  title: ReactNode;
+  sub?: ReactNode;
+  children?: ReactNode;
+}): ReactElement {
   return (
     <header className="flex items-center gap-4 px-8 h-16 min-w-0">
-      <Link to="/" className="flex items-center gap-2 font-d font-bold text-[18px] tracking-tight text-ink no-underline w-[200px] max-[900px]:w-auto shrink-0 min-h-11">
+      <Link
+        to="/"
+        className="flex items-center gap-2 font-d font-bold text-[18px] tracking-tight text-ink no-underline w-[200px] max-[900px]:w-auto shrink-0 min-h-11"
+      >
         <Logo />
         <span className="max-[900px]:sr-only">Zesty Glass</span>
       </Link>
-      <p className="truncate min-w-0"><b>{title}</b>{sub !== undefined && <span className="text-ink-2"> · {sub}</span>}</p>
+      <p className="truncate min-w-0">
+        <b>{title}</b>
+        {sub !== undefined && <span className="text-ink-2"> · {sub}</span>}
+      </p>
       <span className="flex-1" />
       <SavedWords />
       {children}
@@ -72,9 +110,17 @@ export function Head({ title, sub, children }: { title: ReactNode; sub?: ReactNo
 export function Ledge({ children, end }: { children?: ReactNode; end?: ReactNode }): ReactElement {
   return (
     <section aria-label="The counter">
-      <div className="ledge"><div className="face" /></div>
-      {children !== undefined && <div className="standing px-6" tabIndex={-1}>{children}</div>}
-      {end !== undefined && <div className="absolute right-8 bottom-[5px] flex gap-3 z-10">{end}</div>}
+      <div className="ledge">
+        <div className="face" />
+      </div>
+      {children !== undefined && (
+        <div className="standing px-6" tabIndex={-1}>
+          {children}
+        </div>
+      )}
+      {end !== undefined && (
+        <div className="absolute right-8 bottom-[5px] flex gap-3 z-10">{end}</div>
+      )}
     </section>
   );
 }

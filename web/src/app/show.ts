@@ -4,7 +4,10 @@ import type { Range } from "../api/types";
 const GPG = 17.118061;
 
 export function num(value: number, decimals = 0): string {
-  const text = value.toLocaleString("en", { minimumFractionDigits: 0, maximumFractionDigits: decimals });
+  const text = value.toLocaleString("en", {
+    minimumFractionDigits: 0,
+    maximumFractionDigits: decimals,
+  });
   return text === "-0" ? "0" : text;
 }
 
@@ -14,12 +17,32 @@ interface Shown {
   decimals: number;
 }
 const UNITS: Record<string, [string, number]> = {
-  tds: ["mg/L", 0], hardness: ["mg/L", 0], calcium: ["mg/L", 0], alkalinity: ["mg/L", 0], ph: ["", 1], temperature: ["°C", 1], turbidity: ["NTU", 1], flow: ["gpm", 1], pressure_static: ["psi", 0], pressure_running: ["psi", 0],
-  radon: ["pCi/L", 0], uvt: ["%", 0], coliform: ["per 100 mL", 0], e_coli: ["per 100 mL", 0], chlorine_free: ["mg/L", 1], chlorine_total: ["mg/L", 1], chlorine_combined: ["mg/L", 1], tannin: ["mg/L", 1], sodium: ["mg/L", 0], arsenic: ["mg/L", 4], lead: ["mg/L", 4],
+  tds: ["mg/L", 0],
+  hardness: ["mg/L", 0],
+  calcium: ["mg/L", 0],
+  alkalinity: ["mg/L", 0],
+  ph: ["", 1],
+  temperature: ["°C", 1],
+  turbidity: ["NTU", 1],
+  flow: ["gpm", 1],
+  pressure_static: ["psi", 0],
+  pressure_running: ["psi", 0],
+  radon: ["pCi/L", 0],
+  uvt: ["%", 0],
+  coliform: ["per 100 mL", 0],
+  e_coli: ["per 100 mL", 0],
+  chlorine_free: ["mg/L", 1],
+  chlorine_total: ["mg/L", 1],
+  chlorine_combined: ["mg/L", 1],
+  tannin: ["mg/L", 1],
+  sodium: ["mg/L", 0],
+  arsenic: ["mg/L", 4],
+  lead: ["mg/L", 4],
 };
 
 export function unitOf(analyte: string, units: string): Shown {
-  if (analyte === "hardness" && units === "us") return { factor: 1 / GPG, unit: "gpg", decimals: 1 };
+  if (analyte === "hardness" && units === "us")
+    return { factor: 1 / GPG, unit: "gpg", decimals: 1 };
   const [unit, decimals] = UNITS[analyte] ?? ["mg/L", 2];
   if (units === "metric") {
     if (unit === "gpm") return { factor: 3.785411784, unit: "L/min", decimals: 0 };
@@ -29,7 +52,11 @@ export function unitOf(analyte: string, units: string): Shown {
   return { factor: 1, unit, decimals };
 }
 
-export function best(analyte: string, v: { range: Range | null; below?: number | null; words?: string }, units: string): string {
+export function best(
+  analyte: string,
+  v: { range: Range | null; below?: number | null; words?: string },
+  units: string,
+): string {
   if (!v.range) return v.words === undefined || v.words === "" ? "not known" : v.words;
   const { factor, unit, decimals } = unitOf(analyte, units);
   const tail = unit ? ` ${unit}` : "";

@@ -26,7 +26,14 @@ function sizeOf(h: number): Size {
   const k = h / 140;
   const big = h >= 300;
   const chip = h < 40;
-  return { k, big, chip, mid: h >= 70, line: (chip ? 1.5 : big ? 2.4 : 1.9) / k, fine: (big ? 1.3 : 1) / k };
+  return {
+    k,
+    big,
+    chip,
+    mid: h >= 70,
+    line: (chip ? 1.5 : big ? 2.4 : 1.9) / k,
+    fine: (big ? 1.3 : 1) / k,
+  };
 }
 
 function Feet({ look, s, hatch }: { look: Look; s: Size; hatch: string }): ReactElement | null {
@@ -38,10 +45,21 @@ function Feet({ look, s, hatch }: { look: Look; s: Size; hatch: string }): React
     <>
       {look.tests.map((t, i) => {
         const f = Math.abs(i - (n - 1) / 2) / (n / 2);
-        const box = { x: x0 + i * dx + dx * 0.13, y: 125 - f * f * 2.2, width: dx * 0.74, height: 6.4, rx: 1 };
+        const box = {
+          x: x0 + i * dx + dx * 0.13,
+          y: 125 - f * f * 2.2,
+          width: dx * 0.74,
+          height: 6.4,
+          rx: 1,
+        };
         return (
           <g key={t.name}>
-            <rect {...box} fill={t.done ? "var(--glass-ink)" : "var(--glass-body)"} stroke="var(--glass-ink)" strokeWidth={s.fine * 0.8} />
+            <rect
+              {...box}
+              fill={t.done ? "var(--glass-ink)" : "var(--glass-body)"}
+              stroke="var(--glass-ink)"
+              strokeWidth={s.fine * 0.8}
+            />
             {!t.done && <rect {...box} fill={`url(#${hatch})`} />}
           </g>
         );
@@ -53,7 +71,13 @@ function Feet({ look, s, hatch }: { look: Look; s: Size; hatch: string }): React
 function Haze({ ntu, s, blur }: { ntu: number; s: Size; blur: string }): ReactElement | null {
   if (ntu <= 0) return null;
   const v = veil(ntu);
-  const n = ntu >= 0.8 && !s.chip ? Math.min(s.mid ? SCALE.dots_most : 60, Math.round(SCALE.dots_per_ntu * ntu * (s.mid ? 1 : 0.4))) : 0;
+  const n =
+    ntu >= 0.8 && !s.chip
+      ? Math.min(
+          s.mid ? SCALE.dots_most : 60,
+          Math.round(SCALE.dots_per_ntu * ntu * (s.mid ? 1 : 0.4)),
+        )
+      : 0;
   const dots = Array.from({ length: n }, (_, i) => {
     const y = YS + 5 + halton(i + 11, 2) * (G.floor - YS - 5);
     return `M${(50 + (halton(i + 11, 3) * 2 - 1) * (half(y) - 2)).toFixed(1)},${y.toFixed(1)}h.01`;
@@ -62,9 +86,24 @@ function Haze({ ntu, s, blur }: { ntu: number; s: Size; blur: string }): ReactEl
     <>
       <rect x={0} y={YS} width={100} height={100} fill="#F6F2E6" opacity={v * 0.55} />
       {Array.from({ length: 7 }, (_, i) => (
-        <ellipse key={i} cx={22 + halton(i + 1, 3) * 56} cy={YS + 12 + halton(i + 1, 2) * (G.floor - YS - 16)} rx={15 + 8 * halton(i + 2, 5)} ry={4 + 3 * halton(i + 3, 7)} fill="#FBF7EA" opacity={v * 0.7} filter={`url(#${blur})`} />
+        <ellipse
+          key={i}
+          cx={22 + halton(i + 1, 3) * 56}
+          cy={YS + 12 + halton(i + 1, 2) * (G.floor - YS - 16)}
+          rx={15 + 8 * halton(i + 2, 5)}
+          ry={4 + 3 * halton(i + 3, 7)}
+          fill="#FBF7EA"
+          opacity={v * 0.7}
+          filter={`url(#${blur})`}
+        />
       ))}
-      <path d={dots} stroke={EDGE} strokeWidth={(s.big ? 1.5 : 1.15) / s.k} strokeLinecap="round" opacity={0.34} />
+      <path
+        d={dots}
+        stroke={EDGE}
+        strokeWidth={(s.big ? 1.5 : 1.15) / s.k}
+        strokeLinecap="round"
+        opacity={0.34}
+      />
     </>
   );
 }
@@ -83,8 +122,14 @@ function Crystals({ hard, s }: { hard: [number, number]; s: Size }): ReactElemen
         const solid = i < low;
         return (
           <path
-            key={i} transform={`translate(${x.toFixed(2)} ${y.toFixed(2)}) rotate(${(halton(i + 1, 5) * 70 - 35).toFixed(0)})`} d={`M${-a},${a * 0.55}L${-a * 0.45},${-a * 0.75}L${a},${-a * 0.55}L${a * 0.45},${a * 0.75}Z`}
-            fill={solid ? "#FFFFFC" : "none"} stroke={EDGE} strokeWidth={s.fine * (solid ? 0.95 : 0.8)} strokeDasharray={solid ? undefined : "1.3 1"} strokeLinejoin="round"
+            key={i}
+            transform={`translate(${x.toFixed(2)} ${y.toFixed(2)}) rotate(${(halton(i + 1, 5) * 70 - 35).toFixed(0)})`}
+            d={`M${-a},${a * 0.55}L${-a * 0.45},${-a * 0.75}L${a},${-a * 0.55}L${a * 0.45},${a * 0.75}Z`}
+            fill={solid ? "#FFFFFC" : "none"}
+            stroke={EDGE}
+            strokeWidth={s.fine * (solid ? 0.95 : 0.8)}
+            strokeDasharray={solid ? undefined : "1.3 1"}
+            strokeLinejoin="round"
           />
         );
       })}
@@ -92,12 +137,21 @@ function Crystals({ hard, s }: { hard: [number, number]; s: Size }): ReactElemen
   );
 }
 
-function Fizz({ free, combined, s }: { free: number; combined: number; s: Size }): ReactElement | null {
+function Fizz({
+  free,
+  combined,
+  s,
+}: {
+  free: number;
+  combined: number;
+  s: Size;
+}): ReactElement | null {
   if (s.chip) return null;
   const bubbles = (n: number, pair: boolean, seed: number): ReactElement[] =>
     Array.from({ length: n }, (_, i) => {
       const y = G.floor - 4 - halton(i + 1 + seed, 2) * (G.floor - YS - 6);
-      const x = 50 + ([-0.62, 0.1, 0.66][i % 3] ?? 0) * (half(y) - 6) + (halton(i + 2 + seed, 3) - 0.5) * 9;
+      const x =
+        50 + ([-0.62, 0.1, 0.66][i % 3] ?? 0) * (half(y) - 6) + (halton(i + 2 + seed, 3) - 0.5) * 9;
       const r = (s.big ? 1.7 : 2.1) * (0.7 + (0.7 * (G.floor - y)) / (G.floor - YS));
       const style = { fill: "#FFFFFC", fillOpacity: 0.6, stroke: EDGE, strokeWidth: s.fine * 0.9 };
       return (
@@ -130,7 +184,15 @@ function Crust({ ring, s }: { ring: number; s: Size }): ReactElement | null {
     up += `${i ? "L" : "M"}${x},${(y - T * f * (0.25 + 0.95 * halton(i + 1, 2))).toFixed(1)}`;
     down = `L${x},${(y + T * f * (0.1 + 0.45 * halton(i + 4, 3))).toFixed(1)}${down}`;
   }
-  return <path d={`${up}${down}Z`} fill="#FFFFFC" stroke={EDGE} strokeWidth={s.fine * 0.9} strokeLinejoin="round" />;
+  return (
+    <path
+      d={`${up}${down}Z`}
+      fill="#FFFFFC"
+      stroke={EDGE}
+      strokeWidth={s.fine * 0.9}
+      strokeLinejoin="round"
+    />
+  );
 }
 
 function TdsMark({ tds, s }: { tds: [number, number]; s: Size }): ReactElement {
@@ -147,16 +209,44 @@ function TdsMark({ tds, s }: { tds: [number, number]; s: Size }): ReactElement {
     <>
       <path d={ticks} stroke={EDGE} strokeWidth={s.fine * 0.85} opacity={0.6} />
       <path d={`M${x + 1.4},${y} l5.5,-3.2 v6.4Z`} fill="var(--glass-ink)" />
-      {s.big && <path d={`M${x + 8},${Y(tds[0])}V${Y(tds[1])}`} stroke="var(--glass-ink)" strokeWidth={s.fine * 2} />}
+      {s.big && (
+        <path
+          d={`M${x + 8},${Y(tds[0])}V${Y(tds[1])}`}
+          stroke="var(--glass-ink)"
+          strokeWidth={s.fine * 2}
+        />
+      )}
     </>
   );
 }
 
-function Shadow({ colour, predicted, blur }: { colour: Rgb; predicted: boolean; blur: string }): ReactElement {
+function Shadow({
+  colour,
+  predicted,
+  blur,
+}: {
+  colour: Rgb;
+  predicted: boolean;
+  blur: string;
+}): ReactElement {
   return (
     <g filter={`url(#${blur})`} style={{ opacity: "var(--shade)" }}>
-      <ellipse cx={73} cy={G.deep - 0.5} rx={38} ry={4.6} fill={shade(colour, 0.82)} opacity={predicted ? 0.45 : 0.8} />
-      <ellipse cx={52} cy={G.deep - 1} rx={29} ry={3} fill={EDGE} opacity={predicted ? 0.22 : 0.42} />
+      <ellipse
+        cx={73}
+        cy={G.deep - 0.5}
+        rx={38}
+        ry={4.6}
+        fill={shade(colour, 0.82)}
+        opacity={predicted ? 0.45 : 0.8}
+      />
+      <ellipse
+        cx={52}
+        cy={G.deep - 1}
+        rx={29}
+        ry={3}
+        fill={EDGE}
+        opacity={predicted ? 0.22 : 0.42}
+      />
     </g>
   );
 }
@@ -172,57 +262,183 @@ export interface GlassProps {
   pouring?: boolean;
 }
 
-export function Glass({ look: l, h = 112, label, pick = 0, inside, above, pouring = false }: GlassProps): ReactElement {
+export function Glass({
+  look: l,
+  h = 112,
+  label,
+  pick = 0,
+  inside,
+  above,
+  pouring = false,
+}: GlassProps): ReactElement {
   const id = useId();
   const s = sizeOf(h);
   const c = tint(l);
-  const dash = l.predicted ? (s.chip ? "9 7" : s.mid ? (s.big ? "3.6 2.6" : "5 3.6") : "9 6") : undefined;
+  const dash = l.predicted
+    ? s.chip
+      ? "9 7"
+      : s.mid
+        ? s.big
+          ? "3.6 2.6"
+          : "5 3.6"
+        : "9 6"
+    : undefined;
   const e = s.chip ? 0 : (4.2 * half(YS)) / 33;
   const hatchHeight = (G.floor + 6 - YS) * l.unseen;
   const tile = s.big ? 5 : 6;
   const hatchWidth = s.chip ? 2.4 : 1.3 / Math.max(s.k, 0.7);
   return (
-    <svg className="glass" width={100 * s.k} height={h} viewBox="0 0 100 140" overflow="visible" role="img" aria-label={`${label}: ${inWords(l).join("; ")}`}>
+    <svg
+      className="glass"
+      width={100 * s.k}
+      height={h}
+      viewBox="0 0 100 140"
+      overflow="visible"
+      role="img"
+      aria-label={`${label}: ${inWords(l).join("; ")}`}
+    >
       <defs>
-        <clipPath id={`${id}w`}><path d={BODY} /></clipPath>
-        <clipPath id={`${id}o`}><path d={`${OUTER}Z`} /></clipPath>
-        <pattern id={`${id}h`} width={tile} height={tile} patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d={`M0,0V${tile}`} stroke="var(--glass-ink)" strokeWidth={hatchWidth} /></pattern>
-        <pattern id={`${id}k`} width={tile} height={tile} patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d={`M0,0V${tile}`} stroke={EDGE} strokeWidth={hatchWidth} /></pattern>
-        <filter id={`${id}b`} x="-60%" y="-200%" width="220%" height="500%"><feGaussianBlur stdDeviation={s.big ? 2.6 : 2.2} /></filter>
-        <filter id={`${id}c`} x="-60%" y="-60%" width="220%" height="220%"><feGaussianBlur stdDeviation={4.5} /></filter>
+        <clipPath id={`${id}w`}>
+          <path d={BODY} />
+        </clipPath>
+        <clipPath id={`${id}o`}>
+          <path d={`${OUTER}Z`} />
+        </clipPath>
+        <pattern
+          id={`${id}h`}
+          width={tile}
+          height={tile}
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
+          <path d={`M0,0V${tile}`} stroke="var(--glass-ink)" strokeWidth={hatchWidth} />
+        </pattern>
+        <pattern
+          id={`${id}k`}
+          width={tile}
+          height={tile}
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
+          <path d={`M0,0V${tile}`} stroke={EDGE} strokeWidth={hatchWidth} />
+        </pattern>
+        <filter id={`${id}b`} x="-60%" y="-200%" width="220%" height="500%">
+          <feGaussianBlur stdDeviation={s.big ? 2.6 : 2.2} />
+        </filter>
+        <filter id={`${id}c`} x="-60%" y="-60%" width="220%" height="220%">
+          <feGaussianBlur stdDeviation={4.5} />
+        </filter>
       </defs>
       {!s.chip && <Shadow colour={c} predicted={l.predicted} blur={`${id}b`} />}
       <path d={`${OUTER}Z`} fill="var(--glass-body)" fillOpacity={0.72} />
       <g clipPath={`url(#${id}o)`}>
-        <path d={HEEL} fill={l.predicted ? "var(--glass-body)" : shade(c, 0.86)} opacity={l.predicted ? 0.2 : 0.55} />
+        <path
+          d={HEEL}
+          fill={l.predicted ? "var(--glass-body)" : shade(c, 0.86)}
+          opacity={l.predicted ? 0.2 : 0.55}
+        />
         <Feet look={l} s={s} hatch={`${id}h`} />
       </g>
       <g className={pouring ? "pour" : undefined}>
         <path d={BODY} fill={rgb(c)} style={{ transition: "fill var(--settle)" }} />
         <g clipPath={`url(#${id}w)`}>
-          <path d={`M${50 + half(YS) - 7},${YS} L${50 + half(G.floor) - 7},${G.floor + 6} H100 V${YS}Z`} fill={shade(c, 0.9)} opacity={0.55} />
-          {l.ferric > 0.15 && s.mid && <path d={`M${50 - half(G.floor)},${G.floor + 8} Q30,${G.floor - 2 - 3 * Math.min(3, l.ferric)} 46,${G.floor - 0.5} T74,${G.floor - 1 - Math.min(3, l.ferric)} L90,${G.floor + 8}Z`} fill="#8A4A1D" opacity={0.55} />}
+          <path
+            d={`M${50 + half(YS) - 7},${YS} L${50 + half(G.floor) - 7},${G.floor + 6} H100 V${YS}Z`}
+            fill={shade(c, 0.9)}
+            opacity={0.55}
+          />
+          {l.ferric > 0.15 && s.mid && (
+            <path
+              d={`M${50 - half(G.floor)},${G.floor + 8} Q30,${G.floor - 2 - 3 * Math.min(3, l.ferric)} 46,${G.floor - 0.5} T74,${G.floor - 1 - Math.min(3, l.ferric)} L90,${G.floor + 8}Z`}
+              fill="#8A4A1D"
+              opacity={0.55}
+            />
+          )}
           <Haze ntu={l.ntu} s={s} blur={`${id}c`} />
           {inside}
-          {inside !== undefined && <rect x={0} y={YS} width={100} height={110} fill={rgb(c)} opacity={0.5} />}
+          {inside !== undefined && (
+            <rect x={0} y={YS} width={100} height={110} fill={rgb(c)} opacity={0.5} />
+          )}
           {l.hard && <Crystals hard={l.hard} s={s} />}
           <Fizz free={l.free} combined={l.combined} s={s} />
-          {l.unseen > 0 && <rect x={0} y={G.floor + 6 - hatchHeight} width={100} height={hatchHeight} fill={`url(#${id}k)`} opacity={s.chip ? 0.75 : 0.42} />}
+          {l.unseen > 0 && (
+            <rect
+              x={0}
+              y={G.floor + 6 - hatchHeight}
+              width={100}
+              height={hatchHeight}
+              fill={`url(#${id}k)`}
+              opacity={s.chip ? 0.75 : 0.42}
+            />
+          )}
         </g>
-        {s.chip ? <path d={`M${50 - half(YS)},${YS}H${50 + half(YS)}`} stroke={EDGE} strokeWidth={s.line * 0.8} /> : <ellipse cx={50} cy={YS} rx={half(YS)} ry={e} fill={shade(c, 1.03)} stroke={EDGE} strokeWidth={s.fine} />}
+        {s.chip ? (
+          <path
+            d={`M${50 - half(YS)},${YS}H${50 + half(YS)}`}
+            stroke={EDGE}
+            strokeWidth={s.line * 0.8}
+          />
+        ) : (
+          <ellipse
+            cx={50}
+            cy={YS}
+            rx={half(YS)}
+            ry={e}
+            fill={shade(c, 1.03)}
+            stroke={EDGE}
+            strokeWidth={s.fine}
+          />
+        )}
         <Crust ring={l.ring} s={s} />
       </g>
-      {!s.chip && <path d={BODY} fill="none" stroke={EDGE} strokeWidth={s.fine * 0.9} opacity={0.55} />}
+      {!s.chip && (
+        <path d={BODY} fill="none" stroke={EDGE} strokeWidth={s.fine * 0.9} opacity={0.55} />
+      )}
       {l.tds && s.mid && <TdsMark tds={l.tds} s={s} />}
       {above && (
         <>
-          <clipPath id={`${id}a`}><rect x={-60} y={-200} width={220} height={200 + YS + 0.6} /></clipPath>
+          <clipPath id={`${id}a`}>
+            <rect x={-60} y={-200} width={220} height={200 + YS + 0.6} />
+          </clipPath>
           <g clipPath={`url(#${id}a)`}>{above}</g>
         </>
       )}
-      <path d={OUTER} fill="none" stroke="var(--glass-ink)" strokeWidth={s.line} strokeLinejoin="round" strokeDasharray={dash} />
-      {s.chip ? <path d={`M${50 - G.rw},${G.rim}H${50 + G.rw}`} stroke="var(--glass-ink)" strokeWidth={s.line * 0.6} opacity={0.5} /> : <ellipse cx={50} cy={G.rim} rx={G.rw} ry={4.8} fill="none" stroke="var(--glass-ink)" strokeWidth={s.line} strokeDasharray={dash} />}
-      {s.mid && <path d={`M${50 - half(44) + 5},44 L${50 - half(92) + 5},92M${50 - half(98) + 5},98 L${50 - half(103) + 5},103`} stroke="#FFFFFC" strokeWidth={2.6} strokeLinecap="round" opacity={0.92} />}
+      <path
+        d={OUTER}
+        fill="none"
+        stroke="var(--glass-ink)"
+        strokeWidth={s.line}
+        strokeLinejoin="round"
+        strokeDasharray={dash}
+      />
+      {s.chip ? (
+        <path
+          d={`M${50 - G.rw},${G.rim}H${50 + G.rw}`}
+          stroke="var(--glass-ink)"
+          strokeWidth={s.line * 0.6}
+          opacity={0.5}
+        />
+      ) : (
+        <ellipse
+          cx={50}
+          cy={G.rim}
+          rx={G.rw}
+          ry={4.8}
+          fill="none"
+          stroke="var(--glass-ink)"
+          strokeWidth={s.line}
+          strokeDasharray={dash}
+        />
+      )}
+      {s.mid && (
+        <path
+          d={`M${50 - half(44) + 5},44 L${50 - half(92) + 5},92M${50 - half(98) + 5},98 L${50 - half(103) + 5},103`}
+          stroke="#FFFFFC"
+          strokeWidth={2.6}
+          strokeLinecap="round"
+          opacity={0.92}
+        />
+      )}
       {pick > 0 && <Slice x={84} y={9} r={s.chip ? 26 : 16} half={pick === 2} width={s.line} />}
     </svg>
   );

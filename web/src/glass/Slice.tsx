@@ -12,13 +12,32 @@ function segments(x: number, y: number, r: number, n = 9): string {
   }).join("");
 }
 
-export function Slice({ x, y, r, half = false, width }: { x: number; y: number; r: number; half?: boolean; width: number }): ReactElement {
+export function Slice({
+  x,
+  y,
+  r,
+  half = false,
+  width,
+}: {
+  x: number;
+  y: number;
+  r: number;
+  half?: boolean;
+  width: number;
+}): ReactElement {
   const id = useId();
   const wheel = (
     <>
       <circle cx={x} cy={y} r={r} fill="#F0D01F" stroke="#10302A" strokeWidth={width} />
       <circle cx={x} cy={y} r={r * 0.84} fill="#FFFBE6" />
-      <path d={segments(x, y, r)} fill="#F0D01F" stroke="#10302A" strokeOpacity={0.55} strokeWidth={0.5} strokeLinejoin="round" />
+      <path
+        d={segments(x, y, r)}
+        fill="#F0D01F"
+        stroke="#10302A"
+        strokeOpacity={0.55}
+        strokeWidth={0.5}
+        strokeLinejoin="round"
+      />
     </>
   );
   if (!half) return wheel;
@@ -34,9 +53,25 @@ export function Slice({ x, y, r, half = false, width }: { x: number; y: number; 
 }
 
 /** A citrus wheel that fills segment by segment: a timer, or progress of so many. */
-export function Wheel({ done, of, r = 30, label }: { done: number; of: number; r?: number; label: string }): ReactElement {
+export function Wheel({
+  done,
+  of,
+  r = 30,
+  label,
+}: {
+  done: number;
+  of: number;
+  r?: number;
+  label: string;
+}): ReactElement {
   return (
-    <svg width={2 * r} height={2 * r} role="img" aria-label={label} style={{ overflow: "visible", flex: "none" }}>
+    <svg
+      width={2 * r}
+      height={2 * r}
+      role="img"
+      aria-label={label}
+      style={{ overflow: "visible", flex: "none" }}
+    >
       <circle cx={r} cy={r} r={r - 1.2} fill="var(--slip)" stroke="var(--ink)" strokeWidth={2} />
       {Array.from({ length: of }, (_, i) => {
         const a = (i / of) * 6.2832 - 1.5708 + 0.05;
@@ -47,7 +82,10 @@ export function Wheel({ done, of, r = 30, label }: { done: number; of: number; r
           <path
             key={i}
             d={`M${r + q * Math.cos((a + b) / 2)},${r + q * Math.sin((a + b) / 2)}L${r + R * Math.cos(a)},${r + R * Math.sin(a)}A${R},${R} 0 0 1 ${r + R * Math.cos(b)},${r + R * Math.sin(b)}Z`}
-            fill={i < done ? "var(--yuzu)" : "none"} stroke="var(--ink)" strokeWidth={1.3} strokeLinejoin="round"
+            fill={i < done ? "var(--yuzu)" : "none"}
+            stroke="var(--ink)"
+            strokeWidth={1.3}
+            strokeLinejoin="round"
           />
         );
       })}

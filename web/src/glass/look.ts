@@ -23,7 +23,14 @@ export interface Look {
 }
 
 export const LOOKED_FOR: readonly (readonly [string, string])[] = [
-  ["tds", "TDS"], ["hardness", "hardness"], ["iron", "iron"], ["tannin", "tannin"], ["ph", "pH"], ["chlorine_free", "chlorine"], ["coliform", "bacteria"], ["nitrate_n", "nitrate"],
+  ["tds", "TDS"],
+  ["hardness", "hardness"],
+  ["iron", "iron"],
+  ["tannin", "tannin"],
+  ["ph", "pH"],
+  ["chlorine_free", "chlorine"],
+  ["coliform", "bacteria"],
+  ["nitrate_n", "nitrate"],
 ];
 const VISIBLE = ["hardness", "iron", "tannin", "chlorine_free"] as const;
 
@@ -54,8 +61,17 @@ export function look(values: Record<string, Quantity | Value>, extra: Extra = {}
   const iron = best(values.iron);
   const share = VISIBLE.filter((n) => !has(n)).length / VISIBLE.length;
   return {
-    tannin: best(values.tannin), ferric: extra.ferric === true ? iron : extra.ferric === false ? 0 : iron * 0.1, ntu: best(values.turbidity), hard: ends(values.hardness), ring: Math.max(0, extra.scale ?? 0),
-    free: best(values.chlorine_free), combined: best(values.chlorine_combined), tds: ends(values.tds), tests: LOOKED_FOR.map(([id, name]) => ({ name, done: has(id) })), unseen: share, predicted: extra.predicted ?? false,
+    tannin: best(values.tannin),
+    ferric: extra.ferric === true ? iron : extra.ferric === false ? 0 : iron * 0.1,
+    ntu: best(values.turbidity),
+    hard: ends(values.hardness),
+    ring: Math.max(0, extra.scale ?? 0),
+    free: best(values.chlorine_free),
+    combined: best(values.chlorine_combined),
+    tds: ends(values.tds),
+    tests: LOOKED_FOR.map(([id, name]) => ({ name, done: has(id) })),
+    unseen: share,
+    predicted: extra.predicted ?? false,
   };
 }
 
@@ -64,10 +80,15 @@ export const EMPTY: Look = look({});
 export type Rgb = [number, number, number];
 /** Colour of the water: Beer–Lambert by channel on a pale clear water. */
 export function tint(l: Pick<Look, "tannin" | "ferric">): Rgb {
-  return scale.clear.map((c, i) => Math.round(c * Math.exp(-((scale.tannin[i] ?? 0) * l.tannin + (scale.rust[i] ?? 0) * l.ferric)))) as Rgb;
+  return scale.clear.map((c, i) =>
+    Math.round(
+      c * Math.exp(-((scale.tannin[i] ?? 0) * l.tannin + (scale.rust[i] ?? 0) * l.ferric)),
+    ),
+  ) as Rgb;
 }
 export const rgb = (c: readonly number[]): string => `rgb(${c.join(",")})`;
-export const shade = (c: Rgb, by: number): string => rgb(c.map((v) => Math.round(Math.min(255, v * by))));
+export const shade = (c: Rgb, by: number): string =>
+  rgb(c.map((v) => Math.round(Math.min(255, v * by))));
 export const veil = (ntu: number): number => 1 - Math.exp(-scale.haze * ntu);
 export const SCALE = scale;
 
@@ -92,7 +113,16 @@ export function inWords(l: Look): string[] {
   if (l.tannin >= 0.3) out.push("tea-coloured");
   if (l.ferric >= 0.15) out.push("rust-coloured");
   if (l.ntu >= 1) out.push("hazy");
-  if (l.hard) out.push(l.hard[1] < 20 ? "hardly any hardness" : l.hard[1] < 70 ? "some hardness" : l.hard[0] > 170 ? "full of hardness" : "hard");
+  if (l.hard)
+    out.push(
+      l.hard[1] < 20
+        ? "hardly any hardness"
+        : l.hard[1] < 70
+          ? "some hardness"
+          : l.hard[0] > 170
+            ? "full of hardness"
+            : "hard",
+    );
   if (l.free >= 0.1 || l.combined >= 0.1) out.push(l.combined > l.free ? "chloramine" : "chlorine");
   if (l.ring > 0.3) out.push("leaves scale when heated");
   if (out.length === 0) out.push("clear to look at");

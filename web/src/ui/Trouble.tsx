@@ -4,21 +4,38 @@ import type { ReactElement } from "react";
 import { problemOf } from "../api/client";
 import { StateMark } from "./marks";
 
-export function Trouble({ error, again }: { error: unknown; again?: () => void }): ReactElement | null {
+export function Trouble({
+  error,
+  again,
+}: {
+  error: unknown;
+  again?: () => void;
+}): ReactElement | null {
   const p = problemOf(error);
   if (!p) return null;
   return (
-    <div role="alert" className="flex gap-3 items-start border-[1.5px] border-ink bg-slip p-4 rounded-[2px] max-w-[640px]">
+    <div
+      role="alert"
+      className="flex gap-3 items-start border-[1.5px] border-ink bg-slip p-4 rounded-[2px] max-w-[640px]"
+    >
       <StateMark kind="no" size={22} />
       <div>
         <p className="font-semibold">{p.title}</p>
         {p.remedy !== "" && <p className="text-ink-2">{p.remedy}</p>}
-        {again && <button className="key bare mt-1 -ml-2" onClick={again}>Try again</button>}
+        {again && (
+          <button className="key bare mt-1 -ml-2" onClick={again}>
+            Try again
+          </button>
+        )}
       </div>
     </div>
   );
 }
 
 export function Waiting({ what }: { what: string }): ReactElement {
-  return <p role="status" className="text-ink-2 p-8">{what}</p>;
+  return (
+    <p role="status" className="text-ink-2 p-8">
+      {what}
+    </p>
+  );
 }

@@ -13,7 +13,16 @@ interface NumberFieldProps {
 }
 
 /** A number that is handed over when it is left; what is no number is said at once. */
-export function NumberField({ label, unit, value, min = 0, max = 1e6, step, hint, onCommit }: NumberFieldProps): ReactElement {
+export function NumberField({
+  label,
+  unit,
+  value,
+  min = 0,
+  max = 1e6,
+  step,
+  hint,
+  onCommit,
+}: NumberFieldProps): ReactElement {
   const [text, setText] = useState(value === null ? "" : String(value));
   const [seen, setSeen] = useState(value);
   const [wrong, setWrong] = useState("");
@@ -39,14 +48,51 @@ export function NumberField({ label, unit, value, min = 0, max = 1e6, step, hint
   };
   return (
     <div className="field">
-      <label htmlFor={id} className="font-semibold text-m">{label}{unit !== undefined && <span className="font-normal text-ink-2"> [{unit}]</span>}</label>
-      <input id={id} className="input" inputMode="decimal" value={text} step={step} aria-invalid={wrong !== ""} aria-describedby={wrong || hint ? `${id}h` : undefined} onChange={(e) => setText(e.target.value)} onBlur={commit} onKeyDown={(e) => { if (e.key === "Enter") commit(); }} />
-      {(wrong !== "" || hint !== undefined) && <small id={`${id}h`} className={wrong ? "text-s text-zest-ink font-semibold" : "text-s text-ink-2"}>{wrong || hint}</small>}
+      <label htmlFor={id} className="font-semibold text-m">
+        {label}
+        {unit !== undefined && <span className="font-normal text-ink-2"> [{unit}]</span>}
+      </label>
+      <input
+        id={id}
+        className="input"
+        inputMode="decimal"
+        value={text}
+        step={step}
+        aria-invalid={wrong !== ""}
+        aria-describedby={wrong || hint ? `${id}h` : undefined}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={commit}
+        onKeyDown={(e) => {
+          if (e.key === "Enter") commit();
+        }}
+      />
+      {(wrong !== "" || hint !== undefined) && (
+        <small
+          id={`${id}h`}
+          className={wrong ? "text-s text-zest-ink font-semibold" : "text-s text-ink-2"}
+        >
+          {wrong || hint}
+        </small>
+      )}
     </div>
   );
 }
 
-export function TextField({ label, value, required = false, hint, onCommit, first = false }: { label: string; value: string; required?: boolean; hint?: string; first?: boolean; onCommit: (value: string) => void }): ReactElement {
+export function TextField({
+  label,
+  value,
+  required = false,
+  hint,
+  onCommit,
+  first = false,
+}: {
+  label: string;
+  value: string;
+  required?: boolean;
+  hint?: string;
+  first?: boolean;
+  onCommit: (value: string) => void;
+}): ReactElement {
   const [text, setText] = useState(value);
   const [seen, setSeen] = useState(value);
   if (seen !== value) {
@@ -56,8 +102,20 @@ export function TextField({ label, value, required = false, hint, onCommit, firs
   return (
     <label className="field">
       <span>{label}</span>
-      {/* eslint-disable-next-line jsx-a11y/no-autofocus -- the first field of a new visit, where the work begins */}
-      <input className="input" value={text} required={required} autoFocus={first} onChange={(e) => setText(e.target.value)} onBlur={() => { if (text !== value) onCommit(text); }} onKeyDown={(e) => { if (e.key === "Enter" && text !== value) onCommit(text); }} />
+      <input
+        className="input"
+        value={text}
+        required={required}
+        // eslint-disable-next-line jsx-a11y/no-autofocus -- the first field of a new visit
+        autoFocus={first}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={() => {
+          if (text !== value) onCommit(text);
+        }}
+        onKeyDown={(e) => {
+          if (e.key === "Enter" && text !== value) onCommit(text);
+        }}
+      />
       {hint !== undefined && <small>{hint}</small>}
     </label>
   );
@@ -68,17 +126,43 @@ export interface Choice<T> {
   name: string;
 }
 
-export function Seg<T extends string | number | boolean | null>({ label, value, choices, onChange, hideLabel = false }: { label: string; value: T; choices: Choice<T>[]; onChange: (v: T) => void; hideLabel?: boolean }): ReactElement {
+export function Seg<T extends string | number | boolean | null>({
+  label,
+  value,
+  choices,
+  onChange,
+  hideLabel = false,
+}: {
+  label: string;
+  value: T;
+  choices: Choice<T>[];
+  onChange: (v: T) => void;
+  hideLabel?: boolean;
+}): ReactElement {
   const id = useId();
   return (
     <div className="field">
-      <span id={id} className={hideLabel ? "sr-only" : ""}>{label}</span>
+      <span id={id} className={hideLabel ? "sr-only" : ""}>
+        {label}
+      </span>
       <div className="seg w-max max-w-full" role="radiogroup" aria-labelledby={id}>
         {choices.map((c, i) => (
           <button
-            key={String(c.value)} type="button" role="radio" aria-checked={c.value === value} tabIndex={c.value === value || (i === 0 && !choices.some((x) => x.value === value)) ? 0 : -1} onClick={() => onChange(c.value)}
+            key={String(c.value)}
+            type="button"
+            role="radio"
+            aria-checked={c.value === value}
+            tabIndex={
+              c.value === value || (i === 0 && !choices.some((x) => x.value === value)) ? 0 : -1
+            }
+            onClick={() => onChange(c.value)}
             onKeyDown={(e) => {
-              const by = e.key === "ArrowRight" || e.key === "ArrowDown" ? 1 : e.key === "ArrowLeft" || e.key === "ArrowUp" ? -1 : 0;
+              const by =
+                e.key === "ArrowRight" || e.key === "ArrowDown"
+                  ? 1
+                  : e.key === "ArrowLeft" || e.key === "ArrowUp"
+                    ? -1
+                    : 0;
               if (!by) return;
               e.preventDefault();
               const next = choices[(i + by + choices.length) % choices.length];
@@ -86,11 +170,17 @@ export function Seg<T extends string | number | boolean | null>({ label, value, 
               const buttons = e.currentTarget.parentElement?.querySelectorAll("button");
               buttons?.[(i + by + choices.length) % choices.length]?.focus();
             }}
-          >{c.name}</button>
+          >
+            {c.name}
+          </button>
         ))}
       </div>
     </div>
   );
 }
 
-export const YES_NO: Choice<boolean | null>[] = [{ value: true, name: "Yes" }, { value: false, name: "No" }, { value: null, name: "Not asked" }];
+export const YES_NO: Choice<boolean | null>[] = [
+  { value: true, name: "Yes" },
+  { value: false, name: "No" },
+  { value: null, name: "Not asked" },
+];

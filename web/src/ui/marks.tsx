@@ -2,25 +2,127 @@
 import type { ReactElement } from "react";
 
 export type Mark = "done" | "part" | "miss" | "unk" | "no" | "say";
-export const MARK_WORDS: Record<Mark, string> = { done: "met", part: "under way", miss: "missing", unk: "not known", no: "attention", say: "note" };
+export const MARK_WORDS: Record<Mark, string> = {
+  done: "met",
+  part: "under way",
+  miss: "missing",
+  unk: "not known",
+  no: "attention",
+  say: "note",
+};
 
-export function StateMark({ kind, size = 18, label }: { kind: Mark; size?: number; label?: string }): ReactElement {
+export function StateMark({
+  kind,
+  size = 18,
+  label,
+}: {
+  kind: Mark;
+  size?: number;
+  label?: string;
+}): ReactElement {
   const text = label ?? MARK_WORDS[kind];
   return (
-    <svg width={size} height={size} viewBox="0 0 18 18" role="img" aria-label={text} style={{ flex: "none" }}>
-      {kind === "done" && (<><circle cx="9" cy="9" r="8" fill="var(--leaf)" /><path d="M5 9.3l2.8 2.8L13 6.500" fill="none" stroke="var(--paper)" strokeWidth="2" strokeLinecap="round" strokeLinejoin="round" /></>)}
-      {kind === "part" && (<><circle cx="9" cy="9" r="7.2" fill="none" stroke="var(--ink)" strokeWidth="1.6" /><path d="M9 9V3.5A5.5 5.5 0 1 1 3.5 9Z" fill="var(--ink)" /></>)}
-      {kind === "miss" && <circle cx="9" cy="9" r="7.2" fill="none" stroke="var(--ink-2)" strokeWidth="1.6" strokeDasharray="3.2 2.5" />}
-      {kind === "unk" && (<><circle cx="9" cy="9" r="7.5" fill="var(--paper)" stroke="var(--ink)" strokeWidth="1.6" strokeDasharray="3.2 2.3" /><path d="M6.8 7.2a2.3 2.3 0 1 1 3.3 2.2c-.8.4-1.1.8-1.1 1.5" fill="none" stroke="var(--ink)" strokeWidth="1.7" strokeLinecap="round" /><circle cx="9" cy="13.2" r="1.1" fill="var(--ink)" /></>)}
-      {kind === "no" && (<><path d="M9 1L17.3 16.5H.7Z" fill="var(--zest)" stroke="var(--ink)" strokeWidth="1.3" strokeLinejoin="round" /><path d="M9 6.5v4.5" stroke="#10302A" strokeWidth="2" strokeLinecap="round" /><circle cx="9" cy="13.7" r="1.2" fill="#10302A" /></>)}
-      {kind === "say" && (<><path d="M2 3h14v9H9l-4 4v-4H2Z" fill="none" stroke="var(--ink-2)" strokeWidth="1.6" strokeLinejoin="round" /></>)}
+    <svg
+      width={size}
+      height={size}
+      viewBox="0 0 18 18"
+      role="img"
+      aria-label={text}
+      style={{ flex: "none" }}
+    >
+      {kind === "done" && (
+        <>
+          <circle cx="9" cy="9" r="8" fill="var(--leaf)" />
+          <path
+            d="M5 9.3l2.8 2.8L13 6.500"
+            fill="none"
+            stroke="var(--paper)"
+            strokeWidth="2"
+            strokeLinecap="round"
+            strokeLinejoin="round"
+          />
+        </>
+      )}
+      {kind === "part" && (
+        <>
+          <circle cx="9" cy="9" r="7.2" fill="none" stroke="var(--ink)" strokeWidth="1.6" />
+          <path d="M9 9V3.5A5.5 5.5 0 1 1 3.5 9Z" fill="var(--ink)" />
+        </>
+      )}
+      {kind === "miss" && (
+        <circle
+          cx="9"
+          cy="9"
+          r="7.2"
+          fill="none"
+          stroke="var(--ink-2)"
+          strokeWidth="1.6"
+          strokeDasharray="3.2 2.5"
+        />
+      )}
+      {kind === "unk" && (
+        <>
+          <circle
+            cx="9"
+            cy="9"
+            r="7.5"
+            fill="var(--paper)"
+            stroke="var(--ink)"
+            strokeWidth="1.6"
+            strokeDasharray="3.2 2.3"
+          />
+          <path
+            d="M6.8 7.2a2.3 2.3 0 1 1 3.3 2.2c-.8.4-1.1.8-1.1 1.5"
+            fill="none"
+            stroke="var(--ink)"
+            strokeWidth="1.7"
+            strokeLinecap="round"
+          />
+          <circle cx="9" cy="13.2" r="1.1" fill="var(--ink)" />
+        </>
+      )}
+      {kind === "no" && (
+        <>
+          <path
+            d="M9 1L17.3 16.5H.7Z"
+            fill="var(--zest)"
+            stroke="var(--ink)"
+            strokeWidth="1.3"
+            strokeLinejoin="round"
+          />
+          <path d="M9 6.5v4.5" stroke="#10302A" strokeWidth="2" strokeLinecap="round" />
+          <circle cx="9" cy="13.7" r="1.2" fill="#10302A" />
+        </>
+      )}
+      {kind === "say" && (
+        <>
+          <path
+            d="M2 3h14v9H9l-4 4v-4H2Z"
+            fill="none"
+            stroke="var(--ink-2)"
+            strokeWidth="1.6"
+            strokeLinejoin="round"
+          />
+        </>
+      )}
     </svg>
   );
 }
 
-export const STATUS_MARK: Record<string, Mark> = { met: "done", say: "say", warn: "no", stop: "no", unknown: "unk" };
+export const STATUS_MARK: Record<string, Mark> = {
+  met: "done",
+  say: "say",
+  warn: "no",
+  stop: "no",
+  unknown: "unk",
+};
 
 /** The seed that marks the best value. */
 export function Pip({ x, y, s = 6 }: { x: number; y: number; s?: number }): ReactElement {
-  return <path d={`M${x},${y - s * 1.25} C${x + s * 0.95},${y - s * 0.1} ${x + s * 0.7},${y + s * 0.85} ${x},${y + s * 0.85} C${x - s * 0.7},${y + s * 0.85} ${x - s * 0.95},${y - s * 0.1} ${x},${y - s * 1.25}Z`} fill="var(--ink)" />;
+  return (
+    <path
+      d={`M${x},${y - s * 1.25} C${x + s * 0.95},${y - s * 0.1} ${x + s * 0.7},${y + s * 0.85} ${x},${y + s * 0.85} C${x - s * 0.7},${y + s * 0.85} ${x - s * 0.95},${y - s * 0.1} ${x},${y - s * 1.25}Z`}
+      fill="var(--ink)"
+    />
+  );
 }

@@ -40,7 +40,9 @@ def _counted(stage: StageReport) -> tuple[Chore, ...]:
 
 def stage_minutes(stage: StageReport) -> float:
     """Minutes a year of the household's own work that a stage asks for."""
-    return sum(12 / interval_months(d) * d.minutes for d in stage.dues if d.own) + sum(c.times_year * c.minutes for c in _counted(stage) if c.own)
+    return sum(12 / interval_months(d) * d.minutes for d in stage.dues if d.own) + sum(
+        c.times_year * c.minutes for c in _counted(stage) if c.own
+    )
 
 
 def chores(line: LineReport) -> Chores:
@@ -52,14 +54,36 @@ def chores(line: LineReport) -> Chores:
             step = interval_months(d)
             if step == math.inf:
                 continue
-            out.append(YearlyChore(label=d.label, kind=d.kind, times_year=12 / step, minutes_year=12 / step * d.minutes, own=d.own))
+            out.append(
+                YearlyChore(
+                    label=d.label,
+                    kind=d.kind,
+                    times_year=12 / step,
+                    minutes_year=12 / step * d.minutes,
+                    own=d.own,
+                )
+            )
             month = step
             while month <= 12 + 1e-9:
                 strip[max(0, min(11, round(month) - 1))].append(d.kind)
                 month += step
         for c in _counted(stage):
-            out.append(YearlyChore(label=c.label, kind="salt" if c.bags else "work", times_year=c.times_year, minutes_year=c.times_year * c.minutes, own=c.own, bags=c.bags))
+            out.append(
+                YearlyChore(
+                    label=c.label,
+                    kind="salt" if c.bags else "work",
+                    times_year=c.times_year,
+                    minutes_year=c.times_year * c.minutes,
+                    own=c.own,
+                    bags=c.bags,
+                )
+            )
             if c.bags:
                 for i in range(round(c.bags)):
                     strip[int(i * 12 / max(1, round(c.bags))) % 12].append("salt")
-    return Chores(chores=tuple(out), own_minutes=sum(c.minutes_year for c in out if c.own), bags=sum(c.bags for c in out), strip=tuple(tuple(m) for m in strip))
+    return Chores(
+        chores=tuple(out),
+        own_minutes=sum(c.minutes_year for c in out if c.own),
+        bags=sum(c.bags for c in out),
+        strip=tuple(tuple(m) for m in strip),
+    )

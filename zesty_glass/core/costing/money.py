@@ -69,10 +69,16 @@ class Rates:
             amounts = []
             for m in months:
                 y = int(m / 12 + _EPS)
-                amount = cents(price * self.grown[y] / self.discount(m)) if self.discounted else prices[y]
+                amount = (
+                    cents(price * self.grown[y] / self.discount(m))
+                    if self.discounted
+                    else prices[y]
+                )
                 amounts.append(amount)
                 by_year[y] = by_year.get(y, _ZERO) + amount
-            known = self._falling[price, step] = Falling(tuple(months), tuple(amounts), tuple(by_year.items()), sum(amounts, _ZERO))
+            known = self._falling[price, step] = Falling(
+                tuple(months), tuple(amounts), tuple(by_year.items()), sum(amounts, _ZERO)
+            )
         return known
 
     def running(self, per_year: Decimal) -> list[Decimal]:
@@ -81,7 +87,9 @@ class Rates:
         if known is None:
             if len(self._running) >= MOST_PRICES:
                 self._running.clear()
-            known = self._running[per_year] = [cents(amount) for amount in running_years(per_year, self)]
+            known = self._running[per_year] = [
+                cents(amount) for amount in running_years(per_year, self)
+            ]
         return known
 
     def discount(self, month: float) -> Decimal:
@@ -102,14 +110,29 @@ def interval_months(due: Due) -> float:
         RuleError: neither months nor gallons to go by, or an interval of 0.
     """
     if due.life_factor <= 0:
-        raise RuleError("cost.life_factor", f"{due.label}: a life factor must be above 0.", due.code, "Use 1 when nothing shortens it.")
+        raise RuleError(
+            "cost.life_factor",
+            f"{due.label}: a life factor must be above 0.",
+            due.code,
+            "Use 1 when nothing shortens it.",
+        )
     by_use = _by_use(due)
     ends = [m for m in (due.months, by_use) if m is not None]
     if not ends:
-        raise RuleError("cost.interval", f"{due.label} has neither months nor gallons to go by.", due.code, "Give at least one.")
+        raise RuleError(
+            "cost.interval",
+            f"{due.label} has neither months nor gallons to go by.",
+            due.code,
+            "Give at least one.",
+        )
     interval = min(ends) * due.life_factor
     if interval <= 0:
-        raise RuleError("cost.interval", f"{due.label}: an interval of 0 is not possible.", due.code, "Give months or gallons above 0.")
+        raise RuleError(
+            "cost.interval",
+            f"{due.label}: an interval of 0 is not possible.",
+            due.code,
+            "Give months or gallons above 0.",
+        )
     return interval
 
 
@@ -127,7 +150,11 @@ def interval_why(due: Due) -> str:
     by_use = _by_use(due)
     if by_use == math.inf:
         return "no water runs through it"
-    text = f"{due.capacity_gal:,.0f} gal at {due.gallons_year / 12:,.0f} gal a month" if by_use is not None and (due.months is None or by_use < due.months) else "by the calendar"
+    text = (
+        f"{due.capacity_gal:,.0f} gal at {due.gallons_year / 12:,.0f} gal a month"
+        if by_use is not None and (due.months is None or by_use < due.months)
+        else "by the calendar"
+    )
     if due.life_factor != 1.0:
         text += f", × {due.life_factor:g}"
     return f"{text}: {due.why}" if due.why else text
@@ -192,33 +219,76 @@ def running_years(per_year: Decimal, rates: Rates) -> list[Decimal]:
     """A running cost by year: twelve monthly twelfths, summed unrounded."""
     if not rates.discounted:
         return [per_year * f for f in rates.grown]
-    return [sum((per_year / 12 * f / rates.discount(float(12 * y + m)) for m in range(12)), _ZERO) for y, f in enumerate(rates.grown)]
+    return [
+        sum((per_year / 12 * f / rates.discount(float(12 * y + m)) for m in range(12)), _ZERO)
+        for y, f in enumerate(rates.grown)
+    ]
 
 
 def _rates(growth: Decimal, discount: Decimal, years: int) -> Rates:
     if not 1 <= years <= 60:
-        raise RuleError("cost.years", f"A horizon of {years} years is not possible.", "years", "Use 5, 10, 15 or 20.")
+        raise RuleError(
+            "cost.years",
+            f"A horizon of {years} years is not possible.",
+            "years",
+            "Use 5, 10, 15 or 20.",
+        )
     return rates_for(growth, discount, years)
 
 
-def lifetime_total(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iterable[Running], years: int, growth: Decimal, discount: Decimal) -> Decimal:
+def lifetime_total(
+    purchases: Iterable[Purchase],
+    dues: Iterable[Due],
+    running: Iterable[Running],
+    years: int,
+    growth: Decimal,
+    discount: Decimal,
+) -> Decimal:
     """The total of ``lifetime`` alone, to the cent."""
     rates = _rates(growth, discount, years)
     total = sum((cents(p.price) + cents(p.installation) for p in purchases), _ZERO)
     total += sum((rates.falling(d.price, interval_months(d)).total for d in dues), _ZERO)
-    return total + sum((amount for per_year in _by_kind(running).values() for amount in rates.running(per_year)), _ZERO)
+    return total + sum(
+        (amount for per_year in _by_kind(running).values() for amount in rates.running(per_year)),
+        _ZERO,
+    )
 
 
-def lifetime(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iterable[Running], years: int, growth: Decimal, discount: Decimal, house_gal_year: float = 0.0, tap_gal_year: float = 0.0) -> Lifetime:
+def lifetime(
+    purchases: Iterable[Purchase],
+    dues: Iterable[Due],
+    running: Iterable[Running],
+    years: int,
+    growth: Decimal,
+    discount: Decimal,
+    house_gal_year: float = 0.0,
+    tap_gal_year: float = 0.0,
+) -> Lifetime:
     """Everything paid over ``years``: purchases at month 0, events rounded when due, running costs rounded once a year per kind."""
     rates = _rates(growth, discount, years)
     events: list[Event] = []
     lines: list[CostLine] = []
     for p in purchases:
-        for label, kind, amount in ((p.label, "equipment", p.price), (f"Installing {p.label}", "installation", p.installation)):
+        for label, kind, amount in (
+            (p.label, "equipment", p.price),
+            (f"Installing {p.label}", "installation", p.installation),
+        ):
             if amount:
-                events.append(Event(month=0.0, amount=cents(amount), kind=kind, label=label, scope=p.scope))
-                lines.append(CostLine(label=label, kind=kind, scope=p.scope, price=amount, interval_months=None, times=1, total=cents(amount), why="once"))
+                events.append(
+                    Event(month=0.0, amount=cents(amount), kind=kind, label=label, scope=p.scope)
+                )
+                lines.append(
+                    CostLine(
+                        label=label,
+                        kind=kind,
+                        scope=p.scope,
+                        price=amount,
+                        interval_months=None,
+                        times=1,
+                        total=cents(amount),
+                        why="once",
+                    )
+                )
     purchase = sum((e.amount for e in events), _ZERO)
     by_kind: dict[str, Decimal] = {}
     by_year = [_ZERO] * years
@@ -231,13 +301,27 @@ def lifetime(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iterab
         step = interval_months(d)
         due = rates.falling(d.price, step)
         times, total_due = len(due.months), due.total
-        events += [Event(m, amount, d.kind, d.label, d.scope) for m, amount in zip(due.months, due.amounts, strict=True)]
+        events += [
+            Event(m, amount, d.kind, d.label, d.scope)
+            for m, amount in zip(due.months, due.amounts, strict=True)
+        ]
         for y, amount in due.by_year:
             by_year[y] += amount
         if times:
             by_kind[d.kind] = by_kind.get(d.kind, _ZERO) + total_due
             scope_total[d.scope] += total_due
-        lines.append(CostLine(label=d.label, kind=d.kind, scope=d.scope, price=d.price, interval_months=None if step == math.inf else step, times=times, total=total_due, why=interval_why(d)))
+        lines.append(
+            CostLine(
+                label=d.label,
+                kind=d.kind,
+                scope=d.scope,
+                price=d.price,
+                interval_months=None if step == math.inf else step,
+                times=times,
+                total=total_due,
+                why=interval_why(d),
+            )
+        )
     run = list(running)
     _add_running(run, years, rates, by_kind, by_year, scope_total, lines)
     events.sort()
@@ -248,13 +332,29 @@ def lifetime(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iterab
         return None if gallons <= 0 else amount / Decimal(repr(gallons * years))
 
     return Lifetime(
-        years=years, total=total, purchase=purchase, by_kind=by_kind, by_year=tuple(by_year), first_year=by_year[0], worst_year=max(later), per_year=cents(total / years),
-        per_gallon_house=per(scope_total["house"], house_gal_year), per_gallon_tap=per(scope_total["tap"], tap_gal_year), lines=tuple(lines), events=tuple(events),
+        years=years,
+        total=total,
+        purchase=purchase,
+        by_kind=by_kind,
+        by_year=tuple(by_year),
+        first_year=by_year[0],
+        worst_year=max(later),
+        per_year=cents(total / years),
+        per_gallon_house=per(scope_total["house"], house_gal_year),
+        per_gallon_tap=per(scope_total["tap"], tap_gal_year),
+        lines=tuple(lines),
+        events=tuple(events),
         monthly=_monthly(events, run, years, rates, total),
     )
 
 
-def added_cost(purchases: Iterable[Purchase], dues: Iterable[Due], running: Iterable[Running], rates: Rates, years: int) -> Decimal:
+def added_cost(
+    purchases: Iterable[Purchase],
+    dues: Iterable[Due],
+    running: Iterable[Running],
+    rates: Rates,
+    years: int,
+) -> Decimal:
     """What some stages add to a lifetime: purchases and every event to the cent, running costs unrounded.
 
     Unlike a total of ``lifetime`` this adds up over stages without a remainder, which a comparison of many lines needs; the two
@@ -273,7 +373,15 @@ def _by_kind(running: Iterable[Running]) -> dict[tuple[str, str], Decimal]:
     return groups
 
 
-def _add_running(run: list[Running], years: int, rates: Rates, by_kind: dict[str, Decimal], by_year: list[Decimal], scope_total: dict[str, Decimal], lines: list[CostLine]) -> None:
+def _add_running(
+    run: list[Running],
+    years: int,
+    rates: Rates,
+    by_kind: dict[str, Decimal],
+    by_year: list[Decimal],
+    scope_total: dict[str, Decimal],
+    lines: list[CostLine],
+) -> None:
     """Running costs, summed per kind and branch, rounded once a year."""
     for (kind, scope), per_year in _by_kind(run).items():
         sums = rates.running(per_year)
@@ -283,14 +391,29 @@ def _add_running(run: list[Running], years: int, rates: Rates, by_kind: dict[str
         for y, s in enumerate(sums):
             by_year[y] += s
         labels = [r for r in run if r.kind == kind and r.scope == scope]
-        lines.append(CostLine(label=" and ".join(dict.fromkeys(r.label for r in labels)), kind=kind, scope=scope, price=cents(sum((r.per_year for r in labels), Decimal(0))), interval_months=None, times=years, total=total, why="a year, spread by month; " + "; ".join(r.why for r in labels if r.why)))
+        lines.append(
+            CostLine(
+                label=" and ".join(dict.fromkeys(r.label for r in labels)),
+                kind=kind,
+                scope=scope,
+                price=cents(sum((r.per_year for r in labels), Decimal(0))),
+                interval_months=None,
+                times=years,
+                total=total,
+                why="a year, spread by month; " + "; ".join(r.why for r in labels if r.why),
+            )
+        )
 
 
-def _monthly(events: list[Event], run: list[Running], years: int, rates: Rates, total: Decimal) -> tuple[Decimal, ...]:
+def _monthly(
+    events: list[Event], run: list[Running], years: int, rates: Rates, total: Decimal
+) -> tuple[Decimal, ...]:
     """Paid by the end of month m − 1, m = 0 … 12 · years; what falls due at month 0 is in the first, the last is the total."""
     twelfth = sum((r.per_year for r in run), _ZERO) / 12
     monthly = [(twelfth * f).quantize(_MICRO) for f in rates.grown]
-    adds = [_ZERO] * (12 * years + 1)  # the last takes what falls due after the last month began: it is in the total
+    adds = [_ZERO] * (
+        12 * years + 1
+    )  # the last takes what falls due after the last month began: it is in the total
     ceil = math.ceil
     for month, amount, *_ in events:
         adds[ceil(month - _EPS)] += amount
@@ -324,16 +447,33 @@ def apr(price: Decimal, down: Decimal, monthly: Decimal, months: int) -> Decimal
     """
     owed = price - down
     if months <= 0 or monthly <= 0 or owed <= 0:
-        raise RuleError("plan.impossible", "A plan needs a balance, payments and months above 0.", "plan", "Check price, down payment and months.")
-    if monthly * months < owed - max(CENT, CENT / 2 * months):  # a payment is rounded to the cent, every month
-        raise RuleError("plan.impossible", "The payments do not cover the price.", "plan", "Raise the payment or the months.")
+        raise RuleError(
+            "plan.impossible",
+            "A plan needs a balance, payments and months above 0.",
+            "plan",
+            "Check price, down payment and months.",
+        )
+    if monthly * months < owed - max(
+        CENT, CENT / 2 * months
+    ):  # a payment is rounded to the cent, every month
+        raise RuleError(
+            "plan.impossible",
+            "The payments do not cover the price.",
+            "plan",
+            "Raise the payment or the months.",
+        )
 
     def worth(rate: float) -> float:
         return float(owed) - sum(float(monthly) / (1 + rate) ** k for k in range(1, months + 1))
 
     low, high = 0.0, 1000.0 / 1200.0
     if worth(high) < 0:
-        raise RuleError("plan.apr", "The yearly rate of this plan is above 1,000 %.", "plan", "Check the payment: it is out of all proportion.")
+        raise RuleError(
+            "plan.apr",
+            "The yearly rate of this plan is above 1,000 %.",
+            "plan",
+            "Check the payment: it is out of all proportion.",
+        )
     for _ in range(100):
         mid = (low + high) / 2
         if worth(mid) < 0:

@@ -50,8 +50,20 @@ def waste(line: LineReport) -> Waste:
     unknown = any(s.kind == "membrane" and not s.drains for s in line.stages)
     days = max(line.demand.occupied_days, 1.0)
     return Waste(
-        by_kind=by_kind, total_gal_year=total, house_gal_year=house, tap_gal_year=tap,
-        per_gallon_house=house / use if use > 0 else None, per_gallon_tap=tap / drunk if drunk > 0 else None, share_of_use=total / use if use > 0 else None,
-        largest_gal=max((d.largest_gal for d in line.drains), default=0.0), week_gal=total / days * 7, brine=any(d.brine for d in line.drains), bathtubs=total / BATHTUB_GAL, unknown=unknown,
-        cost_year=sum((r.per_year for s in line.stages for r in s.running if r.label == TO_THE_DRAIN), Decimal(0)),
+        by_kind=by_kind,
+        total_gal_year=total,
+        house_gal_year=house,
+        tap_gal_year=tap,
+        per_gallon_house=house / use if use > 0 else None,
+        per_gallon_tap=tap / drunk if drunk > 0 else None,
+        share_of_use=total / use if use > 0 else None,
+        largest_gal=max((d.largest_gal for d in line.drains), default=0.0),
+        week_gal=total / days * 7,
+        brine=any(d.brine for d in line.drains),
+        bathtubs=total / BATHTUB_GAL,
+        unknown=unknown,
+        cost_year=sum(
+            (r.per_year for s in line.stages for r in s.running if r.label == TO_THE_DRAIN),
+            Decimal(0),
+        ),
     )

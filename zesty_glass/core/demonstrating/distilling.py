@@ -38,7 +38,11 @@ class Balance:
 
 def residue_volume(feed: float, feed_l: float, distillate: float, residue: float) -> float | None:
     """Litres that remain when the residue reads ``residue`` [all mg/L]: V·(C_feed − C_dist)/(C_res − C_dist); None when it never can."""
-    return None if residue <= distillate or feed < distillate else feed_l * (feed - distillate) / (residue - distillate)
+    return (
+        None
+        if residue <= distillate or feed < distillate
+        else feed_l * (feed - distillate) / (residue - distillate)
+    )
 
 
 def volume(litres: float, share: float) -> Range:
@@ -48,32 +52,60 @@ def volume(litres: float, share: float) -> Range:
 
 def mass(concentration: Range, litres: Range) -> Range:
     """Concentration × volume, end by end [mg]."""
-    high = None if concentration.high is None or litres.high is None else concentration.high * litres.high
+    high = (
+        None
+        if concentration.high is None or litres.high is None
+        else concentration.high * litres.high
+    )
     return Range.of(concentration.low * litres.low, concentration.best * litres.best, high)
 
 
-def verdict(fed: Range, out: Range, scale_mg: float) -> Literal["closes", "closes with scale", "too much", "too little"]:
+def verdict(
+    fed: Range, out: Range, scale_mg: float
+) -> Literal["closes", "closes with scale", "too much", "too little"]:
     """Closed when the ranges of in and out share a value; a residue low by no more than the scale that may have fallen out closes too."""
     if fed.overlaps(out):
         return "closes"
     if fed.high is not None and out.low > fed.high:
         return "too much"
-    return "closes with scale" if out.high is not None and out.high + scale_mg >= fed.low else "too little"
+    return (
+        "closes with scale"
+        if out.high is not None and out.high + scale_mg >= fed.low
+        else "too little"
+    )
 
 
 def balance(d: Distilling, water: Water | None) -> Balance:
     """The mass balance of a distilling, as far as it was measured; ``water``: the feed's sample, for hardness and alkalinity."""
-    parts = {n: meter(d.instrument, seen) if (seen := getattr(d, n)) is not None else None for n in ("feed", "distillate", "residue")}
-    flags = tuple(Flag(id=f"{n}.{f.id}", sentence=f"{n.capitalize()}: {f.sentence}") for n, v in parts.items() if v is not None for f in v.flags)
+    parts = {
+        n: meter(d.instrument, seen) if (seen := getattr(d, n)) is not None else None
+        for n in ("feed", "distillate", "residue")
+    }
+    flags = tuple(
+        Flag(id=f"{n}.{f.id}", sentence=f"{n.capitalize()}: {f.sentence}")
+        for n, v in parts.items()
+        if v is not None
+        for f in v.flags
+    )
     feed = parts["feed"]
     assert feed is not None and feed.range is not None
     dist = None if parts["distillate"] is None else parts["distillate"].range
     res = None if parts["residue"] is None else parts["residue"].range
     fed = mass(feed.range, volume(d.feed_l, d.volume_share))
     found = None if water is None else scale_mg_l(water)
-    fallen = 0.0 if found is None else (found[0].best if found[0].high is None else found[0].high) * d.feed_l
+    fallen = (
+        0.0
+        if found is None
+        else (found[0].best if found[0].high is None else found[0].high) * d.feed_l
+    )
     out, said, expected = None, "open", None
-    steam_l = d.distillate_l if d.distillate_l is not None else None if d.residue_l is None else d.feed_l - d.residue_l
+    steam_l = (
+        d.distillate_l
+        if d.distillate_l is not None
+        else None
+        if d.residue_l is None
+        else d.feed_l - d.residue_l
+    )
     came = dist or Range.exact(0.0)
     if d.residue_l is not None and steam_l is not None:
         over = mass(came, volume(steam_l, d.volume_share))
@@ -83,6 +115,14 @@ def balance(d: Distilling, water: Water | None) -> Balance:
             said = verdict(fed, out, fallen)
     should = None if res is None else residue_volume(feed.range.best, d.feed_l, came.best, res.best)
     return Balance(
-        feed=feed.range, distillate=dist, residue=res, fed_mg=fed, out_mg=out, scale_mg=fallen, verdict=said,  # type: ignore[arg-type]
-        residue_l=should, residue_mg_l=expected, flags=flags,
+        feed=feed.range,
+        distillate=dist,
+        residue=res,
+        fed_mg=fed,
+        out_mg=out,
+        scale_mg=fallen,
+        verdict=said,  # type: ignore[arg-type]
+        residue_l=should,
+        residue_mg_l=expected,
+        flags=flags,
     )

@@ -18,10 +18,18 @@ class Scale:
 
 def scale_mg_l(water: Water) -> tuple[Range, bool] | None:
     """What may fall out [mg/L as CaCO3]: the smaller of calcium hardness and alkalinity, end by end; else hardness. None: neither known."""
-    calcium, alkalinity, hardness = water.range("calcium"), water.range("alkalinity"), water.range("hardness")
+    calcium, alkalinity, hardness = (
+        water.range("calcium"),
+        water.range("alkalinity"),
+        water.range("hardness"),
+    )
     if calcium is not None and alkalinity is not None:
         highs = [r.high for r in (calcium, alkalinity) if r.high is not None]
-        return Range.of(min(calcium.low, alkalinity.low), min(calcium.best, alkalinity.best), min(highs) if highs else None), False
+        return Range.of(
+            min(calcium.low, alkalinity.low),
+            min(calcium.best, alkalinity.best),
+            min(highs) if highs else None,
+        ), False
     if hardness is None:
         return None
     return hardness, True
@@ -30,4 +38,8 @@ def scale_mg_l(water: Water) -> tuple[Range, bool] | None:
 def scale_year(water: Water, litres_day: float) -> Scale | None:
     """Grams a year = what may fall out × litres heated a day × 365.25."""
     found = scale_mg_l(water)
-    return None if found is None else Scale(grams=found[0].scale(litres_day * DAYS_PER_YEAR / 1000), from_hardness=found[1])
+    return (
+        None
+        if found is None
+        else Scale(grams=found[0].scale(litres_day * DAYS_PER_YEAR / 1000), from_hardness=found[1])
+    )

@@ -30,7 +30,11 @@ def counted(v: Vial) -> Range | None:
 def ratio(vial: Range, softened: Range) -> Ratio:
     """How many times the softened vial's soap: best = a/b, low = a_low/b_high, high = a_high/b_low (none when b_low is 0)."""
     assert vial.high is not None and softened.high is not None
-    return Ratio(best=vial.best / softened.best, low=vial.low / softened.high, high=vial.high / softened.low if softened.low > 0 else None)
+    return Ratio(
+        best=vial.best / softened.best,
+        low=vial.low / softened.high,
+        high=vial.high / softened.low if softened.low > 0 else None,
+    )
 
 
 def household_share(shown: Ratio, firm_share: float) -> float:
@@ -54,4 +58,6 @@ def expected_drops(hardness: Range, test: Lather) -> Range:
     """Drops expected: lather drops + 6 · hardness [mg/L as CaCO3] · volume [L] ÷ soap in a drop [mg]."""
     k = SOAP_PER_CACO3 * test.volume_ml / 1000 / test.soap_mg_per_drop
     high = None if hardness.high is None else test.lather_drops + k * hardness.high
-    return Range.of(test.lather_drops + k * hardness.low, test.lather_drops + k * hardness.best, high)
+    return Range.of(
+        test.lather_drops + k * hardness.low, test.lather_drops + k * hardness.best, high
+    )

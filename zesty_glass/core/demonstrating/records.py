@@ -30,7 +30,12 @@ class SideBySide:
 
     def __post_init__(self) -> None:
         if not 1 <= len(self.samples) <= 8 or len(set(self.samples)) != len(self.samples):
-            raise _fail("demo.samples", "One to eight different glasses can stand side by side.", "body.samples", "Choose each once.")
+            raise _fail(
+                "demo.samples",
+                "One to eight different glasses can stand side by side.",
+                "body.samples",
+                "Choose each once.",
+            )
 
 
 @record
@@ -52,10 +57,22 @@ class Vial:
     cloud: bool | None = None
 
     def __post_init__(self) -> None:
-        if len(self.steps) > MOST_STEPS or any(not 1 <= s <= MOST_DROPS_IN_A_STEP for s in self.steps):
-            raise _fail("lather.steps", f"“{self.name}” holds a step of soap that cannot be counted.", "body.vials", f"Add 1 to {MOST_DROPS_IN_A_STEP} drops at a time.")
+        if len(self.steps) > MOST_STEPS or any(
+            not 1 <= s <= MOST_DROPS_IN_A_STEP for s in self.steps
+        ):
+            raise _fail(
+                "lather.steps",
+                f"“{self.name}” holds a step of soap that cannot be counted.",
+                "body.vials",
+                f"Add 1 to {MOST_DROPS_IN_A_STEP} drops at a time.",
+            )
         if self.held and not self.steps:
-            raise _fail("lather.no_soap", f"“{self.name}” lathers with no soap in it.", "body.vials", "Add at least one drop.")
+            raise _fail(
+                "lather.no_soap",
+                f"“{self.name}” lathers with no soap in it.",
+                "body.vials",
+                "Add at least one drop.",
+            )
 
 
 @record
@@ -72,12 +89,32 @@ class Lather:
 
     def __post_init__(self) -> None:
         if not 1 <= len(self.vials) <= 5:
-            raise _fail("lather.vials", "A lather test has one to five vials.", "body.vials", "Take one away.")
+            raise _fail(
+                "lather.vials",
+                "A lather test has one to five vials.",
+                "body.vials",
+                "Take one away.",
+            )
         if sum(v.role == "softened" for v in self.vials) > 1:
-            raise _fail("lather.two_softened", "Two vials are called softened: the others are held against one.", "body.vials", "Call one of them another.")
-        for name, low, high in (("volume_ml", 1, 1000), ("spoon_ml", 0.1, 100), ("soap_mg_per_drop", 0.05, 100), ("lather_drops", 0, 50)):
+            raise _fail(
+                "lather.two_softened",
+                "Two vials are called softened: the others are held against one.",
+                "body.vials",
+                "Call one of them another.",
+            )
+        for name, low, high in (
+            ("volume_ml", 1, 1000),
+            ("spoon_ml", 0.1, 100),
+            ("soap_mg_per_drop", 0.05, 100),
+            ("lather_drops", 0, 50),
+        ):
             if not low <= getattr(self, name) <= high:
-                raise _fail(f"lather.{name}", f"{getattr(self, name):g} is not possible here.", f"body.{name}", f"Use {low:g} to {high:g}.")
+                raise _fail(
+                    f"lather.{name}",
+                    f"{getattr(self, name):g} is not possible here.",
+                    f"body.{name}",
+                    f"Use {low:g} to {high:g}.",
+                )
 
 
 @record
@@ -115,7 +152,12 @@ class Kettle:
 
     def __post_init__(self) -> None:
         if not 0 < self.litres_day <= 1000:
-            raise _fail("kettle.litres", f"{self.litres_day:g} L a day is not possible.", "body.litres_day", "Use more than 0, at most 1,000.")
+            raise _fail(
+                "kettle.litres",
+                f"{self.litres_day:g} L a day is not possible.",
+                "body.litres_day",
+                "Use more than 0, at most 1,000.",
+            )
 
 
 @record
@@ -141,11 +183,28 @@ class Distilling:
         for name in ("feed_l", "distillate_l", "residue_l"):
             v = getattr(self, name)
             if v is not None and not 0 < v <= 100:
-                raise _fail("distilling.volume", f"{v:g} L is not possible.", f"body.{name}", "Use more than 0, at most 100.")
-        if (self.residue_l or 0) > self.feed_l * 1.05 or (self.residue_l or 0) + (self.distillate_l or 0) > self.feed_l * 1.1:
-            raise _fail("distilling.more_than_fed", "More water came out than went in.", "body.residue_l", "Read the amounts again.")
+                raise _fail(
+                    "distilling.volume",
+                    f"{v:g} L is not possible.",
+                    f"body.{name}",
+                    "Use more than 0, at most 100.",
+                )
+        if (self.residue_l or 0) > self.feed_l * 1.05 or (self.residue_l or 0) + (
+            self.distillate_l or 0
+        ) > self.feed_l * 1.1:
+            raise _fail(
+                "distilling.more_than_fed",
+                "More water came out than went in.",
+                "body.residue_l",
+                "Read the amounts again.",
+            )
         if not 0 <= self.volume_share <= 0.5:
-            raise _fail("distilling.volume_share", f"{self.volume_share:g} is not a share.", "body.volume_share", "Use 0 to 0.5.")
+            raise _fail(
+                "distilling.volume_share",
+                f"{self.volume_share:g} is not a share.",
+                "body.volume_share",
+                "Use 0 to 0.5.",
+            )
 
 
 @record
@@ -177,17 +236,51 @@ class Tasting:
 
     def __post_init__(self) -> None:
         codes = [w.code for w in self.waters]
-        if not 2 <= len(codes) <= 5 or len(set(codes)) != len(codes) or len({w.sample for w in self.waters}) != len(codes):
-            raise _fail("tasting.waters", "Two to five different waters can be tasted.", "body.waters", "Choose each once.")
-        if not 1 <= len(self.tasters) <= 6 or len({t.name.strip().casefold() for t in self.tasters}) != len(self.tasters):
-            raise _fail("tasting.tasters", "One to six tasters, each with a name of their own.", "body.tasters", "Name each once.")
+        if (
+            not 2 <= len(codes) <= 5
+            or len(set(codes)) != len(codes)
+            or len({w.sample for w in self.waters}) != len(codes)
+        ):
+            raise _fail(
+                "tasting.waters",
+                "Two to five different waters can be tasted.",
+                "body.waters",
+                "Choose each once.",
+            )
+        if not 1 <= len(self.tasters) <= 6 or len(
+            {t.name.strip().casefold() for t in self.tasters}
+        ) != len(self.tasters):
+            raise _fail(
+                "tasting.tasters",
+                "One to six tasters, each with a name of their own.",
+                "body.tasters",
+                "Name each once.",
+            )
         for t in self.tasters:
             if sorted(t.order) != sorted(codes):
-                raise _fail("tasting.order", f"{t.name}’s order does not hold every code once.", "body.tasters", "Draw the orders again.")
-            if t.ranks is not None and (set(t.ranks) != set(codes) or not all(1 <= r <= len(codes) for r in t.ranks.values())):
-                raise _fail("tasting.ranks", f"{t.name} has not given every code a place from 1 to {len(codes)}.", "body.tasters", "Give each code one place.")
+                raise _fail(
+                    "tasting.order",
+                    f"{t.name}’s order does not hold every code once.",
+                    "body.tasters",
+                    "Draw the orders again.",
+                )
+            if t.ranks is not None and (
+                set(t.ranks) != set(codes)
+                or not all(1 <= r <= len(codes) for r in t.ranks.values())
+            ):
+                raise _fail(
+                    "tasting.ranks",
+                    f"{t.name} has not given every code a place from 1 to {len(codes)}.",
+                    "body.tasters",
+                    "Give each code one place.",
+                )
         if self.shown_at is not None and any(t.ranks is None for t in self.tasters):
-            raise _fail("tasting.early", "The key cannot be shown while a taster is still ranking.", "body.shown_at", "Wait for every taster.")
+            raise _fail(
+                "tasting.early",
+                "The key cannot be shown while a taster is still ranking.",
+                "body.shown_at",
+                "Wait for every taster.",
+            )
 
 
 @record
@@ -198,7 +291,10 @@ class Through:
     option: str
 
 
-Body = Annotated[SideBySide | Lather | ColourColumn | ChlorineTest | Kettle | Distilling | Tasting | Through, TaggedBy("kind")]
+Body = Annotated[
+    SideBySide | Lather | ColourColumn | ChlorineTest | Kettle | Distilling | Tasting | Through,
+    TaggedBy("kind"),
+]
 
 
 @record
@@ -214,4 +310,9 @@ class Demonstration:
 
     def __post_init__(self) -> None:
         if self.simulated and isinstance(self.body, Tasting):
-            raise _fail("tasting.simulated", "A taste cannot be simulated.", "simulated", "Taste, or leave it out.")
+            raise _fail(
+                "tasting.simulated",
+                "A taste cannot be simulated.",
+                "simulated",
+                "Taste, or leave it out.",
+            )

@@ -20,7 +20,17 @@ from ..treating.stream import Stream
 from .distilling import Balance, balance
 from .kettle import Scale, scale_year
 from .lather import Ratio, counted, expected_drops, household_share, ratio, spoon_share, spoonful
-from .records import ChlorineTest, ColourColumn, Demonstration, Distilling, Kettle, Lather, SideBySide, Tasting, Through
+from .records import (
+    ChlorineTest,
+    ColourColumn,
+    Demonstration,
+    Distilling,
+    Kettle,
+    Lather,
+    SideBySide,
+    Tasting,
+    Through,
+)
 from .tasting import Agreement, agreement, how_little, refusal
 
 
@@ -112,7 +122,10 @@ class ThroughShown:
     option: str
 
 
-Result = Annotated[Bars | LatherShown | BeforeAfter | KettleShown | DistillingShown | TastingShown | ThroughShown, TaggedBy("kind")]
+Result = Annotated[
+    Bars | LatherShown | BeforeAfter | KettleShown | DistillingShown | TastingShown | ThroughShown,
+    TaggedBy("kind"),
+]
 
 
 @record
@@ -149,7 +162,11 @@ def _gone(what: str) -> Shown:
 
 def _expected(stream: Stream, analyte: str) -> Value | None:
     q = stream.get(analyte)
-    return None if q is None else Value(analyte=analyte, unit="", range=q.range, below=q.below, words=q.words)
+    return (
+        None
+        if q is None
+        else Value(analyte=analyte, unit="", range=q.range, below=q.below, words=q.words)
+    )
 
 
 def _pair(name: str, before: Value | None, after: Value | None) -> tuple[str, Removal | None]:
@@ -174,14 +191,38 @@ def side_by_side(d: SideBySide, at: Around) -> Shown:
             beside = "another meter factor: not compared"
         else:
             beside = _pair("tds", at.value(first, "tds"), v)[0]
-        bars.append(Bar(sample=id, name=s.name, range=None if v is None else v.range, shown="not tested" if v is None else words.value("tds", v.range, v.below), span=words.span("tds", None if v is None else v.range), predicted=False, beside=beside))
+        bars.append(
+            Bar(
+                sample=id,
+                name=s.name,
+                range=None if v is None else v.range,
+                shown="not tested" if v is None else words.value("tds", v.range, v.below),
+                span=words.span("tds", None if v is None else v.range),
+                predicted=False,
+                beside=beside,
+            )
+        )
     if d.option is not None:
         line = at.lines.get(d.option)
         if line is None:
             return _gone("The line")
         v = _expected(line.tap, "tds")
-        bars.append(Bar(sample="", name=f"Expected: {line.name}", range=None if v is None else v.range, shown="not known" if v is None else words.value("tds", v.range, v.below), span=words.span("tds", None if v is None else v.range), predicted=True, beside=""))
-    tops = [b.range.high if b.range.high is not None else b.range.best for b in bars if b.range is not None]
+        bars.append(
+            Bar(
+                sample="",
+                name=f"Expected: {line.name}",
+                range=None if v is None else v.range,
+                shown="not known" if v is None else words.value("tds", v.range, v.below),
+                span=words.span("tds", None if v is None else v.range),
+                predicted=True,
+                beside="",
+            )
+        )
+    tops = [
+        b.range.high if b.range.high is not None else b.range.best
+        for b in bars
+        if b.range is not None
+    ]
     scale = max([*tops, 100.0])
     return Shown(id="", sentences=(), result=Bars(bars=tuple(bars), scale=scale * 1.05))
 
@@ -189,7 +230,11 @@ def side_by_side(d: SideBySide, at: Around) -> Shown:
 def lather(d: Lather, at: Around, simulated: bool) -> Shown:
     """Drops a vial, ratios to the softened vial, the spoonful and the household estimate."""
     hard = {v.id: at.value(v.sample, "hardness") for v in d.vials if v.sample is not None}
-    expected = {k: expected_drops(v.range, d) for k, v in hard.items() if v is not None and v.range is not None}
+    expected = {
+        k: expected_drops(v.range, d)
+        for k, v in hard.items()
+        if v is not None and v.range is not None
+    }
     drops = {v.id: expected.get(v.id) if simulated else counted(v) for v in d.vials}
     soft = next((v for v in d.vials if v.role == "softened"), None)
     if soft is not None and soft.id not in expected:
@@ -197,39 +242,97 @@ def lather(d: Lather, at: Around, simulated: bool) -> Shown:
         if simulated:
             drops[soft.id] = expected[soft.id]
     base = None if soft is None else drops.get(soft.id)
-    times = {v.id: ratio(x, base) if base is not None and base.high and (x := drops.get(v.id)) is not None and x.high is not None and v is not soft else None for v in d.vials}
+    times = {
+        v.id: ratio(x, base)
+        if base is not None
+        and base.high
+        and (x := drops.get(v.id)) is not None
+        and x.high is not None
+        and v is not soft
+        else None
+        for v in d.vials
+    }
     tap = next((v for v in d.vials if v.role == "tap"), None)
     shown = None if tap is None else times.get(tap.id)
     tap_hard = None if tap is None or (t := hard.get(tap.id)) is None else t.range
-    soft_hard = None if soft is None else s.range if (s := hard.get(soft.id)) is not None else Range.of(0.0, 0.0, 0.0)
-    spoon = spoonful(tap_hard, soft_hard, d.volume_ml, d.spoon_ml) if tap_hard is not None and soft_hard is not None else None
+    soft_hard = (
+        None
+        if soft is None
+        else s.range
+        if (s := hard.get(soft.id)) is not None
+        else Range.of(0.0, 0.0, 0.0)
+    )
+    spoon = (
+        spoonful(tap_hard, soft_hard, d.volume_ml, d.spoon_ml)
+        if tap_hard is not None and soft_hard is not None
+        else None
+    )
     said = []
     if shown is not None:
-        upper = "more than " + words.number(shown.low, 1) if shown.high is None else f"{words.number(shown.low, 1)} to {words.number(shown.high, 1)}"
-        said.append(f"This water took {words.number(shown.best, 1)} times the soap of the softened vial ({upper}).")
+        upper = (
+            "more than " + words.number(shown.low, 1)
+            if shown.high is None
+            else f"{words.number(shown.low, 1)} to {words.number(shown.high, 1)}"
+        )
+        said.append(
+            f"This water took {words.number(shown.best, 1)} times the soap of the softened vial ({upper})."
+        )
         last = max((v.steps[-1] for v in d.vials if v.steps), default=1)
         if not simulated and last > 1:
-            said.append(f"The range is wide because the soap went in {last} drops at a time; single drops near the end narrow it.")
+            said.append(
+                f"The range is wide because the soap went in {last} drops at a time; single drops near the end narrow it."
+            )
     for v in d.vials:
         if v.cloud:
             said.append(f"Undissolved soap clouds “{v.name}”.")
     house = None if shown is None else household_share(shown, at.settings.soap_share)
     if house is not None:
-        said.append(f"At home nobody doses by the drop: our cautious estimate is {100 * house:.0f} % less soap." if house > 0 else "That is no ground for an estimate of soap at home.")
+        said.append(
+            f"At home nobody doses by the drop: our cautious estimate is {100 * house:.0f} % less soap."
+            if house > 0
+            else "That is no ground for an estimate of soap at home."
+        )
     if d.spoon_killed:
-        said.append(f"A spoonful of tap water, one part in {(d.volume_ml + d.spoon_ml) / d.spoon_ml:.0f}, killed the lather: hard water that an undersized softener lets through does the same.")
-    return Shown(id="", sentences=tuple(said), result=LatherShown(
-        vials=tuple(VialShown(id=v.id, name=v.name, drops=drops.get(v.id), expected=expected.get(v.id), times=times.get(v.id)) for v in d.vials), spoon=spoon, spoon_share=spoon_share(d.volume_ml, d.spoon_ml), household=house, breakthrough=_breakthrough(at),
-    ))
+        said.append(
+            f"A spoonful of tap water, one part in {(d.volume_ml + d.spoon_ml) / d.spoon_ml:.0f}, killed the lather: hard water that an undersized softener lets through does the same."
+        )
+    return Shown(
+        id="",
+        sentences=tuple(said),
+        result=LatherShown(
+            vials=tuple(
+                VialShown(
+                    id=v.id,
+                    name=v.name,
+                    drops=drops.get(v.id),
+                    expected=expected.get(v.id),
+                    times=times.get(v.id),
+                )
+                for v in d.vials
+            ),
+            spoon=spoon,
+            spoon_share=spoon_share(d.volume_ml, d.spoon_ml),
+            household=house,
+            breakthrough=_breakthrough(at),
+        ),
+    )
 
 
 def _breakthrough(at: Around) -> str:
     """What a softener of this visit lets through as it is set, in its own words."""
-    found = [(line.name, c.sentence) for line in at.lines.values() for s in line.stages for c in s.checks if c.id == "softener.clock" and c.status == "warn"]
+    found = [
+        (line.name, c.sentence)
+        for line in at.lines.values()
+        for s in line.stages
+        for c in s.checks
+        if c.id == "softener.clock" and c.status == "warn"
+    ]
     return "" if not found else f"{found[0][0]}: {found[0][1]}"
 
 
-def before_after(sample: str, after: str | None, option: str | None, at: Around, analytes: tuple[str, ...]) -> tuple[BeforeAfter | None, str]:
+def before_after(
+    sample: str, after: str | None, option: str | None, at: Around, analytes: tuple[str, ...]
+) -> tuple[BeforeAfter | None, str]:
     """Analytes before and after; ``after`` a glass, or the expected water of ``option``."""
     if sample not in at.samples or (after is not None and after not in at.samples):
         return None, "A glass is not in this visit any more."
@@ -239,15 +342,26 @@ def before_after(sample: str, after: str | None, option: str | None, at: Around,
     rows, removals = [], {}
     for name in analytes:
         a = at.value(sample, name)
-        b = at.value(after, name) if after is not None else None if line is None else _expected(line.tap, name)
+        b = (
+            at.value(after, name)
+            if after is not None
+            else None
+            if line is None
+            else _expected(line.tap, name)
+        )
         sentence, r = _pair(name, a, b)
         if a is None and b is None:
             continue
-        shown = [words.value(name, None if v is None else v.range, None if v is None else v.below) for v in (a, b)]
+        shown = [
+            words.value(name, None if v is None else v.range, None if v is None else v.below)
+            for v in (a, b)
+        ]
         rows.append((name, shown[0], shown[1], sentence))
         if r is not None:
             removals[name] = r
-    return BeforeAfter(rows=tuple(rows), removals=removals, predicted=after is None and line is not None), ""
+    return BeforeAfter(
+        rows=tuple(rows), removals=removals, predicted=after is None and line is not None
+    ), ""
 
 
 def colour(d: ColourColumn, at: Around) -> Shown:
@@ -258,17 +372,37 @@ def colour(d: ColourColumn, at: Around) -> Shown:
     said = []
     if d.looked_before is not None and d.looked_after is not None:
         said.append(f"Before: {d.looked_before}. After the column: {d.looked_after}.")
-        said.append("The resin took colour out: tannin." if (d.looked_before, d.looked_after) in (("coloured", "clear"), ("coloured", "faint"), ("faint", "clear")) else "No change to the eye: the colour may be rust, or the column is used up.")
-    flags = () if d.equal_volumes else (Flag(id="colour.volumes", sentence="The cups were not equally full: depths cannot be compared."),)
+        said.append(
+            "The resin took colour out: tannin."
+            if (d.looked_before, d.looked_after)
+            in (("coloured", "clear"), ("coloured", "faint"), ("faint", "clear"))
+            else "No change to the eye: the colour may be rust, or the column is used up."
+        )
+    flags = (
+        ()
+        if d.equal_volumes
+        else (
+            Flag(
+                id="colour.volumes",
+                sentence="The cups were not equally full: depths cannot be compared.",
+            ),
+        )
+    )
     return Shown(id="", sentences=tuple(said), flags=flags, result=result)
 
 
 def chlorine(d: ChlorineTest, at: Around) -> Shown:
     """Free and total chlorine before and after carbon, and the smell."""
-    result, gone = before_after(d.sample, d.after, d.option, at, ("chlorine_free", "chlorine_total"))
+    result, gone = before_after(
+        d.sample, d.after, d.option, at, ("chlorine_free", "chlorine_total")
+    )
     if result is None:
         return Shown(id="", sentences=(), refused=gone)
-    smell = () if d.smell_before is None or d.smell_after is None else (f"Smell before: {d.smell_before}. After: {d.smell_after}.",)
+    smell = (
+        ()
+        if d.smell_before is None or d.smell_after is None
+        else (f"Smell before: {d.smell_before}. After: {d.smell_after}.",)
+    )
     return Shown(id="", sentences=smell, result=result)
 
 
@@ -281,9 +415,13 @@ def kettle(d: Kettle, at: Around) -> Shown:
     if found is None:
         return Shown(id="", sentences=(), refused="Hardness is not tested in this glass.")
     end = found.grams.best if found.grams.high is None else found.grams.high
-    said = [f"At most {words.number(end, 0)} grams of scale a year from {words.number(d.litres_day, 1)} L heated a day."]
+    said = [
+        f"At most {words.number(end, 0)} grams of scale a year from {words.number(d.litres_day, 1)} L heated a day."
+    ]
     if found.from_hardness:
-        said.append("Worked out from hardness alone: really at most, for without calcium and alkalinity it may be much less.")
+        said.append(
+            "Worked out from hardness alone: really at most, for without calcium and alkalinity it may be much less."
+        )
     return Shown(id="", sentences=tuple(said), result=KettleShown(scale=found))
 
 
@@ -296,12 +434,25 @@ def distilling(d: Distilling, at: Around) -> Shown:
     if b.residue_l is not None:
         said.append(f"For that reading about {words.number(b.residue_l, 2)} L should remain.")
     said += {
-        "closes": ["What went in is what came out, within the ranges."], "closes with scale": ["A little is missing in the residue: no more than the scale that hard water drops when it boils."],
-        "too much": ["More came out than went in: a reading or an amount is wrong."], "too little": ["Less came out than went in, more than scale explains: a reading or an amount is wrong."], "open": [],
+        "closes": ["What went in is what came out, within the ranges."],
+        "closes with scale": [
+            "A little is missing in the residue: no more than the scale that hard water drops when it boils."
+        ],
+        "too much": ["More came out than went in: a reading or an amount is wrong."],
+        "too little": [
+            "Less came out than went in, more than scale explains: a reading or an amount is wrong."
+        ],
+        "open": [],
     }[b.verdict]
     flags = b.flags
     if b.verdict in ("too much", "too little"):
-        flags = (*flags, Flag(id="distilling.balance", sentence="The balance does not close: read the residue again, cooled to room temperature."))
+        flags = (
+            *flags,
+            Flag(
+                id="distilling.balance",
+                sentence="The balance does not close: read the residue again, cooled to room temperature.",
+            ),
+        )
     return Shown(id="", sentences=tuple(said), flags=flags, result=DistillingShown(balance=b))
 
 
@@ -326,7 +477,11 @@ def tasting(d: Tasting, at: Around, when: Demonstration) -> Shown:
 
 def through(d: Through, at: Around) -> Shown:
     """This water through a line."""
-    return _gone("The line") if d.option not in at.lines else Shown(id="", sentences=(), result=ThroughShown(option=d.option))
+    return (
+        _gone("The line")
+        if d.option not in at.lines
+        else Shown(id="", sentences=(), result=ThroughShown(option=d.option))
+    )
 
 
 def show(demonstration: Demonstration, at: Around) -> Shown:
@@ -348,4 +503,10 @@ def show(demonstration: Demonstration, at: Around) -> Shown:
             out = tasting(d, at, demonstration)
         case Through() as d:
             out = through(d, at)
-    return Shown(id=demonstration.id, sentences=out.sentences, flags=out.flags, refused=out.refused, result=out.result)
+    return Shown(
+        id=demonstration.id,
+        sentences=out.sentences,
+        flags=out.flags,
+        refused=out.refused,
+        result=out.result,
+    )

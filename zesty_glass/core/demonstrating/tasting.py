@@ -38,10 +38,15 @@ def draw(samples: Sequence[str], tasters: Sequence[str], chance: random.Random) 
             order = tuple(chance.sample(codes, len(codes)))
         orders.append(order)
     waters = tuple(TastedWater(sample=s, code=c) for s, c in zip(samples, codes, strict=True))
-    return Tasting(waters=waters, tasters=tuple(Taster(name=n, order=o) for n, o in zip(tasters, orders, strict=True)))
+    return Tasting(
+        waters=waters,
+        tasters=tuple(Taster(name=n, order=o) for n, o in zip(tasters, orders, strict=True)),
+    )
 
 
-def refusal(sample: Sample, home: Home, meaning: Meaning | None, sanitised: bool, at: datetime) -> str:
+def refusal(
+    sample: Sample, home: Home, meaning: Meaning | None, sanitised: bool, at: datetime
+) -> str:
     """Why a water may not be tasted; empty when it may.
 
     Bottled water, a regulated supply, or water with a laboratory report of the last year that finds nothing. ``meaning``: what this sample's own readings mean.
@@ -58,8 +63,13 @@ def refusal(sample: Sample, home: Home, meaning: Meaning | None, sanitised: bool
     if sample.draw == "hot":
         return f"“{sample.name}” is from the hot tap: only cold water is tasted."
     clean = {
-        r.analyte for r in sample.readings
-        if r.struck_at is None and isinstance(r.observation, LaboratoryResult) and r.observation.report == "laboratory" and r.observation.certified and at - r.made_at <= REPORT_IS_RECENT
+        r.analyte
+        for r in sample.readings
+        if r.struck_at is None
+        and isinstance(r.observation, LaboratoryResult)
+        and r.observation.report == "laboratory"
+        and r.observation.certified
+        and at - r.made_at <= REPORT_IS_RECENT
     }
     if all(n in clean for n in _NEEDED):
         return ""
@@ -118,10 +128,14 @@ def _guessing(patterns: tuple[tuple[int, ...], ...], at_least: int) -> tuple[int
         after: Counter[tuple[int, ...]] = Counter()
         for sums, ways in states.items():
             for order, times in orders.items():
-                after[tuple(sorted(a + b for a, b in zip(sums, order, strict=True)))] += ways * times
+                after[tuple(sorted(a + b for a, b in zip(sums, order, strict=True)))] += (
+                    ways * times
+                )
         states = after
     mean = m * (n + 1)  # doubled ranks: n + 1 on average a taster
-    hit = sum(ways for sums, ways in states.items() if sum((s - mean) ** 2 for s in sums) >= at_least)
+    hit = sum(
+        ways for sums, ways in states.items() if sum((s - mean) ** 2 for s in sums) >= at_least
+    )
     return hit, prod(sum(Counter(permutations(p)).values()) for p in patterns)
 
 

@@ -18,7 +18,10 @@ from .evidence import LEVEL_WORDS, Level
 #: judged at the drinking tap; everything else is judged at the house's taps
 AT_THE_TAP = frozenset({"tds", "sodium", "potassium", "chloride", "sulfate"})
 #: where no limit governs: what the customer would want, with its reason [canonical unit]
-WANTED = {"hardness": (3.5 * 17.118061, "under moderately hard"), "chlorine_combined": (0.5, "taste threshold")}
+WANTED = {
+    "hardness": (3.5 * 17.118061, "under moderately hard"),
+    "chlorine_combined": (0.5, "taste threshold"),
+}
 
 
 @record
@@ -86,16 +89,27 @@ def _verdict(r: Range | None, target: float | None, op: str) -> Verdict:
     return r.at_most(target) if op == "at_most" else r.at_least(target)
 
 
-def _removal(today: Range | None, after: Range | None) -> tuple[float | None, float | None, float | None]:
+def _removal(
+    today: Range | None, after: Range | None
+) -> tuple[float | None, float | None, float | None]:
     """Predicted removal: best with its low and high, from the two ranges taken end by end (one water, one stage)."""
-    if today is None or after is None or today.best <= 0 or today.low <= 0 or today.high is None or after.high is None:
+    if (
+        today is None
+        or after is None
+        or today.best <= 0
+        or today.low <= 0
+        or today.high is None
+        or after.high is None
+    ):
         return None, None, None
     ends = sorted((1 - after.low / today.low, 1 - after.high / today.high))
     best = 1 - after.best / today.best
     return best, min(ends[0], best), max(ends[1], best)
 
 
-def cell(option: str, line: LineReport | None, analyte: str, target: float | None, op: str, units: str) -> Cell:
+def cell(
+    option: str, line: LineReport | None, analyte: str, target: float | None, op: str, units: str
+) -> Cell:
     """The cell of an option; ``line`` None or without stages is today."""
     where = judged_at(analyte)
     if line is None:
@@ -103,7 +117,9 @@ def cell(option: str, line: LineReport | None, analyte: str, target: float | Non
     before = line.source.get(analyte)
     q = (line.tap if where == "tap" else line.house).get(analyte)
     today = None if before is None else before.range
-    shown = words.value(analyte, q.range, q.below, units, q.words) if q is not None else "not tested"
+    shown = (
+        words.value(analyte, q.range, q.below, units, q.words) if q is not None else "not tested"
+    )
     change, note = _change(before, q, bool(line.stages))
     if change == "unknown":
         shown = (q.note if q is not None else "") or "not known"
@@ -113,9 +129,22 @@ def cell(option: str, line: LineReport | None, analyte: str, target: float | Non
     level = None if q is None else q.evidence
     tap_note = _tap_only(line, analyte, where)
     return Cell(
-        option=option, where=where, shown=shown, span=words.span(analyte, r, units), range=r, change=change, removal=best, removal_low=low, removal_high=high,
-        meets=_words_verdict(q) if q is not None and q.range is None and q.words else _verdict(r, target, op), evidence="" if level is None or change in ("today", "not_tested") else LEVEL_WORDS[level], level=level,
-        established=True if q is None else q.established, note=note or tap_note,
+        option=option,
+        where=where,
+        shown=shown,
+        span=words.span(analyte, r, units),
+        range=r,
+        change=change,
+        removal=best,
+        removal_low=low,
+        removal_high=high,
+        meets=_words_verdict(q)
+        if q is not None and q.range is None and q.words
+        else _verdict(r, target, op),
+        evidence="" if level is None or change in ("today", "not_tested") else LEVEL_WORDS[level],
+        level=level,
+        established=True if q is None else q.established,
+        note=note or tap_note,
     )
 
 
@@ -148,24 +177,53 @@ def _change(before: Quantity | None, q: Quantity | None, has_stages: bool) -> tu
 def _tap_only(line: LineReport, analyte: str, where: str) -> str:
     """Said when the drinking tap differs from the house's taps."""
     house, tap = line.house.get(analyte), line.tap.get(analyte)
-    if house is None or tap is None or house.range == tap.range or house.range is None or tap.range is None:
+    if (
+        house is None
+        or tap is None
+        or house.range == tap.range
+        or house.range is None
+        or tap.range is None
+    ):
         return ""
     if where == "house" and tap.range.best < house.range.best:
         return "less at the drinking tap"
-    return "at the drinking tap only" if where == "tap" and house.range == line.source.range(analyte) else ""
+    return (
+        "at the drinking tap only"
+        if where == "tap" and house.range == line.source.range(analyte)
+        else ""
+    )
 
 
-def rows(lines: tuple[LineReport, ...], meaning: Meaning, complaints: tuple[Complaint, ...], rules: Rules, units: str) -> tuple[Row, ...]:
+def rows(
+    lines: tuple[LineReport, ...],
+    meaning: Meaning,
+    complaints: tuple[Complaint, ...],
+    rules: Rules,
+    units: str,
+) -> tuple[Row, ...]:
     """Rows of the comparison: complaints' causes first, then what else was found, what an option adds, and what is not tested."""
     by_id = {c.id: c.words for c in complaints}
     wanted: list[tuple[str, Finding | None]] = []
     for f in meaning.findings:
-        if f.analyte in ANALYTES and (f.weight is not Weight.FINE or f.explains or f.analyte == "tds") and f.id != "heater.anode":
+        if (
+            f.analyte in ANALYTES
+            and (f.weight is not Weight.FINE or f.explains or f.analyte == "tds")
+            and f.id != "heater.anode"
+        ):
             wanted.append((f.analyte, f))
     have = {a for a, _ in wanted}
     for extra in ("sodium", "potassium", "hardness", "ph"):
-        changed = any((q := line.tap.get(extra)) is not None and line.stages and q != line.source.get(extra) for line in lines)
-        if extra not in have and changed and not (extra == "hardness" and all(line.source.get("hardness") is None for line in lines)):
+        changed = any(
+            (q := line.tap.get(extra)) is not None and line.stages and q != line.source.get(extra)
+            for line in lines
+        )
+        if (
+            extra not in have
+            and changed
+            and not (
+                extra == "hardness" and all(line.source.get("hardness") is None for line in lines)
+            )
+        ):
             wanted.append((extra, None))
             have.add(extra)
     wanted += [(u.analyte, None) for u in meaning.unknown if u.analyte not in have]
@@ -175,9 +233,28 @@ def rows(lines: tuple[LineReport, ...], meaning: Meaning, complaints: tuple[Comp
         factor, unit, decimals = words.shown_in(analyte, units)
         cells = tuple(cell(line.option, line, analyte, target, op, units) for line in lines)
         side = "at most" if op == "at_most" else "at least"
-        text = "" if target is None else f"wanted {side} {words.number(target * factor, max(decimals, 2))}{'' if unit == 'pH' else ' ' + unit}, {why}" if target > 0 else "wanted: none"
+        text = (
+            ""
+            if target is None
+            else f"wanted {side} {words.number(target * factor, max(decimals, 2))}{'' if unit == 'pH' else ' ' + unit}, {why}"
+            if target > 0
+            else "wanted: none"
+        )
         quoted = tuple(by_id[c] for c in (finding.explains if finding else ()) if c in by_id)
-        out.append(Row(analyte=analyte, name=ANALYTES[analyte].name, complaints=quoted, weight=None if finding is None else finding.weight, unit=unit, factor=factor, target=target, target_words=text, op=op, cells=cells))
+        out.append(
+            Row(
+                analyte=analyte,
+                name=ANALYTES[analyte].name,
+                complaints=quoted,
+                weight=None if finding is None else finding.weight,
+                unit=unit,
+                factor=factor,
+                target=target,
+                target_words=text,
+                op=op,
+                cells=cells,
+            )
+        )
     return tuple(out)
 
 

@@ -93,7 +93,9 @@ class Comparison:
     over: tuple[OverYears, ...]
 
 
-def compare(visit: Visit, horizons: tuple[int, ...], use: float = 1.0, bands: bool = True) -> Comparison:
+def compare(
+    visit: Visit, horizons: tuple[int, ...], use: float = 1.0, bands: bool = True
+) -> Comparison:
     """Today and every option of a visit.
 
     Args:
@@ -104,34 +106,78 @@ def compare(visit: Visit, horizons: tuple[int, ...], use: float = 1.0, bands: bo
     if raw is None:
         return Comparison(options=(), rows=(), assumptions=(), over=())
     settings = visit.settings
-    found = meaning(raw, visit.home, (*visit.complaints, *noticed(visit.samples, visit.complaints)), visit.rules, settings.units, settings.heater_c)
+    found = meaning(
+        raw,
+        visit.home,
+        (*visit.complaints, *noticed(visit.samples, visit.complaints)),
+        visit.rules,
+        settings.units,
+        settings.heater_c,
+    )
     listed = assumptions(visit)
-    lines, ends = walked(visit, raw, found.colour, measured_here(visit.samples, waters), bands, use, brief=True)
+    lines, ends = walked(
+        visit, raw, found.colour, measured_here(visit.samples, waters), bands, use, brief=True
+    )
     good = {line.option: line for _, line, _ in lines if line is not None}
     table = rows(tuple(good.values()), found, visit.complaints, visit.rules, settings.units)
     left = {id: not_addressed(line, found, table) for id, line in good.items()}
     over = []
     for years in horizons:
         costs = {id: cost_of(line, visit, listed, years) for id, line in good.items()}
-        over.append(OverYears(years=years, options={o.id: _cost(o.id, costs, ends.get(o.id, ()), visit, listed) for o, _, _ in lines}))
+        over.append(
+            OverYears(
+                years=years,
+                options={
+                    o.id: _cost(o.id, costs, ends.get(o.id, ()), visit, listed) for o, _, _ in lines
+                },
+            )
+        )
     found_in = tuple(r.analyte for r in table)
-    return Comparison(options=tuple(_option(o, line, error, left.get(o.id, ()), found_in, settings.units) for o, line, error in lines), rows=table, assumptions=listed, over=tuple(over))
+    return Comparison(
+        options=tuple(
+            _option(o, line, error, left.get(o.id, ()), found_in, settings.units)
+            for o, line, error in lines
+        ),
+        rows=table,
+        assumptions=listed,
+        over=tuple(over),
+    )
 
 
-def _cost(id: str, costs: dict[str, Lifetime], ends: tuple[LineReport, ...], visit: Visit, listed: tuple[Assumption, ...]) -> OptionCost:
+def _cost(
+    id: str,
+    costs: dict[str, Lifetime],
+    ends: tuple[LineReport, ...],
+    visit: Visit,
+    listed: tuple[Assumption, ...],
+) -> OptionCost:
     cost = costs.get(id)
     if cost is None:
         return OptionCost(cost=None, use_band=None, cheaper_than=())
-    return OptionCost(cost=cost, use_band=band_of(cost, ends, visit, listed), cheaper_than=crossings(id, costs))
+    return OptionCost(
+        cost=cost, use_band=band_of(cost, ends, visit, listed), cheaper_than=crossings(id, costs)
+    )
 
 
 def _steps(line: LineReport, analyte: str, units: str) -> tuple[Step, ...]:
     before = line.source.get(analyte)
-    out = [Step(stage="as it comes", shown="not tested" if before is None else _shown(analyte, before, units), evidence="")]
+    out = [
+        Step(
+            stage="as it comes",
+            shown="not tested" if before is None else _shown(analyte, before, units),
+            evidence="",
+        )
+    ]
     for s in line.stages:
         q = s.outlet.get(analyte)
         if q is not None and (before is None or q.range != before.range or q.words != before.words):
-            out.append(Step(stage=s.name, shown=_shown(analyte, q, units), evidence="" if q.evidence is None else LEVEL_WORDS[q.evidence]))
+            out.append(
+                Step(
+                    stage=s.name,
+                    shown=_shown(analyte, q, units),
+                    evidence="" if q.evidence is None else LEVEL_WORDS[q.evidence],
+                )
+            )
         before = q
     return tuple(out) if len(out) > 1 else ()
 
@@ -144,14 +190,45 @@ def _shown(analyte: str, q: Quantity, units: str) -> str:
     return shown if span == shown else f"{shown} ({span})"
 
 
-def _option(option: Option, line: LineReport | None, error: str, left: tuple[str, ...], found_in: tuple[str, ...], units: str) -> ComparedOption:
+def _option(
+    option: Option,
+    line: LineReport | None,
+    error: str,
+    left: tuple[str, ...],
+    found_in: tuple[str, ...],
+    units: str,
+) -> ComparedOption:
     if line is None:
-        return ComparedOption(id=option.id, name=option.name, error=error, stops=True, bought=Decimal(0), house=None, tap=None, waste=None, chores=None, left=(), steps={}, needs=(), single_source=())
+        return ComparedOption(
+            id=option.id,
+            name=option.name,
+            error=error,
+            stops=True,
+            bought=Decimal(0),
+            house=None,
+            tap=None,
+            waste=None,
+            chores=None,
+            left=(),
+            steps={},
+            needs=(),
+            single_source=(),
+        )
     scopes = {s.scope for s in line.stages}
     return ComparedOption(
-        id=option.id, name=option.name, error="", stops=line.status == "stop", bought=sum((p.price + p.installation for p in line.purchases), Decimal(0)),
-        house=line.house if "house" in scopes else None, tap=line.tap if "tap" in scopes else None, waste=waste(line), chores=chores(line), left=left,
-        steps={a: steps for a in found_in if (steps := _steps(line, a, units))}, needs=_needs(line), single_source=single_source(line),
+        id=option.id,
+        name=option.name,
+        error="",
+        stops=line.status == "stop",
+        bought=sum((p.price + p.installation for p in line.purchases), Decimal(0)),
+        house=line.house if "house" in scopes else None,
+        tap=line.tap if "tap" in scopes else None,
+        waste=waste(line),
+        chores=chores(line),
+        left=left,
+        steps={a: steps for a in found_in if (steps := _steps(line, a, units))},
+        needs=_needs(line),
+        single_source=single_source(line),
     )
 
 
@@ -160,8 +237,17 @@ _GRAVE = ("stop", "unknown", "warn")
 
 
 def _needs(line: LineReport) -> tuple[NeedHere, ...]:
-    every = [NeedHere(stage=s.name, status=c.status, sentence=c.sentence) for s in line.stages for c in s.checks if c.status in _GRAVE]
-    every += [NeedHere(stage="The whole line", status=c.status, sentence=c.sentence) for c in line.checks if c.status in _GRAVE]
+    every = [
+        NeedHere(stage=s.name, status=c.status, sentence=c.sentence)
+        for s in line.stages
+        for c in s.checks
+        if c.status in _GRAVE
+    ]
+    every += [
+        NeedHere(stage="The whole line", status=c.status, sentence=c.sentence)
+        for c in line.checks
+        if c.status in _GRAVE
+    ]
     return tuple(sorted(dict.fromkeys(every), key=lambda n: _GRAVE.index(n.status)))
 
 

@@ -22,8 +22,13 @@ class Level(StrEnum):
 
 STRENGTH = {level: i for i, level in enumerate(Level)}
 LEVEL_WORDS = {
-    Level.MEASURED_HERE: "measured here", Level.CERTIFIED: "certified", Level.TESTED: "tested", Level.MAKER_STATES: "maker states",
-    Level.TYPICAL: "typical", Level.NO_CLAIM: "no claim", Level.DOES_NOT_REMOVE: "does not remove",
+    Level.MEASURED_HERE: "measured here",
+    Level.CERTIFIED: "certified",
+    Level.TESTED: "tested",
+    Level.MAKER_STATES: "maker states",
+    Level.TYPICAL: "typical",
+    Level.NO_CLAIM: "no claim",
+    Level.DOES_NOT_REMOVE: "does not remove",
 }
 #: health contaminants may be proposed for on these only
 ESTABLISHES_HEALTH = frozenset({Level.MEASURED_HERE, Level.CERTIFIED})
@@ -46,7 +51,11 @@ class Evidence:
         if self.standard:
             parts.append(f"to {self.standard}")
         if self.certificate:
-            parts.append(f"by {self.certifier}, certificate {self.certificate}" if self.certifier else f"certificate {self.certificate}")
+            parts.append(
+                f"by {self.certifier}, certificate {self.certificate}"
+                if self.certifier
+                else f"certificate {self.certificate}"
+            )
         if self.checked_on:
             parts.append(f"checked {self.checked_on.isoformat()}")
         if self.note:

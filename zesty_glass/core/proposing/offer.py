@@ -167,34 +167,80 @@ def _readings(visit: Visit, a: Assessment) -> tuple[ReadingLine, ...]:
             if rr.struck:
                 continue
             v = rr.value
-            out.append(ReadingLine(
-                sample=s.name, analyte=ANALYTES[r.analyte].name, shown=words.value(r.analyte, v.range, v.below, visit.settings.units, v.words), span=words.span(r.analyte, v.range, visit.settings.units),
-                method=r.instrument.name, made_at=r.made_at, flags=tuple(f.sentence for f in v.flags),
-            ))
+            out.append(
+                ReadingLine(
+                    sample=s.name,
+                    analyte=ANALYTES[r.analyte].name,
+                    shown=words.value(r.analyte, v.range, v.below, visit.settings.units, v.words),
+                    span=words.span(r.analyte, v.range, visit.settings.units),
+                    method=r.instrument.name,
+                    made_at=r.made_at,
+                    flags=tuple(f.sentence for f in v.flags),
+                )
+            )
     return tuple(out)
 
 
 def _over(cost: Lifetime, o: OptionReport) -> CostOver:
     return CostOver(
-        years=cost.years, total=cost.total, first_year=cost.first_year, worst_year=cost.worst_year, per_year=cost.per_year, per_gallon_house=cost.per_gallon_house, per_gallon_tap=cost.per_gallon_tap,
-        by_kind=cost.by_kind, lines=cost.lines, monthly=cost.monthly, band=o.use_band, cheaper_than=o.cheaper_than,
+        years=cost.years,
+        total=cost.total,
+        first_year=cost.first_year,
+        worst_year=cost.worst_year,
+        per_year=cost.per_year,
+        per_gallon_house=cost.per_gallon_house,
+        per_gallon_tap=cost.per_gallon_tap,
+        by_kind=cost.by_kind,
+        lines=cost.lines,
+        monthly=cost.monthly,
+        band=o.use_band,
+        cheaper_than=o.cheaper_than,
     )
 
 
-def _option(o: OptionReport, letter: str, costs: tuple[CostOver, ...], warranty: tuple[str, ...]) -> OfferedOption:
+def _option(
+    o: OptionReport, letter: str, costs: tuple[CostOver, ...], warranty: tuple[str, ...]
+) -> OfferedOption:
     line = o.line
-    stages = () if line is None else tuple(
-        StageLine(
-            code=s.code, name=s.name, kind=s.kind, scope=s.scope, summary=s.summary, status=s.status, figures=tuple((f.label, f"{f.value} {f.unit}".strip()) for f in s.figures),
-            checks=tuple((c.status, c.sentence) for c in s.checks if c.status != "met"), settings=s.settings,
+    stages = (
+        ()
+        if line is None
+        else tuple(
+            StageLine(
+                code=s.code,
+                name=s.name,
+                kind=s.kind,
+                scope=s.scope,
+                summary=s.summary,
+                status=s.status,
+                figures=tuple((f.label, f"{f.value} {f.unit}".strip()) for f in s.figures),
+                checks=tuple((c.status, c.sentence) for c in s.checks if c.status != "met"),
+                settings=s.settings,
+            )
+            for s in line.stages
         )
-        for s in line.stages
     )
     bought = () if line is None else line.purchases
     return OfferedOption(
-        id=o.id, name=o.name, letter=letter, status="stop" if line is None else line.status, error=o.error, price=sum((p.price for p in bought), Decimal(0)), installation=sum((p.installation for p in bought), Decimal(0)),
-        stages=stages, house={} if line is None else line.house.quantities, tap={} if line is None else line.tap.quantities, ferric_house=None if line is None else line.house.ferric, ferric_tap=None if line is None else line.tap.ferric,
-        waste=o.waste, chores=o.chores, left=o.left, reasons=o.reasons, costs=costs, parts=() if line is None else single_source(line), warranty=warranty,
+        id=o.id,
+        name=o.name,
+        letter=letter,
+        status="stop" if line is None else line.status,
+        error=o.error,
+        price=sum((p.price for p in bought), Decimal(0)),
+        installation=sum((p.installation for p in bought), Decimal(0)),
+        stages=stages,
+        house={} if line is None else line.house.quantities,
+        tap={} if line is None else line.tap.quantities,
+        ferric_house=None if line is None else line.house.ferric,
+        ferric_tap=None if line is None else line.tap.ferric,
+        waste=o.waste,
+        chores=o.chores,
+        left=o.left,
+        reasons=o.reasons,
+        costs=costs,
+        parts=() if line is None else single_source(line),
+        warranty=warranty,
     )
 
 
@@ -202,7 +248,13 @@ def plan_terms(plan: Plan | None, price: Decimal) -> PlanTerms | None:
     """A payment plan's total and yearly rate on a price."""
     if plan is None:
         return None
-    return PlanTerms(down=plan.down, monthly=plan.monthly, months=plan.months, total_paid=plan.down + plan.monthly * plan.months, apr=apr(price, plan.down, plan.monthly, plan.months))
+    return PlanTerms(
+        down=plan.down,
+        monthly=plan.monthly,
+        months=plan.months,
+        total_paid=plan.down + plan.monthly * plan.months,
+        apr=apr(price, plan.down, plan.monthly, plan.months),
+    )
 
 
 def draft_reasons(a: Assessment, option: str) -> str:
@@ -211,13 +263,26 @@ def draft_reasons(a: Assessment, option: str) -> str:
     if o is None or o.reasons is None:
         return ""
     r = o.reasons
-    parts = [r.summary if not r.gains else " ".join(r.gains), " ".join(r.costs[-4:]) if o.line and o.line.stages else ""]
+    parts = [
+        r.summary if not r.gains else " ".join(r.gains),
+        " ".join(r.costs[-4:]) if o.line and o.line.stages else "",
+    ]
     if o.left and not any("does not address" in p for p in parts):
         parts.append("It does not address: " + "; ".join(o.left) + ".")
     return "\n\n".join(p for p in parts if p)
 
 
-def make_offer(visit: Visit, *, number: str, revision: int, created_at: datetime, valid_until: date, recommended: str, reasons: str, plan: Plan | None = None) -> Offer:
+def make_offer(
+    visit: Visit,
+    *,
+    number: str,
+    revision: int,
+    created_at: datetime,
+    valid_until: date,
+    recommended: str,
+    reasons: str,
+    plan: Plan | None = None,
+) -> Offer:
     """Freeze a visit into an offer.
 
     Raises:
@@ -227,18 +292,39 @@ def make_offer(visit: Visit, *, number: str, revision: int, created_at: datetime
     by_years = dict(zip(spans, assess_over(visit, spans, use_bands=True), strict=True))
     a = by_years[visit.horizon]
     if a.raw is None or a.meaning is None:
-        raise RuleError("offer.no_raw", "There is no raw sample to base a proposal on.", "samples", "Draw one ahead of all treatment and test it.")
+        raise RuleError(
+            "offer.no_raw",
+            "There is no raw sample to base a proposal on.",
+            "samples",
+            "Draw one ahead of all treatment and test it.",
+        )
     chosen = next((o for o in a.options if o.id == recommended), None)
     if chosen is None:
-        raise RuleError("offer.recommended", "The recommended option is not among the options.", "recommended", "Choose one of them, or “today”.")
+        raise RuleError(
+            "offer.recommended",
+            "The recommended option is not among the options.",
+            "recommended",
+            "Choose one of them, or “today”.",
+        )
     if chosen.line is None or (chosen.line.status == "stop"):
-        raise RuleError("offer.stopped", f"“{chosen.name}” cannot work as it stands.", "recommended", "See the stages that stop, or recommend another.")
+        raise RuleError(
+            "offer.stopped",
+            f"“{chosen.name}” cannot work as it stands.",
+            "recommended",
+            "See the stages that stop, or recommend another.",
+        )
     items = {i.code: i for i in visit.catalogue}
     options = []
     for n, o in enumerate(a.options):
-        costs = tuple(_over(r.cost, r) for y in HORIZONS if (r := by_years[y].options[n]).cost is not None)
+        costs = tuple(
+            _over(r.cost, r) for y in HORIZONS if (r := by_years[y].options[n]).cost is not None
+        )
         bought = () if o.line is None else tuple(p.code for p in o.line.purchases)
-        warranty = tuple(f"{items[c].name}: {items[c].warranty}" for c in bought if c in items and items[c].warranty)
+        warranty = tuple(
+            f"{items[c].name}: {items[c].warranty}"
+            for c in bought
+            if c in items and items[c].warranty
+        )
         options.append(_option(o, "" if n == 0 else chr(64 + n), costs, warranty))
     price = next(p.price + p.installation for p in options if p.id == recommended)
     kinds = dict.fromkeys(s.kind for s in chosen.line.stages)
@@ -246,9 +332,39 @@ def make_offer(visit: Visit, *, number: str, revision: int, created_at: datetime
     assert line0 is not None
     scale = a.meaning.scale
     return Offer(
-        number=number, revision=revision, created_at=created_at, valid_until=valid_until, firm=visit.firm, consultant=visit.consultant, currency=visit.settings.currency, units=visit.settings.units, customer=visit.customer,
-        home=visit.home.name, place=visit.home.place, source=SOURCE_NAMES[visit.home.source], people=visit.home.people, complaints=tuple(c.words for c in visit.complaints), readings=_readings(visit, a),
-        raw=line0.source.quantities, ferric_raw=line0.source.ferric, scale_60=None if scale is None else scale.at_heater.best, findings=a.meaning.findings, unexplained=a.meaning.unexplained, unknown=a.meaning.unknown,
-        tonight=a.meaning.tonight, nothing_needed=a.nothing_needed, options=tuple(options), rows=a.rows, recommended=recommended, reasons=reasons.strip() or draft_reasons(a, recommended), horizon=visit.horizon, plan=plan_terms(plan, price),
-        assumptions=a.assumptions, cautions=tuple(CAUTIONS[k] for k in kinds if k in CAUTIONS) + (ALWAYS,), cancel_text=visit.settings.cancel_text, cooling_off=COOLING_OFF, local_rules=visit.settings.local_rules, rules_version=visit.rules.version,
+        number=number,
+        revision=revision,
+        created_at=created_at,
+        valid_until=valid_until,
+        firm=visit.firm,
+        consultant=visit.consultant,
+        currency=visit.settings.currency,
+        units=visit.settings.units,
+        customer=visit.customer,
+        home=visit.home.name,
+        place=visit.home.place,
+        source=SOURCE_NAMES[visit.home.source],
+        people=visit.home.people,
+        complaints=tuple(c.words for c in visit.complaints),
+        readings=_readings(visit, a),
+        raw=line0.source.quantities,
+        ferric_raw=line0.source.ferric,
+        scale_60=None if scale is None else scale.at_heater.best,
+        findings=a.meaning.findings,
+        unexplained=a.meaning.unexplained,
+        unknown=a.meaning.unknown,
+        tonight=a.meaning.tonight,
+        nothing_needed=a.nothing_needed,
+        options=tuple(options),
+        rows=a.rows,
+        recommended=recommended,
+        reasons=reasons.strip() or draft_reasons(a, recommended),
+        horizon=visit.horizon,
+        plan=plan_terms(plan, price),
+        assumptions=a.assumptions,
+        cautions=tuple(CAUTIONS[k] for k in kinds if k in CAUTIONS) + (ALWAYS,),
+        cancel_text=visit.settings.cancel_text,
+        cooling_off=COOLING_OFF,
+        local_rules=visit.settings.local_rules,
+        rules_version=visit.rules.version,
     )

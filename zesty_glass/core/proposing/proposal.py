@@ -14,7 +14,11 @@ State = Literal["draft", "presented", "accepted", "declined", "expired"]
 
 #: from -> allowed to
 MOVES: dict[str, tuple[str, ...]] = {
-    "draft": ("presented",), "presented": ("accepted", "declined", "expired"), "accepted": (), "declined": (), "expired": (),
+    "draft": ("presented",),
+    "presented": ("accepted", "declined", "expired"),
+    "accepted": (),
+    "declined": (),
+    "expired": (),
 }
 COOLING_OFF = "Home sales commonly have a statutory cooling-off period; local law decides (US: 16 CFR 429, three business days)."
 
@@ -67,8 +71,23 @@ def digest(snapshot: str) -> str:
 def move(state: str, to: str, on: date, valid_until: date) -> None:
     """Refuse a move between states that is not allowed, and accepting what has expired."""
     if state == to == "accepted":
-        raise RuleError("proposal.signed", "This proposal is accepted already.", "proposal", "Revise it to make the next version.")
+        raise RuleError(
+            "proposal.signed",
+            "This proposal is accepted already.",
+            "proposal",
+            "Revise it to make the next version.",
+        )
     if to == "accepted" and on > valid_until:
-        raise RuleError("proposal.expired", f"This proposal was valid until {valid_until.isoformat()}.", "proposal", "Revise it to make one of today.")
+        raise RuleError(
+            "proposal.expired",
+            f"This proposal was valid until {valid_until.isoformat()}.",
+            "proposal",
+            "Revise it to make one of today.",
+        )
     if to not in MOVES.get(state, ()):
-        raise RuleError("proposal.state", f"A proposal that is {state} cannot become {to}.", "proposal", "Revise it to make the next version." if state != "draft" else "Present it first.")
+        raise RuleError(
+            "proposal.state",
+            f"A proposal that is {state} cannot become {to}.",
+            "proposal",
+            "Revise it to make the next version." if state != "draft" else "Present it first.",
+        )

@@ -32,7 +32,10 @@ def amount(value: Decimal, settings: Settings) -> str:
 
 def needs_nothing(meaning: Meaning) -> bool:
     """No finding asks to act, and no complaint stays unexplained."""
-    return not any(f.weight in (Weight.ACT, Weight.HEALTH) for f in meaning.findings) and not meaning.unexplained
+    return (
+        not any(f.weight in (Weight.ACT, Weight.HEALTH) for f in meaning.findings)
+        and not meaning.unexplained
+    )
 
 
 def _gain(r: Row, option: str) -> str | None:
@@ -40,7 +43,11 @@ def _gain(r: Row, option: str) -> str | None:
     today = r.cells[0] if r.cells else None
     if c is None or today is None:
         return None
-    lead = " and ".join(f"“{c}”" for c in r.complaints) + f": {r.name.lower()}" if r.complaints else r.name
+    lead = (
+        " and ".join(f"“{c}”" for c in r.complaints) + f": {r.name.lower()}"
+        if r.complaints
+        else r.name
+    )
     target = " It meets what was wanted." if c.meets is Verdict.MET else ""
     if c.change == "less":
         held = "" if c.established else " Not established: no certificate for it."
@@ -52,28 +59,54 @@ def _gain(r: Row, option: str) -> str | None:
     return None
 
 
-def reasons(line: LineReport, cost: Lifetime, waste: Waste, work: Chores, rows: tuple[Row, ...], left: tuple[str, ...], meaning: Meaning, settings: Settings) -> Reasons:
+def reasons(
+    line: LineReport,
+    cost: Lifetime,
+    waste: Waste,
+    work: Chores,
+    rows: tuple[Row, ...],
+    left: tuple[str, ...],
+    meaning: Meaning,
+    settings: Settings,
+) -> Reasons:
     """The draft for one option; for "do nothing" it says so plainly."""
     gains = tuple(s for r in rows if (s := _gain(r, line.option)))
     against: list[str] = []
     for stage in line.stages:
-        against += [f"{stage.name}: {c.sentence}" for c in stage.checks if c.status in ("stop", "warn")]
+        against += [
+            f"{stage.name}: {c.sentence}" for c in stage.checks if c.status in ("stop", "warn")
+        ]
     against += [c.sentence for c in line.checks if c.status in ("stop", "warn")]
     for r in rows:
         c = next((c for c in r.cells if c.option == line.option), None)
         if c is not None and c.change == "more" and r.analyte != "ph":
-            against.append(f"{r.name} rises to {c.shown}." if c.range is not None else f"{r.name} {c.note or 'rises'}.")
+            against.append(
+                f"{r.name} rises to {c.shown}."
+                if c.range is not None
+                else f"{r.name} {c.note or 'rises'}."
+            )
     if left:
         against.append("It does not address: " + "; ".join(left) + ".")
     if line.stages:
-        against.append(f"Over {cost.years} years it costs {amount(cost.total, settings)} all in, {amount(cost.purchase, settings)} of it to buy and install.")
+        against.append(
+            f"Over {cost.years} years it costs {amount(cost.total, settings)} all in, {amount(cost.purchase, settings)} of it to buy and install."
+        )
         if waste.total_gal_year > 0:
-            against.append(f"It sends {waste.total_gal_year:,.0f} gal a year to the drain, {waste.bathtubs:,.0f} bathtubs.")
+            against.append(
+                f"It sends {waste.total_gal_year:,.0f} gal a year to the drain, {waste.bathtubs:,.0f} bathtubs."
+            )
         if work.bags >= 1:
             against.append(f"{work.bags:.0f} bags of salt of 40 lb are carried a year.")
-    open_ = [f"{s.name}: {c.sentence}" for s in line.stages for c in s.checks if c.status == "unknown"]
+    open_ = [
+        f"{s.name}: {c.sentence}" for s in line.stages for c in s.checks if c.status == "unknown"
+    ]
     open_ += [f"{u.name} not tested: {u.test}." for u in meaning.unknown]
-    return Reasons(gains=gains, costs=tuple(against), unknown=tuple(open_), summary=_summary(line, gains, meaning))
+    return Reasons(
+        gains=gains,
+        costs=tuple(against),
+        unknown=tuple(open_),
+        summary=_summary(line, gains, meaning),
+    )
 
 
 def _summary(line: LineReport, gains: tuple[str, ...], meaning: Meaning) -> str:

@@ -36,16 +36,34 @@ def _options(before: Offer, after: Offer) -> list[Difference]:
         a, b = old.get(id), new.get(id)
         if a is None or b is None:
             name = (a or b).name  # type: ignore[union-attr]
-            out.append(Difference(what=f"Line “{name}”", before="not offered" if a is None else "offered", after="offered" if a is None else "not offered any more"))
+            out.append(
+                Difference(
+                    what=f"Line “{name}”",
+                    before="not offered" if a is None else "offered",
+                    after="offered" if a is None else "not offered any more",
+                )
+            )
             continue
         if id == "today":
             continue
         pairs = (
-            ("name", a.name, b.name), ("stages", ", ".join(s.name for s in a.stages), ", ".join(s.name for s in b.stages)), ("to buy and install", _price(a, before), _price(b, after)),
-            (f"all in over {after.horizon} years", _total(a, after.horizon, before), _total(b, after.horizon, after)),
-            ("water to the drain a year", _drained(a, before), _drained(b, after)), ("state", a.status, b.status), ("warranty", "; ".join(a.warranty), "; ".join(b.warranty)),
+            ("name", a.name, b.name),
+            ("stages", ", ".join(s.name for s in a.stages), ", ".join(s.name for s in b.stages)),
+            ("to buy and install", _price(a, before), _price(b, after)),
+            (
+                f"all in over {after.horizon} years",
+                _total(a, after.horizon, before),
+                _total(b, after.horizon, after),
+            ),
+            ("water to the drain a year", _drained(a, before), _drained(b, after)),
+            ("state", a.status, b.status),
+            ("warranty", "; ".join(a.warranty), "; ".join(b.warranty)),
         )
-        out += [Difference(what=f"{b.name}: {what}", before=x or "none", after=y or "none") for what, x, y in pairs if x != y]
+        out += [
+            Difference(what=f"{b.name}: {what}", before=x or "none", after=y or "none")
+            for what, x, y in pairs
+            if x != y
+        ]
     return out
 
 
@@ -58,21 +76,48 @@ def differences(before: Offer, after: Offer) -> tuple[Difference, ...]:
     names = [{o.id: o.name for o in x.options} for x in (before, after)]
     out = []
     if before.recommended != after.recommended:
-        out.append(Difference(what="Recommended", before=names[0].get(before.recommended, "nothing"), after=names[1].get(after.recommended, "nothing")))
+        out.append(
+            Difference(
+                what="Recommended",
+                before=names[0].get(before.recommended, "nothing"),
+                after=names[1].get(after.recommended, "nothing"),
+            )
+        )
     out += _options(before, after)
     old, new = ({(r.sample, r.analyte): r.shown for r in x.readings} for x in (before, after))
     for key in dict.fromkeys((*old, *new)):
         if old.get(key) != new.get(key):
-            out.append(Difference(what=f"{key[1]}, {key[0]}", before=old.get(key, "not read"), after=new.get(key, "struck")))
+            out.append(
+                Difference(
+                    what=f"{key[1]}, {key[0]}",
+                    before=old.get(key, "not read"),
+                    after=new.get(key, "struck"),
+                )
+            )
     plain = (
-        ("Horizon", f"{before.horizon} years", f"{after.horizon} years"), ("Valid until", before.valid_until.isoformat(), after.valid_until.isoformat()), ("Reasons", before.reasons, after.reasons),
-        ("Payment plan", _plan(before), _plan(after)), ("Limits", f"version {before.rules_version}", f"version {after.rules_version}"),
-        ("Assumptions", "; ".join(x.sentence for x in before.assumptions if x.on), "; ".join(x.sentence for x in after.assumptions if x.on)),
+        ("Horizon", f"{before.horizon} years", f"{after.horizon} years"),
+        ("Valid until", before.valid_until.isoformat(), after.valid_until.isoformat()),
+        ("Reasons", before.reasons, after.reasons),
+        ("Payment plan", _plan(before), _plan(after)),
+        ("Limits", f"version {before.rules_version}", f"version {after.rules_version}"),
+        (
+            "Assumptions",
+            "; ".join(x.sentence for x in before.assumptions if x.on),
+            "; ".join(x.sentence for x in after.assumptions if x.on),
+        ),
     )
-    out += [Difference(what=what, before=a or "none", after=b or "none") for what, a, b in plain if a != b]
+    out += [
+        Difference(what=what, before=a or "none", after=b or "none")
+        for what, a, b in plain
+        if a != b
+    ]
     return tuple(out)
 
 
 def _plan(offer: Offer) -> str:
     p = offer.plan
-    return "" if p is None else f"{_money(p.down, offer)} down, {p.months} payments of {_money(p.monthly, offer)}, {p.apr} % a year"
+    return (
+        ""
+        if p is None
+        else f"{_money(p.down, offer)} down, {p.months} payments of {_money(p.monthly, offer)}, {p.apr} % a year"
+    )

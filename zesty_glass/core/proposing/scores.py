@@ -24,10 +24,15 @@ def _ph(r: Range, low: float) -> Score:
     def off(v: float) -> float:
         return -max(0.0, low - v, v - PH_HIGH)
 
-    return Score(best=off(r.best), worst=min(off(r.low), off(r.best), OPEN if r.high is None else off(r.high)))
+    return Score(
+        best=off(r.best),
+        worst=min(off(r.low), off(r.best), OPEN if r.high is None else off(r.high)),
+    )
 
 
-def score(analyte: str, q: Quantity | None, source: Quantity | None, target: float | None, op: str) -> Score:
+def score(
+    analyte: str, q: Quantity | None, source: Quantity | None, target: float | None, op: str
+) -> Score:
     """The score of one thing found.
 
     A health contaminant counts as taken out only where that is established (certified, or measured here by a certified laboratory);
@@ -38,11 +43,16 @@ def score(analyte: str, q: Quantity | None, source: Quantity | None, target: flo
     if q is None:
         return Score(best=UNKNOWN, worst=UNKNOWN)
     if q.range is None:
-        known = {"absent": 0.0, "present": -1.0}.get(q.words, 0.0 if q.words.startswith("inactivated") else UNKNOWN)
+        known = {"absent": 0.0, "present": -1.0}.get(
+            q.words, 0.0 if q.words.startswith("inactivated") else UNKNOWN
+        )
         return Score(best=known, worst=known)
     r = q.range
     if analyte == "ph":
         return _ph(r, 7.0 if target is None else target)
     if op == "at_least":
-        return Score(best=r.best if target is None else min(r.best, target), worst=r.low if target is None else min(r.low, target))
+        return Score(
+            best=r.best if target is None else min(r.best, target),
+            worst=r.low if target is None else min(r.low, target),
+        )
     return Score(best=-r.best, worst=OPEN if r.high is None else -r.high)

@@ -67,19 +67,35 @@ def things_found(meaning: Meaning) -> tuple[str, ...]:
     for f in meaning.findings:
         if f.id == "heater.anode":
             continue
-        if f.weight in (Weight.ACT, Weight.HEALTH) or (f.analyte not in ("tds", "sodium") and (f.weight is Weight.NOTICE or f.explains)):
+        if f.weight in (Weight.ACT, Weight.HEALTH) or (
+            f.analyte not in ("tds", "sodium") and (f.weight is Weight.NOTICE or f.explains)
+        ):
             out[f.analyte] = None
     return tuple(out)
 
 
-def suggest(water: Water, meaning: Meaning, home: Home, settings: Settings, rules: Rules, catalogue: Iterable[Item], years: int = 10, measured: Measured | None = None, progress: Progress | None = None) -> Suggestion:
+def suggest(
+    water: Water,
+    meaning: Meaning,
+    home: Home,
+    settings: Settings,
+    rules: Rules,
+    catalogue: Iterable[Item],
+    years: int = 10,
+    measured: Measured | None = None,
+    progress: Progress | None = None,
+) -> Suggestion:
     """Search a catalogue for lines that answer the findings; when nothing asks for treatment, doing nothing stands first."""
     items = tuple(catalogue)
     wanted = things_found(meaning)
     targets = {a: (t[0], t[2]) for a in wanted for t in (target_of(a, rules),)}
-    found = search(water, meaning.colour, home, settings, items, wanted, years, measured, targets, progress)
+    found = search(
+        water, meaning.colour, home, settings, items, wanted, years, measured, targets, progress
+    )
     by_code = {i.code: i for i in items}
-    spots = [(a, p) for a in wanted for p in places(a) if p == "house"] + [(a, p) for a in wanted for p in places(a) if p == "tap"]
+    spots = [(a, p) for a in wanted for p in places(a) if p == "house"] + [
+        (a, p) for a in wanted for p in places(a) if p == "tap"
+    ]
     lines = []
     for n, c in enumerate(found.lines):
         met, not_met, unknown = set(wanted), [], []
@@ -93,14 +109,52 @@ def suggest(water: Water, meaning: Meaning, home: Home, settings: Settings, rule
                 not_met.append(f"{a}: {where}")
                 met.discard(a)
         names = tuple(by_code[i].name for i in c.items)
-        name = " + ".join(dict.fromkeys(KIND_NAMES[by_code[i].kind] if by_code[i].kind != "system" else by_code[i].name for i in c.items)) or "Do nothing"
-        lines.append(Suggested(
-            option=Option(id=f"found-{n}", name=name, stages=tuple(StageChoice(item=i) for i in c.items)), names=names, meets=len(met), wanted=len(wanted), not_met=tuple(not_met), unknown=tuple(unknown), cost=round(c.cost, 2),
-            waste_gal_year=c.waste_gal_year, own_minutes=c.own_minutes, tap_only=bool(c.items) and all(by_code[i].scope == "tap" for i in c.items),
-        ))
+        name = (
+            " + ".join(
+                dict.fromkeys(
+                    KIND_NAMES[by_code[i].kind] if by_code[i].kind != "system" else by_code[i].name
+                    for i in c.items
+                )
+            )
+            or "Do nothing"
+        )
+        lines.append(
+            Suggested(
+                option=Option(
+                    id=f"found-{n}", name=name, stages=tuple(StageChoice(item=i) for i in c.items)
+                ),
+                names=names,
+                meets=len(met),
+                wanted=len(wanted),
+                not_met=tuple(not_met),
+                unknown=tuple(unknown),
+                cost=round(c.cost, 2),
+                waste_gal_year=c.waste_gal_year,
+                own_minutes=c.own_minutes,
+                tap_only=bool(c.items) and all(by_code[i].scope == "tap" for i in c.items),
+            )
+        )
     nothing = needs_nothing(meaning)
-    lines.sort(key=lambda x: (0 if nothing and not x.option.stages else 1, -x.meets, x.cost, x.waste_gal_year))
-    return Suggestion(wanted=wanted, nothing_needed=nothing, lines=tuple(lines), left_out=found.left_out, combinations=found.combinations, walked=found.ended, stages=found.stages, never=found.combinations - found.ended, why=WHY_SOUND, years=years)
+    lines.sort(
+        key=lambda x: (
+            0 if nothing and not x.option.stages else 1,
+            -x.meets,
+            x.cost,
+            x.waste_gal_year,
+        )
+    )
+    return Suggestion(
+        wanted=wanted,
+        nothing_needed=nothing,
+        lines=tuple(lines),
+        left_out=found.left_out,
+        combinations=found.combinations,
+        walked=found.ended,
+        stages=found.stages,
+        never=found.combinations - found.ended,
+        why=WHY_SOUND,
+        years=years,
+    )
 
 
 def _reaches(analyte: str, worst: float, target: float, op: str) -> bool:

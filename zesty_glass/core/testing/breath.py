@@ -22,9 +22,24 @@ def breathed_ph(alkalinity: float) -> float:
 
 def breath_working(alkalinity: float | None) -> Working:
     """The slip that explains it, for this water and for one without minerals."""
-    mine = () if alkalinity is None else ((f"this water, alkalinity {alkalinity:.0f} mg/L", f"{breathed_ph(alkalinity):.1f}", "pH"),)
+    mine = (
+        ()
+        if alkalinity is None
+        else (
+            (
+                f"this water, alkalinity {alkalinity:.0f} mg/L",
+                f"{breathed_ph(alkalinity):.1f}",
+                "pH",
+            ),
+        )
+    )
     return working(
-        "Why does it turn acid when breathed into?", "pH = pK1 + log10(alkalinity ÷ C); pure water ½ (pK1 − log10 C)", "Henry's law constant of CO2 at 25 °C (Sander 2015); breath about 4 % CO2",
-        ("carbon dioxide from breath, C", f"{1000 * CO2_MOL_L:.2f}", "mmol/L"), *mine, ("alkalinity 160 mg/L", f"{breathed_ph(160):.1f}", "pH"), ("no minerals", f"{breathed_ph(0):.1f}", "pH"),
+        "Why does it turn acid when breathed into?",
+        "pH = pK1 + log10(alkalinity ÷ C); pure water ½ (pK1 − log10 C)",
+        "Henry's law constant of CO2 at 25 °C (Sander 2015); breath about 4 % CO2",
+        ("carbon dioxide from breath, C", f"{1000 * CO2_MOL_L:.2f}", "mmol/L"),
+        *mine,
+        ("alkalinity 160 mg/L", f"{breathed_ph(160):.1f}", "pH"),
+        ("no minerals", f"{breathed_ph(0):.1f}", "pH"),
         note="Carbon dioxide makes any water a little acid; minerals buffer it. Neither says anything about health.",
     )

@@ -22,20 +22,73 @@ class ColourFinding:
 
 
 _F = {
-    "clear": ColourFinding(id="clear", sentence="No visible iron or tannin.", ferrous=False, ferric=False, tannin=False),
-    "not_yet": ColourFinding(id="not_yet", sentence="Not yet shown: below pH 7.5 iron rusts slowly.", next="Hold it 24 hours, or use the iron kit."),
-    "stand": ColourFinding(id="stand", sentence="Not finished: the cup has stood for less than 20 minutes.", next="Let it stand."),
-    "ferrous": ColourFinding(id="ferrous", sentence="Dissolved (ferrous) iron: clear as drawn, coloured after standing.", ferrous=True, ferric=False),
-    "both_tannin": ColourFinding(id="both_tannin", sentence="Iron in both forms, and tannin.", ferrous=True, ferric=True, tannin=True),
-    "manganese": ColourFinding(id="manganese", sentence="Manganese likely: brown-black after standing.", next="Manganese kit or laboratory."),
-    "ferric": ColourFinding(id="ferric", sentence="Oxidised (ferric) iron: the powder clears it wholly.", ferrous=False, ferric=True, tannin=False),
-    "iron_tannin": ColourFinding(id="iron_tannin", sentence="Iron and tannin together.", ferric=True, tannin=True),
-    "tannin": ColourFinding(id="tannin", sentence="Tannin or another organic colour.", next="Confirm by tannin kit or laboratory.", ferric=False, tannin=True),
-    "sediment": ColourFinding(id="sediment", sentence="Sediment or flakes of rusted iron settle.", next="Filter first, then repeat; test the solids."),
+    "clear": ColourFinding(
+        id="clear", sentence="No visible iron or tannin.", ferrous=False, ferric=False, tannin=False
+    ),
+    "not_yet": ColourFinding(
+        id="not_yet",
+        sentence="Not yet shown: below pH 7.5 iron rusts slowly.",
+        next="Hold it 24 hours, or use the iron kit.",
+    ),
+    "stand": ColourFinding(
+        id="stand",
+        sentence="Not finished: the cup has stood for less than 20 minutes.",
+        next="Let it stand.",
+    ),
+    "ferrous": ColourFinding(
+        id="ferrous",
+        sentence="Dissolved (ferrous) iron: clear as drawn, coloured after standing.",
+        ferrous=True,
+        ferric=False,
+    ),
+    "both_tannin": ColourFinding(
+        id="both_tannin",
+        sentence="Iron in both forms, and tannin.",
+        ferrous=True,
+        ferric=True,
+        tannin=True,
+    ),
+    "manganese": ColourFinding(
+        id="manganese",
+        sentence="Manganese likely: brown-black after standing.",
+        next="Manganese kit or laboratory.",
+    ),
+    "ferric": ColourFinding(
+        id="ferric",
+        sentence="Oxidised (ferric) iron: the powder clears it wholly.",
+        ferrous=False,
+        ferric=True,
+        tannin=False,
+    ),
+    "iron_tannin": ColourFinding(
+        id="iron_tannin", sentence="Iron and tannin together.", ferric=True, tannin=True
+    ),
+    "tannin": ColourFinding(
+        id="tannin",
+        sentence="Tannin or another organic colour.",
+        next="Confirm by tannin kit or laboratory.",
+        ferric=False,
+        tannin=True,
+    ),
+    "sediment": ColourFinding(
+        id="sediment",
+        sentence="Sediment or flakes of rusted iron settle.",
+        next="Filter first, then repeat; test the solids.",
+    ),
     "gas": ColourFinding(id="gas", sentence="Gas: it clears from the bottom up."),
-    "gas_well": ColourFinding(id="gas_well", sentence="Gas: it clears from the bottom up. On a well with spurting taps methane is possible.", next="No flame, ventilate, send a sample to a laboratory."),
-    "open": ColourFinding(id="open", sentence="Coloured as drawn.", next="Put half aside, stir the reducing powder into the other half, compare equal depths."),
-    "unknown": ColourFinding(id="unknown", sentence="Not determined by the cups.", next="Laboratory."),
+    "gas_well": ColourFinding(
+        id="gas_well",
+        sentence="Gas: it clears from the bottom up. On a well with spurting taps methane is possible.",
+        next="No flame, ventilate, send a sample to a laboratory.",
+    ),
+    "open": ColourFinding(
+        id="open",
+        sentence="Coloured as drawn.",
+        next="Put half aside, stir the reducing powder into the other half, compare equal depths.",
+    ),
+    "unknown": ColourFinding(
+        id="unknown", sentence="Not determined by the cups.", next="Laboratory."
+    ),
 }
 
 CAUTION = "The reducing powder irritates: keep it dry, away from acids and bleach. It may bleach some organics and also clears manganese."
@@ -54,7 +107,9 @@ def find(seen: CupsSeen, ph_low: float | None = None, well: bool = False) -> Col
         if stood is None or (stood == "clear" and (seen.stood_minutes or 0) < STANDING_MIN):
             return _F["stand"]
         if stood == "clear":
-            return _F["clear"] if ph_low is not None and ph_low >= STANDS_CLEAR_PH else _F["not_yet"]
+            return (
+                _F["clear"] if ph_low is not None and ph_low >= STANDS_CLEAR_PH else _F["not_yet"]
+            )
         return _F["ferrous"] if stood in ("coloured", "darkens") else _F["unknown"]
     if drawn == "coloured":
         if powder is None:

@@ -25,26 +25,66 @@ class Sign:
     next: str
 
 
-SIGNS = MappingProxyType({
-    s.id: s
-    for s in (
-        Sign(id="white_crust", name="White crust", next="hardness by drops"),
-        Sign(id="dry_skin", name="Dry skin, soap that will not lather", next="hardness by drops"),
-        Sign(id="orange_streaks", name="Orange streaks", next="iron kit"),
-        Sign(id="black_stains", name="Black stains", next="manganese kit or laboratory"),
-        Sign(id="bleach_smell", name="Smell of bleach", next="free and total chlorine"),
-        Sign(id="tea_colour", name="Tea colour", next="the three cups, then the tannin kit"),
-        Sign(id="blue_green", name="Blue-green stains", next="pH by meter, then copper from a first-draw sample"),
-        Sign(id="egg_smell", name="Smell of eggs, all taps", next="hydrogen sulfide on site, at once"),
-        Sign(id="egg_smell_hot", name="Smell of eggs, hot tap only", next="compare hot and cold side by side"),
-        Sign(id="egg_smell_unsure", name="Smell of eggs, not known at which taps", next="compare hot and cold side by side"),
-        Sign(id="earth_smell", name="Smell of earth or must", next="smell hot and cold, after flushing; a surface source asks its authority"),
-        Sign(id="metal_taste", name="Taste of metal", next="pH by meter, then copper from a first-draw sample"),
-        Sign(id="taste", name="Dull or odd taste", next="free and total chlorine, then TDS by meter"),
-        Sign(id="haze", name="Haze", next="turbidity, and watch how it clears"),
-        Sign(id="slime", name="Slime, or an oily film that breaks into plates", next="laboratory: iron bacteria"),
-        Sign(id="low_pressure", name="Weak shower", next="flow by bucket, static and running pressure"),
-        Sign(id="solids", name="Told it is “full of solids”", next="TDS by meter"),
-        Sign(id="other", name="Something else", next="ask where, when and which tap"),
-    )
-})
+SIGNS = MappingProxyType(
+    {
+        s.id: s
+        for s in (
+            Sign(id="white_crust", name="White crust", next="hardness by drops"),
+            Sign(
+                id="dry_skin", name="Dry skin, soap that will not lather", next="hardness by drops"
+            ),
+            Sign(id="orange_streaks", name="Orange streaks", next="iron kit"),
+            Sign(id="black_stains", name="Black stains", next="manganese kit or laboratory"),
+            Sign(id="bleach_smell", name="Smell of bleach", next="free and total chlorine"),
+            Sign(id="tea_colour", name="Tea colour", next="the three cups, then the tannin kit"),
+            Sign(
+                id="blue_green",
+                name="Blue-green stains",
+                next="pH by meter, then copper from a first-draw sample",
+            ),
+            Sign(
+                id="egg_smell",
+                name="Smell of eggs, all taps",
+                next="hydrogen sulfide on site, at once",
+            ),
+            Sign(
+                id="egg_smell_hot",
+                name="Smell of eggs, hot tap only",
+                next="compare hot and cold side by side",
+            ),
+            Sign(
+                id="egg_smell_unsure",
+                name="Smell of eggs, not known at which taps",
+                next="compare hot and cold side by side",
+            ),
+            Sign(
+                id="earth_smell",
+                name="Smell of earth or must",
+                next="smell hot and cold, after flushing; a surface source asks its authority",
+            ),
+            Sign(
+                id="metal_taste",
+                name="Taste of metal",
+                next="pH by meter, then copper from a first-draw sample",
+            ),
+            Sign(
+                id="taste",
+                name="Dull or odd taste",
+                next="free and total chlorine, then TDS by meter",
+            ),
+            Sign(id="haze", name="Haze", next="turbidity, and watch how it clears"),
+            Sign(
+                id="slime",
+                name="Slime, or an oily film that breaks into plates",
+                next="laboratory: iron bacteria",
+            ),
+            Sign(
+                id="low_pressure",
+                name="Weak shower",
+                next="flow by bucket, static and running pressure",
+            ),
+            Sign(id="solids", name="Told it is “full of solids”", next="TDS by meter"),
+            Sign(id="other", name="Something else", next="ask where, when and which tap"),
+        )
+    }
+)

@@ -13,10 +13,14 @@ from .reading import Value, tenfold
 from .removal import removal
 from .water import Sample, Water, water_of
 
-HARDNESS_SHARE = 0.65  # hardness_low [mg/L] above 0.65 × conductivity_high [µS/cm]: one of the two is wrong
+HARDNESS_SHARE = (
+    0.65  # hardness_low [mg/L] above 0.65 × conductivity_high [µS/cm]: one of the two is wrong
+)
 
 
-MOST_HOUSE_GPM = 60.0  # [gpm] more than a 1 ½ in service line gives at ordinary pressure: trade practice (2024)
+MOST_HOUSE_GPM = (
+    60.0  # [gpm] more than a 1 ½ in service line gives at ordinary pressure: trade practice (2024)
+)
 FAR = 1.5  # one reading this many times the other, with ranges apart: trade practice, not a standard (2024)
 _CHANGES_DAILY = frozenset({"temperature", "flow", "pressure_static", "pressure_running"})
 
@@ -33,21 +37,60 @@ class CrossCheck:
 
 #: id -> (sentence, remedy); the table in docs/rules.md is generated from it
 CHECKS: dict[str, tuple[str, str]] = {
-    "hardness_above_conductivity": ("Hardness and TDS do not fit each other: so much hardness would conduct more.", "Repeat both. (A comparison, not a conversion.)"),
-    "soft_with_tds": ("Almost no hardness, with much dissolved matter: was this drawn after a softener?", "Draw ahead of all treatment and repeat."),
-    "free_above_total": ("Free chlorine reads above total: an error in the test.", "Repeat both, free within one minute, total after three."),
-    "city_no_chlorine": ("A town main without chlorine: carbon ahead of the tap, or an old sample?", "Draw fresh and flushed, test within fifteen minutes."),
-    "well_chlorine": ("Chlorine in a private well: a feeder, a recent disinfection, or an interference?", "Ask; repeat with a blank."),
-    "labels_swapped": ("The treated glass reads higher than the raw one: are the labels swapped?", "Check which glass is which and repeat."),
-    "not_flushed": ("The filter was just changed and not flushed: its reading is not valid yet.", "Flush as its manual says, then read again."),
-    "past_life": ("The filter is past its life.", "Read it as what an old filter does, not a new one."),
-    "no_difference": ("No difference shown: the two ranges overlap.", "A finer instrument, or more repeats, may tell them apart."),
-    "factor_mismatch": ("Two meters with different factors must not be compared.", "Use one meter for both glasses."),
+    "hardness_above_conductivity": (
+        "Hardness and TDS do not fit each other: so much hardness would conduct more.",
+        "Repeat both. (A comparison, not a conversion.)",
+    ),
+    "soft_with_tds": (
+        "Almost no hardness, with much dissolved matter: was this drawn after a softener?",
+        "Draw ahead of all treatment and repeat.",
+    ),
+    "free_above_total": (
+        "Free chlorine reads above total: an error in the test.",
+        "Repeat both, free within one minute, total after three.",
+    ),
+    "city_no_chlorine": (
+        "A town main without chlorine: carbon ahead of the tap, or an old sample?",
+        "Draw fresh and flushed, test within fifteen minutes.",
+    ),
+    "well_chlorine": (
+        "Chlorine in a private well: a feeder, a recent disinfection, or an interference?",
+        "Ask; repeat with a blank.",
+    ),
+    "labels_swapped": (
+        "The treated glass reads higher than the raw one: are the labels swapped?",
+        "Check which glass is which and repeat.",
+    ),
+    "not_flushed": (
+        "The filter was just changed and not flushed: its reading is not valid yet.",
+        "Flush as its manual says, then read again.",
+    ),
+    "past_life": (
+        "The filter is past its life.",
+        "Read it as what an old filter does, not a new one.",
+    ),
+    "no_difference": (
+        "No difference shown: the two ranges overlap.",
+        "A finer instrument, or more repeats, may tell them apart.",
+    ),
+    "factor_mismatch": (
+        "Two meters with different factors must not be compared.",
+        "Use one meter for both glasses.",
+    ),
     "tenfold": ("Repeats differ about tenfold.", "Look for a x10 mark on the display."),
-    "iron_no_colour": ("The kit finds iron, the cup stays clear: bound iron, or it stood too short.", "Hold the cup 24 hours, send a sample."),
-    "tannin_iron": ("Iron above 0.3 mg/L may interfere with the tannin kit.", "The three cups decide; confirm by laboratory."),
+    "iron_no_colour": (
+        "The kit finds iron, the cup stays clear: bound iron, or it stood too short.",
+        "Hold the cup 24 hours, send a sample.",
+    ),
+    "tannin_iron": (
+        "Iron above 0.3 mg/L may interfere with the tannin kit.",
+        "The three cups decide; confirm by laboratory.",
+    ),
     "flow_too_high": ("More water than a house’s pipe gives.", "Time a whole bucket again."),
-    "far_from_before": ("Far from this home’s earlier reading.", "Season, a change of source, or a mistake? Repeat."),
+    "far_from_before": (
+        "Far from this home’s earlier reading.",
+        "Season, a change of source, or a mistake? Repeat.",
+    ),
 }
 
 
@@ -60,9 +103,23 @@ def _one(sample: Sample, water: Water, home: Home, untreated: bool) -> list[Cros
     v = water.values
     out = []
     tds, hard, factor = water.range("tds"), water.range("hardness"), factor_of(sample)
-    if tds is not None and hard is not None and factor and tds.high is not None and hard.low > HARDNESS_SHARE * tds.high / factor:
+    if (
+        tds is not None
+        and hard is not None
+        and factor
+        and tds.high is not None
+        and hard.low > HARDNESS_SHARE * tds.high / factor
+    ):
         out.append(_hit("hardness_above_conductivity", sample.id))
-    if hard is not None and tds is not None and hard.high is not None and hard.high <= MG_L_PER_GPG and tds.low > 150 and not sample.treated and sample.kind != "bottled":
+    if (
+        hard is not None
+        and tds is not None
+        and hard.high is not None
+        and hard.high <= MG_L_PER_GPG
+        and tds.low > 150
+        and not sample.treated
+        and sample.kind != "bottled"
+    ):
         out.append(_hit("soft_with_tds", sample.id))
     if water.chloramine is not None and water.chloramine.error:
         out.append(_hit("free_above_total", sample.id))
@@ -73,12 +130,28 @@ def _one(sample: Sample, water: Water, home: Home, untreated: bool) -> list[Cros
         if home.private and total.below is None and total.range.low > 0:
             out.append(_hit("well_chlorine", sample.id))
     iron, tannin, ph = water.range("iron"), v.get("tannin"), water.range("ph")
-    if water.cups is not None and iron is not None and iron.low > 0.3 and find(water.cups, None if ph is None else ph.low).id in ("clear", "not_yet"):
+    if (
+        water.cups is not None
+        and iron is not None
+        and iron.low > 0.3
+        and find(water.cups, None if ph is None else ph.low).id in ("clear", "not_yet")
+    ):
         out.append(_hit("iron_no_colour", sample.id))
-    if tannin is not None and tannin.range is not None and tannin.below is None and tannin.range.low > 0 and iron is not None and iron.best > 0.3:
+    if (
+        tannin is not None
+        and tannin.range is not None
+        and tannin.below is None
+        and tannin.range.low > 0
+        and iron is not None
+        and iron.best > 0.3
+    ):
         out.append(_hit("tannin_iron", sample.id))
     for r in sample.readings:
-        if r.struck_at is None and isinstance(r.observation, MeterDisplays) and tenfold(r.observation.displays):
+        if (
+            r.struck_at is None
+            and isinstance(r.observation, MeterDisplays)
+            and tenfold(r.observation.displays)
+        ):
             out.append(_hit("tenfold", sample.id))
     flow = water.range("flow")
     if flow is not None and flow.low > MOST_HOUSE_GPM:
@@ -108,26 +181,53 @@ def _pairs(sample: Sample, water: Water, raw: Sample, raw_water: Water) -> list[
     return out
 
 
-def crosschecks(samples: tuple[Sample, ...], home: Home, earlier: dict[str, Value] | None = None, waters: dict[str, Water] | None = None) -> tuple[CrossCheck, ...]:
+def crosschecks(
+    samples: tuple[Sample, ...],
+    home: Home,
+    earlier: dict[str, Value] | None = None,
+    waters: dict[str, Water] | None = None,
+) -> tuple[CrossCheck, ...]:
     """All cross-checks over a visit's samples; ``earlier`` holds this home's last raw values, by analyte."""
     waters = waters or {s.id: water_of(s) for s in samples}
     raw = next((s for s in samples if s.raw), None)
     out: list[CrossCheck] = []
     for s in samples:
-        out += _one(s, waters[s.id], home, untreated=not s.treated and s.kind in ("tap", "source") and s.draw != "hot")
+        out += _one(
+            s,
+            waters[s.id],
+            home,
+            untreated=not s.treated and s.kind in ("tap", "source") and s.draw != "hot",
+        )
         if raw is not None and s is not raw:
             out += _pairs(s, waters[s.id], raw, waters[raw.id])
     if raw is not None and earlier:
-        far = [ANALYTES[name].name for name, old in earlier.items() if _far(name, waters[raw.id].values.get(name), old)]
+        far = [
+            ANALYTES[name].name
+            for name, old in earlier.items()
+            if _far(name, waters[raw.id].values.get(name), old)
+        ]
         if far:
             hit = _hit("far_from_before", raw.id)
-            out.append(CrossCheck(id=hit.id, sample=hit.sample, sentence=f"{hit.sentence} ({', '.join(far)})", remedy=hit.remedy))
+            out.append(
+                CrossCheck(
+                    id=hit.id,
+                    sample=hit.sample,
+                    sentence=f"{hit.sentence} ({', '.join(far)})",
+                    remedy=hit.remedy,
+                )
+            )
     return tuple(out)
 
 
 def _far(name: str, new: Value | None, old: Value) -> bool:
     """Whether two readings of one home are far apart: ranges that do not touch, and half as much again (one unit of pH)."""
-    if new is None or new.range is None or old.range is None or new.range.overlaps(old.range) or name in _CHANGES_DAILY:
+    if (
+        new is None
+        or new.range is None
+        or old.range is None
+        or new.range.overlaps(old.range)
+        or name in _CHANGES_DAILY
+    ):
         return False
     low, high = sorted((new.range.best, old.range.best))
     return high - low > 1 if name == "ph" else high > FAR * max(low, 1e-9)

@@ -66,15 +66,42 @@ class Instrument:
 
         def need(ok: bool, code: str, what: str, remedy: str) -> None:
             if not ok:
-                raise RuleError(f"instrument.{code}", f"{self.name}: {what}", f"instruments[{self.id}]", remedy)
+                raise RuleError(
+                    f"instrument.{code}", f"{self.name}: {what}", f"instruments[{self.id}]", remedy
+                )
 
-        need(self.resolution > 0, "resolution", "the resolution must be above 0.", "Give the smallest step it shows.")
-        need(self.accuracy_of in (None, "reading", "full_scale"), "accuracy_of", "accuracy is a share of “reading” or “full_scale”.", "Use one of the two.")
-        need(self.accuracy_share is None or 0 <= self.accuracy_share < 1, "accuracy_share", "the accuracy is a share from 0 to 1.", "Write 2 % as 0.02.")
-        need(self.kind != InstrumentKind.DROPS or (self.drop_value or 0) > 0, "drop_value", "a drop kit needs the value of one drop.", "Read it off the kit.")
+        need(
+            self.resolution > 0,
+            "resolution",
+            "the resolution must be above 0.",
+            "Give the smallest step it shows.",
+        )
+        need(
+            self.accuracy_of in (None, "reading", "full_scale"),
+            "accuracy_of",
+            "accuracy is a share of “reading” or “full_scale”.",
+            "Use one of the two.",
+        )
+        need(
+            self.accuracy_share is None or 0 <= self.accuracy_share < 1,
+            "accuracy_share",
+            "the accuracy is a share from 0 to 1.",
+            "Write 2 % as 0.02.",
+        )
+        need(
+            self.kind != InstrumentKind.DROPS or (self.drop_value or 0) > 0,
+            "drop_value",
+            "a drop kit needs the value of one drop.",
+            "Read it off the kit.",
+        )
         if self.kind in (InstrumentKind.STRIP, InstrumentKind.COMPARATOR):
             rising = all(a < b for a, b in zip(self.steps, self.steps[1:], strict=False))
-            need(len(self.steps) >= 2 and rising and self.steps[0] >= 0, "steps", "its steps must be two or more, rising, from 0 up.", "List them in order.")
+            need(
+                len(self.steps) >= 2 and rising and self.steps[0] >= 0,
+                "steps",
+                "its steps must be two or more, rising, from 0 up.",
+                "List them in order.",
+            )
 
 
 @record
@@ -89,11 +116,30 @@ def fitness(instrument: Instrument, on: date) -> tuple[Flag, ...]:
     """Flags for an expired reagent or an overdue check on the day of use."""
     flags = []
     if instrument.reagent_expiry is not None and instrument.reagent_expiry < on:
-        flags.append(Flag(id="instrument.expired", sentence=f"The reagent of {instrument.name} expired on {instrument.reagent_expiry.isoformat()}: repeat with a fresh one."))
+        flags.append(
+            Flag(
+                id="instrument.expired",
+                sentence=f"The reagent of {instrument.name} expired on {instrument.reagent_expiry.isoformat()}: repeat with a fresh one.",
+            )
+        )
     if instrument.check_every_days is not None:
-        due = None if instrument.last_check is None else instrument.last_check + timedelta(days=instrument.check_every_days)
+        due = (
+            None
+            if instrument.last_check is None
+            else instrument.last_check + timedelta(days=instrument.check_every_days)
+        )
         if due is None:
-            flags.append(Flag(id="instrument.unchecked", sentence=f"{instrument.name} has no check on record: check it before you rely on it."))
+            flags.append(
+                Flag(
+                    id="instrument.unchecked",
+                    sentence=f"{instrument.name} has no check on record: check it before you rely on it.",
+                )
+            )
         elif due < on:
-            flags.append(Flag(id="instrument.unchecked", sentence=f"{instrument.name} was due for a check on {due.isoformat()}."))
+            flags.append(
+                Flag(
+                    id="instrument.unchecked",
+                    sentence=f"{instrument.name} was due for a check on {due.isoformat()}.",
+                )
+            )
     return tuple(flags)

@@ -30,22 +30,178 @@ class LabKind:
     note: str = ""
 
 
-_AIR, _COLD = "Write date, time and tap on the label before you leave.", "Keep it cold, under 10 °C, on the way."
+_AIR, _COLD = (
+    "Write date, time and tap on the label before you leave.",
+    "Keep it cold, under 10 °C, on the way.",
+)
 KINDS: tuple[LabKind, ...] = (
-    LabKind(id="bacteria", name="Coliform and E. coli", analytes=("coliform", "e_coli"), bottle="sterile, with dechlorinator, not rinsed", preservation="below 10 °C", holding_h=30, source="40 CFR 141.852", year=2013, steps=("Take the aerator off.", "Disinfect the tap: bleach wipe or flame; let it stand.", "Flush the cold tap for several minutes.", "Open the bottle last; touch neither rim nor inside; do not rinse it.", "Fill to the mark, close at once.", _COLD, _AIR)),
-    LabKind(id="nitrate", name="Nitrate and nitrite", analytes=("nitrate_n", "nitrite_n"), bottle="plastic, clean", preservation="cold", holding_h=48, source="40 CFR 141.23", year=1992, steps=("Flush the cold tap.", "Fill, close.", _COLD, "Ask the report to say its basis: as N or as NO3.", _AIR)),
-    LabKind(id="lead_copper", name="Lead and copper, first draw", analytes=("lead", "copper"), bottle="one litre, wide mouth", preservation="acidified on receipt within 14 days", holding_h=14 * 24, source="40 CFR 141.86", year=1991, steps=("No water used for at least six hours.", "Cold kitchen tap, aerator on.", "No flushing: the first litre goes into the bottle.", "Then flush five minutes and draw the second, flushed sample.", _AIR), note="a second, flushed sample belongs to it"),
-    LabKind(id="copper_flushed", name="Lead and copper, flushed", analytes=("copper_flushed",), bottle="one litre", preservation="acidified on receipt within 14 days", holding_h=14 * 24, source="40 CFR 141.86", year=1991, steps=("After the first draw, flush five minutes.", "Fill, close.", _AIR)),
-    LabKind(id="metals", name="Metals: arsenic, uranium, manganese, iron", analytes=("arsenic", "uranium", "manganese", "iron", "calcium", "sodium"), bottle="plastic, acid-washed", preservation="acidified on receipt within 14 days, then 6 months", holding_h=14 * 24, source="40 CFR 141.23", year=2001, steps=("Flush the cold tap.", "Fill, close.", "For arsenic ask for its species.", _AIR)),
-    LabKind(id="fluoride", name="Fluoride", analytes=("fluoride",), bottle="plastic", preservation="none", holding_h=28 * 24, source="40 CFR 141.23", year=1986, steps=("Flush the cold tap.", "Fill, close.", _AIR)),
-    LabKind(id="anions", name="Sulfate, chloride", analytes=("sulfate", "chloride"), bottle="plastic", preservation="cold", holding_h=28 * 24, source="EPA method 300.1", year=1997, steps=("Flush the cold tap.", "Fill, close.", _COLD, _AIR)),
-    LabKind(id="uvt", name="UV transmittance", analytes=("uvt",), bottle="dark glass", preservation="dark and cold, not acidified", holding_h=48, source="trade practice", year=2024, steps=("Draw where the lamp will be, behind everything that will stand ahead of it.", "Fill without a bubble, close, keep dark.", _COLD, _AIR)),
-    LabKind(id="voc", name="Volatile organics", analytes=(), bottle="two glass vials, no headspace", preservation="dechlorinated, acidified, cold", holding_h=14 * 24, source="EPA method 524.2", year=1995, steps=("Take the aerator off, flush gently.", "Fill slowly to a dome, no bubble, close.", "Turn it over: no bubble may rise.", _COLD, _AIR)),
-    LabKind(id="pfas", name="PFAS", analytes=("pfoa", "pfos"), bottle="the laboratory’s own", preservation="cold", holding_h=14 * 24, source="EPA method 533", year=2019, steps=("No treated clothing or fresh creams; clean gloves.", "Flush the cold tap, fill, close.", _COLD, _AIR)),
-    LabKind(id="radon", name="Radon in water", analytes=("radon",), bottle="the laboratory’s own vial or a wide-mouth jar", preservation="sealed under water, no bubble", holding_h=4 * 24, source="EPA method 913.0", year=1991, steps=(
-        "Draw ahead of all treatment, at or before the pressure tank.", "No aerator on the tap.", "Run until the pump has cycled and the temperature is steady, about 20 minutes; shorter on a low-yield well.", "Fill a large vessel slowly, the hose’s end kept under the surface.",
-        "Fill and close the vial under water: no bubble, sealed.", "Write the exact time, with its offset from UTC.", "To the laboratory within four days.",
-    ), note="a high result goes to a licensed radon professional; test the indoor air too"),
+    LabKind(
+        id="bacteria",
+        name="Coliform and E. coli",
+        analytes=("coliform", "e_coli"),
+        bottle="sterile, with dechlorinator, not rinsed",
+        preservation="below 10 °C",
+        holding_h=30,
+        source="40 CFR 141.852",
+        year=2013,
+        steps=(
+            "Take the aerator off.",
+            "Disinfect the tap: bleach wipe or flame; let it stand.",
+            "Flush the cold tap for several minutes.",
+            "Open the bottle last; touch neither rim nor inside; do not rinse it.",
+            "Fill to the mark, close at once.",
+            _COLD,
+            _AIR,
+        ),
+    ),
+    LabKind(
+        id="nitrate",
+        name="Nitrate and nitrite",
+        analytes=("nitrate_n", "nitrite_n"),
+        bottle="plastic, clean",
+        preservation="cold",
+        holding_h=48,
+        source="40 CFR 141.23",
+        year=1992,
+        steps=(
+            "Flush the cold tap.",
+            "Fill, close.",
+            _COLD,
+            "Ask the report to say its basis: as N or as NO3.",
+            _AIR,
+        ),
+    ),
+    LabKind(
+        id="lead_copper",
+        name="Lead and copper, first draw",
+        analytes=("lead", "copper"),
+        bottle="one litre, wide mouth",
+        preservation="acidified on receipt within 14 days",
+        holding_h=14 * 24,
+        source="40 CFR 141.86",
+        year=1991,
+        steps=(
+            "No water used for at least six hours.",
+            "Cold kitchen tap, aerator on.",
+            "No flushing: the first litre goes into the bottle.",
+            "Then flush five minutes and draw the second, flushed sample.",
+            _AIR,
+        ),
+        note="a second, flushed sample belongs to it",
+    ),
+    LabKind(
+        id="copper_flushed",
+        name="Lead and copper, flushed",
+        analytes=("copper_flushed",),
+        bottle="one litre",
+        preservation="acidified on receipt within 14 days",
+        holding_h=14 * 24,
+        source="40 CFR 141.86",
+        year=1991,
+        steps=("After the first draw, flush five minutes.", "Fill, close.", _AIR),
+    ),
+    LabKind(
+        id="metals",
+        name="Metals: arsenic, uranium, manganese, iron",
+        analytes=("arsenic", "uranium", "manganese", "iron", "calcium", "sodium"),
+        bottle="plastic, acid-washed",
+        preservation="acidified on receipt within 14 days, then 6 months",
+        holding_h=14 * 24,
+        source="40 CFR 141.23",
+        year=2001,
+        steps=("Flush the cold tap.", "Fill, close.", "For arsenic ask for its species.", _AIR),
+    ),
+    LabKind(
+        id="fluoride",
+        name="Fluoride",
+        analytes=("fluoride",),
+        bottle="plastic",
+        preservation="none",
+        holding_h=28 * 24,
+        source="40 CFR 141.23",
+        year=1986,
+        steps=("Flush the cold tap.", "Fill, close.", _AIR),
+    ),
+    LabKind(
+        id="anions",
+        name="Sulfate, chloride",
+        analytes=("sulfate", "chloride"),
+        bottle="plastic",
+        preservation="cold",
+        holding_h=28 * 24,
+        source="EPA method 300.1",
+        year=1997,
+        steps=("Flush the cold tap.", "Fill, close.", _COLD, _AIR),
+    ),
+    LabKind(
+        id="uvt",
+        name="UV transmittance",
+        analytes=("uvt",),
+        bottle="dark glass",
+        preservation="dark and cold, not acidified",
+        holding_h=48,
+        source="trade practice",
+        year=2024,
+        steps=(
+            "Draw where the lamp will be, behind everything that will stand ahead of it.",
+            "Fill without a bubble, close, keep dark.",
+            _COLD,
+            _AIR,
+        ),
+    ),
+    LabKind(
+        id="voc",
+        name="Volatile organics",
+        analytes=(),
+        bottle="two glass vials, no headspace",
+        preservation="dechlorinated, acidified, cold",
+        holding_h=14 * 24,
+        source="EPA method 524.2",
+        year=1995,
+        steps=(
+            "Take the aerator off, flush gently.",
+            "Fill slowly to a dome, no bubble, close.",
+            "Turn it over: no bubble may rise.",
+            _COLD,
+            _AIR,
+        ),
+    ),
+    LabKind(
+        id="pfas",
+        name="PFAS",
+        analytes=("pfoa", "pfos"),
+        bottle="the laboratory’s own",
+        preservation="cold",
+        holding_h=14 * 24,
+        source="EPA method 533",
+        year=2019,
+        steps=(
+            "No treated clothing or fresh creams; clean gloves.",
+            "Flush the cold tap, fill, close.",
+            _COLD,
+            _AIR,
+        ),
+    ),
+    LabKind(
+        id="radon",
+        name="Radon in water",
+        analytes=("radon",),
+        bottle="the laboratory’s own vial or a wide-mouth jar",
+        preservation="sealed under water, no bubble",
+        holding_h=4 * 24,
+        source="EPA method 913.0",
+        year=1991,
+        steps=(
+            "Draw ahead of all treatment, at or before the pressure tank.",
+            "No aerator on the tap.",
+            "Run until the pump has cycled and the temperature is steady, about 20 minutes; shorter on a low-yield well.",
+            "Fill a large vessel slowly, the hose’s end kept under the surface.",
+            "Fill and close the vial under water: no bubble, sealed.",
+            "Write the exact time, with its offset from UTC.",
+            "To the laboratory within four days.",
+        ),
+        note="a high result goes to a licensed radon professional; test the indoor air too",
+    ),
 )
 KIND_BY_ID = {k.id: k for k in KINDS}
 
@@ -68,12 +224,31 @@ class LabSample:
 
     def __post_init__(self) -> None:
         if self.kind not in KIND_BY_ID:
-            raise RuleError("lab.kind", f"There is no laboratory sample of kind “{self.kind}”.", "kind", f"Use one of {', '.join(KIND_BY_ID)}.")
-        times = [t for t in (self.drawn_at, self.handed_at, self.received_at, self.reported_at) if t is not None]
+            raise RuleError(
+                "lab.kind",
+                f"There is no laboratory sample of kind “{self.kind}”.",
+                "kind",
+                f"Use one of {', '.join(KIND_BY_ID)}.",
+            )
+        times = [
+            t
+            for t in (self.drawn_at, self.handed_at, self.received_at, self.reported_at)
+            if t is not None
+        ]
         if any(t.tzinfo is None for t in times):
-            raise RuleError("lab.zone", "A time lacks its offset from UTC.", "drawn_at", "Write it with its offset.")
+            raise RuleError(
+                "lab.zone",
+                "A time lacks its offset from UTC.",
+                "drawn_at",
+                "Write it with its offset.",
+            )
         if times != sorted(times):
-            raise RuleError("lab.chain", "The chain runs backwards: drawn, handed over, received, reported.", "chain", "Check the times.")
+            raise RuleError(
+                "lab.chain",
+                "The chain runs backwards: drawn, handed over, received, reported.",
+                "chain",
+                "Check the times.",
+            )
 
 
 @record
@@ -93,14 +268,26 @@ def status(sample: LabSample, now: datetime) -> LabStatus:
     deadline = sample.drawn_at + timedelta(hours=kind.holding_h)
     end = sample.received_at or now
     left = (deadline - end).total_seconds() / 3600
-    stage: Literal["drawn", "handed", "received", "reported"] = "reported" if sample.reported_at else "received" if sample.received_at else "handed" if sample.handed_at else "drawn"
+    stage: Literal["drawn", "handed", "received", "reported"] = (
+        "reported"
+        if sample.reported_at
+        else "received"
+        if sample.received_at
+        else "handed"
+        if sample.handed_at
+        else "drawn"
+    )
     late = left < 0
     if late:
         words = f"Held {-left:.0f} h too long: draw a new one; its result does not count."
     elif stage in ("received", "reported"):
         words = f"Received in time, {left:.0f} h to spare."
     else:
-        words = f"{left:.0f} h left to reach the laboratory." if left < 72 else f"{left / 24:.0f} days left to reach the laboratory."
+        words = (
+            f"{left:.0f} h left to reach the laboratory."
+            if left < 72
+            else f"{left / 24:.0f} days left to reach the laboratory."
+        )
     return LabStatus(deadline=deadline, hours_left=left, overdue=late, stage=stage, sentence=words)
 
 
@@ -121,9 +308,15 @@ def panel(home: Home, has: frozenset[str] = frozenset()) -> tuple[Suggested, ...
             out.append(Suggested(kind=kind, why=why))
 
     if home.private:
-        add("bacteria", "yearly for every private source, and after a flood, a repair or a change of taste")
+        add(
+            "bacteria",
+            "yearly for every private source, and after a flood, a repair or a change of taste",
+        )
         add("nitrate", "yearly for every private source")
-        add("metals", "once for a well, and when it is new" if home.well else "once for a new source")
+        add(
+            "metals",
+            "once for a well, and when it is new" if home.well else "once for a new source",
+        )
     if home.source in (Source.WELL_DRILLED, Source.WELL_DUG, Source.SPRING):
         add("fluoride", "granite and deep wells may carry it")
         add("radon", "wells and springs; the indoor air belongs to it")
@@ -132,6 +325,9 @@ def panel(home: Home, has: frozenset[str] = frozenset()) -> tuple[Suggested, ...
     if home.care.infant or home.care.pregnancy:
         add("lead_copper", "an infant or a pregnancy: first draw from the kitchen tap")
         add("nitrate", "an infant: nitrate matters first")
-    if any(word in home.pipe_material.lower() + home.service_line.lower() for word in ("lead", "copper", "galvan", "brass")):
+    if any(
+        word in home.pipe_material.lower() + home.service_line.lower()
+        for word in ("lead", "copper", "galvan", "brass")
+    ):
         add("lead_copper", "pipes that may give off lead or copper")
     return tuple(out)

@@ -7,15 +7,31 @@ from .observations import Noticed
 from .water import Sample
 
 #: signs that are seen or smelled at a tap, in the order of the station
-LOOKED_AT = ("bleach_smell", "egg_smell", "earth_smell", "haze", "white_crust", "orange_streaks", "black_stains", "blue_green", "slime")
+LOOKED_AT = (
+    "bleach_smell",
+    "egg_smell",
+    "earth_smell",
+    "haze",
+    "white_crust",
+    "orange_streaks",
+    "black_stains",
+    "blue_green",
+    "slime",
+)
 
 
 def _last(sample: Sample) -> tuple[str, ...] | None:
-    seen = [r.observation.signs for r in sample.readings if r.struck_at is None and isinstance(r.observation, Noticed)]
+    seen = [
+        r.observation.signs
+        for r in sample.readings
+        if r.struck_at is None and isinstance(r.observation, Noticed)
+    ]
     return seen[-1] if seen else None
 
 
-def noticed(samples: tuple[Sample, ...], complaints: tuple[Complaint, ...] = ()) -> tuple[Complaint, ...]:
+def noticed(
+    samples: tuple[Sample, ...], complaints: tuple[Complaint, ...] = ()
+) -> tuple[Complaint, ...]:
     """What was noticed and is not among the complaints already, each once, in our words and never in the customer's.
 
     A smell of eggs is told apart by where it is: at a cold tap it is in the water; at the hot tap alone it is the
@@ -30,8 +46,18 @@ def noticed(samples: tuple[Sample, ...], complaints: tuple[Complaint, ...] = ())
         for sign in found:
             told = sign
             if sign == "egg_smell" and sample.draw == "hot":
-                told = "egg_smell" if any("egg_smell" in c for c in cold) else "egg_smell_hot" if cold else "egg_smell_unsure"
+                told = (
+                    "egg_smell"
+                    if any("egg_smell" in c for c in cold)
+                    else "egg_smell_hot"
+                    if cold
+                    else "egg_smell_unsure"
+                )
             if told in have or told in out or (told.startswith("egg_smell") and eggs):
                 continue
-            out[told] = Complaint(id=f"noticed:{told}", sign=told, words=f"{SIGNS[told].name}, noticed at “{sample.name}”")
+            out[told] = Complaint(
+                id=f"noticed:{told}",
+                sign=told,
+                words=f"{SIGNS[told].name}, noticed at “{sample.name}”",
+            )
     return tuple(out.values())

@@ -107,4 +107,14 @@ class Noticed:
     signs: tuple[str, ...] = ()
 
 
-Observation = Annotated[MeterDisplays | DropCount | PadMatch | OneDisplay | BucketRuns | LaboratoryResult | CupsSeen | Noticed, TaggedBy("method")]
+Observation = Annotated[
+    MeterDisplays
+    | DropCount
+    | PadMatch
+    | OneDisplay
+    | BucketRuns
+    | LaboratoryResult
+    | CupsSeen
+    | Noticed,
+    TaggedBy("method"),
+]

@@ -20,7 +20,14 @@ class Pair:
 
 def factor_of(sample: Sample) -> float | None:
     """Conductivity to TDS factor of the meter that a sample was read with, None when not read or not known."""
-    return next((r.instrument.factor for r in reversed(sample.readings) if r.analyte == "tds" and r.struck_at is None and r.instrument.factor), None)
+    return next(
+        (
+            r.instrument.factor
+            for r in reversed(sample.readings)
+            if r.analyte == "tds" and r.struck_at is None and r.instrument.factor
+        ),
+        None,
+    )
 
 
 def pairs(first: Sample, a: Water, second: Sample, b: Water) -> tuple[Pair, ...]:
@@ -32,12 +39,37 @@ def pairs(first: Sample, a: Water, second: Sample, b: Water) -> tuple[Pair, ...]
         if x is None or y is None:
             out.append(Pair(analyte=name, name=title, sentence="tested in one only", removal=None))
         elif name == "tds" and factor_of(first) != factor_of(second):
-            out.append(Pair(analyte=name, name=title, sentence="two meters with different factors: not compared", removal=None))
+            out.append(
+                Pair(
+                    analyte=name,
+                    name=title,
+                    sentence="two meters with different factors: not compared",
+                    removal=None,
+                )
+            )
         elif x.range is None or y.range is None:
-            out.append(Pair(analyte=name, name=title, sentence="the same" if x.words == y.words else "not the same", removal=None))
+            out.append(
+                Pair(
+                    analyte=name,
+                    name=title,
+                    sentence="the same" if x.words == y.words else "not the same",
+                    removal=None,
+                )
+            )
         elif name in ("ph", "temperature"):
             same = x.range.overlaps(y.range)
-            out.append(Pair(analyte=name, name=title, sentence="no difference shown" if same else "higher in the second" if y.range.best > x.range.best else "lower in the second", removal=None))
+            out.append(
+                Pair(
+                    analyte=name,
+                    name=title,
+                    sentence="no difference shown"
+                    if same
+                    else "higher in the second"
+                    if y.range.best > x.range.best
+                    else "lower in the second",
+                    removal=None,
+                )
+            )
         else:
             r = removal(x, y)
             out.append(Pair(analyte=name, name=title, sentence=removal_sentence(r), removal=r))

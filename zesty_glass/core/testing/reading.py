@@ -74,7 +74,11 @@ def _fail(code: str, what: str, remedy: str, where: str = "observation") -> Rule
 
 def _dilution(d: float) -> float:
     if not d >= 1:
-        raise _fail("dilution.below_one", f"A dilution of {d:g} is not possible.", "One part sample in d parts: d is 1 or more.")
+        raise _fail(
+            "dilution.below_one",
+            f"A dilution of {d:g} is not possible.",
+            "One part sample in d parts: d is 1 or more.",
+        )
     return d
 
 
@@ -118,7 +122,11 @@ def meter(instrument: Instrument, seen: MeterDisplays) -> Value:
     if any(d < 0 or not math.isfinite(d) for d in seen.displays):
         raise _fail("meter.negative", "A display cannot be below 0.", "Type what the meter shows.")
     if seen.multiplier not in (1, 10):
-        raise _fail("meter.multiplier", f"A range mark of x{seen.multiplier:g} is not known.", "Use x1 or x10.")
+        raise _fail(
+            "meter.multiplier",
+            f"A range mark of x{seen.multiplier:g} is not known.",
+            "Use x1 or x10.",
+        )
     m, unit, canonical = seen.multiplier, _unit(instrument), analyte(instrument.analyte).unit
     res = instrument.resolution * m
     low_d, high_d, mid = min(seen.displays) * m, max(seen.displays) * m, median(seen.displays) * m
@@ -126,6 +134,7 @@ def meter(instrument: Instrument, seen: MeterDisplays) -> Value:
     if high_d == 0:
         r, below = Range.of(0.0, res / 2, res), res
     else:
+
         def error(v: float) -> float:
             return _meter_error(instrument, v / m) * m
 
@@ -135,35 +144,82 @@ def meter(instrument: Instrument, seen: MeterDisplays) -> Value:
     flags = []
     spread = max(seen.displays) - min(seen.displays)
     if len(seen.displays) < repeats_needed(seen.displays):
-        flags.append(Flag(id="meter.repeats", sentence="Two repeats at least, and a third when the two disagree."))
+        flags.append(
+            Flag(
+                id="meter.repeats",
+                sentence="Two repeats at least, and a third when the two disagree.",
+            )
+        )
     elif spread > spread_allowed(seen.displays) and len(seen.displays) < 4:
-        flags.append(Flag(id="meter.spread", sentence=f"The repeats spread over {spread:g}, {spread_allowed(seen.displays):.3g} is allowed: rinse, stir and repeat."))
+        flags.append(
+            Flag(
+                id="meter.spread",
+                sentence=f"The repeats spread over {spread:g}, {spread_allowed(seen.displays):.3g} is allowed: rinse, stir and repeat.",
+            )
+        )
     if tenfold(seen.displays):
-        flags.append(Flag(id="meter.tenfold", sentence="The repeats differ about tenfold: look for a x10 mark on the display."))
+        flags.append(
+            Flag(
+                id="meter.tenfold",
+                sentence="The repeats differ about tenfold: look for a x10 mark on the display.",
+            )
+        )
     if seen.zero is not None and seen.zero > 3:
-        flags.append(Flag(id="meter.zero", sentence=f"In distilled water it read {seen.zero:g}, 3 is allowed: clean the probe."))
+        flags.append(
+            Flag(
+                id="meter.zero",
+                sentence=f"In distilled water it read {seen.zero:g}, 3 is allowed: clean the probe.",
+            )
+        )
     if seen.temperature_c is not None and not 5 <= seen.temperature_c <= 40:
-        flags.append(Flag(id="meter.temperature", sentence=f"The sample had {seen.temperature_c:g} °C: let it stand until it is between 5 and 40 °C."))
+        flags.append(
+            Flag(
+                id="meter.temperature",
+                sentence=f"The sample had {seen.temperature_c:g} °C: let it stand until it is between 5 and 40 °C.",
+            )
+        )
     if not seen.rinsed:
         flags.append(Flag(id="meter.not_rinsed", sentence="Cup and probe were not rinsed."))
     if not seen.steady:
         flags.append(Flag(id="meter.unsteady", sentence="The display was still moving."))
     c = convert(1.0, unit, canonical)
-    return Value(analyte=instrument.analyte, unit=canonical, range=r.scale(c), below=None if below is None else below * c, flags=tuple(flags))
+    return Value(
+        analyte=instrument.analyte,
+        unit=canonical,
+        range=r.scale(c),
+        below=None if below is None else below * c,
+        flags=tuple(flags),
+    )
 
 
 def drops(instrument: Instrument, seen: DropCount) -> Value:
     """Drop titration: n drops of value v read best n·v, between (n − 1)·v and n·v; all times the dilution."""
     if isinstance(seen.drops, bool) or int(seen.drops) != seen.drops or seen.drops < 0:
-        raise _fail("drops.negative", f"{seen.drops} drops cannot be counted.", "Count whole drops from 0 up.", "observation.drops")
+        raise _fail(
+            "drops.negative",
+            f"{seen.drops} drops cannot be counted.",
+            "Count whole drops from 0 up.",
+            "observation.drops",
+        )
     if seen.drops > 500:
-        raise _fail("drops.many", f"{seen.drops} drops are more than any kit holds.", "Dilute the sample and count again.", "observation.drops")
+        raise _fail(
+            "drops.many",
+            f"{seen.drops} drops are more than any kit holds.",
+            "Dilute the sample and count again.",
+            "observation.drops",
+        )
     d = _dilution(seen.dilution)
     unit, canonical = _unit(instrument), analyte(instrument.analyte).unit
     v = convert(instrument.drop_value or 0.0, unit, canonical) * d
     if seen.drops == 0:
-        return Value(analyte=instrument.analyte, unit=canonical, range=Range.of(0.0, v / 2, v), below=v)
-    return Value(analyte=instrument.analyte, unit=canonical, range=Range.of((seen.drops - 1) * v, seen.drops * v, seen.drops * v))
+        return Value(
+            analyte=instrument.analyte, unit=canonical, range=Range.of(0.0, v / 2, v), below=v
+        )
+    return Value(
+        analyte=instrument.analyte,
+        unit=canonical,
+        range=Range.of((seen.drops - 1) * v, seen.drops * v, seen.drops * v),
+    )
 
 
 def pad(instrument: Instrument, seen: PadMatch) -> Value:
@@ -171,7 +227,12 @@ def pad(instrument: Instrument, seen: PadMatch) -> Value:
     steps, i = instrument.steps, seen.pad
     d = _dilution(seen.dilution)
     if not 0 <= i < len(steps) or (seen.between and i + 1 >= len(steps)):
-        raise _fail("pad.out_of_list", f"There is no pad {i + 1} on {instrument.name}.", f"It has {len(steps)} pads.", "observation.pad")
+        raise _fail(
+            "pad.out_of_list",
+            f"There is no pad {i + 1} on {instrument.name}.",
+            f"It has {len(steps)} pads.",
+            "observation.pad",
+        )
     unit, name = _unit(instrument), instrument.analyte
     canonical = analyte(name).unit
     half_first = (steps[1] - steps[0]) / 2
@@ -179,15 +240,28 @@ def pad(instrument: Instrument, seen: PadMatch) -> Value:
     if seen.between:
         r = Range.of(steps[i], (steps[i] + steps[i + 1]) / 2, steps[i + 1])
     else:
-        low = (steps[i - 1] + steps[i]) / 2 if i else (steps[0] - half_first if name == "ph" else 0.0)
+        low = (
+            (steps[i - 1] + steps[i]) / 2 if i else (steps[0] - half_first if name == "ph" else 0.0)
+        )
         high = (steps[i] + steps[i + 1]) / 2 if i + 1 < len(steps) else None
         best = steps[i]
         if best == 0 and high is not None:
             best, below = high / 2, high
         r = Range.of(low, best, high)
     c = convert(1.0, unit, canonical) * d
-    flags = (Flag(id="pad.last", sentence="At the last pad there is no upper end: dilute and repeat."),) if r.high is None else ()
-    return Value(analyte=name, unit=canonical, range=r.scale(c), below=None if below is None else below * c, open_ended=r.high is None, flags=flags)
+    flags = (
+        (Flag(id="pad.last", sentence="At the last pad there is no upper end: dilute and repeat."),)
+        if r.high is None
+        else ()
+    )
+    return Value(
+        analyte=name,
+        unit=canonical,
+        range=r.scale(c),
+        below=None if below is None else below * c,
+        open_ended=r.high is None,
+        flags=flags,
+    )
 
 
 def display(instrument: Instrument, seen: OneDisplay) -> Value:
@@ -196,10 +270,22 @@ def display(instrument: Instrument, seen: OneDisplay) -> Value:
     name, unit = instrument.analyte, _unit(instrument)
     canonical = analyte(name).unit
     if not math.isfinite(seen.value) or (seen.value < 0 and canonical != "°C"):
-        raise _fail("display.negative", f"{seen.value:g} cannot be read on {instrument.name}.", "Type what it shows.", "observation.value")
+        raise _fail(
+            "display.negative",
+            f"{seen.value:g} cannot be read on {instrument.name}.",
+            "Type what it shows.",
+            "observation.value",
+        )
     if name == "ph" and seen.value > 14:
-        raise _fail("display.ph", f"pH {seen.value:g} is off the scale.", "pH runs from 0 to 14.", "observation.value")
-    limit = instrument.detection_limit or (instrument.resolution if seen.value == 0 and name not in ("ph", "temperature") else 0.0)
+        raise _fail(
+            "display.ph",
+            f"pH {seen.value:g} is off the scale.",
+            "pH runs from 0 to 14.",
+            "observation.value",
+        )
+    limit = instrument.detection_limit or (
+        instrument.resolution if seen.value == 0 and name not in ("ph", "temperature") else 0.0
+    )
     below = None
     if seen.value < limit or (seen.value == 0 and limit):
         r, below = Range.of(0.0, limit / 2, limit), limit
@@ -212,17 +298,37 @@ def display(instrument: Instrument, seen: OneDisplay) -> Value:
     else:
         c = convert(1.0, unit, canonical) * d
         r, below = r.scale(c), None if below is None else below * c
-    flags = () if seen.blanked else (Flag(id="display.blank", sentence="No blank was run first: zero it on this water and repeat."),)
+    flags = (
+        ()
+        if seen.blanked
+        else (
+            Flag(
+                id="display.blank",
+                sentence="No blank was run first: zero it on this water and repeat.",
+            ),
+        )
+    )
     return Value(analyte=name, unit=canonical, range=r, below=below, flags=flags)
 
 
 def bucket(instrument: Instrument, seen: BucketRuns) -> Value:
     """Flow [gpm]: volume over time; best = median run, ends = slowest and fastest run."""
     if seen.volume_gal <= 0 or not seen.seconds or any(not s > 0 for s in seen.seconds):
-        raise _fail("bucket.zero", "Volume and time must be above 0.", "Fill the bucket again and time it.")
+        raise _fail(
+            "bucket.zero", "Volume and time must be above 0.", "Fill the bucket again and time it."
+        )
     runs = [60.0 * seen.volume_gal / s for s in seen.seconds]
-    flags = (Flag(id="bucket.runs", sentence="Three runs show whether the flow holds."),) if len(runs) < 3 else ()
-    return Value(analyte=instrument.analyte, unit="gpm", range=Range.of(min(runs), median(runs), max(runs)), flags=flags)
+    flags = (
+        (Flag(id="bucket.runs", sentence="Three runs show whether the flow holds."),)
+        if len(runs) < 3
+        else ()
+    )
+    return Value(
+        analyte=instrument.analyte,
+        unit="gpm",
+        range=Range.of(min(runs), median(runs), max(runs)),
+        flags=flags,
+    )
 
 
 def radon_at_drawing(measured: float, hours: float) -> float:
@@ -235,16 +341,31 @@ def _basis(name: str, seen: LaboratoryResult) -> float:
     if name in ("nitrate_n", "nitrite_n"):
         other = "NO3" if name == "nitrate_n" else "NO2"
         if seen.basis not in ("N", other):
-            raise _fail("laboratory.basis", f"The result does not say whether it is as N or as {other}.", "Read the basis off the report.", "observation.basis")
+            raise _fail(
+                "laboratory.basis",
+                f"The result does not say whether it is as N or as {other}.",
+                "Read the basis off the report.",
+                "observation.basis",
+            )
         if seen.basis == "N":
             return 1.0
         return 1 / (NITRATE_NO3_PER_N if name == "nitrate_n" else NITRITE_NO2_PER_N)
     if name == "radon":
         if seen.basis not in ("collection", "counting"):
-            raise _fail("laboratory.radon_basis", "The report’s activity is as of collection or as of counting: this one does not say.", "Read it off the report.", "observation.basis")
+            raise _fail(
+                "laboratory.radon_basis",
+                "The report’s activity is as of collection or as of counting: this one does not say.",
+                "Read it off the report.",
+                "observation.basis",
+            )
         if seen.basis == "counting":
             if seen.hours_to_count is None or seen.hours_to_count < 0:
-                raise _fail("laboratory.radon_hours", "As of counting needs the hours from drawing to mid-count.", "Work them out from the two times.", "observation.hours_to_count")
+                raise _fail(
+                    "laboratory.radon_hours",
+                    "As of counting needs the hours from drawing to mid-count.",
+                    "Work them out from the two times.",
+                    "observation.hours_to_count",
+                )
             return radon_at_drawing(1.0, seen.hours_to_count)
     return 1.0
 
@@ -254,13 +375,28 @@ def laboratory(instrument: Instrument, seen: LaboratoryResult) -> Value:
     name = instrument.analyte
     canonical = analyte(name).unit
     lab = seen.report == "laboratory"
-    common = {"analyte": name, "unit": canonical, "laboratory": lab, "certified": lab and seen.certified}
+    common = {
+        "analyte": name,
+        "unit": canonical,
+        "laboratory": lab,
+        "certified": lab and seen.certified,
+    }
     if seen.qualifier in ("absent", "present"):
         if canonical != "per 100 mL":
-            raise _fail("laboratory.words", f"“{seen.qualifier}” is an answer for bacteria, not for {analyte(name).name}.", "Type a number, or < and the limit.", "observation.qualifier")
+            raise _fail(
+                "laboratory.words",
+                f"“{seen.qualifier}” is an answer for bacteria, not for {analyte(name).name}.",
+                "Type a number, or < and the limit.",
+                "observation.qualifier",
+            )
         return Value(range=None, words=seen.qualifier, **common)  # type: ignore[arg-type]
     if seen.value is None or not math.isfinite(seen.value) or seen.value < 0:
-        raise _fail("laboratory.value", "The result has no number that can be used.", "Type the number on the report.", "observation.value")
+        raise _fail(
+            "laboratory.value",
+            "The result has no number that can be used.",
+            "Type the number on the report.",
+            "observation.value",
+        )
     c = convert(1.0, seen.unit or canonical, canonical) * _basis(name, seen)
     v = seen.value * c
     if seen.qualifier == "<" or v == 0:
@@ -273,8 +409,18 @@ def noticed(seen: Noticed) -> Value:
     """Eyes and nose: the signs in words. There is no number, so there is no range."""
     for s in seen.signs:
         if s not in SIGNS:
-            raise _fail("noticed.sign", f"There is no sign “{s}”.", "Choose one from the list.", "observation.signs")
-    return Value(analyte="noticed", unit="", range=None, words=", ".join(SIGNS[s].name.lower() for s in seen.signs) or "nothing noticed")
+            raise _fail(
+                "noticed.sign",
+                f"There is no sign “{s}”.",
+                "Choose one from the list.",
+                "observation.signs",
+            )
+    return Value(
+        analyte="noticed",
+        unit="",
+        range=None,
+        words=", ".join(SIGNS[s].name.lower() for s in seen.signs) or "nothing noticed",
+    )
 
 
 def work_out(reading: Reading) -> Value:
@@ -285,9 +431,19 @@ def work_out(reading: Reading) -> Value:
     """
     inst, seen = reading.instrument, reading.observation
     if inst.analyte != reading.analyte:
-        raise _fail("reading.instrument", f"{inst.name} does not read {analyte(reading.analyte).name}.", "Choose the kit that does.", "instrument")
+        raise _fail(
+            "reading.instrument",
+            f"{inst.name} does not read {analyte(reading.analyte).name}.",
+            "Choose the kit that does.",
+            "instrument",
+        )
     if not isinstance(seen, (*ACCEPTS[inst.kind], CupsSeen)):
-        raise _fail("reading.method", f"{inst.name} is not read that way.", f"It is read as “{inst.kind}”.", "observation.method")
+        raise _fail(
+            "reading.method",
+            f"{inst.name} is not read that way.",
+            f"It is read as “{inst.kind}”.",
+            "observation.method",
+        )
     match seen:
         case MeterDisplays():
             value = meter(inst, seen)
@@ -308,8 +464,15 @@ def work_out(reading: Reading) -> Value:
     _possible(value)
     flags = fitness(inst, _day(reading.made_at)) + value.flags
     return Value(
-        analyte=value.analyte, unit=value.unit, range=value.range, below=value.below, open_ended=value.open_ended,
-        words=value.words, flags=flags, laboratory=value.laboratory, certified=value.certified,
+        analyte=value.analyte,
+        unit=value.unit,
+        range=value.range,
+        below=value.below,
+        open_ended=value.open_ended,
+        words=value.words,
+        flags=flags,
+        laboratory=value.laboratory,
+        certified=value.certified,
     )
 
 
@@ -318,7 +481,12 @@ def _possible(value: Value) -> None:
     low, high = POSSIBLE.get(value.unit, (-math.inf, math.inf))
     if value.range is not None and not low <= value.range.best <= high:
         name = analyte(value.analyte).name
-        raise _fail("reading.impossible", f"{name} of {value.range.best:g}{'' if value.unit == 'pH' else f' {value.unit}'} is not possible.", f"Type what is shown: {low:g} to {high:g}.", "observation")
+        raise _fail(
+            "reading.impossible",
+            f"{name} of {value.range.best:g}{'' if value.unit == 'pH' else f' {value.unit}'} is not possible.",
+            f"Type what is shown: {low:g} to {high:g}.",
+            "observation",
+        )
 
 
 def _day(when: datetime) -> date:
@@ -328,15 +496,26 @@ def _day(when: datetime) -> date:
 def extends(kept: Reading, more: Reading) -> bool:
     """Whether ``more`` is the same meter reading with repeats added: nothing kept is changed or dropped."""
     a, b = kept.observation, more.observation
-    if kept.struck_at is not None or not isinstance(a, MeterDisplays) or not isinstance(b, MeterDisplays):
+    if (
+        kept.struck_at is not None
+        or not isinstance(a, MeterDisplays)
+        or not isinstance(b, MeterDisplays)
+    ):
         return False
     same = kept.instrument == more.instrument and a.multiplier == b.multiplier
-    return same and len(b.displays) > len(a.displays) and b.displays[: len(a.displays)] == a.displays
+    return (
+        same and len(b.displays) > len(a.displays) and b.displays[: len(a.displays)] == a.displays
+    )
 
 
 #: which observation shapes an instrument kind accepts
 ACCEPTS: dict[InstrumentKind, tuple[type, ...]] = {
-    InstrumentKind.METER: (MeterDisplays,), InstrumentKind.DROPS: (DropCount,), InstrumentKind.STRIP: (PadMatch,),
-    InstrumentKind.COMPARATOR: (PadMatch,), InstrumentKind.DISPLAY: (OneDisplay,), InstrumentKind.BUCKET: (BucketRuns,),
-    InstrumentKind.LABORATORY: (LaboratoryResult,), InstrumentKind.SENSES: (Noticed,),
+    InstrumentKind.METER: (MeterDisplays,),
+    InstrumentKind.DROPS: (DropCount,),
+    InstrumentKind.STRIP: (PadMatch,),
+    InstrumentKind.COMPARATOR: (PadMatch,),
+    InstrumentKind.DISPLAY: (OneDisplay,),
+    InstrumentKind.BUCKET: (BucketRuns,),
+    InstrumentKind.LABORATORY: (LaboratoryResult,),
+    InstrumentKind.SENSES: (Noticed,),
 }

@@ -49,9 +49,15 @@ def removal_sentence(r: Removal) -> str:
         case "rose":
             return "higher in the second"
         case "at_least":
-            return "less in the second" if r.worst is None else f"at least {100 * r.worst:.0f} % less"
+            return (
+                "less in the second" if r.worst is None else f"at least {100 * r.worst:.0f} % less"
+            )
         case "removed":
-            ends = "" if r.worst is None or r.most is None else f" ({100 * r.worst:.0f} to {100 * r.most:.0f} %)"
+            ends = (
+                ""
+                if r.worst is None or r.most is None
+                else f" ({100 * r.worst:.0f} to {100 * r.most:.0f} %)"
+            )
             return f"{100 * (r.best or 0):.0f} % less{ends}"
         case _:
             return "not worked out: nothing to begin with"

@@ -32,8 +32,13 @@ class ScaleTendency:
 
 
 def tendency(
-    ph: Range | None, tds: Range | None, temperature: Range | None, calcium: Range | None, alkalinity: Range | None,
-    hardness: Range | None = None, heater_c: float = 60.0,
+    ph: Range | None,
+    tds: Range | None,
+    temperature: Range | None,
+    calcium: Range | None,
+    alkalinity: Range | None,
+    hardness: Range | None = None,
+    heater_c: float = 60.0,
 ) -> ScaleTendency | None:
     """The index with its range, or None when an input is unknown, open-ended or not above 0."""
     at_most = calcium is None and hardness is not None
@@ -41,7 +46,11 @@ def tendency(
     if ph is None or tds is None or temperature is None or ca is None or alkalinity is None:
         return None
     parts = (tds, ca, alkalinity)
-    if any(p.high is None or p.low <= 0 for p in parts) or ph.high is None or temperature.high is None:
+    if (
+        any(p.high is None or p.low <= 0 for p in parts)
+        or ph.high is None
+        or temperature.high is None
+    ):
         return None
     t_high, c_high, a_high = tds.high or 0.0, ca.high or 0.0, alkalinity.high or 0.0
 
@@ -51,4 +60,10 @@ def tendency(
         return Range.of(low, lsi(ph.best, tds.best, best_t, ca.best, alkalinity.best), high)
 
     tap = at(temperature.low, temperature.best, temperature.high)
-    return ScaleTendency(at_tap=tap, at_heater=at(heater_c, heater_c, heater_c), tap_c=temperature.best, heater_c=heater_c, at_most=at_most)
+    return ScaleTendency(
+        at_tap=tap,
+        at_heater=at(heater_c, heater_c, heater_c),
+        tap_c=temperature.best,
+        heater_c=heater_c,
+        at_most=at_most,
+    )

@@ -13,7 +13,9 @@ from .instruments import Flag
 from .observations import CupsSeen, LaboratoryResult, Noticed
 from .reading import Reading, Value, work_out
 
-_ON_SITE_WINS = frozenset({"chlorine_free", "chlorine_total", "ph", "temperature", "hydrogen_sulfide"})
+_ON_SITE_WINS = frozenset(
+    {"chlorine_free", "chlorine_total", "ph", "temperature", "hydrogen_sulfide"}
+)
 
 
 @record
@@ -91,8 +93,19 @@ def water_of(sample: Sample, worked: dict[str, Value] | None = None) -> Water:
     if free and total and free.range and total.range:
         chloramine = combined(free.range, total.range)
         if chloramine.range is not None:
-            flags = () if chloramine.shown else (Flag(id="chloramine.not_shown", sentence="Chloramine not shown: free and total overlap."),)
-            values["chlorine_combined"] = Value(analyte="chlorine_combined", unit="mg/L", range=chloramine.range, flags=flags)
+            flags = (
+                ()
+                if chloramine.shown
+                else (
+                    Flag(
+                        id="chloramine.not_shown",
+                        sentence="Chloramine not shown: free and total overlap.",
+                    ),
+                )
+            )
+            values["chlorine_combined"] = Value(
+                analyte="chlorine_combined", unit="mg/L", range=chloramine.range, flags=flags
+            )
     return Water(sample=sample.id, values=values, cups=cups, chloramine=chloramine)
 
 
@@ -100,13 +113,25 @@ def raw_sample(samples: tuple[Sample, ...]) -> Sample | None:
     """The raw sample; RuleError when several are marked raw, or the raw one was drawn behind a device."""
     raw = [s for s in samples if s.raw]
     if len(raw) > 1:
-        raise RuleError("samples.two_raw", "Two samples are marked as raw.", "samples", "Mark the one drawn ahead of all treatment.")
+        raise RuleError(
+            "samples.two_raw",
+            "Two samples are marked as raw.",
+            "samples",
+            "Mark the one drawn ahead of all treatment.",
+        )
     if raw and raw[0].treated:
-        raise RuleError("samples.raw_treated", f"“{raw[0].name}” is marked raw but was drawn after {raw[0].after or 'a device'}.", "samples", "Draw ahead of all treatment.")
+        raise RuleError(
+            "samples.raw_treated",
+            f"“{raw[0].name}” is marked raw but was drawn after {raw[0].after or 'a device'}.",
+            "samples",
+            "Draw ahead of all treatment.",
+        )
     return raw[0] if raw else None
 
 
-def design_water(samples: tuple[Sample, ...], waters: dict[str, Water] | None = None) -> Water | None:
+def design_water(
+    samples: tuple[Sample, ...], waters: dict[str, Water] | None = None
+) -> Water | None:
     """The raw water to design from: the raw sample, filled up from this home's other untreated samples
     (first-draw metals, laboratory bottles) for what it does not hold itself."""
     raw = raw_sample(samples)

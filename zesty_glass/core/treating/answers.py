@@ -20,23 +20,40 @@ FACTS = {"@ferric": 1, "@coloured": 2, "@uvt_here": 4, "@fine": 5, "@disinfected
 
 #: what a technology looks at beside its needs and claims; a stage that looks at more teaches the search
 READS: dict[str, frozenset[str]] = {
-    k: frozenset(v.split()) for k, v in {
-        "salt_free": "chlorine_free iron manganese", "carbon": "radon chlorine_free chlorine_total", "softener": "calcium chlorine_free hardness iron manganese sodium potassium @ferric",
-        "membrane": "chlorine_free chlorine_total hardness iron manganese ph temperature tds @disinfected", "iron_filter": "hydrogen_sulfide iron iron_ferrous manganese ph tannin",
-        "neutraliser": "alkalinity calcium hardness iron ph tds temperature carbon_dioxide", "mixed_bed": "alkalinity chlorine_free hardness iron nitrate_n ph sulfate tannin manganese",
-        "tannin": "alkalinity chlorine_free hardness iron nitrate_n ph sulfate tannin manganese", "arsenic": "ph",
-        "uv": "coliform e_coli hardness hydrogen_sulfide iron manganese tannin turbidity uvt @coloured @uvt_here @fine", "cartridge": "ph", "distiller": "tds",
+    k: frozenset(v.split())
+    for k, v in {
+        "salt_free": "chlorine_free iron manganese",
+        "carbon": "radon chlorine_free chlorine_total",
+        "softener": "calcium chlorine_free hardness iron manganese sodium potassium @ferric",
+        "membrane": "chlorine_free chlorine_total hardness iron manganese ph temperature tds @disinfected",
+        "iron_filter": "hydrogen_sulfide iron iron_ferrous manganese ph tannin",
+        "neutraliser": "alkalinity calcium hardness iron ph tds temperature carbon_dioxide",
+        "mixed_bed": "alkalinity chlorine_free hardness iron nitrate_n ph sulfate tannin manganese",
+        "tannin": "alkalinity chlorine_free hardness iron nitrate_n ph sulfate tannin manganese",
+        "arsenic": "ph",
+        "uv": "coliform e_coli hardness hydrogen_sulfide iron manganese tannin turbidity uvt @coloured @uvt_here @fine",
+        "cartridge": "ph",
+        "distiller": "tds",
     }.items()
 }
 
 #: facts that a technology changes; all others pass it as they are
-TOUCHES: dict[str, frozenset[str]] = {"sediment": frozenset({"@ferric"}), "iron_filter": frozenset({"@ferric"}), "tannin": frozenset({"@coloured", "@uvt_here"}), "mixed_bed": frozenset({"@coloured", "@uvt_here"})}
+TOUCHES: dict[str, frozenset[str]] = {
+    "sediment": frozenset({"@ferric"}),
+    "iron_filter": frozenset({"@ferric"}),
+    "tannin": frozenset({"@coloured", "@uvt_here"}),
+    "mixed_bed": frozenset({"@coloured", "@uvt_here"}),
+}
 PSI = 3  # the place of the pressure in a state
 
 
 def looks_at(item: Item) -> frozenset[str]:
     """Analytes and facts that decide what an item does, beside those it only passes on changed."""
-    return frozenset(n.analyte for n in item.needs) | READS.get(item.kind, frozenset()) | ({"ph"} if any(windowed(e) for e in item.effects) else frozenset())
+    return (
+        frozenset(n.analyte for n in item.needs)
+        | READS.get(item.kind, frozenset())
+        | ({"ph"} if any(windowed(e) for e in item.effects) else frozenset())
+    )
 
 
 class Claim:
@@ -82,7 +99,9 @@ class Reads(dict[str, Quantity]):
         """What was looked at, so far."""
         return (
             tuple(sorted(PLACE[n] for n in self.asked if n in PLACE)),
-            tuple((PLACE[k[0]], self.judged[k]) for k in sorted(self.judged) if k[0] not in self.asked),
+            tuple(
+                (PLACE[k[0]], self.judged[k]) for k in sorted(self.judged) if k[0] not in self.asked
+            ),
             tuple(sorted(PLACE[n] for n in self.there - self.asked if n in PLACE)),
         )
 
@@ -94,7 +113,22 @@ Looked = tuple[tuple[int, ...], tuple[tuple[int, Need], ...], tuple[int, ...]]
 class Answer:
     """What a technology does to a state: claims and other changes by place, the facts beside them, what falls due, and what it adds otherwise."""
 
-    __slots__ = ("changes", "claims", "coloured", "drops", "dues", "ferric", "minutes", "options", "psi", "running", "sets_low", "stop", "uvt_here", "waste")
+    __slots__ = (
+        "changes",
+        "claims",
+        "coloured",
+        "drops",
+        "dues",
+        "ferric",
+        "minutes",
+        "options",
+        "psi",
+        "running",
+        "sets_low",
+        "stop",
+        "uvt_here",
+        "waste",
+    )
 
     def __init__(self) -> None:
         self.stop = ""
@@ -106,7 +140,9 @@ class Answer:
         self.uvt_here = True
         self.drops = False  # whether it takes the pressure that its item states
         self.sets_low: Callable[[int], int] | None = None
-        self.options: list[tuple[int, int, int]] | None = None  # which of the items that are alike are worth taking; the search fills it in
+        self.options: list[tuple[int, int, int]] | None = (
+            None  # which of the items that are alike are worth taking; the search fills it in
+        )
         self.dues: tuple[tuple[int | None, Decimal, float], ...] = ()
         self.running = self.waste = self.minutes = 0
 
@@ -119,10 +155,30 @@ class Alike:
     def __init__(self, sample: Item) -> None:
         self.sample = sample
         self.touches = TOUCHES.get(sample.kind, frozenset())
-        self.facts = (PSI, *(place for fact, place in FACTS.items() if fact in self.touches | READS.get(sample.kind, frozenset())))  # places of a state that an answer hangs on, beside the quantities
+        self.facts = (
+            PSI,
+            *(
+                place
+                for fact, place in FACTS.items()
+                if fact in self.touches | READS.get(sample.kind, frozenset())
+            ),
+        )  # places of a state that an answer hangs on, beside the quantities
         self.looked: list[int] = []
-        self.stopped = self.passed = False  # whether it is on record that they were stopped, or let stand, somewhere
+        self.stopped = self.passed = (
+            False  # whether it is on record that they were stopped, or let stand, somewhere
+        )
         self.answers: dict[Any, Answer] = {}
 
 
-__all__ = ["FACTS", "NAMES", "PLACE", "READS", "Alike", "Answer", "Claim", "Looked", "Reads", "looks_at"]
+__all__ = [
+    "FACTS",
+    "NAMES",
+    "PLACE",
+    "READS",
+    "Alike",
+    "Answer",
+    "Claim",
+    "Looked",
+    "Reads",
+    "looks_at",
+]

@@ -56,13 +56,24 @@ def demand(home: Home, settings: Settings, use_factor: float = 1.0) -> Demand:
         use = Range.exact(home.bill_gal_day)
     else:
         each = settings.gal_per_person
-        use = Range.of(home.people * min(50.0, each), home.people * each, home.people * max(75.0, each))
+        use = Range.of(
+            home.people * min(50.0, each), home.people * each, home.people * max(75.0, each)
+        )
     use = use.scale(use_factor)
     drinking = home.people * settings.drinking_gal_per_person * use_factor
     table = peak_gpm(home.bathrooms)
-    capped = home.flow_gpm is not None and home.flow_full_bore and LEAST_GPM <= home.flow_gpm < table
+    capped = (
+        home.flow_gpm is not None and home.flow_full_bore and LEAST_GPM <= home.flow_gpm < table
+    )
     peak = home.flow_gpm if capped and home.flow_gpm is not None else table
     return Demand(
-        house_gal_day=use, drinking_gal_day=drinking, occupied_days=days, house_gal_year=use.best * days, drinking_gal_year=drinking * days,
-        table_peak_gpm=table, peak_gpm=peak, capped=capped, from_bill=home.bill_gal_day is not None,
+        house_gal_day=use,
+        drinking_gal_day=drinking,
+        occupied_days=days,
+        house_gal_year=use.best * days,
+        drinking_gal_year=drinking * days,
+        table_peak_gpm=table,
+        peak_gpm=peak,
+        capped=capped,
+        from_bill=home.bill_gal_day is not None,
     )

@@ -76,4 +76,6 @@ def combinations(items: Iterable[Item]) -> int:
     listed = list(items)
     house = [i for i in listed if i.scope == "house" and i.kind != "system"]
     tap = [i for i in listed if i.scope == "tap" and i.kind != "system"]
-    return count(house) * (count(tap) + sum(i.kind == "system" and i.scope == "tap" for i in listed))
+    return count(house) * (
+        count(tap) + sum(i.kind == "system" and i.scope == "tap" for i in listed)
+    )

@@ -35,9 +35,19 @@ class Effect:
     def __post_init__(self) -> None:
         analyte(self.analyte)
         if not 0 <= self.low <= self.best <= self.high <= 1:
-            raise RuleError("effect.share", f"A removal from {self.low:.0%} to {self.high:.0%} of {self.analyte} is not possible.", f"effects[{self.analyte}]", "Shares run from 0 to 1, low to high.")
+            raise RuleError(
+                "effect.share",
+                f"A removal from {self.low:.0%} to {self.high:.0%} of {self.analyte} is not possible.",
+                f"effects[{self.analyte}]",
+                "Shares run from 0 to 1, low to high.",
+            )
         if self.evidence.level in (Level.NO_CLAIM, Level.DOES_NOT_REMOVE) and self.high > 0:
-            raise RuleError("effect.no_claim", f"“{self.evidence.level}” cannot carry a removal of {self.analyte}.", f"effects[{self.analyte}]", "Leave the shares at 0.")
+            raise RuleError(
+                "effect.no_claim",
+                f"“{self.evidence.level}” cannot carry a removal of {self.analyte}.",
+                f"effects[{self.analyte}]",
+                "Leave the shares at 0.",
+            )
 
 
 @record
@@ -65,7 +75,9 @@ class Consumable:
 
     code: str
     name: str
-    kind: Literal["filter", "membrane", "lamp", "media", "resin", "part", "service", "test", "sanitising"]
+    kind: Literal[
+        "filter", "membrane", "lamp", "media", "resin", "part", "service", "test", "sanitising"
+    ]
     price: Decimal
     months: float | None = None
     capacity_gal: float | None = None
@@ -76,11 +88,25 @@ class Consumable:
     def __post_init__(self) -> None:
         where = f"consumables[{self.code}]"
         if self.price < 0:
-            raise RuleError("consumable.price", f"{self.name} has a negative price.", where, "Use 0 or more.")
+            raise RuleError(
+                "consumable.price", f"{self.name} has a negative price.", where, "Use 0 or more."
+            )
         if self.months is None and self.capacity_gal is None:
-            raise RuleError("consumable.interval", f"{self.name} has neither months nor gallons.", where, "Give at least one.")
-        if (self.months is not None and self.months <= 0) or (self.capacity_gal is not None and self.capacity_gal <= 0):
-            raise RuleError("consumable.interval", f"{self.name} has an interval that is not above 0.", where, "Give months or gallons above 0.")
+            raise RuleError(
+                "consumable.interval",
+                f"{self.name} has neither months nor gallons.",
+                where,
+                "Give at least one.",
+            )
+        if (self.months is not None and self.months <= 0) or (
+            self.capacity_gal is not None and self.capacity_gal <= 0
+        ):
+            raise RuleError(
+                "consumable.interval",
+                f"{self.name} has an interval that is not above 0.",
+                where,
+                "Give months or gallons above 0.",
+            )
 
 
 @record
@@ -263,7 +289,17 @@ class PitcherFigures:
 class OtherFigures:
     """Stages that need a laboratory result and a licensed specialist, and plumbing devices."""
 
-    kind: Literal["aeration", "nitrate", "arsenic", "chlorinator", "regulator", "expansion", "bypass", "booster", "polish"]
+    kind: Literal[
+        "aeration",
+        "nitrate",
+        "arsenic",
+        "chlorinator",
+        "regulator",
+        "expansion",
+        "bypass",
+        "booster",
+        "polish",
+    ]
     sets_psi: float | None = None
 
 
@@ -276,8 +312,20 @@ class SystemFigures:
 
 
 Figures = Annotated[
-    SedimentFigures | CarbonFigures | SoftenerFigures | ConditionerFigures | IronFilterFigures | NeutraliserFigures | TanninFigures
-    | UvFigures | MembraneFigures | DistillerFigures | CartridgeFigures | PitcherFigures | OtherFigures | SystemFigures,
+    SedimentFigures
+    | CarbonFigures
+    | SoftenerFigures
+    | ConditionerFigures
+    | IronFilterFigures
+    | NeutraliserFigures
+    | TanninFigures
+    | UvFigures
+    | MembraneFigures
+    | DistillerFigures
+    | CartridgeFigures
+    | PitcherFigures
+    | OtherFigures
+    | SystemFigures,
     TaggedBy("kind"),
 ]
 
@@ -332,17 +380,31 @@ class Item:
         f = self.figures
         if isinstance(f, MembraneFigures):
             if not 0 < f.rejection < 1:
-                refuse("rejection", f"a rejection of {f.rejection:.0%} is not possible.", "Give a share between 0 and 1.")
+                refuse(
+                    "rejection",
+                    f"a rejection of {f.rejection:.0%} is not possible.",
+                    "Give a share between 0 and 1.",
+                )
             if f.rated_gpd <= 0 or f.rated_ratio < 0:
-                refuse("rated", "rated permeate must be above 0 and the ratio 0 or more.", "Read both off the data sheet.")
+                refuse(
+                    "rated",
+                    "rated permeate must be above 0 and the ratio 0 or more.",
+                    "Read both off the data sheet.",
+                )
             if f.efficiency is not None and not 0 < f.efficiency <= 1:
                 refuse("efficiency", "efficiency is a share between 0 and 1.", "Write 40 % as 0.4.")
         if isinstance(f, SoftenerFigures) and f.resin_ft3 <= 0:
-            refuse("capacity", "the resin volume must be above 0 ft³.", "Read it off the data sheet.")
+            refuse(
+                "capacity", "the resin volume must be above 0 ft³.", "Read it off the data sheet."
+            )
         if isinstance(f, UvFigures):
             uvt = [row[0] for row in f.table]
             if not f.table or uvt != sorted(set(uvt)) or any(gpm <= 0 for _, gpm in f.table):
-                refuse("uv_table", "the table of UVT and gpm must rise and hold flows above 0.", "Enter its rows in order.")
+                refuse(
+                    "uv_table",
+                    "the table of UVT and gpm must rise and hold flows above 0.",
+                    "Enter its rows in order.",
+                )
         if isinstance(f, SystemFigures) and self.code in f.parts:
             refuse("circular", "a system cannot be a part of itself.", "Name its stages only.")
         names = [e.analyte for e in self.effects]
@@ -355,22 +417,60 @@ class Item:
         return self.figures.kind
 
 
-_SOLD_BY = frozenset({"code", "name", "maker", "price", "installation", "warranty", "priced_on", "for_what", "footprint_in", "parts"})  # decides nothing about the water
+_SOLD_BY = frozenset(
+    {
+        "code",
+        "name",
+        "maker",
+        "price",
+        "installation",
+        "warranty",
+        "priced_on",
+        "for_what",
+        "footprint_in",
+        "parts",
+    }
+)  # decides nothing about the water
 _PLUMBED_BY = frozenset({"flow_gpm", "drop_psi", "drop_gpm"})  # a remark, and the pressure it takes
-_DOES = attrgetter(*(f.name for f in fields(Item) if f.name not in _SOLD_BY | _PLUMBED_BY | {"consumables"}))
+_DOES = attrgetter(
+    *(f.name for f in fields(Item) if f.name not in _SOLD_BY | _PLUMBED_BY | {"consumables"})
+)
 _TAKES = attrgetter(*sorted(_PLUMBED_BY))
 _PART = attrgetter(*(f.name for f in fields(Consumable) if f.name not in ("code", "name", "price")))
 
 
 def alike(item: Item, plumbing: bool = True) -> Any:
     """What two items must share to do the same to every water: everything but name, maker and prices; without ``plumbing`` the flow they pass and the pressure they take may differ too."""
-    return _DOES(item), tuple(_PART(c) for c in item.consumables), _TAKES(item) if plumbing else None
+    return (
+        _DOES(item),
+        tuple(_PART(c) for c in item.consumables),
+        _TAKES(item) if plumbing else None,
+    )
 
 
 KIND_NAMES = {
-    "sediment": "Sediment filter", "carbon": "Carbon", "softener": "Softener", "salt_free": "Salt-free conditioner", "physical": "Physical conditioner",
-    "iron_filter": "Iron filter", "neutraliser": "Acid neutraliser", "tannin": "Tannin filter", "mixed_bed": "Mixed tannin and softening bed", "uv": "UV",
-    "membrane": "Membrane", "distiller": "Distiller", "cartridge": "Adsorptive cartridge", "pitcher": "Pitcher or counter filter", "aeration": "Aeration",
-    "nitrate": "Nitrate unit", "arsenic": "Arsenic unit", "chlorinator": "Chlorinator", "regulator": "Pressure regulator", "expansion": "Expansion device",
-    "bypass": "Untreated outdoor bypass", "booster": "Booster pump", "polish": "Mineral and pH polish", "system": "System",
+    "sediment": "Sediment filter",
+    "carbon": "Carbon",
+    "softener": "Softener",
+    "salt_free": "Salt-free conditioner",
+    "physical": "Physical conditioner",
+    "iron_filter": "Iron filter",
+    "neutraliser": "Acid neutraliser",
+    "tannin": "Tannin filter",
+    "mixed_bed": "Mixed tannin and softening bed",
+    "uv": "UV",
+    "membrane": "Membrane",
+    "distiller": "Distiller",
+    "cartridge": "Adsorptive cartridge",
+    "pitcher": "Pitcher or counter filter",
+    "aeration": "Aeration",
+    "nitrate": "Nitrate unit",
+    "arsenic": "Arsenic unit",
+    "chlorinator": "Chlorinator",
+    "regulator": "Pressure regulator",
+    "expansion": "Expansion device",
+    "bypass": "Untreated outdoor bypass",
+    "booster": "Booster pump",
+    "polish": "Mineral and pH polish",
+    "system": "System",
 }

@@ -27,7 +27,9 @@ def least(labels: list[Label]) -> list[Label]:
         return labels
     labels.sort(key=_FIGURES)
     out: list[Label] = []
-    guards: list[Label] = []  # those kept, the one that beat another last in front: it is likely to beat the next too
+    guards: list[
+        Label
+    ] = []  # those kept, the one that beat another last in front: it is likely to beat the next too
     for x in labels:
         c, w, m, p, _ = x
         for n, (oc, ow, om, op, _) in enumerate(guards):

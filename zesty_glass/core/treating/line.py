@@ -92,27 +92,47 @@ class LineReport:
         return "met"
 
 
-def expand(choice: StageChoice, catalogue: dict[str, Item], seen: tuple[str, ...] = ()) -> tuple[tuple[Item, StageChoice], ...]:
+def expand(
+    choice: StageChoice, catalogue: dict[str, Item], seen: tuple[str, ...] = ()
+) -> tuple[tuple[Item, StageChoice], ...]:
     """A system becomes its stages; RuleError for an unknown code or a system that holds itself."""
     if choice.item not in catalogue:
-        raise RuleError("line.unknown_item", f"There is no item “{choice.item}” in this catalogue.", "option.stages", "Choose one from the catalogue.")
+        raise RuleError(
+            "line.unknown_item",
+            f"There is no item “{choice.item}” in this catalogue.",
+            "option.stages",
+            "Choose one from the catalogue.",
+        )
     item = catalogue[choice.item]
     if not isinstance(item.figures, SystemFigures):
         return ((item, choice),)
     if choice.item in seen:
-        raise RuleError("item.circular", f"{item.name} holds itself.", f"items[{item.code}]", "Name its stages only.")
+        raise RuleError(
+            "item.circular",
+            f"{item.name} holds itself.",
+            f"items[{item.code}]",
+            "Name its stages only.",
+        )
     out: list[tuple[Item, StageChoice]] = []
     for code in item.figures.parts:
-        out += expand(StageChoice(item=code, overrides=choice.overrides), catalogue, (*seen, choice.item))
+        out += expand(
+            StageChoice(item=code, overrides=choice.overrides), catalogue, (*seen, choice.item)
+        )
     return tuple(out)
 
 
 def site_of(home: Home, settings: Settings, water: Water, use_factor: float = 1.0) -> Site:
     """The place as the stages see it; measured flow and pressure readings win over what was typed for the home."""
-    flow, running, static = water.range("flow"), water.range("pressure_running"), water.range("pressure_static")
+    flow, running, static = (
+        water.range("flow"),
+        water.range("pressure_running"),
+        water.range("pressure_static"),
+    )
     changes: dict[str, object] = {}
     if flow is not None and home.flow_gpm is None:
-        changes["flow_gpm"] = min(flow.best, MOST_FLOW_GPM)  # a reading that cannot be is questioned where it was made; it breaks nothing here
+        changes["flow_gpm"] = min(
+            flow.best, MOST_FLOW_GPM
+        )  # a reading that cannot be is questioned where it was made; it breaks nothing here
     if static is not None and home.static_psi is None:
         changes["static_psi"] = min(static.best, MOST_PSI)
     if changes:
@@ -121,13 +141,24 @@ def site_of(home: Home, settings: Settings, water: Water, use_factor: float = 1.
     bacteria = None
     answers = [v for v in (coliform, ecoli) if v is not None and v.laboratory]
     if answers:
-        counted = any(v.words == "present" or (v.range is not None and v.below is None and v.range.best > 0) for v in answers)
+        counted = any(
+            v.words == "present" or (v.range is not None and v.below is None and v.range.best > 0)
+            for v in answers
+        )
         bacteria = "present" if counted else "absent"
     psi = running or (None if home.running_psi is None else Range.exact(home.running_psi))
-    return Site(home=home, settings=settings, demand=demand(home, settings, use_factor), bacteria=bacteria, running_psi=psi)
+    return Site(
+        home=home,
+        settings=settings,
+        demand=demand(home, settings, use_factor),
+        bacteria=bacteria,
+        running_psi=psi,
+    )
 
 
-def _place(pairs: list[tuple[Item, StageChoice]], source: Stream) -> tuple[list[tuple[Item, StageChoice]], list[Check]]:
+def _place(
+    pairs: list[tuple[Item, StageChoice]], source: Stream
+) -> tuple[list[tuple[Item, StageChoice]], list[Check]]:
     """Rule order, then the consultant's moves (each with its recorded reason)."""
     order = ordered(tuple(i for i, _ in pairs), source)
     by_id = {id(i): c for i, c in pairs}
@@ -137,7 +168,12 @@ def _place(pairs: list[tuple[Item, StageChoice]], source: Stream) -> tuple[list[
         if choice.position is None:
             continue
         if not choice.reason.strip():
-            raise RuleError("line.reason", f"{item.name} was moved without a reason.", "option.stages", "Write why it stands there.")
+            raise RuleError(
+                "line.reason",
+                f"{item.name} was moved without a reason.",
+                "option.stages",
+                "Write why it stands there.",
+            )
         out.remove((item, choice))
         out.insert(max(0, min(choice.position, len(out))), (item, choice))
         checks.append(told("line.moved", "say", what=item.name, why=choice.reason))
@@ -152,7 +188,12 @@ def _twins(pairs: list[tuple[Item, StageChoice]]) -> None:
         key = (item.kind, item.scope)
         if key in seen:
             name = KIND_NAMES[item.kind].lower()
-            raise RuleError("line.two_of_a_kind", f"This line has two stages of one kind: {name}.", "option.stages", "Keep one.")
+            raise RuleError(
+                "line.two_of_a_kind",
+                f"This line has two stages of one kind: {name}.",
+                "option.stages",
+                "Keep one.",
+            )
         seen.add(key)
 
 
@@ -177,14 +218,33 @@ def placed(option: Option, catalogue: dict[str, Item], source: Stream) -> Placed
     for choice in option.stages:
         if choice.item in catalogue:
             top = catalogue[choice.item]
-            purchases.append(Purchase(code=top.code, label=top.name, price=top.price, installation=top.installation, scope=top.scope))
+            purchases.append(
+                Purchase(
+                    code=top.code,
+                    label=top.name,
+                    price=top.price,
+                    installation=top.installation,
+                    scope=top.scope,
+                )
+            )
         pairs += expand(choice, catalogue)
     _twins(pairs)
     pairs, checks = _place(pairs, source)
-    return Placed(option=option, pairs=tuple(pairs), purchases=tuple(purchases), checks=tuple(checks))
+    return Placed(
+        option=option, pairs=tuple(pairs), purchases=tuple(purchases), checks=tuple(checks)
+    )
 
 
-def walk(option: Option, catalogue: dict[str, Item], water: Water, colour: ColourFinding | None, home: Home, settings: Settings, use_factor: float = 1.0, measured: Measured | None = None) -> LineReport:
+def walk(
+    option: Option,
+    catalogue: dict[str, Item],
+    water: Water,
+    colour: ColourFinding | None,
+    home: Home,
+    settings: Settings,
+    use_factor: float = 1.0,
+    measured: Measured | None = None,
+) -> LineReport:
     """Walk a water through an option's line; ``measured``: what an item was measured to do to this water, by code.
 
     Raises:
@@ -211,13 +271,36 @@ def at_other_use(line: LineReport, stages: Placed, site: Site, measured: Measure
     ahead: list[Item] = []
     for (item, choice), old in zip(stages.pairs, line.stages, strict=True):
         if item.kind in BY_USE or stream is not was:
-            r, outlet = run_stage(StageInput(item=item, stream=stream, site=site, overrides=choice.overrides, ahead=tuple(ahead), brief=True), line.source, measured)
+            r, outlet = run_stage(
+                StageInput(
+                    item=item,
+                    stream=stream,
+                    site=site,
+                    overrides=choice.overrides,
+                    ahead=tuple(ahead),
+                    brief=True,
+                ),
+                line.source,
+                measured,
+            )
             r = r if outlet is r.outlet else _with_outlet(r, outlet)
             stream = old.outlet if outlet == old.outlet else outlet
         else:
             gallons = site.gallons_year(item.scope)
-            wears = any(d.capacity_gal is not None for d in old.dues)  # by the gallon; the calendar's parts are as they were
-            r = replace(old, dues=tuple(d if d.capacity_gal is None else replace(d, gallons_year=gallons) for d in old.dues)) if wears else old
+            wears = any(
+                d.capacity_gal is not None for d in old.dues
+            )  # by the gallon; the calendar's parts are as they were
+            r = (
+                replace(
+                    old,
+                    dues=tuple(
+                        d if d.capacity_gal is None else replace(d, gallons_year=gallons)
+                        for d in old.dues
+                    ),
+                )
+                if wears
+                else old
+            )
             stream = old.outlet
         was = old.outlet
         house = stream if item.scope == "house" else house
@@ -226,14 +309,27 @@ def at_other_use(line: LineReport, stages: Placed, site: Site, measured: Measure
     return replace(line, stages=tuple(reports), house=house, tap=stream, demand=site.demand)
 
 
-def run_stages(line: Placed, source: Stream, site: Site, measured: Measured, brief: bool = False) -> LineReport:
+def run_stages(
+    line: Placed, source: Stream, site: Site, measured: Measured, brief: bool = False
+) -> LineReport:
     """Stages in their final order, one after the other; ``brief``: without figures; a muted site: without sentences."""
     stream, house = source, source
     reports: list[StageReport] = []
     ahead: list[Item] = []
     drop: float | None = 0.0
     for item, choice in line.pairs:
-        r, outlet = run_stage(StageInput(item=item, stream=stream, site=site, overrides=choice.overrides, ahead=tuple(ahead), brief=brief), source, measured)
+        r, outlet = run_stage(
+            StageInput(
+                item=item,
+                stream=stream,
+                site=site,
+                overrides=choice.overrides,
+                ahead=tuple(ahead),
+                brief=brief,
+            ),
+            source,
+            measured,
+        )
         if item.scope == "house":
             drop = None if drop is None or r.drop_psi is None else drop + r.drop_psi
             house = outlet
@@ -241,7 +337,15 @@ def run_stages(line: Placed, source: Stream, site: Site, measured: Measured, bri
         reports.append(r if outlet is r.outlet else _with_outlet(r, outlet))
         ahead.append(item)
     return LineReport(
-        option=line.option.id, name=line.option.name, source=source, stages=tuple(reports), house=house, tap=stream, checks=(*line.checks, *_line_checks(reports, drop, site)), purchases=line.purchases, drop_psi=drop,
+        option=line.option.id,
+        name=line.option.name,
+        source=source,
+        stages=tuple(reports),
+        house=house,
+        tap=stream,
+        checks=(*line.checks, *_line_checks(reports, drop, site)),
+        purchases=line.purchases,
+        drop_psi=drop,
         demand=site.demand,
     )
 
@@ -250,7 +354,11 @@ def run_stage(inp: StageInput, source: Stream, measured: Measured) -> tuple[Stag
     """One stage, and the water behind it: with what was measured of it here, what only the plumbing adds put back, and its pressure drop."""
     item = inp.item
     r = RUN[item.kind](inp)
-    outlet = with_measured(inp.stream, r.outlet, measured[item.code]) if item.code in measured else r.outlet
+    outlet = (
+        with_measured(inp.stream, r.outlet, measured[item.code])
+        if item.code in measured
+        else r.outlet
+    )
     if item.scope == "house":
         back = {n: source.quantities[n] for n in FROM_PLUMBING if n in source.quantities}
         psi = outlet.psi
@@ -262,8 +370,20 @@ def run_stage(inp: StageInput, source: Stream, measured: Measured) -> tuple[Stag
 
 def _with_outlet(r: StageReport, outlet: Stream) -> StageReport:
     return StageReport(
-        code=r.code, name=r.name, kind=r.kind, scope=r.scope, outlet=outlet, checks=r.checks, figures=r.figures, settings=r.settings,
-        drains=r.drains, dues=r.dues, running=r.running, chores=r.chores, drop_psi=r.drop_psi, summary=r.summary,
+        code=r.code,
+        name=r.name,
+        kind=r.kind,
+        scope=r.scope,
+        outlet=outlet,
+        checks=r.checks,
+        figures=r.figures,
+        settings=r.settings,
+        drains=r.drains,
+        dues=r.dues,
+        running=r.running,
+        chores=r.chores,
+        drop_psi=r.drop_psi,
+        summary=r.summary,
     )
 
 
@@ -278,7 +398,13 @@ def _line_checks(reports: list[StageReport], drop: float | None, site: Site) -> 
     timed = [r for r in reports if r.kind in _REGENERATE and r.drains]
     if len(timed) > 1:
         hours = ", ".join(f"{r.name} at {i + 1}" for i, r in enumerate(timed))
-        out.append(Check(id="line.hours", status="say", sentence=f"Never two at once, in a quiet hour: {hours} in the morning."))
+        out.append(
+            Check(
+                id="line.hours",
+                status="say",
+                sentence=f"Never two at once, in a quiet hour: {hours} in the morning.",
+            )
+        )
     return out
 
 

@@ -13,16 +13,22 @@ from ..testing.water import Sample, Water
 from .stream import Quantity, Stream
 
 #: no share is taken out of these: they are states of the water, not matter in it
-_NOT_MATTER = frozenset({"ph", "temperature", "flow", "pressure_static", "pressure_running", "uvt", "colour", "noticed"})
+_NOT_MATTER = frozenset(
+    {"ph", "temperature", "flow", "pressure_static", "pressure_running", "uvt", "colour", "noticed"}
+)
 Measured = Mapping[str, Mapping[str, Removal]]
 
 
 def _proves(analyte: str, before: Value, after: Value) -> bool:
     """For health only certified results before and after count; a field kit never proves it."""
-    return ANALYTES[analyte].kind is not Kind.HEALTH or (before.certified and before.laboratory and after.certified and after.laboratory)
+    return ANALYTES[analyte].kind is not Kind.HEALTH or (
+        before.certified and before.laboratory and after.certified and after.laboratory
+    )
 
 
-def measured_here(samples: tuple[Sample, ...], waters: Mapping[str, Water]) -> dict[str, dict[str, Removal]]:
+def measured_here(
+    samples: tuple[Sample, ...], waters: Mapping[str, Water]
+) -> dict[str, dict[str, Removal]]:
     """Removal by item code and analyte, from the raw sample to samples that say which item they came from.
 
     A filter that was just changed, or is past its life, does not count: it is not what is sold.
@@ -35,7 +41,9 @@ def measured_here(samples: tuple[Sample, ...], waters: Mapping[str, Water]) -> d
         a, b = waters[raw.id].values, waters[s.id].values
         for name in a.keys() & b.keys() - _NOT_MATTER:
             r = removal(a[name], b[name])
-            if r.shown in ("removed", "at_least", "no_difference") and _proves(name, a[name], b[name]):
+            if r.shown in ("removed", "at_least", "no_difference") and _proves(
+                name, a[name], b[name]
+            ):
                 out.setdefault(s.after_item, {})[name] = r
     return out
 
@@ -52,6 +60,12 @@ def with_measured(inlet: Stream, outlet: Stream, found: Mapping[str, Removal]) -
         else:
             worst = 0.0 if r.worst is None else max(0.0, r.worst)
             most = 1.0 if r.most is None else r.most
-            left = q.range.removed(worst, max(worst, r.best if r.best is not None else (worst + most) / 2), max(worst, most))
-        changes[name] = Quantity(range=left, state="predicted", evidence=Level.MEASURED_HERE, established=q.established)
+            left = q.range.removed(
+                worst,
+                max(worst, r.best if r.best is not None else (worst + most) / 2),
+                max(worst, most),
+            )
+        changes[name] = Quantity(
+            range=left, state="predicted", evidence=Level.MEASURED_HERE, established=q.established
+        )
     return outlet.with_(changes) if changes else outlet

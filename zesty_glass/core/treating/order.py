@@ -8,9 +8,29 @@ from .stream import Stream
 
 #: kind -> place in the line; the house's branch first, then the drinking tap's
 RANK = {
-    "bypass": 1, "regulator": 2, "expansion": 3, "booster": 4, "sediment": 10, "aeration": 20, "chlorinator": 22, "iron_filter": 30, "neutraliser": 40,
-    "softener": 50, "salt_free": 50, "physical": 51, "mixed_bed": 55, "tannin": 60, "nitrate": 62, "arsenic": 64, "carbon": 70, "uv": 90,
-    "polish": 150, "cartridge": 125, "membrane": 130, "distiller": 130, "pitcher": 170,
+    "bypass": 1,
+    "regulator": 2,
+    "expansion": 3,
+    "booster": 4,
+    "sediment": 10,
+    "aeration": 20,
+    "chlorinator": 22,
+    "iron_filter": 30,
+    "neutraliser": 40,
+    "softener": 50,
+    "salt_free": 50,
+    "physical": 51,
+    "mixed_bed": 55,
+    "tannin": 60,
+    "nitrate": 62,
+    "arsenic": 64,
+    "carbon": 70,
+    "uv": 90,
+    "polish": 150,
+    "cartridge": 125,
+    "membrane": 130,
+    "distiller": 130,
+    "pitcher": 170,
 }
 CHLORINE_AHEAD_OF_CATION, CHLORINE_AHEAD_OF_ANION = 1.0, 0.1  # [mg/L]
 
@@ -38,19 +58,30 @@ class Company:
 def wants_ph(item: Item, stream: Stream) -> bool:
     """Whether an iron filter's least pH is above the raw water's."""
     f, ph = item.figures, stream.best("ph")
-    return isinstance(f, IronFilterFigures) and ph is not None and ph < max(f.ph_min_iron, f.ph_min_manganese or 0.0)
+    return (
+        isinstance(f, IronFilterFigures)
+        and ph is not None
+        and ph < max(f.ph_min_iron, f.ph_min_manganese or 0.0)
+    )
 
 
 def company(items: tuple[Item, ...], stream: Stream) -> Company:
     """The company that items of one branch keep."""
     kinds = {i.kind for i in items}
-    return Company(uv="uv" in kinds, iron_wants_ph=any(wants_ph(i, stream) for i in items), anion=bool(kinds & {"tannin", "mixed_bed"}), softener="softener" in kinds)
+    return Company(
+        uv="uv" in kinds,
+        iron_wants_ph=any(wants_ph(i, stream) for i in items),
+        anion=bool(kinds & {"tannin", "mixed_bed"}),
+        softener="softener" in kinds,
+    )
 
 
 def carbon_first(company_: Company, stream: Stream) -> bool:
     """Whether chlorine wants carbon ahead of the resins that are there."""
     chlorine = _chlorine(stream)
-    return (company_.anion and chlorine > CHLORINE_AHEAD_OF_ANION) or (company_.softener and chlorine > CHLORINE_AHEAD_OF_CATION)
+    return (company_.anion and chlorine > CHLORINE_AHEAD_OF_ANION) or (
+        company_.softener and chlorine > CHLORINE_AHEAD_OF_CATION
+    )
 
 
 def rank(item: Item, stream: Stream, beside: Company) -> int:

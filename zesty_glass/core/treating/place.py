@@ -19,7 +19,14 @@ def _three(id: str, needed: bool, have: bool | None, good: str, test: str) -> li
     if not needed:
         return []
     if have is None:
-        return [Check(id=id, status="unknown", sentence=f"{good.capitalize()} needed: not looked at yet.", test=test)]
+        return [
+            Check(
+                id=id,
+                status="unknown",
+                sentence=f"{good.capitalize()} needed: not looked at yet.",
+                test=test,
+            )
+        ]
     return [met(id, f"{good} within reach")] if have else [told(id, "stop")]
 
 
@@ -32,9 +39,23 @@ def place_checks(item: Item, site: Site) -> list[Check]:
         out.append(told("space.tenant", "stop"))
     if item.headroom_in is not None and item.scope == "house":
         if home.headroom_in is None:
-            out.append(Check(id="space.headroom", status="unknown", sentence=f"Needs {item.headroom_in:g} in of height: not measured.", test="measure the free height"))
+            out.append(
+                Check(
+                    id="space.headroom",
+                    status="unknown",
+                    sentence=f"Needs {item.headroom_in:g} in of height: not measured.",
+                    test="measure the free height",
+                )
+            )
         elif home.headroom_in < item.headroom_in + (item.clearance_in or 0):
-            out.append(told("space.headroom", "stop", need=f"{item.headroom_in + (item.clearance_in or 0):g}", have=f"{home.headroom_in:g}"))
+            out.append(
+                told(
+                    "space.headroom",
+                    "stop",
+                    need=f"{item.headroom_in + (item.clearance_in or 0):g}",
+                    have=f"{home.headroom_in:g}",
+                )
+            )
     if item.weight_lb is not None and item.weight_lb > 400 and home.floor_ok is False:
         out.append(told("space.floor", "warn", need=f"{item.weight_lb:g}"))
     if item.scope == "house" and home.freezing:
@@ -57,7 +78,14 @@ def backwash_checks(gpm: float | None, gal: float, times_week: float, site: Site
     home, out = site.home, []
     if home.well and gpm is not None:
         if home.pump_gpm is None:
-            out.append(Check(id="well.backwash", status="unknown", sentence=f"Backwash wants {gpm:g} gpm; the pump’s delivery is not measured.", test="pump delivery: drawdown gallons over refill minutes"))
+            out.append(
+                Check(
+                    id="well.backwash",
+                    status="unknown",
+                    sentence=f"Backwash wants {gpm:g} gpm; the pump’s delivery is not measured.",
+                    test="pump delivery: drawdown gallons over refill minutes",
+                )
+            )
         elif home.pump_gpm < gpm:
             out.append(told("well.backwash", "stop", need=f"{gpm:g}", have=f"{home.pump_gpm:g}"))
         else:
@@ -72,7 +100,14 @@ def septic_check(largest: float, week: float, site: Site) -> list[Check]:
     """The largest single discharge and the week's total [gal], where a septic system takes them."""
     if not site.home.septic or largest <= 0:
         return []
-    return [told("septic.discharge", "warn" if largest >= 50 else "say", need=f"{largest:.0f}", week=f"{week:.0f}")]
+    return [
+        told(
+            "septic.discharge",
+            "warn" if largest >= 50 else "say",
+            need=f"{largest:.0f}",
+            week=f"{week:.0f}",
+        )
+    ]
 
 
 def largest(drains: tuple[Drain, ...]) -> float:
@@ -80,12 +115,21 @@ def largest(drains: tuple[Drain, ...]) -> float:
     return max((d.largest_gal for d in drains), default=0.0)
 
 
-def item_pressure(item: Item, site: Site, have: float | None, psi_max: float | None = None) -> list[Check]:
+def item_pressure(
+    item: Item, site: Site, have: float | None, psi_max: float | None = None
+) -> list[Check]:
     """Least and most running pressure [psi] against what reaches the stage."""
     out: list[Check] = []
     if item.psi_min is not None:
         if have is None:
-            out.append(Check(id="pressure.least", status="unknown", sentence=f"Wants at least {item.psi_min:g} psi running: not measured.", test="pressure gauge, a tap open"))
+            out.append(
+                Check(
+                    id="pressure.least",
+                    status="unknown",
+                    sentence=f"Wants at least {item.psi_min:g} psi running: not measured.",
+                    test="pressure gauge, a tap open",
+                )
+            )
         elif have < item.psi_min:
             out.append(told("pressure.least", "stop", need=f"{item.psi_min:g}", have=f"{have:.0f}"))
         else:

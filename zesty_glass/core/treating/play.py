@@ -16,19 +16,50 @@ from .stream import Stream
 
 #: what a technology changes by its nature, beside the claims of an item
 BY_NATURE: dict[str, frozenset[str]] = {
-    "softener": frozenset({"hardness", "iron"}), "salt_free": frozenset({"hardness"}), "physical": frozenset({"hardness"}), "neutraliser": frozenset({"ph"}),
-    "iron_filter": frozenset({"iron", "manganese", "hydrogen_sulfide"}), "tannin": frozenset({"tannin"}), "mixed_bed": frozenset({"tannin", "hardness"}), "uv": frozenset({"coliform", "e_coli"}),
-    "membrane": frozenset({"tds"}), "distiller": frozenset({"tds"}), "sediment": frozenset({"turbidity"}),
+    "softener": frozenset({"hardness", "iron"}),
+    "salt_free": frozenset({"hardness"}),
+    "physical": frozenset({"hardness"}),
+    "neutraliser": frozenset({"ph"}),
+    "iron_filter": frozenset({"iron", "manganese", "hydrogen_sulfide"}),
+    "tannin": frozenset({"tannin"}),
+    "mixed_bed": frozenset({"tannin", "hardness"}),
+    "uv": frozenset({"coliform", "e_coli"}),
+    "membrane": frozenset({"tds"}),
+    "distiller": frozenset({"tds"}),
+    "sediment": frozenset({"turbidity"}),
 }
 _CLEARS = frozenset({"tannin", "iron", "turbidity", "manganese"})
 #: what an unmet check asks for: analytes to change, or "@kind" for a technology
 HELPED_BY: dict[str, frozenset[str]] = {
-    "softener.ferric": frozenset({"iron"}), "uv.prefilter": frozenset({"@sediment"}), "membrane.feed": frozenset({"@uv", "@chlorinator"}), "iron.ph": frozenset({"ph"}), "iron.tannin": frozenset({"tannin"}),
-    "neutraliser.iron": frozenset({"iron"}), "pressure.least": frozenset({"@booster"}), "membrane.never": frozenset({"@booster"}), "pressure.most": frozenset({"@regulator"}), "uv.uvt_low": _CLEARS, "uv.uvt_unknown": _CLEARS,
-    "cartridge.ph": frozenset({"ph"}), "cartridge.fluoride": frozenset({"ph"}), "distiller.volatiles": frozenset({"@carbon"}),
+    "softener.ferric": frozenset({"iron"}),
+    "uv.prefilter": frozenset({"@sediment"}),
+    "membrane.feed": frozenset({"@uv", "@chlorinator"}),
+    "iron.ph": frozenset({"ph"}),
+    "iron.tannin": frozenset({"tannin"}),
+    "neutraliser.iron": frozenset({"iron"}),
+    "pressure.least": frozenset({"@booster"}),
+    "membrane.never": frozenset({"@booster"}),
+    "pressure.most": frozenset({"@regulator"}),
+    "uv.uvt_low": _CLEARS,
+    "uv.uvt_unknown": _CLEARS,
+    "cartridge.ph": frozenset({"ph"}),
+    "cartridge.fluoride": frozenset({"ph"}),
+    "distiller.volatiles": frozenset({"@carbon"}),
 }
 #: stops that the place decides, whatever the water
-BY_PLACE = frozenset({"space.drain", "space.socket", "space.tenant", "space.headroom", "well.backwash", "brine.forbidden", "uv.lamp_space", "uv.class", "conditioner.flow"})
+BY_PLACE = frozenset(
+    {
+        "space.drain",
+        "space.socket",
+        "space.tenant",
+        "space.headroom",
+        "well.backwash",
+        "brine.forbidden",
+        "uv.lamp_space",
+        "uv.class",
+        "conditioner.flow",
+    }
+)
 
 
 @record
@@ -43,10 +74,22 @@ class Profile:
 def profile(item: Item, by_code: Mapping[str, Item], source: Stream, site: Site) -> Profile:
     """An item on the raw water, alone; a system is its parts together."""
     if isinstance(item.figures, SystemFigures):
-        parts = [profile(by_code[p], by_code, source, site) for p in item.figures.parts if p in by_code and p != item.code]
-        return Profile(changes=frozenset[str]().union(*(p.changes for p in parts)), asks=frozenset[str]().union(*(p.asks for p in parts)), stop=next((p.stop for p in parts if p.stop), None))
+        parts = [
+            profile(by_code[p], by_code, source, site)
+            for p in item.figures.parts
+            if p in by_code and p != item.code
+        ]
+        return Profile(
+            changes=frozenset[str]().union(*(p.changes for p in parts)),
+            asks=frozenset[str]().union(*(p.asks for p in parts)),
+            stop=next((p.stop for p in parts if p.stop), None),
+        )
     r = RUN[item.kind](StageInput(item=item, stream=source, site=site, overrides={}, brief=True))
-    changed = {n for n, q in r.outlet.quantities.items() if q != source.get(n)} | {e.analyte for e in item.effects if e.high > 0 or e.out_at_most is not None} | BY_NATURE.get(item.kind, frozenset())
+    changed = (
+        {n for n, q in r.outlet.quantities.items() if q != source.get(n)}
+        | {e.analyte for e in item.effects if e.high > 0 or e.out_at_most is not None}
+        | BY_NATURE.get(item.kind, frozenset())
+    )
     asks: set[str] = set()
     for c in r.checks:
         if c.status in ("stop", "warn", "unknown"):
@@ -54,7 +97,11 @@ def profile(item: Item, by_code: Mapping[str, Item], source: Stream, site: Site)
             name = c.id.partition(".")[2]
             if name in ANALYTES:
                 asks.add(name)
-    return Profile(changes=frozenset(changed), asks=frozenset(asks), stop=next((c for c in r.checks if c.status == "stop" and c.id in BY_PLACE), None))
+    return Profile(
+        changes=frozenset(changed),
+        asks=frozenset(asks),
+        stop=next((c for c in r.checks if c.status == "stop" and c.id in BY_PLACE), None),
+    )
 
 
 @record
@@ -66,7 +113,13 @@ class Play:
     idle: dict[str, str]
 
 
-def in_play(items: tuple[Item, ...], by_code: Mapping[str, Item], source: Stream, site: Site, wanted: tuple[str, ...]) -> Play:
+def in_play(
+    items: tuple[Item, ...],
+    by_code: Mapping[str, Item],
+    source: Stream,
+    site: Site,
+    wanted: tuple[str, ...],
+) -> Play:
     """Items that change a thing found, and, again and again, those that change what these ask for."""
     same: dict[Any, Profile] = {}
     profiles: dict[str, Profile] = {}
@@ -87,5 +140,13 @@ def in_play(items: tuple[Item, ...], by_code: Mapping[str, Item], source: Stream
                 asked |= p.asks
                 grew = True
     names = ", ".join(ANALYTES[a].name.lower() for a in wanted)
-    why = f"Changes nothing that was found ({names})." if wanted else "Nothing was found that asks for treatment."
-    return Play(items=tuple(i for i in items if i.code in playing), stopped={c: p.stop for c, p in profiles.items() if p.stop is not None and c in playing}, idle={i.code: why for i in items if i.code not in playing})
+    why = (
+        f"Changes nothing that was found ({names})."
+        if wanted
+        else "Nothing was found that asks for treatment."
+    )
+    return Play(
+        items=tuple(i for i in items if i.code in playing),
+        stopped={c: p.stop for c, p in profiles.items() if p.stop is not None and c in playing},
+        idle={i.code: why for i in items if i.code not in playing},
+    )

@@ -62,7 +62,17 @@ Progress = Callable[[str, int, int], None]
 
 
 # a state: (quantities by place, ferric, coloured, psi best and high, uvt here, fine prefilter ahead, disinfected ahead, kinds used, figures at the house's taps)
-State = tuple[tuple[int, ...], bool | None, bool | None, tuple[float, float | None] | None, bool, bool, bool, frozenset[str], tuple[Score, ...]]
+State = tuple[
+    tuple[int, ...],
+    bool | None,
+    bool | None,
+    tuple[float, float | None] | None,
+    bool,
+    bool,
+    bool,
+    frozenset[str],
+    tuple[Score, ...],
+]
 #: facts and their names in a stream
 _PASSES = {"@ferric": "ferric", "@coloured": "coloured", "@uvt_here": "uvt_measured_here"}
 
@@ -73,8 +83,23 @@ class _Stage:
     __slots__ = ("alike", "cost_once", "drop", "index", "item", "least_psi")
 
     def __init__(self, item: Item, index: int, cost_once: int, drop: int, group: Alike) -> None:
-        self.item, self.index, self.cost_once, self.drop, self.alike = item, index, cost_once, drop, group
-        self.least_psi = round((item.psi_min if item.psi_min is not None else MEMBRANE_PSI if item.kind == "membrane" else 0.0) * MICRO)
+        self.item, self.index, self.cost_once, self.drop, self.alike = (
+            item,
+            index,
+            cost_once,
+            drop,
+            group,
+        )
+        self.least_psi = round(
+            (
+                item.psi_min
+                if item.psi_min is not None
+                else MEMBRANE_PSI
+                if item.kind == "membrane"
+                else 0.0
+            )
+            * MICRO
+        )
 
 
 class _LearnedError(Exception):
@@ -84,7 +109,18 @@ class _LearnedError(Exception):
 class Searcher:
     """One search over one water, home and catalogue."""
 
-    def __init__(self, water: Water, colour: ColourFinding | None, home: Home, settings: Settings, catalogue: Iterable[Item], wanted: tuple[str, ...], years: int = 10, measured: Measured | None = None, targets: Mapping[str, tuple[float | None, str]] | None = None) -> None:
+    def __init__(
+        self,
+        water: Water,
+        colour: ColourFinding | None,
+        home: Home,
+        settings: Settings,
+        catalogue: Iterable[Item],
+        wanted: tuple[str, ...],
+        years: int = 10,
+        measured: Measured | None = None,
+        targets: Mapping[str, tuple[float | None, str]] | None = None,
+    ) -> None:
         self.site: Site = replace(site_of(home, settings, water), mute=True)
         self.source: Stream = source_stream(water, colour, self.site.running_psi)
         self.items = tuple(sorted(catalogue, key=lambda i: i.code))
@@ -107,7 +143,14 @@ class Searcher:
         self._looked: list[Looked] = []
         self._places = [(n, p) for n in wanted for p in places(n)]
         self.learned: dict[str, set[str]] = {}
-        self._fine = next((i for i in self.items if isinstance(i.figures, SedimentFigures) and i.figures.micron <= FINE_MICRON), None)
+        self._fine = next(
+            (
+                i
+                for i in self.items
+                if isinstance(i.figures, SedimentFigures) and i.figures.micron <= FINE_MICRON
+            ),
+            None,
+        )
         self._disinfects = next((i for i in self.items if i.kind in ("uv", "chlorinator")), None)
 
     # -- states ---------------------------------------------------------------------------------------------------
@@ -117,7 +160,15 @@ class Searcher:
         key = (q.range, q.below, q.words, q.established)
         found = self._ids.get(key)
         if found is None:
-            self._quantities.append(Quantity(range=q.range, state="unknown" if q.range is None else "predicted", below=q.below, words=q.words, established=q.established))
+            self._quantities.append(
+                Quantity(
+                    range=q.range,
+                    state="unknown" if q.range is None else "predicted",
+                    below=q.below,
+                    words=q.words,
+                    established=q.established,
+                )
+            )
             found = self._ids[key] = len(self._quantities)
         return found
 
@@ -127,13 +178,27 @@ class Searcher:
         for name, value in s.quantities.items():
             q[PLACE[name]] = self._intern(value)
         psi = None if s.psi is None else (s.psi.best, s.psi.high)
-        return (tuple(q), s.ferric, s.coloured, psi, s.uvt_measured_here, False, False, frozenset(), ())
+        return (
+            tuple(q),
+            s.ferric,
+            s.coloured,
+            psi,
+            s.uvt_measured_here,
+            False,
+            False,
+            frozenset(),
+            (),
+        )
 
     def _stream(self, state: State) -> tuple[Stream, Reads]:
         q, ferric, coloured, psi, uvt, *_ = state
         reads = Reads({NAMES[i]: self._quantities[v - 1] for i, v in enumerate(q) if v})
-        range_ = None if psi is None else Range.of(psi[0], psi[0], psi[1])  # what is really left of it is counted by the labels
-        return Stream(quantities=reads, ferric=ferric, coloured=coloured, psi=range_, uvt_measured_here=uvt), reads
+        range_ = (
+            None if psi is None else Range.of(psi[0], psi[0], psi[1])
+        )  # what is really left of it is counted by the labels
+        return Stream(
+            quantities=reads, ferric=ferric, coloured=coloured, psi=range_, uvt_measured_here=uvt
+        ), reads
 
     # -- one stage ------------------------------------------------------------------------------------------------
 
@@ -165,14 +230,22 @@ class Searcher:
             at = (q[place], need.op, need.limit)
             v = verdicts.get(at)
             if v is None:
-                v = verdicts[at] = verdict_on(need, self._quantities[q[place] - 1] if q[place] else None)
+                v = verdicts[at] = verdict_on(
+                    need, self._quantities[q[place] - 1] if q[place] else None
+                )
             found.append(v)
         return tuple([q[i] for i in values]), tuple(found), tuple([q[i] > 0 for i in there])
 
     def _input(self, item: Item, state: State, site: Site) -> tuple[StageInput, Reads]:
         stream, reads = self._stream(state)
-        ahead = tuple(i for i, there in ((self._fine, state[5]), (self._disinfects, state[6])) if there and i is not None)
-        return StageInput(item=item, stream=stream, site=site, overrides={}, ahead=ahead, brief=True), reads
+        ahead = tuple(
+            i
+            for i, there in ((self._fine, state[5]), (self._disinfects, state[6]))
+            if there and i is not None
+        )
+        return StageInput(
+            item=item, stream=stream, site=site, overrides={}, ahead=ahead, brief=True
+        ), reads
 
     def _work(self, group: Alike, state: State) -> tuple[Answer, Looked]:
         self.stages_run += 1
@@ -188,16 +261,26 @@ class Searcher:
         out = Answer()
         out.stop = next((c.id for c in r.checks if c.status == "stop"), "")
         if out.stop == "":
-            assert all(getattr(outlet, name) == getattr(inp.stream, name) for fact, name in _PASSES.items() if fact not in group.touches), f"{item.kind} changes a fact that it is not known to touch"
+            assert all(
+                getattr(outlet, name) == getattr(inp.stream, name)
+                for fact, name in _PASSES.items()
+                if fact not in group.touches
+            ), f"{item.kind} changes a fact that it is not known to touch"
             self._tell(out, item, r, outlet, reads)
         return out, looked
 
     def _tell(self, out: Answer, item: Item, r: StageReport, outlet: Stream, reads: Reads) -> None:
         """Write down what a stage that does not stop does."""
-        changed = [(PLACE[n], v) for n, v in outlet.quantities.items() if v is not dict.get(reads, n)]
+        changed = [
+            (PLACE[n], v) for n, v in outlet.quantities.items() if v is not dict.get(reads, n)
+        ]
         out.claims = tuple((n, v.effect) for n, v in changed if isinstance(v, Claim))
         out.changes = tuple((n, self._intern(v)) for n, v in changed if not isinstance(v, Claim))
-        out.ferric, out.coloured, out.uvt_here = outlet.ferric, outlet.coloured, outlet.uvt_measured_here
+        out.ferric, out.coloured, out.uvt_here = (
+            outlet.ferric,
+            outlet.coloured,
+            outlet.uvt_measured_here,
+        )
         psi = r.outlet.psi
         out.psi = None if psi is None else (psi.best, psi.high)
         drop = round((r.drop_psi or 0.0) * MICRO) if item.scope == "house" else 0
@@ -206,11 +289,18 @@ class Searcher:
         sets = getattr(item.figures, "sets_psi", None)
         if sets is not None:
             to = round(sets * MICRO)
-            out.sets_low = (lambda low: to) if item.kind == "booster" else (lambda low: min(low, to))
+            out.sets_low = (
+                (lambda low: to) if item.kind == "booster" else (lambda low: min(low, to))
+            )
         own = {c.code: n for n, c in enumerate(item.consumables)}
         out.dues = tuple((own.get(d.code), d.price, interval_months(d)) for d in r.dues)
-        out.running = sum(self._micro(sum(running_years(x.per_year, self.rates), Decimal(0))) for x in r.running)
-        out.waste, out.minutes = sum(round(d.gal_year * MICRO) for d in r.drains), round(stage_minutes(r) * MICRO)
+        out.running = sum(
+            self._micro(sum(running_years(x.per_year, self.rates), Decimal(0))) for x in r.running
+        )
+        out.waste, out.minutes = (
+            sum(round(d.gal_year * MICRO) for d in r.drains),
+            round(stage_minutes(r) * MICRO),
+        )
 
     @staticmethod
     def _micro(amount: Decimal) -> int:
@@ -220,7 +310,9 @@ class Searcher:
         """Analytes and facts that decide what an item does, beside those it only passes on changed."""
         known = self._looks.get(item.code)
         if known is None:
-            known = self._looks[item.code] = looks_at(item) | frozenset(self.learned.get(item.kind, ()))
+            known = self._looks[item.code] = looks_at(item) | frozenset(
+                self.learned.get(item.kind, ())
+            )
         return known
 
     def _cost(self, stage: _Stage, a: Answer) -> int:
@@ -253,19 +345,37 @@ class Searcher:
             q[i] = v
         item, touches = stage.item, stage.alike.touches
         ferric = a.ferric if "@ferric" in touches else state[1]
-        coloured, uvt_here = (a.coloured, a.uvt_here) if "@coloured" in touches else (state[2], state[4])
-        fine = state[5] or (isinstance(item.figures, SedimentFigures) and item.figures.micron <= FINE_MICRON)
+        coloured, uvt_here = (
+            (a.coloured, a.uvt_here) if "@coloured" in touches else (state[2], state[4])
+        )
+        fine = state[5] or (
+            isinstance(item.figures, SedimentFigures) and item.figures.micron <= FINE_MICRON
+        )
         used = state[7] | {item.kind} if item.kind in ("sediment", "carbon") else state[7]
-        return (tuple(q), ferric, coloured, a.psi, uvt_here, fine, state[6] or item.kind in ("uv", "chlorinator"), used, state[8])
+        return (
+            tuple(q),
+            ferric,
+            coloured,
+            a.psi,
+            uvt_here,
+            fine,
+            state[6] or item.kind in ("uv", "chlorinator"),
+            used,
+            state[8],
+        )
 
-    def _narrow(self, front: dict[State, list[Label]], keep: frozenset[str], steps: tuple[int, ...] | None) -> dict[State, list[Label]]:
+    def _narrow(
+        self, front: dict[State, list[Label]], keep: frozenset[str], steps: tuple[int, ...] | None
+    ) -> dict[State, list[Label]]:
         """Forget quantities and facts that nothing further on looks at and nobody judges, and pressure between two steps that decide: lines that differ in these alone go on together."""
         together: dict[State, list[Label]] = {}
         for s, labels in front.items():
             together.setdefault(forget(s, keep), []).extend(floored(labels, steps))
         return {s: least(labels) for s, labels in together.items()}
 
-    def _keeps(self, layers: list[tuple[list[_Stage], str]], then: frozenset[str]) -> list[frozenset[str]]:
+    def _keeps(
+        self, layers: list[tuple[list[_Stage], str]], then: frozenset[str]
+    ) -> list[frozenset[str]]:
         """For the place behind each layer: which quantities and facts still matter."""
         out: list[frozenset[str]] = []
         needed = then
@@ -277,12 +387,27 @@ class Searcher:
     # -- layers ---------------------------------------------------------------------------------------------------
 
     def _once(self, item: Item) -> int:
-        bought = Purchase(code=item.code, label=item.name, price=item.price, installation=item.installation, scope=item.scope)
+        bought = Purchase(
+            code=item.code,
+            label=item.name,
+            price=item.price,
+            installation=item.installation,
+            scope=item.scope,
+        )
         return round(added_cost((bought,), (), (), self.rates, self.years) * MICRO)
 
-    def _advance(self, front: dict[State, list[Label]], layer: list[_Stage], must: bool, keep: frozenset[str], steps: tuple[int, ...] | None) -> dict[State, list[Label]]:
+    def _advance(
+        self,
+        front: dict[State, list[Label]],
+        layer: list[_Stage],
+        must: bool,
+        keep: frozenset[str],
+        steps: tuple[int, ...] | None,
+    ) -> dict[State, list[Label]]:
         """All states behind a layer: passed by (unless it must be used), or through each of its items."""
-        out: dict[State, list[Label]] = {} if must else {s: list(labels) for s, labels in front.items()}
+        out: dict[State, list[Label]] = (
+            {} if must else {s: list(labels) for s, labels in front.items()}
+        )
         groups: dict[Alike, list[_Stage]] = {}
         for stage in layer:
             groups.setdefault(stage.alike, []).append(stage)
@@ -301,36 +426,73 @@ class Searcher:
                 self._use(out, state, labels, stages, a)
         return self._narrow(out, keep, steps)
 
-    def _steps(self, layers: list[tuple[list[_Stage], str]], then: tuple[int, ...]) -> list[tuple[int, ...] | None]:
+    def _steps(
+        self, layers: list[tuple[list[_Stage], str]], then: tuple[int, ...]
+    ) -> list[tuple[int, ...] | None]:
         """For the place behind each layer: pressures that part what a later stage accepts from what it does not, whatever is in between; None when they are too many to be worth it."""
         out: list[tuple[int, ...] | None] = []
-        top = max(self.low, *(round(s * MICRO) for i in self.items if (s := getattr(i.figures, "sets_psi", None)) is not None), 0)
+        top = max(
+            self.low,
+            *(
+                round(s * MICRO)
+                for i in self.items
+                if (s := getattr(i.figures, "sets_psi", None)) is not None
+            ),
+            0,
+        )
         steps = {0, *then}
         for layer, _ in reversed(layers):
             out.append(tuple(sorted(steps)) if len(steps) <= MOST_STEPS else None)
             if out[-1] is not None:
                 drops = {s.drop for s in layer}
-                steps |= {s.least_psi for s in layer} | {c + d for c in steps if c for d in drops if c + d <= top}
+                steps |= {s.least_psi for s in layer} | {
+                    c + d for c in steps if c for d in drops if c + d <= top
+                }
         return list(reversed(out))
 
     def _drop(self, item: Item) -> int:
         """The pressure that an item takes at peak flow [millionths of a psi]."""
-        return round((drop_at(item, self.site.demand.peak_gpm) or 0.0) * MICRO) if item.scope == "house" else 0
+        return (
+            round((drop_at(item, self.site.demand.peak_gpm) or 0.0) * MICRO)
+            if item.scope == "house"
+            else 0
+        )
 
     def _options(self, stages: list[_Stage], a: Answer) -> list[tuple[int, int, int]]:
         """Of items that are alike, those that can be part of a line that no other beats here, as (cost, pressure taken, index): none that costs more and takes no less."""
         if a.options is None:
-            all_ = [(self._cost(s, a) + s.cost_once, s.drop if a.drops else 0, s.index) for s in stages]
+            all_ = [
+                (self._cost(s, a) + s.cost_once, s.drop if a.drops else 0, s.index) for s in stages
+            ]
             a.options = [o for o in all_ if not any(c < o[0] and d <= o[1] for c, d, _ in all_)]
         return a.options
 
-    def _use(self, out: dict[State, list[Label]], state: State, labels: list[Label], stages: list[_Stage], a: Answer) -> None:
+    def _use(
+        self,
+        out: dict[State, list[Label]],
+        state: State,
+        labels: list[Label],
+        stages: list[_Stage],
+        a: Answer,
+    ) -> None:
         """Lines that take one of some items that are alike."""
         least_psi = stages[0].least_psi
-        going = labels if self.source.psi is None or not least_psi else [x for x in labels if -x[3] >= least_psi]
+        going = (
+            labels
+            if self.source.psi is None or not least_psi
+            else [x for x in labels if -x[3] >= least_psi]
+        )
         if not going:
             for stage in stages:
-                self.stops.setdefault(stage.item.code, ("pressure.least", None, None, f"Wants at least {least_psi / MICRO:g} psi running; the stages ahead leave less."))
+                self.stops.setdefault(
+                    stage.item.code,
+                    (
+                        "pressure.least",
+                        None,
+                        None,
+                        f"Wants at least {least_psi / MICRO:g} psi running; the stages ahead leave less.",
+                    ),
+                )
             return
         if not stages[0].alike.passed:
             stages[0].alike.passed = True
@@ -338,30 +500,67 @@ class Searcher:
         grown = out.setdefault(self._after(state, stages[0], a), [])
         waste, minutes, sets = a.waste, a.minutes, a.sets_low
         for cost, drop, index in self._options(stages, a):
-            grown += [(c + cost, w + waste, m + minutes, -max(0, (sets(-low) if sets else -low) - drop), (chain, index)) for c, w, m, low, chain in going]
+            grown += [
+                (
+                    c + cost,
+                    w + waste,
+                    m + minutes,
+                    -max(0, (sets(-low) if sets else -low) - drop),
+                    (chain, index),
+                )
+                for c, w, m, low, chain in going
+            ]
 
-    def _layers(self, items: Iterable[Item], beside: Company, index: Mapping[str, int]) -> list[tuple[list[_Stage], str]]:
+    def _layers(
+        self, items: Iterable[Item], beside: Company, index: Mapping[str, int]
+    ) -> list[tuple[list[_Stage], str]]:
         """Items of one branch by their place; one layer a place and kind."""
         by: dict[tuple[int, str], list[_Stage]] = {}
         for i in items:
-            by.setdefault((rank(i, self.source, beside), i.kind), []).append(self._stages[index[i.code]])
+            by.setdefault((rank(i, self.source, beside), i.kind), []).append(
+                self._stages[index[i.code]]
+            )
         return [(by[k], k[1]) for k in sorted(by)]
 
     def run(self, progress: Progress | None = None) -> Found:
         """Search. ``progress`` hears of each way the facts can be: what is looked at, how many are done, of how many."""
         play = in_play(self.items, self.by_code, self.source, self.site, self.wanted)
-        self.stops.update({code: (c.id, None, None, c.sentence) for code, c in play.stopped.items()})
+        self.stops.update(
+            {code: (c.id, None, None, c.sentence) for code, c in play.stopped.items()}
+        )
         playing = tuple(i for i in play.items if i.code not in play.stopped)
-        parts = {p for i in playing if isinstance(i.figures, SystemFigures) for p in i.figures.parts}
-        every = tuple(dict.fromkeys((*playing, *(self.by_code[p] for p in sorted(parts) if p in self.by_code))))
+        parts = {
+            p for i in playing if isinstance(i.figures, SystemFigures) for p in i.figures.parts
+        }
+        every = tuple(
+            dict.fromkeys(
+                (*playing, *(self.by_code[p] for p in sorted(parts) if p in self.by_code))
+            )
+        )
         index = {i.code: n for n, i in enumerate(every)}
         groups: dict[Any, Alike] = {}
-        self._stages = [_Stage(i, n, self._once(i), self._drop(i), groups.setdefault((alike(i, plumbing=False), i.code if i.code in self.measured else ""), Alike(i))) for n, i in enumerate(every)]
+        self._stages = [
+            _Stage(
+                i,
+                n,
+                self._once(i),
+                self._drop(i),
+                groups.setdefault(
+                    (alike(i, plumbing=False), i.code if i.code in self.measured else ""), Alike(i)
+                ),
+            )
+            for n, i in enumerate(every)
+        ]
         house = [i for i in playing if i.scope == "house" and i.kind != "system"]
         tap = [i for i in playing if i.scope == "tap" and i.kind != "system"]
         systems = [i for i in playing if i.kind == "system" and i.scope == "tap"]
         ends: dict[State, list[Label]] = {}
-        tap_looks = frozenset(n for n, p in self._places if p == "tap").union(*(self._looks_at(i) for i in (*tap, *(self.by_code[p] for p in parts if p in self.by_code))))
+        tap_looks = frozenset(n for n, p in self._places if p == "tap").union(
+            *(
+                self._looks_at(i)
+                for i in (*tap, *(self.by_code[p] for p in parts if p in self.by_code))
+            )
+        )
         tap_psi = tuple(s.least_psi for s in self._stages if s.item.scope == "tap")
         ways = list(self._ways(house))
         for n, way in enumerate(ways):
@@ -373,49 +572,108 @@ class Searcher:
             progress("the drinking tap", len(ways), len(ways) + 1)
         finals = self._tap(ends, tap, systems, index)
         lines = self._best(finals, every)
-        return Found(wanted=self.wanted, lines=lines, left_out=self._left_out(lines, play.idle), combinations=combinations(play.items), ended=self.ended, stages=self.stages_run)
+        return Found(
+            wanted=self.wanted,
+            lines=lines,
+            left_out=self._left_out(lines, play.idle),
+            combinations=combinations(play.items),
+            ended=self.ended,
+            stages=self.stages_run,
+        )
 
     def _ways(self, house: list[Item]) -> Iterator[Company]:
         kinds = {i.kind for i in house}
         wants = any(wants_ph(i, self.source) for i in house) and "neutraliser" in kinds
-        for uv, iron in product((False, True) if "uv" in kinds else (False,), (False, True) if wants else (False,)):
+        for uv, iron in product(
+            (False, True) if "uv" in kinds else (False,), (False, True) if wants else (False,)
+        ):
             anion, cation = bool(kinds & {"tannin", "mixed_bed"}), "softener" in kinds
-            early = carbon_first(Company(anion=anion, softener=cation), self.source) and "carbon" in kinds
+            early = (
+                carbon_first(Company(anion=anion, softener=cation), self.source)
+                and "carbon" in kinds
+            )
             for first in (False, True) if early else (False,):
-                yield Company(uv=uv, iron_wants_ph=iron, anion=first and anion, softener=first and cation)
+                yield Company(
+                    uv=uv, iron_wants_ph=iron, anion=first and anion, softener=first and cation
+                )
 
-    def _house(self, house: list[Item], way: Company, index: Mapping[str, int], tap_looks: frozenset[str], tap_psi: tuple[int, ...]) -> dict[State, list[Label]]:
+    def _house(
+        self,
+        house: list[Item],
+        way: Company,
+        index: Mapping[str, int],
+        tap_looks: frozenset[str],
+        tap_psi: tuple[int, ...],
+    ) -> dict[State, list[Label]]:
         """States behind the whole-house branch, for one way the facts can be, with the figures at the house's taps."""
         early = carbon_first(way, self.source)
-        asks = {k for k, c in (("tannin", Company(anion=True)), ("mixed_bed", Company(anion=True)), ("softener", Company(softener=True))) if carbon_first(c, self.source)} if any(i.kind == "carbon" for i in house) else set()
-        allowed = [i for i in house if (i.kind != "uv" or way.uv) and (i.kind != "iron_filter" or not self._iron_matters(house) or wants_ph(i, self.source) == way.iron_wants_ph) and (early or i.kind not in asks)]
+        asks = (
+            {
+                k
+                for k, c in (
+                    ("tannin", Company(anion=True)),
+                    ("mixed_bed", Company(anion=True)),
+                    ("softener", Company(softener=True)),
+                )
+                if carbon_first(c, self.source)
+            }
+            if any(i.kind == "carbon" for i in house)
+            else set()
+        )
+        allowed = [
+            i
+            for i in house
+            if (i.kind != "uv" or way.uv)
+            and (
+                i.kind != "iron_filter"
+                or not self._iron_matters(house)
+                or wants_ph(i, self.source) == way.iron_wants_ph
+            )
+            and (early or i.kind not in asks)
+        ]
         front: dict[State, list[Label]] = {self._start(): [(0, 0, 0, -self.low, None)]}
         layers = self._layers(allowed, way, index)
         keeps = self._keeps(layers, tap_looks | {n for n, p in self._places if p == "house"})
-        for (layer, kind), keep, steps in zip(layers, keeps, self._steps(layers, tap_psi), strict=True):
+        for (layer, kind), keep, steps in zip(
+            layers, keeps, self._steps(layers, tap_psi), strict=True
+        ):
             must = (kind == "uv" and way.uv) or (kind == "iron_filter" and way.iron_wants_ph)
             front = self._advance(front, layer, must, keep, steps)
         if early:
             front = {s: labels for s, labels in front.items() if self._asked(labels, asks)}
         out: dict[State, list[Label]] = {}
         for s, labels in front.items():
-            merge(out, (*forget(s, tap_looks)[:7], frozenset(), self._scores(s[0], "house")), labels)
+            merge(
+                out, (*forget(s, tap_looks)[:7], frozenset(), self._scores(s[0], "house")), labels
+            )
         return out
 
     def _iron_matters(self, house: list[Item]) -> bool:
-        return any(wants_ph(i, self.source) for i in house) and any(i.kind == "neutraliser" for i in house)
+        return any(wants_ph(i, self.source) for i in house) and any(
+            i.kind == "neutraliser" for i in house
+        )
 
     def _asked(self, labels: list[Label], asks: set[str]) -> bool:
-        labels[:] = [x for x in labels if any(self._stages[i].item.kind in asks for i in unchain(x[4]))]
+        labels[:] = [
+            x for x in labels if any(self._stages[i].item.kind in asks for i in unchain(x[4]))
+        ]
         return bool(labels)
 
-    def _tap(self, front: dict[State, list[Label]], tap: list[Item], systems: list[Item], index: Mapping[str, int]) -> dict[State, list[Label]]:
+    def _tap(
+        self,
+        front: dict[State, list[Label]],
+        tap: list[Item],
+        systems: list[Item],
+        index: Mapping[str, int],
+    ) -> dict[State, list[Label]]:
         """States at the drinking tap: through single items, or through one system."""
         out: dict[State, list[Label]] = {}
         single = front
         layers = self._layers(tap, Company(), index)
         wanted = frozenset(n for n, p in self._places if p == "tap")
-        for (layer, _), keep, steps in zip(layers, self._keeps(layers, wanted), self._steps(layers, ()), strict=True):
+        for (layer, _), keep, steps in zip(
+            layers, self._keeps(layers, wanted), self._steps(layers, ()), strict=True
+        ):
             single = self._advance(single, layer, False, keep, steps)
         for state, labels in single.items():
             merge(out, self._end(state, wanted), labels)
@@ -437,7 +695,15 @@ class Searcher:
         q, ferric, coloured, _, *facts = forget(state, wanted)
         return (q, ferric, coloured, None, *facts[:3], frozenset(), state[8])  # type: ignore[return-value]
 
-    def _through(self, sold: list[Item], cheapest: list[Item], chain: tuple[Item, ...], state: State, labels: list[Label], index: Mapping[str, int]) -> Iterator[tuple[State, list[Label]]]:
+    def _through(
+        self,
+        sold: list[Item],
+        cheapest: list[Item],
+        chain: tuple[Item, ...],
+        state: State,
+        labels: list[Label],
+        index: Mapping[str, int],
+    ) -> Iterator[tuple[State, list[Label]]]:
         """Lines that end in a system; of those with the same parts only the cheapest can be part of a line that no other beats."""
         for part in chain:
             stage = self._stages[index[part.code]]
@@ -446,7 +712,17 @@ class Searcher:
             going = [x for x in labels if -x[3] >= stage.least_psi] if short else labels
             if a.stop or not going:
                 for system in sold:
-                    self.stops.setdefault(system.code, (a.stop, stage, state, "") if a.stop else ("pressure.least", None, None, "The stages ahead leave too little pressure for it."))
+                    self.stops.setdefault(
+                        system.code,
+                        (a.stop, stage, state, "")
+                        if a.stop
+                        else (
+                            "pressure.least",
+                            None,
+                            None,
+                            "The stages ahead leave too little pressure for it.",
+                        ),
+                    )
                 return
             cost, waste, minutes = self._cost(stage, a), a.waste, a.minutes
             labels = [(c + cost, w + waste, m + minutes, low, ch) for c, w, m, low, ch in going]
@@ -466,10 +742,20 @@ class Searcher:
             if where == place:
                 target, op = self.targets.get(name, (None, "at_most"))
                 n = q[PLACE[name]]
-                out.append(score(name, self._quantities[n - 1] if n else None, self.source.get(name), target, op))
+                out.append(
+                    score(
+                        name,
+                        self._quantities[n - 1] if n else None,
+                        self.source.get(name),
+                        target,
+                        op,
+                    )
+                )
         return tuple(out)
 
-    def _best(self, finals: dict[State, list[Label]], every: tuple[Item, ...]) -> tuple[Combination, ...]:
+    def _best(
+        self, finals: dict[State, list[Label]], every: tuple[Item, ...]
+    ) -> tuple[Combination, ...]:
         """Lines that no other beats."""
         groups: dict[tuple[float, ...], list[tuple[Label, tuple[Score, ...]]]] = {}
         for state, labels in finals.items():
@@ -479,14 +765,28 @@ class Searcher:
             groups.setdefault(key, []).extend((label, scores) for label in labels)
         kept: list[tuple[tuple[float, ...], Label, tuple[Score, ...]]] = []
         for key, group in groups.items():
-            kept += [(key, label, scores) for label, scores in group if not any(beats3(o, label) for o, _ in group)]
+            kept += [
+                (key, label, scores)
+                for label, scores in group
+                if not any(beats3(o, label) for o, _ in group)
+            ]
         kept.sort(key=lambda k: (-sum(k[0]), k[1][:3]))
         front: list[tuple[tuple[float, ...], Label, tuple[Score, ...]]] = []
         for key, label, scores in kept:
-            if not any(covers(k, key) and x[0] <= label[0] and x[1] <= label[1] and x[2] <= label[2] for k, x, _ in front if k != key):
+            if not any(
+                covers(k, key) and x[0] <= label[0] and x[1] <= label[1] and x[2] <= label[2]
+                for k, x, _ in front
+                if k != key
+            ):
                 front.append((key, label, scores))
         out = [
-            Combination(items=tuple(every[i].code for i in unchain(label[4])), left=scores, waste_gal_year=label[1] / MICRO, cost=label[0] / MICRO, own_minutes=label[2] / MICRO)
+            Combination(
+                items=tuple(every[i].code for i in unchain(label[4])),
+                left=scores,
+                waste_gal_year=label[1] / MICRO,
+                cost=label[0] / MICRO,
+                own_minutes=label[2] / MICRO,
+            )
             for _, label, scores in front
         ]
         return tuple(sorted(out, key=lambda c: (c.cost, c.waste_gal_year, c.own_minutes, c.items)))
@@ -500,19 +800,41 @@ class Searcher:
         r, _ = run_stage(inp, self.source, self.measured)
         return next((c.sentence for c in r.checks if c.id == id and c.status == "stop"), "")
 
-    def _left_out(self, lines: tuple[Combination, ...], idle: Mapping[str, str]) -> tuple[LeftOut, ...]:
+    def _left_out(
+        self, lines: tuple[Combination, ...], idle: Mapping[str, str]
+    ) -> tuple[LeftOut, ...]:
         used = {c for line in lines for c in line.items}
         out = []
         for i in self.items:
             if i.code in used:
                 continue
             if i.code in idle:
-                out.append(LeftOut(code=i.code, name=i.name, rule="not needed", sentence=idle[i.code]))
+                out.append(
+                    LeftOut(code=i.code, name=i.name, rule="not needed", sentence=idle[i.code])
+                )
             elif i.code in self.stops:
-                beaten = " Where other stages let it stand, lines without it do as well for less." if i.code in self.passed else ""
-                out.append(LeftOut(code=i.code, name=i.name, rule=self.stops[i.code][0], sentence=self._why(i.code) + beaten))
+                beaten = (
+                    " Where other stages let it stand, lines without it do as well for less."
+                    if i.code in self.passed
+                    else ""
+                )
+                out.append(
+                    LeftOut(
+                        code=i.code,
+                        name=i.name,
+                        rule=self.stops[i.code][0],
+                        sentence=self._why(i.code) + beaten,
+                    )
+                )
             else:
-                out.append(LeftOut(code=i.code, name=i.name, rule="beaten", sentence="Every line with it is beaten: another leaves no more behind and costs, drains and asks for no more."))
+                out.append(
+                    LeftOut(
+                        code=i.code,
+                        name=i.name,
+                        rule="beaten",
+                        sentence="Every line with it is beaten: another leaves no more behind and costs, drains and asks for no more.",
+                    )
+                )
         return tuple(out)
 
 
@@ -525,8 +847,15 @@ def forget(state: State, keep: frozenset[str]) -> State:
     """A state without the quantities and facts that no longer matter."""
     quantities, (ferric, coloured, uvt_here, fine, disinfected) = _masks(keep)
     return (
-        tuple(map(mul, state[0], quantities)), state[1] if ferric else None, state[2] if coloured else None, state[3],
-        state[4] if uvt_here else True, state[5] if fine else False, state[6] if disinfected else False, state[7], state[8],
+        tuple(map(mul, state[0], quantities)),
+        state[1] if ferric else None,
+        state[2] if coloured else None,
+        state[3],
+        state[4] if uvt_here else True,
+        state[5] if fine else False,
+        state[6] if disinfected else False,
+        state[7],
+        state[8],
     )
 
 
@@ -536,7 +865,18 @@ def merge(into: dict[State, list[Label]], state: State, labels: list[Label]) -> 
     into[state] = least([*have, *labels]) if have else list(labels)
 
 
-def search(water: Water, colour: ColourFinding | None, home: Home, settings: Settings, catalogue: Iterable[Item], wanted: tuple[str, ...], years: int = 10, measured: Measured | None = None, targets: Mapping[str, tuple[float | None, str]] | None = None, progress: Progress | None = None) -> Found:
+def search(
+    water: Water,
+    colour: ColourFinding | None,
+    home: Home,
+    settings: Settings,
+    catalogue: Iterable[Item],
+    wanted: tuple[str, ...],
+    years: int = 10,
+    measured: Measured | None = None,
+    targets: Mapping[str, tuple[float | None, str]] | None = None,
+    progress: Progress | None = None,
+) -> Found:
     """All lines that no other beats; see the head of this file.
 
     Args:

@@ -51,22 +51,35 @@ class Stream:
         r = self.range(analyte)
         return None if r is None else r.best
 
-    def with_(self, changes: dict[str, Quantity], ferric: bool | Literal["same"] | None = "same", coloured: bool | Literal["same"] | None = "same", uvt_measured_here: bool | None = None, psi: Range | Literal["same"] | None = "same") -> Stream:
+    def with_(
+        self,
+        changes: dict[str, Quantity],
+        ferric: bool | Literal["same"] | None = "same",
+        coloured: bool | Literal["same"] | None = "same",
+        uvt_measured_here: bool | None = None,
+        psi: Range | Literal["same"] | None = "same",
+    ) -> Stream:
         """A copy with some quantities changed."""
         return Stream(
             quantities={**self.quantities, **changes} if changes else self.quantities,
             ferric=self.ferric if ferric == "same" else ferric,
             coloured=self.coloured if coloured == "same" else coloured,
             psi=self.psi if psi == "same" else psi,
-            uvt_measured_here=self.uvt_measured_here if uvt_measured_here is None else uvt_measured_here,
+            uvt_measured_here=self.uvt_measured_here
+            if uvt_measured_here is None
+            else uvt_measured_here,
         )
 
 
-def predicted(r: Range | None, evidence: Level | None, established: bool = True, note: str = "") -> Quantity:
+def predicted(
+    r: Range | None, evidence: Level | None, established: bool = True, note: str = ""
+) -> Quantity:
     """A predicted quantity, or unknown when there is no range."""
     if r is None:
         return Quantity(range=None, state="unknown", evidence=evidence, note=note)
-    return Quantity(range=r, state="predicted", evidence=evidence, established=established, note=note)
+    return Quantity(
+        range=r, state="predicted", evidence=evidence, established=established, note=note
+    )
 
 
 def source_stream(water: Water, colour: ColourFinding | None, psi: Range | None) -> Stream:

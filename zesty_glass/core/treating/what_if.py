@@ -16,7 +16,16 @@ from ..rules import Settings
 from ..testing.colour import ColourFinding
 from ..testing.reading import Value
 from ..testing.water import Water
-from .items import CarbonFigures, ConditionerFigures, Item, MembraneFigures, NeutraliserFigures, SoftenerFigures, TanninFigures, UvFigures
+from .items import (
+    CarbonFigures,
+    ConditionerFigures,
+    Item,
+    MembraneFigures,
+    NeutraliserFigures,
+    SoftenerFigures,
+    TanninFigures,
+    UvFigures,
+)
 from .line import LineReport, Option, walk
 from .measured import Measured
 from .report import Check, Status
@@ -78,9 +87,28 @@ def size_of(item: Item) -> float | None:
 
 def _alike(a: Item, b: Item) -> bool:
     """The same technology in the same style, so that only the size differs."""
+
     def style(i: Item) -> tuple[object, ...]:
         f = i.figures
-        return (i.kind, i.scope, *(getattr(f, n, None) for n in ("media", "position", "control", "salt", "style", "flat", "dense", "device_class", "covers", "oxidant")))
+        return (
+            i.kind,
+            i.scope,
+            *(
+                getattr(f, n, None)
+                for n in (
+                    "media",
+                    "position",
+                    "control",
+                    "salt",
+                    "style",
+                    "flat",
+                    "dense",
+                    "device_class",
+                    "covers",
+                    "oxidant",
+                )
+            ),
+        )
 
     return style(a) == style(b)
 
@@ -90,14 +118,22 @@ def next_size(item: Item, catalogue: Mapping[str, Item]) -> Item | None:
     own = size_of(item)
     if own is None:
         return None
-    larger = [(s, i.price, i.code, i) for i in catalogue.values() if i.code != item.code and _alike(i, item) and (s := size_of(i)) is not None and s > own]
+    larger = [
+        (s, i.price, i.code, i)
+        for i in catalogue.values()
+        if i.code != item.code and _alike(i, item) and (s := size_of(i)) is not None and s > own
+    ]
     return min(larger)[3] if larger else None
 
 
 def more_people(home: Home) -> Home:
     """Two more people; a use from the bill grows with them."""
     people = home.people + MORE_PEOPLE
-    bill = home.bill_gal_day * people / home.people if home.bill_gal_day is not None and home.people > 0 else home.bill_gal_day
+    bill = (
+        home.bill_gal_day * people / home.people
+        if home.bill_gal_day is not None and home.people > 0
+        else home.bill_gal_day
+    )
     return replace(home, people=people, bill_gal_day=bill)
 
 
@@ -112,7 +148,10 @@ def lower_ph(water: Water) -> Water | None:
 
 def _checks(line: LineReport) -> dict[tuple[str, str], Check]:
     out: dict[tuple[str, str], Check] = {}
-    for name, checks in [("", line.checks), *((f"{s.kind}:{s.scope}", s.checks) for s in line.stages)]:
+    for name, checks in [
+        ("", line.checks),
+        *((f"{s.kind}:{s.scope}", s.checks) for s in line.stages),
+    ]:
         for c in checks:
             have = out.get((name, c.id))
             if have is None or _GRAVE[c.status] < _GRAVE[have.status]:
@@ -131,23 +170,62 @@ def _differences(before: LineReport, after: LineReport) -> tuple[Changed, ...]:
             continue
         told = y or x
         assert told is not None
-        out.append(Changed(stage=names.get(key[0], "the line"), id=key[1], before=old, after=new, sentence=told.sentence if y is not None else f"No longer: {told.sentence}"))
+        out.append(
+            Changed(
+                stage=names.get(key[0], "the line"),
+                id=key[1],
+                before=old,
+                after=new,
+                sentence=told.sentence if y is not None else f"No longer: {told.sentence}",
+            )
+        )
     return tuple(sorted(out, key=lambda c: _GRAVE[c.after or "met"]))
 
 
 class _Walker:
-    def __init__(self, catalogue: Mapping[str, Item], colour: ColourFinding | None, settings: Settings, years: int, measured: Measured | None) -> None:
-        self.catalogue, self.colour, self.settings, self.years, self.measured = dict(catalogue), colour, settings, years, measured
+    def __init__(
+        self,
+        catalogue: Mapping[str, Item],
+        colour: ColourFinding | None,
+        settings: Settings,
+        years: int,
+        measured: Measured | None,
+    ) -> None:
+        self.catalogue, self.colour, self.settings, self.years, self.measured = (
+            dict(catalogue),
+            colour,
+            settings,
+            years,
+            measured,
+        )
 
     def line(self, option: Option, water: Water, home: Home) -> LineReport:
-        return walk(option, self.catalogue, water, self.colour, home, self.settings, measured=self.measured)
+        return walk(
+            option, self.catalogue, water, self.colour, home, self.settings, measured=self.measured
+        )
 
     def cost(self, line: LineReport) -> Decimal:
         s = self.settings
-        return lifetime_total(line.purchases, [d for x in line.stages for d in x.dues], [r for x in line.stages for r in x.running], self.years, s.price_growth, s.discount)
+        return lifetime_total(
+            line.purchases,
+            [d for x in line.stages for d in x.dues],
+            [r for x in line.stages for r in x.running],
+            self.years,
+            s.price_growth,
+            s.discount,
+        )
 
 
-def what_ifs(option: Option, catalogue: Mapping[str, Item], water: Water, colour: ColourFinding | None, home: Home, settings: Settings, years: int = 10, measured: Measured | None = None) -> tuple[WhatIf, ...]:
+def what_ifs(
+    option: Option,
+    catalogue: Mapping[str, Item],
+    water: Water,
+    colour: ColourFinding | None,
+    home: Home,
+    settings: Settings,
+    years: int = 10,
+    measured: Measured | None = None,
+) -> tuple[WhatIf, ...]:
     """A line under each change worth asking for: two more people, pH half a unit lower, each stage in its next size.
 
     Raises:
@@ -163,17 +241,38 @@ def what_ifs(option: Option, catalogue: Mapping[str, Item], water: Water, colour
         except RuleError as e:
             return WhatIf(id=id, label=label, impossible=str(e))
         return WhatIf(
-            id=id, label=label, before=base.status, status=line.status, changes=_differences(base, line), cost=w.cost(line) - cost, waste_gal_year=waste(line).total_gal_year - drained,
-            own_minutes=chores(line).own_minutes - work, option=changed if changed is not option else None,
+            id=id,
+            label=label,
+            before=base.status,
+            status=line.status,
+            changes=_differences(base, line),
+            cost=w.cost(line) - cost,
+            waste_gal_year=waste(line).total_gal_year - drained,
+            own_minutes=chores(line).own_minutes - work,
+            option=changed if changed is not option else None,
         )
 
     out = [under("people", "Two more people", option, water, more_people(home))]
     lower = lower_ph(water)
-    out.append(WhatIf(id="ph", label="pH half a unit lower", impossible="pH is not tested.") if lower is None else under("ph", "pH half a unit lower", option, lower, home))
+    out.append(
+        WhatIf(id="ph", label="pH half a unit lower", impossible="pH is not tested.")
+        if lower is None
+        else under("ph", "pH half a unit lower", option, lower, home)
+    )
     for choice in option.stages:
         item = catalogue.get(choice.item)
         larger = None if item is None else next_size(item, catalogue)
         if item is not None and larger is not None:
-            stages = tuple(replace(c, item=larger.code) if c is choice else c for c in option.stages)
-            out.append(under(f"size:{item.code}", f"{larger.name} in place of {item.name}", replace(option, stages=stages), water, home))
+            stages = tuple(
+                replace(c, item=larger.code) if c is choice else c for c in option.stages
+            )
+            out.append(
+                under(
+                    f"size:{item.code}",
+                    f"{larger.name} in place of {item.name}",
+                    replace(option, stages=stages),
+                    water,
+                    home,
+                )
+            )
     return tuple(out)

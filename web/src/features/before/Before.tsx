@@ -19,23 +19,55 @@ export function Before(): ReactElement {
   const shown = pending ?? { customer: view.visit.customer, home: view.visit.home };
   const save = (next: { customer: Customer; home: Home }): void => {
     setPending(next);
-    changeHome.mutate({ version: view.versions.home ?? 1, ...next }, { onSettled: () => setPending(null) });
+    changeHome.mutate(
+      { version: view.versions.home ?? 1, ...next },
+      { onSettled: () => setPending(null) },
+    );
   };
   const saving = changeHome.isPending || change.isPending;
   return (
     <div className="max-w-[980px] pr-4 pt-1 pb-8">
       <div className="flex items-baseline justify-between gap-4 mb-4">
         <h1>Before the test</h1>
-        <span role="status" className="text-s text-ink-2">{saving ? "saving" : "every field is saved when you leave it"}</span>
+        <span role="status" className="text-s text-ink-2">
+          {saving ? "saving" : "every field is saved when you leave it"}
+        </span>
       </div>
       <Trouble error={changeHome.error ?? change.error} />
-      <Complaints list={view.visit.complaints} onChange={(complaints) => change.mutate({ version: view.versions.visit ?? 1, complaints })} />
-      <HomeForm customer={shown.customer} home={shown.home} onCustomer={(customer) => save({ ...shown, customer })} onHome={(home) => save({ ...shown, home })} />
-      <Link className="key go" to={`/visits/${id}/test`}>Test the water</Link>
+      <Complaints
+        list={view.visit.complaints}
+        onChange={(complaints) => change.mutate({ version: view.versions.visit ?? 1, complaints })}
+      />
+      <HomeForm
+        customer={shown.customer}
+        home={shown.home}
+        onCustomer={(customer) => save({ ...shown, customer })}
+        onHome={(home) => save({ ...shown, home })}
+      />
+      <Link className="key go" to={`/visits/${id}/test`}>
+        Test the water
+      </Link>
       <section className="mt-8" aria-label="Visits to this home">
         <h2 className="mb-1">Visits to this home</h2>
-        {view.others.length === 0 && <p className="text-m text-ink-2 mb-2">This is the only one. At the next, today’s readings are held against the new ones.</p>}
-        <ul className="mb-3">{view.others.map((o) => <li key={o.id} className="border-b border-rule"><Link className="flex items-center min-h-12 text-ink" to={`/visits/${o.id}`}>{new Date(o.started_at).toLocaleDateString([], { weekday: "long", day: "numeric", month: "long", year: "numeric" })}</Link></li>)}</ul>
+        {view.others.length === 0 && (
+          <p className="text-m text-ink-2 mb-2">
+            This is the only one. At the next, today’s readings are held against the new ones.
+          </p>
+        )}
+        <ul className="mb-3">
+          {view.others.map((o) => (
+            <li key={o.id} className="border-b border-rule">
+              <Link className="flex items-center min-h-12 text-ink" to={`/visits/${o.id}`}>
+                {new Date(o.started_at).toLocaleDateString([], {
+                  weekday: "long",
+                  day: "numeric",
+                  month: "long",
+                  year: "numeric",
+                })}
+              </Link>
+            </li>
+          ))}
+        </ul>
         <VisitAgain visit={id} />
       </section>
     </div>

@@ -6,12 +6,62 @@ import { useUnits } from "../../app/units";
 import { NumberField, Seg, TextField, YES_NO } from "../../ui/fields";
 
 export const NEW_HOME: Home = {
-  name: "", place: "", source: "city", people: 2, bathrooms: 1, occupied_days: 365.25, bill_gal_day: null, flow_gpm: null, flow_full_bore: false, static_psi: null, running_psi: null, pump_gpm: null, low_yield: null, drain: null, socket: null, septic: null,
-  headroom_in: null, floor_ok: null, freezing: null, tenant: false, brine_forbidden: null, water_price: "0", sewer_price: "0", bottled_month: "0", soap_month: "0", pipe_material: "", service_line: "", note: "",
-  care: { consent: false, infant: false, pregnancy: false, weak_immunity: false, low_sodium: false, low_potassium: false, dialysis: false, aquarium: false },
+  name: "",
+  place: "",
+  source: "city",
+  people: 2,
+  bathrooms: 1,
+  occupied_days: 365.25,
+  bill_gal_day: null,
+  flow_gpm: null,
+  flow_full_bore: false,
+  static_psi: null,
+  running_psi: null,
+  pump_gpm: null,
+  low_yield: null,
+  drain: null,
+  socket: null,
+  septic: null,
+  headroom_in: null,
+  floor_ok: null,
+  freezing: null,
+  tenant: false,
+  brine_forbidden: null,
+  water_price: "0",
+  sewer_price: "0",
+  bottled_month: "0",
+  soap_month: "0",
+  pipe_material: "",
+  service_line: "",
+  note: "",
+  care: {
+    consent: false,
+    infant: false,
+    pregnancy: false,
+    weak_immunity: false,
+    low_sodium: false,
+    low_potassium: false,
+    dialysis: false,
+    aquarium: false,
+  },
 };
-const SOURCES = [["city", "Town main"], ["well_drilled", "Drilled well"], ["well_dug", "Dug well"], ["spring", "Spring"], ["lake", "Lake"], ["cistern", "Cistern"]] as const;
-const CARE = [["infant", "An infant"], ["pregnancy", "Pregnancy"], ["weak_immunity", "Weakened immunity"], ["low_sodium", "Low-sodium diet"], ["low_potassium", "Low-potassium diet"], ["dialysis", "Dialysis at home"], ["aquarium", "An aquarium"]] as const;
+const SOURCES = [
+  ["city", "Town main"],
+  ["well_drilled", "Drilled well"],
+  ["well_dug", "Dug well"],
+  ["spring", "Spring"],
+  ["lake", "Lake"],
+  ["cistern", "Cistern"],
+] as const;
+const CARE = [
+  ["infant", "An infant"],
+  ["pregnancy", "Pregnancy"],
+  ["weak_immunity", "Weakened immunity"],
+  ["low_sodium", "Low-sodium diet"],
+  ["low_potassium", "Low-potassium diet"],
+  ["dialysis", "Dialysis at home"],
+  ["aquarium", "An aquarium"],
+] as const;
 
 interface Props {
   customer: Customer;
@@ -21,19 +71,52 @@ interface Props {
   fresh?: boolean;
 }
 
-const METRIC: Record<string, [string, number]> = { gpm: ["L/min", 3.785411784], psi: ["kPa", 6.894757], in: ["cm", 2.54], "gal/day": ["L/day", 3.785411784] };
+const METRIC: Record<string, [string, number]> = {
+  gpm: ["L/min", 3.785411784],
+  psi: ["kPa", 6.894757],
+  in: ["cm", 2.54],
+  "gal/day": ["L/day", 3.785411784],
+};
 
 /** A quantity of the home, typed in the units that this device shows; kept in US units as everywhere. */
-function Quantity({ unit, value, onCommit, ...rest }: { label: string; unit: string; value: number | null; hint?: string; onCommit: (v: number | null) => void }): ReactElement {
+function Quantity({
+  unit,
+  value,
+  onCommit,
+  ...rest
+}: {
+  label: string;
+  unit: string;
+  value: number | null;
+  hint?: string;
+  onCommit: (v: number | null) => void;
+}): ReactElement {
   const [name, factor] = (useUnits() === "metric" ? METRIC[unit] : undefined) ?? [unit, 1];
-  return <NumberField {...rest} unit={name} value={value === null ? null : Math.round(value * factor * 100) / 100} onCommit={(n) => onCommit(n === null ? null : n / factor)} />;
+  return (
+    <NumberField
+      {...rest}
+      unit={name}
+      value={value === null ? null : Math.round(value * factor * 100) / 100}
+      onCommit={(n) => onCommit(n === null ? null : n / factor)}
+    />
+  );
 }
 
-function Group({ title, children }: { title: string; children: ReactElement | (ReactElement | null)[] }): ReactElement {
+function Group({
+  title,
+  children,
+}: {
+  title: string;
+  children: ReactElement | (ReactElement | null)[];
+}): ReactElement {
   return (
     <fieldset className="border-0 border-t border-rule pt-3 pb-5 m-0 px-0">
-      <legend className="float-left w-full mb-3"><h2 className="text-[20px]">{title}</h2></legend>
-      <div className="clear-both grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] items-start gap-x-5 gap-y-4">{children}</div>
+      <legend className="float-left w-full mb-3">
+        <h2 className="text-[20px]">{title}</h2>
+      </legend>
+      <div className="clear-both grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] items-start gap-x-5 gap-y-4">
+        {children}
+      </div>
     </fieldset>
   );
 }
@@ -41,63 +124,245 @@ function Group({ title, children }: { title: string; children: ReactElement | (R
 function Place({ home, set }: { home: Home; set: (part: Partial<Home>) => void }): ReactElement {
   return (
     <Group title="The place for equipment">
-      <Seg label="Drain within reach" value={home.drain ?? null} choices={YES_NO} onChange={(drain) => set({ drain })} />
-      <Seg label="Socket within reach" value={home.socket ?? null} choices={YES_NO} onChange={(socket) => set({ socket })} />
-      <Seg label="Septic system" value={home.septic ?? null} choices={YES_NO} onChange={(septic) => set({ septic })} />
-      <Seg label="May freeze there" value={home.freezing ?? null} choices={YES_NO} onChange={(freezing) => set({ freezing })} />
-      <Quantity label="Free height" unit="in" value={home.headroom_in ?? null} onCommit={(headroom_in) => set({ headroom_in })} />
-      <Seg label="Tenant, may not plumb" value={home.tenant} choices={[{ value: true, name: "Yes" }, { value: false, name: "No" }]} onChange={(tenant) => set({ tenant })} />
+      <Seg
+        label="Drain within reach"
+        value={home.drain ?? null}
+        choices={YES_NO}
+        onChange={(drain) => set({ drain })}
+      />
+      <Seg
+        label="Socket within reach"
+        value={home.socket ?? null}
+        choices={YES_NO}
+        onChange={(socket) => set({ socket })}
+      />
+      <Seg
+        label="Septic system"
+        value={home.septic ?? null}
+        choices={YES_NO}
+        onChange={(septic) => set({ septic })}
+      />
+      <Seg
+        label="May freeze there"
+        value={home.freezing ?? null}
+        choices={YES_NO}
+        onChange={(freezing) => set({ freezing })}
+      />
+      <Quantity
+        label="Free height"
+        unit="in"
+        value={home.headroom_in ?? null}
+        onCommit={(headroom_in) => set({ headroom_in })}
+      />
+      <Seg
+        label="Tenant, may not plumb"
+        value={home.tenant}
+        choices={[
+          { value: true, name: "Yes" },
+          { value: false, name: "No" },
+        ]}
+        onChange={(tenant) => set({ tenant })}
+      />
     </Group>
   );
 }
 
-export function HomeForm({ customer, home, onCustomer, onHome, fresh = false }: Props): ReactElement {
+export function HomeForm({
+  customer,
+  home,
+  onCustomer,
+  onHome,
+  fresh = false,
+}: Props): ReactElement {
   const set = (part: Partial<Home>): void => onHome({ ...home, ...part });
-  const well = home.source === "well_drilled" || home.source === "well_dug" || home.source === "spring";
+  const well =
+    home.source === "well_drilled" || home.source === "well_dug" || home.source === "spring";
   return (
     <div>
       <Group title="Who and where">
-        <TextField label="Customer’s name" value={customer.name} required first={fresh} onCommit={(name) => onCustomer({ ...customer, name })} />
-        <TextField label="House" value={home.name} hint="Street and number, or how you call it" onCommit={(name) => set({ name })} />
+        <TextField
+          label="Customer’s name"
+          value={customer.name}
+          required
+          first={fresh}
+          onCommit={(name) => onCustomer({ ...customer, name })}
+        />
+        <TextField
+          label="House"
+          value={home.name}
+          hint="Street and number, or how you call it"
+          onCommit={(name) => set({ name })}
+        />
         <TextField label="Place" value={home.place} onCommit={(place) => set({ place })} />
-        <TextField label="Phone" value={customer.phone} onCommit={(phone) => onCustomer({ ...customer, phone })} />
+        <TextField
+          label="Phone"
+          value={customer.phone}
+          onCommit={(phone) => onCustomer({ ...customer, phone })}
+        />
       </Group>
       <fieldset className="border-0 border-t border-rule pt-3 pb-5 m-0 px-0">
-        <legend className="float-left w-full mb-3"><h2 className="text-[20px]">The water comes from</h2></legend>
+        <legend className="float-left w-full mb-3">
+          <h2 className="text-[20px]">The water comes from</h2>
+        </legend>
         <div className="clear-both flex flex-wrap gap-2" role="radiogroup" aria-label="Source">
           {SOURCES.map(([s, name]) => (
-            <button key={s} type="button" role="radio" aria-checked={home.source === s} className="key" style={home.source === s ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : undefined} onClick={() => set({ source: s })}>{name}</button>
+            <button
+              key={s}
+              type="button"
+              role="radio"
+              aria-checked={home.source === s}
+              className="key"
+              style={
+                home.source === s
+                  ? { background: "var(--yuzu)", color: "var(--on-yuzu)" }
+                  : undefined
+              }
+              onClick={() => set({ source: s })}
+            >
+              {name}
+            </button>
           ))}
         </div>
       </fieldset>
       <Group title="The household">
-        <NumberField label="People" value={home.people} max={500} onCommit={(n) => set({ people: n ?? 0 })} />
-        <NumberField label="Bathrooms" value={home.bathrooms} max={100} hint="halves count: 1.5, 2.5" onCommit={(n) => set({ bathrooms: n ?? 0 })} />
-        <NumberField label="Days lived in, a year" unit="days" value={home.occupied_days} max={366} onCommit={(n) => set({ occupied_days: n ?? 365.25 })} />
-        <Quantity label="Use from the water bill" unit="gal/day" value={home.bill_gal_day ?? null} hint="indoor use; wins over people × setting" onCommit={(bill_gal_day) => set({ bill_gal_day })} />
+        <NumberField
+          label="People"
+          value={home.people}
+          max={500}
+          onCommit={(n) => set({ people: n ?? 0 })}
+        />
+        <NumberField
+          label="Bathrooms"
+          value={home.bathrooms}
+          max={100}
+          hint="halves count: 1.5, 2.5"
+          onCommit={(n) => set({ bathrooms: n ?? 0 })}
+        />
+        <NumberField
+          label="Days lived in, a year"
+          unit="days"
+          value={home.occupied_days}
+          max={366}
+          onCommit={(n) => set({ occupied_days: n ?? 365.25 })}
+        />
+        <Quantity
+          label="Use from the water bill"
+          unit="gal/day"
+          value={home.bill_gal_day ?? null}
+          hint="indoor use; wins over people × setting"
+          onCommit={(bill_gal_day) => set({ bill_gal_day })}
+        />
       </Group>
       <Group title="Flow and pressure">
-        <Quantity label="Measured flow" unit="gpm" value={home.flow_gpm ?? null} onCommit={(flow_gpm) => set({ flow_gpm })} />
-        <Seg label="Measured full bore" value={home.flow_full_bore} choices={[{ value: true, name: "Yes" }, { value: false, name: "No" }]} onChange={(flow_full_bore) => set({ flow_full_bore })} />
-        <Quantity label="Static pressure" unit="psi" value={home.static_psi ?? null} onCommit={(static_psi) => set({ static_psi })} />
-        <Quantity label="Running pressure" unit="psi" value={home.running_psi ?? null} hint="with a tap open" onCommit={(running_psi) => set({ running_psi })} />
-        {well ? <Quantity label="The pump delivers" unit="gpm" value={home.pump_gpm ?? null} onCommit={(pump_gpm) => set({ pump_gpm })} /> : null}
-        {well ? <Seg label="The well ran low" value={home.low_yield ?? null} choices={YES_NO} onChange={(low_yield) => set({ low_yield })} /> : null}
+        <Quantity
+          label="Measured flow"
+          unit="gpm"
+          value={home.flow_gpm ?? null}
+          onCommit={(flow_gpm) => set({ flow_gpm })}
+        />
+        <Seg
+          label="Measured full bore"
+          value={home.flow_full_bore}
+          choices={[
+            { value: true, name: "Yes" },
+            { value: false, name: "No" },
+          ]}
+          onChange={(flow_full_bore) => set({ flow_full_bore })}
+        />
+        <Quantity
+          label="Static pressure"
+          unit="psi"
+          value={home.static_psi ?? null}
+          onCommit={(static_psi) => set({ static_psi })}
+        />
+        <Quantity
+          label="Running pressure"
+          unit="psi"
+          value={home.running_psi ?? null}
+          hint="with a tap open"
+          onCommit={(running_psi) => set({ running_psi })}
+        />
+        {well ? (
+          <Quantity
+            label="The pump delivers"
+            unit="gpm"
+            value={home.pump_gpm ?? null}
+            onCommit={(pump_gpm) => set({ pump_gpm })}
+          />
+        ) : null}
+        {well ? (
+          <Seg
+            label="The well ran low"
+            value={home.low_yield ?? null}
+            choices={YES_NO}
+            onChange={(low_yield) => set({ low_yield })}
+          />
+        ) : null}
       </Group>
       <Place home={home} set={set} />
       <Group title="What water costs today">
-        <NumberField label="Water" unit="a 1,000 gal" value={Number(home.water_price)} max={10000} onCommit={(n) => set({ water_price: String(n ?? 0) })} />
-        <NumberField label="Sewer" unit="a 1,000 gal" value={Number(home.sewer_price)} max={10000} onCommit={(n) => set({ sewer_price: String(n ?? 0) })} />
-        <NumberField label="Bottled water bought" unit="a month" value={Number(home.bottled_month)} max={100000} onCommit={(n) => set({ bottled_month: String(n ?? 0) })} />
-        <NumberField label="Soap and detergent" unit="a month" value={Number(home.soap_month)} max={100000} onCommit={(n) => set({ soap_month: String(n ?? 0) })} />
+        <NumberField
+          label="Water"
+          unit="a 1,000 gal"
+          value={Number(home.water_price)}
+          max={10000}
+          onCommit={(n) => set({ water_price: String(n ?? 0) })}
+        />
+        <NumberField
+          label="Sewer"
+          unit="a 1,000 gal"
+          value={Number(home.sewer_price)}
+          max={10000}
+          onCommit={(n) => set({ sewer_price: String(n ?? 0) })}
+        />
+        <NumberField
+          label="Bottled water bought"
+          unit="a month"
+          value={Number(home.bottled_month)}
+          max={100000}
+          onCommit={(n) => set({ bottled_month: String(n ?? 0) })}
+        />
+        <NumberField
+          label="Soap and detergent"
+          unit="a month"
+          value={Number(home.soap_month)}
+          max={100000}
+          onCommit={(n) => set({ soap_month: String(n ?? 0) })}
+        />
       </Group>
       <fieldset className="border-0 border-t border-rule pt-3 pb-5 m-0 px-0">
-        <legend className="float-left w-full mb-1"><h2 className="text-[20px]">Asked only with consent, and no more than needed</h2></legend>
+        <legend className="float-left w-full mb-1">
+          <h2 className="text-[20px]">Asked only with consent, and no more than needed</h2>
+        </legend>
         <div className="clear-both flex flex-wrap gap-2 pt-2">
-          <button type="button" className="key" aria-pressed={home.care.consent} style={home.care.consent ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : undefined} onClick={() => set({ care: home.care.consent ? NEW_HOME.care : { ...home.care, consent: true } })}>{home.care.consent ? "Consent given" : "Ask for consent"}</button>
-          {home.care.consent && CARE.map(([k, name]) => (
-            <button key={k} type="button" className="key" aria-pressed={home.care[k]} style={home.care[k] ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : undefined} onClick={() => set({ care: { ...home.care, [k]: !home.care[k] } })}>{name}</button>
-          ))}
+          <button
+            type="button"
+            className="key"
+            aria-pressed={home.care.consent}
+            style={
+              home.care.consent ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : undefined
+            }
+            onClick={() =>
+              set({ care: home.care.consent ? NEW_HOME.care : { ...home.care, consent: true } })
+            }
+          >
+            {home.care.consent ? "Consent given" : "Ask for consent"}
+          </button>
+          {home.care.consent &&
+            CARE.map(([k, name]) => (
+              <button
+                key={k}
+                type="button"
+                className="key"
+                aria-pressed={home.care[k]}
+                style={
+                  home.care[k] ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : undefined
+                }
+                onClick={() => set({ care: { ...home.care, [k]: !home.care[k] } })}
+              >
+                {name}
+              </button>
+            ))}
         </div>
       </fieldset>
     </div>

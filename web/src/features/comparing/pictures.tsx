@@ -6,36 +6,142 @@ import { num } from "../../app/show";
 import { Pip, StateMark } from "../../ui/marks";
 
 export function EvidenceMark({ level }: { level: string | null | undefined }): ReactElement | null {
-  const box = (children: ReactElement, label: string): ReactElement => <svg width={18} height={18} viewBox="-9 -9 18 18" role="img" aria-label={label} style={{ flex: "none" }}>{children}</svg>;
+  const box = (children: ReactElement, label: string): ReactElement => (
+    <svg
+      width={18}
+      height={18}
+      viewBox="-9 -9 18 18"
+      role="img"
+      aria-label={label}
+      style={{ flex: "none" }}
+    >
+      {children}
+    </svg>
+  );
   switch (level) {
-    case "measured_here": return box(<Pip x={0} y={0} s={6} />, "measured here");
-    case "certified": return box(<><path d={`${Array.from({ length: 10 }, (_, i) => { const a = (i / 10) * 6.283; const b = ((i + 0.5) / 10) * 6.283; return `${i ? "L" : "M"}${7.5 * Math.cos(a)},${7.5 * Math.sin(a)}L${5.8 * Math.cos(b)},${5.8 * Math.sin(b)}`; }).join("")}Z`} fill="var(--ink)" /><path d="M-3,.2l2,2.2l4,-4.4" stroke="var(--paper)" strokeWidth={1.7} fill="none" /></>, "certified");
-    case "tested": return box(<><path d="M-2,-7v4.500l-4,8.500h12l-4,-8.500v-4.500" fill="none" stroke="var(--ink)" strokeWidth={1.6} strokeLinejoin="round" /><path d="M-4,2.500h8l1.500,3.500h-11Z" fill="var(--ink)" /></>, "tested");
-    case "maker_states": return box(<path d="M-6,-6h12v8h-6l-4,4v-4h-2Z" fill="none" stroke="var(--ink)" strokeWidth={1.6} strokeLinejoin="round" />, "maker states");
-    case "typical": return box(<path d="M-6,1q3,-5 6,-1t6,-1" fill="none" stroke="var(--ink)" strokeWidth={2.2} strokeLinecap="round" />, "typical");
-    default: return null;
+    case "measured_here":
+      return box(<Pip x={0} y={0} s={6} />, "measured here");
+    case "certified":
+      return box(
+        <>
+          <path
+            d={`${Array.from({ length: 10 }, (_, i) => {
+              const a = (i / 10) * 6.283;
+              const b = ((i + 0.5) / 10) * 6.283;
+              return `${i ? "L" : "M"}${7.5 * Math.cos(a)},${7.5 * Math.sin(a)}L${5.8 * Math.cos(b)},${5.8 * Math.sin(b)}`;
+            }).join("")}Z`}
+            fill="var(--ink)"
+          />
+          <path d="M-3,.2l2,2.2l4,-4.4" stroke="var(--paper)" strokeWidth={1.7} fill="none" />
+        </>,
+        "certified",
+      );
+    case "tested":
+      return box(
+        <>
+          <path
+            d="M-2,-7v4.500l-4,8.500h12l-4,-8.500v-4.500"
+            fill="none"
+            stroke="var(--ink)"
+            strokeWidth={1.6}
+            strokeLinejoin="round"
+          />
+          <path d="M-4,2.500h8l1.500,3.500h-11Z" fill="var(--ink)" />
+        </>,
+        "tested",
+      );
+    case "maker_states":
+      return box(
+        <path
+          d="M-6,-6h12v8h-6l-4,4v-4h-2Z"
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth={1.6}
+          strokeLinejoin="round"
+        />,
+        "maker states",
+      );
+    case "typical":
+      return box(
+        <path
+          d="M-6,1q3,-5 6,-1t6,-1"
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth={2.2}
+          strokeLinecap="round"
+        />,
+        "typical",
+      );
+    default:
+      return null;
   }
 }
 
-export function RangeBar({ row, cell, today }: { row: Row; cell: Cell; today: Cell | undefined }): ReactElement | null {
+export function RangeBar({
+  row,
+  cell,
+  today,
+}: {
+  row: Row;
+  cell: Cell;
+  today: Cell | undefined;
+}): ReactElement | null {
   const t = today?.range ?? null;
   const r = cell.range;
   if (!r) return null;
   const ends = [t?.high ?? t?.best ?? 0, r.high ?? r.best, row.target ?? 0];
   const top = Math.max(...ends) * 1.12 || 1;
   const X = (v: number): number => (v / top) * 150;
-  const bar = (a: number, b: number, solid: boolean): ReactElement => <rect x={X(a)} y={9} width={Math.max(4, X(b) - X(a))} height={11} fill={solid ? "var(--ink)" : "var(--paper)"} stroke="var(--ink)" strokeWidth={1.5} />;
+  const bar = (a: number, b: number, solid: boolean): ReactElement => (
+    <rect
+      x={X(a)}
+      y={9}
+      width={Math.max(4, X(b) - X(a))}
+      height={11}
+      fill={solid ? "var(--ink)" : "var(--paper)"}
+      stroke="var(--ink)"
+      strokeWidth={1.5}
+    />
+  );
   const moved = cell.change !== "today" && cell.change !== "stays" && t !== null;
   const [ta, tb] = [t?.low ?? 0, t?.high ?? t?.best ?? 0];
   const [ra, rb] = [r.low, r.high ?? r.best * 1.1];
   const down = rb < ta;
   return (
-    <svg viewBox="-1 0 154 28" width="100%" height={28} preserveAspectRatio="none" aria-hidden="true" style={{ display: "block", maxWidth: 170 }}>
-      {row.target != null && row.target > 0 && (row.op === "at_most" ? <rect x={0} y={2} width={X(row.target)} height={22} fill="var(--water)" /> : <rect x={X(row.target)} y={2} width={150 - X(row.target)} height={22} fill="var(--water)" />)}
-      {row.target != null && row.target > 0 && <path d={`M${X(row.target)},1V25`} stroke="var(--leaf)" strokeWidth={2} />}
+    <svg
+      viewBox="-1 0 154 28"
+      width="100%"
+      height={28}
+      preserveAspectRatio="none"
+      aria-hidden="true"
+      style={{ display: "block", maxWidth: 170 }}
+    >
+      {row.target != null &&
+        row.target > 0 &&
+        (row.op === "at_most" ? (
+          <rect x={0} y={2} width={X(row.target)} height={22} fill="var(--water)" />
+        ) : (
+          <rect
+            x={X(row.target)}
+            y={2}
+            width={150 - X(row.target)}
+            height={22}
+            fill="var(--water)"
+          />
+        ))}
+      {row.target != null && row.target > 0 && (
+        <path d={`M${X(row.target)},1V25`} stroke="var(--leaf)" strokeWidth={2} />
+      )}
       <path d="M0,25H150" stroke="var(--ink-3)" strokeWidth={1} />
       {moved && bar(ta, tb, false)}
-      {moved && down && X(ta) - X(rb) > 12 && <path d={`M${X(ta) - 2},14.500H${X(rb) + 4}M${X(rb) + 9},10l-5.500,4.500l5.500,4.500`} fill="none" stroke="var(--ink)" strokeWidth={1.4} />}
+      {moved && down && X(ta) - X(rb) > 12 && (
+        <path
+          d={`M${X(ta) - 2},14.500H${X(rb) + 4}M${X(rb) + 9},10l-5.500,4.500l5.500,4.500`}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth={1.4}
+        />
+      )}
       {bar(ra, rb, true)}
     </svg>
   );
@@ -44,17 +150,51 @@ export function RangeBar({ row, cell, today }: { row: Row; cell: Cell; today: Ce
 export function Tubs({ gallons }: { gallons: { kind: string; gal: number }[] }): ReactElement {
   const total = gallons.reduce((a, g) => a + g.gal, 0);
   const per = total > 24000 ? 4000 : total > 8000 ? 1600 : total > 2000 ? 400 : 160;
-  const fills: Record<string, string> = { membrane: "var(--water-2)", regeneration: "var(--water-3)", backwash: "#C98B4A", distiller: "var(--water-2)" };
-  const tubs = gallons.flatMap((g) => Array.from({ length: Math.ceil(g.gal / per - 0.04) }, (_, i) => ({ kind: g.kind, full: Math.min(1, g.gal / per - i) })));
+  const fills: Record<string, string> = {
+    membrane: "var(--water-2)",
+    regeneration: "var(--water-3)",
+    backwash: "#C98B4A",
+    distiller: "var(--water-2)",
+  };
+  const tubs = gallons.flatMap((g) =>
+    Array.from({ length: Math.ceil(g.gal / per - 0.04) }, (_, i) => ({
+      kind: g.kind,
+      full: Math.min(1, g.gal / per - i),
+    })),
+  );
   return (
-    <svg viewBox={`0 0 156 ${Math.ceil(tubs.length / 6) * 17 + 2}`} width={156} role="img" aria-label={`${num(total)} gallons, drawn as ${tubs.length} tubs of ${per} gallons`}>
+    <svg
+      viewBox={`0 0 156 ${Math.ceil(tubs.length / 6) * 17 + 2}`}
+      width={156}
+      role="img"
+      aria-label={`${num(total)} gallons, drawn as ${tubs.length} tubs of ${per} gallons`}
+    >
       {tubs.map((t, i) => (
         <g key={i} transform={`translate(${(i % 6) * 25.5} ${Math.floor(i / 6) * 17})`}>
-          <clipPath id={`tub${per}${i}${t.kind}`}><rect x={0} y={12 - 10 * t.full} width={20} height={20} /></clipPath>
-          <path d="M1,2.500h17.500l-1.600,6.200q-.6,2.300 -3,2.300h-8.300q-2.400,0 -3,-2.300Z" fill={fills[t.kind] ?? "var(--water-2)"} clipPath={`url(#tub${per}${i}${t.kind})`} />
-          <path d="M0,2.500h19.500M1,2.500l1.600,6.200q.6,2.300 3,2.300h8.300q2.400,0 3,-2.300L18.500,2.500M5,11v1.800M14.500,11v1.800" fill="none" stroke="var(--ink)" strokeWidth={1.3} strokeLinecap="round" />
-          {t.full > 0.5 && t.kind === "regeneration" && (<><circle cx={7} cy={6.5} r={1.2} fill="var(--ink)" /><circle cx={12.5} cy={6.5} r={1.2} fill="var(--ink)" /></>)}
-          {t.full > 0.5 && t.kind === "backwash" && <path d="M6,7h7.5" stroke="var(--ink)" strokeWidth={2} />}
+          <clipPath id={`tub${per}${i}${t.kind}`}>
+            <rect x={0} y={12 - 10 * t.full} width={20} height={20} />
+          </clipPath>
+          <path
+            d="M1,2.500h17.500l-1.600,6.200q-.6,2.300 -3,2.300h-8.300q-2.400,0 -3,-2.300Z"
+            fill={fills[t.kind] ?? "var(--water-2)"}
+            clipPath={`url(#tub${per}${i}${t.kind})`}
+          />
+          <path
+            d="M0,2.500h19.500M1,2.500l1.600,6.200q.6,2.300 3,2.300h8.300q2.400,0 3,-2.300L18.500,2.500M5,11v1.800M14.500,11v1.800"
+            fill="none"
+            stroke="var(--ink)"
+            strokeWidth={1.3}
+            strokeLinecap="round"
+          />
+          {t.full > 0.5 && t.kind === "regeneration" && (
+            <>
+              <circle cx={7} cy={6.5} r={1.2} fill="var(--ink)" />
+              <circle cx={12.5} cy={6.5} r={1.2} fill="var(--ink)" />
+            </>
+          )}
+          {t.full > 0.5 && t.kind === "backwash" && (
+            <path d="M6,7h7.5" stroke="var(--ink)" strokeWidth={2} />
+          )}
         </g>
       ))}
     </svg>
@@ -74,7 +214,26 @@ export function YearStrip({ strip }: { strip: readonly (readonly string[])[] }):
         return shown.map((k, i) => {
           const x = 6 + m * 12.4;
           const y = 49 - i * 9.6;
-          return k === "salt" ? <path key={`${m}${i}`} d={`M${x - 4},${y}l.8,-7h6.400l.8,7Z`} fill="var(--paper)" stroke="var(--ink)" strokeWidth={1.2} strokeLinejoin="round" /> : k === "media" ? <path key={`${m}${i}`} d={`M${x - 4},${y}l4,-7.500l4,7.500Z`} fill="var(--water-3)" stroke="var(--ink)" strokeWidth={1.1} /> : <rect key={`${m}${i}`} x={x - 3} y={y - 8} width={6} height={8} fill="var(--ink)" />;
+          return k === "salt" ? (
+            <path
+              key={`${m}${i}`}
+              d={`M${x - 4},${y}l.8,-7h6.400l.8,7Z`}
+              fill="var(--paper)"
+              stroke="var(--ink)"
+              strokeWidth={1.2}
+              strokeLinejoin="round"
+            />
+          ) : k === "media" ? (
+            <path
+              key={`${m}${i}`}
+              d={`M${x - 4},${y}l4,-7.500l4,7.500Z`}
+              fill="var(--water-3)"
+              stroke="var(--ink)"
+              strokeWidth={1.1}
+            />
+          ) : (
+            <rect key={`${m}${i}`} x={x - 3} y={y - 8} width={6} height={8} fill="var(--ink)" />
+          );
         });
       })}
     </svg>
@@ -82,28 +241,100 @@ export function YearStrip({ strip }: { strip: readonly (readonly string[])[] }):
 }
 
 export function MeetsMark({ cell }: { cell: Cell }): ReactElement | null {
-  if (cell.change === "not_tested" || cell.change === "unknown") return <StateMark kind="unk" size={17} />;
-  if (!cell.established && cell.change === "less") return <StateMark kind="unk" size={17} label="not established" />;
-  if (cell.meets === "met") return <StateMark kind="done" size={17} label="meets what was wanted" />;
-  if (cell.meets === "not_met") return <StateMark kind="no" size={17} label="does not meet what was wanted" />;
+  if (cell.change === "not_tested" || cell.change === "unknown")
+    return <StateMark kind="unk" size={17} />;
+  if (!cell.established && cell.change === "less")
+    return <StateMark kind="unk" size={17} label="not established" />;
+  if (cell.meets === "met")
+    return <StateMark kind="done" size={17} label="meets what was wanted" />;
+  if (cell.meets === "not_met")
+    return <StateMark kind="no" size={17} label="does not meet what was wanted" />;
   return null;
 }
 
-const COST_WORDS: Record<string, string> = { equipment: "equipment", installation: "installing", filter: "filters", part: "other parts", membrane: "membranes", resin: "resin", media: "media", lamp: "lamps", salt: "salt", water: "water", power: "electricity", service: "service", sanitise: "sanitising", bottled: "bottled water", soap: "soap" };
-const FILLS = ["var(--ink)", "var(--lake)", "var(--water)", "var(--yuzu)", "var(--leaf)", "var(--ink-3)", "var(--paper)"];
+const COST_WORDS: Record<string, string> = {
+  equipment: "equipment",
+  installation: "installing",
+  filter: "filters",
+  part: "other parts",
+  membrane: "membranes",
+  resin: "resin",
+  media: "media",
+  lamp: "lamps",
+  salt: "salt",
+  water: "water",
+  power: "electricity",
+  service: "service",
+  sanitise: "sanitising",
+  bottled: "bottled water",
+  soap: "soap",
+};
+const FILLS = [
+  "var(--ink)",
+  "var(--lake)",
+  "var(--water)",
+  "var(--yuzu)",
+  "var(--leaf)",
+  "var(--ink-3)",
+  "var(--paper)",
+];
 
 /** All that is paid, stacked by kind, the most first; the words say what the colours do. */
-export function CostStack({ kinds, shown }: { kinds: Record<string, string | number>; shown: (amount: number) => string }): ReactElement | null {
-  const parts = Object.entries(kinds).map(([kind, v]) => ({ kind, amount: Number(v) })).filter((p) => p.amount > 0).sort((a, b) => b.amount - a.amount);
+export function CostStack({
+  kinds,
+  shown,
+}: {
+  kinds: Record<string, string | number>;
+  shown: (amount: number) => string;
+}): ReactElement | null {
+  const parts = Object.entries(kinds)
+    .map(([kind, v]) => ({ kind, amount: Number(v) }))
+    .filter((p) => p.amount > 0)
+    .sort((a, b) => b.amount - a.amount);
   const all = parts.reduce((a, p) => a + p.amount, 0);
   if (all <= 0) return null;
   const starts = parts.map((_, i) => parts.slice(0, i).reduce((a, p) => a + p.amount, 0));
   return (
     <div className="mb-3" data-testid="cost-stack">
-      <svg viewBox="0 0 300 26" width="100%" height={26} preserveAspectRatio="none" aria-hidden="true">
-        {parts.map((p, i) => <rect key={p.kind} x={(300 * starts[i]!) / all} y={1} width={(300 * p.amount) / all} height={24} fill={FILLS[i % FILLS.length]} stroke="var(--ink)" strokeWidth={1} vectorEffect="non-scaling-stroke" />)}
+      <svg
+        viewBox="0 0 300 26"
+        width="100%"
+        height={26}
+        preserveAspectRatio="none"
+        aria-hidden="true"
+      >
+        {parts.map((p, i) => (
+          <rect
+            key={p.kind}
+            x={(300 * starts[i]!) / all}
+            y={1}
+            width={(300 * p.amount) / all}
+            height={24}
+            fill={FILLS[i % FILLS.length]}
+            stroke="var(--ink)"
+            strokeWidth={1}
+            vectorEffect="non-scaling-stroke"
+          />
+        ))}
       </svg>
-      <ul className="text-m mt-1 grid gap-[2px]">{parts.map((p, i) => <li key={p.kind} className="flex gap-2 items-center"><svg width={13} height={13} aria-hidden="true"><rect x={0.5} y={0.5} width={12} height={12} fill={FILLS[i % FILLS.length]} stroke="var(--ink)" /></svg><span className="flex-1">{COST_WORDS[p.kind] ?? p.kind}</span><span>{shown(p.amount)}</span></li>)}</ul>
+      <ul className="text-m mt-1 grid gap-[2px]">
+        {parts.map((p, i) => (
+          <li key={p.kind} className="flex gap-2 items-center">
+            <svg width={13} height={13} aria-hidden="true">
+              <rect
+                x={0.5}
+                y={0.5}
+                width={12}
+                height={12}
+                fill={FILLS[i % FILLS.length]}
+                stroke="var(--ink)"
+              />
+            </svg>
+            <span className="flex-1">{COST_WORDS[p.kind] ?? p.kind}</span>
+            <span>{shown(p.amount)}</span>
+          </li>
+        ))}
+      </ul>
     </div>
   );
 }

@@ -11,14 +11,61 @@ import { StateMark } from "../../ui/marks";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { KIND_NAMES } from "../treating/kinds";
 
-function Preview({ p, may, busy, onStore, onLeave }: { p: CataloguePreview; may: boolean; busy: boolean; onStore: () => void; onLeave: () => void }): ReactElement {
+function Preview({
+  p,
+  may,
+  busy,
+  onStore,
+  onLeave,
+}: {
+  p: CataloguePreview;
+  may: boolean;
+  busy: boolean;
+  onStore: () => void;
+  onLeave: () => void;
+}): ReactElement {
   const n = (c: string): number => p.rows.filter((r) => r.change === c).length;
   const told = p.rows.filter((r) => r.change !== "same");
   return (
     <div className="border-[1.5px] border-ink bg-slip p-4 my-3" role="status">
-      <p className="font-semibold mb-2">{p.good ? `${n("new")} new, ${n("changed")} changed, ${n("same")} the same` : `${n("error")} of ${p.rows.length} rows cannot be used: nothing is stored`}</p>
-      <ul className="max-h-[260px] overflow-auto scroll text-m" tabIndex={-1}>{told.slice(0, 200).map((r) => <li key={r.row} className="flex gap-3 py-1 border-b border-rule"><StateMark kind={r.change === "error" ? "no" : "done"} size={16} /><span className="w-16 text-ink-2 shrink-0">row {r.row}</span><b className="w-56 shrink-0 truncate">{r.name || r.code || "no name"}</b><span>{r.change === "error" ? `${r.where}: ${r.error} ${r.remedy}` : r.change === "changed" ? `changed: ${r.fields.join(", ")}` : "new"}</span></li>)}</ul>
-      <div className="flex gap-2 mt-3">{may ? <button className="key" style={{ background: "var(--ink)", color: "var(--paper)" }} disabled={!p.good || busy || told.length === 0} onClick={onStore}>{told.length === 0 ? "Nothing to store" : `Store all ${p.rows.length}`}</button> : <p className="text-m text-ink-2 self-center">A manager may store it.</p>}<button className="key bare" onClick={onLeave}>Leave it</button></div>
+      <p className="font-semibold mb-2">
+        {p.good
+          ? `${n("new")} new, ${n("changed")} changed, ${n("same")} the same`
+          : `${n("error")} of ${p.rows.length} rows cannot be used: nothing is stored`}
+      </p>
+      <ul className="max-h-[260px] overflow-auto scroll text-m" tabIndex={-1}>
+        {told.slice(0, 200).map((r) => (
+          <li key={r.row} className="flex gap-3 py-1 border-b border-rule">
+            <StateMark kind={r.change === "error" ? "no" : "done"} size={16} />
+            <span className="w-16 text-ink-2 shrink-0">row {r.row}</span>
+            <b className="w-56 shrink-0 truncate">{r.name || r.code || "no name"}</b>
+            <span>
+              {r.change === "error"
+                ? `${r.where}: ${r.error} ${r.remedy}`
+                : r.change === "changed"
+                  ? `changed: ${r.fields.join(", ")}`
+                  : "new"}
+            </span>
+          </li>
+        ))}
+      </ul>
+      <div className="flex gap-2 mt-3">
+        {may ? (
+          <button
+            className="key"
+            style={{ background: "var(--ink)", color: "var(--paper)" }}
+            disabled={!p.good || busy || told.length === 0}
+            onClick={onStore}
+          >
+            {told.length === 0 ? "Nothing to store" : `Store all ${p.rows.length}`}
+          </button>
+        ) : (
+          <p className="text-m text-ink-2 self-center">A manager may store it.</p>
+        )}
+        <button className="key bare" onClick={onLeave}>
+          Leave it
+        </button>
+      </div>
     </div>
   );
 }
@@ -30,29 +77,121 @@ export function Catalogue({ may, currency }: { may: boolean; currency: string })
   const [file, setFile] = useState<File | null>(null);
   const [kind, setKind] = useState("");
   const type = (f: File): string => (f.name.endsWith(".json") ? "application/json" : "text/csv");
-  const preview = useMutation({ mutationFn: (f: File) => upload<CataloguePreview>("/api/catalogue/preview", f, type(f)), onMutate: (f) => setFile(f) });
-  const bring = useMutation({ mutationFn: (f: File) => upload<CataloguePreview>("/api/catalogue/import", f, type(f)), onSuccess: () => { setFile(null); preview.reset(); void client.invalidateQueries({ queryKey: ["catalogue"] }); } });
+  const preview = useMutation({
+    mutationFn: (f: File) => upload<CataloguePreview>("/api/catalogue/preview", f, type(f)),
+    onMutate: (f) => setFile(f),
+  });
+  const bring = useMutation({
+    mutationFn: (f: File) => upload<CataloguePreview>("/api/catalogue/import", f, type(f)),
+    onSuccess: () => {
+      setFile(null);
+      preview.reset();
+      void client.invalidateQueries({ queryKey: ["catalogue"] });
+    },
+  });
   const list = (items.data ?? []).filter((i) => kind === "" || i.figures.kind === kind);
   const kinds = [...new Set((items.data ?? []).map((i) => i.figures.kind))].sort();
   return (
     <section id="catalogue" aria-labelledby="catalogue-title">
       <div className="flex items-end gap-3 flex-wrap mb-2">
-        <h2 id="catalogue-title" className="flex-1">Catalogue{items.data && `, ${items.data.length} items`}</h2>
-        <a className="key" href="/api/catalogue/file?form=csv" download><Download size={20} aria-hidden="true" />CSV</a>
-        <a className="key" href="/api/catalogue/file?form=json" download><Download size={20} aria-hidden="true" />JSON</a>
-        <input ref={chosen} type="file" accept=".csv,.json,text/csv,application/json" className="sr-only" tabIndex={-1} aria-label="Catalogue file" onChange={(e) => { const f = e.target.files?.[0]; if (f) preview.mutate(f); e.target.value = ""; }} />
-        <button className="key" disabled={preview.isPending} onClick={() => chosen.current?.click()}><Upload size={20} aria-hidden="true" />{preview.isPending ? "Reading the file" : "Bring in a file"}</button>
+        <h2 id="catalogue-title" className="flex-1">
+          Catalogue{items.data && `, ${items.data.length} items`}
+        </h2>
+        <a className="key" href="/api/catalogue/file?form=csv" download>
+          <Download size={20} aria-hidden="true" />
+          CSV
+        </a>
+        <a className="key" href="/api/catalogue/file?form=json" download>
+          <Download size={20} aria-hidden="true" />
+          JSON
+        </a>
+        <input
+          ref={chosen}
+          type="file"
+          accept=".csv,.json,text/csv,application/json"
+          className="sr-only"
+          tabIndex={-1}
+          aria-label="Catalogue file"
+          onChange={(e) => {
+            const f = e.target.files?.[0];
+            if (f) preview.mutate(f);
+            e.target.value = "";
+          }}
+        />
+        <button
+          className="key"
+          disabled={preview.isPending}
+          onClick={() => chosen.current?.click()}
+        >
+          <Upload size={20} aria-hidden="true" />
+          {preview.isPending ? "Reading the file" : "Bring in a file"}
+        </button>
       </div>
-      <p className="text-m text-ink-2 mb-2">Price and figures are those a line is worked out with today. Proposals keep the figures of their day.</p>
+      <p className="text-m text-ink-2 mb-2">
+        Price and figures are those a line is worked out with today. Proposals keep the figures of
+        their day.
+      </p>
       <Trouble error={preview.error ?? bring.error} />
-      {bring.isSuccess && !file && <p role="status" className="text-leaf font-semibold">Stored.</p>}
-      {preview.data && file && <Preview p={preview.data} may={may} busy={bring.isPending} onStore={() => bring.mutate(file)} onLeave={() => { setFile(null); preview.reset(); }} />}
+      {bring.isSuccess && !file && (
+        <p role="status" className="text-leaf font-semibold">
+          Stored.
+        </p>
+      )}
+      {preview.data && file && (
+        <Preview
+          p={preview.data}
+          may={may}
+          busy={bring.isPending}
+          onStore={() => bring.mutate(file)}
+          onLeave={() => {
+            setFile(null);
+            preview.reset();
+          }}
+        />
+      )}
       {items.isPending && <Waiting what="Fetching the catalogue." />}
-      <label className="field w-[280px] mb-2"><span>Kind</span><select className="input" value={kind} onChange={(e) => setKind(e.target.value)}><option value="">all</option>{kinds.map((k) => <option key={k} value={k}>{KIND_NAMES[k] ?? k}</option>)}</select></label>
-      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Items"><table className="w-full text-m">
-        <thead><tr className="text-left border-b-[1.5px] border-ink"><th className="py-2 pr-3">Item</th><th className="pr-3">Kind</th><th className="pr-3">For</th><th className="pr-3 text-right">Price</th><th className="pr-3 text-right">Installing</th><th>Priced on</th></tr></thead>
-        <tbody>{list.map((i) => <tr key={i.code} className="border-b border-rule"><th scope="row" className="text-left py-2 pr-3 font-semibold">{i.name}<span className="block font-normal text-s text-ink-2">{i.code}, {i.maker}</span></th><td className="pr-3">{KIND_NAMES[i.figures.kind] ?? i.figures.kind}</td><td className="pr-3 text-ink-2">{i.for_what}</td><td className="pr-3 text-right">{money(i.price, currency, true)}</td><td className="pr-3 text-right">{money(i.installation, currency, true)}</td><td className="whitespace-nowrap">{i.priced_on}</td></tr>)}</tbody>
-      </table></div>
+      <label className="field w-[280px] mb-2">
+        <span>Kind</span>
+        <select className="input" value={kind} onChange={(e) => setKind(e.target.value)}>
+          <option value="">all</option>
+          {kinds.map((k) => (
+            <option key={k} value={k}>
+              {KIND_NAMES[k] ?? k}
+            </option>
+          ))}
+        </select>
+      </label>
+      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Items">
+        <table className="w-full text-m">
+          <thead>
+            <tr className="text-left border-b-[1.5px] border-ink">
+              <th className="py-2 pr-3">Item</th>
+              <th className="pr-3">Kind</th>
+              <th className="pr-3">For</th>
+              <th className="pr-3 text-right">Price</th>
+              <th className="pr-3 text-right">Installing</th>
+              <th>Priced on</th>
+            </tr>
+          </thead>
+          <tbody>
+            {list.map((i) => (
+              <tr key={i.code} className="border-b border-rule">
+                <th scope="row" className="text-left py-2 pr-3 font-semibold">
+                  {i.name}
+                  <span className="block font-normal text-s text-ink-2">
+                    {i.code}, {i.maker}
+                  </span>
+                </th>
+                <td className="pr-3">{KIND_NAMES[i.figures.kind] ?? i.figures.kind}</td>
+                <td className="pr-3 text-ink-2">{i.for_what}</td>
+                <td className="pr-3 text-right">{money(i.price, currency, true)}</td>
+                <td className="pr-3 text-right">{money(i.installation, currency, true)}</td>
+                <td className="whitespace-nowrap">{i.priced_on}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
     </section>
   );
 }

@@ -9,18 +9,41 @@ import { Opens } from "../../ui/Slip";
 import { useVisitContext } from "../visit/context";
 
 const MARK: Record<string, Mark> = { fine: "done", notice: "say", act: "no", health: "no" };
-const WEIGHT_WORDS: Record<string, string> = { fine: "nothing to do", notice: "worth knowing", act: "asks for something", health: "for the laboratory and the authority" };
+const WEIGHT_WORDS: Record<string, string> = {
+  fine: "nothing to do",
+  notice: "worth knowing",
+  act: "asks for something",
+  health: "for the laboratory and the authority",
+};
 
 function Source({ f }: { f: Finding }): ReactElement {
   return (
     <>
       <p className="text-m">{f.sentence}</p>
       <div className="sum mt-2">
-        <span>Value</span><span className="v">{f.shown}</span><span />
-        {f.span !== "" && (<><span>Range</span><span className="v">{f.span}</span><span /></>)}
-        {f.band !== "" && (<><span>Band</span><span className="v">{f.band}</span><span /></>)}
+        <span>Value</span>
+        <span className="v">{f.shown}</span>
+        <span />
+        {f.span !== "" && (
+          <>
+            <span>Range</span>
+            <span className="v">{f.span}</span>
+            <span />
+          </>
+        )}
+        {f.band !== "" && (
+          <>
+            <span>Band</span>
+            <span className="v">{f.band}</span>
+            <span />
+          </>
+        )}
       </div>
-      <p className="text-s text-ink-2 mt-3">{f.source ? `Source: ${f.source}, ${f.year ?? ""}.` : "Shown as read; no limit is kept for it."}</p>
+      <p className="text-s text-ink-2 mt-3">
+        {f.source
+          ? `Source: ${f.source}, ${f.year ?? ""}.`
+          : "Shown as read; no limit is kept for it."}
+      </p>
     </>
   );
 }
@@ -28,12 +51,20 @@ function Source({ f }: { f: Finding }): ReactElement {
 function FindingRow({ f }: { f: Finding }): ReactElement {
   return (
     <li className="flex gap-3 py-2 border-b border-rule items-start">
-      <span className="pt-[3px]"><StateMark kind={MARK[f.weight] ?? "say"} size={18} label={WEIGHT_WORDS[f.weight] ?? ""} /></span>
+      <span className="pt-[3px]">
+        <StateMark kind={MARK[f.weight] ?? "say"} size={18} label={WEIGHT_WORDS[f.weight] ?? ""} />
+      </span>
       <span className="flex-1 min-w-0">
         {f.sentence}
-        <span className="block text-s text-ink-2">{KIND_WORDS[f.kind]}{f.kind === "health" ? ", laboratory only" : ""}{f.next !== "" && ` · next: ${f.next}`}</span>
+        <span className="block text-s text-ink-2">
+          {KIND_WORDS[f.kind]}
+          {f.kind === "health" ? ", laboratory only" : ""}
+          {f.next !== "" && ` · next: ${f.next}`}
+        </span>
       </span>
-      <Opens title={f.shown} slip={<Source f={f} />} className="text-m">source</Opens>
+      <Opens title={f.shown} slip={<Source f={f} />} className="text-m">
+        source
+      </Opens>
     </li>
   );
 }
@@ -41,18 +72,42 @@ function FindingRow({ f }: { f: Finding }): ReactElement {
 export function Meaning(): ReactElement {
   const { id, view } = useVisitContext();
   const m = view.assessment.meaning;
-  if (!m) return <div className="pt-2"><h1>Meaning</h1><p className="text-l mt-2">No raw sample yet. Draw a glass ahead of all treatment and test it; what it means shows here.</p></div>;
+  if (!m)
+    return (
+      <div className="pt-2">
+        <h1>Meaning</h1>
+        <p className="text-l mt-2">
+          No raw sample yet. Draw a glass ahead of all treatment and test it; what it means shows
+          here.
+        </p>
+      </div>
+    );
   const noticed = new Set(view.assessment.noticed.map((c) => c.id));
   const complaints = [...view.visit.complaints, ...view.assessment.noticed];
   const rest = m.findings.filter((f) => f.explains.length === 0);
   return (
     <div className="grid wide:grid-cols-[minmax(0,1fr)_340px] gap-x-10 gap-y-6 pb-6 pr-3">
       <section aria-label="Findings">
-        {view.assessment.nothing_needed && <p className="bg-yuzu text-on-yuzu font-d font-semibold text-[22px] px-5 py-3 mb-4">Nothing needed. The readings give no reason to buy anything.</p>}
+        {view.assessment.nothing_needed && (
+          <p className="bg-yuzu text-on-yuzu font-d font-semibold text-[22px] px-5 py-3 mb-4">
+            Nothing needed. The readings give no reason to buy anything.
+          </p>
+        )}
         {m.tonight.length > 0 && (
-          <div className="border-[2.5px] border-zest bg-slip p-4 mb-5" role="note" aria-label="Tonight">
-            <h2 className="flex gap-2 items-center mb-1"><StateMark kind="no" size={22} />Tonight, until the laboratory and the authority have answered</h2>
-            <ul className="list-disc pl-6 text-l">{m.tonight.map((t) => <li key={t}>{t}</li>)}</ul>
+          <div
+            className="border-[2.5px] border-zest bg-slip p-4 mb-5"
+            role="note"
+            aria-label="Tonight"
+          >
+            <h2 className="flex gap-2 items-center mb-1">
+              <StateMark kind="no" size={22} />
+              Tonight, until the laboratory and the authority have answered
+            </h2>
+            <ul className="list-disc pl-6 text-l">
+              {m.tonight.map((t) => (
+                <li key={t}>{t}</li>
+              ))}
+            </ul>
           </div>
         )}
         <h1 className="mb-3">What bothers them, and why</h1>
@@ -63,37 +118,119 @@ export function Meaning(): ReactElement {
             const next = m.unexplained.find((u) => u.complaint === c.id);
             return (
               <li key={c.id} className="pb-3 mb-3 border-b border-rule">
-                {noticed.has(c.id) ? <b className="font-d font-semibold text-[20px] leading-tight block mb-1">{c.words}</b> : <q className="font-d font-semibold text-[22px] leading-tight block mb-1">{c.words}</q>}
-                {found.map((f) => (<div key={f.id} className="flex gap-3 items-start mt-1"><span className="pt-[3px]"><StateMark kind="done" size={18} label="explained" /></span><span className="flex-1">{f.sentence}</span><Opens title={f.shown} slip={<Source f={f} />} className="text-m">source</Opens></div>))}
-                {next && <p className="flex gap-3 items-start"><span className="pt-[3px]"><StateMark kind="unk" size={18} /></span>Not explained yet. Next: {next.next}.</p>}
+                {noticed.has(c.id) ? (
+                  <b className="font-d font-semibold text-[20px] leading-tight block mb-1">
+                    {c.words}
+                  </b>
+                ) : (
+                  <q className="font-d font-semibold text-[22px] leading-tight block mb-1">
+                    {c.words}
+                  </q>
+                )}
+                {found.map((f) => (
+                  <div key={f.id} className="flex gap-3 items-start mt-1">
+                    <span className="pt-[3px]">
+                      <StateMark kind="done" size={18} label="explained" />
+                    </span>
+                    <span className="flex-1">{f.sentence}</span>
+                    <Opens title={f.shown} slip={<Source f={f} />} className="text-m">
+                      source
+                    </Opens>
+                  </div>
+                ))}
+                {next && (
+                  <p className="flex gap-3 items-start">
+                    <span className="pt-[3px]">
+                      <StateMark kind="unk" size={18} />
+                    </span>
+                    Not explained yet. Next: {next.next}.
+                  </p>
+                )}
               </li>
             );
           })}
         </ul>
         <h2 className="mb-1">What else was found</h2>
-        <ul>{rest.map((f) => <FindingRow key={f.id} f={f} />)}</ul>
+        <ul>
+          {rest.map((f) => (
+            <FindingRow key={f.id} f={f} />
+          ))}
+        </ul>
       </section>
       <aside className="grid gap-6 content-start" aria-label="Unknown and checks">
         {view.assessment.crosschecks.length > 0 && (
           <div>
             <h2 className="mb-2">Held against each other</h2>
-            <ul>{view.assessment.crosschecks.map((x) => (<li key={x.id + x.sample} className="flex gap-2 mb-2 text-m"><StateMark kind="no" size={18} /><span><b>{view.visit.samples.find((s) => s.id === x.sample)?.name}: </b>{x.sentence} <span className="text-ink-2">{x.remedy}</span></span></li>))}</ul>
+            <ul>
+              {view.assessment.crosschecks.map((x) => (
+                <li key={x.id + x.sample} className="flex gap-2 mb-2 text-m">
+                  <StateMark kind="no" size={18} />
+                  <span>
+                    <b>{view.visit.samples.find((s) => s.id === x.sample)?.name}: </b>
+                    {x.sentence} <span className="text-ink-2">{x.remedy}</span>
+                  </span>
+                </li>
+              ))}
+            </ul>
           </div>
         )}
-        {m.colour && <div><h2 className="mb-2">The three cups</h2><p className="text-m">{m.colour.sentence} {m.colour.next}</p></div>}
+        {m.colour && (
+          <div>
+            <h2 className="mb-2">The three cups</h2>
+            <p className="text-m">
+              {m.colour.sentence} {m.colour.next}
+            </p>
+          </div>
+        )}
         <div>
           <h2 className="mb-2">Not tested</h2>
-          {m.unknown.length === 0 && <p className="text-m text-ink-2">All that a visit looks for was tested. A laboratory may look for more.</p>}
-          <ul>{m.unknown.map((u) => (<li key={u.analyte} className="flex gap-2 mb-2 text-m"><StateMark kind="unk" size={18} /><span><b>{u.name}</b> <span className="text-ink-2">{u.why || u.test}</span></span></li>))}</ul>
+          {m.unknown.length === 0 && (
+            <p className="text-m text-ink-2">
+              All that a visit looks for was tested. A laboratory may look for more.
+            </p>
+          )}
+          <ul>
+            {m.unknown.map((u) => (
+              <li key={u.analyte} className="flex gap-2 mb-2 text-m">
+                <StateMark kind="unk" size={18} />
+                <span>
+                  <b>{u.name}</b> <span className="text-ink-2">{u.why || u.test}</span>
+                </span>
+              </li>
+            ))}
+          </ul>
         </div>
         {m.sets.length > 0 && (
           <div>
             <h2 className="mb-2">What it sets</h2>
-            <dl className="text-m">{m.sets.map(([k, w]) => (<div key={k} className="flex justify-between gap-3 border-b border-rule py-1"><dt>{k}</dt><dd className="m-0 text-right font-semibold">{w}</dd></div>))}</dl>
+            <dl className="text-m">
+              {m.sets.map(([k, w]) => (
+                <div key={k} className="flex justify-between gap-3 border-b border-rule py-1">
+                  <dt>{k}</dt>
+                  <dd className="m-0 text-right font-semibold">{w}</dd>
+                </div>
+              ))}
+            </dl>
           </div>
         )}
-        <p className="text-s text-ink-2">Dissolved matter is not hardness: nothing here turns one into the other. Health questions go to a certified laboratory and the local health authority.</p>
-        {view.assessment.nothing_needed ? <><Link className="key go" to={`/visits/${id}/offer`}>Propose: nothing needed</Link><Link className="key bare" to={`/visits/${id}/line`}>Design a line all the same</Link></> : <Link className="key go" to={`/visits/${id}/line`}>Design a line</Link>}
+        <p className="text-s text-ink-2">
+          Dissolved matter is not hardness: nothing here turns one into the other. Health questions
+          go to a certified laboratory and the local health authority.
+        </p>
+        {view.assessment.nothing_needed ? (
+          <>
+            <Link className="key go" to={`/visits/${id}/offer`}>
+              Propose: nothing needed
+            </Link>
+            <Link className="key bare" to={`/visits/${id}/line`}>
+              Design a line all the same
+            </Link>
+          </>
+        ) : (
+          <Link className="key go" to={`/visits/${id}/line`}>
+            Design a line
+          </Link>
+        )}
       </aside>
     </div>
   );

@@ -10,21 +10,38 @@ import { StateMark } from "../../ui/marks";
 import { Waiting } from "../../ui/Trouble";
 import { OfferView } from "../proposing/OfferView";
 
-const STANDS: Record<string, string> = { presented: "Offered to you", accepted: "Accepted", declined: "Declined", expired: "No longer valid" };
+const STANDS: Record<string, string> = {
+  presented: "Offered to you",
+  accepted: "Accepted",
+  declined: "Declined",
+  expired: "No longer valid",
+};
 
 function Closed({ slow }: { slow: boolean }): ReactElement {
   return (
-    <main className="min-h-[100dvh] grid place-items-center p-8"><div className="max-w-[520px]">
-      <Logo size={44} />
-      <h1 className="mt-4 mb-3">{slow ? "Too many tries" : "This link does not open anything"}</h1>
-      <p className="text-l">{slow ? "Wait a quarter of an hour, then open it again." : "It may have ended, or it was taken back. Nothing is lost: ask the firm that sent it for a new one."}</p>
-    </div></main>
+    <main className="min-h-[100dvh] grid place-items-center p-8">
+      <div className="max-w-[520px]">
+        <Logo size={44} />
+        <h1 className="mt-4 mb-3">
+          {slow ? "Too many tries" : "This link does not open anything"}
+        </h1>
+        <p className="text-l">
+          {slow
+            ? "Wait a quarter of an hour, then open it again."
+            : "It may have ended, or it was taken back. Nothing is lost: ask the firm that sent it for a new one."}
+        </p>
+      </div>
+    </main>
   );
 }
 
 export function Offered(): ReactElement {
   const { token = "" } = useParams();
-  const offered = useQuery({ queryKey: ["offered", token], retry: false, queryFn: () => data(api.GET("/api/offered/{token}", { params: { path: { token } } })) });
+  const offered = useQuery({
+    queryKey: ["offered", token],
+    retry: false,
+    queryFn: () => data(api.GET("/api/offered/{token}", { params: { path: { token } } })),
+  });
   if (offered.isPending) return <Waiting what="Opening the proposal." />;
   if (offered.isError) return <Closed slow={problemOf(offered.error)?.status === 429} />;
   const { state } = offered.data;
@@ -33,20 +50,50 @@ export function Offered(): ReactElement {
   return (
     <div className="min-h-[100dvh]">
       <header className="flex items-center gap-3 px-5 wide:px-8 py-3 border-b-[1.5px] border-ink flex-wrap">
-        <Logo /><b className="font-d text-[18px] flex-1">{offer.firm}</b>
-        <span className="flex gap-2 items-center text-m"><StateMark kind={state === "accepted" ? "done" : state === "presented" ? "part" : "miss"} size={18} />{STANDS[state] ?? state}{state === "presented" && `, until ${new Date(offer.valid_until).toLocaleDateString([], { day: "numeric", month: "long" })}`}</span>
-        <a className="key" href={`/api/offered/${token}/pdf`} target="_blank" rel="noreferrer">PDF</a>
+        <Logo />
+        <b className="font-d text-[18px] flex-1">{offer.firm}</b>
+        <span className="flex gap-2 items-center text-m">
+          <StateMark
+            kind={state === "accepted" ? "done" : state === "presented" ? "part" : "miss"}
+            size={18}
+          />
+          {STANDS[state] ?? state}
+          {state === "presented" &&
+            `, until ${new Date(offer.valid_until).toLocaleDateString([], { day: "numeric", month: "long" })}`}
+        </span>
+        <a className="key" href={`/api/offered/${token}/pdf`} target="_blank" rel="noreferrer">
+          PDF
+        </a>
       </header>
       <main className="px-5 wide:px-8 pb-16">
-        <section className="max-w-[1040px] mx-auto bg-yuzu-pale text-ink p-5 my-5" aria-label="How to read this">
+        <section
+          className="max-w-[1040px] mx-auto bg-yuzu-pale text-ink p-5 my-5"
+          aria-label="How to read this"
+        >
           <h2 className="mb-2">If you were not there</h2>
-          <p className="text-b mb-2">{offer.consultant} of {offer.firm} tested the water of {offer.home} on {new Date(offer.created_at).toLocaleDateString([], { day: "numeric", month: "long", year: "numeric" })}. This page says what was found, what was compared, and what each choice does, drains and costs.</p>
+          <p className="text-b mb-2">
+            {offer.consultant} of {offer.firm} tested the water of {offer.home} on{" "}
+            {new Date(offer.created_at).toLocaleDateString([], {
+              day: "numeric",
+              month: "long",
+              year: "numeric",
+            })}
+            . This page says what was found, what was compared, and what each choice does, drains
+            and costs.
+          </p>
           <ul className="list-disc pl-5 text-b">
             <li>Every figure has a range. Where two ranges overlap, no difference is claimed.</li>
             <li>A solid glass is measured, a dashed one expected; hatching was not tested.</li>
             <li>“Not established” means there is no certificate for that contaminant.</li>
-            <li>Doing nothing is one of the choices, with its own costs.{unexplained > 0 && ` ${unexplained === 1 ? "One complaint is" : `${unexplained} complaints are`} not explained yet.`}</li>
-            <li>Nothing here says whether water is fit to drink: a certified laboratory and the local health authority do.</li>
+            <li>
+              Doing nothing is one of the choices, with its own costs.
+              {unexplained > 0 &&
+                ` ${unexplained === 1 ? "One complaint is" : `${unexplained} complaints are`} not explained yet.`}
+            </li>
+            <li>
+              Nothing here says whether water is fit to drink: a certified laboratory and the local
+              health authority do.
+            </li>
           </ul>
         </section>
         <OfferView offer={offer} />

@@ -17,15 +17,36 @@ function Options({ offer }: { offer: Offer }): ReactElement {
   return (
     <div className="grid grid-cols-[repeat(auto-fill,minmax(220px,1fr))] gap-6">
       {offer.options.map((o, i) => {
-        const house = o.stages.some((s) => s.scope === "house") ? look(o.house, { ferric: o.ferric_house, predicted: true }) : raw;
-        const tap = o.stages.some((s) => s.scope === "tap") ? look(o.tap, { ferric: o.ferric_tap, predicted: true }) : null;
+        const house = o.stages.some((s) => s.scope === "house")
+          ? look(o.house, { ferric: o.ferric_house, predicted: true })
+          : raw;
+        const tap = o.stages.some((s) => s.scope === "tap")
+          ? look(o.tap, { ferric: o.ferric_tap, predicted: true })
+          : null;
         const on = o.id === offer.recommended;
         return (
           <div key={o.id} className={on ? "bg-yuzu-pale p-3 -m-3" : ""}>
-            <div className="flex items-end gap-1 h-[120px]"><Glass look={house} h={104} label={`${o.name}, house`} pick={on && !tap ? 1 : 0} />{tap && <Glass look={tap} h={76} label={`${o.name}, drinking tap`} pick={on ? 1 : 0} />}</div>
-            <h3 className="mt-2">{o.letter && `${o.letter}  `}{o.name}{on && " – recommended"}</h3>
-            <p className="text-m text-ink-2">{i === 0 ? "nothing bought" : `${money(Number(o.price) + Number(o.installation), offer.currency)} to buy and install`}</p>
-            <ul className="text-m mt-1">{o.stages.map((s) => <li key={s.code}>{s.name}</li>)}</ul>
+            <div className="flex items-end gap-1 h-[120px]">
+              <Glass look={house} h={104} label={`${o.name}, house`} pick={on && !tap ? 1 : 0} />
+              {tap && (
+                <Glass look={tap} h={76} label={`${o.name}, drinking tap`} pick={on ? 1 : 0} />
+              )}
+            </div>
+            <h3 className="mt-2">
+              {o.letter && `${o.letter}  `}
+              {o.name}
+              {on && " – recommended"}
+            </h3>
+            <p className="text-m text-ink-2">
+              {i === 0
+                ? "nothing bought"
+                : `${money(Number(o.price) + Number(o.installation), offer.currency)} to buy and install`}
+            </p>
+            <ul className="text-m mt-1">
+              {o.stages.map((s) => (
+                <li key={s.code}>{s.name}</li>
+              ))}
+            </ul>
           </div>
         );
       })}
@@ -35,18 +56,63 @@ function Options({ offer }: { offer: Offer }): ReactElement {
 
 function Found({ offer }: { offer: Offer }): ReactElement {
   return (
-    <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="What each does to your water">
+    <div
+      className="overflow-x-auto"
+      tabIndex={0}
+      role="group"
+      aria-label="What each does to your water"
+    >
       <table className="w-full text-m border-collapse min-w-[560px]">
-        <thead><tr className="text-left border-b-[1.5px] border-ink"><th className="py-2 pr-3">Found</th>{offer.options.map((o, i) => <th key={o.id} className="py-2 pr-3">{i === 0 ? "Today" : `${o.letter} ${o.name}`}</th>)}</tr></thead>
+        <thead>
+          <tr className="text-left border-b-[1.5px] border-ink">
+            <th className="py-2 pr-3">Found</th>
+            {offer.options.map((o, i) => (
+              <th key={o.id} className="py-2 pr-3">
+                {i === 0 ? "Today" : `${o.letter} ${o.name}`}
+              </th>
+            ))}
+          </tr>
+        </thead>
         <tbody>
           {offer.rows.map((r) => (
             <tr key={r.analyte} className="border-b border-rule align-top">
-              <th className="text-left py-2 pr-3 font-normal">{r.complaints.length ? r.complaints.map((q) => <b key={q} className="block">“{q}”</b>) : <b>{r.name}</b>}<span className="block text-s text-ink-2">{r.complaints.length ? `${r.name.toLowerCase()}${r.target_words ? ", " : ""}` : ""}{r.target_words}</span></th>
+              <th className="text-left py-2 pr-3 font-normal">
+                {r.complaints.length ? (
+                  r.complaints.map((q) => (
+                    <b key={q} className="block">
+                      “{q}”
+                    </b>
+                  ))
+                ) : (
+                  <b>{r.name}</b>
+                )}
+                <span className="block text-s text-ink-2">
+                  {r.complaints.length
+                    ? `${r.name.toLowerCase()}${r.target_words ? ", " : ""}`
+                    : ""}
+                  {r.target_words}
+                </span>
+              </th>
               {offer.options.map((o) => {
                 const c = r.cells.find((x) => x.option === o.id);
                 if (!c) return <td key={o.id} />;
                 return (
-                  <td key={o.id} className="py-2 pr-3"><span className="flex gap-[6px] items-center"><MeetsMark cell={c} /><span className={c.change === "stays" ? "text-ink-2" : "font-semibold"}>{c.change === "stays" ? `stays ${c.shown}` : c.shown}</span></span><RangeBar row={r} cell={c} today={r.cells[0]} />{c.evidence && c.change !== "today" && <span className="flex gap-1 items-center text-s text-ink-2"><EvidenceMark level={c.level} />{c.evidence}{!c.established && ", not established"}</span>}</td>
+                  <td key={o.id} className="py-2 pr-3">
+                    <span className="flex gap-[6px] items-center">
+                      <MeetsMark cell={c} />
+                      <span className={c.change === "stays" ? "text-ink-2" : "font-semibold"}>
+                        {c.change === "stays" ? `stays ${c.shown}` : c.shown}
+                      </span>
+                    </span>
+                    <RangeBar row={r} cell={c} today={r.cells[0]} />
+                    {c.evidence && c.change !== "today" && (
+                      <span className="flex gap-1 items-center text-s text-ink-2">
+                        <EvidenceMark level={c.level} />
+                        {c.evidence}
+                        {!c.established && ", not established"}
+                      </span>
+                    )}
+                  </td>
                 );
               })}
             </tr>
@@ -60,27 +126,108 @@ function Found({ offer }: { offer: Offer }): ReactElement {
 function Waste({ o, offer }: { o: OfferedOption; offer: Offer }): ReactElement {
   const w = o.waste;
   return (
-    <div><h3>{o.letter || "Today"}</h3>{w && w.total_gal_year > 0 ? <><p><b>{num(w.bathtubs)} baths a year</b>, {volume(w.total_gal_year, offer.units)}</p>{w.per_gallon_tap !== null && w.tap_gal_year > 0 && <p className="text-s text-ink-2">drinking tap: {num(w.per_gallon_tap, 1)} gal to drain a gallon drunk</p>}{w.house_gal_year > 0 && <p className="text-s text-ink-2">house: {volume(w.house_gal_year, offer.units)} a year, {volume(w.largest_gal, offer.units)} at most at once{w.brine ? ", brine" : ""}</p>}{Number(w.cost_year) > 0 && <p className="text-s text-ink-2">{money(w.cost_year, offer.currency, true)} a year for water and sewer</p>}<div className="mt-2"><Tubs gallons={Object.entries(w.by_kind).map(([kind, gal]) => ({ kind, gal }))} /></div></> : <p>{w?.unknown ? "not known" : "nothing to drain"}</p>}</div>
+    <div>
+      <h3>{o.letter || "Today"}</h3>
+      {w && w.total_gal_year > 0 ? (
+        <>
+          <p>
+            <b>{num(w.bathtubs)} baths a year</b>, {volume(w.total_gal_year, offer.units)}
+          </p>
+          {w.per_gallon_tap !== null && w.tap_gal_year > 0 && (
+            <p className="text-s text-ink-2">
+              drinking tap: {num(w.per_gallon_tap, 1)} gal to drain a gallon drunk
+            </p>
+          )}
+          {w.house_gal_year > 0 && (
+            <p className="text-s text-ink-2">
+              house: {volume(w.house_gal_year, offer.units)} a year,{" "}
+              {volume(w.largest_gal, offer.units)} at most at once{w.brine ? ", brine" : ""}
+            </p>
+          )}
+          {Number(w.cost_year) > 0 && (
+            <p className="text-s text-ink-2">
+              {money(w.cost_year, offer.currency, true)} a year for water and sewer
+            </p>
+          )}
+          <div className="mt-2">
+            <Tubs gallons={Object.entries(w.by_kind).map(([kind, gal]) => ({ kind, gal }))} />
+          </div>
+        </>
+      ) : (
+        <p>{w?.unknown ? "not known" : "nothing to drain"}</p>
+      )}
+    </div>
   );
 }
 
 function Costs({ offer }: { offer: Offer }): ReactElement {
   const [years, setYears] = useState(offer.horizon);
-  const curves: Curve[] = offer.options.flatMap((o) => { const c = o.costs.find((x) => x.years === years); return c ? [{ id: o.id, letter: o.letter, name: o.name, monthly: c.monthly, cheaper: c.cheaper_than, recommended: o.id === offer.recommended }] : []; });
-  const chosen = offer.options.find((o) => o.id === offer.recommended)?.costs.find((c) => c.years === years);
+  const curves: Curve[] = offer.options.flatMap((o) => {
+    const c = o.costs.find((x) => x.years === years);
+    return c
+      ? [
+          {
+            id: o.id,
+            letter: o.letter,
+            name: o.name,
+            monthly: c.monthly,
+            cheaper: c.cheaper_than,
+            recommended: o.id === offer.recommended,
+          },
+        ]
+      : [];
+  });
+  const chosen = offer.options
+    .find((o) => o.id === offer.recommended)
+    ?.costs.find((c) => c.years === years);
   return (
     <div className="grid wide:grid-cols-2 gap-8">
       <div>
-        <Seg label="Over how many years" hideLabel value={years} choices={[5, 10, 15, 20].map((y) => ({ value: y, name: `${y} years` }))} onChange={setYears} />
+        <Seg
+          label="Over how many years"
+          hideLabel
+          value={years}
+          choices={[5, 10, 15, 20].map((y) => ({ value: y, name: `${y} years` }))}
+          onChange={setYears}
+        />
         <CostChart curves={curves} years={years} currency={offer.currency} />
-        {crossingWords(curves).map((s) => <p key={s} className="font-semibold">{s}</p>)}
+        {crossingWords(curves).map((s) => (
+          <p key={s} className="font-semibold">
+            {s}
+          </p>
+        ))}
       </div>
       {chosen && (
         <div>
-          <p><span className="num text-[44px]">{money(chosen.total, offer.currency, true)}</span><br />all in over {years} years, as recommended</p>
+          <p>
+            <span className="num text-[44px]">{money(chosen.total, offer.currency, true)}</span>
+            <br />
+            all in over {years} years, as recommended
+          </p>
           <CostStack kinds={chosen.by_kind} shown={(n) => money(n, offer.currency)} />
-          <table className="w-full text-m mt-3"><tbody>{chosen.lines.map((l, i) => (<tr key={i} className="border-b border-rule align-top"><td className="py-1 pr-3">{l.label}<span className="block text-s text-ink-2">{l.interval_months === null ? l.why : `${money(l.price, offer.currency, true)} every ${num(l.interval_months, 1)} months; ${l.why}`}</span></td><td className="text-right font-semibold py-1">{money(l.total, offer.currency, true)}</td></tr>))}</tbody></table>
-          <p className="text-m mt-2">First year {money(chosen.first_year, offer.currency, true)}; worst later year {money(chosen.worst_year, offer.currency, true)}.</p>
+          <table className="w-full text-m mt-3">
+            <tbody>
+              {chosen.lines.map((l, i) => (
+                <tr key={i} className="border-b border-rule align-top">
+                  <td className="py-1 pr-3">
+                    {l.label}
+                    <span className="block text-s text-ink-2">
+                      {l.interval_months === null
+                        ? l.why
+                        : `${money(l.price, offer.currency, true)} every ${num(l.interval_months, 1)} months; ${l.why}`}
+                    </span>
+                  </td>
+                  <td className="text-right font-semibold py-1">
+                    {money(l.total, offer.currency, true)}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <p className="text-m mt-2">
+            First year {money(chosen.first_year, offer.currency, true)}; worst later year{" "}
+            {money(chosen.worst_year, offer.currency, true)}.
+          </p>
         </div>
       )}
     </div>
@@ -93,27 +240,193 @@ export function OfferView({ offer }: { offer: Offer }): ReactElement {
     <article className="max-w-[1040px] mx-auto grid grid-cols-[minmax(0,1fr)] gap-9 py-4">
       <header className="grid wide:grid-cols-[1fr_auto] gap-6 items-end">
         <div>
-          <p className="text-ink-2">{offer.firm} · proposal {offer.number}, revision {offer.revision} · {new Date(offer.created_at).toLocaleDateString([], { day: "numeric", month: "long", year: "numeric" })}</p>
-          <h1 className="text-[40px] max-[700px]:text-[30px]">{offer.recommended === "today" && offer.nothing_needed ? "Nothing needed" : chosen?.name}</h1>
-          <p className="text-l">For {offer.customer.name}, {offer.home}, {offer.place} ({offer.source})</p>
+          <p className="text-ink-2">
+            {offer.firm} · proposal {offer.number}, revision {offer.revision} ·{" "}
+            {new Date(offer.created_at).toLocaleDateString([], {
+              day: "numeric",
+              month: "long",
+              year: "numeric",
+            })}
+          </p>
+          <h1 className="text-[40px] max-[700px]:text-[30px]">
+            {offer.recommended === "today" && offer.nothing_needed
+              ? "Nothing needed"
+              : chosen?.name}
+          </h1>
+          <p className="text-l">
+            For {offer.customer.name}, {offer.home}, {offer.place} ({offer.source})
+          </p>
         </div>
         <Glass look={rawOf(offer)} h={168} label="Your water today" />
       </header>
-      <section><h2 className="mb-2">Why</h2>{offer.reasons.split("\n\n").map((p, i) => <p key={i} className="text-l mb-2 max-w-[820px]">{p}</p>)}</section>
-      {offer.tonight.length > 0 && <section className="border-[2.5px] border-zest p-4"><h2>Until the laboratory and the authority have answered</h2><ul className="list-disc pl-6">{offer.tonight.map((t) => <li key={t}>{t}</li>)}</ul></section>}
-      <section><h2 className="mb-4">What was compared</h2><Options offer={offer} /></section>
-      <section><h2 className="mb-2">What each does to your water</h2><Found offer={offer} />{chosen && chosen.left.length > 0 && <p className="mt-3"><b>What the recommended line does not do:</b> {chosen.left.join("; ")}.</p>}</section>
-      <section><h2 className="mb-3">To the drain, a year</h2><div className="grid grid-cols-[repeat(auto-fill,minmax(200px,1fr))] gap-6">{offer.options.map((o) => <Waste key={o.id} o={o} offer={offer} />)}</div></section>
-      <section><h2 className="mb-3">All it costs</h2><Costs offer={offer} />
-        {offer.plan && <p className="mt-3"><b>Payment plan:</b> {money(offer.plan.down, offer.currency, true)} down, {offer.plan.months} payments of {money(offer.plan.monthly, offer.currency, true)}; {money(offer.plan.total_paid, offer.currency, true)} paid in all, {offer.plan.apr} % a year (APR).</p>}
-        {offer.assumptions.length > 0 && <div className="mt-3"><b>Assumed:</b><ul className="list-disc pl-6">{offer.assumptions.map((x) => <li key={x.id}>{x.sentence} {x.on ? "" : "(switched off)"}</li>)}</ul></div>}
+      <section>
+        <h2 className="mb-2">Why</h2>
+        {offer.reasons.split("\n\n").map((p, i) => (
+          <p key={i} className="text-l mb-2 max-w-[820px]">
+            {p}
+          </p>
+        ))}
       </section>
-      {chosen?.chores && chosen.chores.chores.length > 0 && <section><h2 className="mb-2">The work in a year</h2><ul className="text-m">{chosen.chores.chores.map((c) => <li key={c.label} className="flex justify-between max-w-[620px] border-b border-rule py-1"><span>{c.label}{c.own ? "" : " (the firm)"}</span><span>{c.times_year >= 1.5 ? `${num(c.times_year)} times` : c.times_year >= 0.95 ? "yearly" : `every ${num(1 / c.times_year)} years`}, {num(c.minutes_year)} min a year{c.bags ? `, ${num(c.bags)} bags` : ""}</span></li>)}</ul></section>}
-      {offer.options.some((o) => o.stages.length > 0) && <section><h2 className="mb-2">Parts</h2><ul>{offer.options.filter((o) => o.stages.length > 0).map((o) => <li key={o.id}><b>{o.letter}</b> {o.parts.length ? `from one maker only: ${o.parts.join(", ")}` : "common parts, sold by several makers"}.</li>)}</ul></section>}
-      <section><h2 className="mb-2">The readings</h2><div className="overflow-x-auto" tabIndex={0} role="group" aria-label="The readings"><table className="w-full text-m"><tbody>{offer.readings.map((r, i) => (<tr key={i} className="border-b border-rule"><td className="py-1">{r.analyte}</td><td className="font-semibold">{r.shown}</td><td className="text-ink-2">{r.span}</td><td className="text-ink-2">{r.method}</td><td className="text-ink-2">{r.sample}</td><td className="text-ink-2 whitespace-nowrap">{new Date(r.made_at).toLocaleDateString()}</td></tr>))}</tbody></table></div></section>
-      <section><h2 className="mb-2">What stays unknown</h2><ul>{offer.unknown.map((u) => <li key={u.analyte} className="flex gap-2"><StateMark kind="unk" size={18} />{u.name}: {u.test}</li>)}{(chosen?.reasons?.unknown ?? []).filter((x) => !x.includes("not tested")).map((x) => <li key={x} className="flex gap-2"><StateMark kind="unk" size={18} />{x}</li>)}{offer.unknown.length === 0 && <li>All that a visit looks for was tested.</li>}</ul></section>
-      <section><h2 className="mb-2">Cautions and local code</h2><ul className="list-disc pl-6">{offer.cautions.map((c) => <li key={c}>{c}</li>)}{offer.local_rules && <li>{offer.local_rules}</li>}</ul></section>
-      <section><h2 className="mb-2">Warranty and your right to cancel</h2><ul className="list-disc pl-6">{(chosen?.warranty ?? []).map((w) => <li key={w}>{w}</li>)}<li>{offer.cancel_text}</li><li>{offer.cooling_off}</li><li>Valid until {offer.valid_until}.</li></ul></section>
+      {offer.tonight.length > 0 && (
+        <section className="border-[2.5px] border-zest p-4">
+          <h2>Until the laboratory and the authority have answered</h2>
+          <ul className="list-disc pl-6">
+            {offer.tonight.map((t) => (
+              <li key={t}>{t}</li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <section>
+        <h2 className="mb-4">What was compared</h2>
+        <Options offer={offer} />
+      </section>
+      <section>
+        <h2 className="mb-2">What each does to your water</h2>
+        <Found offer={offer} />
+        {chosen && chosen.left.length > 0 && (
+          <p className="mt-3">
+            <b>What the recommended line does not do:</b> {chosen.left.join("; ")}.
+          </p>
+        )}
+      </section>
+      <section>
+        <h2 className="mb-3">To the drain, a year</h2>
+        <div className="grid grid-cols-[repeat(auto-fill,minmax(200px,1fr))] gap-6">
+          {offer.options.map((o) => (
+            <Waste key={o.id} o={o} offer={offer} />
+          ))}
+        </div>
+      </section>
+      <section>
+        <h2 className="mb-3">All it costs</h2>
+        <Costs offer={offer} />
+        {offer.plan && (
+          <p className="mt-3">
+            <b>Payment plan:</b> {money(offer.plan.down, offer.currency, true)} down,{" "}
+            {offer.plan.months} payments of {money(offer.plan.monthly, offer.currency, true)};{" "}
+            {money(offer.plan.total_paid, offer.currency, true)} paid in all, {offer.plan.apr} % a
+            year (APR).
+          </p>
+        )}
+        {offer.assumptions.length > 0 && (
+          <div className="mt-3">
+            <b>Assumed:</b>
+            <ul className="list-disc pl-6">
+              {offer.assumptions.map((x) => (
+                <li key={x.id}>
+                  {x.sentence} {x.on ? "" : "(switched off)"}
+                </li>
+              ))}
+            </ul>
+          </div>
+        )}
+      </section>
+      {chosen?.chores && chosen.chores.chores.length > 0 && (
+        <section>
+          <h2 className="mb-2">The work in a year</h2>
+          <ul className="text-m">
+            {chosen.chores.chores.map((c) => (
+              <li
+                key={c.label}
+                className="flex justify-between max-w-[620px] border-b border-rule py-1"
+              >
+                <span>
+                  {c.label}
+                  {c.own ? "" : " (the firm)"}
+                </span>
+                <span>
+                  {c.times_year >= 1.5
+                    ? `${num(c.times_year)} times`
+                    : c.times_year >= 0.95
+                      ? "yearly"
+                      : `every ${num(1 / c.times_year)} years`}
+                  , {num(c.minutes_year)} min a year{c.bags ? `, ${num(c.bags)} bags` : ""}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {offer.options.some((o) => o.stages.length > 0) && (
+        <section>
+          <h2 className="mb-2">Parts</h2>
+          <ul>
+            {offer.options
+              .filter((o) => o.stages.length > 0)
+              .map((o) => (
+                <li key={o.id}>
+                  <b>{o.letter}</b>{" "}
+                  {o.parts.length
+                    ? `from one maker only: ${o.parts.join(", ")}`
+                    : "common parts, sold by several makers"}
+                  .
+                </li>
+              ))}
+          </ul>
+        </section>
+      )}
+      <section>
+        <h2 className="mb-2">The readings</h2>
+        <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="The readings">
+          <table className="w-full text-m">
+            <tbody>
+              {offer.readings.map((r, i) => (
+                <tr key={i} className="border-b border-rule">
+                  <td className="py-1">{r.analyte}</td>
+                  <td className="font-semibold">{r.shown}</td>
+                  <td className="text-ink-2">{r.span}</td>
+                  <td className="text-ink-2">{r.method}</td>
+                  <td className="text-ink-2">{r.sample}</td>
+                  <td className="text-ink-2 whitespace-nowrap">
+                    {new Date(r.made_at).toLocaleDateString()}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      </section>
+      <section>
+        <h2 className="mb-2">What stays unknown</h2>
+        <ul>
+          {offer.unknown.map((u) => (
+            <li key={u.analyte} className="flex gap-2">
+              <StateMark kind="unk" size={18} />
+              {u.name}: {u.test}
+            </li>
+          ))}
+          {(chosen?.reasons?.unknown ?? [])
+            .filter((x) => !x.includes("not tested"))
+            .map((x) => (
+              <li key={x} className="flex gap-2">
+                <StateMark kind="unk" size={18} />
+                {x}
+              </li>
+            ))}
+          {offer.unknown.length === 0 && <li>All that a visit looks for was tested.</li>}
+        </ul>
+      </section>
+      <section>
+        <h2 className="mb-2">Cautions and local code</h2>
+        <ul className="list-disc pl-6">
+          {offer.cautions.map((c) => (
+            <li key={c}>{c}</li>
+          ))}
+          {offer.local_rules && <li>{offer.local_rules}</li>}
+        </ul>
+      </section>
+      <section>
+        <h2 className="mb-2">Warranty and your right to cancel</h2>
+        <ul className="list-disc pl-6">
+          {(chosen?.warranty ?? []).map((w) => (
+            <li key={w}>{w}</li>
+          ))}
+          <li>{offer.cancel_text}</li>
+          <li>{offer.cooling_off}</li>
+          <li>Valid until {offer.valid_until}.</li>
+        </ul>
+      </section>
     </article>
   );
 }

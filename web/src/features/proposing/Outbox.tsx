@@ -12,21 +12,54 @@ export function Outbox(): ReactElement {
   return (
     <div className="screen plain">
       <Head title="Outbox" sub="simulated: nothing leaves this house" />
-      <main className="min-h-0"><div className="h-full scroll px-8 pb-10" tabIndex={0} role="group" aria-label="Messages"><div className="max-w-[860px] mx-auto pt-4">
-        <h1 className="mb-2">Outbox</h1>
-        <p className="text-b text-ink-2 mb-4">A stand-in takes every message and keeps it here; a real sender would take its place.</p>
-        {mails.isPending && <Waiting what="Fetching the messages." />}
-        <Trouble error={mails.error} again={() => void mails.refetch()} />
-        {mails.data?.length === 0 && <p className="text-l">Nothing mailed yet. Open a proposal, then “Share”.</p>}
-        <ul>{(mails.data ?? []).map((m) => (
-          <li key={m.id} className="border-b border-rule py-4">
-            <div className="flex gap-3 justify-between flex-wrap"><b>{m.subject}</b><span className="text-m text-ink-2">{new Date(m.at).toLocaleString([], { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit", hour12: false })}</span></div>
-            <p className="text-m text-ink-2">to {m.to}, by {m.by}{m.attachment && `, with ${m.attachment}`}</p>
-            <pre className="whitespace-pre-wrap break-words font-t text-b mt-2 mb-0">{m.text}</pre>
-            {m.proposal && <Link className="inline-flex min-h-11 items-center text-ink font-semibold" to={`/proposals/${m.proposal}`}>The proposal</Link>}
-          </li>
-        ))}</ul>
-      </div></div></main>
+      <main className="min-h-0">
+        <div className="h-full scroll px-8 pb-10" tabIndex={0} role="group" aria-label="Messages">
+          <div className="max-w-[860px] mx-auto pt-4">
+            <h1 className="mb-2">Outbox</h1>
+            <p className="text-b text-ink-2 mb-4">
+              A stand-in takes every message and keeps it here; a real sender would take its place.
+            </p>
+            {mails.isPending && <Waiting what="Fetching the messages." />}
+            <Trouble error={mails.error} again={() => void mails.refetch()} />
+            {mails.data?.length === 0 && (
+              <p className="text-l">Nothing mailed yet. Open a proposal, then “Share”.</p>
+            )}
+            <ul>
+              {(mails.data ?? []).map((m) => (
+                <li key={m.id} className="border-b border-rule py-4">
+                  <div className="flex gap-3 justify-between flex-wrap">
+                    <b>{m.subject}</b>
+                    <span className="text-m text-ink-2">
+                      {new Date(m.at).toLocaleString([], {
+                        day: "numeric",
+                        month: "short",
+                        hour: "2-digit",
+                        minute: "2-digit",
+                        hour12: false,
+                      })}
+                    </span>
+                  </div>
+                  <p className="text-m text-ink-2">
+                    to {m.to}, by {m.by}
+                    {m.attachment && `, with ${m.attachment}`}
+                  </p>
+                  <pre className="whitespace-pre-wrap break-words font-t text-b mt-2 mb-0">
+                    {m.text}
+                  </pre>
+                  {m.proposal && (
+                    <Link
+                      className="inline-flex min-h-11 items-center text-ink font-semibold"
+                      to={`/proposals/${m.proposal}`}
+                    >
+                      The proposal
+                    </Link>
+                  )}
+                </li>
+              ))}
+            </ul>
+          </div>
+        </div>
+      </main>
     </div>
   );
 }

@@ -9,7 +9,8 @@ import { Seg } from "../../ui/fields";
 import { StateMark } from "../../ui/marks";
 import { Trouble } from "../../ui/Trouble";
 
-const when = (iso: string): string => new Date(iso).toLocaleDateString([], { day: "numeric", month: "long", year: "numeric" });
+const when = (iso: string): string =>
+  new Date(iso).toLocaleDateString([], { day: "numeric", month: "long", year: "numeric" });
 
 function Links({ proposal }: { proposal: string }): ReactElement {
   const client = useQueryClient();
@@ -17,30 +18,87 @@ function Links({ proposal }: { proposal: string }): ReactElement {
   const [address, setAddress] = useState("");
   const [copied, setCopied] = useState(false);
   const key = ["proposal", proposal, "links"];
-  const links = useQuery({ queryKey: key, queryFn: () => data(api.GET("/api/proposals/{id}/links", { params: { path: { id: proposal } } })) });
-  const make = useMutation({
-    mutationFn: () => data(api.POST("/api/proposals/{id}/links", { params: { path: { id: proposal } }, body: { id: newId(), days } })),
-    onSuccess: (m) => { setAddress(`${window.location.origin}${m.path}`); setCopied(false); void client.invalidateQueries({ queryKey: key }); },
+  const links = useQuery({
+    queryKey: key,
+    queryFn: () =>
+      data(api.GET("/api/proposals/{id}/links", { params: { path: { id: proposal } } })),
   });
-  const revoke = useMutation({ mutationFn: (id: string) => data(api.DELETE("/api/links/{id}", { params: { path: { id } } })), onSettled: () => void client.invalidateQueries({ queryKey: key }) });
+  const make = useMutation({
+    mutationFn: () =>
+      data(
+        api.POST("/api/proposals/{id}/links", {
+          params: { path: { id: proposal } },
+          body: { id: newId(), days },
+        }),
+      ),
+    onSuccess: (m) => {
+      setAddress(`${window.location.origin}${m.path}`);
+      setCopied(false);
+      void client.invalidateQueries({ queryKey: key });
+    },
+  });
+  const revoke = useMutation({
+    mutationFn: (id: string) => data(api.DELETE("/api/links/{id}", { params: { path: { id } } })),
+    onSettled: () => void client.invalidateQueries({ queryKey: key }),
+  });
   return (
     <div>
       <h3 className="mb-2">A link to read it</h3>
-      <div className="flex gap-3 flex-wrap items-end"><Seg label="Ends after" value={days} choices={[7, 30, 90].map((d) => ({ value: d, name: `${d} days` }))} onChange={setDays} /><button className="key" disabled={make.isPending} onClick={() => make.mutate()}>Make a link</button></div>
+      <div className="flex gap-3 flex-wrap items-end">
+        <Seg
+          label="Ends after"
+          value={days}
+          choices={[7, 30, 90].map((d) => ({ value: d, name: `${d} days` }))}
+          onChange={setDays}
+        />
+        <button className="key" disabled={make.isPending} onClick={() => make.mutate()}>
+          Make a link
+        </button>
+      </div>
       {address !== "" && (
         <div className="border-[1.5px] border-ink bg-paper p-3 my-3" role="status">
-          <p className="text-m mb-1">This address is shown once. Whoever has it sees this proposal and nothing else.</p>
-          <p className="break-all font-semibold select-all" data-testid="link">{address}</p>
-          <button className="key mt-2" onClick={() => { void navigator.clipboard.writeText(address).then(() => setCopied(true), () => setCopied(false)); }}>{copied ? "Copied" : "Copy it"}</button>
+          <p className="text-m mb-1">
+            This address is shown once. Whoever has it sees this proposal and nothing else.
+          </p>
+          <p className="break-all font-semibold select-all" data-testid="link">
+            {address}
+          </p>
+          <button
+            className="key mt-2"
+            onClick={() => {
+              void navigator.clipboard.writeText(address).then(
+                () => setCopied(true),
+                () => setCopied(false),
+              );
+            }}
+          >
+            {copied ? "Copied" : "Copy it"}
+          </button>
         </div>
       )}
-      <ul className="mt-2">{(links.data ?? []).map((l) => (
-        <li key={l.id} className="flex gap-3 items-center border-b border-rule min-h-12 text-m">
-          <StateMark kind={l.standing === "open" ? "done" : "miss"} size={17} label={l.standing} />
-          <span className="flex-1">{l.standing === "open" ? `open until ${when(l.expires_at)}` : l.standing}, made {when(l.made_at)} by {l.made_by}; {l.opened === 0 ? "not opened yet" : `opened ${l.opened === 1 ? "once" : `${l.opened} times`}`}</span>
-          {l.standing === "open" && <button className="key bare" onClick={() => revoke.mutate(l.id)}>Revoke</button>}
-        </li>
-      ))}</ul>
+      <ul className="mt-2">
+        {(links.data ?? []).map((l) => (
+          <li key={l.id} className="flex gap-3 items-center border-b border-rule min-h-12 text-m">
+            <StateMark
+              kind={l.standing === "open" ? "done" : "miss"}
+              size={17}
+              label={l.standing}
+            />
+            <span className="flex-1">
+              {l.standing === "open" ? `open until ${when(l.expires_at)}` : l.standing}, made{" "}
+              {when(l.made_at)} by {l.made_by};{" "}
+              {l.opened === 0
+                ? "not opened yet"
+                : `opened ${l.opened === 1 ? "once" : `${l.opened} times`}`}
+            </span>
+            {l.standing === "open" && (
+              <button className="key bare" onClick={() => revoke.mutate(l.id)}>
+                Revoke
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
       <Trouble error={make.error ?? revoke.error ?? links.error} />
     </div>
   );
@@ -52,26 +110,120 @@ function Mail({ proposal, to: first }: { proposal: string; to: string }): ReactE
   const [to, setTo] = useState(first);
   const [text, setText] = useState("");
   const send = useMutation({
-    mutationFn: () => data(api.POST("/api/proposals/{id}/mail", { params: { path: { id: proposal } }, body: { id, to, text, days: 30 } })),
-    onSuccess: () => { setId(newId()); setText(""); void client.invalidateQueries({ queryKey: ["outbox"] }); void client.invalidateQueries({ queryKey: ["proposal", proposal, "links"] }); },
+    mutationFn: () =>
+      data(
+        api.POST("/api/proposals/{id}/mail", {
+          params: { path: { id: proposal } },
+          body: { id, to, text, days: 30 },
+        }),
+      ),
+    onSuccess: () => {
+      setId(newId());
+      setText("");
+      void client.invalidateQueries({ queryKey: ["outbox"] });
+      void client.invalidateQueries({ queryKey: ["proposal", proposal, "links"] });
+    },
   });
   return (
-    <form className="grid gap-2 content-start" onSubmit={(e) => { e.preventDefault(); send.mutate(); }}>
-      <h3>Mail it <span className="font-normal text-s border border-dashed border-ink px-2">simulated: kept in the outbox</span></h3>
-      <label className="field"><span>To</span><input className="input" type="email" required value={to} onChange={(e) => setTo(e.target.value)} /></label>
-      <label className="field"><span>A few words</span><textarea className="input" style={{ minHeight: 72 }} maxLength={5000} value={text} onChange={(e) => setText(e.target.value)} /></label>
-      <div className="flex gap-3 items-center"><button className="key" disabled={send.isPending || to.trim() === ""}>Mail a link</button>{send.isSuccess && <Link className="text-ink font-semibold" to="/outbox">It is in the outbox</Link>}</div>
+    <form
+      className="grid gap-2 content-start"
+      onSubmit={(e) => {
+        e.preventDefault();
+        send.mutate();
+      }}
+    >
+      <h3>
+        Mail it{" "}
+        <span className="font-normal text-s border border-dashed border-ink px-2">
+          simulated: kept in the outbox
+        </span>
+      </h3>
+      <label className="field">
+        <span>To</span>
+        <input
+          className="input"
+          type="email"
+          required
+          value={to}
+          onChange={(e) => setTo(e.target.value)}
+        />
+      </label>
+      <label className="field">
+        <span>A few words</span>
+        <textarea
+          className="input"
+          style={{ minHeight: 72 }}
+          maxLength={5000}
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+        />
+      </label>
+      <div className="flex gap-3 items-center">
+        <button className="key" disabled={send.isPending || to.trim() === ""}>
+          Mail a link
+        </button>
+        {send.isSuccess && (
+          <Link className="text-ink font-semibold" to="/outbox">
+            It is in the outbox
+          </Link>
+        )}
+      </div>
       <Trouble error={send.error} />
     </form>
   );
 }
 
-export function Share({ proposal, visit, to, draft, due }: { proposal: string; visit: string; to: string; draft: boolean; due: boolean }): ReactElement {
+export function Share({
+  proposal,
+  visit,
+  to,
+  draft,
+  due,
+}: {
+  proposal: string;
+  visit: string;
+  to: string;
+  draft: boolean;
+  due: boolean;
+}): ReactElement {
   return (
-    <section className="max-w-[1040px] mx-auto border-[1.5px] border-ink bg-slip p-5 my-4 grid wide:grid-cols-2 gap-8" aria-label="Share it">
-      {draft ? <p className="text-l">A draft is not shared. Present it first.</p> : <Links proposal={proposal} />}
+    <section
+      className="max-w-[1040px] mx-auto border-[1.5px] border-ink bg-slip p-5 my-4 grid wide:grid-cols-2 gap-8"
+      aria-label="Share it"
+    >
+      {draft ? (
+        <p className="text-l">A draft is not shared. Present it first.</p>
+      ) : (
+        <Links proposal={proposal} />
+      )}
       {!draft && <Mail proposal={proposal} to={to} />}
-      <div className="col-span-full"><h3 className="mb-2">As files</h3><div className="flex gap-3 flex-wrap"><a className="key" href={`/api/proposals/${proposal}/pdf`} target="_blank" rel="noreferrer">PDF</a><a className="key" href={`/api/proposals/${proposal}/costs.csv`} download>Costs, CSV</a><a className="key" href={`/api/visits/${visit}/readings.csv`} download>Readings, CSV</a>{due && <a className="key" href={`/api/proposals/${proposal}/calendar.ics`} download>Replacements, calendar</a>}<a className="key" href={`/api/visits/${visit}/file`} download>The visit, JSON</a></div></div>
+      <div className="col-span-full">
+        <h3 className="mb-2">As files</h3>
+        <div className="flex gap-3 flex-wrap">
+          <a
+            className="key"
+            href={`/api/proposals/${proposal}/pdf`}
+            target="_blank"
+            rel="noreferrer"
+          >
+            PDF
+          </a>
+          <a className="key" href={`/api/proposals/${proposal}/costs.csv`} download>
+            Costs, CSV
+          </a>
+          <a className="key" href={`/api/visits/${visit}/readings.csv`} download>
+            Readings, CSV
+          </a>
+          {due && (
+            <a className="key" href={`/api/proposals/${proposal}/calendar.ics`} download>
+              Replacements, calendar
+            </a>
+          )}
+          <a className="key" href={`/api/visits/${visit}/file`} download>
+            The visit, JSON
+          </a>
+        </div>
+      </div>
     </section>
   );
 }

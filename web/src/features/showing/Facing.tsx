@@ -17,18 +17,44 @@ import { ThroughView } from "./ThroughView";
 import { useTurnKey } from "./useTurnKey";
 
 const VIEWS: Record<string, () => ReactElement> = {
-  glass: () => <GlassView />, side_by_side: () => <SideBySideView />, lather: () => <LatherView />, colour: () => <BeforeAfterView kind="colour" />, chlorine: () => <BeforeAfterView kind="chlorine" />, kettle: () => <KettleView />,
-  distilling: () => <DistillingView />, tasting: () => <TastingView />, through: () => <ThroughView />,
+  glass: () => <GlassView />,
+  side_by_side: () => <SideBySideView />,
+  lather: () => <LatherView />,
+  colour: () => <BeforeAfterView kind="colour" />,
+  chlorine: () => <BeforeAfterView kind="chlorine" />,
+  kettle: () => <KettleView />,
+  distilling: () => <DistillingView />,
+  tasting: () => <TastingView />,
+  through: () => <ThroughView />,
 };
 
-function Frame({ home, back, children }: { home: string; back: () => void; children: ReactNode }): ReactElement {
+function Frame({
+  home,
+  back,
+  children,
+}: {
+  home: string;
+  back: () => void;
+  children: ReactNode;
+}): ReactElement {
   return (
-    <div className="h-[100dvh] relative overflow-hidden grid" style={{ gridTemplateRows: "minmax(0,1fr) 98px" }}>
-      <main className="scroll min-h-0 px-14 max-[1099px]:px-8 pt-10 pb-4" tabIndex={-1}>{children}</main>
+    <div
+      className="h-[100dvh] relative overflow-hidden grid"
+      style={{ gridTemplateRows: "minmax(0,1fr) 98px" }}
+    >
+      <main className="scroll min-h-0 px-14 max-[1099px]:px-8 pt-10 pb-4" tabIndex={-1}>
+        {children}
+      </main>
       <section aria-label="The counter">
-        <div className="ledge"><div className="face" /></div>
-        <p className="absolute left-14 max-[1099px]:left-8 bottom-[17px] text-b text-ink-2">{home}</p>
-        <button className="key absolute right-8 bottom-[5px]" onClick={back}>Turn back <kbd aria-hidden="true">T</kbd></button>
+        <div className="ledge">
+          <div className="face" />
+        </div>
+        <p className="absolute left-14 max-[1099px]:left-8 bottom-[17px] text-b text-ink-2">
+          {home}
+        </p>
+        <button className="key absolute right-8 bottom-[5px]" onClick={back}>
+          Turn back <kbd aria-hidden="true">T</kbd>
+        </button>
       </section>
     </div>
   );
@@ -41,14 +67,34 @@ export function Facing(): ReactElement {
   const context = useContextOf(id, visit.data);
   const navigate = useNavigate();
   const glass = search.get("glass");
-  const back = (): void => void navigate(`/visits/${id}/${search.get("from") ?? "show"}${glass === null ? "" : `?glass=${glass}`}`, { replace: true });
+  const back = (): void =>
+    void navigate(
+      `/visits/${id}/${search.get("from") ?? "show"}${glass === null ? "" : `?glass=${glass}`}`,
+      { replace: true },
+    );
   useTurnKey(back, ["Escape"]);
   const ready = context !== null;
-  useEffect(() => { document.querySelector<HTMLElement>("main")?.focus({ preventScroll: true }); }, [what, ready]);
-  if (visit.isError) return <div className="p-10"><Trouble error={visit.error} again={() => void visit.refetch()} /><button className="key mt-4" onClick={back}>Turn back</button></div>;
+  useEffect(() => {
+    document.querySelector<HTMLElement>("main")?.focus({ preventScroll: true });
+  }, [what, ready]);
+  if (visit.isError)
+    return (
+      <div className="p-10">
+        <Trouble error={visit.error} again={() => void visit.refetch()} />
+        <button className="key mt-4" onClick={back}>
+          Turn back
+        </button>
+      </div>
+    );
   if (!context) return <Waiting what="One moment." />;
   const view = VIEWS[what];
   if (!view) return <Navigate to={`/visits/${id}/show`} replace />;
   const home = context.view.visit.home;
-  return <Context.Provider value={context}><Frame home={`${home.name}, ${home.place}`} back={back}>{view()}</Frame></Context.Provider>;
+  return (
+    <Context.Provider value={context}>
+      <Frame home={`${home.name}, ${home.place}`} back={back}>
+        {view()}
+      </Frame>
+    </Context.Provider>
+  );
 }

@@ -11,54 +11,178 @@ import { useDemo, type BodyOf } from "./useDemo";
 
 type Tasting = BodyOf<"tasting">;
 
-function Cup({ code, place, onPick }: { code: string; place: number | null; onPick: () => void }): ReactElement {
+function Cup({
+  code,
+  place,
+  onPick,
+}: {
+  code: string;
+  place: number | null;
+  onPick: () => void;
+}): ReactElement {
   return (
-    <button type="button" className="grid justify-items-center gap-2 p-2" aria-pressed={place !== null} aria-label={`${code}${place === null ? "" : `, place ${place}`}`} onClick={onPick}>
-      <svg width="124" height="150" viewBox="0 0 124 150" aria-hidden="true"><path d="M14,8H110L98,136Q62,148 26,136Z" fill="var(--glass-body)" stroke="var(--ink)" strokeWidth={place === null ? 2.4 : 4} strokeLinejoin="round" /><path d="M18,44H106L97,133Q62,143 27,133Z" fill="var(--water)" /><text x={62} y={102} textAnchor="middle" fontSize={30} style={{ fontWeight: 700, fill: "#10302A" }}>{code}</text></svg>
-      <span className="num text-[34px] leading-none min-h-[34px]">{place === null ? "" : place}</span>
+    <button
+      type="button"
+      className="grid justify-items-center gap-2 p-2"
+      aria-pressed={place !== null}
+      aria-label={`${code}${place === null ? "" : `, place ${place}`}`}
+      onClick={onPick}
+    >
+      <svg width="124" height="150" viewBox="0 0 124 150" aria-hidden="true">
+        <path
+          d="M14,8H110L98,136Q62,148 26,136Z"
+          fill="var(--glass-body)"
+          stroke="var(--ink)"
+          strokeWidth={place === null ? 2.4 : 4}
+          strokeLinejoin="round"
+        />
+        <path d="M18,44H106L97,133Q62,143 27,133Z" fill="var(--water)" />
+        <text
+          x={62}
+          y={102}
+          textAnchor="middle"
+          fontSize={30}
+          style={{ fontWeight: 700, fill: "#10302A" }}
+        >
+          {code}
+        </text>
+      </svg>
+      <span className="num text-[34px] leading-none min-h-[34px]">
+        {place === null ? "" : place}
+      </span>
     </button>
   );
 }
 
-function SetUp({ onStart, error, busy }: { onStart: (samples: string[], tasters: string[], sanitised: string[]) => void; error: unknown; busy: boolean }): ReactElement {
+function SetUp({
+  onStart,
+  error,
+  busy,
+}: {
+  onStart: (samples: string[], tasters: string[], sanitised: string[]) => void;
+  error: unknown;
+  busy: boolean;
+}): ReactElement {
   const { view } = useVisitContext();
   const [samples, setSamples] = useState<string[]>([]);
   const [clean, setClean] = useState<string[]>([]);
   const [names, setNames] = useState("Taster 1, Taster 2, Taster 3");
-  const toggle = (list: string[], id: string): string[] => (list.includes(id) ? list.filter((x) => x !== id) : [...list, id]);
-  const behind = view.visit.samples.filter((s) => samples.includes(s.id) && (s.treated || s.kind === "pitcher" || s.kind === "own"));
+  const toggle = (list: string[], id: string): string[] =>
+    list.includes(id) ? list.filter((x) => x !== id) : [...list, id];
+  const behind = view.visit.samples.filter(
+    (s) => samples.includes(s.id) && (s.treated || s.kind === "pitcher" || s.kind === "own"),
+  );
   return (
     <div className="grid gap-5 justify-items-start">
-      <p className="text-[24px]">Which waters, and who tastes? Poured out of sight, into fresh glasses.</p>
-      <div className="flex flex-wrap gap-2" role="group" aria-label="Waters">{view.visit.samples.map((s) => <Big key={s.id} on={samples.includes(s.id)} onClick={() => setSamples(toggle(samples, s.id))}>{s.name}</Big>)}</div>
-      {behind.length > 0 && <div className="flex flex-wrap gap-2 items-center"><span className="text-[18px]">Sanitised and flushed:</span>{behind.map((s) => <Big key={s.id} on={clean.includes(s.id)} onClick={() => setClean(toggle(clean, s.id))}>{s.name}</Big>)}</div>}
-      <label className="field w-[440px] max-w-full"><span>Tasters, with commas between</span><input className="input" value={names} maxLength={300} onChange={(e) => setNames(e.target.value)} /></label>
-      <button className="key go" disabled={busy || samples.length < 2} onClick={() => onStart(samples, names.split(",").map((n) => n.trim()).filter(Boolean), clean)}>Draw the letters</button>
+      <p className="text-[24px]">
+        Which waters, and who tastes? Poured out of sight, into fresh glasses.
+      </p>
+      <div className="flex flex-wrap gap-2" role="group" aria-label="Waters">
+        {view.visit.samples.map((s) => (
+          <Big
+            key={s.id}
+            on={samples.includes(s.id)}
+            onClick={() => setSamples(toggle(samples, s.id))}
+          >
+            {s.name}
+          </Big>
+        ))}
+      </div>
+      {behind.length > 0 && (
+        <div className="flex flex-wrap gap-2 items-center">
+          <span className="text-[18px]">Sanitised and flushed:</span>
+          {behind.map((s) => (
+            <Big key={s.id} on={clean.includes(s.id)} onClick={() => setClean(toggle(clean, s.id))}>
+              {s.name}
+            </Big>
+          ))}
+        </div>
+      )}
+      <label className="field w-[440px] max-w-full">
+        <span>Tasters, with commas between</span>
+        <input
+          className="input"
+          value={names}
+          maxLength={300}
+          onChange={(e) => setNames(e.target.value)}
+        />
+      </label>
+      <button
+        className="key go"
+        disabled={busy || samples.length < 2}
+        onClick={() =>
+          onStart(
+            samples,
+            names
+              .split(",")
+              .map((n) => n.trim())
+              .filter(Boolean),
+            clean,
+          )
+        }
+      >
+        Draw the letters
+      </button>
       <Trouble error={error} />
     </div>
   );
 }
 
-function Ranking({ t, index, onLock }: { t: Tasting; index: number; onLock: (ranks: Record<string, number>) => void }): ReactElement {
+function Ranking({
+  t,
+  index,
+  onLock,
+}: {
+  t: Tasting;
+  index: number;
+  onLock: (ranks: Record<string, number>) => void;
+}): ReactElement {
   const taster = t.tasters[index]!;
   const [places, setPlaces] = useState<string[][]>([]);
   const [tie, setTie] = useState(false);
   const placeOf = (code: string): number | null => {
     let n = 1;
-    for (const group of places) { if (group.includes(code)) return n; n += group.length; }
+    for (const group of places) {
+      if (group.includes(code)) return n;
+      n += group.length;
+    }
     return null;
   };
   const all = places.flat().length === taster.order.length;
   const pick = (code: string): void => {
-    if (placeOf(code) !== null) { setPlaces(places.map((g) => g.filter((c) => c !== code)).filter((g) => g.length)); return; }
-    setPlaces(tie && places.length ? [...places.slice(0, -1), [...places[places.length - 1]!, code]] : [...places, [code]]);
+    if (placeOf(code) !== null) {
+      setPlaces(places.map((g) => g.filter((c) => c !== code)).filter((g) => g.length));
+      return;
+    }
+    setPlaces(
+      tie && places.length
+        ? [...places.slice(0, -1), [...places[places.length - 1]!, code]]
+        : [...places, [code]],
+    );
     setTie(false);
   };
   return (
     <div className="grid gap-4">
-      <p className="text-[28px] font-d font-semibold">{taster.name}: touch the glasses, best first</p>
-      <div className="flex gap-3 flex-wrap">{taster.order.map((c) => <Cup key={c} code={c} place={placeOf(c)} onPick={() => pick(c)} />)}</div>
-      <div className="flex gap-3"><Big on={tie} disabled={places.length === 0 || all} onClick={() => setTie(!tie)}>Next one is as good</Big><button className="key go" disabled={!all} onClick={() => onLock(Object.fromEntries(taster.order.map((c) => [c, placeOf(c) ?? 1])))}>Lock my ranking</button></div>
+      <p className="text-[28px] font-d font-semibold">
+        {taster.name}: touch the glasses, best first
+      </p>
+      <div className="flex gap-3 flex-wrap">
+        {taster.order.map((c) => (
+          <Cup key={c} code={c} place={placeOf(c)} onPick={() => pick(c)} />
+        ))}
+      </div>
+      <div className="flex gap-3">
+        <Big on={tie} disabled={places.length === 0 || all} onClick={() => setTie(!tie)}>
+          Next one is as good
+        </Big>
+        <button
+          className="key go"
+          disabled={!all}
+          onClick={() => onLock(Object.fromEntries(taster.order.map((c) => [c, placeOf(c) ?? 1])))}
+        >
+          Lock my ranking
+        </button>
+      </div>
     </div>
   );
 }
@@ -75,19 +199,87 @@ export function TastingView(): ReactElement {
     <div className="grid wide:grid-cols-[minmax(0,1fr)_400px] gap-x-12 gap-y-8 content-start">
       <div className="grid gap-5 content-start">
         <h1 className="text-[46px] leading-none">Which do you like?</h1>
-        {setUp && <SetUp busy={start.isPending} error={start.error} onStart={(samples, tasters, sanitised) => start.mutate({ id: newId(), samples, tasters, sanitised }, { onSuccess: () => setFresh(false) })} />}
-        {!setUp && next >= 0 && <Ranking key={`${made?.id ?? ""}${next}`} t={body} index={next} onLock={(ranks) => save({ ...body, tasters: body.tasters.map((t, i) => (i === next ? { ...t, ranks } : t)) })} />}
-        {!setUp && next < 0 && !body.shown_at && <div className="grid gap-4 justify-items-start"><p className="text-[26px]">All rankings are locked.</p><button className="key go" disabled={busy} onClick={() => save({ ...body, shown_at: new Date().toISOString() })}>Show the key</button></div>}
+        {setUp && (
+          <SetUp
+            busy={start.isPending}
+            error={start.error}
+            onStart={(samples, tasters, sanitised) =>
+              start.mutate(
+                { id: newId(), samples, tasters, sanitised },
+                { onSuccess: () => setFresh(false) },
+              )
+            }
+          />
+        )}
+        {!setUp && next >= 0 && (
+          <Ranking
+            key={`${made?.id ?? ""}${next}`}
+            t={body}
+            index={next}
+            onLock={(ranks) =>
+              save({
+                ...body,
+                tasters: body.tasters.map((t, i) => (i === next ? { ...t, ranks } : t)),
+              })
+            }
+          />
+        )}
+        {!setUp && next < 0 && !body.shown_at && (
+          <div className="grid gap-4 justify-items-start">
+            <p className="text-[26px]">All rankings are locked.</p>
+            <button
+              className="key go"
+              disabled={busy}
+              onClick={() => save({ ...body, shown_at: new Date().toISOString() })}
+            >
+              Show the key
+            </button>
+          </div>
+        )}
         {!setUp && body.shown_at && result?.agreement && (
           <table className="text-[22px] max-w-[760px]">
-            <thead><tr className="border-b-[1.5px] border-ink text-left"><th className="py-2 pr-5">Water</th>{body.tasters.map((t) => <th key={t.name} className="pr-5 text-[17px]">{t.name}</th>)}<th>Sum of places</th></tr></thead>
-            <tbody>{body.waters.map((w, i) => ({ w, sum: result.agreement?.sums[i] ?? 0 })).sort((a, b) => a.sum - b.sum).map(({ w, sum }) => <tr key={w.code} className="border-b border-rule"><th scope="row" className="text-left py-2 pr-5"><span className="text-ink-2 font-normal">{w.code}</span> {result.key[w.code]}</th>{body.tasters.map((t) => <td key={t.name} className="pr-5">{t.ranks?.[w.code]}</td>)}<td className="num text-[30px]">{num(sum, 1)}</td></tr>)}</tbody>
+            <thead>
+              <tr className="border-b-[1.5px] border-ink text-left">
+                <th className="py-2 pr-5">Water</th>
+                {body.tasters.map((t) => (
+                  <th key={t.name} className="pr-5 text-[17px]">
+                    {t.name}
+                  </th>
+                ))}
+                <th>Sum of places</th>
+              </tr>
+            </thead>
+            <tbody>
+              {body.waters
+                .map((w, i) => ({ w, sum: result.agreement?.sums[i] ?? 0 }))
+                .sort((a, b) => a.sum - b.sum)
+                .map(({ w, sum }) => (
+                  <tr key={w.code} className="border-b border-rule">
+                    <th scope="row" className="text-left py-2 pr-5">
+                      <span className="text-ink-2 font-normal">{w.code}</span> {result.key[w.code]}
+                    </th>
+                    {body.tasters.map((t) => (
+                      <td key={t.name} className="pr-5">
+                        {t.ranks?.[w.code]}
+                      </td>
+                    ))}
+                    <td className="num text-[30px]">{num(sum, 1)}</td>
+                  </tr>
+                ))}
+            </tbody>
           </table>
         )}
         {!setUp && <Outcome shown={body.shown_at ? shown : null} error={error} />}
-        {!setUp && body.shown_at && <button className="key bare justify-self-start" onClick={() => setFresh(true)}>Another tasting</button>}
+        {!setUp && body.shown_at && (
+          <button className="key bare justify-self-start" onClick={() => setFresh(true)}>
+            Another tasting
+          </button>
+        )}
       </div>
-      <div className="grid gap-6 content-start"><TwoSentences kind="tasting" /><Cautions kind="tasting" /></div>
+      <div className="grid gap-6 content-start">
+        <TwoSentences kind="tasting" />
+        <Cautions kind="tasting" />
+      </div>
     </div>
   );
 }

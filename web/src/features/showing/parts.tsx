@@ -8,13 +8,28 @@ import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 
 /** What a demonstration shows and does not show, always in sight. */
-export function TwoSentences({ kind, more }: { kind: string; more?: string | undefined }): ReactElement | null {
+export function TwoSentences({
+  kind,
+  more,
+}: {
+  kind: string;
+  more?: string | undefined;
+}): ReactElement | null {
   const about = useDemonstrations().data?.offered.find((a) => a.id === kind);
   if (!about) return null;
   return (
     <div className="grid gap-3">
-      <div><h2>What this shows</h2><p className="text-[21px] leading-[1.35]">{about.shows}</p></div>
-      <div className="border-t-[1.5px] border-ink pt-3"><h2>What it does not show</h2><p className="text-[21px] leading-[1.35]">{about.does_not_show}{more !== undefined && ` ${more}`}</p></div>
+      <div>
+        <h2>What this shows</h2>
+        <p className="text-[21px] leading-[1.35]">{about.shows}</p>
+      </div>
+      <div className="border-t-[1.5px] border-ink pt-3">
+        <h2>What it does not show</h2>
+        <p className="text-[21px] leading-[1.35]">
+          {about.does_not_show}
+          {more !== undefined && ` ${more}`}
+        </p>
+      </div>
     </div>
   );
 }
@@ -22,32 +37,113 @@ export function TwoSentences({ kind, more }: { kind: string; more?: string | und
 export function Cautions({ kind }: { kind: string }): ReactElement | null {
   const about = useDemonstrations().data?.offered.find((a) => a.id === kind);
   if (!about?.cautions.length) return null;
-  return <ul className="grid gap-1">{about.cautions.map((c) => <li key={c} className="flex gap-3 items-start text-[18px]"><span className="pt-[3px]"><StateMark kind="no" size={20} label="mind" /></span>{c}</li>)}</ul>;
+  return (
+    <ul className="grid gap-1">
+      {about.cautions.map((c) => (
+        <li key={c} className="flex gap-3 items-start text-[18px]">
+          <span className="pt-[3px]">
+            <StateMark kind="no" size={20} label="mind" />
+          </span>
+          {c}
+        </li>
+      ))}
+    </ul>
+  );
 }
 
 /** What came out, in sentences; why it may not be shown. */
-export function Outcome({ shown, error }: { shown: DemoShown | null; error?: unknown }): ReactElement {
+export function Outcome({
+  shown,
+  error,
+}: {
+  shown: DemoShown | null;
+  error?: unknown;
+}): ReactElement {
   return (
     <div className="grid gap-2" aria-live="polite">
-      {shown?.refused && <p className="flex gap-3 text-[22px] font-semibold"><StateMark kind="no" size={26} />{shown.refused}</p>}
-      {shown?.sentences.map((s) => <p key={s} className="text-[21px] leading-[1.3] font-d font-semibold">{s}</p>)}
-      {shown?.flags.map((f) => <p key={f.id} className="flex gap-3 text-[18px]"><StateMark kind="no" size={22} />{f.sentence}</p>)}
+      {shown?.refused && (
+        <p className="flex gap-3 text-[22px] font-semibold">
+          <StateMark kind="no" size={26} />
+          {shown.refused}
+        </p>
+      )}
+      {shown?.sentences.map((s) => (
+        <p key={s} className="text-[21px] leading-[1.3] font-d font-semibold">
+          {s}
+        </p>
+      ))}
+      {shown?.flags.map((f) => (
+        <p key={f.id} className="flex gap-3 text-[18px]">
+          <StateMark kind="no" size={22} />
+          {f.sentence}
+        </p>
+      ))}
       <Trouble error={error ?? null} />
     </div>
   );
 }
 
-export function Big({ on, onClick, children, disabled = false }: { on?: boolean; onClick: () => void; children: ReactNode; disabled?: boolean }): ReactElement {
-  return <button type="button" className="key" disabled={disabled} aria-pressed={on} style={{ minHeight: 56, fontSize: 19, ...(on ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : {}) }} onClick={onClick}>{children}</button>;
+export function Big({
+  on,
+  onClick,
+  children,
+  disabled = false,
+}: {
+  on?: boolean;
+  onClick: () => void;
+  children: ReactNode;
+  disabled?: boolean;
+}): ReactElement {
+  return (
+    <button
+      type="button"
+      className="key"
+      disabled={disabled}
+      aria-pressed={on}
+      style={{
+        minHeight: 56,
+        fontSize: 19,
+        ...(on ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : {}),
+      }}
+      onClick={onClick}
+    >
+      {children}
+    </button>
+  );
 }
 
 /** Choose one of the glasses. */
-export function PickGlass({ label, value, onPick, only }: { label: string; value: string | null | undefined; onPick: (sample: string) => void; only?: (s: Sample) => boolean }): ReactElement {
+export function PickGlass({
+  label,
+  value,
+  onPick,
+  only,
+}: {
+  label: string;
+  value: string | null | undefined;
+  onPick: (sample: string) => void;
+  only?: (s: Sample) => boolean;
+}): ReactElement {
   const { view } = useVisitContext();
   const list = view.visit.samples.filter((s) => only?.(s) ?? true);
-  return <div><p className="text-[17px] font-semibold mb-1">{label}</p><div className="flex flex-wrap gap-2" role="group" aria-label={label}>{list.map((s) => <Big key={s.id} on={s.id === value} onClick={() => onPick(s.id)}>{s.name}</Big>)}</div></div>;
+  return (
+    <div>
+      <p className="text-[17px] font-semibold mb-1">{label}</p>
+      <div className="flex flex-wrap gap-2" role="group" aria-label={label}>
+        {list.map((s) => (
+          <Big key={s.id} on={s.id === value} onClick={() => onPick(s.id)}>
+            {s.name}
+          </Big>
+        ))}
+      </div>
+    </div>
+  );
 }
 
 export function Simulated({ words }: { words: string }): ReactElement {
-  return <p className="inline-flex items-center gap-2 border-[2px] border-dashed border-ink px-4 py-2 text-[18px] font-semibold justify-self-start">Simulated: {words}</p>;
+  return (
+    <p className="inline-flex items-center gap-2 border-[2px] border-dashed border-ink px-4 py-2 text-[18px] font-semibold justify-self-start">
+      Simulated: {words}
+    </p>
+  );
 }

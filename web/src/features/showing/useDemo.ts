@@ -34,10 +34,19 @@ export function useDemo<K extends DemoBody["kind"]>(kind: K): Demo<K> {
   const flush = async (): Promise<void> => {
     sending.current = true;
     try {
-      for (let next = latest.current; next; next = latest.current === next ? null : latest.current) {
-        const known = [versions.current.get(next.id), view.versions[next.id]].filter((v) => v !== undefined);
+      for (
+        let next = latest.current;
+        next;
+        next = latest.current === next ? null : latest.current
+      ) {
+        const known = [versions.current.get(next.id), view.versions[next.id]].filter(
+          (v) => v !== undefined,
+        );
         const version = known.length ? Math.max(...known) : undefined;
-        const saved = await keep.mutateAsync({ made: next, ...(version === undefined ? {} : { version }) });
+        const saved = await keep.mutateAsync({
+          made: next,
+          ...(version === undefined ? {} : { version }),
+        });
         versions.current.set(next.id, saved.version);
       }
     } catch {
@@ -53,13 +62,28 @@ export function useDemo<K extends DemoBody["kind"]>(kind: K): Demo<K> {
     latest.current = next;
     if (!sending.current) void flush();
   };
-  const begin = (body: BodyOf<K>, simulated = false): void => send({ id: newId(), made_at: new Date().toISOString(), by: view.visit.consultant, simulated, note: "", body });
+  const begin = (body: BodyOf<K>, simulated = false): void =>
+    send({
+      id: newId(),
+      made_at: new Date().toISOString(),
+      by: view.visit.consultant,
+      simulated,
+      note: "",
+      body,
+    });
   const save = (body: BodyOf<K>, simulated?: boolean): void => {
     const from = latest.current ?? made;
     if (from) send({ ...from, body, simulated: simulated ?? from.simulated });
     else begin(body, simulated);
   };
   return {
-    body: (made?.body as BodyOf<K> | undefined) ?? null, made, shown: view.assessment.demonstrations.find((s) => s.id === made?.id) ?? null, simulated: made?.simulated ?? false, busy: keep.isPending, error: keep.error, save, begin,
+    body: (made?.body as BodyOf<K> | undefined) ?? null,
+    made,
+    shown: view.assessment.demonstrations.find((s) => s.id === made?.id) ?? null,
+    simulated: made?.simulated ?? false,
+    busy: keep.isPending,
+    error: keep.error,
+    save,
+    begin,
   };
 }

@@ -9,7 +9,14 @@ import { Glass } from "../../glass/Glass";
 import { EMPTY, type Look } from "../../glass/look";
 import { Trouble } from "../../ui/Trouble";
 
-const POURED: Look = { ...EMPTY, hard: [180, 220], ring: 0.9, tds: [400, 424], unseen: 0, tests: EMPTY.tests.map((t) => ({ ...t, done: true })) };
+const POURED: Look = {
+  ...EMPTY,
+  hard: [180, 220],
+  ring: 0.9,
+  tds: [400, 424],
+  unseen: 0,
+  tests: EMPTY.tests.map((t) => ({ ...t, done: true })),
+};
 const SOFT: Look = { ...POURED, hard: [0, 15], ring: 0, tds: [22, 30] };
 const TEA: Look = { ...POURED, hard: [20, 40], tannin: 1.4, ring: 0, tds: [40, 48] };
 
@@ -33,17 +40,49 @@ export function SignIn(): ReactElement {
     <div className="screen">
       <Head title="A glass of water, read out loud" />
       <main className="px-8 scroll flex justify-center">
-        <form className="grid gap-5 content-center w-[400px] py-6" onSubmit={(e) => { e.preventDefault(); enter.mutate(); }}>
+        <form
+          className="grid gap-5 content-center w-[400px] py-6"
+          onSubmit={(e) => {
+            e.preventDefault();
+            enter.mutate();
+          }}
+        >
           <h1>Sign in</h1>
-          <label className="field"><span>E-mail</span><input className="input" type="email" autoComplete="username" required value={email} onChange={(e) => setEmail(e.target.value)} /></label>
-          <label className="field"><span>Password</span><input className="input" type="password" autoComplete="current-password" required value={password} onChange={(e) => setPassword(e.target.value)} /></label>
+          <label className="field">
+            <span>E-mail</span>
+            <input
+              className="input"
+              type="email"
+              autoComplete="username"
+              required
+              value={email}
+              onChange={(e) => setEmail(e.target.value)}
+            />
+          </label>
+          <label className="field">
+            <span>Password</span>
+            <input
+              className="input"
+              type="password"
+              autoComplete="current-password"
+              required
+              value={password}
+              onChange={(e) => setPassword(e.target.value)}
+            />
+          </label>
           <Trouble error={enter.error} />
-          <button className="key go" disabled={enter.isPending}>{enter.isPending ? "Signing in" : "Sign in"}</button>
+          <button className="key go" disabled={enter.isPending}>
+            {enter.isPending ? "Signing in" : "Sign in"}
+          </button>
         </form>
       </main>
       <Ledge>
         <div className="flex mx-auto" aria-hidden="true">
-          {[TEA, POURED, SOFT].map((l, i) => (<div key={i} className="stand"><Glass look={l} h={112} label="A glass of water" /></div>))}
+          {[TEA, POURED, SOFT].map((l, i) => (
+            <div key={i} className="stand">
+              <Glass look={l} h={112} label="A glass of water" />
+            </div>
+          ))}
         </div>
       </Ledge>
     </div>

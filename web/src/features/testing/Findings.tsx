@@ -15,23 +15,44 @@ export function Explains(): ReactElement {
   return (
     <aside className="w-full" aria-label="What it explains so far">
       <h2 className="mb-3">What it explains so far</h2>
-      {complaints.length === 0 && <p className="text-ink-2 text-m mb-3">No complaint written down. Ask what bothers them.</p>}
+      {complaints.length === 0 && (
+        <p className="text-ink-2 text-m mb-3">No complaint written down. Ask what bothers them.</p>
+      )}
       <ul>
         {complaints.map((c) => {
           const found = by(c.id);
           const next = m?.unexplained.find((u) => u.complaint === c.id)?.next;
           return (
             <li key={c.id} className="pb-3 mb-3 border-b border-rule">
-              {noticed.has(c.id) ? <b className="font-d font-semibold text-b leading-tight block">{c.words}</b> : <q className="font-d font-semibold text-l leading-tight block">{c.words}</q>}
-              {found.map((f) => (<p key={f.id} className="flex gap-2 text-m text-ink-2 mt-1"><StateMark kind="done" size={16} label="explained" /><span>{f.sentence}</span></p>))}
-              {found.length === 0 && <p className="flex gap-2 text-m text-ink-2 mt-1"><StateMark kind="unk" size={16} /><span>not explained yet.{next !== undefined && ` Next: ${next}.`}</span></p>}
+              {noticed.has(c.id) ? (
+                <b className="font-d font-semibold text-b leading-tight block">{c.words}</b>
+              ) : (
+                <q className="font-d font-semibold text-l leading-tight block">{c.words}</q>
+              )}
+              {found.map((f) => (
+                <p key={f.id} className="flex gap-2 text-m text-ink-2 mt-1">
+                  <StateMark kind="done" size={16} label="explained" />
+                  <span>{f.sentence}</span>
+                </p>
+              ))}
+              {found.length === 0 && (
+                <p className="flex gap-2 text-m text-ink-2 mt-1">
+                  <StateMark kind="unk" size={16} />
+                  <span>not explained yet.{next !== undefined && ` Next: ${next}.`}</span>
+                </p>
+              )}
             </li>
           );
         })}
       </ul>
       {tds && !tds.explains.length && <p className="text-s text-ink-2">{tds.sentence}</p>}
       {view.assessment.crosschecks.map((x) => (
-        <p key={`${x.id}${x.sample}`} className="flex gap-2 text-m mt-3"><StateMark kind="no" size={16} /><span><b>{x.sentence}</b> {x.remedy}</span></p>
+        <p key={`${x.id}${x.sample}`} className="flex gap-2 text-m mt-3">
+          <StateMark kind="no" size={16} />
+          <span>
+            <b>{x.sentence}</b> {x.remedy}
+          </span>
+        </p>
       ))}
     </aside>
   );

@@ -11,14 +11,38 @@ export function typed(text: string, key: string, decimals: boolean): string {
   return text === "0" && key !== "." ? key : text + key;
 }
 
-export function Keypad({ text, onText, decimals = true }: { text: string; onText: (t: string) => void; decimals?: boolean }): ReactElement {
-  const cls = "h-[44px] rounded-[10px] border-[1.5px] border-ink bg-paper font-d font-semibold text-[20px] active:bg-yuzu";
+export function Keypad({
+  text,
+  onText,
+  decimals = true,
+}: {
+  text: string;
+  onText: (t: string) => void;
+  decimals?: boolean;
+}): ReactElement {
+  const cls =
+    "h-[44px] rounded-[10px] border-[1.5px] border-ink bg-paper font-d font-semibold text-[20px] active:bg-yuzu";
   return (
     <div className="grid grid-cols-3 gap-[6px] w-[192px]" role="group" aria-label="Digits">
       {KEYS.map((k) => (
-        <button key={k} type="button" className={cls} disabled={k === "." && !decimals} onClick={() => onText(typed(text, k, decimals))}>{k}</button>
+        <button
+          key={k}
+          type="button"
+          className={cls}
+          disabled={k === "." && !decimals}
+          onClick={() => onText(typed(text, k, decimals))}
+        >
+          {k}
+        </button>
       ))}
-      <button type="button" aria-label="Delete the last digit" className={`${cls} grid place-items-center`} onClick={() => onText(typed(text, "back", decimals))}><Delete size={22} /></button>
+      <button
+        type="button"
+        aria-label="Delete the last digit"
+        className={`${cls} grid place-items-center`}
+        onClick={() => onText(typed(text, "back", decimals))}
+      >
+        <Delete size={22} />
+      </button>
     </div>
   );
 }
@@ -34,15 +58,58 @@ interface PadFormProps {
 }
 
 /** The display to type, its key, and the digits under both. */
-export function PadForm({ label, unit, text, onText, onKeep, busy, focus = false }: PadFormProps): ReactElement {
+export function PadForm({
+  label,
+  unit,
+  text,
+  onText,
+  onKeep,
+  busy,
+  focus = false,
+}: PadFormProps): ReactElement {
   const name = `${label}${unit ? ` [${unit}]` : ""}`;
   return (
-    <form className="grid gap-2 w-[192px] shrink-0" onSubmit={(e) => { e.preventDefault(); onKeep(); }}>
-      <span className="text-m font-semibold" aria-hidden="true">{label}{unit && <span className="font-normal text-ink-2"> [{unit}]</span>}</span>
+    <form
+      className="grid gap-2 w-[192px] shrink-0"
+      onSubmit={(e) => {
+        e.preventDefault();
+        onKeep();
+      }}
+    >
+      <span className="text-m font-semibold" aria-hidden="true">
+        {label}
+        {unit && <span className="font-normal text-ink-2"> [{unit}]</span>}
+      </span>
       <div className="flex gap-[6px]">
-        {/* eslint-disable-next-line jsx-a11y/no-autofocus -- one field a station: the next reading is typed at once */}
-        <input className="input num text-center" style={{ fontSize: 25, minHeight: 50, padding: 4, width: 112 }} inputMode="none" autoFocus={focus} aria-label={name} value={text} onChange={(e) => onText(e.target.value.split("").reduce((t, k) => (/[0-9.]/.test(k) ? typed(t, k, true) : t), ""))} />
-        <button className="key" style={{ background: "var(--ink)", color: "var(--paper)", minHeight: 50, padding: "0 12px", width: 74 }} disabled={busy || text === ""}>Keep</button>
+        <input
+          className="input num text-center"
+          style={{ fontSize: 25, minHeight: 50, padding: 4, width: 112 }}
+          inputMode="none"
+          // eslint-disable-next-line jsx-a11y/no-autofocus -- one field a station: typed at once
+          autoFocus={focus}
+          aria-label={name}
+          value={text}
+          onChange={(e) =>
+            onText(
+              e.target.value
+                .split("")
+                .reduce((t, k) => (/[0-9.]/.test(k) ? typed(t, k, true) : t), ""),
+            )
+          }
+        />
+        <button
+          className="key"
+          style={{
+            background: "var(--ink)",
+            color: "var(--paper)",
+            minHeight: 50,
+            padding: "0 12px",
+            width: 74,
+          }}
+          disabled={busy || text === ""}
+        >
+          Keep
+        </button>
       </div>
       <Keypad text={text} onText={onText} />
     </form>

@@ -8,19 +8,40 @@ import { useVisitContext } from "../visit/context";
 import { DRAWN } from "./kit";
 import { POCKETS, type Pocket } from "./pockets";
 
-function stateOf(p: Pocket, values: Record<string, { range: { best: number; low: number; high: number | null } | null; below?: number | null; words?: string }>, units: string): { mark: Mark; words: string } {
+function stateOf(
+  p: Pocket,
+  values: Record<
+    string,
+    {
+      range: { best: number; low: number; high: number | null } | null;
+      below?: number | null;
+      words?: string;
+    }
+  >,
+  units: string,
+): { mark: Mark; words: string } {
   const have = p.analytes.filter((a) => values[a]);
   if (have.length === 0) return { mark: "miss", words: "missing" };
   const first = have[0] ?? "";
   const v = values[first];
   const shown = v ? best(first, v, units) : "";
-  return { mark: p.needs.every((a) => values[a]) ? "done" : "part", words: shown.replace(" per 100 mL", "") };
+  return {
+    mark: p.needs.every((a) => values[a]) ? "done" : "part",
+    words: shown.replace(" per 100 mL", ""),
+  };
 }
 
 export function KitRoll({ current }: { current: string }): ReactElement {
   const { picked, valuesOf, units, view } = useVisitContext();
   const [search, setSearch] = useSearchParams();
-  const values: Record<string, { range: { best: number; low: number; high: number | null } | null; below?: number | null; words?: string }> = picked ? { ...valuesOf(picked) } : {};
+  const values: Record<
+    string,
+    {
+      range: { best: number; low: number; high: number | null } | null;
+      below?: number | null;
+      words?: string;
+    }
+  > = picked ? { ...valuesOf(picked) } : {};
   const cups = view.assessment.samples.find((s) => s.id === picked?.id)?.water.cups;
   if (cups) values.colour = { range: null, words: cups.drawn.split("_")[0] ?? "" };
   const choose = (key: string): void => {
@@ -30,24 +51,47 @@ export function KitRoll({ current }: { current: string }): ReactElement {
     setSearch(next, { replace: true });
   };
   return (
-    <div role="tablist" aria-label="The kit" className="shrink-0 grid grid-flow-col auto-cols-[minmax(104px,1fr)] h-[118px] overflow-x-auto overflow-y-hidden scroll">
+    <div
+      role="tablist"
+      aria-label="The kit"
+      className="shrink-0 grid grid-flow-col auto-cols-[minmax(104px,1fr)] h-[118px] overflow-x-auto overflow-y-hidden scroll"
+    >
       {POCKETS.map((p) => {
         const s = stateOf(p, values, units);
         const on = p.key === current;
         return (
           <button
-            key={p.key} role="tab" aria-selected={on} id={`kit-${p.key}`} className="relative h-[118px] text-left" onClick={() => choose(p.key)}
+            key={p.key}
+            role="tab"
+            aria-selected={on}
+            id={`kit-${p.key}`}
+            className="relative h-[118px] text-left"
+            onClick={() => choose(p.key)}
             onKeyDown={(e) => {
               const by = e.key === "ArrowRight" ? 1 : e.key === "ArrowLeft" ? -1 : 0;
               if (!by) return;
               const next = POCKETS[(POCKETS.indexOf(p) + by + POCKETS.length) % POCKETS.length];
-              if (next) { choose(next.key); document.getElementById(`kit-${next.key}`)?.focus(); }
+              if (next) {
+                choose(next.key);
+                document.getElementById(`kit-${next.key}`)?.focus();
+              }
             }}
           >
-            <span className="absolute left-3 top-[2px]" style={{ opacity: on ? 0.2 : 1 }}>{DRAWN[p.drawn]}</span>
-            <span className={`absolute left-0 right-0 top-[50px] bottom-0 border-t-2 border-t-ink border-b border-b-rule border-r-[1.5px] border-r-paper pt-2 px-[9px] ${on ? "bg-yuzu text-on-yuzu" : "bg-ledge"}`}>
+            <span className="absolute left-3 top-[2px]" style={{ opacity: on ? 0.2 : 1 }}>
+              {DRAWN[p.drawn]}
+            </span>
+            <span
+              className={`absolute left-0 right-0 top-[50px] bottom-0 border-t-2 border-t-ink border-b border-b-rule border-r-[1.5px] border-r-paper pt-2 px-[9px] ${on ? "bg-yuzu text-on-yuzu" : "bg-ledge"}`}
+            >
               <b className="block text-m leading-tight">{p.name}</b>
-              <span className={`flex gap-1 items-center mt-[5px] text-s whitespace-nowrap ${on ? "" : "text-ink-2"}`}><StateMark kind={s.mark} size={15} /><span style={{ fontStretch: s.words.length > 10 ? "78%" : undefined }}>{s.words}</span></span>
+              <span
+                className={`flex gap-1 items-center mt-[5px] text-s whitespace-nowrap ${on ? "" : "text-ink-2"}`}
+              >
+                <StateMark kind={s.mark} size={15} />
+                <span style={{ fontStretch: s.words.length > 10 ? "78%" : undefined }}>
+                  {s.words}
+                </span>
+              </span>
             </span>
           </button>
         );

@@ -15,8 +15,19 @@ import { useVisitContext } from "../visit/context";
 import { clock, useNow } from "./timers";
 import { useKeep } from "./useKeep";
 
-const CHAIN = [["handed_at", "Handed over"], ["received_at", "Received"], ["reported_at", "Reported"]] as const;
-const when = (iso: string): string => new Date(iso).toLocaleString([], { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit", hour12: false });
+const CHAIN = [
+  ["handed_at", "Handed over"],
+  ["received_at", "Received"],
+  ["reported_at", "Reported"],
+] as const;
+const when = (iso: string): string =>
+  new Date(iso).toLocaleString([], {
+    day: "numeric",
+    month: "short",
+    hour: "2-digit",
+    minute: "2-digit",
+    hour12: false,
+  });
 
 /** The time with its offset from UTC, to the second. */
 function exactNow(): string {
@@ -27,21 +38,90 @@ function exactNow(): string {
   return `${local}${off < 0 ? "-" : "+"}${p(off / 60)}:${p(Math.abs(off) % 60)}`;
 }
 
-function DrawSteps({ kind, onDrawn, onClose, error }: { kind: LabKind; onDrawn: (laboratory: string, seal: string) => void; onClose: () => void; error: unknown }): ReactElement {
+function DrawSteps({
+  kind,
+  onDrawn,
+  onClose,
+  error,
+}: {
+  kind: LabKind;
+  onDrawn: (laboratory: string, seal: string) => void;
+  onClose: () => void;
+  error: unknown;
+}): ReactElement {
   const [done, setDone] = useState<Set<number>>(new Set());
   const [laboratory, setLaboratory] = useState("");
   const [seal, setSeal] = useState("");
   return (
-    <Dialog.Root open onOpenChange={(o) => { if (!o) onClose(); }}>
+    <Dialog.Root
+      open
+      onOpenChange={(o) => {
+        if (!o) onClose();
+      }}
+    >
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 bg-ink/30 z-40" />
-        <Dialog.Content className="fixed z-50 left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 w-[640px] max-w-[94vw] max-h-[94vh] overflow-auto bg-paper border-[1.5px] border-ink p-6" aria-describedby={undefined}>
-          <div className="flex justify-between items-center"><Dialog.Title asChild><h2>{kind.name}</h2></Dialog.Title><Dialog.Close aria-label="Close" className="grid place-items-center w-11 h-11"><X size={22} /></Dialog.Close></div>
-          <p className="text-m text-ink-2 mb-2">Bottle: {kind.bottle}. {kind.preservation}. To the laboratory within {kind.holding_h >= 72 ? `${kind.holding_h / 24} days` : `${kind.holding_h} hours`}. {kind.note !== "" && `Mind: ${kind.note}.`}</p>
-          <ol className="mb-3">{kind.steps.map((s, i) => (<li key={s}><label className="flex gap-3 items-center min-h-11 border-b border-rule"><input type="checkbox" className="w-6 h-6 shrink-0" checked={done.has(i)} onChange={() => { const n = new Set(done); if (n.has(i)) n.delete(i); else n.add(i); setDone(n); }} />{s}</label></li>))}</ol>
-          <div className="grid grid-cols-2 gap-4 mb-3"><label className="field"><span>Laboratory</span><input className="input" value={laboratory} maxLength={120} onChange={(e) => setLaboratory(e.target.value)} /></label><label className="field"><span>Seal number</span><input className="input" value={seal} maxLength={60} onChange={(e) => setSeal(e.target.value)} /></label></div>
+        <Dialog.Content
+          className="fixed z-50 left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 w-[640px] max-w-[94vw] max-h-[94vh] overflow-auto bg-paper border-[1.5px] border-ink p-6"
+          aria-describedby={undefined}
+        >
+          <div className="flex justify-between items-center">
+            <Dialog.Title asChild>
+              <h2>{kind.name}</h2>
+            </Dialog.Title>
+            <Dialog.Close aria-label="Close" className="grid place-items-center w-11 h-11">
+              <X size={22} />
+            </Dialog.Close>
+          </div>
+          <p className="text-m text-ink-2 mb-2">
+            Bottle: {kind.bottle}. {kind.preservation}. To the laboratory within{" "}
+            {kind.holding_h >= 72 ? `${kind.holding_h / 24} days` : `${kind.holding_h} hours`}.{" "}
+            {kind.note !== "" && `Mind: ${kind.note}.`}
+          </p>
+          <ol className="mb-3">
+            {kind.steps.map((s, i) => (
+              <li key={s}>
+                <label className="flex gap-3 items-center min-h-11 border-b border-rule">
+                  <input
+                    type="checkbox"
+                    className="w-6 h-6 shrink-0"
+                    checked={done.has(i)}
+                    onChange={() => {
+                      const n = new Set(done);
+                      if (n.has(i)) n.delete(i);
+                      else n.add(i);
+                      setDone(n);
+                    }}
+                  />
+                  {s}
+                </label>
+              </li>
+            ))}
+          </ol>
+          <div className="grid grid-cols-2 gap-4 mb-3">
+            <label className="field">
+              <span>Laboratory</span>
+              <input
+                className="input"
+                value={laboratory}
+                maxLength={120}
+                onChange={(e) => setLaboratory(e.target.value)}
+              />
+            </label>
+            <label className="field">
+              <span>Seal number</span>
+              <input
+                className="input"
+                value={seal}
+                maxLength={60}
+                onChange={(e) => setSeal(e.target.value)}
+              />
+            </label>
+          </div>
           <Trouble error={error} />
-          <button className="key go" onClick={() => onDrawn(laboratory, seal)}>Drawn now: write the exact time</button>
+          <button className="key go" onClick={() => onDrawn(laboratory, seal)}>
+            Drawn now: write the exact time
+          </button>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
@@ -54,27 +134,86 @@ function Bottle({ bottle, kind }: { bottle: LabSample; kind: LabKind | undefined
   const s = view.lab[bottle.id];
   const next = CHAIN.find(([k]) => bottle[k] == null);
   const client = useQueryClient();
-  const expected = view.reports[bottle.id] === undefined ? null : new Date(view.reports[bottle.id] ?? "").getTime();
+  const expected =
+    view.reports[bottle.id] === undefined
+      ? null
+      : new Date(view.reports[bottle.id] ?? "").getTime();
   const now = useNow(expected !== null);
   const fetchReport = useMutation({
     mutationFn: async () => {
       const r = await fetch(`/api/visits/${id}/standins/laboratory/${bottle.id}`);
       if (!r.ok) throw new Error("no report");
-      await upload<LabPreview>(`/api/visits/${id}/samples/${bottle.sample}/lab-results`, await r.blob(), "text/csv");
-      await put.mutateAsync({ bottle: { ...bottle, reported_at: exactNow() }, version: view.versions[bottle.id] });
+      await upload<LabPreview>(
+        `/api/visits/${id}/samples/${bottle.sample}/lab-results`,
+        await r.blob(),
+        "text/csv",
+      );
+      await put.mutateAsync({
+        bottle: { ...bottle, reported_at: exactNow() },
+        version: view.versions[bottle.id],
+      });
     },
     onSettled: () => void client.invalidateQueries({ queryKey: ["visit", id] }),
   });
   return (
     <li className="border-b border-rule py-2">
       <div className="flex gap-3 items-center flex-wrap">
-        <StateMark kind={s?.overdue ? "no" : bottle.reported_at ? "done" : "part"} size={20} label={s?.overdue ? "overdue" : "on its way"} />
-        <span className="flex-1 min-w-[220px]"><b>{kind?.name ?? bottle.kind}</b><span className="block text-s text-ink-2">drawn {when(bottle.drawn_at)}{CHAIN.filter(([k]) => bottle[k]).map(([k, w]) => `, ${w.toLowerCase()} ${when(bottle[k] ?? "")}`)}{bottle.laboratory && `, ${bottle.laboratory}`}{bottle.seal && `, seal ${bottle.seal}`}</span></span>
-        {expected !== null && now < expected && <span className="text-m num" role="timer">report in {clock(expected - now)}</span>}
-        {expected !== null && now >= expected && !s?.overdue && (kind?.analytes.length ?? 0) > 0 && <button className="key" style={{ minHeight: 46 }} disabled={fetchReport.isPending} onClick={() => fetchReport.mutate()}>{fetchReport.isPending ? "Fetching" : "Fetch the report"}<span className="font-normal text-s text-ink-2">simulated</span></button>}
-        {next && <button className="key" style={{ minHeight: 46 }} disabled={put.isPending} onClick={() => put.mutate({ bottle: { ...bottle, [next[0]]: exactNow() }, version: view.versions[bottle.id] })}>{next[1]} now</button>}
+        <StateMark
+          kind={s?.overdue ? "no" : bottle.reported_at ? "done" : "part"}
+          size={20}
+          label={s?.overdue ? "overdue" : "on its way"}
+        />
+        <span className="flex-1 min-w-[220px]">
+          <b>{kind?.name ?? bottle.kind}</b>
+          <span className="block text-s text-ink-2">
+            drawn {when(bottle.drawn_at)}
+            {CHAIN.filter(([k]) => bottle[k]).map(
+              ([k, w]) => `, ${w.toLowerCase()} ${when(bottle[k] ?? "")}`,
+            )}
+            {bottle.laboratory && `, ${bottle.laboratory}`}
+            {bottle.seal && `, seal ${bottle.seal}`}
+          </span>
+        </span>
+        {expected !== null && now < expected && (
+          <span className="text-m num" role="timer">
+            report in {clock(expected - now)}
+          </span>
+        )}
+        {expected !== null &&
+          now >= expected &&
+          !s?.overdue &&
+          (kind?.analytes.length ?? 0) > 0 && (
+            <button
+              className="key"
+              style={{ minHeight: 46 }}
+              disabled={fetchReport.isPending}
+              onClick={() => fetchReport.mutate()}
+            >
+              {fetchReport.isPending ? "Fetching" : "Fetch the report"}
+              <span className="font-normal text-s text-ink-2">simulated</span>
+            </button>
+          )}
+        {next && (
+          <button
+            className="key"
+            style={{ minHeight: 46 }}
+            disabled={put.isPending}
+            onClick={() =>
+              put.mutate({
+                bottle: { ...bottle, [next[0]]: exactNow() },
+                version: view.versions[bottle.id],
+              })
+            }
+          >
+            {next[1]} now
+          </button>
+        )}
       </div>
-      {s && <p className={`text-m ${s.overdue ? "text-zest-ink font-semibold" : "text-ink-2"}`}>{s.sentence}</p>}
+      {s && (
+        <p className={`text-m ${s.overdue ? "text-zest-ink font-semibold" : "text-ink-2"}`}>
+          {s.sentence}
+        </p>
+      )}
       <Trouble error={put.error ?? fetchReport.error} />
     </li>
   );
@@ -93,23 +232,146 @@ function TypedResult(): ReactElement {
   const kit = kits.find((k) => k.kind === "laboratory" && k.analyte === analyte);
   const a = names.find((n) => n.id === analyte);
   const bacteria = a?.unit === "per 100 mL";
-  const bases = analyte === "nitrate_n" ? ["N", "NO3"] : analyte === "nitrite_n" ? ["N", "NO2"] : analyte === "radon" ? ["collection", "counting"] : [];
-  const units = analyte === "radon" ? ["pCi/L", "Bq/L"] : bacteria ? ["per 100 mL"] : a?.unit === "mg/L as CaCO3" ? ["mg/L", "gpg", "°dH"] : a?.unit === "mg/L" ? ["mg/L", "µg/L", "ppb", "ng/L"] : [a?.unit ?? ""];
+  const bases =
+    analyte === "nitrate_n"
+      ? ["N", "NO3"]
+      : analyte === "nitrite_n"
+        ? ["N", "NO2"]
+        : analyte === "radon"
+          ? ["collection", "counting"]
+          : [];
+  const units =
+    analyte === "radon"
+      ? ["pCi/L", "Bq/L"]
+      : bacteria
+        ? ["per 100 mL"]
+        : a?.unit === "mg/L as CaCO3"
+          ? ["mg/L", "gpg", "°dH"]
+          : a?.unit === "mg/L"
+            ? ["mg/L", "µg/L", "ppb", "ng/L"]
+            : [a?.unit ?? ""];
   const words = qualifier === "absent" || qualifier === "present";
   const keepIt = (): void => {
     if (!kit) return;
-    void save(kit, { method: "laboratory", qualifier, value: words ? null : text === "" ? null : Number(text.replace(",", ".")), unit: unit || (units[0] ?? ""), basis: basis || null, uncertainty: 0, certified: true, laboratory: "", hours_to_count: hours ? Number(hours) : null, report: "laboratory" }).then((kept) => { if (kept) setText(""); });
+    void save(kit, {
+      method: "laboratory",
+      qualifier,
+      value: words ? null : text === "" ? null : Number(text.replace(",", ".")),
+      unit: unit || (units[0] ?? ""),
+      basis: basis || null,
+      uncertainty: 0,
+      certified: true,
+      laboratory: "",
+      hours_to_count: hours ? Number(hours) : null,
+      report: "laboratory",
+    }).then((kept) => {
+      if (kept) setText("");
+    });
   };
   return (
-    <form className="grid grid-cols-[repeat(auto-fill,minmax(128px,1fr))] gap-3 items-end" onSubmit={(e) => { e.preventDefault(); keepIt(); }}>
-      <label className="field"><span>What</span><select className="input" value={analyte} onChange={(e) => { setAnalyte(e.target.value); setUnit(""); setBasis(""); setQualifier("="); }}>{names.filter((n) => kits.some((k) => k.kind === "laboratory" && k.analyte === n.id)).map((n) => <option key={n.id} value={n.id}>{n.name}</option>)}</select></label>
-      <label className="field"><span>The report says</span><select className="input" value={qualifier} onChange={(e) => setQualifier(e.target.value as typeof qualifier)}><option value="=">a number</option><option value="<">under</option>{bacteria && <option value="absent">absent</option>}{bacteria && <option value="present">present</option>}</select></label>
-      {!words && <label className="field"><span>Number</span><input className="input" inputMode="decimal" required value={text} onChange={(e) => setText(e.target.value)} /></label>}
-      {!words && <label className="field"><span>Unit</span><select className="input" value={unit || units[0]} onChange={(e) => setUnit(e.target.value)}>{units.map((u) => <option key={u}>{u}</option>)}</select></label>}
-      {bases.length > 0 && <label className="field"><span>{analyte === "radon" ? "As of" : "Basis"}</span><select className="input" required value={basis} onChange={(e) => setBasis(e.target.value)}><option value="">choose</option>{bases.map((b) => <option key={b} value={b}>{analyte === "radon" ? b : `as ${b}`}</option>)}</select></label>}
-      {basis === "counting" && <label className="field"><span>Hours to count</span><input className="input" inputMode="decimal" required value={hours} onChange={(e) => setHours(e.target.value)} /></label>}
-      <button className="key" disabled={busy || !kit}>Keep it</button>
-      <div className="col-span-full"><Trouble error={error} /></div>
+    <form
+      className="grid grid-cols-[repeat(auto-fill,minmax(128px,1fr))] gap-3 items-end"
+      onSubmit={(e) => {
+        e.preventDefault();
+        keepIt();
+      }}
+    >
+      <label className="field">
+        <span>What</span>
+        <select
+          className="input"
+          value={analyte}
+          onChange={(e) => {
+            setAnalyte(e.target.value);
+            setUnit("");
+            setBasis("");
+            setQualifier("=");
+          }}
+        >
+          {names
+            .filter((n) => kits.some((k) => k.kind === "laboratory" && k.analyte === n.id))
+            .map((n) => (
+              <option key={n.id} value={n.id}>
+                {n.name}
+              </option>
+            ))}
+        </select>
+      </label>
+      <label className="field">
+        <span>The report says</span>
+        <select
+          className="input"
+          value={qualifier}
+          onChange={(e) => setQualifier(e.target.value as typeof qualifier)}
+        >
+          <option value="=">a number</option>
+          <option value="<">under</option>
+          {bacteria && <option value="absent">absent</option>}
+          {bacteria && <option value="present">present</option>}
+        </select>
+      </label>
+      {!words && (
+        <label className="field">
+          <span>Number</span>
+          <input
+            className="input"
+            inputMode="decimal"
+            required
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+          />
+        </label>
+      )}
+      {!words && (
+        <label className="field">
+          <span>Unit</span>
+          <select
+            className="input"
+            value={unit || units[0]}
+            onChange={(e) => setUnit(e.target.value)}
+          >
+            {units.map((u) => (
+              <option key={u}>{u}</option>
+            ))}
+          </select>
+        </label>
+      )}
+      {bases.length > 0 && (
+        <label className="field">
+          <span>{analyte === "radon" ? "As of" : "Basis"}</span>
+          <select
+            className="input"
+            required
+            value={basis}
+            onChange={(e) => setBasis(e.target.value)}
+          >
+            <option value="">choose</option>
+            {bases.map((b) => (
+              <option key={b} value={b}>
+                {analyte === "radon" ? b : `as ${b}`}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      {basis === "counting" && (
+        <label className="field">
+          <span>Hours to count</span>
+          <input
+            className="input"
+            inputMode="decimal"
+            required
+            value={hours}
+            onChange={(e) => setHours(e.target.value)}
+          />
+        </label>
+      )}
+      <button className="key" disabled={busy || !kit}>
+        Keep it
+      </button>
+      <div className="col-span-full">
+        <Trouble error={error} />
+      </div>
     </form>
   );
 }
@@ -119,19 +381,86 @@ function FromFile(): ReactElement {
   const client = useQueryClient();
   const input = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<File | null>(null);
-  const preview = useMutation({ mutationFn: (f: File) => upload<LabPreview>("/api/laboratory/preview", f, "text/csv"), onMutate: (f) => setFile(f) });
-  const bring = useMutation({ mutationFn: (f: File) => upload<LabPreview>(`/api/visits/${id}/samples/${picked?.id ?? ""}/lab-results`, f, "text/csv"), onSuccess: () => { setFile(null); preview.reset(); void client.invalidateQueries({ queryKey: ["visit", id] }); } });
+  const preview = useMutation({
+    mutationFn: (f: File) => upload<LabPreview>("/api/laboratory/preview", f, "text/csv"),
+    onMutate: (f) => setFile(f),
+  });
+  const bring = useMutation({
+    mutationFn: (f: File) =>
+      upload<LabPreview>(
+        `/api/visits/${id}/samples/${picked?.id ?? ""}/lab-results`,
+        f,
+        "text/csv",
+      ),
+    onSuccess: () => {
+      setFile(null);
+      preview.reset();
+      void client.invalidateQueries({ queryKey: ["visit", id] });
+    },
+  });
   const p = preview.data;
   return (
     <div className="grid gap-2 justify-items-start">
-      <input ref={input} type="file" accept=".csv,text/csv" className="sr-only" tabIndex={-1} aria-label="Results file" onChange={(e) => { const f = e.target.files?.[0]; if (f) preview.mutate(f); e.target.value = ""; }} />
-      <button className="key" onClick={() => input.current?.click()}><Upload size={20} aria-hidden="true" />Results from a CSV file</button>
+      <input
+        ref={input}
+        type="file"
+        accept=".csv,text/csv"
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="Results file"
+        onChange={(e) => {
+          const f = e.target.files?.[0];
+          if (f) preview.mutate(f);
+          e.target.value = "";
+        }}
+      />
+      <button className="key" onClick={() => input.current?.click()}>
+        <Upload size={20} aria-hidden="true" />
+        Results from a CSV file
+      </button>
       <Trouble error={preview.error ?? bring.error} />
       {p && file && (
         <div className="w-full border-[1.5px] border-ink bg-slip p-3">
-          <p className="font-semibold mb-1">{p.good ? `${p.rows.length} results, all can be used` : `${p.rows.filter((r) => r.error).length} of ${p.rows.length} rows cannot be used: nothing is stored`}</p>
-          <ul className="max-h-[180px] overflow-auto scroll text-m" tabIndex={-1}>{p.rows.map((r) => <li key={r.row} className="flex gap-2 py-1 border-b border-rule"><StateMark kind={r.error ? "no" : "done"} size={16} /><span className="w-14 text-ink-2">row {r.row}</span><b className="w-44">{r.name}</b><span>{r.error ? `${r.error} ${r.remedy}` : r.value ? best(r.analyte, r.value, units) : ""}</span></li>)}</ul>
-          <div className="flex gap-2 mt-2"><button className="key" style={{ background: "var(--ink)", color: "var(--paper)" }} disabled={!p.good || bring.isPending} onClick={() => bring.mutate(file)}>Store all {p.rows.length} for {picked?.name}</button><button className="key bare" onClick={() => { setFile(null); preview.reset(); }}>Leave it</button></div>
+          <p className="font-semibold mb-1">
+            {p.good
+              ? `${p.rows.length} results, all can be used`
+              : `${p.rows.filter((r) => r.error).length} of ${p.rows.length} rows cannot be used: nothing is stored`}
+          </p>
+          <ul className="max-h-[180px] overflow-auto scroll text-m" tabIndex={-1}>
+            {p.rows.map((r) => (
+              <li key={r.row} className="flex gap-2 py-1 border-b border-rule">
+                <StateMark kind={r.error ? "no" : "done"} size={16} />
+                <span className="w-14 text-ink-2">row {r.row}</span>
+                <b className="w-44">{r.name}</b>
+                <span>
+                  {r.error
+                    ? `${r.error} ${r.remedy}`
+                    : r.value
+                      ? best(r.analyte, r.value, units)
+                      : ""}
+                </span>
+              </li>
+            ))}
+          </ul>
+          <div className="flex gap-2 mt-2">
+            <button
+              className="key"
+              style={{ background: "var(--ink)", color: "var(--paper)" }}
+              disabled={!p.good || bring.isPending}
+              onClick={() => bring.mutate(file)}
+            >
+              Store all {p.rows.length} for {picked?.name}
+            </button>
+            <button
+              className="key bare"
+              onClick={() => {
+                setFile(null);
+                preview.reset();
+              }}
+            >
+              Leave it
+            </button>
+          </div>
         </div>
       )}
     </div>
@@ -143,26 +472,107 @@ export function LabStation(): ReactElement {
   const kinds = useLabKinds().data ?? [];
   const put = usePutLabSample(id);
   const [drawing, setDrawing] = useState<LabKind | null>(null);
-  if (!picked) return <p className="text-l">Draw a glass first: “Draw a glass”, at the bottom right.</p>;
+  if (!picked)
+    return <p className="text-l">Draw a glass first: “Draw a glass”, at the bottom right.</p>;
   const drawn = (laboratory: string, seal: string): void => {
     if (!drawing) return;
-    const bottle: LabSample = { id: newId(), kind: drawing.id, sample: picked.id, laboratory, seal, drawn_at: exactNow(), handed_at: null, received_at: null, reported_at: null, by: view.visit.consultant, note: "" };
+    const bottle: LabSample = {
+      id: newId(),
+      kind: drawing.id,
+      sample: picked.id,
+      laboratory,
+      seal,
+      drawn_at: exactNow(),
+      handed_at: null,
+      received_at: null,
+      reported_at: null,
+      by: view.visit.consultant,
+      note: "",
+    };
     put.mutate({ bottle }, { onSuccess: () => setDrawing(null) });
   };
-  const suggested = view.suggested.map((s) => ({ ...s, found: kinds.find((k) => k.id === s.kind) }));
+  const suggested = view.suggested.map((s) => ({
+    ...s,
+    found: kinds.find((k) => k.id === s.kind),
+  }));
   const others = kinds.filter((k) => !view.suggested.some((s) => s.kind === k.id));
   return (
     <section aria-labelledby="lab-title" className="grid gap-5 pb-6 min-w-0">
-      <div><h1 id="lab-title">For the laboratory</h1><p className="text-ink-2">Health is judged by a certified laboratory and the local authority, never here. Bottles are drawn from “{picked.name}”.</p></div>
-      {view.visit.lab_samples.length > 0 && <div><h2 className="mb-1">On their way</h2><ul>{view.visit.lab_samples.map((b) => <Bottle key={b.id} bottle={b} kind={kinds.find((k) => k.id === b.kind)} />)}</ul></div>}
+      <div>
+        <h1 id="lab-title">For the laboratory</h1>
+        <p className="text-ink-2">
+          Health is judged by a certified laboratory and the local authority, never here. Bottles
+          are drawn from “{picked.name}”.
+        </p>
+      </div>
+      {view.visit.lab_samples.length > 0 && (
+        <div>
+          <h2 className="mb-1">On their way</h2>
+          <ul>
+            {view.visit.lab_samples.map((b) => (
+              <Bottle key={b.id} bottle={b} kind={kinds.find((k) => k.id === b.kind)} />
+            ))}
+          </ul>
+        </div>
+      )}
       <div>
         <h2 className="mb-2">Bottles to draw</h2>
-        {suggested.length === 0 && <p className="text-m text-ink-2 mb-2">Nothing more is suggested for this source. Any kind may be drawn.</p>}
-        <ul className="mb-2">{suggested.map((s) => s.found && <li key={s.kind} className="flex gap-3 items-center border-b border-rule min-h-[56px]"><span className="flex-1"><b>{s.found.name}</b><span className="block text-s text-ink-2">{s.why}</span></span><button className="key" style={{ minHeight: 46 }} onClick={() => setDrawing(s.found ?? null)}>Draw</button></li>)}</ul>
-        <div className="flex flex-wrap gap-2">{others.map((k) => <button key={k.id} className="key" style={{ minHeight: 44, padding: "0 12px", fontSize: 15 }} onClick={() => setDrawing(k)}>{k.name}</button>)}</div>
+        {suggested.length === 0 && (
+          <p className="text-m text-ink-2 mb-2">
+            Nothing more is suggested for this source. Any kind may be drawn.
+          </p>
+        )}
+        <ul className="mb-2">
+          {suggested.map(
+            (s) =>
+              s.found && (
+                <li
+                  key={s.kind}
+                  className="flex gap-3 items-center border-b border-rule min-h-[56px]"
+                >
+                  <span className="flex-1">
+                    <b>{s.found.name}</b>
+                    <span className="block text-s text-ink-2">{s.why}</span>
+                  </span>
+                  <button
+                    className="key"
+                    style={{ minHeight: 46 }}
+                    onClick={() => setDrawing(s.found ?? null)}
+                  >
+                    Draw
+                  </button>
+                </li>
+              ),
+          )}
+        </ul>
+        <div className="flex flex-wrap gap-2">
+          {others.map((k) => (
+            <button
+              key={k.id}
+              className="key"
+              style={{ minHeight: 44, padding: "0 12px", fontSize: 15 }}
+              onClick={() => setDrawing(k)}
+            >
+              {k.name}
+            </button>
+          ))}
+        </div>
       </div>
-      <div><h2 className="mb-2">A report has come</h2><div className="grid gap-4"><TypedResult /><FromFile /></div></div>
-      {drawing && <DrawSteps kind={drawing} onDrawn={drawn} onClose={() => setDrawing(null)} error={put.error} />}
+      <div>
+        <h2 className="mb-2">A report has come</h2>
+        <div className="grid gap-4">
+          <TypedResult />
+          <FromFile />
+        </div>
+      </div>
+      {drawing && (
+        <DrawSteps
+          kind={drawing}
+          onDrawn={drawn}
+          onClose={() => setDrawing(null)}
+          error={put.error}
+        />
+      )}
     </section>
   );
 }

@@ -16,11 +16,22 @@ function useFrame(): Element | null {
 /** The step's own key, at the right end of the ledge. */
 export function AtLedgeEnd({ children }: { children: ReactNode }): ReactElement | null {
   const host = useFrame();
-  return host && createPortal(<div className="absolute right-8 bottom-[5px] z-20 flex gap-3">{children}</div>, host);
+  return (
+    host &&
+    createPortal(
+      <div className="absolute right-8 bottom-[5px] z-20 flex gap-3">{children}</div>,
+      host,
+    )
+  );
 }
 
 export function OnTheLedge({ children }: { children: ReactNode }): ReactElement | null {
   const host = useFrame();
   if (!host) return null;
-  return createPortal(<div className="absolute bottom-[64px] left-8 wide:left-[252px] w-[200px] flex justify-center pointer-events-none z-10">{children}</div>, host);
+  return createPortal(
+    <div className="absolute bottom-[64px] left-8 wide:left-[252px] w-[200px] flex justify-center pointer-events-none z-10">
+      {children}
+    </div>,
+    host,
+  );
 }

@@ -38,14 +38,41 @@ export function TimerRings({ visit }: { visit: string }): ReactElement | null {
         const done = now >= t.endsAt;
         const share = Math.min(1, (now - t.startedAt) / (t.endsAt - t.startedAt));
         return (
-          <div key={t.id} className={`flex items-center gap-2 pl-1 pr-0 rounded-[10px] ${done ? "bg-yuzu text-on-yuzu" : ""}`} role={done ? "alert" : undefined}>
-            <Wheel done={Math.floor(share * 9)} of={9} r={17} label={done ? "done" : clock(t.endsAt - now)} />
-            <span className="text-s leading-tight whitespace-nowrap"><b>{done ? "done" : clock(t.endsAt - now)}</b><br />{t.label}</span>
-            <button className="grid place-items-center w-11 h-11" aria-label={`Put away the timer ${t.label}`} onClick={() => stopTimer(t.id)}><X size={16} /></button>
+          <div
+            key={t.id}
+            className={`flex items-center gap-2 pl-1 pr-0 rounded-[10px] ${done ? "bg-yuzu text-on-yuzu" : ""}`}
+            role={done ? "alert" : undefined}
+          >
+            <Wheel
+              done={Math.floor(share * 9)}
+              of={9}
+              r={17}
+              label={done ? "done" : clock(t.endsAt - now)}
+            />
+            <span className="text-s leading-tight whitespace-nowrap">
+              <b>{done ? "done" : clock(t.endsAt - now)}</b>
+              <br />
+              {t.label}
+            </span>
+            <button
+              className="grid place-items-center w-11 h-11"
+              aria-label={`Put away the timer ${t.label}`}
+              onClick={() => stopTimer(t.id)}
+            >
+              <X size={16} />
+            </button>
           </div>
         );
       })}
-      <button className="grid place-items-center w-11 h-11" aria-pressed={sound} aria-label="Sound at the end" title="Sound at the end" onClick={() => setSound(!sound)}>{sound ? <BellRing size={20} /> : <BellOff size={20} />}</button>
+      <button
+        className="grid place-items-center w-11 h-11"
+        aria-pressed={sound}
+        aria-label="Sound at the end"
+        title="Sound at the end"
+        onClick={() => setSound(!sound)}
+      >
+        {sound ? <BellRing size={20} /> : <BellOff size={20} />}
+      </button>
     </div>
   );
 }

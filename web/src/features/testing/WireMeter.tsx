@@ -9,7 +9,15 @@ interface Look {
   steady: boolean;
 }
 
-export function WireMeter({ visit, sample, onTake }: { visit: string; sample: string; onTake: (display: number) => void }): ReactElement {
+export function WireMeter({
+  visit,
+  sample,
+  onTake,
+}: {
+  visit: string;
+  sample: string;
+  onTake: (display: number) => void;
+}): ReactElement {
   const [look, setLook] = useState<Look | null>(null);
   const [lost, setLost] = useState(false);
   useEffect(() => {
@@ -22,10 +30,33 @@ export function WireMeter({ visit, sample, onTake }: { visit: string; sample: st
     return () => stream.close();
   }, [visit, sample]);
   return (
-    <div className="border-[1.5px] border-ink rounded-[10px] p-2 w-[192px] bg-slip" role="group" aria-label="Meter on the wire, simulated">
-      <p className="text-s text-ink-2">simulated meter{lost ? ", reconnecting" : look ? `, ${look.temperature_c} °C` : ""}</p>
-      <p className="num text-[30px] leading-none">{look ? look.display : "–"}<span className="text-s font-t font-normal text-ink-2 ml-1">mg/L{look && look.multiplier > 1 ? " x10" : ""}</span></p>
-      <div className="flex gap-1 mt-1"><button type="button" className="key" style={{ minHeight: 44, padding: "0 8px", fontSize: 15, flex: 1 }} disabled={!look?.steady} onClick={() => { if (look) onTake(look.display); }}>{look?.steady ? "Take it" : "settling"}</button></div>
+    <div
+      className="border-[1.5px] border-ink rounded-[10px] p-2 w-[192px] bg-slip"
+      role="group"
+      aria-label="Meter on the wire, simulated"
+    >
+      <p className="text-s text-ink-2">
+        simulated meter{lost ? ", reconnecting" : look ? `, ${look.temperature_c} °C` : ""}
+      </p>
+      <p className="num text-[30px] leading-none">
+        {look ? look.display : "–"}
+        <span className="text-s font-t font-normal text-ink-2 ml-1">
+          mg/L{look && look.multiplier > 1 ? " x10" : ""}
+        </span>
+      </p>
+      <div className="flex gap-1 mt-1">
+        <button
+          type="button"
+          className="key"
+          style={{ minHeight: 44, padding: "0 8px", fontSize: 15, flex: 1 }}
+          disabled={!look?.steady}
+          onClick={() => {
+            if (look) onTake(look.display);
+          }}
+        >
+          {look?.steady ? "Take it" : "settling"}
+        </button>
+      </div>
     </div>
   );
 }

@@ -37,7 +37,10 @@ function publish(next: Timer[]): void {
 /** Start a timer of so many seconds; one with the same label starts anew. */
 export function startTimer(label: string, seconds: number, visit: string): void {
   const now = Date.now();
-  publish([...timers.filter((t) => t.label !== label || t.visit !== visit), { id: newId(), label, visit, startedAt: now, endsAt: now + seconds * 1000 }]);
+  publish([
+    ...timers.filter((t) => t.label !== label || t.visit !== visit),
+    { id: newId(), label, visit, startedAt: now, endsAt: now + seconds * 1000 },
+  ]);
 }
 
 export function stopTimer(id: string): void {

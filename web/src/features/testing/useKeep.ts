@@ -9,7 +9,11 @@ import { useVisitContext } from "../visit/context";
 interface Keeping {
   busy: boolean;
   error: unknown;
-  save: (instrument: Instrument, observation: Observation, again?: string) => Promise<KeptReading | null>;
+  save: (
+    instrument: Instrument,
+    observation: Observation,
+    again?: string,
+  ) => Promise<KeptReading | null>;
   clear: () => void;
 }
 
@@ -20,7 +24,17 @@ export function useKeep(): Keeping {
   const save = useCallback(
     async (instrument: Instrument, observation: Observation, again?: string) => {
       if (!picked) return null;
-      const reading: Reading = { id: again ?? newId(), analyte: instrument.analyte, instrument, observation, made_at: new Date().toISOString(), by: view.visit.consultant, struck_at: null, struck_because: "", note: "" };
+      const reading: Reading = {
+        id: again ?? newId(),
+        analyte: instrument.analyte,
+        instrument,
+        observation,
+        made_at: new Date().toISOString(),
+        by: view.visit.consultant,
+        struck_at: null,
+        struck_because: "",
+        note: "",
+      };
       setBusy(true);
       setError(null);
       try {

@@ -15,15 +15,51 @@ interface Kind {
   sample: Partial<Sample>;
 }
 const KINDS: Kind[] = [
-  { name: "Kitchen cold", words: "ahead of all treatment: the raw sample", sample: { kind: "tap", place: "kitchen cold", draw: "flushed", raw: true } },
-  { name: "Outside tap", words: "ahead of all treatment: the raw sample", sample: { kind: "tap", place: "outside tap", draw: "flushed", raw: true } },
-  { name: "Hot tap", words: "for a smell or a scale question", sample: { kind: "tap", place: "kitchen hot", draw: "hot" } },
-  { name: "First draw", words: "after six hours of standing, for lead and copper", sample: { kind: "tap", place: "kitchen cold", draw: "first" } },
-  { name: "After the softener", words: "behind a device that is there", sample: { kind: "tap", place: "behind the softener", treated: true, after: "softener" } },
-  { name: "Refrigerator", words: "behind its filter", sample: { kind: "tap", place: "refrigerator", treated: true, after: "refrigerator filter" } },
-  { name: "Pitcher", words: "behind its cartridge", sample: { kind: "pitcher", place: "pitcher", treated: true, after: "pitcher" } },
-  { name: "Their bottled", words: "what they drink now", sample: { kind: "bottled", place: "bottle" } },
-  { name: "Our membrane", words: "our own water, for rinsing and comparing", sample: { kind: "own", place: "our bottle" } },
+  {
+    name: "Kitchen cold",
+    words: "ahead of all treatment: the raw sample",
+    sample: { kind: "tap", place: "kitchen cold", draw: "flushed", raw: true },
+  },
+  {
+    name: "Outside tap",
+    words: "ahead of all treatment: the raw sample",
+    sample: { kind: "tap", place: "outside tap", draw: "flushed", raw: true },
+  },
+  {
+    name: "Hot tap",
+    words: "for a smell or a scale question",
+    sample: { kind: "tap", place: "kitchen hot", draw: "hot" },
+  },
+  {
+    name: "First draw",
+    words: "after six hours of standing, for lead and copper",
+    sample: { kind: "tap", place: "kitchen cold", draw: "first" },
+  },
+  {
+    name: "After the softener",
+    words: "behind a device that is there",
+    sample: { kind: "tap", place: "behind the softener", treated: true, after: "softener" },
+  },
+  {
+    name: "Refrigerator",
+    words: "behind its filter",
+    sample: { kind: "tap", place: "refrigerator", treated: true, after: "refrigerator filter" },
+  },
+  {
+    name: "Pitcher",
+    words: "behind its cartridge",
+    sample: { kind: "pitcher", place: "pitcher", treated: true, after: "pitcher" },
+  },
+  {
+    name: "Their bottled",
+    words: "what they drink now",
+    sample: { kind: "bottled", place: "bottle" },
+  },
+  {
+    name: "Our membrane",
+    words: "our own water, for rinsing and comparing",
+    sample: { kind: "own", place: "our bottle" },
+  },
 ];
 
 export function DrawGlass(): ReactElement {
@@ -32,25 +68,65 @@ export function DrawGlass(): ReactElement {
   const [open, setOpen] = useState(false);
   const hasRaw = view.visit.samples.some((s) => s.raw);
   const draw = (k: Kind): void => {
-    const base: Sample = { id: newId(), name: k.name, kind: "tap", place: "", draw: "flushed", treated: false, after: "", after_item: null, just_changed: false, past_life: false, raw: false, drawn_at: new Date().toISOString(), by: view.visit.consultant, readings: [], note: "" };
+    const base: Sample = {
+      id: newId(),
+      name: k.name,
+      kind: "tap",
+      place: "",
+      draw: "flushed",
+      treated: false,
+      after: "",
+      after_item: null,
+      just_changed: false,
+      past_life: false,
+      raw: false,
+      drawn_at: new Date().toISOString(),
+      by: view.visit.consultant,
+      readings: [],
+      note: "",
+    };
     const sample = { ...base, ...k.sample };
     if (hasRaw) sample.raw = false;
-    put.mutate({ sample }, { onSuccess: () => { setOpen(false); pick(sample.id); } });
+    put.mutate(
+      { sample },
+      {
+        onSuccess: () => {
+          setOpen(false);
+          pick(sample.id);
+        },
+      },
+    );
   };
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Trigger className="key">Draw a glass</Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 bg-ink/30 z-40" />
-        <Dialog.Content className="fixed z-50 left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 w-[720px] max-w-[94vw] max-h-[92vh] overflow-auto bg-paper border-[1.5px] border-ink rounded-[2px] p-6" aria-describedby={undefined}>
+        <Dialog.Content
+          className="fixed z-50 left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 w-[720px] max-w-[94vw] max-h-[92vh] overflow-auto bg-paper border-[1.5px] border-ink rounded-[2px] p-6"
+          aria-describedby={undefined}
+        >
           <div className="flex justify-between items-center mb-3">
-            <Dialog.Title asChild><h2>Where is it drawn?</h2></Dialog.Title>
-            <Dialog.Close aria-label="Close" className="grid place-items-center w-11 h-11"><X size={22} /></Dialog.Close>
+            <Dialog.Title asChild>
+              <h2>Where is it drawn?</h2>
+            </Dialog.Title>
+            <Dialog.Close aria-label="Close" className="grid place-items-center w-11 h-11">
+              <X size={22} />
+            </Dialog.Close>
           </div>
           <div className="grid grid-cols-2 gap-3">
             {KINDS.map((k) => (
-              <button key={k.name} className="key flex-col items-start text-left py-3 whitespace-normal" style={{ alignItems: "flex-start", gap: 2 }} disabled={put.isPending} onClick={() => draw(k)}>
-                {k.name}<span className="font-normal text-s text-ink-2">{hasRaw && k.sample.raw ? "a further untreated sample" : k.words}</span>
+              <button
+                key={k.name}
+                className="key flex-col items-start text-left py-3 whitespace-normal"
+                style={{ alignItems: "flex-start", gap: 2 }}
+                disabled={put.isPending}
+                onClick={() => draw(k)}
+              >
+                {k.name}
+                <span className="font-normal text-s text-ink-2">
+                  {hasRaw && k.sample.raw ? "a further untreated sample" : k.words}
+                </span>
               </button>
             ))}
           </div>

@@ -26,15 +26,19 @@ import { Order, type Missing } from "./Order";
 const Line = lazy(() => import("../treating/Line").then((m) => ({ default: m.Line })));
 const Show = lazy(() => import("../showing/Show").then((m) => ({ default: m.Show })));
 const Compare = lazy(() => import("../comparing/Compare").then((m) => ({ default: m.Compare })));
-const OfferStep = lazy(() => import("../proposing/OfferStep").then((m) => ({ default: m.OfferStep })));
+const OfferStep = lazy(() =>
+  import("../proposing/OfferStep").then((m) => ({ default: m.OfferStep })),
+);
 
 const isStep = (s: string | undefined): s is Step => STEPS.some(([k]) => k === s);
 
 function doneSteps(v: VisitView): Set<Step> {
   const done = new Set<Step>();
-  if (v.visit.home.name && v.visit.complaints.length + v.visit.samples.length > 0) done.add("before");
+  if (v.visit.home.name && v.visit.complaints.length + v.visit.samples.length > 0)
+    done.add("before");
   if (v.assessment.raw && Object.keys(v.assessment.raw.values).length >= 5) done.add("test");
-  if (v.assessment.meaning && v.assessment.meaning.unexplained.length === 0 && done.has("test")) done.add("meaning");
+  if (v.assessment.meaning && v.assessment.meaning.unexplained.length === 0 && done.has("test"))
+    done.add("meaning");
   if (v.visit.demonstrations.length > 0) done.add("show");
   if (v.visit.options.length > 0) done.add("line");
   if (v.visit.recommended) done.add("compare");
@@ -43,7 +47,9 @@ function doneSteps(v: VisitView): Set<Step> {
 }
 
 function missingTests(v: VisitView): Missing[] {
-  return (v.assessment.meaning?.unknown ?? []).slice(0, 3).map((u) => ({ name: u.name, why: u.why || u.test }));
+  return (v.assessment.meaning?.unknown ?? [])
+    .slice(0, 3)
+    .map((u) => ({ name: u.name, why: u.why || u.test }));
 }
 
 function Counter({ c }: { c: VisitContext }): ReactElement {
@@ -56,7 +62,14 @@ function Counter({ c }: { c: VisitContext }): ReactElement {
         return (
           <button key={s.id} className="stand" aria-pressed={on} onClick={() => c.pick(s.id)}>
             <Glass look={l} h={112} label={s.name} pick={on ? 1 : s.id === c.second?.id ? 2 : 0} />
-            <span className="nm">{s.name}<small>{n === 0 ? "nothing tested yet" : `${s.raw ? "raw" : s.after || s.place} · ${n === 1 ? "1 test" : `${n} tests`}`}</small></span>
+            <span className="nm">
+              {s.name}
+              <small>
+                {n === 0
+                  ? "nothing tested yet"
+                  : `${s.raw ? "raw" : s.after || s.place} · ${n === 1 ? "1 test" : `${n} tests`}`}
+              </small>
+            </span>
           </button>
         );
       })}
@@ -66,24 +79,49 @@ function Counter({ c }: { c: VisitContext }): ReactElement {
 
 function StepBody({ step }: { step: Step }): ReactElement {
   switch (step) {
-    case "before": return <Before />;
-    case "test": return <Test />;
-    case "meaning": return <Meaning />;
-    case "show": return <Show />;
-    case "line": return <Line />;
-    case "compare": return <Compare />;
-    case "offer": return <OfferStep />;
+    case "before":
+      return <Before />;
+    case "test":
+      return <Test />;
+    case "meaning":
+      return <Meaning />;
+    case "show":
+      return <Show />;
+    case "line":
+      return <Line />;
+    case "compare":
+      return <Compare />;
+    case "offer":
+      return <OfferStep />;
   }
 }
 
-function UnitsKey({ units, onUnits }: { units: string; onUnits: (u: Units) => void }): ReactElement {
+function UnitsKey({
+  units,
+  onUnits,
+}: {
+  units: string;
+  onUnits: (u: Units) => void;
+}): ReactElement {
   const other = units === "us" ? "metric" : "us";
-  return <button className="min-h-11 px-2 text-s font-semibold underline underline-offset-4" aria-label={`Units: ${units === "us" ? "US" : "metric"}. Show ${other === "us" ? "US" : "metric"} units`} onClick={() => onUnits(other)}>{units === "us" ? "US" : "metric"}</button>;
+  return (
+    <button
+      className="min-h-11 px-2 text-s font-semibold underline underline-offset-4"
+      aria-label={`Units: ${units === "us" ? "US" : "metric"}. Show ${other === "us" ? "US" : "metric"} units`}
+      onClick={() => onUnits(other)}
+    >
+      {units === "us" ? "US" : "metric"}
+    </button>
+  );
 }
 
 /** The visit with a reading that has just been stored; everything worked out follows with the next answer. */
 function withReading(view: VisitView, kept: KeptReading): VisitView {
-  const samples = view.visit.samples.map((s) => (s.id === kept.sample ? { ...s, readings: [...s.readings.filter((r) => r.id !== kept.id), kept.reading] } : s));
+  const samples = view.visit.samples.map((s) =>
+    s.id === kept.sample
+      ? { ...s, readings: [...s.readings.filter((r) => r.id !== kept.id), kept.reading] }
+      : s,
+  );
   return { ...view, visit: { ...view.visit, samples } };
 }
 
@@ -99,16 +137,27 @@ export function VisitScreen(): ReactElement {
   const context = useContextOf(id, visit.data);
   const view = visit.data;
 
-  useEffect(() => onArrival((kept, v) => {
-    if (v !== id) return;
-    client.setQueryData<VisitView>(["visit", id], (old) => old && withReading(old, kept));
-    void client.invalidateQueries({ queryKey: ["visit", id] });
-  }), [client, id]);
+  useEffect(
+    () =>
+      onArrival((kept, v) => {
+        if (v !== id) return;
+        client.setQueryData<VisitView>(["visit", id], (old) => old && withReading(old, kept));
+        void client.invalidateQueries({ queryKey: ["visit", id] });
+      }),
+    [client, id],
+  );
   const stored = view?.step;
   const version = view?.versions.visit;
   const { mutate, isPending } = change;
   useEffect(() => {
-    if (isStep(step) && stored !== undefined && stored !== step && version !== undefined && !isPending) mutate({ version, step });
+    if (
+      isStep(step) &&
+      stored !== undefined &&
+      stored !== step &&
+      version !== undefined &&
+      !isPending
+    )
+      mutate({ version, step });
     // the step is remembered once for each arrival at it, not for every change of the visit
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [step, stored === undefined]);
@@ -116,30 +165,95 @@ export function VisitScreen(): ReactElement {
   const turn = `/visits/${id}/facing/glass?${new URLSearchParams({ ...(context?.picked ? { glass: context.picked.id } : {}), from: step ?? "test" }).toString()}`;
   useTurnKey(() => void navigate(turn));
 
-  if (visit.isError) return <div className="p-8"><Trouble error={visit.error} again={() => void visit.refetch()} /><button className="key bare mt-4" onClick={() => void navigate("/")}>Back to today</button></div>;
+  if (visit.isError)
+    return (
+      <div className="p-8">
+        <Trouble error={visit.error} again={() => void visit.refetch()} />
+        <button className="key bare mt-4" onClick={() => void navigate("/")}>
+          Back to today
+        </button>
+      </div>
+    );
   if (!view || !context) return <Waiting what="Opening the visit." />;
-  if (!isStep(step)) return <Navigate to={`/visits/${id}/${isStep(view.step) ? view.step : "before"}`} replace />;
+  if (!isStep(step))
+    return <Navigate to={`/visits/${id}/${isStep(view.step) ? view.step : "before"}`} replace />;
 
   const v = view.visit;
   const home = v.home;
   const query = search.size ? `?${search.toString()}` : "";
-  const tested = context.view.assessment.raw ? Object.keys(context.view.assessment.raw.values).length : 0;
-  const order = <Order visit={id} current={step} done={doneSteps(view)} sub={{ before: `${home.people === 1 ? "1 person" : `${home.people} people`}, ${home.bathrooms} bath`, ...(tested ? { test: tested === 1 ? "1 test done" : `${tested} tests done` } : {}) }} missing={step === "test" || step === "meaning" ? missingTests(view) : []} search={query} row={WIDE.has(step)} />;
+  const tested = context.view.assessment.raw
+    ? Object.keys(context.view.assessment.raw.values).length
+    : 0;
+  const order = (
+    <Order
+      visit={id}
+      current={step}
+      done={doneSteps(view)}
+      sub={{
+        before: `${home.people === 1 ? "1 person" : `${home.people} people`}, ${home.bathrooms} bath`,
+        ...(tested ? { test: tested === 1 ? "1 test done" : `${tested} tests done` } : {}),
+      }}
+      missing={step === "test" || step === "meaning" ? missingTests(view) : []}
+      search={query}
+      row={WIDE.has(step)}
+    />
+  );
   return (
     <Context.Provider value={context}>
       <div className={`screen ${WIDE.has(step) ? "plain" : ""}`}>
-        <Head title={v.customer.name} sub={`${home.name}, ${home.place}, ${SOURCE_NAMES[home.source] ?? ""}`}><TimerRings visit={id} /><Link className="key bare" to={turn} title="Turn the screen to the customer: T">Turn <kbd aria-hidden="true">T</kbd></Link><UnitsKey units={v.settings.units} onUnits={(u) => { chooseUnits(u); void client.invalidateQueries({ queryKey: ["visit", id] }); }} /></Head>
-        <div className={`flex flex-col min-h-0 px-8 ${WIDE.has(step) ? "gap-1" : "wide:flex-row gap-6"}`}>
+        <Head
+          title={v.customer.name}
+          sub={`${home.name}, ${home.place}, ${SOURCE_NAMES[home.source] ?? ""}`}
+        >
+          <TimerRings visit={id} />
+          <Link className="key bare" to={turn} title="Turn the screen to the customer: T">
+            Turn <kbd aria-hidden="true">T</kbd>
+          </Link>
+          <UnitsKey
+            units={v.settings.units}
+            onUnits={(u) => {
+              chooseUnits(u);
+              void client.invalidateQueries({ queryKey: ["visit", id] });
+            }}
+          />
+        </Head>
+        <div
+          className={`flex flex-col min-h-0 px-8 ${WIDE.has(step) ? "gap-1" : "wide:flex-row gap-6"}`}
+        >
           {order}
-          <main className={`flex-1 min-w-0 min-h-0 ${WIDE.has(step) ? "relative" : "scroll"}`} key={step}>
-            {context.second && !WIDE.has(step) ? <TwoGlasses /> : <Suspense fallback={<Waiting what="One moment." />}><StepBody step={step} /></Suspense>}
+          <main
+            className={`flex-1 min-w-0 min-h-0 ${WIDE.has(step) ? "relative" : "scroll"}`}
+            key={step}
+          >
+            {context.second && !WIDE.has(step) ? (
+              <TwoGlasses />
+            ) : (
+              <Suspense fallback={<Waiting what="One moment." />}>
+                <StepBody step={step} />
+              </Suspense>
+            )}
           </main>
         </div>
         {!WIDE.has(step) && (
-          <Ledge end={step === "offer" ? undefined : <><GlassMenu /><DrawGlass /></>}>
-            <div className={`flex wide:pl-[228px] ${step === "test" ? "pl-[212px] wide:pl-[440px]" : ""}`}>
+          <Ledge
+            end={
+              step === "offer" ? undefined : (
+                <>
+                  <GlassMenu />
+                  <DrawGlass />
+                </>
+              )
+            }
+          >
+            <div
+              className={`flex wide:pl-[228px] ${step === "test" ? "pl-[212px] wide:pl-[440px]" : ""}`}
+            >
               <Counter c={context} />
-              {v.samples.length === 0 && <p className="self-end pb-[72px] pl-8 text-ink-2">No glass drawn yet. Draw one ahead of all treatment: it is the raw sample.</p>}
+              {v.samples.length === 0 && (
+                <p className="self-end pb-[72px] pl-8 text-ink-2">
+                  No glass drawn yet. Draw one ahead of all treatment: it is the raw sample.
+                </p>
+              )}
             </div>
           </Ledge>
         )}

@@ -16,7 +16,8 @@ export function useContextOf(id: string, view: VisitView | undefined): VisitCont
     if (!view) return null;
     const samples = view.visit.samples;
     const reports = new Map(view.assessment.samples.map((s) => [s.id, s]));
-    const picked = samples.find((s) => s.id === glass) ?? samples.find((s) => s.raw) ?? samples[0] ?? null;
+    const picked =
+      samples.find((s) => s.id === glass) ?? samples.find((s) => s.raw) ?? samples[0] ?? null;
     const second = samples.find((s) => s.id === other && s.id !== picked?.id) ?? null;
     const scale = view.assessment.meaning?.scale?.at_heater.best ?? null;
     const valuesOf = (s: Sample): Record<string, Value> => reports.get(s.id)?.water.values ?? {};
@@ -27,25 +28,44 @@ export function useContextOf(id: string, view: VisitView | undefined): VisitCont
       return look(valuesOf(s), { ferric, scale: s.raw ? scale : null });
     };
     const readingsOf = (s: Sample): Reading[] => {
-      const mine = queue.waiting.filter((w) => w.visit === id && w.sample === s.id).map((w) => w.reading);
+      const mine = queue.waiting
+        .filter((w) => w.visit === id && w.sample === s.id)
+        .map((w) => w.reading);
       return [...s.readings.filter((r) => !mine.some((m) => m.id === r.id)), ...mine];
     };
     const pick = (sample: string): void => {
-      setSearch((p) => {
-        const next = new URLSearchParams(p);
-        next.set("glass", sample);
-        next.delete("with");
-        return next;
-      }, { replace: true });
+      setSearch(
+        (p) => {
+          const next = new URLSearchParams(p);
+          next.set("glass", sample);
+          next.delete("with");
+          return next;
+        },
+        { replace: true },
+      );
     };
     const beside = (sample: string): void => {
-      setSearch((p) => {
-        const next = new URLSearchParams(p);
-        if (next.get("with") === sample) next.delete("with");
-        else next.set("with", sample);
-        return next;
-      }, { replace: true });
+      setSearch(
+        (p) => {
+          const next = new URLSearchParams(p);
+          if (next.get("with") === sample) next.delete("with");
+          else next.set("with", sample);
+          return next;
+        },
+        { replace: true },
+      );
     };
-    return { id, view, units: view.visit.settings.units, picked, second, pick, beside, lookOf, valuesOf, readingsOf };
+    return {
+      id,
+      view,
+      units: view.visit.settings.units,
+      picked,
+      second,
+      pick,
+      beside,
+      lookOf,
+      valuesOf,
+      readingsOf,
+    };
   }, [id, view, glass, other, setSearch, queue.waiting]);
 }

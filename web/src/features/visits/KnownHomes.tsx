@@ -9,18 +9,47 @@ import { VisitAgain } from "../before/VisitAgain";
 export function KnownHomes(): ReactElement {
   const [text, setText] = useState("");
   const find = useDeferredValue(text.trim());
-  const found = useQuery({ queryKey: ["homes", find], enabled: find.length >= 2, queryFn: () => data(api.GET("/api/visits/homes", { params: { query: { find } } })), placeholderData: (old) => old });
+  const found = useQuery({
+    queryKey: ["homes", find],
+    enabled: find.length >= 2,
+    queryFn: () => data(api.GET("/api/visits/homes", { params: { query: { find } } })),
+    placeholderData: (old) => old,
+  });
   return (
     <section aria-label="Homes visited before" className="pb-5">
-      <label className="field max-w-[420px]"><span>Been there before? Name or place</span><input className="input" value={text} maxLength={80} onChange={(e) => setText(e.target.value)} /></label>
+      <label className="field max-w-[420px]">
+        <span>Been there before? Name or place</span>
+        <input
+          className="input"
+          value={text}
+          maxLength={80}
+          onChange={(e) => setText(e.target.value)}
+        />
+      </label>
       <Trouble error={found.error} />
-      {find.length >= 2 && found.data?.length === 0 && <p className="text-m text-ink-2 mt-2">No such home yet.</p>}
-      {find.length >= 2 && <ul className="mt-2">{(found.data ?? []).map((h) => (
-        <li key={h.visit} className="flex items-center gap-4 border-b border-rule min-h-[60px]">
-          <span className="flex-1 min-w-0"><b>{h.customer}</b><span className="block text-m text-ink-2">{h.home}, {h.place} · {h.visits === 1 ? "one visit" : `${h.visits} visits`}, last {new Date(h.last).toLocaleDateString([], { day: "numeric", month: "long", year: "numeric" })}</span></span>
-          <VisitAgain visit={h.visit} words="Visit again" />
-        </li>
-      ))}</ul>}
+      {find.length >= 2 && found.data?.length === 0 && (
+        <p className="text-m text-ink-2 mt-2">No such home yet.</p>
+      )}
+      {find.length >= 2 && (
+        <ul className="mt-2">
+          {(found.data ?? []).map((h) => (
+            <li key={h.visit} className="flex items-center gap-4 border-b border-rule min-h-[60px]">
+              <span className="flex-1 min-w-0">
+                <b>{h.customer}</b>
+                <span className="block text-m text-ink-2">
+                  {h.home}, {h.place} · {h.visits === 1 ? "one visit" : `${h.visits} visits`}, last{" "}
+                  {new Date(h.last).toLocaleDateString([], {
+                    day: "numeric",
+                    month: "long",
+                    year: "numeric",
+                  })}
+                </span>
+              </span>
+              <VisitAgain visit={h.visit} words="Visit again" />
+            </li>
+          ))}
+        </ul>
+      )}
     </section>
   );
 }

@@ -20,8 +20,22 @@ export function NewVisit(): ReactElement {
   const navigate = useNavigate();
   const client = useQueryClient();
   const start = useMutation({
-    mutationFn: () => data(api.POST("/api/visits", { body: { id, customer, home: { ...home, name: home.name || customer.name }, complaints, started_at: null } })),
-    onSuccess: () => { void client.invalidateQueries({ queryKey: ["visits"] }); void navigate(`/visits/${id}/test`); },
+    mutationFn: () =>
+      data(
+        api.POST("/api/visits", {
+          body: {
+            id,
+            customer,
+            home: { ...home, name: home.name || customer.name },
+            complaints,
+            started_at: null,
+          },
+        }),
+      ),
+    onSuccess: () => {
+      void client.invalidateQueries({ queryKey: ["visits"] });
+      void navigate(`/visits/${id}/test`);
+    },
   });
   return (
     <div className="screen" style={{ gridTemplateRows: "64px minmax(0,1fr) 98px" }}>
@@ -30,12 +44,29 @@ export function NewVisit(): ReactElement {
         <div className="max-w-[980px] mx-auto pt-2">
           <h1 className="mb-4">Who, where, and what bothers them</h1>
           <KnownHomes />
-          <HomeForm customer={customer} home={home} onCustomer={setCustomer} onHome={setHome} fresh />
+          <HomeForm
+            customer={customer}
+            home={home}
+            onCustomer={setCustomer}
+            onHome={setHome}
+            fresh
+          />
           <Complaints list={complaints} onChange={setComplaints} />
           <Trouble error={start.error} />
         </div>
       </main>
-      <Ledge end={<button className="key go" style={{ minHeight: 48 }} disabled={start.isPending || !customer.name.trim()} onClick={() => start.mutate()}>{start.isPending ? "Starting" : "Start the visit"}</button>} />
+      <Ledge
+        end={
+          <button
+            className="key go"
+            style={{ minHeight: 48 }}
+            disabled={start.isPending || !customer.name.trim()}
+            onClick={() => start.mutate()}
+          >
+            {start.isPending ? "Starting" : "Start the visit"}
+          </button>
+        }
+      />
     </div>
   );
 }

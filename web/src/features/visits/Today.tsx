@@ -25,18 +25,37 @@ function stateOf(v: VisitSummary): string {
 
 function VisitRow({ v, dated }: { v: VisitSummary; dated: boolean }): ReactElement {
   const at = new Date(v.started_at);
-  const time = dated ? at.toLocaleDateString([], { weekday: "short", day: "numeric", month: "short" }) : at.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hour12: false });
+  const time = dated
+    ? at.toLocaleDateString([], { weekday: "short", day: "numeric", month: "short" })
+    : at.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hour12: false });
   return (
     <li className="border-b border-rule">
-      <Link to={`/visits/${v.id}`} className="grid grid-cols-[136px_1fr_1fr_170px_24px] max-[900px]:grid-cols-[90px_1fr_24px] gap-x-5 items-center min-h-[76px] py-3 text-ink no-underline hover:bg-yuzu-pale px-2 -mx-2">
+      <Link
+        to={`/visits/${v.id}`}
+        className="grid grid-cols-[136px_1fr_1fr_170px_24px] max-[900px]:grid-cols-[90px_1fr_24px] gap-x-5 items-center min-h-[76px] py-3 text-ink no-underline hover:bg-yuzu-pale px-2 -mx-2"
+      >
         <span className="num text-[21px] font-d whitespace-nowrap">{time}</span>
         <span className="min-w-0">
           <b className="font-d text-l block">{v.customer}</b>
-          <span className="text-m text-ink-2">{v.home}, {v.place}, {SOURCE_NAMES[v.source] ?? v.source}</span>
+          <span className="text-m text-ink-2">
+            {v.home}, {v.place}, {SOURCE_NAMES[v.source] ?? v.source}
+          </span>
         </span>
-        <span className="text-b max-[900px]:col-start-2">{v.complaints.length > 0 ? `“${v.complaints[0]}”` : <span className="text-ink-3">no complaint</span>}{v.complaints.length > 1 && <span className="text-ink-3"> and {v.complaints.length - 1} more</span>}</span>
+        <span className="text-b max-[900px]:col-start-2">
+          {v.complaints.length > 0 ? (
+            `“${v.complaints[0]}”`
+          ) : (
+            <span className="text-ink-3">no complaint</span>
+          )}
+          {v.complaints.length > 1 && (
+            <span className="text-ink-3"> and {v.complaints.length - 1} more</span>
+          )}
+        </span>
         <span className="text-m text-ink-2 max-[900px]:col-start-2">{stateOf(v)}</span>
-        <ChevronRight aria-hidden="true" className="max-[900px]:row-start-1 max-[900px]:col-start-3" />
+        <ChevronRight
+          aria-hidden="true"
+          className="max-[900px]:row-start-1 max-[900px]:col-start-3"
+        />
       </Link>
     </li>
   );
@@ -48,8 +67,20 @@ export function Today(): ReactElement {
   const client = useQueryClient();
   const navigate = useNavigate();
   const chosen = useRef<HTMLInputElement>(null);
-  const leave = useMutation({ mutationFn: () => data(api.DELETE("/api/session")), onSettled: () => { client.clear(); void navigate("/sign-in"); } });
-  const bring = useMutation({ mutationFn: (f: File) => upload<Saved>("/api/visits/import", f, "application/json"), onSuccess: (s) => { void client.invalidateQueries({ queryKey: ["visits"] }); void navigate(`/visits/${s.id}`); } });
+  const leave = useMutation({
+    mutationFn: () => data(api.DELETE("/api/session")),
+    onSettled: () => {
+      client.clear();
+      void navigate("/sign-in");
+    },
+  });
+  const bring = useMutation({
+    mutationFn: (f: File) => upload<Saved>("/api/visits/import", f, "application/json"),
+    onSuccess: (s) => {
+      void client.invalidateQueries({ queryKey: ["visits"] });
+      void navigate(`/visits/${s.id}`);
+    },
+  });
   const now = new Date().toDateString();
   const list = visits.data ?? [];
   const mine = list.filter((v) => day(v.started_at) === now);
@@ -57,33 +88,84 @@ export function Today(): ReactElement {
   return (
     <div className="screen" style={{ gridTemplateRows: "64px minmax(0,1fr) 98px" }}>
       <Head title={me.data?.firm ?? "Today"} sub={me.data?.name}>
-        <Link className="key bare" to="/outbox">Outbox</Link>
-        <Link className="key bare" to="/firm">Kits and catalogue</Link>
-        <button className="key bare" onClick={() => leave.mutate()}><LogOut size={20} aria-hidden="true" /> Sign out</button>
+        <Link className="key bare" to="/outbox">
+          Outbox
+        </Link>
+        <Link className="key bare" to="/firm">
+          Kits and catalogue
+        </Link>
+        <button className="key bare" onClick={() => leave.mutate()}>
+          <LogOut size={20} aria-hidden="true" /> Sign out
+        </button>
       </Head>
       <main className="scroll px-8 pb-8">
         <div className="max-w-[1080px] mx-auto grid gap-4 pt-4">
           <div className="flex items-end justify-between gap-4 flex-wrap">
-            <h1>Today, {new Date().toLocaleDateString([], { weekday: "long", day: "numeric", month: "long" })}</h1>
+            <h1>
+              Today,{" "}
+              {new Date().toLocaleDateString([], {
+                weekday: "long",
+                day: "numeric",
+                month: "long",
+              })}
+            </h1>
             <div className="flex gap-3">
-              <input ref={chosen} type="file" accept=".json,application/json" className="sr-only" tabIndex={-1} aria-label="Visit file" onChange={(e) => { const f = e.target.files?.[0]; if (f) bring.mutate(f); e.target.value = ""; }} />
-              <button className="key" disabled={bring.isPending} onClick={() => chosen.current?.click()}><Upload size={20} aria-hidden="true" /> {bring.isPending ? "Reading the file" : "Open a visit file"}</button>
+              <input
+                ref={chosen}
+                type="file"
+                accept=".json,application/json"
+                className="sr-only"
+                tabIndex={-1}
+                aria-label="Visit file"
+                onChange={(e) => {
+                  const f = e.target.files?.[0];
+                  if (f) bring.mutate(f);
+                  e.target.value = "";
+                }}
+              />
+              <button
+                className="key"
+                disabled={bring.isPending}
+                onClick={() => chosen.current?.click()}
+              >
+                <Upload size={20} aria-hidden="true" />{" "}
+                {bring.isPending ? "Reading the file" : "Open a visit file"}
+              </button>
             </div>
           </div>
           <Trouble error={bring.error} />
           {visits.isPending && <Waiting what="Fetching the day’s visits." />}
           <Trouble error={visits.error} again={() => void visits.refetch()} />
-          {visits.data && mine.length === 0 && <p className="py-6 text-l">No visit today. Start one: a name, the source of the water and one complaint are enough to begin.</p>}
-          <ul>{mine.map((v) => <VisitRow key={v.id} v={v} dated={false} />)}</ul>
+          {visits.data && mine.length === 0 && (
+            <p className="py-6 text-l">
+              No visit today. Start one: a name, the source of the water and one complaint are
+              enough to begin.
+            </p>
+          )}
+          <ul>
+            {mine.map((v) => (
+              <VisitRow key={v.id} v={v} dated={false} />
+            ))}
+          </ul>
           {others.length > 0 && (
             <>
               <h2 className="mt-4">Around it</h2>
-              <ul>{others.map((v) => <VisitRow key={v.id} v={v} dated />)}</ul>
+              <ul>
+                {others.map((v) => (
+                  <VisitRow key={v.id} v={v} dated />
+                ))}
+              </ul>
             </>
           )}
         </div>
       </main>
-      <Ledge end={<Link className="key go" style={{ minHeight: 48 }} to="/visits/new">Start a visit</Link>} />
+      <Ledge
+        end={
+          <Link className="key go" style={{ minHeight: 48 }} to="/visits/new">
+            Start a visit
+          </Link>
+        }
+      />
     </div>
   );
 }

@@ -13,7 +13,12 @@ from ..stream import Quantity, predicted
 from .common import StageInput, effects, report, water_cost, working
 
 #: minutes of contact [min] (trade practice, 2024; organics 5 or more)
-EBCT_FREE_MIN, EBCT_CHLORAMINE_CATALYTIC_MIN, EBCT_CHLORAMINE_STANDARD_MIN, EBCT_ORGANICS_MIN = 1.5, 3.0, 6.0, 5.0
+EBCT_FREE_MIN, EBCT_CHLORAMINE_CATALYTIC_MIN, EBCT_CHLORAMINE_STANDARD_MIN, EBCT_ORGANICS_MIN = (
+    1.5,
+    3.0,
+    6.0,
+    5.0,
+)
 RADON_STOP_PCI_L = 5000.0  # [pCi/L] above about this a bed collects radon's daughters
 GAL_PER_FT3_ROUNDED = 7.48  # [gal/ft³] as the trade rounds it
 TAP_FLOW_GPM = 0.5  # [gpm] a drinking tap's draw
@@ -26,7 +31,11 @@ def ebct_min(volume_ft3: float, gpm: float) -> float:
 
 def _needed(f: CarbonFigures, analyte: str) -> tuple[float, str]:
     if analyte == "chlorine_combined":
-        return (EBCT_CHLORAMINE_CATALYTIC_MIN if f.media == "catalytic" else EBCT_CHLORAMINE_STANDARD_MIN), "chloramine"
+        return (
+            EBCT_CHLORAMINE_CATALYTIC_MIN
+            if f.media == "catalytic"
+            else EBCT_CHLORAMINE_STANDARD_MIN
+        ), "chloramine"
     return EBCT_FREE_MIN, "free chlorine"
 
 
@@ -42,19 +51,35 @@ def _radon(inp: StageInput) -> list[Check]:
 
 
 def _contact(volume_ft3: float, flow: float, have: float) -> tuple[Figure, ...]:
-    return (Figure(
-        id="ebct", label="contact time at peak", value=f"{have:.1f}", unit="min", number=have,
-        working=working("Why this contact time?", "EBCT = 7.48 · ft³ ÷ gpm", "definition of empty bed contact time; 1 ft³ = 7.48052 gal",
-                        ("carbon", f"{volume_ft3:g}", "ft³"), ("peak flow", f"{flow:g}", "gpm"), ("contact time", f"{have:.1f}", "min", True),
-                        ("at 3 gpm, one shower and a tap", f"{ebct_min(volume_ft3, 3):.1f}", "min")),
-    ),)
+    return (
+        Figure(
+            id="ebct",
+            label="contact time at peak",
+            value=f"{have:.1f}",
+            unit="min",
+            number=have,
+            working=working(
+                "Why this contact time?",
+                "EBCT = 7.48 · ft³ ÷ gpm",
+                "definition of empty bed contact time; 1 ft³ = 7.48052 gal",
+                ("carbon", f"{volume_ft3:g}", "ft³"),
+                ("peak flow", f"{flow:g}", "gpm"),
+                ("contact time", f"{have:.1f}", "min", True),
+                ("at 3 gpm, one shower and a tap", f"{ebct_min(volume_ft3, 3):.1f}", "min"),
+            ),
+        ),
+    )
 
 
 def run(inp: StageInput) -> StageReport:
     """Checks contact time for what is in this water at peak flow; a claim is weakened where it is too short."""
     item, site, f = inp.item, inp.site, inp.item.figures
     assert isinstance(f, CarbonFigures)
-    checks = place_checks(item, site) + item_pressure(item, site, None if inp.stream.psi is None else inp.stream.psi.low) + _radon(inp)
+    checks = (
+        place_checks(item, site)
+        + item_pressure(item, site, None if inp.stream.psi is None else inp.stream.psi.low)
+        + _radon(inp)
+    )
     changes, more = effects(item, inp.stream, whole=True)
     checks += more
     figures: Callable[[], tuple[Figure, ...]] = tuple
@@ -72,10 +97,23 @@ def run(inp: StageInput) -> StageReport:
             if have >= need:
                 checks.append(met("carbon.ebct", f"{have:.1f} min in the bed, {need:g} for {what}"))
                 continue
-            checks.append(told("carbon.ebct", "warn", flow=f"{flow:g}", have=f"{have:.1f}", need=f"{need:g}", what=what))
+            checks.append(
+                told(
+                    "carbon.ebct",
+                    "warn",
+                    flow=f"{flow:g}",
+                    have=f"{have:.1f}",
+                    need=f"{need:g}",
+                    what=what,
+                )
+            )
             if q.range is not None and now.range.high is not None and q.range.high is not None:
                 weak = now.range.high - (now.range.high - q.range.high) * have / need
-                changes[name] = predicted(q.range.__class__.of(q.range.low, q.range.best, max(q.range.best, weak)), q.evidence, note="contact time short at peak")
+                changes[name] = predicted(
+                    q.range.__class__.of(q.range.low, q.range.best, max(q.range.best, weak)),
+                    q.evidence,
+                    note="contact time short at peak",
+                )
     if site.home.source.value == "city" and item.scope == "house":
         checks.append(told("carbon.disinfectant", "say"))
     changes.update(_total(changes))
@@ -84,12 +122,29 @@ def run(inp: StageInput) -> StageReport:
     if f.backwash_gal and f.backwash_days:
         checks += backwash_checks(f.backwash_gpm, f.backwash_gal, 7 / f.backwash_days, site)
         times = site.demand.occupied_days / f.backwash_days
-        drains = (Drain(kind="backwash", gal_year=times * f.backwash_gal, largest_gal=f.backwash_gal, times_year=times, scope=item.scope),)
+        drains = (
+            Drain(
+                kind="backwash",
+                gal_year=times * f.backwash_gal,
+                largest_gal=f.backwash_gal,
+                times_year=times,
+                scope=item.scope,
+            ),
+        )
         cost = water_cost(drains[0].gal_year, site, item.scope)
         running = (cost,) if cost else ()
     drop = drop_at(item, site.demand.peak_gpm) if item.scope == "house" else 0.0
     size = f"{f.volume_ft3:g} ft³ {f.media}" if f.volume_ft3 and item.scope == "house" else f.media
-    return report(inp, inp.stream.with_(changes), checks, figures=figures, drains=drains, running=running, drop=drop, summary=size)
+    return report(
+        inp,
+        inp.stream.with_(changes),
+        checks,
+        figures=figures,
+        drains=drains,
+        running=running,
+        drop=drop,
+        summary=size,
+    )
 
 
 def _total(changes: dict[str, Quantity]) -> dict[str, Quantity]:
@@ -98,4 +153,3 @@ def _total(changes: dict[str, Quantity]) -> dict[str, Quantity]:
     if free is None or comb is None or free.range is None or comb.range is None:
         return {}
     return {"chlorine_total": predicted(free.range.plus(comb.range), comb.evidence)}
-

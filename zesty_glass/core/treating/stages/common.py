@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from decimal import Decimal
+from typing import Literal
 
 from ...analytes import ANALYTES, Kind
 from ...proposing.evidence import ESTABLISHES_HEALTH, Level
@@ -12,7 +13,7 @@ from ...record import record
 from ...working import working
 from ..checks import told
 from ..items import Consumable, Effect, Item
-from ..report import Check, Chore, Due, Running, StageReport
+from ..report import Check, Chore, Drain, Due, Figure, Running, StageReport
 from ..site import Site
 from ..stream import Quantity, Stream, predicted
 
@@ -50,7 +51,9 @@ def claimed(effect: Effect, ph: Range | None) -> Level:
         return effect.evidence.level
     if ph is None or ph.high is None:
         return Level.NO_CLAIM
-    if (effect.ph_min is not None and ph.low < effect.ph_min) or (effect.ph_max is not None and ph.high > effect.ph_max):
+    if (effect.ph_min is not None and ph.low < effect.ph_min) or (
+        effect.ph_max is not None and ph.high > effect.ph_max
+    ):
         return Level.NO_CLAIM
     return effect.evidence.level
 
@@ -62,9 +65,23 @@ def after(effect: Effect, q: Quantity | None, level: Level) -> Quantity | None:
     health = ANALYTES[effect.analyte].kind is Kind.HEALTH
     established = q.established and (not health or level in ESTABLISHES_HEALTH)
     if level in (Level.NO_CLAIM, Level.DOES_NOT_REMOVE):
-        return Quantity(range=q.range, state="predicted" if q.range else q.state, evidence=level, below=q.below, words=q.words, established=q.established)
+        return Quantity(
+            range=q.range,
+            state="predicted" if q.range else q.state,
+            evidence=level,
+            below=q.below,
+            words=q.words,
+            established=q.established,
+        )
     if q.range is None:
-        return Quantity(range=None, state="unknown", evidence=level, words=q.words, established=established, note=q.note)
+        return Quantity(
+            range=None,
+            state="unknown",
+            evidence=level,
+            words=q.words,
+            established=established,
+            note=q.note,
+        )
     r = q.range.removed(effect.low, effect.best, effect.high)
     if effect.out_at_most is not None:
         cap = effect.out_at_most
@@ -72,16 +89,24 @@ def after(effect: Effect, q: Quantity | None, level: Level) -> Quantity | None:
         r = Range.of(min(r.low, high), min(max(r.best, min(r.low, high)), high), high)
         if effect.high == 0:
             low = min(0.0, r.low)
-            r = Range.of(low, min(q.range.best, cap / 2), min(cap, q.range.high) if q.range.high is not None else cap)
+            r = Range.of(
+                low,
+                min(q.range.best, cap / 2),
+                min(cap, q.range.high) if q.range.high is not None else cap,
+            )
     return predicted(r, level, established)
 
 
-def effects(item: Item, stream: Stream, whole: bool = False) -> tuple[dict[str, Quantity], list[Check]]:
+def effects(
+    item: Item, stream: Stream, whole: bool = False
+) -> tuple[dict[str, Quantity], list[Check]]:
     """All claims of an item on this water, and the health claims that are not established.
 
     Quantities that can put a claim off (the search's) answer with a place holder, worked out when it is wanted; ``whole``: the stage looks at the values.
     """
-    put_off: Callable[[Effect], Quantity | None] | None = None if whole else getattr(stream.quantities, "put_off", None)
+    put_off: Callable[[Effect], Quantity | None] | None = (
+        None if whole else getattr(stream.quantities, "put_off", None)
+    )
     if put_off is not None:
         return {e.analyte: q for e in item.effects if (q := put_off(e)) is not None}, []
     changes: dict[str, Quantity] = {}
@@ -93,23 +118,47 @@ def effects(item: Item, stream: Stream, whole: bool = False) -> tuple[dict[str, 
         if q is None:
             continue
         changes[e.analyte] = q
-        if ANALYTES[e.analyte].kind is Kind.HEALTH and level not in (*ESTABLISHES_HEALTH, Level.NO_CLAIM, Level.DOES_NOT_REMOVE):
+        if ANALYTES[e.analyte].kind is Kind.HEALTH and level not in (
+            *ESTABLISHES_HEALTH,
+            Level.NO_CLAIM,
+            Level.DOES_NOT_REMOVE,
+        ):
             weak.append(ANALYTES[e.analyte].name.lower())
     if weak:
         checks.append(told("evidence.health", "warn", what=", ".join(weak)))
     return changes, checks
 
 
-def dues(item: Item, site: Site, life_factor: float = 1.0, why: str = "", kinds: tuple[str, ...] | None = None) -> tuple[Due, ...]:
+def dues(
+    item: Item,
+    site: Site,
+    life_factor: float = 1.0,
+    why: str = "",
+    kinds: tuple[str, ...] | None = None,
+) -> tuple[Due, ...]:
     """What the item's consumables become at this home; ``life_factor`` applies to ``kinds`` (all when None)."""
     gallons = site.gallons_year(item.scope)
-    return tuple(_due(c, gallons, item, life_factor if kinds is None or c.kind in kinds else 1.0, why) for c in item.consumables)
+    return tuple(
+        _due(c, gallons, item, life_factor if kinds is None or c.kind in kinds else 1.0, why)
+        for c in item.consumables
+    )
 
 
 def _due(c: Consumable, gallons: float, item: Item, factor: float, why: str) -> Due:
     return Due(
-        code=c.code, label=c.name, kind=c.kind, price=c.price, months=c.months, capacity_gal=c.capacity_gal, gallons_year=gallons,
-        life_factor=factor, why=why if factor != 1.0 else "", scope=item.scope, minutes=c.minutes, own=c.own, common=c.common,
+        code=c.code,
+        label=c.name,
+        kind=c.kind,
+        price=c.price,
+        months=c.months,
+        capacity_gal=c.capacity_gal,
+        gallons_year=gallons,
+        life_factor=factor,
+        why=why if factor != 1.0 else "",
+        scope=item.scope,
+        minutes=c.minutes,
+        own=c.own,
+        common=c.common,
     )
 
 
@@ -117,9 +166,25 @@ def standing_costs(item: Item, site: Site) -> tuple[Running, ...]:
     """Electricity and yearly service of an item."""
     out = []
     if item.kwh_year > 0:
-        out.append(Running(label="Electricity", kind="power", per_year=money(item.kwh_year) * site.settings.electricity, why=f"{item.kwh_year:g} kWh a year", scope=item.scope))
+        out.append(
+            Running(
+                label="Electricity",
+                kind="power",
+                per_year=money(item.kwh_year) * site.settings.electricity,
+                why=f"{item.kwh_year:g} kWh a year",
+                scope=item.scope,
+            )
+        )
     if item.service_year > 0:
-        out.append(Running(label="Service visit", kind="service", per_year=item.service_year, why="yearly", scope=item.scope))
+        out.append(
+            Running(
+                label="Service visit",
+                kind="service",
+                per_year=item.service_year,
+                why="yearly",
+                scope=item.scope,
+            )
+        )
     return tuple(out)
 
 
@@ -128,26 +193,67 @@ def money(amount: float) -> Decimal:
     return Decimal(f"{amount:.6f}")
 
 
-def water_cost(gal_year: float, site: Site, scope: str, label: str = TO_THE_DRAIN) -> Running | None:
+def water_cost(
+    gal_year: float, site: Site, scope: Literal["house", "tap"], label: str = TO_THE_DRAIN
+) -> Running | None:
     """Water and sewer for water sent to the drain; sewer is 0 on septic."""
     price = site.home.water_price + (Decimal(0) if site.home.septic else site.home.sewer_price)
     if price == 0 or gal_year <= 0:
         return None
-    return Running(label=label, kind="water", per_year=money(gal_year) / 1000 * price, why=f"{gal_year:,.0f} gal at {price} a 1,000 gal", scope=scope)  # type: ignore[arg-type]
+    return Running(
+        label=label,
+        kind="water",
+        per_year=money(gal_year) / 1000 * price,
+        why=f"{gal_year:,.0f} gal at {price} a 1,000 gal",
+        scope=scope,
+    )
 
 
 def report(
-    inp: StageInput, outlet: Stream, checks: list[Check], *, figures: Callable[[], tuple[object, ...]] = tuple, settings: tuple[tuple[str, str], ...] = (),
-    drains: tuple[object, ...] = (), due: tuple[Due, ...] | None = None, running: tuple[Running, ...] = (), chores: tuple[Chore, ...] = (),
-    drop: float | None = 0.0, summary: str = "",
+    inp: StageInput,
+    outlet: Stream,
+    checks: list[Check],
+    *,
+    figures: Callable[[], tuple[Figure, ...]] = tuple,
+    settings: tuple[tuple[str, str], ...] = (),
+    drains: tuple[Drain, ...] = (),
+    due: tuple[Due, ...] | None = None,
+    running: tuple[Running, ...] = (),
+    chores: tuple[Chore, ...] = (),
+    drop: float | None = 0.0,
+    summary: str = "",
 ) -> StageReport:
     """A stage's report with its standing costs added; ``figures`` are worked out only when they are wanted."""
     item = inp.item
     return StageReport(
-        code=item.code, name=item.name, kind=item.kind, scope=item.scope, outlet=outlet, checks=tuple(checks),
-        figures=() if inp.brief else figures(), settings=settings, drains=drains, dues=dues(item, inp.site) if due is None else due,  # type: ignore[arg-type]
-        running=running + standing_costs(item, inp.site), chores=chores, drop_psi=drop, summary=summary,
+        code=item.code,
+        name=item.name,
+        kind=item.kind,
+        scope=item.scope,
+        outlet=outlet,
+        checks=tuple(checks),
+        figures=() if inp.brief else figures(),
+        settings=settings,
+        drains=drains,
+        dues=dues(item, inp.site) if due is None else due,
+        running=running + standing_costs(item, inp.site),
+        chores=chores,
+        drop_psi=drop,
+        summary=summary,
     )
 
 
-__all__ = ["TO_THE_DRAIN", "StageInput", "after", "claimed", "dues", "effects", "money", "report", "standing_costs", "water_cost", "windowed", "working"]
+__all__ = [
+    "TO_THE_DRAIN",
+    "StageInput",
+    "after",
+    "claimed",
+    "dues",
+    "effects",
+    "money",
+    "report",
+    "standing_costs",
+    "water_cost",
+    "windowed",
+    "working",
+]

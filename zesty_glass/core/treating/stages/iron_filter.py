@@ -28,14 +28,29 @@ def _ph(inp: StageInput, f: IronFilterFigures) -> list[Check]:
     if f.ph_min_manganese is not None and mn is not None and mn.best > 0.05:
         wants.append(("manganese", f.ph_min_manganese))
     if ph is None:
-        return [Check(id="iron.ph", status="unknown", sentence=f"pH not known here: wants at least {max(w for _, w in wants):g}.", test="pH by meter on site")]
+        return [
+            Check(
+                id="iron.ph",
+                status="unknown",
+                sentence=f"pH not known here: wants at least {max(w for _, w in wants):g}.",
+                test="pH by meter on site",
+            )
+        ]
     out = []
     for what, least in wants:
         if ph.low >= least:
             out.append(met("iron.ph", f"pH {ph.best:.1f}, at least {least:g} for {what}"))
         else:
             sure = ph.high is not None and ph.high < least
-            out.append(told("iron.ph", "stop" if sure else "warn", have=f"{ph.best:.1f}", need=f"{least:g}", what=what))
+            out.append(
+                told(
+                    "iron.ph",
+                    "stop" if sure else "warn",
+                    have=f"{ph.best:.1f}",
+                    need=f"{least:g}",
+                    what=what,
+                )
+            )
     return out
 
 
@@ -44,27 +59,71 @@ def run(inp: StageInput) -> StageReport:
     item, site, f = inp.item, inp.site, inp.item.figures
     assert isinstance(f, IronFilterFigures)
     stream = inp.stream
-    checks = place_checks(item, site) + item_pressure(item, site, None if stream.psi is None else stream.psi.low)
-    checks += [c for n in _needs(f) if (c := check_need(n, stream, "iron_filter", site.units)).status != "unknown" or n.analyte == "iron"] + _ph(inp, f)
+    checks = place_checks(item, site) + item_pressure(
+        item, site, None if stream.psi is None else stream.psi.low
+    )
+    checks += [
+        c
+        for n in _needs(f)
+        if (c := check_need(n, stream, "iron_filter", site.units)).status != "unknown"
+        or n.analyte == "iron"
+    ] + _ph(inp, f)
     tannin = stream.get("tannin")
     if tannin is not None and tannin.range is not None and tannin.range.low >= 0.5:
         checks.append(told("iron.tannin", "stop"))
     elif tannin is None or tannin.range is None:
-        checks.append(Check(id="iron.tannin", status="unknown", sentence="Tannin binds iron and defeats it: not tested.", test="tannin kit"))
+        checks.append(
+            Check(
+                id="iron.tannin",
+                status="unknown",
+                sentence="Tannin binds iron and defeats it: not tested.",
+                test="tannin kit",
+            )
+        )
     changes, more = effects(item, stream)
     checks += more
-    if any(c.status == "stop" and c.id in ("iron.ph", "iron.tannin", "iron_filter.iron") for c in checks):
+    if any(
+        c.status == "stop" and c.id in ("iron.ph", "iron.tannin", "iron_filter.iron")
+        for c in checks
+    ):
         changes = {}
     ferrous = stream.get("iron_ferrous")
     if changes and ferrous is not None:
         changes["iron_ferrous"] = predicted(Range.of(0.0, 0.05, 0.1), Level.TYPICAL)
     times = site.demand.occupied_days / f.backwash_days
     checks += backwash_checks(f.backwash_gpm, f.backwash_gal, 7 / f.backwash_days, site)
-    drain = Drain(kind="backwash", gal_year=times * f.backwash_gal, largest_gal=f.backwash_gal, times_year=times)
+    drain = Drain(
+        kind="backwash",
+        gal_year=times * f.backwash_gal,
+        largest_gal=f.backwash_gal,
+        times_year=times,
+    )
     cost = water_cost(drain.gal_year, site, "house")
-    figure = Figure(id="backwash", label="to the drain a year", value=f"{drain.gal_year:,.0f}", unit="gal", number=drain.gal_year, working=working(
-        "How much to the drain?", "times a year × gallons a backwash", "the item’s own figures", ("every", f"{f.backwash_days:g}", "days"), ("times a year", f"{times:.1f}", ""), ("a backwash", f"{f.backwash_gal:g}", "gal"), ("a year", f"{drain.gal_year:,.0f}", "gal", True)))
+    figure = Figure(
+        id="backwash",
+        label="to the drain a year",
+        value=f"{drain.gal_year:,.0f}",
+        unit="gal",
+        number=drain.gal_year,
+        working=working(
+            "How much to the drain?",
+            "times a year × gallons a backwash",
+            "the item’s own figures",
+            ("every", f"{f.backwash_days:g}", "days"),
+            ("times a year", f"{times:.1f}", ""),
+            ("a backwash", f"{f.backwash_gal:g}", "gal"),
+            ("a year", f"{drain.gal_year:,.0f}", "gal", True),
+        ),
+    )
     return report(
-        inp, stream.with_(changes, ferric=False if changes else stream.ferric), checks, figures=lambda: (figure,), settings=(("Backwash", f"every {f.backwash_days:g} days, 1 in the morning"),), drains=(drain,),
-        due=dues(item, site), running=(cost,) if cost else (), drop=drop_at(item, site.demand.peak_gpm), summary="air" if f.oxidant == "air" else f.oxidant,
+        inp,
+        stream.with_(changes, ferric=False if changes else stream.ferric),
+        checks,
+        figures=lambda: (figure,),
+        settings=(("Backwash", f"every {f.backwash_days:g} days, 1 in the morning"),),
+        drains=(drain,),
+        due=dues(item, site),
+        running=(cost,) if cost else (),
+        drop=drop_at(item, site.demand.peak_gpm),
+        summary="air" if f.oxidant == "air" else f.oxidant,
     )

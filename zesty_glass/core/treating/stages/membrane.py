@@ -15,14 +15,27 @@ from ..report import Check, Drain, Due, Figure, Running, StageReport
 from ..stream import Quantity, predicted
 from .common import StageInput, dues, effects, report, water_cost, working
 
-K_COLD, K_WARM = 3020.0, 2640.0  # temperature correction [K], below and from 25 °C (membrane makers' common form)
+K_COLD, K_WARM = (
+    3020.0,
+    2640.0,
+)  # temperature correction [K], below and from 25 °C (membrane makers' common form)
 OSMOTIC_PSI_MG_L = 0.01  # osmotic pressure [psi] a mg/L of TDS
 
 #: harder feed water than this [mg/L as CaCO3] scales a membrane
-SCALES = Need(analyte="hardness", limit=171.18, severity="warn", why="It scales: soften ahead, or expect a shorter life.")
+SCALES = Need(
+    analyte="hardness",
+    limit=171.18,
+    severity="warn",
+    why="It scales: soften ahead, or expect a shorter life.",
+)
 NEEDS = (
     Need(analyte="chlorine_free", limit=0.1, why="Carbon ahead of it: chlorine eats the membrane."),
-    Need(analyte="chlorine_total", limit=0.1, severity="warn", why="Chloramine eats it slowly: catalytic carbon ahead."),
+    Need(
+        analyte="chlorine_total",
+        limit=0.1,
+        severity="warn",
+        why="Chloramine eats it slowly: catalytic carbon ahead.",
+    ),
     SCALES,
     Need(analyte="iron", limit=0.1, severity="warn", why="Iron fouls it."),
     Need(analyte="manganese", limit=0.05, severity="warn", why="Manganese fouls it."),
@@ -55,7 +68,9 @@ def ndp(psi: float, tds: float, ratio: float, back_psi: float = 0.0) -> float:
     return psi - back_psi - OSMOTIC_PSI_MG_L * tds * concentration_factor(ratio)
 
 
-def permeate_gpd(f: MembraneFigures, psi: float, tds: float, temperature_c: float, back_psi: float = 0.0) -> float:
+def permeate_gpd(
+    f: MembraneFigures, psi: float, tds: float, temperature_c: float, back_psi: float = 0.0
+) -> float:
     """Permeate [gal/day] here = rated · TCF · NDP/NDP_rated; 0 when no net pressure is left."""
     here = ndp(psi, tds, f.rated_ratio, back_psi)
     rated = ndp(f.rated_psi, f.rated_tds, f.rated_ratio)
@@ -77,7 +92,9 @@ def concentrate_mg_l(feed: float, rejection: float, ratio: float) -> float | Non
     return feed * (1 - r * (1 - rejection)) / (1 - r)
 
 
-def fill_minutes(f: MembraneFigures, psi: float, tds: float, temperature_c: float, gallons: float = 3.0) -> float | None:
+def fill_minutes(
+    f: MembraneFigures, psi: float, tds: float, temperature_c: float, gallons: float = 3.0
+) -> float | None:
     """Minutes to fill a tank from its pre-charge to shut-off in 20 equal steps; None means never."""
     if f.precharge_psi is None or f.shutoff_share is None:
         return None
@@ -113,11 +130,24 @@ class Here:
 def at_home(f: MembraneFigures, psi: float, tds: float, temperature_c: float) -> Here:
     """Yield with the mean tank back pressure while it fills (none without a tank)."""
     back = 0.0
-    if f.tank_gal and f.precharge_psi is not None and f.shutoff_share is not None and not f.permeate_pump:
+    if (
+        f.tank_gal
+        and f.precharge_psi is not None
+        and f.shutoff_share is not None
+        and not f.permeate_pump
+    ):
         back = (f.precharge_psi + f.shutoff_share * psi) / 2
     gpd = permeate_gpd(f, psi, tds, temperature_c, back)
     drain = drain_gpd(f, psi)
-    return Here(gpd=gpd, drain=drain, ratio=drain / gpd if gpd > 0 else None, back_psi=back, psi=psi, tds=tds, temperature_c=temperature_c)
+    return Here(
+        gpd=gpd,
+        drain=drain,
+        ratio=drain / gpd if gpd > 0 else None,
+        back_psi=back,
+        psi=psi,
+        tds=tds,
+        temperature_c=temperature_c,
+    )
 
 
 def _feed_checks(inp: StageInput) -> list[Check]:
@@ -126,14 +156,35 @@ def _feed_checks(inp: StageInput) -> list[Check]:
     if disinfected:
         return [met("membrane.feed", "disinfection ahead")]
     if site.unsafe_likely:
-        return [told("membrane.feed", "stop", have="present" if site.bacteria == "present" else "likely (surface water)")]
+        return [
+            told(
+                "membrane.feed",
+                "stop",
+                have="present" if site.bacteria == "present" else "likely (surface water)",
+            )
+        ]
     if site.home.private and site.bacteria is None:
-        return [Check(id="membrane.feed", status="unknown", sentence="Wants a feed without bacteria: not tested.", test="laboratory: coliform")]
-    return [met("membrane.feed", "bacteria absent by laboratory" if site.home.private else "disinfected town water")]
+        return [
+            Check(
+                id="membrane.feed",
+                status="unknown",
+                sentence="Wants a feed without bacteria: not tested.",
+                test="laboratory: coliform",
+            )
+        ]
+    return [
+        met(
+            "membrane.feed",
+            "bacteria absent by laboratory" if site.home.private else "disinfected town water",
+        )
+    ]
 
 
 def _ph(inp: StageInput, f: MembraneFigures) -> list[Check]:
-    low, high = Need(analyte="ph", op="at_least", limit=f.ph_min), Need(analyte="ph", limit=f.ph_max)
+    low, high = (
+        Need(analyte="ph", op="at_least", limit=f.ph_min),
+        Need(analyte="ph", limit=f.ph_max),
+    )
     checks = [check_need(n, inp.stream, "membrane", inp.site.units) for n in (low, high)]
     return checks[:1] if checks[0].status == "unknown" else checks
 
@@ -157,27 +208,69 @@ def run(inp: StageInput) -> StageReport:
     assert isinstance(f, MembraneFigures)
     stream = inp.stream
     psi = None if stream.psi is None else stream.psi
-    checks = place_checks(item, site) + item_pressure(item, site, None if psi is None else psi.low, f.psi_max)
+    checks = place_checks(item, site) + item_pressure(
+        item, site, None if psi is None else psi.low, f.psi_max
+    )
     if item.psi_min is None and psi is not None:
-        checks.append(met("pressure.least", f"{psi.low:.0f} psi running, at least 40") if psi.low >= 40 else told("pressure.least", "stop", need="40", have=f"{psi.low:.0f}"))
+        checks.append(
+            met("pressure.least", f"{psi.low:.0f} psi running, at least 40")
+            if psi.low >= 40
+            else told("pressure.least", "stop", need="40", have=f"{psi.low:.0f}")
+        )
     elif item.psi_min is None:
-        checks.append(Check(id="pressure.least", status="unknown", sentence="Wants at least 40 psi running: not measured.", test="pressure gauge, a tap open"))
-    checks += check_needs(merged_needs(item, NEEDS), stream, "membrane", site.units, site.home.private) + _ph(inp, f) + _feed_checks(inp)
+        checks.append(
+            Check(
+                id="pressure.least",
+                status="unknown",
+                sentence="Wants at least 40 psi running: not measured.",
+                test="pressure gauge, a tap open",
+            )
+        )
+    checks += (
+        check_needs(merged_needs(item, NEEDS), stream, "membrane", site.units, site.home.private)
+        + _ph(inp, f)
+        + _feed_checks(inp)
+    )
     changes, more = effects(item, stream)
     checks += more
     if any(e.analyte == "arsenic" for e in item.effects) and "arsenic" in stream.quantities:
         checks.append(told("membrane.arsenic", "unknown", test="laboratory: arsenic species"))
     if not f.polished:
-        changes["ph"] = Quantity(range=None, state="unknown", evidence=Level.TYPICAL, note="unknown behind a membrane")
+        changes["ph"] = Quantity(
+            range=None, state="unknown", evidence=Level.TYPICAL, note="unknown behind a membrane"
+        )
         checks.append(told("membrane.copper", "say"))
     tds, temp = stream.range("tds"), stream.range("temperature")
     if tds is not None and "tds" not in changes:
-        changes["tds"] = predicted(tds.removed(max(0.0, f.rejection - 0.03), f.rejection, min(1.0, f.rejection + 0.02)), Level.MAKER_STATES)
+        changes["tds"] = predicted(
+            tds.removed(max(0.0, f.rejection - 0.03), f.rejection, min(1.0, f.rejection + 0.02)),
+            Level.MAKER_STATES,
+        )
     if psi is None or tds is None or temp is None:
-        missing = [n for n, v in (("running pressure", psi), ("TDS", tds), ("temperature", temp)) if v is None]
-        checks.append(Check(id="membrane.yield", status="unknown", sentence=f"What it makes here is not known: {', '.join(missing)} not measured.", test=missing[0]))
+        missing = [
+            n
+            for n, v in (("running pressure", psi), ("TDS", tds), ("temperature", temp))
+            if v is None
+        ]
+        checks.append(
+            Check(
+                id="membrane.yield",
+                status="unknown",
+                sentence=f"What it makes here is not known: {', '.join(missing)} not measured.",
+                test=missing[0],
+            )
+        )
         ratio = None if f.efficiency is None else (1 - f.efficiency) / f.efficiency
-        return report(inp, stream.with_(changes), checks, figures=lambda: _rated_waste(f, ratio, site.demand.drinking_gal_year), drains=_drains(f, ratio, site.demand.drinking_gal_year, site), due=_dues(inp), running=_water(f, ratio, inp), summary=f"{f.rated_gpd:g} gal/day")
+        return report(
+            inp,
+            stream.with_(changes),
+            checks,
+            figures=lambda: _rated_waste(f, ratio, site.demand.drinking_gal_year),
+            drains=_drains(f, ratio, site.demand.drinking_gal_year, site),
+            due=_dues(inp),
+            running=_water(f, ratio, inp),
+            summary=f"{f.rated_gpd:g} gal/day",
+        )
     here = at_home(f, psi.best, tds.best, temp.best)
     low = at_home(f, psi.low, tds.high or tds.best, temp.low)
     ratio = waste_ratio(f, here, site.demand.drinking_gal_day)
@@ -187,8 +280,14 @@ def run(inp: StageInput) -> StageReport:
     if f.rated_ratio == 0:
         checks.append(told("membrane.concentrate", "say"))
     return report(
-        inp, stream.with_(changes), checks, figures=lambda: _figures(f, here, low, ratio, site.demand.drinking_gal_year, inp), drains=_drains(f, ratio, site.demand.drinking_gal_year, site),
-        due=_dues(inp), running=_water(f, ratio, inp), summary=f"{here.gpd:.0f} gal/day here",
+        inp,
+        stream.with_(changes),
+        checks,
+        figures=lambda: _figures(f, here, low, ratio, site.demand.drinking_gal_year, inp),
+        drains=_drains(f, ratio, site.demand.drinking_gal_year, site),
+        due=_dues(inp),
+        running=_water(f, ratio, inp),
+        summary=f"{here.gpd:.0f} gal/day here",
     )
 
 
@@ -212,11 +311,22 @@ def _dues(inp: StageInput) -> tuple[Due, ...]:
     return dues(inp.item, inp.site, factor, why, ("membrane",))
 
 
-def _drains(f: MembraneFigures, ratio: float | None, gallons: float, site: object) -> tuple[Drain, ...]:
+def _drains(
+    f: MembraneFigures, ratio: float | None, gallons: float, site: object
+) -> tuple[Drain, ...]:
     if ratio is None or f.rated_ratio == 0:
         return ()
     tank = (f.tank_gal or 0.0) * ratio
-    return (Drain(kind="membrane", gal_year=ratio * gallons, largest_gal=tank, times_year=0.0, per_gallon=ratio, scope="tap"),)
+    return (
+        Drain(
+            kind="membrane",
+            gal_year=ratio * gallons,
+            largest_gal=tank,
+            times_year=0.0,
+            per_gallon=ratio,
+            scope="tap",
+        ),
+    )
 
 
 def _water(f: MembraneFigures, ratio: float | None, inp: StageInput) -> tuple[Running, ...]:
@@ -231,48 +341,151 @@ def _rated_waste(f: MembraneFigures, ratio: float | None, gallons: float) -> tup
     """Waste by the efficiency rating alone, while what it makes here is not known."""
     if ratio is None or f.efficiency is None or f.rated_ratio == 0:
         return ()
-    return (Figure(id="waste", label="to the drain a gallon drunk", value=f"{ratio:.1f}", unit="gal", number=ratio, working=working(
-        f"Why {ratio:.1f} to 1?", "(1 − efficiency) ÷ efficiency", "the item’s efficiency rating, with tank and shut-off in use",
-        ("efficiency rating", f"{100 * f.efficiency:.0f}", "%"), ("over a year", f"{ratio:.1f}", "to 1", True), ("gallons a year", f"{ratio * gallons:,.0f}", "gal"))),)
+    return (
+        Figure(
+            id="waste",
+            label="to the drain a gallon drunk",
+            value=f"{ratio:.1f}",
+            unit="gal",
+            number=ratio,
+            working=working(
+                f"Why {ratio:.1f} to 1?",
+                "(1 − efficiency) ÷ efficiency",
+                "the item’s efficiency rating, with tank and shut-off in use",
+                ("efficiency rating", f"{100 * f.efficiency:.0f}", "%"),
+                ("over a year", f"{ratio:.1f}", "to 1", True),
+                ("gallons a year", f"{ratio * gallons:,.0f}", "gal"),
+            ),
+        ),
+    )
 
 
-def _figures(f: MembraneFigures, here: Here, low: Here, ratio: float | None, gallons: float, inp: StageInput) -> tuple[Figure, ...]:
+def _figures(
+    f: MembraneFigures, here: Here, low: Here, ratio: float | None, gallons: float, inp: StageInput
+) -> tuple[Figure, ...]:
     source = "net driving pressure model; osmotic pressure 0.01 psi a mg/L"
     cf = concentration_factor(f.rated_ratio) if f.rated_ratio > 0 else 1.0
     never = here.gpd <= 0
     made = Figure(
-        id="yield", label="makes", value="0" if never else f"{here.gpd:.0f}", unit="gal/day", number=here.gpd, worst=f"{low.gpd:.0f} gal/day at the worst end",
+        id="yield",
+        label="makes",
+        value="0" if never else f"{here.gpd:.0f}",
+        unit="gal/day",
+        number=here.gpd,
+        worst=f"{low.gpd:.0f} gal/day at the worst end",
         working=working(
-            f"Why {here.gpd:.0f} gal/day?", "rated × TCF × NDP ÷ NDP rated", source,
-            ("rated", f"{f.rated_gpd:g}", "gal/day"), (f"water at {here.temperature_c:g} °C, TCF", f"{tcf(here.temperature_c):.3f}", ""),
-            ("pressure at the membrane", f"{here.psi:.0f}", "psi"), ("less the tank’s back pressure", f"{here.back_psi:.0f}", "psi"),
-            (f"less 0.01 × {here.tds:.0f} mg/L × {cf:.3f}", f"{OSMOTIC_PSI_MG_L * here.tds * cf:.1f}", "psi"),
-            ("net driving pressure", f"{ndp(here.psi, here.tds, f.rated_ratio, here.back_psi):.1f}", "psi", True),
-            ("the same as rated", f"{ndp(f.rated_psi, f.rated_tds, f.rated_ratio):.1f}", "psi"), ("so it makes", f"{here.gpd:.1f}", "gal/day", True),
-            ("a gallon takes", "never" if never else f"{1440 / here.gpd:.1f}", "min"), ("a litre takes", "never" if never else f"{1440 / here.gpd / L_PER_GAL:.1f}", "min"),
+            f"Why {here.gpd:.0f} gal/day?",
+            "rated × TCF × NDP ÷ NDP rated",
+            source,
+            ("rated", f"{f.rated_gpd:g}", "gal/day"),
+            (f"water at {here.temperature_c:g} °C, TCF", f"{tcf(here.temperature_c):.3f}", ""),
+            ("pressure at the membrane", f"{here.psi:.0f}", "psi"),
+            ("less the tank’s back pressure", f"{here.back_psi:.0f}", "psi"),
+            (
+                f"less 0.01 × {here.tds:.0f} mg/L × {cf:.3f}",
+                f"{OSMOTIC_PSI_MG_L * here.tds * cf:.1f}",
+                "psi",
+            ),
+            (
+                "net driving pressure",
+                f"{ndp(here.psi, here.tds, f.rated_ratio, here.back_psi):.1f}",
+                "psi",
+                True,
+            ),
+            ("the same as rated", f"{ndp(f.rated_psi, f.rated_tds, f.rated_ratio):.1f}", "psi"),
+            ("so it makes", f"{here.gpd:.1f}", "gal/day", True),
+            ("a gallon takes", "never" if never else f"{1440 / here.gpd:.1f}", "min"),
+            ("a litre takes", "never" if never else f"{1440 / here.gpd / L_PER_GAL:.1f}", "min"),
         ),
     )
     out = [made]
     if ratio is not None and f.rated_ratio > 0:
         conc = concentrate_mg_l(here.tds, f.rejection, here.ratio) if here.ratio else None
-        how = "efficiency rating" if f.shut_off and f.efficiency is not None else "drain ÷ permeate here" if f.shut_off else "no shut-off: drain all day ÷ use"
-        out.append(Figure(
-            id="waste", label="to the drain a gallon drunk", value=f"{ratio:.1f}", unit="gal", number=ratio,
-            working=working(
-                f"Why {ratio:.1f} to 1?", how, "the item’s ratings; drain = rated × ratio × √(psi ÷ rated psi)",
-                ("drain while it runs", f"{here.drain:.0f}", "gal/day"), ("permeate", f"{here.gpd:.1f}", "gal/day"), ("ratio while it runs", "never" if here.ratio is None else f"{here.ratio:.1f}", "to 1"),
-                *((("efficiency rating, tank and shut-off in use", f"{100 * f.efficiency:.0f}", "%"),) if f.efficiency is not None and f.shut_off else ()),
-                ("over a year", f"{ratio:.1f}", "to 1", True), ("gallons a year", f"{ratio * gallons:,.0f}", "gal"),
-                *((("concentrate while it runs", f"{conc:.0f}", "mg/L"),) if conc is not None else ()),
-            ),
-        ))
+        how = (
+            "efficiency rating"
+            if f.shut_off and f.efficiency is not None
+            else "drain ÷ permeate here"
+            if f.shut_off
+            else "no shut-off: drain all day ÷ use"
+        )
+        out.append(
+            Figure(
+                id="waste",
+                label="to the drain a gallon drunk",
+                value=f"{ratio:.1f}",
+                unit="gal",
+                number=ratio,
+                working=working(
+                    f"Why {ratio:.1f} to 1?",
+                    how,
+                    "the item’s ratings; drain = rated × ratio × √(psi ÷ rated psi)",
+                    ("drain while it runs", f"{here.drain:.0f}", "gal/day"),
+                    ("permeate", f"{here.gpd:.1f}", "gal/day"),
+                    (
+                        "ratio while it runs",
+                        "never" if here.ratio is None else f"{here.ratio:.1f}",
+                        "to 1",
+                    ),
+                    *(
+                        (
+                            (
+                                "efficiency rating, tank and shut-off in use",
+                                f"{100 * f.efficiency:.0f}",
+                                "%",
+                            ),
+                        )
+                        if f.efficiency is not None and f.shut_off
+                        else ()
+                    ),
+                    ("over a year", f"{ratio:.1f}", "to 1", True),
+                    ("gallons a year", f"{ratio * gallons:,.0f}", "gal"),
+                    *(
+                        (("concentrate while it runs", f"{conc:.0f}", "mg/L"),)
+                        if conc is not None
+                        else ()
+                    ),
+                ),
+            )
+        )
     fill = fill_minutes(f, here.psi, here.tds, here.temperature_c) if f.tank_gal else None
     if f.tank_gal:
         text = "never" if fill is None else f"{fill / 60:.1f}"
-        out.append(Figure(id="fill", label="fills a 3-gallon tank in", value=text, unit="" if fill is None else "h", number=fill, working=working(
-            "How long to fill?", "sum of 20 equal steps from pre-charge to shut-off", source, ("pre-charge", "–" if f.precharge_psi is None else f"{f.precharge_psi:g}", "psi"),
-            ("shut-off", "–" if f.shutoff_share is None else f"{f.shutoff_share * here.psi:.0f}", "psi"), ("fills in", text, "h", True))))
+        out.append(
+            Figure(
+                id="fill",
+                label="fills a 3-gallon tank in",
+                value=text,
+                unit="" if fill is None else "h",
+                number=fill,
+                working=working(
+                    "How long to fill?",
+                    "sum of 20 equal steps from pre-charge to shut-off",
+                    source,
+                    (
+                        "pre-charge",
+                        "–" if f.precharge_psi is None else f"{f.precharge_psi:g}",
+                        "psi",
+                    ),
+                    (
+                        "shut-off",
+                        "–" if f.shutoff_share is None else f"{f.shutoff_share * here.psi:.0f}",
+                        "psi",
+                    ),
+                    ("fills in", text, "h", True),
+                ),
+            )
+        )
     return tuple(out)
 
 
-__all__ = ["at_home", "concentrate_mg_l", "drain_gpd", "fill_minutes", "ndp", "permeate_gpd", "run", "tcf", "waste_ratio"]
+__all__ = [
+    "at_home",
+    "concentrate_mg_l",
+    "drain_gpd",
+    "fill_minutes",
+    "ndp",
+    "permeate_gpd",
+    "run",
+    "tcf",
+    "waste_ratio",
+]

@@ -38,7 +38,13 @@ def co2_mg_l(ph: float, alkalinity: float, temperature_c: float) -> float:
     return alkalinity / 50043.45 * 10 ** (pk1(temperature_c) - ph) * CO2_G_MOL * 1000
 
 
-def to_target(ph: float, alkalinity: float, temperature_c: float, target: float = 7.4, magnesia_share: float = 0.0) -> float:
+def to_target(
+    ph: float,
+    alkalinity: float,
+    temperature_c: float,
+    target: float = 7.4,
+    magnesia_share: float = 0.0,
+) -> float:
     """Hardness added [mg/L as CaCO3] until the pH reaches ``target``; 0 when it is there already.
 
     Calcite: (A0 + 2x)/(C0 − x) = 10^(target − pK1); magnesia: (A0 + 2y)/(C0 − 2y), mixed by the share of CO2 each takes.
@@ -67,11 +73,19 @@ def ph_after(ph: float, alkalinity: float, temperature_c: float, x_mg_l: float) 
 
 
 @lru_cache(2048)
-def to_saturation(ph: float, alkalinity: float, temperature_c: float, calcium: float, tds: float) -> float:
+def to_saturation(
+    ph: float, alkalinity: float, temperature_c: float, calcium: float, tds: float
+) -> float:
     """Hardness added [mg/L as CaCO3] until the saturation index reaches 0 (bisection; calcium, TDS and alkalinity rise by it)."""
 
     def index(x: float) -> float:
-        return lsi(ph_after(ph, alkalinity, temperature_c, x), tds + x, temperature_c, calcium + x, alkalinity + x)
+        return lsi(
+            ph_after(ph, alkalinity, temperature_c, x),
+            tds + x,
+            temperature_c,
+            calcium + x,
+            alkalinity + x,
+        )
 
     k = pk1(temperature_c)
     top = alkalinity / 50043.45 * 10 ** (k - ph) * CACO3_G_MOL * 1000 * 0.999999
@@ -97,7 +111,9 @@ class Rise:
     upper_bound: bool = False
 
 
-def _dissolved(ph: float, alk: float, t: float, ca: float | None, tds: float | None, f: NeutraliserFigures) -> tuple[float, float, str]:
+def _dissolved(
+    ph: float, alk: float, t: float, ca: float | None, tds: float | None, f: NeutraliserFigures
+) -> tuple[float, float, str]:
     x = to_target(ph, alk, t, f.target_ph, f.magnesia_share)
     if ca is not None and tds is not None and ca > 0 and tds > 0 and f.magnesia_share == 0:
         s = to_saturation(ph, alk, t, ca, tds)
@@ -106,7 +122,14 @@ def _dissolved(ph: float, alk: float, t: float, ca: float | None, tds: float | N
     return x, max(ph, f.target_ph), "target"
 
 
-def rise(f: NeutraliserFigures, ph: Range, alkalinity: Range | None, temperature_c: Range, calcium: Range | None, tds: Range | None) -> Rise:
+def rise(
+    f: NeutraliserFigures,
+    ph: Range,
+    alkalinity: Range | None,
+    temperature_c: Range,
+    calcium: Range | None,
+    tds: Range | None,
+) -> Rise:
     """What the bed adds: from the corners of the readings, or by rule of thumb when the chemistry is not known well enough."""
     if alkalinity is None or alkalinity.best < 10 or ph.best < 5.5:
         gpg = 4.0 if ph.best >= 6.5 else 6.0 if ph.best >= 6.0 else 8.0
@@ -118,11 +141,19 @@ def rise(f: NeutraliserFigures, ph: Range, alkalinity: Range | None, temperature
     td = None if tds is None else tds.best
     best, ph_out, governs = _dissolved(ph.best, alkalinity.best, temperature_c.best, ca, td, f)
     corners = []
-    for p, a, t in ((ph.low, alkalinity.high or alkalinity.best, temperature_c.low), (ph.high or ph.best, alkalinity.low, temperature_c.high or temperature_c.best)):
+    for p, a, t in (
+        (ph.low, alkalinity.high or alkalinity.best, temperature_c.low),
+        (ph.high or ph.best, alkalinity.low, temperature_c.high or temperature_c.best),
+    ):
         corners.append(_dissolved(p, max(a, 0.1), t, ca, td, f)[0])
     low, high = min(best, *corners), max(best, *corners)
     half = 0.2
-    return Rise(added=Range.of(low, best, high), ph=Range.of(ph_out - half, ph_out, ph_out + half), governs=governs, upper_bound=calcium is None or tds is None)
+    return Rise(
+        added=Range.of(low, best, high),
+        ph=Range.of(ph_out - half, ph_out, ph_out + half),
+        governs=governs,
+        upper_bound=calcium is None or tds is None,
+    )
 
 
 def _media_checks(f: NeutraliserFigures, ph: Range, inp: StageInput) -> list[Check]:
@@ -130,12 +161,36 @@ def _media_checks(f: NeutraliserFigures, ph: Range, inp: StageInput) -> list[Che
     text = f"pH {wants[0]:g} to {wants[1]:g}" if wants[0] else "pH under 5"
     out: list[Check] = []
     if ph.best >= 7.0:
-        out.append(told("neutraliser.range", "warn", have=f"{ph.best:.1f}", need=text, remedy="The water is not acid: it may not be needed."))
+        out.append(
+            told(
+                "neutraliser.range",
+                "warn",
+                have=f"{ph.best:.1f}",
+                need=text,
+                remedy="The water is not acid: it may not be needed.",
+            )
+        )
     elif ph.low < wants[0]:
         sure = ph.best < wants[0]
-        out.append(told("neutraliser.range", "stop" if sure else "warn", have=f"{ph.best:.1f}", need=text, remedy="Up to half magnesia from 5 to 6, soda-ash feed below 5."))
+        out.append(
+            told(
+                "neutraliser.range",
+                "stop" if sure else "warn",
+                have=f"{ph.best:.1f}",
+                need=text,
+                remedy="Up to half magnesia from 5 to 6, soda-ash feed below 5.",
+            )
+        )
     elif ph.best > wants[1] and f.magnesia_share > 0:
-        out.append(told("neutraliser.range", "warn", have=f"{ph.best:.1f}", need=text, remedy="Plain calcite is enough, and does not overshoot."))
+        out.append(
+            told(
+                "neutraliser.range",
+                "warn",
+                have=f"{ph.best:.1f}",
+                need=text,
+                remedy="Plain calcite is enough, and does not overshoot.",
+            )
+        )
     else:
         out.append(met("neutraliser.range", f"pH {ph.best:.1f}, made for {text}"))
     if f.magnesia_share > 0:
@@ -148,14 +203,32 @@ def _iron(f: NeutraliserFigures, inp: StageInput) -> list[Check]:
     if f.style != "upflow":
         return []
     if fe is None:
-        return [Check(id="neutraliser.iron", status="unknown", sentence="An upflow bed wants little iron: not tested.", test="iron kit")]
+        return [
+            Check(
+                id="neutraliser.iron",
+                status="unknown",
+                sentence="An upflow bed wants little iron: not tested.",
+                test="iron kit",
+            )
+        ]
     limit = f.iron_max
     if limit is None:
-        return [Check(id="neutraliser.iron", status="unknown", sentence="Its iron limit is not stated.", test="ask the maker for its iron limit")]
+        return [
+            Check(
+                id="neutraliser.iron",
+                status="unknown",
+                sentence="Its iron limit is not stated.",
+                test="ask the maker for its iron limit",
+            )
+        ]
     if fe.low > limit:
-        return [told("neutraliser.iron", "stop", have=f"{fe.best:.2g} mg/L", need=f"{limit:g} mg/L")]
+        return [
+            told("neutraliser.iron", "stop", have=f"{fe.best:.2g} mg/L", need=f"{limit:g} mg/L")
+        ]
     if (fe.high or fe.best) > limit:
-        return [told("neutraliser.iron", "warn", have=f"{fe.best:.2g} mg/L", need=f"{limit:g} mg/L")]
+        return [
+            told("neutraliser.iron", "warn", have=f"{fe.best:.2g} mg/L", need=f"{limit:g} mg/L")
+        ]
     return [met("neutraliser.iron", f"iron {fe.best:.2g} mg/L, at most {limit:g}")]
 
 
@@ -164,12 +237,21 @@ def run(inp: StageInput) -> StageReport:
     item, site, f = inp.item, inp.site, inp.item.figures
     assert isinstance(f, NeutraliserFigures)
     stream = inp.stream
-    checks = place_checks(item, site) + item_pressure(item, site, None if stream.psi is None else stream.psi.low)
+    checks = place_checks(item, site) + item_pressure(
+        item, site, None if stream.psi is None else stream.psi.low
+    )
     changes, more = effects(item, stream)
     checks += more + _iron(f, inp)
     ph, drop = stream.range("ph"), drop_at(item, site.demand.peak_gpm)
     if ph is None or ph.high is None:
-        checks.append(Check(id="neutraliser.ph", status="unknown", sentence="pH not known: nothing can be sized.", test="pH by meter on site"))
+        checks.append(
+            Check(
+                id="neutraliser.ph",
+                status="unknown",
+                sentence="pH not known: nothing can be sized.",
+                test="pH by meter on site",
+            )
+        )
         for name in ("ph", "hardness", "alkalinity"):
             changes[name] = Quantity(range=None, state="unknown", evidence=Level.TYPICAL)
         return report(inp, stream.with_(changes), checks, drop=drop, summary=f.style)
@@ -181,12 +263,29 @@ def run(inp: StageInput) -> StageReport:
     changes.update(_raised(stream, r))
     gpg = r.added.best / MG_L_PER_GPG
     span = f"{r.added.low / MG_L_PER_GPG:.1f} to {(r.added.high or 0) / MG_L_PER_GPG:.1f} gpg"
-    checks.append(told("neutraliser.hardness", "say", have=f"{gpg:.1f} gpg ({span}{', upper bound' if r.upper_bound else ''}{', rule of thumb: ask for a CO2 test' if r.governs == 'rule of thumb' else ''})"))
+    checks.append(
+        told(
+            "neutraliser.hardness",
+            "say",
+            have=f"{gpg:.1f} gpg ({span}{', upper bound' if r.upper_bound else ''}{', rule of thumb: ask for a CO2 test' if r.governs == 'rule of thumb' else ''})",
+        )
+    )
     checks.append(told("neutraliser.corrosion", "say"))
     drains, running, chores, media = _supplies(f, inp, r, checks)
     return report(
-        inp, stream.with_(changes), checks, figures=lambda: (_figure(f, stream, r, ph, temp), media[1]), drains=drains, due=dues(item, site) + media[0], running=running, chores=chores, drop=drop, summary=f.style,
-        settings=(("Backwash", f"every {f.backwash_days:g} days"),) if f.style == "backwashing" else (),
+        inp,
+        stream.with_(changes),
+        checks,
+        figures=lambda: (_figure(f, stream, r, ph, temp), media[1]),
+        drains=drains,
+        due=dues(item, site) + media[0],
+        running=running,
+        chores=chores,
+        drop=drop,
+        summary=f.style,
+        settings=(("Backwash", f"every {f.backwash_days:g} days"),)
+        if f.style == "backwashing"
+        else (),
     )
 
 
@@ -194,25 +293,67 @@ def _raised(stream: Stream, r: Rise) -> dict[str, Quantity]:
     out = {"ph": predicted(r.ph, Level.TYPICAL)}
     for name in ("hardness", "calcium", "alkalinity", "tds"):
         now = stream.range(name)
-        out[name] = predicted(now.plus(r.added), Level.TYPICAL) if now is not None else Quantity(range=None, state="unknown", evidence=Level.TYPICAL, note=f"rises by {r.added.best:.0f} mg/L")
+        out[name] = (
+            predicted(now.plus(r.added), Level.TYPICAL)
+            if now is not None
+            else Quantity(
+                range=None,
+                state="unknown",
+                evidence=Level.TYPICAL,
+                note=f"rises by {r.added.best:.0f} mg/L",
+            )
+        )
     return out
 
 
 def _figure(f: NeutraliserFigures, stream: Stream, r: Rise, ph: Range, temp: Range) -> Figure:
     alk = stream.range("alkalinity")
     gpg = r.added.best / MG_L_PER_GPG
-    triples: list[tuple[str, str, str] | tuple[str, str, str, bool]] = [("pH", f"{ph.best:.1f}", ""), ("temperature", f"{temp.best:g}", "°C")]
+    triples: list[tuple[str, str, str] | tuple[str, str, str, bool]] = [
+        ("pH", f"{ph.best:.1f}", ""),
+        ("temperature", f"{temp.best:g}", "°C"),
+    ]
     if alk is not None and r.governs != "rule of thumb":
-        triples += [("alkalinity", f"{alk.best:.0f}", "mg/L as CaCO3"), ("pK1", f"{pk1(temp.best):.3f}", ""), ("carbon dioxide", f"{co2_mg_l(ph.best, alk.best, temp.best):.0f}", "mg/L")]
-    triples += [(f"{r.governs} governs", "", ""), ("hardness added", f"{r.added.best:.0f}", "mg/L as CaCO3", True), ("", f"{gpg:.1f}", "gpg"), ("pH behind it", f"{r.ph.best:.2f}", "")]
-    note = "Upper bound: calcium or TDS is not known." if r.upper_bound else "Low confidence: rule of thumb. Ask for a CO2 test." if r.governs == "rule of thumb" else ""
+        triples += [
+            ("alkalinity", f"{alk.best:.0f}", "mg/L as CaCO3"),
+            ("pK1", f"{pk1(temp.best):.3f}", ""),
+            ("carbon dioxide", f"{co2_mg_l(ph.best, alk.best, temp.best):.0f}", "mg/L"),
+        ]
+    triples += [
+        (f"{r.governs} governs", "", ""),
+        ("hardness added", f"{r.added.best:.0f}", "mg/L as CaCO3", True),
+        ("", f"{gpg:.1f}", "gpg"),
+        ("pH behind it", f"{r.ph.best:.2f}", ""),
+    ]
+    note = (
+        "Upper bound: calcium or TDS is not known."
+        if r.upper_bound
+        else "Low confidence: rule of thumb. Ask for a CO2 test."
+        if r.governs == "rule of thumb"
+        else ""
+    )
     return Figure(
-        id="hardness_added", label="hardness added", value=f"{gpg:.1f}", unit="gpg", number=gpg, worst=f"{r.added.low / MG_L_PER_GPG:.1f} to {(r.added.high or 0) / MG_L_PER_GPG:.1f} gpg",
-        working=working(f"Why {gpg:.1f} gpg?", "(A0 + 2x)/(C0 − x) = 10^(target − pK1), or x at saturation index 0", "Harned and Davis 1943 (pK1); Langelier 1936", *triples, note=note),
+        id="hardness_added",
+        label="hardness added",
+        value=f"{gpg:.1f}",
+        unit="gpg",
+        number=gpg,
+        worst=f"{r.added.low / MG_L_PER_GPG:.1f} to {(r.added.high or 0) / MG_L_PER_GPG:.1f} gpg",
+        working=working(
+            f"Why {gpg:.1f} gpg?",
+            "(A0 + 2x)/(C0 − x) = 10^(target − pK1), or x at saturation index 0",
+            "Harned and Davis 1943 (pK1); Langelier 1936",
+            *triples,
+            note=note,
+        ),
     )
 
 
-def _supplies(f: NeutraliserFigures, inp: StageInput, r: Rise, checks: list[Check]) -> tuple[tuple[Drain, ...], tuple[Running, ...], tuple[Chore, ...], tuple[tuple[Due, ...], Figure]]:
+def _supplies(
+    f: NeutraliserFigures, inp: StageInput, r: Rise, checks: list[Check]
+) -> tuple[
+    tuple[Drain, ...], tuple[Running, ...], tuple[Chore, ...], tuple[tuple[Due, ...], Figure]
+]:
     site = inp.site
     lb_year = r.added.best * site.demand.house_gal_year * 3.785411784 / 453592.37
     bed_lb = f.volume_ft3 * f.media_lb_ft3
@@ -221,14 +362,47 @@ def _supplies(f: NeutraliserFigures, inp: StageInput, r: Rise, checks: list[Chec
     interval = min(months, f.refill_months) if f.refill_months else months
     bags = interval / 12 * lb_year / BAG_LB
     price = (money(bags) * f.bag_price).quantize(Decimal("0.01"))
-    due = Due(code=f"{inp.item.code}-media", label="Media top-up", kind="media", price=price, months=interval, capacity_gal=None, gallons_year=site.demand.house_gal_year, why=f"{lb_year:.0f} lb a year; refill when the bed has fallen by a third", scope="house", minutes=45)
-    fig = Figure(id="media", label="media a year", value=f"{lb_year:.0f}", unit="lb", number=lb_year, working=working(
-        "How much media?", "hardness added × water used", "1 mg of calcite a mg/L as CaCO3 added", ("added", f"{r.added.best:.0f}", "mg/L"), ("water a year", f"{site.demand.house_gal_year:,.0f}", "gal"), ("media a year", f"{lb_year:.0f}", "lb", True), ("bed when full", f"{bed_lb:.0f}", "lb"), ("top up every", f"{interval:.1f}", "months")))
+    due = Due(
+        code=f"{inp.item.code}-media",
+        label="Media top-up",
+        kind="media",
+        price=price,
+        months=interval,
+        capacity_gal=None,
+        gallons_year=site.demand.house_gal_year,
+        why=f"{lb_year:.0f} lb a year; refill when the bed has fallen by a third",
+        scope="house",
+        minutes=45,
+    )
+    fig = Figure(
+        id="media",
+        label="media a year",
+        value=f"{lb_year:.0f}",
+        unit="lb",
+        number=lb_year,
+        working=working(
+            "How much media?",
+            "hardness added × water used",
+            "1 mg of calcite a mg/L as CaCO3 added",
+            ("added", f"{r.added.best:.0f}", "mg/L"),
+            ("water a year", f"{site.demand.house_gal_year:,.0f}", "gal"),
+            ("media a year", f"{lb_year:.0f}", "lb", True),
+            ("bed when full", f"{bed_lb:.0f}", "lb"),
+            ("top up every", f"{interval:.1f}", "months"),
+        ),
+    )
     chores = (Chore(label="Top up media", times_year=12 / interval, minutes=45, own=False),)
     if f.style != "backwashing":
         return (), (), chores, ((due,), fig)
     if f.backwash_gpm is None or f.backwash_min is None:
-        checks.append(Check(id="well.backwash", status="unknown", sentence="Its backwash flow or time is not stated.", test="ask the maker for its backwash"))
+        checks.append(
+            Check(
+                id="well.backwash",
+                status="unknown",
+                sentence="Its backwash flow or time is not stated.",
+                test="ask the maker for its backwash",
+            )
+        )
         return (), (), chores, ((due,), fig)
     fe = inp.stream.best("iron") or 0.0
     days = f.backwash_days / 2 if fe >= 0.3 else f.backwash_days

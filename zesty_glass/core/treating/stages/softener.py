@@ -27,20 +27,34 @@ SALT_BAG_LB = 40.0
 
 NEEDS = (
     Need(analyte="iron", limit=2.0, why="An iron filter ahead of it, or a cleaner in the salt."),
-    Need(analyte="chlorine_free", limit=1.0, severity="warn", why="Carbon ahead of it saves the resin."),
+    Need(
+        analyte="chlorine_free",
+        limit=1.0,
+        severity="warn",
+        why="Carbon ahead of it saves the resin.",
+    ),
 )
 
 
-def compensated_gpg(hardness_mg_l: float, iron_mg_l: float, manganese_mg_l: float, iron_factor: float = 4.0) -> float:
+def compensated_gpg(
+    hardness_mg_l: float, iron_mg_l: float, manganese_mg_l: float, iron_factor: float = 4.0
+) -> float:
     """Compensated hardness [gpg] = hardness + factor · Fe + 2 · Mn (mg/L at the inlet)."""
     return hardness_mg_l / MG_L_PER_GPG + iron_factor * iron_mg_l + 2 * manganese_mg_l
 
 
-def capacity_grains(resin_ft3: float, dose_lb_ft3: float, table: tuple[tuple[float, float], ...] = ()) -> float:
+def capacity_grains(
+    resin_ft3: float, dose_lb_ft3: float, table: tuple[tuple[float, float], ...] = ()
+) -> float:
     """Capacity [grains] of a bed at a salt dose; RuleError ``softener.dose`` outside the table."""
     doses = table or CAPACITY
     if not doses[0][0] <= dose_lb_ft3 <= doses[-1][0]:
-        raise RuleError("softener.dose", f"A dose of {dose_lb_ft3:g} lb/ft³ is outside {doses[0][0]:g} to {doses[-1][0]:g}.", "overrides.dose_lb_ft3", "Use the item’s own table, or a dose within it.")
+        raise RuleError(
+            "softener.dose",
+            f"A dose of {dose_lb_ft3:g} lb/ft³ is outside {doses[0][0]:g} to {doses[-1][0]:g}.",
+            "overrides.dose_lb_ft3",
+            "Use the item’s own table, or a dose within it.",
+        )
     return resin_ft3 * interpolate(doses, dose_lb_ft3)
 
 
@@ -65,7 +79,15 @@ class Sizing:
     hard_share: float
 
 
-def size(f: SoftenerFigures, gpg: float, gal_day: float, iron: float, dose: float, occupied_days: float, clock_days: float | None = None) -> Sizing:
+def size(
+    f: SoftenerFigures,
+    gpg: float,
+    gal_day: float,
+    iron: float,
+    dose: float,
+    occupied_days: float,
+    clock_days: float | None = None,
+) -> Sizing:
     """Regeneration, salt and water of a softener.
 
     Args:
@@ -76,7 +98,19 @@ def size(f: SoftenerFigures, gpg: float, gal_day: float, iron: float, dose: floa
     load = gpg * gal_day
     salt = dose * f.resin_ft3
     if load <= 0:
-        return Sizing(load_grains=0, capacity=capacity, days_held=0, by_capacity=0, interval=None, regens_year=0, salt_lb_year=0, rinse_gal_year=0, operating_gr_lb=0, rated_gr_lb=capacity / salt, hard_share=0)
+        return Sizing(
+            load_grains=0,
+            capacity=capacity,
+            days_held=0,
+            by_capacity=0,
+            interval=None,
+            regens_year=0,
+            salt_lb_year=0,
+            rinse_gal_year=0,
+            operating_gr_lb=0,
+            rated_gr_lb=capacity / salt,
+            hard_share=0,
+        )
     held = capacity / load
     days_year = 365.0 if occupied_days >= 365 else occupied_days
     if f.control == "clock":
@@ -89,9 +123,17 @@ def size(f: SoftenerFigures, gpg: float, gal_day: float, iron: float, dose: floa
     regens = days_year / interval if interval > 0 else 0.0
     salt_year = regens * salt
     return Sizing(
-        load_grains=load, capacity=capacity, days_held=held, by_capacity=held - 1, interval=interval, regens_year=regens, salt_lb_year=salt_year,
-        rinse_gal_year=regens * f.rinse_gal_ft3 * f.resin_ft3, operating_gr_lb=load * days_year / salt_year if salt_year else 0.0,
-        rated_gr_lb=capacity / salt, hard_share=hard,
+        load_grains=load,
+        capacity=capacity,
+        days_held=held,
+        by_capacity=held - 1,
+        interval=interval,
+        regens_year=regens,
+        salt_lb_year=salt_year,
+        rinse_gal_year=regens * f.rinse_gal_ft3 * f.resin_ft3,
+        operating_gr_lb=load * days_year / salt_year if salt_year else 0.0,
+        rated_gr_lb=capacity / salt,
+        hard_share=hard,
     )
 
 
@@ -110,7 +152,14 @@ def _ferric(inp: StageInput) -> list[Check]:
     if inp.stream.ferric is True:
         return [told("softener.ferric", "stop")]
     if inp.stream.ferric is None and iron is not None and (iron.high is None or iron.high > 0.1):
-        return [Check(id="softener.ferric", status="unknown", sentence="Rusted iron fouls resin: not looked at.", test="the three cups")]
+        return [
+            Check(
+                id="softener.ferric",
+                status="unknown",
+                sentence="Rusted iron fouls resin: not looked at.",
+                test="the three cups",
+            )
+        ]
     return [met("softener.ferric", "no rusted iron")] if inp.stream.ferric is False else []
 
 
@@ -124,44 +173,101 @@ def _size_checks(s: Sizing, worst: Sizing, f: SoftenerFigures) -> list[Check]:
         out.append(told("softener.too_small", "stop", have=f"{s.by_capacity:.1f}"))
     else:
         if worst.interval is not None and worst.by_capacity < 2:
-            out.append(told("softener.worst_end", "warn", have=f"{max(0.0, worst.by_capacity):.1f}"))
+            out.append(
+                told("softener.worst_end", "warn", have=f"{max(0.0, worst.by_capacity):.1f}")
+            )
         else:
             out.append(met("softener.too_small", f"renews every {s.interval:.3g} days"))
         if f.control == "metered" and s.by_capacity > LONGEST_DAYS:
             out.append(told("softener.wasteful", "warn", have=f"{s.by_capacity:.0f}"))
     if s.hard_share > 0:
-        out.append(told("softener.clock", "warn", need=f"{s.interval:g}", have=f"{100 * s.hard_share:.0f}", fit=f"{max(1, int(s.days_held))}"))
+        out.append(
+            told(
+                "softener.clock",
+                "warn",
+                need=f"{s.interval:g}",
+                have=f"{100 * s.hard_share:.0f}",
+                fit=f"{max(1, int(s.days_held))}",
+            )
+        )
     if s.rated_gr_lb < NSF44_GR_LB:
         out.append(told("softener.efficiency", "say", have=f"{s.rated_gr_lb:,.0f}"))
     return out
 
 
-def _working(s: Sizing, f: SoftenerFigures, inp: StageInput, hard: float, fe: float, mn: float, use: float, dose: float) -> Figure:
+def _working(
+    s: Sizing,
+    f: SoftenerFigures,
+    inp: StageInput,
+    hard: float,
+    fe: float,
+    mn: float,
+    use: float,
+    dose: float,
+) -> Figure:
     site = inp.site
     k = site.settings.iron_factor
-    people = f"{site.home.people:g} people × {site.settings.gal_per_person:g} gal" if not site.demand.from_bill else "use, from the bill"
+    people = (
+        f"{site.home.people:g} people × {site.settings.gal_per_person:g} gal"
+        if not site.demand.from_bill
+        else "use, from the bill"
+    )
     gpg = compensated_gpg(hard, fe, mn, k)
-    terms = f"{hard / MG_L_PER_GPG:.3g} + {k:g} × {fe:.2g} iron" + (f" + 2 × {mn:.2g} manganese" if mn else "")
+    terms = f"{hard / MG_L_PER_GPG:.3g} + {k:g} × {fe:.2g} iron" + (
+        f" + 2 × {mn:.2g} manganese" if mn else ""
+    )
     triples: list[tuple[str, str, str] | tuple[str, str, str, bool]] = [
-        (people, f"{use:,.0f}", "gal/day"), (terms, f"{gpg:.1f}", "gpg"), ("load a day", f"{s.load_grains:,.0f}", "grains"),
+        (people, f"{use:,.0f}", "gal/day"),
+        (terms, f"{gpg:.1f}", "gpg"),
+        ("load a day", f"{s.load_grains:,.0f}", "grains"),
         (f"{f.resin_ft3:g} ft³ at {dose:g} lb/ft³", f"{s.capacity:,.0f}", "grains"),
     ]
     if f.control == "clock":
-        triples += [("load between renewals", f"{s.load_grains * (s.interval or 0):,.0f}", "grains", True), ("hard share of the water", f"{100 * s.hard_share:.0f}", "%")]
+        triples += [
+            ("load between renewals", f"{s.load_grains * (s.interval or 0):,.0f}", "grains", True),
+            ("hard share of the water", f"{100 * s.hard_share:.0f}", "%"),
+        ]
     else:
         triples.append(("less a day kept back", f"{s.by_capacity:.2f}", "days", True))
         if fe >= IRON_RULE_MG_L:
-            triples.append((f"iron of {IRON_RULE_MG_L:g} mg/L or more", f"at most {f.iron_interval_days:g}", "days"))
+            triples.append(
+                (
+                    f"iron of {IRON_RULE_MG_L:g} mg/L or more",
+                    f"at most {f.iron_interval_days:g}",
+                    "days",
+                )
+            )
         triples.append(("at most, for the resin’s sake", f"{LONGEST_DAYS:g}", "days"))
-    triples.append(("so it renews every", "no demand" if s.interval is None else f"{s.interval:.3g}", "days", True))
-    lower = lower_dose(f, s.load_grains, s.interval) if s.interval and f.control == "metered" and s.load_grains else None
+    triples.append(
+        (
+            "so it renews every",
+            "no demand" if s.interval is None else f"{s.interval:.3g}",
+            "days",
+            True,
+        )
+    )
+    lower = (
+        lower_dose(f, s.load_grains, s.interval)
+        if s.interval and f.control == "metered" and s.load_grains
+        else None
+    )
     note = ""
     if lower is not None:
         alt = size(f, gpg, use, fe, lower, site.demand.occupied_days)
         note = f"At {lower:g} lb/ft³ it still lasts {alt.by_capacity:.1f} days, with {alt.salt_lb_year:,.0f} lb of salt a year, not {s.salt_lb_year:,.0f}."
     return Figure(
-        id="interval", label="renews every", value="–" if s.interval is None else f"{s.interval:.3g}", unit="days", number=s.interval,
-        working=working(f"Why {'no renewal' if s.interval is None else f'{s.interval:.3g} days'}?", "capacity ÷ (use × compensated hardness) − 1 day", "resin capacity by salt dose, trade tables, 2024", *triples, note=note),
+        id="interval",
+        label="renews every",
+        value="–" if s.interval is None else f"{s.interval:.3g}",
+        unit="days",
+        number=s.interval,
+        working=working(
+            f"Why {'no renewal' if s.interval is None else f'{s.interval:.3g} days'}?",
+            "capacity ÷ (use × compensated hardness) − 1 day",
+            "resin capacity by salt dose, trade tables, 2024",
+            *triples,
+            note=note,
+        ),
     )
 
 
@@ -184,8 +290,16 @@ def run(inp: StageInput) -> StageReport:
     item, site, f = inp.item, inp.site, inp.item.figures
     assert isinstance(f, SoftenerFigures)
     stream = inp.stream
-    needs = merged_needs(item, tuple(n if n.analyte != "iron" else Need(analyte="iron", limit=f.iron_max, why=n.why) for n in NEEDS))
-    checks = place_checks(item, site) + item_pressure(item, site, None if stream.psi is None else stream.psi.low)
+    needs = merged_needs(
+        item,
+        tuple(
+            n if n.analyte != "iron" else Need(analyte="iron", limit=f.iron_max, why=n.why)
+            for n in NEEDS
+        ),
+    )
+    checks = place_checks(item, site) + item_pressure(
+        item, site, None if stream.psi is None else stream.psi.low
+    )
     checks += check_needs(needs, stream, "softener", site.units, site.home.private) + _ferric(inp)
     if site.home.brine_forbidden:
         checks.append(told("brine.forbidden", "stop"))
@@ -195,7 +309,14 @@ def run(inp: StageInput) -> StageReport:
     drop = drop_at(item, site.demand.peak_gpm)
     if hard is None or hard.high is None:
         if hard is None:
-            checks.append(Check(id="softener.hardness", status="unknown", sentence="Hardness not tested: nothing can be sized.", test="hardness by drops"))
+            checks.append(
+                Check(
+                    id="softener.hardness",
+                    status="unknown",
+                    sentence="Hardness not tested: nothing can be sized.",
+                    test="hardness by drops",
+                )
+            )
         else:
             checks.append(told("softener.open_ended", "stop"))
         changes["hardness"] = Quantity(range=None, state="unknown", evidence=Level.TYPICAL)
@@ -205,64 +326,220 @@ def run(inp: StageInput) -> StageReport:
     clock = inp.setting("clock_days", f.clock_days or 7.0)
     k, use = site.settings.iron_factor, site.demand.house_gal_day
     fe_best, mn_best = (fe.best if fe else 0.0), (mn.best if mn else 0.0)
-    s = size(f, compensated_gpg(hard.best, fe_best, mn_best, k), use.best, fe_best, dose, site.demand.occupied_days, clock)
-    worst = size(f, compensated_gpg(hard.high, fe.high or fe_best if fe else 0.0, mn.high or mn_best if mn else 0.0, k), use.high or use.best, fe_best, dose, site.demand.occupied_days, clock)
+    s = size(
+        f,
+        compensated_gpg(hard.best, fe_best, mn_best, k),
+        use.best,
+        fe_best,
+        dose,
+        site.demand.occupied_days,
+        clock,
+    )
+    worst = size(
+        f,
+        compensated_gpg(
+            hard.high, fe.high or fe_best if fe else 0.0, mn.high or mn_best if mn else 0.0, k
+        ),
+        use.high or use.best,
+        fe_best,
+        dose,
+        site.demand.occupied_days,
+        clock,
+    )
     checks += _size_checks(s, worst, f)
     peak = site.demand.peak_gpm
     if peak > PEAK_GPM_FT3 * f.resin_ft3:
-        checks.append(told("flow.limit", "warn", need=f"{PEAK_GPM_FT3 * f.resin_ft3:g}", have=f"{peak:g}"))
+        checks.append(
+            told("flow.limit", "warn", need=f"{PEAK_GPM_FT3 * f.resin_ft3:g}", have=f"{peak:g}")
+        )
     soft = Range.of(0.0, MG_L_PER_GPG / 2, MG_L_PER_GPG)
-    out_high = min(hard.high, MG_L_PER_GPG + (hard.high - MG_L_PER_GPG) * min(1.0, s.hard_share) if s.hard_share else MG_L_PER_GPG)
-    out = Range.of(0.0, min(hard.best, MG_L_PER_GPG / 2 + s.hard_share * hard.best), max(out_high, min(hard.best, MG_L_PER_GPG / 2 + s.hard_share * hard.best)))
+    out_high = min(
+        hard.high,
+        MG_L_PER_GPG + (hard.high - MG_L_PER_GPG) * min(1.0, s.hard_share)
+        if s.hard_share
+        else MG_L_PER_GPG,
+    )
+    out = Range.of(
+        0.0,
+        min(hard.best, MG_L_PER_GPG / 2 + s.hard_share * hard.best),
+        max(out_high, min(hard.best, MG_L_PER_GPG / 2 + s.hard_share * hard.best)),
+    )
     if s.hard_share == 0:
-        out = Range.of(min(soft.low, hard.low), min(soft.best, hard.best), min(MG_L_PER_GPG, hard.high))
+        out = Range.of(
+            min(soft.low, hard.low), min(soft.best, hard.best), min(MG_L_PER_GPG, hard.high)
+        )
     added = Range.of(max(0.0, hard.low - (out.high or 0.0)), hard.best, hard.high)
     per = SODIUM_PER_CACO3 if f.salt == "sodium" else POTASSIUM_PER_CACO3
     ion = added.scale(per)
     checks.append(_diet(inp, ion, f.salt))
-    changes["hardness"] = Quantity(range=out, state="predicted", evidence=Level.TYPICAL, below=MG_L_PER_GPG if out.high == MG_L_PER_GPG else None)
+    changes["hardness"] = Quantity(
+        range=out,
+        state="predicted",
+        evidence=Level.TYPICAL,
+        below=MG_L_PER_GPG if out.high == MG_L_PER_GPG else None,
+    )
     if "calcium" in stream.quantities:
         changes["calcium"] = predicted(_calcium(stream.range("calcium"), out), Level.TYPICAL)
     before = stream.get(f.salt)
-    changes[f.salt] = predicted(before.range.plus(ion), Level.TYPICAL) if before is not None and before.range is not None else Quantity(range=None, state="unknown", evidence=Level.TYPICAL, note=f"rises by {ion.best:.0f} mg/L")
-    if f.iron_max and fe is not None and fe.high is not None and stream.ferric is not True and fe.best <= f.iron_max:
+    changes[f.salt] = (
+        predicted(before.range.plus(ion), Level.TYPICAL)
+        if before is not None and before.range is not None
+        else Quantity(
+            range=None,
+            state="unknown",
+            evidence=Level.TYPICAL,
+            note=f"rises by {ion.best:.0f} mg/L",
+        )
+    )
+    if (
+        f.iron_max
+        and fe is not None
+        and fe.high is not None
+        and stream.ferric is not True
+        and fe.best <= f.iron_max
+    ):
         changes["iron"] = predicted(Range.of(0.0, 0.1 * fe.best, 0.3 * fe.high), Level.TYPICAL)
+
     def figures() -> tuple[Figure, ...]:
         return _figures(s, worst, f, inp, hard.best, fe_best, mn_best, use.best, dose, ion)
+
     per_regen = f.rinse_gal_ft3 * f.resin_ft3
     checks += septic_check(per_regen, per_regen * 7 / s.interval if s.interval else 0.0, site)
-    drains = (Drain(kind="regeneration", gal_year=s.rinse_gal_year, largest_gal=per_regen, times_year=s.regens_year, brine=True),) if s.interval else ()
+    drains = (
+        (
+            Drain(
+                kind="regeneration",
+                gal_year=s.rinse_gal_year,
+                largest_gal=per_regen,
+                times_year=s.regens_year,
+                brine=True,
+            ),
+        )
+        if s.interval
+        else ()
+    )
     bags = s.salt_lb_year / SALT_BAG_LB
-    running: tuple[Running, ...] = (Running(label="Salt", kind="salt", per_year=money(bags) * site.settings.salt_bag, why=f"{s.salt_lb_year:,.0f} lb a year in 40-lb bags"),) if s.interval else ()
+    running: tuple[Running, ...] = (
+        (
+            Running(
+                label="Salt",
+                kind="salt",
+                per_year=money(bags) * site.settings.salt_bag,
+                why=f"{s.salt_lb_year:,.0f} lb a year in 40-lb bags",
+            ),
+        )
+        if s.interval
+        else ()
+    )
     cost = water_cost(s.rinse_gal_year, site, "house")
-    chores = (Chore(label="Carry salt", times_year=bags / 2, minutes=10, bags=bags),) if s.interval else ()
+    chores = (
+        (Chore(label="Carry salt", times_year=bags / 2, minutes=10, bags=bags),)
+        if s.interval
+        else ()
+    )
     life = 0.7 if fe_best >= 1.0 else 1.0
     return report(
-        inp, stream.with_(changes), checks, figures=figures, settings=() if inp.brief else _settings(s, f, hard.best, fe_best, mn_best, k, dose), drains=drains,
-        due=dues(item, site, life, "iron of 1 mg/L or more shortens the resin’s life", ("resin",)), running=running + ((cost,) if cost else ()), chores=chores, drop=drop,
+        inp,
+        stream.with_(changes),
+        checks,
+        figures=figures,
+        settings=() if inp.brief else _settings(s, f, hard.best, fe_best, mn_best, k, dose),
+        drains=drains,
+        due=dues(item, site, life, "iron of 1 mg/L or more shortens the resin’s life", ("resin",)),
+        running=running + ((cost,) if cost else ()),
+        chores=chores,
+        drop=drop,
         summary=f"{f.resin_ft3:g} ft³",
     )
 
 
-def _settings(s: Sizing, f: SoftenerFigures, hard: float, fe: float, mn: float, k: float, dose: float) -> tuple[tuple[str, str], ...]:
+def _settings(
+    s: Sizing, f: SoftenerFigures, hard: float, fe: float, mn: float, k: float, dose: float
+) -> tuple[tuple[str, str], ...]:
     return (
-        ("Hardness setting", f"{compensated_gpg(hard, fe, mn, k):.0f} gpg"), ("Salt a renewal", f"{dose * f.resin_ft3:g} lb"),
-        ("Kept back", "1 day"), ("Time", "2 in the morning"), ("Longest interval", "–" if s.interval is None else f"{s.interval:.3g} days"),
+        ("Hardness setting", f"{compensated_gpg(hard, fe, mn, k):.0f} gpg"),
+        ("Salt a renewal", f"{dose * f.resin_ft3:g} lb"),
+        ("Kept back", "1 day"),
+        ("Time", "2 in the morning"),
+        ("Longest interval", "–" if s.interval is None else f"{s.interval:.3g} days"),
     )
 
 
-def _figures(s: Sizing, worst: Sizing, f: SoftenerFigures, inp: StageInput, hard: float, fe: float, mn: float, use: float, dose: float, ion: Range) -> tuple[Figure, ...]:
+def _figures(
+    s: Sizing,
+    worst: Sizing,
+    f: SoftenerFigures,
+    inp: StageInput,
+    hard: float,
+    fe: float,
+    mn: float,
+    use: float,
+    dose: float,
+    ion: Range,
+) -> tuple[Figure, ...]:
     interval = _working(s, f, inp, hard, fe, mn, use, dose)
-    worst_text = "" if worst.interval is None else f"{max(worst.interval, 0):.3g} days at the worst end"
-    first = Figure(id=interval.id, label=interval.label, value=interval.value, unit=interval.unit, number=interval.number, worst=worst_text, working=interval.working)
+    worst_text = (
+        "" if worst.interval is None else f"{max(worst.interval, 0):.3g} days at the worst end"
+    )
+    first = Figure(
+        id=interval.id,
+        label=interval.label,
+        value=interval.value,
+        unit=interval.unit,
+        number=interval.number,
+        worst=worst_text,
+        working=interval.working,
+    )
     every = f"{s.regens_year:.4g}"
-    salt = Figure(id="salt", label="salt a year", value=f"{s.salt_lb_year:,.0f}", unit="lb", number=s.salt_lb_year, working=working(
-        "How much salt?", "renewals a year × dose × ft³", "365 ÷ days, trade practice", ("renewals a year", every, ""), (f"{dose:g} lb/ft³ × {f.resin_ft3:g} ft³", f"{dose * f.resin_ft3:g}", "lb"),
-        ("a year", f"{s.salt_lb_year:,.0f}", "lb", True), ("in 40-lb bags", f"{s.salt_lb_year / SALT_BAG_LB:.1f}", "bags"), ("grains taken out a pound", f"{s.operating_gr_lb:,.0f}", "gr/lb"), ("rated", f"{s.rated_gr_lb:,.0f}", "gr/lb")))
-    rinse = Figure(id="rinse", label="to the drain a year", value=f"{s.rinse_gal_year:,.0f}", unit="gal", number=s.rinse_gal_year, working=working(
-        "How much to the drain?", "renewals a year × gal/ft³ × ft³", "the item’s rinse water, 60 gal/ft³ unless it says", ("renewals a year", every, ""), ("a renewal", f"{f.rinse_gal_ft3 * f.resin_ft3:g}", "gal"), ("a year", f"{s.rinse_gal_year:,.0f}", "gal", True)))
+    salt = Figure(
+        id="salt",
+        label="salt a year",
+        value=f"{s.salt_lb_year:,.0f}",
+        unit="lb",
+        number=s.salt_lb_year,
+        working=working(
+            "How much salt?",
+            "renewals a year × dose × ft³",
+            "365 ÷ days, trade practice",
+            ("renewals a year", every, ""),
+            (f"{dose:g} lb/ft³ × {f.resin_ft3:g} ft³", f"{dose * f.resin_ft3:g}", "lb"),
+            ("a year", f"{s.salt_lb_year:,.0f}", "lb", True),
+            ("in 40-lb bags", f"{s.salt_lb_year / SALT_BAG_LB:.1f}", "bags"),
+            ("grains taken out a pound", f"{s.operating_gr_lb:,.0f}", "gr/lb"),
+            ("rated", f"{s.rated_gr_lb:,.0f}", "gr/lb"),
+        ),
+    )
+    rinse = Figure(
+        id="rinse",
+        label="to the drain a year",
+        value=f"{s.rinse_gal_year:,.0f}",
+        unit="gal",
+        number=s.rinse_gal_year,
+        working=working(
+            "How much to the drain?",
+            "renewals a year × gal/ft³ × ft³",
+            "the item’s rinse water, 60 gal/ft³ unless it says",
+            ("renewals a year", every, ""),
+            ("a renewal", f"{f.rinse_gal_ft3 * f.resin_ft3:g}", "gal"),
+            ("a year", f"{s.rinse_gal_year:,.0f}", "gal", True),
+        ),
+    )
     name = f.salt
     per = SODIUM_PER_CACO3 if name == "sodium" else POTASSIUM_PER_CACO3
-    sodium = Figure(id=name, label=f"{name} added", value=f"{ion.best:.0f}", unit="mg/L", number=ion.best, worst=f"{ion.low:.0f} to {ion.high or ion.best:.0f} mg/L", working=working(
-        f"How much {name}?", f"{per:.4g} × hardness removed", "charge balance, IUPAC 2021 molar masses", ("hardness removed", f"{hard:.1f}", "mg/L as CaCO3"), (f"{name} a mg of it", f"{per:.4g}", "mg"), ("added", f"{ion.best:.0f}", "mg/L", True)))
+    sodium = Figure(
+        id=name,
+        label=f"{name} added",
+        value=f"{ion.best:.0f}",
+        unit="mg/L",
+        number=ion.best,
+        worst=f"{ion.low:.0f} to {ion.high or ion.best:.0f} mg/L",
+        working=working(
+            f"How much {name}?",
+            f"{per:.4g} × hardness removed",
+            "charge balance, IUPAC 2021 molar masses",
+            ("hardness removed", f"{hard:.1f}", "mg/L as CaCO3"),
+            (f"{name} a mg of it", f"{per:.4g}", "mg"),
+            ("added", f"{ion.best:.0f}", "mg/L", True),
+        ),
+    )
     return (first, salt, rinse, sodium)

@@ -15,23 +15,54 @@ from .common import StageInput, dues, effects, money, report, water_cost, workin
 NITRATE_STOP = 5.0  # [mg/L as N], half of 10
 
 NEEDS = (
-    Need(analyte="iron", limit=0.3, severity="warn", why="Iron fouls anion resin: an iron filter first."),
-    Need(analyte="hardness", limit=5 * MG_L_PER_GPG, severity="warn", why="Hardness removed first keeps it clean."),
+    Need(
+        analyte="iron",
+        limit=0.3,
+        severity="warn",
+        why="Iron fouls anion resin: an iron filter first.",
+    ),
+    Need(
+        analyte="hardness",
+        limit=5 * MG_L_PER_GPG,
+        severity="warn",
+        why="Hardness removed first keeps it clean.",
+    ),
     Need(analyte="chlorine_free", limit=0.1, severity="warn", why="Carbon ahead of it."),
 )
 
 
 def _exchange(inp: StageInput) -> list[Check]:
     out = [told("tannin.exchange", "say")]
-    missing = [n for n, key in (("nitrate", "nitrate_n"), ("sulfate", "sulfate"), ("alkalinity", "alkalinity"), ("pH", "ph")) if key not in inp.stream.quantities]
+    missing = [
+        n
+        for n, key in (
+            ("nitrate", "nitrate_n"),
+            ("sulfate", "sulfate"),
+            ("alkalinity", "alkalinity"),
+            ("pH", "ph"),
+        )
+        if key not in inp.stream.quantities
+    ]
     if missing:
-        out.append(told("tannin.needs_tests", "unknown", test=f"laboratory: {missing[0]}", what=", ".join(missing)))
+        out.append(
+            told(
+                "tannin.needs_tests",
+                "unknown",
+                test=f"laboratory: {missing[0]}",
+                what=", ".join(missing),
+            )
+        )
     nitrate = inp.stream.range("nitrate_n")
     if nitrate is not None:
         if nitrate.best > NITRATE_STOP:
             out.append(told("tannin.nitrate", "stop"))
         else:
-            out.append(met("tannin.nitrate", f"nitrate {nitrate.best:.1f} mg/L as N, at most {NITRATE_STOP:g}"))
+            out.append(
+                met(
+                    "tannin.nitrate",
+                    f"nitrate {nitrate.best:.1f} mg/L as N, at most {NITRATE_STOP:g}",
+                )
+            )
     return out
 
 
@@ -40,7 +71,9 @@ def run(inp: StageInput) -> StageReport:
     item, site, f = inp.item, inp.site, inp.item.figures
     assert isinstance(f, TanninFigures)
     stream, kind = inp.stream, f.kind
-    checks = place_checks(item, site) + item_pressure(item, site, None if stream.psi is None else stream.psi.low)
+    checks = place_checks(item, site) + item_pressure(
+        item, site, None if stream.psi is None else stream.psi.low
+    )
     needs = NEEDS if kind == "tannin" else tuple(n for n in NEEDS if n.analyte != "hardness")
     checks += check_needs(needs, stream, kind, site.units, site.home.private) + _exchange(inp)
     if site.home.brine_forbidden:
@@ -48,26 +81,75 @@ def run(inp: StageInput) -> StageReport:
     if kind == "mixed_bed":
         checks.append(told("tannin.mixed", "warn"))
     if f.service_gpm is not None and site.demand.peak_gpm > f.service_gpm:
-        checks.append(told("flow.limit", "warn", need=f"{f.service_gpm:g}", have=f"{site.demand.peak_gpm:g}"))
+        checks.append(
+            told("flow.limit", "warn", need=f"{f.service_gpm:g}", have=f"{site.demand.peak_gpm:g}")
+        )
     changes, more = effects(item, stream)
     checks += more
-    changes["chloride"] = Quantity(range=None, state="unknown", evidence=Level.TYPICAL, note="rises")
+    changes["chloride"] = Quantity(
+        range=None, state="unknown", evidence=Level.TYPICAL, note="rises"
+    )
     for name in ("ph", "alkalinity", "nitrate_n", "sulfate"):
         if name in stream.quantities:
-            changes[name] = Quantity(range=None, state="unknown", evidence=Level.TYPICAL, note="falls early in the cycle")
+            changes[name] = Quantity(
+                range=None, state="unknown", evidence=Level.TYPICAL, note="falls early in the cycle"
+            )
     hard = stream.range("hardness")
     if kind == "mixed_bed" and hard is not None and hard.high is not None:
-        changes["hardness"] = predicted(Range.of(0.0, min(hard.best, MG_L_PER_GPG), min(hard.high, 2 * MG_L_PER_GPG)), Level.TYPICAL)
+        changes["hardness"] = predicted(
+            Range.of(0.0, min(hard.best, MG_L_PER_GPG), min(hard.high, 2 * MG_L_PER_GPG)),
+            Level.TYPICAL,
+        )
     times = site.demand.occupied_days / f.regen_days
     salt_lb = times * f.salt_lb
-    drain = Drain(kind="regeneration", gal_year=times * f.regen_gal, largest_gal=f.regen_gal, times_year=times, brine=True)
+    drain = Drain(
+        kind="regeneration",
+        gal_year=times * f.regen_gal,
+        largest_gal=f.regen_gal,
+        times_year=times,
+        brine=True,
+    )
     checks += septic_check(f.regen_gal, f.regen_gal * 7 / f.regen_days, site)
-    running = [Running(label="Salt", kind="salt", per_year=money(salt_lb / 40) * site.settings.salt_bag, why=f"{salt_lb:,.0f} lb a year in 40-lb bags")]
+    running = [
+        Running(
+            label="Salt",
+            kind="salt",
+            per_year=money(salt_lb / 40) * site.settings.salt_bag,
+            why=f"{salt_lb:,.0f} lb a year in 40-lb bags",
+        )
+    ]
     cost = water_cost(drain.gal_year, site, "house")
-    figure = Figure(id="regeneration", label="to the drain a year", value=f"{drain.gal_year:,.0f}", unit="gal", number=drain.gal_year, working=working(
-        "How much to the drain?", "occupied days ÷ interval × gallons", "the item’s own figures", ("renewed every", f"{f.regen_days:g}", "days, whatever the use"), ("times a year", f"{times:.1f}", ""), ("a renewal", f"{f.regen_gal:g}", "gal"), ("a year", f"{drain.gal_year:,.0f}", "gal", True), ("salt a year", f"{salt_lb:,.0f}", "lb")))
+    figure = Figure(
+        id="regeneration",
+        label="to the drain a year",
+        value=f"{drain.gal_year:,.0f}",
+        unit="gal",
+        number=drain.gal_year,
+        working=working(
+            "How much to the drain?",
+            "occupied days ÷ interval × gallons",
+            "the item’s own figures",
+            ("renewed every", f"{f.regen_days:g}", "days, whatever the use"),
+            ("times a year", f"{times:.1f}", ""),
+            ("a renewal", f"{f.regen_gal:g}", "gal"),
+            ("a year", f"{drain.gal_year:,.0f}", "gal", True),
+            ("salt a year", f"{salt_lb:,.0f}", "lb"),
+        ),
+    )
     return report(
-        inp, stream.with_(changes, coloured=False if "tannin" in changes else stream.coloured, uvt_measured_here=False), checks, figures=lambda: (figure,), settings=(("Renewal", f"every {f.regen_days:g} days, 3 in the morning"),),
-        drains=(drain,), due=dues(item, site), running=tuple(running + ([cost] if cost else [])), chores=(Chore(label="Carry salt", times_year=salt_lb / 80, minutes=10, bags=salt_lb / 40),),
-        drop=drop_at(item, site.demand.peak_gpm), summary=f"{f.resin_ft3 + f.cation_ft3:g} ft³",
+        inp,
+        stream.with_(
+            changes,
+            coloured=False if "tannin" in changes else stream.coloured,
+            uvt_measured_here=False,
+        ),
+        checks,
+        figures=lambda: (figure,),
+        settings=(("Renewal", f"every {f.regen_days:g} days, 3 in the morning"),),
+        drains=(drain,),
+        due=dues(item, site),
+        running=tuple(running + ([cost] if cost else [])),
+        chores=(Chore(label="Carry salt", times_year=salt_lb / 80, minutes=10, bags=salt_lb / 40),),
+        drop=drop_at(item, site.demand.peak_gpm),
+        summary=f"{f.resin_ft3 + f.cation_ft3:g} ft³",
     )

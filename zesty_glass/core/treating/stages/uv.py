@@ -16,8 +16,12 @@ from .common import StageInput, dues, effects, money, report, working
 DESIGN_FACTOR = 1.25
 
 NEEDS = (
-    Need(analyte="iron", limit=0.3, strict=True), Need(analyte="manganese", limit=0.05, strict=True), Need(analyte="hardness", limit=119.83, strict=True, why="Scale covers the sleeve."),
-    Need(analyte="tannin", limit=0.1, strict=True), Need(analyte="turbidity", limit=1.0, strict=True), Need(analyte="hydrogen_sulfide", limit=0.05, strict=True),
+    Need(analyte="iron", limit=0.3, strict=True),
+    Need(analyte="manganese", limit=0.05, strict=True),
+    Need(analyte="hardness", limit=119.83, strict=True, why="Scale covers the sleeve."),
+    Need(analyte="tannin", limit=0.1, strict=True),
+    Need(analyte="turbidity", limit=1.0, strict=True),
+    Need(analyte="hydrogen_sulfide", limit=0.05, strict=True),
 )
 
 
@@ -43,10 +47,23 @@ def design_flow(inp: StageInput) -> float:
 def _need_checks(inp: StageInput) -> list[Check]:
     out = []
     needs = merged_needs(inp.item, NEEDS)
-    for n, c in zip(needs, check_needs(needs, inp.stream, "uv", inp.site.units, inp.site.home.private), strict=True):
-        q = inp.stream.get("tannin") if n.analyte == "tannin" and judged(n, inp.stream) is Verdict.UNCERTAIN else None
+    for n, c in zip(
+        needs,
+        check_needs(needs, inp.stream, "uv", inp.site.units, inp.site.home.private),
+        strict=True,
+    ):
+        q = (
+            inp.stream.get("tannin")
+            if n.analyte == "tannin" and judged(n, inp.stream) is Verdict.UNCERTAIN
+            else None
+        )
         if q is not None and q.below is not None and q.below > n.limit:
-            c = Check(id=c.id, status="unknown", sentence=f"Tannin under {q.below:g} mg/L: this kit cannot read {n.limit:g}.", test="laboratory: UV transmittance")
+            c = Check(
+                id=c.id,
+                status="unknown",
+                sentence=f"Tannin under {q.below:g} mg/L: this kit cannot read {n.limit:g}.",
+                test="laboratory: UV transmittance",
+            )
         out.append(c)
     return out
 
@@ -54,21 +71,58 @@ def _need_checks(inp: StageInput) -> list[Check]:
 def _uvt_checks(inp: StageInput, f: UvFigures, need: float) -> tuple[list[Check], Figure | None]:
     uvt = inp.stream.range("uvt")
     if uvt is None:
-        return [told("uv.uvt_unknown", "unknown", test="laboratory: UV transmittance")] if inp.stream.coloured is not False else [Check(id="uv.uvt_unknown", status="unknown", sentence="Transmittance not measured.", test="laboratory: UV transmittance")], None
+        return [
+            told("uv.uvt_unknown", "unknown", test="laboratory: UV transmittance")
+        ] if inp.stream.coloured is not False else [
+            Check(
+                id="uv.uvt_unknown",
+                status="unknown",
+                sentence="Transmittance not measured.",
+                test="laboratory: UV transmittance",
+            )
+        ], None
     out: list[Check] = []
     if not inp.stream.uvt_measured_here:
-        out.append(told("uv.after_unmeasured", "unknown", test="laboratory: UV transmittance, behind the stage ahead"))
+        out.append(
+            told(
+                "uv.after_unmeasured",
+                "unknown",
+                test="laboratory: UV transmittance, behind the stage ahead",
+            )
+        )
     have = flow_at(f, uvt.low)
     if have is None:
-        out.append(told("uv.uvt_low", "stop", have=f"{uvt.low:.0f}", need=f"{max(f.table[0][0], f.uvt_min):g}"))
+        out.append(
+            told(
+                "uv.uvt_low",
+                "stop",
+                have=f"{uvt.low:.0f}",
+                need=f"{max(f.table[0][0], f.uvt_min):g}",
+            )
+        )
     elif have < need:
-        out.append(told("uv.flow", "stop", uvt=f"{uvt.low:.0f}", have=f"{have:.1f}", need=f"{need:.1f}"))
+        out.append(
+            told("uv.flow", "stop", uvt=f"{uvt.low:.0f}", have=f"{have:.1f}", need=f"{need:.1f}")
+        )
     else:
         out.append(met("uv.flow", f"{have:.1f} gpm at {uvt.low:.0f} %, design {need:.1f} gpm"))
     text = "0" if have is None else f"{have:.1f}"
-    figure = Figure(id="uv_flow", label="treats", value=text, unit="gpm", number=have, working=working(
-        f"Why {text} gpm?", "the item’s table, straight lines between rows, at the low end of UVT", f"the item’s table at {f.dose:g} mJ/cm², end of lamp life",
-        *((f"at {u:g} %", f"{g:g}", "gpm") for u, g in f.table), ("transmittance, low end", f"{uvt.low:.0f}", "%"), ("so it treats", text, "gpm", True), ("design flow, 1.25 × peak", f"{need:.1f}", "gpm")))
+    figure = Figure(
+        id="uv_flow",
+        label="treats",
+        value=text,
+        unit="gpm",
+        number=have,
+        working=working(
+            f"Why {text} gpm?",
+            "the item’s table, straight lines between rows, at the low end of UVT",
+            f"the item’s table at {f.dose:g} mJ/cm², end of lamp life",
+            *((f"at {u:g} %", f"{g:g}", "gpm") for u, g in f.table),
+            ("transmittance, low end", f"{uvt.low:.0f}", "%"),
+            ("so it treats", text, "gpm", True),
+            ("design flow, 1.25 × peak", f"{need:.1f}", "gpm"),
+        ),
+    )
     return out, figure
 
 
@@ -78,7 +132,9 @@ def run(inp: StageInput) -> StageReport:
     assert isinstance(f, UvFigures)
     stream = inp.stream
     need = design_flow(inp)
-    checks = [c for c in place_checks(item, site) if not (c.id == "space.headroom" and f.flat)] + item_pressure(item, site, None if stream.psi is None else stream.psi.low)
+    checks = [
+        c for c in place_checks(item, site) if not (c.id == "space.headroom" and f.flat)
+    ] + item_pressure(item, site, None if stream.psi is None else stream.psi.low)
     checks += _need_checks(inp)
     more, figure = _uvt_checks(inp, f, need)
     checks += more
@@ -89,27 +145,82 @@ def run(inp: StageInput) -> StageReport:
     if not any(isinstance(i.figures, SedimentFigures) and i.figures.micron <= 5 for i in inp.ahead):
         checks.append(told("uv.prefilter", "stop"))
     if not f.flat:
-        free = None if site.home.headroom_in is None else site.home.headroom_in - (item.headroom_in or 0)
+        free = (
+            None
+            if site.home.headroom_in is None
+            else site.home.headroom_in - (item.headroom_in or 0)
+        )
         if free is None:
-            checks.append(Check(id="uv.lamp_space", status="unknown", sentence=f"The lamp needs {f.lamp_length_in:g} in free above: not measured.", test="measure the free height"))
+            checks.append(
+                Check(
+                    id="uv.lamp_space",
+                    status="unknown",
+                    sentence=f"The lamp needs {f.lamp_length_in:g} in free above: not measured.",
+                    test="measure the free height",
+                )
+            )
         elif free < f.lamp_length_in:
-            checks.append(told("uv.lamp_space", "stop", need=f"{f.lamp_length_in:g}", have=f"{max(0.0, free):g}"))
+            checks.append(
+                told(
+                    "uv.lamp_space",
+                    "stop",
+                    need=f"{f.lamp_length_in:g}",
+                    have=f"{max(0.0, free):g}",
+                )
+            )
     checks.append(told("uv.first_use", "say"))
     changes, _ = effects(item, stream)
     good = not any(c.status in ("stop", "unknown") for c in checks)
     for name in ("coliform", "e_coli"):
         q = stream.get(name)
         if q is not None and q.words == "present":
-            changes[name] = Quantity(range=None, state="predicted" if good else "unknown", words="inactivated at the lamp" if good else "", evidence=item.effects[0].evidence.level if item.effects else Level.MAKER_STATES, established=good and bool(item.effects), note="laboratory after disinfection closes it")
+            changes[name] = Quantity(
+                range=None,
+                state="predicted" if good else "unknown",
+                words="inactivated at the lamp" if good else "",
+                evidence=item.effects[0].evidence.level if item.effects else Level.MAKER_STATES,
+                established=good and bool(item.effects),
+                note="laboratory after disinfection closes it",
+            )
     powered = site.demand.occupied_days if "lay_up_logged" in inp.overrides else 365.25
     lamp_months = f.lamp_days / DAYS_PER_MONTH * (365.25 / powered if powered else 1)
     due = tuple(_lamp(d, lamp_months, f) for d in dues(item, site))
     kwh = f.watts * HOURS_PER_YEAR / 1000 * powered / 365.25
-    running = (Running(label="Electricity", kind="power", per_year=money(kwh) * site.settings.electricity, why=f"{f.watts:g} W, {kwh:.0f} kWh a year", scope=item.scope),)
-    return report(inp, stream.with_(changes), checks, figures=lambda: (figure,) if figure else (), due=due, running=running, drop=drop_at(item, site.demand.peak_gpm) if item.scope == "house" else 0.0, summary=f"class {f.device_class}")
+    running = (
+        Running(
+            label="Electricity",
+            kind="power",
+            per_year=money(kwh) * site.settings.electricity,
+            why=f"{f.watts:g} W, {kwh:.0f} kWh a year",
+            scope=item.scope,
+        ),
+    )
+    return report(
+        inp,
+        stream.with_(changes),
+        checks,
+        figures=lambda: (figure,) if figure else (),
+        due=due,
+        running=running,
+        drop=drop_at(item, site.demand.peak_gpm) if item.scope == "house" else 0.0,
+        summary=f"class {f.device_class}",
+    )
 
 
 def _lamp(d: Due, months: float, f: UvFigures) -> Due:
     if d.kind != "lamp":
         return d
-    return Due(code=d.code, label=d.label, kind=d.kind, price=d.price, months=months, capacity_gal=None, gallons_year=d.gallons_year, why=f"every {f.lamp_days:g} days powered, whatever the use", scope=d.scope, minutes=d.minutes, own=d.own, common=d.common)
+    return Due(
+        code=d.code,
+        label=d.label,
+        kind=d.kind,
+        price=d.price,
+        months=months,
+        capacity_gal=None,
+        gallons_year=d.gallons_year,
+        why=f"every {f.lamp_days:g} days powered, whatever the use",
+        scope=d.scope,
+        minutes=d.minutes,
+        own=d.own,
+        common=d.common,
+    )
