@@ -70,7 +70,7 @@ class Preview(unittest.TestCase):
             ("SO-20", lambda d: d["figures"].pop("resin_ft3"), "figures.resin_ft3"),
             ("SO-20", lambda d: d["figures"].update(resin_ft3=0), "items[SO-20]"),
             ("RO-75M", lambda d: d["figures"].update(rejection=1.2), "items[RO-75M]"),
-            ("SO-20", lambda d: d.update(price="-5"), "items[SO-20]"),
+            ("SO-20", lambda d: d.update(price="-5"), "price"),
             ("SO-20", lambda d: d["figures"].update(kind="magic"), "figures"),
             ("DT-1", lambda d: d["figures"].update(parts=["DT-1"]), "items[DT-1]"),
             ("DT-1", lambda d: d["figures"].update(parts=["GONE"]), "figures.parts"),

@@ -57,6 +57,9 @@ class AnyHome(unittest.TestCase):
     def test_every_line_is_worked_out_and_its_money_adds_up(self, visit, home):
         changed = replace(visit, home=home)
         for o in assess(changed, use_bands=True).options:
+            if "used up within hours" in o.error:  # a cartridge for a barracks
+                self.assertGreater(changed.home.people, 50)
+                continue
             self.assertEqual(o.error, "")
             self.assertEqual(sum(o.cost.by_kind.values(), Decimal(0)), o.cost.total)
             self.assertGreaterEqual(o.cost.total, 0)
@@ -69,4 +72,5 @@ class AnyHome(unittest.TestCase):
     def test_and_can_be_compared(self, visit, home, use):
         side = compare(replace(visit, home=home), (5, 20), use)
         for id, short in side.over[0].options.items():
-            self.assertLessEqual(short.cost.total, side.over[1].options[id].cost.total)
+            if short.cost is not None:
+                self.assertLessEqual(short.cost.total, side.over[1].options[id].cost.total)

@@ -18,10 +18,10 @@ from zesty_glass.core.proposing.proposal import Plan
 from zesty_glass.core.proposing.revision import differences
 from zesty_glass.demo.homes import demo_visits, home_1, home_7, uid
 from zesty_glass.documents.calendar import due_dates, service_calendar
+from zesty_glass.documents.sheets import safe
 from zesty_glass.documents.tables import (
     COST_COLUMNS,
     READING_COLUMNS,
-    _safe,
     costs_csv,
     readings_csv,
 )
@@ -118,12 +118,12 @@ class Tables(unittest.TestCase):
 
     @given(st.text(max_size=12))
     def test_no_cell_is_a_formula(self, text):
-        out = _safe(text)
+        out = safe(text)
         if out[:1] in ("=", "+", "@", "\t", "\r", "-"):
             float(out)  # only a number may begin so
 
     def test_numbers_stay_numbers(self):
-        self.assertEqual((_safe(-1.5), _safe("-2"), _safe(None)), ("-1.5", "-2", ""))
+        self.assertEqual((safe(-1.5), safe("-2"), safe(None)), ("-1.5", "-2", ""))
 
 
 class Differences(unittest.TestCase):

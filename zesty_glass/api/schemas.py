@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated, Any
+from typing import Annotated, Any, cast
 from uuid import UUID
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, GetCoreSchemaHandler
+from pydantic_core import CoreSchema
 
 from ..core.assess import Assessment
+from ..core.bounds import bounded
 from ..core.demonstrating.about import About, NotOffered
 from ..core.home import Customer, Home
 from ..core.proposing.offer import Offer
@@ -22,9 +24,16 @@ from ..core.visit import Visit
 
 
 class Body(BaseModel):
-    """A request body: unknown fields are refused."""
+    """A request body: unknown fields are refused, every field is bounded by its name."""
 
     model_config = ConfigDict(extra="forbid")
+
+    @classmethod
+    def __get_pydantic_core_schema__(cls, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
+        """The body's schema with the bounds of ``core/bounds.py``."""
+        schema = handler(source)
+        bounded(cast(dict[str, Any], handler.resolve_ref_schema(schema)))
+        return schema
 
 
 class SignInBody(Body):

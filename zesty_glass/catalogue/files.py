@@ -8,7 +8,6 @@ and ``figures`` holds what is special to it as ``name=value; name=value`` (lists
 from __future__ import annotations
 
 import csv
-import io
 import json
 from collections.abc import Iterable, Mapping
 from typing import Any, Literal
@@ -16,6 +15,7 @@ from typing import Any, Literal
 from ..core.errors import RuleError
 from ..core.record import record
 from ..core.treating.items import KIND_NAMES, Item, SystemFigures
+from ..documents import sheets
 from ..documents.codec import load, plain
 from ..documents.incoming import text_of
 
@@ -98,20 +98,13 @@ def _cell(name: str, value: Any) -> str:
 
 def write_csv(items: Iterable[Item]) -> bytes:
     """Items as CSV, sorted by code, UTF-8."""
-    out = io.StringIO()
-    w = csv.writer(out, lineterminator="\n")
-    w.writerow(COLUMNS)
+    rows = []
     for i in sorted(items, key=lambda i: i.code):
         data = plain(i)
         row = [data["figures"]["kind"] if c == "kind" else _cell(c, data[c]) for c in PLAIN]
-        w.writerow(
-            [
-                *row,
-                _figures_cell(data["figures"]),
-                *(json.dumps(data[c], ensure_ascii=False) if data[c] else "" for c in NESTED[1:]),
-            ]
-        )
-    return out.getvalue().encode()
+        nested = (json.dumps(data[c], ensure_ascii=False) if data[c] else "" for c in NESTED[1:])
+        rows.append([*row, _figures_cell(data["figures"]), *nested])
+    return sheets.write(COLUMNS, rows, "\n").encode()
 
 
 def _value(text: str) -> Any:
@@ -149,7 +142,7 @@ def _from_cells(cells: Mapping[str, str]) -> dict[str, Any]:
         )
     out: dict[str, Any] = {"figures": _figures(kind, cells.get("figures", ""))}
     for name, raw in cells.items():
-        text = raw.strip()
+        text = sheets.plain_again(raw.strip())
         if name in ("kind", "figures") or text == "":
             continue
         if name in _TRUTH:
@@ -174,11 +167,8 @@ def _from_cells(cells: Mapping[str, str]) -> dict[str, Any]:
 
 
 def _csv_rows(text: str) -> list[tuple[int, dict[str, Any] | RuleError]]:
-    first = text.split("\n", 1)[0]
-    reader = csv.DictReader(
-        io.StringIO(text), delimiter=";" if first.count(";") > first.count(",") else ","
-    )
-    head = [h.strip().lower() for h in reader.fieldnames or []]
+    reader = sheets.read(text, "catalogue")
+    head = list(reader.fieldnames or [])
     for need in ("code", "name", "maker", "kind", "scope", "price"):
         if need not in head:
             raise RuleError(
@@ -195,9 +185,12 @@ def _csv_rows(text: str) -> list[tuple[int, dict[str, Any] | RuleError]]:
             "row 1",
             f"Use: {', '.join(COLUMNS)}.",
         )
-    reader.fieldnames = head
+    try:
+        listed = list(enumerate(reader, 2))
+    except csv.Error as e:
+        raise sheets.no_csv("catalogue", e, reader.line_num) from e
     out: list[tuple[int, dict[str, Any] | RuleError]] = []
-    for n, raw in enumerate(reader, 2):
+    for n, raw in listed:
         cells = {
             k: (v or "") for k, v in raw.items() if isinstance(k, str) and not isinstance(v, list)
         }

@@ -6,7 +6,7 @@ from dataclasses import replace
 from decimal import Decimal
 
 from .costing.chores import Chores, chores
-from .costing.money import Lifetime, lifetime, lifetime_total, stays_cheaper_from
+from .costing.money import Lifetime, keeps_up, lifetime, lifetime_total, stays_cheaper_from
 from .costing.waste import Waste, waste
 from .demonstrating.lather import counted, household_share, ratio
 from .demonstrating.records import Lather, Tasting
@@ -377,6 +377,7 @@ def walked(
         try:
             stages = placed(option, catalogue, source)
             line = run_stages(stages, source, site, measured, brief)
+            keeps_up(d for s in line.stages for d in s.dues)
         except RuleError as e:
             lines.append((option, None, str(e)))
             continue

@@ -6,6 +6,8 @@ from collections.abc import Callable
 from dataclasses import MISSING, dataclass, fields
 from typing import Any, TypeVar, dataclass_transform, get_args, get_type_hints
 
+from .bounds import bounded
+
 _T = TypeVar("_T")
 
 
@@ -36,9 +38,17 @@ def record(cls: type[_T]) -> type[_T]:
     """
     config: dict[str, Any] = {"extra": "forbid", "ser_json_inf_nan": "null", "allow_inf_nan": False}
     cls.__pydantic_config__ = config  # type: ignore[attr-defined]
+    cls.__get_pydantic_core_schema__ = classmethod(_with_bounds)  # type: ignore[attr-defined]
     made = dataclass(frozen=True, slots=True, kw_only=True)(cls)
     setattr(made, "__init__", _quick_init(made))  # noqa: B010
     return made
+
+
+def _with_bounds(cls: type[Any], source: Any, handler: Any) -> dict[str, Any]:
+    """The record's schema at an edge, with each field as far as ``core/bounds.py`` lets it go."""
+    schema: dict[str, Any] = handler(source)
+    bounded(handler.resolve_ref_schema(schema))
+    return schema
 
 
 def _quick_init(cls: type[Any]) -> Callable[..., None]:

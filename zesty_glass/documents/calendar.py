@@ -13,6 +13,11 @@ from ..core.units import DAYS_PER_MONTH
 MOST_EVENTS = 400
 
 
+def _line(text: str) -> str:
+    """A text on one line: what breaks lines or steers a screen becomes a blank."""
+    return " ".join("".join(c if c.isprintable() else " " for c in text).split())
+
+
 def due_dates(start: date, every_months: float, years: int) -> list[date]:
     """Dates at k × interval while below the horizon, rounded to a day for showing only."""
     out, k = [], 1
@@ -47,7 +52,7 @@ def service_calendar(
     calendar.add("prodid", "-//Zesty Glass//Service calendar//EN")
     calendar.add("version", "2.0")
     calendar.add("method", "PUBLISH")
-    calendar.add("x-wr-calname", f"Water treatment, {offer.home}")
+    calendar.add("x-wr-calname", _line(f"Water treatment, {offer.home}"))
     many = 0
     for n, x in enumerate(lines):
         assert x.interval_months is not None
@@ -65,15 +70,18 @@ def service_calendar(
             event.add("dtstamp", stamp)
             event.add("dtstart", day)
             event.add("dtend", day + timedelta(days=1))
-            event.add("summary", x.label)
+            event.add("summary", _line(x.label))
             event.add(
                 "description",
-                f"Every {x.interval_months:.1f} months: {x.why}. About {offer.currency}{x.price:,.2f} in today’s prices.",
+                _line(
+                    f"Every {x.interval_months:.1f} months: {x.why}. About "
+                    f"{offer.currency}{x.price:,.2f} in today’s prices."
+                ),
             )
             event.add("transp", "TRANSPARENT")
             alarm = Alarm()
             alarm.add("action", "DISPLAY")
-            alarm.add("description", x.label)
+            alarm.add("description", _line(x.label))
             alarm.add("trigger", timedelta(days=-7))
             event.add_component(alarm)
             calendar.add_component(event)

@@ -70,6 +70,21 @@ _SAY = {
     "float_type": "A number is wanted here.",
     "int_type": "A whole number is wanted here.",
     "union_tag_invalid": "This kind is not known.",
+    "timezone_aware": "A time needs its zone, as in 2026-11-20T10:00:00Z.",
+    "string_pattern_mismatch": "This text holds a character that cannot be kept.",
+    "string_unicode": "This text holds a character that cannot be kept.",
+    "decimal_max_digits": "This amount has too many digits.",
+}
+#: what a bound that was passed says; the bound itself is filled in
+_SAY_BOUND = {
+    "greater_than_equal": "This is too low: {ge} is the least.",
+    "less_than_equal": "This is too high: {le} is the most.",
+    "greater_than": "This is too low: it must be above {gt}.",
+    "less_than": "This is too high: it must be below {lt}.",
+    "string_too_long": "This text is too long: {max_length} characters are the most.",
+    "string_too_short": "This text is too short: {min_length} characters are the least.",
+    "too_long": "This list is too long: {max_length} entries are the most.",
+    "too_short": "This list is too short: {min_length} entries are the least.",
 }
 
 
@@ -97,9 +112,11 @@ def told_first(errors: Sequence[Any]) -> RuleError:
     place = _place(first["loc"])
     if isinstance(cause, RuleError):
         return RuleError(cause.code, cause.what, cause.where or place, cause.remedy)
+    kind = first["type"]
+    bound = _SAY_BOUND.get(kind, "").format_map(first.get("ctx") or {})
     return RuleError(
-        f"input.{first['type']}",
-        _SAY.get(first["type"], first["msg"] + "."),
+        f"input.{kind}",
+        bound or _SAY.get(kind, first["msg"] + "."),
         place,
         "Check that field.",
     )

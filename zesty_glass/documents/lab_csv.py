@@ -8,7 +8,6 @@ Columns (names in the first row, any order): ``analyte`` (identifier or name), `
 from __future__ import annotations
 
 import csv
-import io
 import re
 from typing import Any
 
@@ -18,6 +17,7 @@ from ..core.record import record
 from ..core.testing.instruments import Instrument, InstrumentKind
 from ..core.testing.observations import LaboratoryResult
 from ..core.testing.reading import Value, laboratory
+from . import sheets
 from .incoming import text_of
 
 LARGEST_BYTES, MOST_ROWS = 1_000_000, 500
@@ -150,11 +150,8 @@ def read(data: bytes) -> LabPreview:
         RuleError: too large, not UTF-8, no header, a column missing or unknown, too many rows.
     """
     text = text_of(data, LARGEST_BYTES, "csv", remedy="Save it as CSV UTF-8.")
-    first = text.split("\n", 1)[0]
-    reader = csv.DictReader(
-        io.StringIO(text), delimiter=";" if first.count(";") > first.count(",") else ","
-    )
-    head = [h.strip().lower() for h in reader.fieldnames or []]
+    reader = sheets.read(text, "csv")
+    head = list(reader.fieldnames or [])
     for need in ("analyte", "result"):
         if need not in head:
             raise RuleError(
@@ -171,13 +168,8 @@ def read(data: bytes) -> LabPreview:
             "row 1",
             f"Use: {', '.join(COLUMNS)}.",
         )
-    reader.fieldnames = head
     rows: list[LabRow] = []
-    for n, raw in enumerate(reader, 2):
-        if len(rows) >= MOST_ROWS:
-            raise RuleError(
-                "csv.rows", f"More than {MOST_ROWS} rows.", f"row {n}", "Split the file."
-            )
+    for n, raw in _listed(reader):
         cells = {
             k: (v or "") for k, v in raw.items() if isinstance(k, str) and not isinstance(v, list)
         }
@@ -189,6 +181,21 @@ def read(data: bytes) -> LabPreview:
             "csv.empty", "The file holds no result.", "row 2", "Add a row for each result."
         )
     return LabPreview(rows=tuple(rows), good=all(not r.error for r in rows))
+
+
+def _listed(reader: csv.DictReader[str]) -> list[tuple[int, dict[Any, Any]]]:
+    """Rows with their numbers, as many as are taken at once."""
+    out: list[tuple[int, dict[Any, Any]]] = []
+    try:
+        for n, raw in enumerate(reader, 2):
+            if len(out) >= MOST_ROWS:
+                raise RuleError(
+                    "csv.rows", f"More than {MOST_ROWS} rows.", f"row {n}", "Split the file."
+                )
+            out.append((n, raw))
+    except csv.Error as e:
+        raise sheets.no_csv("csv", e, reader.line_num) from e
+    return out
 
 
 def _row(n: int, cells: dict[str, str]) -> LabRow:

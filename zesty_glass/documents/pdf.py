@@ -8,7 +8,6 @@ from pathlib import Path
 from typing import Any
 
 from jinja2 import Environment, FileSystemLoader
-from markupsafe import Markup
 from weasyprint import HTML
 from weasyprint.text.fonts import FontConfiguration
 from weasyprint.urls import URLFetcher
@@ -25,11 +24,14 @@ FONTS = _HERE / "fonts"
 @cache
 def _environment() -> Environment:
     env = Environment(loader=FileSystemLoader(_HERE / "templates"), autoescape=True)
-    env.filters["css"] = lambda text: (
-        str(text).replace("\\", "").replace('"', "”").replace("\n", " ")
-    )
+    env.filters["css"] = _css
     env.filters["often"] = _often
     return env
+
+
+def _css(text: object) -> str:
+    """A text inside a CSS string: all but letters, digits and blanks as escapes (CSS Syntax 3, 4.3.7)."""
+    return "".join(c if c.isalnum() or c == " " else f"\\{ord(c):06x} " for c in str(text))
 
 
 def _often(chore: YearlyChore) -> str:
@@ -48,11 +50,20 @@ def _fonts() -> FontConfiguration:
     return FontConfiguration()
 
 
-class _FontsOnly(URLFetcher):  # type: ignore[misc]
-    """Only the fonts that ship with the application may be read."""
+@cache
+def _shipped() -> frozenset[str]:
+    """Addresses of exactly the font files that ship with the application."""
+    return frozenset(f.as_uri() for f in FONTS.glob("*.woff2")) | frozenset(
+        f.as_uri() for f in FONTS.glob("*.ttf")
+    )
+
+
+class ShippedFonts(URLFetcher):  # type: ignore[misc]
+    """Gives the shipped fonts by their exact names and nothing else, whatever a document asks for."""
 
     def fetch(self, url: str, headers: Any = None) -> Any:
-        if not url.startswith(FONTS.as_uri()):
+        """A shipped font; ValueError for any other address."""
+        if url not in _shipped():
             raise ValueError("nothing is fetched for a document")
         return super().fetch(url, headers)
 
@@ -75,10 +86,10 @@ def _option(offer: Offer, o: OfferedOption) -> dict[str, Any]:
     cost = next((c for c in o.costs if c.years == offer.horizon), None)
     return {
         "o": o,
-        "house": Markup(house),
-        "tap": Markup(tap),
+        "house": house,
+        "tap": tap,
         "cost": cost,
-        "tubs": Markup(tubs(o.waste.by_kind) if o.waste else ""),
+        "tubs": tubs(o.waste.by_kind) if o.waste else "",
     }
 
 
@@ -91,7 +102,7 @@ def proposal_html(offer: Offer, proposal: Proposal) -> str:
         cells = []
         for o in offer.options:
             c = next((c for c in r.cells if c.option == o.id), None)
-            cells.append({"cell": c, "bar": Markup(range_bar(r, c, r.cells[0])) if c else ""})
+            cells.append({"cell": c, "bar": range_bar(r, c, r.cells[0]) if c else ""})
         rows.append({"row": r, "cells": cells})
     curves = [
         (x["o"].letter or "Today", x["cost"].monthly, x["o"].id == offer.recommended)
@@ -113,8 +124,8 @@ def proposal_html(offer: Offer, proposal: Proposal) -> str:
             rows=rows,
             cost=next((c for c in chosen.costs if c.years == offer.horizon), None),
             money=money,
-            chart=Markup(cost_chart(curves, offer.horizon, offer.currency)),
-            raw_glass=Markup(glass(offer.raw, 132, ferric=offer.ferric_raw, scale=offer.scale_60)),
+            chart=cost_chart(curves, offer.horizon, offer.currency),
+            raw_glass=glass(offer.raw, 132, ferric=offer.ferric_raw, scale=offer.scale_60),
         )
     )
 
@@ -124,7 +135,7 @@ def proposal_pdf(offer: Offer, proposal: Proposal) -> bytes:
     html = HTML(
         string=proposal_html(offer, proposal),
         base_url=FONTS.as_uri() + "/",
-        url_fetcher=_FontsOnly(allowed_protocols=("file",)),
+        url_fetcher=ShippedFonts(allowed_protocols=("file",)),
     )
     data: bytes = html.write_pdf(font_config=_fonts())
     return data

@@ -1,4 +1,8 @@
-"""The glass, the cost curves and the bars as SVG for paper. The page draws the same from the same ``glass.json``."""
+"""The glass, the cost curves and the bars as SVG for paper. The page draws the same from the same ``glass.json``.
+
+Everything drawn is made of numbers and of constants of this module; the few words that come from data (a currency, a
+line's letter) go through ``_words``, which is the only way that text gets into a picture.
+"""
 
 from __future__ import annotations
 
@@ -10,6 +14,8 @@ from decimal import Decimal
 from pathlib import Path
 from typing import Any
 
+from markupsafe import Markup, escape
+
 from ..core.proposing.compare import Cell, Row
 from ..core.ranges import Range
 from ..core.treating.stream import Quantity
@@ -17,6 +23,17 @@ from ..core.treating.stream import Quantity
 SCALE: dict[str, Any] = json.loads((Path(__file__).parent / "glass.json").read_text())
 INK, YUZU, PAPER = "#10302A", "#F0D01F", "#FFFFFA"
 _RIM, _FOOT, _DEEP, _FLOOR, _RW, _FW, _YS = 8.0, 129.0, 137.0, 116.0, 36.0, 29.0, 29.0
+
+
+def _words(x: float, y: float, text: object, *, fill: str = "#3B554E", **more: str) -> str:
+    """A text of a picture, escaped."""
+    attributes = "".join(f' {k.replace("_", "-")}="{v}"' for k, v in more.items())
+    return f'<text x="{x}" y="{y:.1f}"{attributes} fill="{fill}">{escape(str(text))}</text>'
+
+
+def _picture(parts: Sequence[str]) -> Markup:
+    """The finished picture: its parts hold numbers, constants and what ``_words`` escaped."""
+    return Markup("".join(parts))
 
 
 def _outer(y: float) -> float:
@@ -124,7 +141,7 @@ def glass(
     scale: float | None = None,
     predicted: bool = False,
     chosen: bool = False,
-) -> str:
+) -> Markup:
     """A water as an SVG glass ``h`` px high."""
     iron = _best(values, "iron")
     rusted = iron if ferric else 0.0 if ferric is False else iron * 0.1
@@ -170,14 +187,14 @@ def glass(
     if chosen:
         parts.append(_slice(86, 6, 14))
     parts.append("</svg>")
-    return "".join(parts)
+    return _picture(parts)
 
 
-def range_bar(row: Row, cell: Cell, today: Cell) -> str:
+def range_bar(row: Row, cell: Cell, today: Cell) -> Markup:
     """Today and after as bars against the wanted zone."""
     r, t = cell.range, today.range
     if r is None:
-        return ""
+        return Markup()
     r_high, t_high = (
         (r.best if r.high is None else r.high),
         (0.0 if t is None else t.best if t.high is None else t.high),
@@ -206,17 +223,21 @@ def range_bar(row: Row, cell: Cell, today: Cell) -> str:
     if t is not None and cell.change not in ("today", "stays", "no_claim"):
         parts.append(bar(t.low, t_high, False))
     parts.append(bar(r.low, r_high, True) + "</svg>")
-    return "".join(parts)
+    return _picture(parts)
+
+
+def _axis_step(most: float) -> int:
+    """The distance of lines on an axis [money]: 1, 2 or 5 times a power of ten, five lines or fewer, at least 100."""
+    power = 10 ** max(2, math.floor(math.log10(max(most, 1.0))) - 1)
+    return next(int(f * power) for f in (1, 2, 5, 10, 20, 50) if most / (f * power) <= 5.2)
 
 
 def cost_chart(
     curves: Sequence[tuple[str, Sequence[Decimal], bool]], years: int, currency: str
-) -> str:
+) -> Markup:
     """Cumulative cost curves: (letter or "Today", monthly totals, recommended)."""
     most = max((float(m[-1]) for _, m, _ in curves if m), default=1.0) or 1.0
-    step = next(
-        (s for s in (100, 200, 500, 1000, 2000, 4000, 5000, 10000, 20000) if most / s <= 5.2), 50000
-    )
+    step = _axis_step(most)
     top = math.ceil(most / step) * step
     left, right, high, low = 46.0, 440.0, 12.0, 218.0
 
@@ -232,11 +253,17 @@ def cost_chart(
     for k in range(round(top / step) + 1):
         v = k * step
         parts.append(
-            f'<path d="M{left},{y(v):.1f}H{right}" stroke="{"#D9D2BE" if v else INK}" stroke-width="{1 if v else 1.4}"/><text x="{left - 6}" y="{y(v) + 4:.1f}" text-anchor="end" fill="#3B554E">{currency if not v else ""}{v:,}</text>'
+            f'<path d="M{left},{y(v):.1f}H{right}" stroke="{"#D9D2BE" if v else INK}" stroke-width="{1 if v else 1.4}"/>'
+            + _words(left - 6, y(v) + 4, f"{v:,}" if v else f"{currency}0", text_anchor="end")
         )
     for k in range(0, years + 1, max(1, years // 5)):
         parts.append(
-            f'<text x="{x(12 * k):.1f}" y="{low + 18}" text-anchor="middle" fill="#3B554E">{"now" if k == 0 else f"{k} years" if k == years else k}</text>'
+            _words(
+                round(x(12 * k), 1),
+                low + 18,
+                "now" if k == 0 else f"{k} years" if k == years else k,
+                text_anchor="middle",
+            )
         )
     styles = [
         ("#586D65", 1.6, "2 3"),
@@ -264,17 +291,24 @@ def cost_chart(
     ends.sort()
     for before, e in itertools.pairwise(ends):
         e[0] = max(e[0], before[0] + 15)
-    parts += [
-        f'<text x="{right + 8}" y="{e[0] + 4:.1f}" font-weight="600" fill="{INK}">{e[1]}</text>'
-        for e in ends
-    ]
-    return "".join(parts) + "</svg>"
+    parts += [_words(right + 8, e[0] + 4, e[1], fill=INK, font_weight="600") for e in ends]
+    return _picture([*parts, "</svg>"])
 
 
-def tubs(parts: Mapping[str, float]) -> str:
-    """Gallons a year as bathtubs; a tub stands for ten, forty or more baths of 40 gal."""
-    total = sum(parts.values())
-    per = 4000 if total > 24000 else 1600 if total > 8000 else 400 if total > 2000 else 160
+MOST_TUBS = 40
+
+
+def _per_tub(total: float) -> float:
+    """How many gallons a drawn tub stands for: 4, 10, 40 or 100 baths of 40 gal, and tenfold as long as they are too many."""
+    per = 4000.0 if total > 24000 else 1600.0 if total > 8000 else 400.0 if total > 2000 else 160.0
+    while total / per > MOST_TUBS:
+        per *= 10
+    return per
+
+
+def tubs(parts: Mapping[str, float]) -> Markup:
+    """Gallons a year as bathtubs; a tub stands for so many baths of 40 gal that ``MOST_TUBS`` are enough."""
+    per = _per_tub(sum(parts.values()))
     fills = {"membrane": "#BFDACF", "regeneration": "#7FB0A3", "backwash": "#C98B4A"}
     out, n = [], 0
     for kind, gal in parts.items():
@@ -285,8 +319,8 @@ def tubs(parts: Mapping[str, float]) -> str:
                 f'<g transform="translate({gx} {gy})"><path d="M1,2.5h17.5l-1.6,6.2q-.6,2.3 -3,2.3h-8.3q-2.4,0 -3,-2.3Z" fill="{fills.get(kind, "#BFDACF")}" fill-opacity="{max(0.15, min(1.0, left)):.2f}" stroke="{INK}" stroke-width="1.1"/></g>'
             )
             left, n = left - 1, n + 1
-    return (
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="196" height="{(n - 1) // 8 * 16 + 16}" viewBox="0 0 196 {(n - 1) // 8 * 16 + 16}">{"".join(out)}</svg>'
-        if n
-        else ""
-    )
+    if not n:
+        return Markup()
+    high = (n - 1) // 8 * 16 + 16
+    head = f'<svg xmlns="http://www.w3.org/2000/svg" width="196" height="{high}" viewBox="0 0 196 {high}">'
+    return _picture([head, *out, "</svg>"])

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import csv
-import io
 from collections.abc import Iterable
 
 from ..core.analytes import ANALYTES
 from ..core.assess import Assessment
 from ..core.proposing.offer import Offer
 from ..core.visit import Visit
+from . import sheets
 
 READING_COLUMNS = (
     "sample",
@@ -46,28 +45,8 @@ COST_COLUMNS = (
 )
 
 
-def _safe(cell: object) -> str:
-    """Text that no spreadsheet takes for a formula; numbers stay numbers."""
-    text = "" if cell is None else str(cell)
-    if text[:1] in ("=", "+", "-", "@", "\t", "\r") and not _number(text):
-        return "'" + text
-    return text
-
-
-def _number(text: str) -> bool:
-    try:
-        float(text)
-    except ValueError:
-        return False
-    return True
-
-
 def _write(head: tuple[str, ...], rows: Iterable[Iterable[object]]) -> bytes:
-    out = io.StringIO()
-    w = csv.writer(out, lineterminator="\r\n")
-    w.writerow(head)
-    w.writerows([_safe(c) for c in row] for row in rows)
-    return ("\ufeff" + out.getvalue()).encode()
+    return ("\ufeff" + sheets.write(head, rows)).encode()
 
 
 def readings_csv(visit: Visit, assessed: Assessment) -> bytes:

@@ -18,6 +18,7 @@ from ..treating.report import Due, Running
 CENT = Decimal("0.01")
 HORIZONS = (5, 10, 15, 20)
 MOST_PRICES = 4000  # grown prices remembered a horizon
+LEAST_INTERVAL = 0.01  # [months]; what falls due oftener is a slip
 _EPS = 1e-9
 _ZERO, _MICRO = Decimal(0), Decimal("0.000001")
 
@@ -104,7 +105,8 @@ def rates_for(growth: Decimal, discount: Decimal, years: int) -> Rates:
 
 
 def interval_months(due: Due) -> float:
-    """Months between two: min(calendar, capacity ÷ (gallons a year/12)) × life factor; infinite where only gallons count and no water runs.
+    """Months between two: min(calendar, capacity ÷ (gallons a year/12)) × life factor; infinite where only gallons count
+    and no water runs, never under ``LEAST_INTERVAL``: what would fall due oftener is refused by ``keeps_up``.
 
     Raises:
         RuleError: neither months nor gallons to go by, or an interval of 0.
@@ -133,7 +135,19 @@ def interval_months(due: Due) -> float:
             due.code,
             "Give months or gallons above 0.",
         )
-    return interval
+    return max(interval, LEAST_INTERVAL)
+
+
+def keeps_up(dues: Iterable[Due]) -> None:
+    """RuleError when something would fall due more often than every ``LEAST_INTERVAL`` [months], about seven hours."""
+    for due in dues:
+        if interval_months(due) <= LEAST_INTERVAL:
+            raise RuleError(
+                "cost.often",
+                f"{due.label} would be used up within hours at this home’s use.",
+                due.code,
+                "Choose one that is made for so much water.",
+            )
 
 
 def _by_use(due: Due) -> float | None:

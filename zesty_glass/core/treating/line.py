@@ -26,6 +26,7 @@ from .stream import Quantity, Stream, source_stream
 
 #: arise in the home's plumbing, after every whole-house stage: only the drinking tap's stages take them out
 FROM_PLUMBING = ("copper", "copper_flushed", "lead")
+MOST_STAGES = 40  # in one system
 SHOWER_PSI, LEAST_LEFT_PSI = 10.0, 30.0
 _REGENERATE = ("iron_filter", "neutraliser", "softener", "mixed_bed", "tannin")
 
@@ -115,9 +116,24 @@ def expand(
         )
     out: list[tuple[Item, StageChoice]] = []
     for code in item.figures.parts:
+        part = catalogue.get(code)
+        if seen and part is not None and isinstance(part.figures, SystemFigures):
+            raise RuleError(
+                "item.nested",
+                f"{item.name} is a system in a system that holds systems again.",
+                f"items[{item.code}]",
+                "Name its stages instead.",
+            )
         out += expand(
             StageChoice(item=code, overrides=choice.overrides), catalogue, (*seen, choice.item)
         )
+        if len(out) > MOST_STAGES:
+            raise RuleError(
+                "line.stages",
+                f"{item.name} has more than {MOST_STAGES} stages.",
+                f"items[{item.code}]",
+                "Sell it as two systems.",
+            )
     return tuple(out)
 
 
