@@ -13,12 +13,14 @@ from starlette.middleware.gzip import GZipMiddleware
 
 from .. import __version__
 from ..records.db import make_engine, make_sessions
+from ..work import seals
 from . import (
     catalogue,
     demonstrations,
     firm,
     kits,
     laboratory,
+    personal,
     problems,
     proposals,
     session,
@@ -27,14 +29,25 @@ from . import (
     visits,
 )
 from .bounds import Bounds
+from .described import described
 
 PAGE = Path(__file__).resolve().parents[2] / "web" / "dist"
 
 
 def create_app(
-    database: str, secret: str, secure_cookie: bool = True, page: Path = PAGE
+    database: str,
+    secret: str,
+    secure_cookie: bool = True,
+    page: Path = PAGE,
+    public_address: str = "",
+    old_secrets: tuple[str, ...] = (),
 ) -> FastAPI:
-    """An application on a database address; ``secret`` signs forgery tokens."""
+    """An application on a database address.
+
+    Args:
+        secret: signs forgery tokens and seals; old_secrets: those it had before, which old seals are checked with.
+        public_address: what people type to get here, for links in mails; never taken from a request.
+    """
     app = FastAPI(
         title="Zesty Glass",
         version=__version__,
@@ -42,18 +55,19 @@ def create_app(
         redoc_url=None,
         openapi_url="/api/openapi.json",
         separate_input_output_schemas=False,
-        responses={422: {"model": problems.Problem}},
+        responses=problems.DESCRIBED,
     )
     engine = make_engine(database)
     app.state.sessions, app.state.secret, app.state.secure_cookie, app.state.engine = (
-        make_sessions(engine),
+        make_sessions(engine, **{seals.KEYS: seals.keys_from(secret, old_secrets)}),
         secret,
         secure_cookie,
         engine,
     )
+    app.state.public_address = public_address.rstrip("/")
     problems.install(app)
     app.add_middleware(GZipMiddleware, minimum_size=1500, compresslevel=2)
-    app.add_middleware(Bounds)
+    app.add_middleware(Bounds, secure=secure_cookie)
     for module in (
         catalogue,
         demonstrations,
@@ -65,6 +79,7 @@ def create_app(
         firm,
         sharing,
         proposals,
+        personal,
     ):
         app.include_router(module.router)
 
@@ -75,6 +90,7 @@ def create_app(
         return JSONResponse({"ok": True, "version": __version__})
 
     _serve_page(app, page)
+    described(app)
     return app
 
 

@@ -4,29 +4,36 @@ from __future__ import annotations
 
 import asyncio
 import json
-import queue
-import threading
+import logging
+import tempfile
 from collections.abc import AsyncIterator
-from typing import Any, Literal
+from pathlib import Path
+from typing import Literal
 from uuid import UUID
 
-from fastapi import APIRouter, Request, Response
+from fastapi import APIRouter, Response
 from fastapi.responses import StreamingResponse
 
 from ..catalogue import files
 from ..core.errors import RuleError
 from ..core.proposing.suggest import Suggestion
 from ..core.treating.what_if import WhatIf
-from ..documents.codec import to_json
 from ..work import catalogue
-from .answers import answer
+from ..work.apart import Busy, TooMuch, searches
+from .answers import PRIVATE, answer, described
 from .context import Signed
+from .files import FileBody
 
 router = APIRouter(prefix="/api", tags=["catalogue"])
 LOOK_S = 0.05
+log = logging.getLogger("zesty")
 
 
-@router.get("/catalogue/file", response_class=Response)
+@router.get(
+    "/catalogue/file",
+    response_class=Response,
+    responses=described("application/json", "The items as JSON, or as CSV.", {}),
+)
 def download(ctx: Signed, form: Literal["json", "csv"] = "json") -> Response:
     """All items on sale as one file."""
     with ctx.db() as db:
@@ -44,17 +51,15 @@ def download(ctx: Signed, form: Literal["json", "csv"] = "json") -> Response:
 
 
 @router.post("/catalogue/preview", response_model=files.CataloguePreview)
-async def preview(ctx: Signed, request: Request) -> Response:
+def preview(ctx: Signed, data: FileBody) -> Response:
     """What a file would do to the catalogue, before anything is stored."""
-    data = await request.body()
     with ctx.db() as db:
         return answer(catalogue.preview(db, ctx.who, data))
 
 
 @router.post("/catalogue/import", response_model=files.CataloguePreview, status_code=201)
-async def bring_in(ctx: Signed, request: Request) -> Response:
+def bring_in(ctx: Signed, data: FileBody) -> Response:
     """Store a file of items: all rows or none; managers only."""
-    data = await request.body()
     with ctx.db() as db:
         return answer(catalogue.bring_in(db, ctx.who, data), status=201)
 
@@ -64,7 +69,11 @@ def suggest(ctx: Signed, id: UUID) -> Response:
     """Lines that no other beats, in one answer."""
     with ctx.db() as db:
         asked = catalogue.question(db, ctx.who, id)
-    return answer(asked.suggest())
+    return Response(
+        searches().run(catalogue.suggest_json, asked),
+        media_type="application/json",
+        headers=PRIVATE,
+    )
 
 
 @router.get("/visits/{id}/suggest/stream", response_class=StreamingResponse)
@@ -84,45 +93,41 @@ def suggest_stream(ctx: Signed, id: UUID) -> StreamingResponse:
 
 
 async def _told(asked: catalogue.Question) -> AsyncIterator[str]:
-    heard: queue.SimpleQueue[tuple[str, Any]] = queue.SimpleQueue()
+    """Server-sent events: how far the search is, as the worker writes it down, then its answer or why there is none."""
+    with tempfile.TemporaryDirectory(prefix="zg-search-") as folder:
+        progress = Path(folder) / "progress"
+        searching = asyncio.get_running_loop().run_in_executor(
+            None, searches().run, catalogue.suggest_json, asked, str(progress)
+        )
+        told = ""
+        while not searching.done():
+            await asyncio.wait({searching}, timeout=LOOK_S)
+            line = progress.read_text() if progress.exists() else ""
+            if line.endswith("\n") and line != told:
+                told = line
+                yield f"event: progress\ndata: {line}\n"
+        yield _ended(searching)
 
-    def work() -> None:
-        try:
-            heard.put(
-                (
-                    "answer",
-                    to_json(
-                        asked.suggest(
-                            lambda what, done, of: heard.put(
-                                ("progress", {"what": what, "done": done, "of": of})
-                            )
-                        )
-                    ).decode(),
-                )
-            )
-        except RuleError as e:
-            heard.put(("failed", {"title": e.what, "remedy": e.remedy}))
-        except Exception:
-            heard.put(
-                (
-                    "failed",
-                    {
-                        "title": "The search broke off.",
-                        "remedy": "Design the line by hand, and tell the firm.",
-                    },
-                )
-            )
 
-    threading.Thread(target=work, daemon=True).start()
-    while True:
-        try:
-            kind, data = heard.get_nowait()
-        except queue.Empty:
-            await asyncio.sleep(LOOK_S)
-            continue
-        yield f"event: {kind}\ndata: {data if isinstance(data, str) else json.dumps(data)}\n\n"
-        if kind != "progress":
-            return
+def _ended(searching: asyncio.Future[bytes]) -> str:
+    try:
+        return f"event: answer\ndata: {searching.result().decode()}\n\n"
+    except RuleError as e:
+        said = {"title": e.what, "remedy": e.remedy}
+    except Busy:
+        said = {"title": "Many searches are under way.", "remedy": "Try again in a moment."}
+    except TooMuch:
+        said = {
+            "title": "The search took too long and was ended.",
+            "remedy": "Design the line by hand, or take items off sale that this home cannot use.",
+        }
+    except Exception:
+        log.exception("search")
+        said = {
+            "title": "The search broke off.",
+            "remedy": "Design the line by hand, and tell the firm.",
+        }
+    return f"event: failed\ndata: {json.dumps(said)}\n\n"
 
 
 @router.get("/visits/{id}/options/{option_id}/what-if", response_model=list[WhatIf])

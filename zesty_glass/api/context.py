@@ -11,10 +11,20 @@ from fastapi import Depends, HTTPException, Request
 from sqlalchemy.orm import Session, sessionmaker
 
 from ..work import signing_in
-from ..work.person import Person
+from ..work.person import Forbidden, Person, now
+from .may import PROVED, may
 
-COOKIE = "zesty_session"
 FORGERY_HEADER = "x-zesty-token"
+SAFE = ("GET", "HEAD", "OPTIONS")
+
+
+def cookie_name(secure: bool) -> str:
+    """The session's cookie; over HTTPS browsers themselves hold its name to this host and to no other (RFC 6265bis)."""
+    return "__Host-zesty_session" if secure else "zesty_session"
+
+
+class Prove(Exception):
+    """The password must be given again before this is done."""
 
 
 class Context:
@@ -31,9 +41,14 @@ class Context:
             yield session
 
 
+def session_token(request: Request) -> str | None:
+    """The token that a request's cookie carries."""
+    return request.cookies.get(cookie_name(request.app.state.secure_cookie))
+
+
 def signed(request: Request) -> Context:
     """The context of a signed-in request; 401 without a session, 403 when an unsafe request lacks its token."""
-    token = request.cookies.get(COOKIE)
+    token = session_token(request)
     if not token:
         raise HTTPException(401)
     sessions: sessionmaker[Session] = request.app.state.sessions
@@ -41,13 +56,24 @@ def signed(request: Request) -> Context:
         who = signing_in.whose(db, token)
     if who is None:
         raise HTTPException(401)
-    if request.method not in ("GET", "HEAD", "OPTIONS"):
-        given = request.headers.get(FORGERY_HEADER, "")
-        if not hmac.compare_digest(
-            given, signing_in.forgery_token(request.app.state.secret, token)
-        ):
-            raise HTTPException(403)
+    _allowed(request, who, token)
     return Context(who, sessions)
+
+
+def _allowed(request: Request, who: Person, token: str) -> None:
+    """403 when a request may be forged, the role may not, or the password is wanted again."""
+    if request.method not in SAFE:
+        given = request.headers.get(FORGERY_HEADER, "").encode("utf-8", "replace")
+        wanted = signing_in.forgery_token(request.app.state.secret, token).encode()
+        if not hmac.compare_digest(given, wanted):
+            raise HTTPException(403)
+    path = request.scope["route"].path_format
+    method = "GET" if request.method == "HEAD" else request.method
+    if not may(who.role, method, path):
+        raise Forbidden("Your role does not include this.")
+    proved = who.proved_at is not None and now() - who.proved_at <= signing_in.PROVED_FOR
+    if (method, path) in PROVED and not proved:
+        raise Prove
 
 
 Signed = Annotated[Context, Depends(signed)]

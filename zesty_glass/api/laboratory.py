@@ -5,14 +5,17 @@ from __future__ import annotations
 from datetime import UTC, datetime
 from uuid import UUID
 
-from fastapi import APIRouter, Request, Response
+from fastapi import APIRouter, Response
 
+from ..core.bounds import FIRST_DAY, LAST_DAY
+from ..core.errors import RuleError
 from ..core.testing.laboratory import KINDS, LabKind, LabSample
 from ..documents.lab_csv import LabPreview, read
 from ..work import laboratory
 from .address import same_id
 from .answers import answer
 from .context import Signed
+from .files import FileBody
 from .schemas import Saved
 from .visits import Version
 
@@ -35,20 +38,21 @@ def put(ctx: Signed, id: UUID, lab_id: UUID, body: LabSample, version: Version =
 
 
 @router.post("/laboratory/preview", response_model=LabPreview)
-async def preview(_: Signed, request: Request) -> Response:
+def preview(_: Signed, data: FileBody) -> Response:
     """What a results file says, row by row, before anything is stored."""
-    return answer(read(await request.body()))
+    return answer(read(data))
 
 
 @router.post(
     "/visits/{id}/samples/{sample_id}/lab-results", response_model=LabPreview, status_code=201
 )
-async def bring(
-    ctx: Signed, request: Request, id: UUID, sample_id: UUID, made_at: datetime | None = None
+def bring(
+    ctx: Signed, data: FileBody, id: UUID, sample_id: UUID, made_at: datetime | None = None
 ) -> Response:
     """Store a results file as readings of a sample: all rows or none."""
     at = made_at or datetime.now(UTC)
-    data = await request.body()
+    if not FIRST_DAY.year < at.year < LAST_DAY.year:
+        raise RuleError("day.far", "No report is of such a day.", "made_at", "Use a nearer one.")
     with ctx.db() as db:
         result = laboratory.bring_results(
             db, ctx.who, id, sample_id, data, at if at.tzinfo else at.replace(tzinfo=UTC)

@@ -9,14 +9,17 @@ from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel
-from sqlalchemy.exc import DBAPIError, IntegrityError
+from sqlalchemy.exc import DataError, DBAPIError, IntegrityError
+from sqlalchemy.orm.exc import StaleDataError
 from starlette.exceptions import HTTPException
 
 from ..core.errors import RuleError
 from ..documents.codec import told_first
 from ..records.store import NotFound
+from ..work.apart import Busy, TooMuch
 from ..work.person import Conflict, Forbidden
 from ..work.signing_in import TooMany
+from .context import Prove
 
 log = logging.getLogger("zesty")
 
@@ -42,7 +45,7 @@ def problem(
     body = Problem(
         status=status, code=code, title=title, where=where, remedy=remedy, **more
     ).model_dump(exclude_none=True)
-    headers = {"Retry-After": "900"} if status == 429 else {}
+    headers = {429: {"Retry-After": "60"}, 503: {"Retry-After": "5"}}.get(status, {})
     return JSONResponse(
         body, status_code=status, media_type="application/problem+json", headers=headers
     )
@@ -55,6 +58,29 @@ _HTTP = {
     404: ("not_found", "There is nothing here.", "Check the address."),
     405: ("method", "This cannot be done here.", "Check the address."),
     413: ("too_large", "This is too large.", "Send less."),
+}
+_WORDS = {
+    400: "The request could not be read.",
+    401: "Nobody is signed in.",
+    403: "Not allowed, or the password is wanted again.",
+    404: "There is no such thing here.",
+    405: "This cannot be done here.",
+    409: "Somebody changed it meanwhile; nothing was overwritten.",
+    413: "Too large.",
+    414: "The address is too long.",
+    422: "Something in it does not fit: what, where, and what to do.",
+    429: "Too many tries; wait.",
+    503: "The database does not answer, or too much waits already.",
+}
+#: every error of every route, for the description: problem details and nothing else
+DESCRIBED: dict[int | str, dict[str, Any]] = {
+    status: {
+        "description": words,
+        "content": {
+            "application/problem+json": {"schema": {"$ref": "#/components/schemas/Problem"}}
+        },
+    }
+    for status, words in _WORDS.items()
 }
 _BY_PREFIX = {"file.too_large": 413}
 
@@ -112,9 +138,57 @@ def install(app: FastAPI) -> None:
         return problem(
             429,
             "session.too_many",
-            "Too many failed sign-ins.",
+            "Too many tries.",
             "password",
-            "Wait a quarter of an hour.",
+            "Wait a minute, and longer after each further try.",
+        )
+
+    @app.exception_handler(Prove)
+    def prove(_: Request, __: Prove) -> JSONResponse:
+        return problem(
+            403,
+            "session.prove",
+            "Prices, limits and people ask for your password again.",
+            "password",
+            "Give it, then do this once more.",
+        )
+
+    @app.exception_handler(Busy)
+    def busy(_: Request, __: Busy) -> JSONResponse:
+        return problem(
+            503, "busy", "Much of this is under way already.", "", "Try again in a moment."
+        )
+
+    @app.exception_handler(TooMuch)
+    def too_much(_: Request, __: TooMuch) -> JSONResponse:
+        return problem(
+            503,
+            "too_much",
+            "This took more time or memory than it may, and was ended.",
+            "",
+            "Nothing is lost. If it happens again, tell the firm: something in this visit is far too large.",
+        )
+
+    @app.exception_handler(StaleDataError)
+    def stale(_: Request, __: StaleDataError) -> JSONResponse:
+        return problem(
+            409,
+            "conflict",
+            "Somebody changed this at the same moment. Yours was not stored.",
+            "",
+            "Look at what changed, then make your change again.",
+        )
+
+    @app.exception_handler(UnicodeError)
+    def no_text(_: Request, __: UnicodeError) -> JSONResponse:
+        return problem(
+            400, "request.unreadable", "The request holds what is no text.", "", "Send it again."
+        )
+
+    @app.exception_handler(RecursionError)
+    def too_deep(_: Request, __: RecursionError) -> JSONResponse:
+        return problem(
+            400, "request.deep", "The request is nested too deeply.", "", "Is it the right file?"
         )
 
     @app.exception_handler(IntegrityError)
@@ -126,6 +200,13 @@ def install(app: FastAPI) -> None:
             "This was stored by somebody else at the same moment.",
             "",
             "Look again; nothing is lost.",
+        )
+
+    @app.exception_handler(DataError)
+    def data(_: Request, e: DataError) -> JSONResponse:
+        log.warning("data error: %s", type(e.orig).__name__)
+        return problem(
+            422, "input.data", "Something in this cannot be stored.", "", "Check what you sent."
         )
 
     @app.exception_handler(DBAPIError)

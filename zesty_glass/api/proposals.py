@@ -2,26 +2,27 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 from uuid import UUID
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Query, Response
 
 from ..records import store
 from ..records.models import ProposalRow
-from ..work import proposing
-from .answers import answer
+from ..work import printing, proposing
+from .answers import PDF, answer, pdf_file
 from .context import Context, Signed
 from .schemas import DecideBody, Draft, ProposalBody, ProposalView
 
 router = APIRouter(prefix="/api", tags=["proposals"])
 
 
-def _view(ctx: Context, row: ProposalRow, status: int = 200) -> Response:
-    proposal, offer = proposing.opened(row)
+def _view(ctx: Context, id: UUID, status: int = 200) -> Response:
     with ctx.db() as db:
+        row = proposing.get(db, ctx.who, id)
+        proposal, offer, seal = proposing.opened(db, row)
         every = store.of_visit(db, ProposalRow, ctx.who.firm_id, row.visit_id)
-        changed = proposing.changed_since_the_one_before(row, every)
+        changed = proposing.changed_since_the_one_before(db, row, every)
     return answer(
         ProposalView(
             id=proposal.id,
@@ -35,13 +36,15 @@ def _view(ctx: Context, row: ProposalRow, status: int = 200) -> Response:
             offer=offer,
             latest=every[-1].id == row.id,
             changed=changed,
+            seal=seal,
+            said=proposal.said,
         ),
         status=status,
     )
 
 
 @router.get("/visits/{id}/draft", response_model=Draft)
-def draft(ctx: Signed, id: UUID, recommended: str) -> Draft:
+def draft(ctx: Signed, id: UUID, recommended: Annotated[str, Query(max_length=80)]) -> Draft:
     """The tool's first draft of the reasons."""
     with ctx.db() as db:
         return Draft(reasons=proposing.draft(db, ctx.who, id, recommended))
@@ -52,15 +55,13 @@ def make(ctx: Signed, id: UUID, body: ProposalBody) -> Response:
     """Write a proposal, or its next revision."""
     with ctx.db() as db:
         row = proposing.make(db, ctx.who, id, body.id, body.recommended, body.reasons, body.plan)
-    return _view(ctx, row, 201)
+    return _view(ctx, row.id, 201)
 
 
 @router.get("/proposals/{id}", response_model=ProposalView)
 def show(ctx: Signed, id: UUID) -> Response:
     """A proposal as it was written."""
-    with ctx.db() as db:
-        row = proposing.get(db, ctx.who, id)
-    return _view(ctx, row)
+    return _view(ctx, id)
 
 
 @router.post("/proposals/{id}/{to}", response_model=ProposalView)
@@ -69,26 +70,13 @@ def decide(
 ) -> Response:
     """Present, accept or decline."""
     with ctx.db() as db:
-        row = proposing.decide(db, ctx.who, id, body.version, to, body.name, body.path)
-    return _view(ctx, row)
+        proposing.decide(db, ctx.who, id, body.version, to, body.name, body.path)
+    return _view(ctx, id)
 
 
-@router.get("/proposals/{id}/pdf", response_class=Response)
+@router.get("/proposals/{id}/pdf", response_class=Response, responses=PDF)
 def pdf(ctx: Signed, id: UUID) -> Response:
     """The proposal as a PDF."""
-    from ..documents.pdf import (
-        proposal_pdf,
-    )  # WeasyPrint takes more than a second to import: only when it is needed
-
     with ctx.db() as db:
-        row = proposing.get(db, ctx.who, id)
-    proposal, offer = proposing.opened(row)
-    data = proposal_pdf(offer, proposal)
-    return Response(
-        data,
-        media_type="application/pdf",
-        headers={
-            "Content-Disposition": f'inline; filename="proposal-{offer.number}-{offer.revision}.pdf"',
-            "Cache-Control": "no-store",
-        },
-    )
+        proposal, offer, seal = proposing.opened(db, proposing.get(db, ctx.who, id))
+    return pdf_file(printing.pdf(offer, proposal, seal), offer)

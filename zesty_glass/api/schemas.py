@@ -21,6 +21,8 @@ from ..core.testing.complaints import Complaint
 from ..core.testing.laboratory import LabStatus, Suggested
 from ..core.testing.reading import Reading, Value
 from ..core.visit import Visit
+from ..work.mending import Unreadable
+from ..work.seals import Standing
 
 
 class Body(BaseModel):
@@ -51,6 +53,22 @@ class Me(BaseModel):
     role: str
     firm: str
     token: str
+
+
+class ProveBody(Body):
+    """The password again."""
+
+    password: str = Field(max_length=500)
+
+
+class SessionView(BaseModel):
+    """A session of the person who asks; ``device`` is what the browser said of itself."""
+
+    id: UUID
+    created_at: datetime
+    seen_at: datetime
+    device: str
+    this: bool
 
 
 class VisitSummary(BaseModel):
@@ -153,7 +171,8 @@ class VisitView:
     """A visit with everything worked out.
 
     ``versions``: by the id of each editable part; ``lab``: where each bottle stands now; ``suggested``: bottles to draw;
-    ``others``: the home's other visits; ``reports``: when the laboratory's report on a bottle is expected.
+    ``others``: the home's other visits; ``reports``: when the laboratory's report on a bottle is expected;
+    ``unreadable``: parts that cannot be read or worked out any more, left out of all the rest.
     """
 
     visit: Visit
@@ -164,6 +183,7 @@ class VisitView:
     suggested: tuple[Suggested, ...]
     others: tuple[OtherVisit, ...]
     reports: dict[str, datetime]
+    unreadable: tuple[Unreadable, ...]
 
 
 class TastingBody(Body):
@@ -189,7 +209,7 @@ class ProposalBody(Body):
     """A proposal to write; without reasons the tool writes the first draft."""
 
     id: UUID
-    recommended: str
+    recommended: str = Field(max_length=80)
     reasons: str = Field(default="", max_length=8000)
     plan: Plan | None = None
 
@@ -223,13 +243,15 @@ class ProposalView:
     offer: Offer
     latest: bool
     changed: tuple[Difference, ...]
+    seal: Standing
+    said: str
 
 
 class LinkBody(Body):
     """A link to make; it expires after so many days."""
 
     id: UUID
-    days: int = 30
+    days: int = Field(default=30, ge=1, le=90)
 
 
 class LinkView(BaseModel):
@@ -257,7 +279,7 @@ class MailBody(Body):
     id: UUID
     to: str = Field(max_length=300)
     text: str = Field(default="", max_length=6000)
-    days: int = 30
+    days: int = Field(default=30, ge=1, le=90)
 
 
 class MailView(BaseModel):
@@ -282,6 +304,7 @@ class OfferedView:
     presented_at: datetime | None
     decided_at: datetime | None
     offer: Offer
+    seal: Standing
 
 
 class SignView(BaseModel):

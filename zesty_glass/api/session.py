@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter, HTTPException, Request, Response
+from uuid import UUID
+
+from fastapi import APIRouter, Request, Response
 from fastapi.responses import JSONResponse
 
 from ..records import store
 from ..work import signing_in
 from ..work.person import Person
-from .context import COOKIE, Signed
+from .context import Signed, cookie_name, session_token
 from .problems import problem
-from .schemas import Me, SignInBody
+from .schemas import Me, ProveBody, SessionView, SignInBody
 
 router = APIRouter(prefix="/api/session", tags=["session"])
 
@@ -25,16 +27,32 @@ def _me(request: Request, token: str, who: Person, firm: str) -> Me:
     )
 
 
+def _from_here(request: Request) -> bool:
+    """Whether a sign-in comes from a page of ours: the public address when one is set, else the host it was sent to."""
+    origin = request.headers.get("origin")
+    public = request.app.state.public_address
+    if not origin or (public and origin == public):
+        return True
+    return origin.split("://")[-1] == request.headers.get("host")
+
+
 @router.post("", response_model=Me)
 def sign_in(request: Request, body: SignInBody) -> Response:
     """Start a session; the cookie is not readable by scripts."""
-    origin = request.headers.get("origin")
-    if origin and origin.split("://")[-1] != request.headers.get("host"):
-        raise HTTPException(403)
-    with request.app.state.sessions.begin() as db:
-        found = signing_in.sign_in(
-            db, body.email, body.password, request.client.host if request.client else ""
+    if not _from_here(request):
+        return problem(
+            403,
+            "session.origin",
+            "This page and the server do not agree on the address they have.",
+            "",
+            "Behind a proxy set ZESTY_PUBLIC_ADDRESS to the address people type (docs/running.md).",
         )
+    address = request.client.host if request.client else ""
+    with request.app.state.sessions.begin() as db:
+        signing_in.admit(db, body.email, address)
+    with request.app.state.sessions.begin() as db:
+        device = request.headers.get("user-agent", "")
+        found = signing_in.sign_in(db, body.email, body.password, address, device)
         firm = store.firm(db, found[1].firm_id).name if found else ""
     if found is None:
         return problem(
@@ -47,7 +65,7 @@ def sign_in(request: Request, body: SignInBody) -> Response:
     token, who = found
     response = JSONResponse(_me(request, token, who, firm).model_dump(mode="json"))
     response.set_cookie(
-        COOKIE,
+        cookie_name(request.app.state.secure_cookie),
         token,
         max_age=int(signing_in.LASTS.total_seconds()),
         httponly=True,
@@ -63,14 +81,55 @@ def me(request: Request, ctx: Signed) -> Me:
     """Who is signed in."""
     with ctx.db() as db:
         firm = store.firm(db, ctx.who.firm_id).name
-    return _me(request, request.cookies[COOKIE], ctx.who, firm)
+    return _me(request, session_token(request) or "", ctx.who, firm)
 
 
 @router.delete("", status_code=204)
 def sign_out(request: Request, ctx: Signed) -> Response:
     """End the session."""
     with ctx.db() as db:
-        store.sign_out(db, signing_in.token_hash(request.cookies[COOKIE]))
+        store.sign_out(db, signing_in.token_hash(session_token(request) or ""))
     response = Response(status_code=204)
-    response.delete_cookie(COOKIE, path="/")
+    secure = request.app.state.secure_cookie
+    response.delete_cookie(
+        cookie_name(secure), path="/", secure=secure, httponly=True, samesite="strict"
+    )
     return response
+
+
+@router.post("/prove", status_code=204)
+def prove(request: Request, ctx: Signed, body: ProveBody) -> Response:
+    """Give the password again: prices, limits and people ask for it an hour after signing in."""
+    address = request.client.host if request.client else ""
+    with ctx.db() as db:
+        signing_in.admit(db, ctx.who.email, address)
+    with ctx.db() as db:
+        if not signing_in.prove(db, ctx.who, body.password):
+            return problem(
+                422, "session.wrong", "The password is not right.", "password", "Try again."
+            )
+    return Response(status_code=204)
+
+
+@router.get("/all", response_model=list[SessionView])
+def every(ctx: Signed) -> list[SessionView]:
+    """Where this person is signed in."""
+    with ctx.db() as db:
+        return [
+            SessionView(
+                id=s.id,
+                created_at=s.created_at,
+                seen_at=s.seen_at,
+                device=s.device,
+                this=s.id == ctx.who.session,
+            )
+            for s in store.sign_ins(db, ctx.who.id)
+        ]
+
+
+@router.delete("/all/{id}", status_code=204)
+def end(ctx: Signed, id: UUID) -> Response:
+    """End one of this person's sessions; one that is gone already is no error."""
+    with ctx.db() as db:
+        store.end_sign_in(db, ctx.who.id, id)
+    return Response(status_code=204)

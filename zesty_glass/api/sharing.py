@@ -6,16 +6,17 @@ from datetime import date
 from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, HTTPException, Query, Request, Response
+from fastapi import APIRouter, HTTPException, Path, Query, Request, Response
 
 from ..core.assess import assess
-from ..core.proposing.offer import Offer
-from ..core.proposing.proposal import Proposal
+from ..core.bounds import FIRST_DAY, LAST_DAY
+from ..core.errors import RuleError
 from ..documents.tables import costs_csv, readings_csv
 from ..records.models import LinkRow, MailRow
-from ..work import proposing, sharing, visiting
+from ..work import printing, proposing, sharing, visiting
+from ..work.mending import worked
 from ..work.person import now
-from .answers import answer
+from .answers import CSV, PDF, answer, described, file, pdf_file, safe_name
 from .context import Signed
 from .schemas import LinkBody, LinkMade, LinkView, MailBody, MailView, OfferedView
 
@@ -49,17 +50,6 @@ def _mail(m: MailRow) -> MailView:
     )
 
 
-def _file(data: bytes, kind: str, name: str) -> Response:
-    return Response(
-        data,
-        media_type=kind,
-        headers={
-            "Content-Disposition": f'attachment; filename="{name}"',
-            "Cache-Control": "no-store",
-        },
-    )
-
-
 @router.get("/proposals/{id}/links", response_model=list[LinkView])
 def links(ctx: Signed, id: UUID) -> list[LinkView]:
     """Links to a proposal; their addresses were shown when they were made."""
@@ -86,6 +76,13 @@ def revoke(ctx: Signed, id: UUID) -> Response:
 @router.post("/proposals/{id}/mail", response_model=MailView, status_code=201)
 def mail(ctx: Signed, request: Request, id: UUID, body: MailBody) -> MailView:
     """Mail a proposal's link; the stand-in keeps it in the outbox."""
+    if not request.app.state.public_address:
+        raise RuleError(
+            "mail.no_address",
+            "This installation does not know the address that people reach it under.",
+            "ZESTY_PUBLIC_ADDRESS",
+            "Whoever runs it sets ZESTY_PUBLIC_ADDRESS. Until then make a link, and send it yourself.",
+        )
     with ctx.db() as db:
         return _mail(
             sharing.mail(
@@ -96,7 +93,7 @@ def mail(ctx: Signed, request: Request, id: UUID, body: MailBody) -> MailView:
                 body.to,
                 body.text,
                 body.days,
-                str(request.base_url).rstrip("/"),
+                request.app.state.public_address or "",
             )
         )
 
@@ -108,17 +105,20 @@ def outbox(ctx: Signed) -> list[MailView]:
         return [_mail(m) for m in sharing.outbox(db, ctx.who)]
 
 
-@router.get("/proposals/{id}/costs.csv", response_class=Response)
+@router.get("/proposals/{id}/costs.csv", response_class=Response, responses=CSV)
 def costs(ctx: Signed, id: UUID) -> Response:
     """The cost schedule of every option, as it was frozen."""
     with ctx.db() as db:
-        _, offer = proposing.opened(proposing.get(db, ctx.who, id))
-    return _file(
-        costs_csv(offer), "text/csv; charset=utf-8", f"costs-{offer.number}-{offer.revision}.csv"
-    )
+        offer = proposing.opened(db, proposing.get(db, ctx.who, id)).offer
+    name = f"costs-{safe_name(offer.number, 'x')}-{offer.revision}.csv"
+    return file(costs_csv(offer), "text/csv; charset=utf-8", name)
 
 
-@router.get("/proposals/{id}/calendar.ics", response_class=Response)
+@router.get(
+    "/proposals/{id}/calendar.ics",
+    response_class=Response,
+    responses=described("text/calendar", "Dates for a calendar.", {"type": "string"}),
+)
 def calendar(
     ctx: Signed, id: UUID, start: date | None = None, years: Annotated[int, Query(ge=1, le=20)] = 5
 ) -> Response:
@@ -128,27 +128,37 @@ def calendar(
     )  # a third of a second to import: only when it is needed
 
     with ctx.db() as db:
-        proposal, offer = proposing.opened(proposing.get(db, ctx.who, id))
+        proposal, offer, _ = proposing.opened(db, proposing.get(db, ctx.who, id))
     day = start or (proposal.decided_at or now()).date()
-    return _file(
+    if not FIRST_DAY.year < day.year < LAST_DAY.year - 30:
+        raise RuleError(
+            "day.far", "Nothing is installed on such a day.", "start", "Use a nearer one."
+        )
+    return file(
         service_calendar(offer, proposal.id, day, now(), years),
         "text/calendar; charset=utf-8",
-        f"service-{offer.number}.ics",
+        f"service-{safe_name(offer.number, 'x')}.ics",
     )
 
 
-@router.get("/visits/{id}/readings.csv", response_class=Response)
+@router.get("/visits/{id}/readings.csv", response_class=Response, responses=CSV)
 def readings(ctx: Signed, id: UUID) -> Response:
     """Every reading of a visit with its range."""
     with ctx.db() as db:
         visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id), snapshots=False)
-    return _file(readings_csv(visit, assess(visit)), "text/csv; charset=utf-8", "readings.csv")
+    return file(
+        worked(visit, lambda v: readings_csv(v, assess(v))),
+        "text/csv; charset=utf-8",
+        "readings.csv",
+    )
 
 
-def _open(request: Request, token: str) -> tuple[Proposal, Offer]:
-    with (
-        request.app.state.sessions.begin() as db
-    ):  # kept also when there is nothing: the try is counted
+Token = Annotated[str, Path(max_length=200)]
+
+
+def _open(request: Request, token: str) -> proposing.Opened:
+    # kept also when there is nothing: the try is counted
+    with request.app.state.sessions.begin() as db:
         found = sharing.open_link(db, token, request.client.host if request.client else "")
     if found is None:
         raise HTTPException(404)
@@ -156,32 +166,26 @@ def _open(request: Request, token: str) -> tuple[Proposal, Offer]:
 
 
 @router.get("/offered/{token}", response_model=OfferedView)
-def offered(request: Request, token: str) -> Response:
+def offered(request: Request, token: Token) -> Response:
     """A proposal for whoever holds its link: read-only, and nothing else."""
-    proposal, offer = _open(request, token)
+    proposal, offer, seal = _open(request, token)
     out = answer(
         OfferedView(
             state=proposal.state,
             presented_at=proposal.presented_at,
             decided_at=proposal.decided_at,
             offer=offer,
+            seal=seal,
         )
     )
     out.headers.update(_PRIVATE)
     return out
 
 
-@router.get("/offered/{token}/pdf", response_class=Response)
-def offered_pdf(request: Request, token: str) -> Response:
+@router.get("/offered/{token}/pdf", response_class=Response, responses=PDF)
+def offered_pdf(request: Request, token: Token) -> Response:
     """The same as a PDF."""
-    from ..documents.pdf import proposal_pdf  # see api/proposals.py
-
-    proposal, offer = _open(request, token)
-    return Response(
-        proposal_pdf(offer, proposal),
-        media_type="application/pdf",
-        headers={
-            "Content-Disposition": f'inline; filename="proposal-{offer.number}-{offer.revision}.pdf"',
-            **_PRIVATE,
-        },
-    )
+    proposal, offer, seal = _open(request, token)
+    out = pdf_file(printing.pdf(offer, proposal, seal), offer)
+    out.headers.update(_PRIVATE)
+    return out

@@ -7,9 +7,12 @@ from datetime import UTC, datetime
 from typing import Annotated, Literal
 from uuid import UUID
 
-from fastapi import APIRouter, Header, Query, Request, Response
+from fastapi import APIRouter, Header, Query, Response
+from pydantic import Field
 
 from ..core.assess import HIGH_USE, LOW_USE, assess
+from ..core.bounds import FIRST_DAY, INT_MOST, LAST_DAY
+from ..core.errors import RuleError
 from ..core.proposing.comparison import Comparison, compare
 from ..core.testing.laboratory import panel, status
 from ..core.testing.pairs import Pair, pairs
@@ -20,10 +23,12 @@ from ..core.visit import Visit
 from ..documents import visit_file
 from ..documents.codec import load
 from ..records.store import NotFound
-from ..work import standins, visiting
+from ..work import bringing_in, mending, standins, visiting
+from ..work.mending import workable, worked
 from .address import same_id
-from .answers import answer
+from .answers import answer, described, file, safe_name
 from .context import Context, Signed
+from .files import FileBody
 from .schemas import (
     AgainBody,
     HomeChange,
@@ -39,8 +44,9 @@ from .schemas import (
 )
 
 router = APIRouter(prefix="/api/visits", tags=["visits"])
-Version = Annotated[int | None, Header(alias="If-Match-Version")]
+Version = Annotated[int | None, Header(alias="If-Match-Version", ge=0, le=INT_MOST)]
 Units = Literal["us", "metric"] | None
+Years = Annotated[int, Field(ge=1, le=30)]
 
 
 def _in_units(visit: Visit, units: Units) -> Visit:
@@ -54,11 +60,16 @@ def _in_units(visit: Visit, units: Units) -> Visit:
 def _view(ctx: Context, id: UUID, units: Units) -> Response:
     with ctx.db() as db:
         row = visiting.get(db, ctx.who, id)
-        visit, versions = visiting.document(db, ctx.who, row, snapshots=False)
+        visit, versions, unreadable = visiting.opened(db, ctx.who, row, snapshots=False)
         others = visiting.other_visits(db, ctx.who, row)
         before = visiting.earlier(db, ctx.who, row, others)
         step = row.step
     visit = _in_units(visit, units)
+    try:
+        assessment = assess(visit, earlier=before)
+    except (ValueError, ArithmeticError, TypeError, LookupError):
+        visit, more = workable(visit)
+        unreadable, assessment = (*unreadable, *more), assess(visit)
     at = datetime.now(UTC)
     lab = {x.id: status(x, at) for x in visit.lab_samples}
     drawn = frozenset(x.kind for x in visit.lab_samples)
@@ -67,11 +78,12 @@ def _view(ctx: Context, id: UUID, units: Units) -> Response:
             visit=visit,
             versions=versions,
             step=step,
-            assessment=assess(visit, earlier=before),
+            assessment=assessment,
             lab=lab,
             suggested=panel(visit.home, drawn),
             others=tuple(OtherVisit(id=str(i), started_at=t) for i, t in others),
             reports=standins.reports(visit),
+            unreadable=unreadable,
         )
     )
 
@@ -79,7 +91,10 @@ def _view(ctx: Context, id: UUID, units: Units) -> Response:
 @router.get("", response_model=list[VisitSummary])
 def today(ctx: Signed, day: datetime | None = None) -> list[VisitSummary]:
     """The visits of a day and of the week before."""
-    start = (day or datetime.now(UTC)).replace(hour=0, minute=0, second=0, microsecond=0)
+    at = day or datetime.now(UTC)
+    if not FIRST_DAY.year < at.year < LAST_DAY.year:
+        raise RuleError("day.far", "There are no visits on such a day.", "day", "Use a nearer one.")
+    start = at.replace(hour=0, minute=0, second=0, microsecond=0)
     start = start if start.tzinfo else start.replace(tzinfo=UTC)
     with ctx.db() as db:
         return [VisitSummary(**v) for v in visiting.today(db, ctx.who, start)]
@@ -111,11 +126,11 @@ def again(ctx: Signed, id: UUID, body: AgainBody) -> Saved:
 
 
 @router.post("/import", response_model=Saved, status_code=201)
-async def bring_in(ctx: Signed, request: Request) -> Saved:
-    """Bring a visit file in, all or nothing."""
-    visit = visit_file.read(await request.body())
+def bring_in(ctx: Signed, data: FileBody, rules: Literal["firm", "file"] = "firm") -> Saved:
+    """Bring a visit file in, all or nothing; ``rules=file`` lets the file's settings and limits hold, for managers."""
+    visit = visit_file.read(data)
     with ctx.db() as db:
-        row = visiting.bring_in(db, ctx.who, visit)
+        row = bringing_in.bring_in(db, ctx.who, visit, with_rules=rules == "file")
         return Saved(id=str(row.id), version=row.version)
 
 
@@ -177,6 +192,20 @@ def strike(ctx: Signed, id: UUID, reading_id: UUID, body: StrikeBody) -> Saved:
         return Saved(id=str(row.id), version=1)
 
 
+@router.post("/{id}/unreadable/{part}/{part_id}/strike", status_code=204)
+def strike_unreadable(ctx: Signed, id: UUID, part: str, part_id: UUID) -> Response:
+    """Take out a part that cannot be read any more; the audit keeps what it said."""
+    with ctx.db() as db:
+        row = visiting.get(db, ctx.who, id, lock=True)
+        _, _, unreadable = visiting.opened(db, ctx.who, row, snapshots=False)
+        visit, _ = visiting.document(db, ctx.who, row, snapshots=False)
+        _, more = workable(visit)
+        if all((x.part, x.id) != (part, str(part_id)) for x in (*unreadable, *more)):
+            raise NotFound("part that cannot be read")
+        mending.strike(db, ctx.who, row, part, part_id)
+    return Response(status_code=204)
+
+
 @router.put("/{id}/options/{option_id}", response_model=Saved)
 def put_option(
     ctx: Signed, id: UUID, option_id: UUID, body: Option, version: Version = None
@@ -189,10 +218,10 @@ def put_option(
 
 
 @router.delete("/{id}/options/{option_id}", status_code=204)
-def drop_option(ctx: Signed, id: UUID, option_id: UUID) -> Response:
+def drop_option(ctx: Signed, id: UUID, option_id: UUID, version: Version = None) -> Response:
     """Take a line away."""
     with ctx.db() as db:
-        visiting.drop_option(db, ctx.who, id, option_id)
+        visiting.drop_option(db, ctx.who, id, option_id, version)
     return Response(status_code=204)
 
 
@@ -200,7 +229,7 @@ def drop_option(ctx: Signed, id: UUID, option_id: UUID) -> Response:
 def comparison(
     ctx: Signed,
     id: UUID,
-    years: Annotated[list[int], Query(max_length=4)] = [5, 10, 15, 20],  # noqa: B006
+    years: Annotated[list[Years], Query(max_length=4)] = [5, 10, 15, 20],  # noqa: B006
     use: Literal["low", "expected", "high"] = "expected",
     units: Units = None,
 ) -> Response:
@@ -208,9 +237,8 @@ def comparison(
     with ctx.db() as db:
         visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id), snapshots=False)
     visit = _in_units(visit, units)
-    return answer(
-        compare(visit, tuple(years), {"low": LOW_USE, "expected": 1.0, "high": HIGH_USE}[use])
-    )
+    times = {"low": LOW_USE, "expected": 1.0, "high": HIGH_USE}[use]
+    return answer(worked(visit, lambda v: compare(v, tuple(years), times)))
 
 
 @router.get("/{id}/pair", response_model=list[Pair])
@@ -225,22 +253,15 @@ def pair(ctx: Signed, id: UUID, first: UUID, second: UUID) -> Response:
     return answer(pairs(a, water_of(a), b, water_of(b)), tuple[Pair, ...])
 
 
-@router.get("/{id}/file", response_class=Response)
+@router.get(
+    "/{id}/file",
+    response_class=Response,
+    responses=described("application/json", "The visit file.", {"type": "object"}),
+)
 def download(ctx: Signed, id: UUID) -> Response:
     """The visit as one file."""
     with ctx.db() as db:
         visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id))
-    name = (
-        "".join(c if c.isascii() and c.isalnum() else "-" for c in visit.home.name.lower()).strip(
-            "-"
-        )[:60]
-        or "visit"
-    )
-    return Response(
-        visit_file.write(visit),
-        media_type="application/json",
-        headers={
-            "Content-Disposition": f'attachment; filename="{name}.json"',
-            "Cache-Control": "no-store",
-        },
+    return file(
+        visit_file.write(visit), "application/json", safe_name(visit.home.name, "visit") + ".json"
     )

@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+import fcntl
 import os
 import pwd
 import secrets
 import shutil
 import socket
 import subprocess
+import sys
 import tempfile
 from pathlib import Path
+from typing import IO
 
 from .say import Stop
 
@@ -61,6 +64,7 @@ class Cluster:
         self.data = folder / "data"
         self.port = 0
         self.user = "zesty"
+        self._taken: IO[str] | None = None
         self._owner = "postgres" if os.geteuid() == 0 else None
 
     def _run(self, *command: str, quiet: bool = True) -> subprocess.CompletedProcess[str]:
@@ -148,7 +152,8 @@ class Cluster:
         return True
 
     def start(self) -> None:
-        """Start on a free port; ``Stop`` says what the server's log says."""
+        """Start on a free port; ``Stop`` says what the server's log says, or who runs it already."""
+        self._take()
         self.stop()
         self.port = free_port()
         log = self.folder / "server.log"
@@ -184,8 +189,37 @@ class Cluster:
                 else f"PostgreSQL did not start. If {self.data} was damaged, move it away and start again. Its log ends:\n{tail}"
             )
 
+    def _take(self) -> None:
+        """Make the folder this process's own as long as it lives; ``Stop`` when another has it."""
+        if self._taken is not None:
+            return
+        taken = (self.folder / "in-use").open("a+")
+        try:
+            fcntl.flock(taken, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except OSError:
+            taken.seek(0)
+            who = taken.read().strip() or "another process"
+            raise Stop(
+                f"{self.folder} is in use by {who}. Stop that one, or use another folder: "
+                "./zesty demo --data FOLDER --port PORT"
+            ) from None
+        taken.truncate(0)
+        taken.write(f"process {os.getpid()}, started as “{' '.join(sys.argv)[:120]}”")
+        taken.flush()
+        self._taken = taken
+
+    def _server(self) -> int | None:
+        """The process that serves this very folder; None when none does, whatever a copied pid file says."""
+        try:
+            pid = int((self.data / "postmaster.pid").read_text().split("\n")[0])
+            return pid if Path(f"/proc/{pid}/cwd").resolve() == self.data.resolve() else None
+        except (OSError, ValueError):
+            return None
+
     def stop(self) -> None:
         """Stop it if it runs."""
+        if (self.data / "postmaster.pid").exists() and self._server() is None:
+            (self.data / "postmaster.pid").unlink()  # left by a crash, or copied with the folder
         if (self.data / "postmaster.pid").exists():
             self._run(
                 str(programs() / "pg_ctl"),

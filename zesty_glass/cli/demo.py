@@ -37,23 +37,24 @@ def _secret(folder: Path) -> str:
     return file.read_text().strip()
 
 
-def prepare(cluster: Cluster) -> str:
+def prepare(cluster: Cluster, secret: str) -> str:
     """Database, migration and demo data; the address of the database."""
     import psycopg
     from sqlalchemy import func, select
 
-    from ..records.db import at_head, make_engine, make_sessions, migrate
+    from ..records.db import make_engine, make_sessions, migrate, newest, shape
     from ..records.models import Firm
+    from ..work import seals
 
     with psycopg.connect(cluster.url("postgres"), autocommit=True) as c:
         if c.execute("select 1 from pg_database where datname = 'zesty'").fetchone() is None:
             c.execute("create database zesty")
     url = cluster.url()
-    if not at_head(url):
+    if shape(url) != newest():
         step("bringing the database up to date")
         migrate(url)
     engine = make_engine(url)
-    sessions = make_sessions(engine)
+    sessions = make_sessions(engine, **{seals.KEYS: seals.keys_from(secret)})
     with sessions() as db:
         empty = db.scalar(select(func.count()).select_from(Firm)) == 0
     if empty:
@@ -90,7 +91,7 @@ def main(arguments: list[str]) -> int:
             starting.result()
         step(f"PostgreSQL runs on port {cluster.port}")
         try:
-            url = prepare(cluster)
+            url = prepare(cluster, _secret(given.data))
         except Exception as e:
             if says_full(str(e)):  # whichever layer said it: driver or SQLAlchemy
                 raise Stop(disk_full(given.data)) from e
@@ -106,7 +107,15 @@ def main(arguments: list[str]) -> int:
                 flush=True,
             )
 
-        run(url, _secret(given.data), "127.0.0.1", given.port, secure_cookie=False, started=started)
+        run(
+            url,
+            _secret(given.data),
+            "127.0.0.1",
+            given.port,
+            secure_cookie=False,
+            started=started,
+            public_address=f"http://127.0.0.1:{given.port}",
+        )
     finally:
         if cluster.port:
             step("stopping PostgreSQL")

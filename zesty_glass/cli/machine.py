@@ -39,6 +39,10 @@ COMMANDS = {
     "shots": ("take the screenshots of docs/screenshots/ anew", "test"),
     "client": ("write the page's API client anew", "test"),
     "migrate": ("bring a firm's database to the newest shape", "core"),
+    "check": ("open and work out every visit of a database; list what does not work out", "core"),
+    "audit": ("verify that the audit trail is as it was written", "core"),
+    "forget": ("erase people whom firms keep no longer than their own rule says", "core"),
+    "fuzz": ("send generated requests against the description of the interface", "test"),
     "add-firm": ("add a firm and its first manager to a database", "core"),
 }
 

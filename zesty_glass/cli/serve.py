@@ -5,6 +5,7 @@ from __future__ import annotations
 import gc
 import sys
 from collections.abc import Callable
+from typing import Any
 
 import uvicorn
 from pydantic import Field, ValidationError
@@ -30,6 +31,19 @@ class Config(BaseSettings):
     insecure_cookie: bool = Field(
         default=False, description="true only without HTTPS, for trying out"
     )
+    public_address: str = Field(
+        default="", pattern=r"^(https?://[^/\s]+)?$", description="what people type to get here"
+    )
+    old_secrets: str = Field(
+        default="", description="secrets it had before, with commas between; old seals need them"
+    )
+    trusted_proxies: str = Field(
+        default="", description="addresses of proxies whose X-Forwarded-For counts, with commas"
+    )
+
+    def earlier(self) -> tuple[str, ...]:
+        """The secrets it had before."""
+        return tuple(s.strip() for s in self.old_secrets.split(",") if s.strip())
 
 
 class _Server(uvicorn.Server):
@@ -42,6 +56,15 @@ class _Server(uvicorn.Server):
         await super().startup(sockets)  # type: ignore[arg-type]
         if self.started and self._told:
             self._told()
+
+
+def forwarding(trusted: str) -> dict[str, Any]:
+    """Whose word counts for where a request comes from: nobody's, unless proxies are named. No server name is told."""
+    return {
+        "server_header": False,
+        "proxy_headers": bool(trusted),
+        "forwarded_allow_ips": trusted or None,
+    }
 
 
 def quiet_collector() -> None:
@@ -66,11 +89,20 @@ def run(
     port: int,
     secure_cookie: bool = True,
     started: Callable[[], None] | None = None,
+    public_address: str = "",
+    old_secrets: tuple[str, ...] = (),
+    trusted_proxies: str = "",
 ) -> None:
     """Serve in this process until a signal ends it."""
     from ..api.app import create_app
 
-    app = create_app(database, secret, secure_cookie)
+    app = create_app(
+        database,
+        secret,
+        secure_cookie,
+        public_address=public_address,
+        old_secrets=old_secrets,
+    )
     quiet_collector()
     _Server(
         uvicorn.Config(
@@ -80,6 +112,7 @@ def run(
             log_level="warning",
             access_log=False,
             timeout_graceful_shutdown=3,
+            **forwarding(trusted_proxies),
         ),
         started,
     ).run()
@@ -91,12 +124,18 @@ def app_from_environment() -> object:
 
     c = Config()  # type: ignore[call-arg]
     quiet_collector()
-    return create_app(c.database, c.secret, not c.insecure_cookie)
+    return create_app(
+        c.database,
+        c.secret,
+        not c.insecure_cookie,
+        public_address=c.public_address,
+        old_secrets=c.earlier(),
+    )
 
 
 def main(_: list[str]) -> int:
     """Serve as the environment says."""
-    from ..records.db import migrate
+    from ..records.db import NewerDatabase, migrate
 
     try:
         c = Config()  # type: ignore[call-arg]
@@ -109,6 +148,8 @@ def main(_: list[str]) -> int:
         ) from e
     try:
         migrate(c.database)
+    except NewerDatabase as e:
+        raise Stop(str(e)) from e
     except Exception as e:
         raise Stop(
             f"The database does not answer or cannot be brought up to date ({type(e).__name__}). Check ZESTY_DATABASE."
@@ -122,9 +163,19 @@ def main(_: list[str]) -> int:
             workers=c.workers,
             log_level="info",
             access_log=False,
+            **forwarding(c.trusted_proxies),
         )
     else:
-        run(c.database, c.secret, c.host, c.port, not c.insecure_cookie)
+        run(
+            c.database,
+            c.secret,
+            c.host,
+            c.port,
+            not c.insecure_cookie,
+            public_address=c.public_address,
+            old_secrets=c.earlier(),
+            trusted_proxies=c.trusted_proxies,
+        )
     return 0
 
 

@@ -51,6 +51,7 @@ NUMBERS: dict[str, tuple[float, float]] = {
     "minutes": (0, 10_000),
     "horizon": (1, 30),
     "valid_days": (1, 730),
+    "keep_years": (0, 100),
     "days": (-1_000_000, 1_000_000),
     "version": (0, INT_MOST),
     "position": (0, INT_MOST),

@@ -696,6 +696,7 @@ class Settings:
         electricity: price [money/kWh].
         salt_bag: price of a 40-lb bag [money].
         heater_c: water heater [°C].
+        keep_years: people are erased when their home was last visited so many years ago; 0: never.
         soap_share: the firm's own cautious estimate of the soap a softened house does without, as a share (0 to 1).
     """
 
@@ -713,6 +714,7 @@ class Settings:
     valid_days: int = 30
     cancel_text: str = "You may cancel this sale without penalty until midnight of the third business day after you sign. Local law decides."
     local_rules: str = ""
+    keep_years: int = 0
 
     def __post_init__(self) -> None:
         if not currency_fits(self.currency):

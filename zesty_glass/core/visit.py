@@ -21,6 +21,23 @@ VERSION = 1
 
 
 @record
+class BroughtIn:
+    """That a visit came in by a file: nobody here vouches for what the file said.
+
+    Args:
+        at, by: when it came in, and through whom; consultant: who made the visit, as the file says.
+        taken: the file's settings and rules hold for this visit; else the firm's do, and ``differences`` says where
+            the file's were others.
+    """
+
+    at: datetime
+    by: str
+    consultant: str
+    taken: bool = False
+    differences: tuple[str, ...] = ()
+
+
+@record
 class Visit:
     """A whole visit.
 
@@ -28,6 +45,7 @@ class Visit:
         catalogue: every item used by an option, as it was (systems with their stages).
         assumptions_off: ids of assumptions that were switched off.
         recommended: id of the option recommended; "today" for do nothing.
+        brought: set when the visit came in by a file.
     """
 
     format: Literal["zesty-glass-visit"] = "zesty-glass-visit"
@@ -51,3 +69,4 @@ class Visit:
     catalogue: tuple[Item, ...] = ()
     proposals: tuple[Proposal, ...] = ()
     demonstrations: tuple[Demonstration, ...] = ()
+    brought: BroughtIn | None = None

@@ -11,12 +11,12 @@ from sqlalchemy.orm import Session, sessionmaker
 from ..core.rules import Rules, Settings
 from ..documents.codec import plain
 from ..records.models import Firm, InstrumentRow, ItemRow
-from ..work import proposing, signing_in, visiting
+from ..work import bringing_in, proposing, signing_in
 from ..work.person import Person
 from .catalogue import demo_items
 from .homes import CONSULTANT, FIRM, demo_visits, uid
 from .kits import demo_instruments
-from .people import EMAIL, MANAGER_EMAIL, PASSWORD
+from .people import EMAIL, FITTER_EMAIL, MANAGER_EMAIL, PASSWORD
 
 __all__ = ["EMAIL", "MANAGER_EMAIL", "PASSWORD", "load_demo"]
 
@@ -56,6 +56,7 @@ def load_demo(sessions: sessionmaker[Session], at: datetime | None = None) -> bo
         signing_in.add_user(
             db, firm_id, MANAGER_EMAIL, "Sunniva Larkspur-Howe", "manager", PASSWORD
         )
+        signing_in.add_user(db, firm_id, FITTER_EMAIL, "Ansgar Tolleby", "installer", PASSWORD)
         db.add_all(
             InstrumentRow(
                 id=UUID(uid(f"kit-{k.id}")),
@@ -81,7 +82,7 @@ def load_demo(sessions: sessionmaker[Session], at: datetime | None = None) -> bo
         db.flush()
         who = Person(id=user.id, firm_id=firm_id, name=CONSULTANT, role="consultant")
         for visit in demo_visits(now):
-            visiting.bring_in(db, who, visit)
+            bringing_in.store_visit(db, who, visit)
         for key, option, reasons, states in PROPOSALS:
             made = proposing.make(
                 db,

@@ -21,6 +21,15 @@ _HERE = Path(__file__).parent
 FONTS = _HERE / "fonts"
 
 
+#: what the paper says of a proposal's seal; nothing of one that fits
+SEALS = {
+    "good": "",
+    "broken": "This proposal was changed after it was sealed. Do not rely on it; ask the firm for the original.",
+    "none": "This proposal carries no seal.",
+    "unknown_key": "The seal of this proposal cannot be checked: its key is not known to this server.",
+}
+
+
 @cache
 def _environment() -> Environment:
     env = Environment(loader=FileSystemLoader(_HERE / "templates"), autoescape=True)
@@ -93,7 +102,7 @@ def _option(offer: Offer, o: OfferedOption) -> dict[str, Any]:
     }
 
 
-def proposal_html(offer: Offer, proposal: Proposal) -> str:
+def proposal_html(offer: Offer, proposal: Proposal, seal: str = "good") -> str:
     """The document as HTML."""
     options = [_option(offer, o) for o in offer.options]
     chosen = next(o for o in offer.options if o.id == offer.recommended)
@@ -119,6 +128,7 @@ def proposal_html(offer: Offer, proposal: Proposal) -> str:
         .render(
             o=offer,
             p=proposal,
+            seal=SEALS.get(seal, SEALS["broken"]),
             options=options,
             chosen=chosen,
             rows=rows,
@@ -130,10 +140,10 @@ def proposal_html(offer: Offer, proposal: Proposal) -> str:
     )
 
 
-def proposal_pdf(offer: Offer, proposal: Proposal) -> bytes:
-    """The document as PDF bytes."""
+def proposal_pdf(offer: Offer, proposal: Proposal, seal: str = "good") -> bytes:
+    """The document as PDF bytes; ``seal`` says whether the proposal is as it was sealed."""
     html = HTML(
-        string=proposal_html(offer, proposal),
+        string=proposal_html(offer, proposal, seal),
         base_url=FONTS.as_uri() + "/",
         url_fetcher=ShippedFonts(allowed_protocols=("file",)),
     )

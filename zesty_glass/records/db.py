@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from typing import Any
 
 from sqlalchemy import Engine, create_engine, text
 from sqlalchemy.orm import Session, sessionmaker
@@ -17,31 +18,60 @@ def make_engine(url: str) -> Engine:
     return create_engine(url, pool_pre_ping=True, pool_size=5, max_overflow=5)
 
 
-def make_sessions(engine: Engine) -> sessionmaker[Session]:
-    """A factory of sessions."""
-    return sessionmaker(engine, expire_on_commit=False)
+def make_sessions(engine: Engine, **info: Any) -> sessionmaker[Session]:
+    """A factory of sessions; ``info`` is what each of them carries, such as the keys of seals."""
+    from . import audit  # noqa: F401 – the trail is written when a session commits
+
+    return sessionmaker(engine, expire_on_commit=False, info=info)
 
 
-def at_head(url: str) -> bool:
-    """Whether the database has the newest shape already; asked without loading the migrations' machinery."""
-    newest = max(
-        p.name.split("_")[0]
-        for p in (Path(__file__).parent / "migrations" / "versions").glob("[0-9]*.py")
-    )
+def known_shapes() -> set[str]:
+    """Every shape of the database that this program knows; found without loading the migrations' machinery."""
+    folder = Path(__file__).parent / "migrations" / "versions"
+    return {p.name.split("_")[0] for p in folder.glob("[0-9]*.py")}
+
+
+def newest() -> str:
+    """The shape that this program works with."""
+    return max(known_shapes())
+
+
+def shape(url: str) -> str | None:
+    """The shape a database has; None when it is empty."""
     engine = make_engine(url)
     try:
         with engine.connect() as c:
-            return (
-                bool(c.scalar(text("select to_regclass('alembic_version') is not null")))
-                and c.scalar(text("select version_num from alembic_version")) == newest
-            )
+            if not c.scalar(text("select to_regclass('alembic_version') is not null")):
+                return None
+            found: str | None = c.scalar(text("select version_num from alembic_version"))
+            return found
     finally:
         engine.dispose()
 
 
+class NewerDatabase(Exception):
+    """The database has a shape that this program does not know."""
+
+    def __init__(self, found: str) -> None:
+        super().__init__(
+            f"The database has shape {found}, which is newer than this program ({newest()}). "
+            "Start the newer program, or restore a backup made before it."
+        )
+
+
+_MIGRATING = 7_203_114_900_512  # key of the lock that lets one server migrate at a time
+
+
 def migrate(url: str, revision: str = "head") -> None:
-    """Bring the database to the newest shape."""
-    if revision == "head" and at_head(url):
+    """Bring the database to the newest shape; servers that start at once wait for the first of them.
+
+    Raises:
+        NewerDatabase: a newer program has been at work in it.
+    """
+    found = shape(url)
+    if found is not None and found not in known_shapes():
+        raise NewerDatabase(found)
+    if revision == "head" and found == newest():
         return
     from alembic import command
     from alembic.config import Config
@@ -49,7 +79,17 @@ def migrate(url: str, revision: str = "head") -> None:
     config = Config()
     config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
     config.attributes["url"] = url
-    command.upgrade(config, revision)
+    engine = make_engine(url)
+    try:
+        with engine.connect() as c:
+            c.execute(text("select pg_advisory_lock(:key)"), {"key": _MIGRATING})
+            c.commit()
+            try:
+                command.upgrade(config, revision)
+            finally:
+                c.execute(text("select pg_advisory_unlock(:key)"), {"key": _MIGRATING})
+    finally:
+        engine.dispose()
 
 
 @contextmanager

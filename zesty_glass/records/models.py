@@ -24,6 +24,14 @@ class Base(DeclarativeBase):
     }
 
 
+def compared(version: Mapped[int]) -> dict[str, Any]:
+    """The version is part of every UPDATE and DELETE of a row: of two writers on one version the second finds no row.
+
+    The version grows where the change is written (``work/keeping.py``), so that the audit can name it.
+    """
+    return {"version_id_col": version, "version_id_generator": False}
+
+
 class Firm(Base):
     """One firm; several may share an installation, strictly apart."""
 
@@ -33,6 +41,7 @@ class Firm(Base):
     settings: Mapped[dict[str, Any]]
     rules: Mapped[dict[str, Any]]
     version: Mapped[int] = mapped_column(default=1)
+    __mapper_args__ = compared(version)
 
 
 class User(Base):
@@ -53,18 +62,23 @@ class SignIn(Base):
 
     __tablename__ = "sign_ins"
     token_hash: Mapped[str] = mapped_column(primary_key=True)
-    user_id: Mapped[UUID] = mapped_column(ForeignKey("users.id", ondelete="CASCADE"))
+    id: Mapped[UUID] = mapped_column(unique=True)
+    user_id: Mapped[UUID] = mapped_column(ForeignKey("users.id", ondelete="CASCADE"), index=True)
     created_at: Mapped[datetime]
     expires_at: Mapped[datetime]
+    seen_at: Mapped[datetime]
+    proved_at: Mapped[datetime]
+    device: Mapped[str] = mapped_column(default="")
 
 
-class Attempt(Base):
-    """A failed sign-in, kept for a while to slow guessing down."""
+class Throttle(Base):
+    """How often something was tried under a key since a time; counted by the database in one statement."""
 
-    __tablename__ = "attempts"
-    id: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
-    key: Mapped[str] = mapped_column(index=True)
-    at: Mapped[datetime]
+    __tablename__ = "throttles"
+    key: Mapped[str] = mapped_column(primary_key=True)
+    count: Mapped[int]
+    since: Mapped[datetime]
+    last: Mapped[datetime] = mapped_column(index=True)
 
 
 class HomeRow(Base):
@@ -76,10 +90,15 @@ class HomeRow(Base):
     customer: Mapped[dict[str, Any]]
     home: Mapped[dict[str, Any]]
     version: Mapped[int] = mapped_column(default=1)
+    __mapper_args__ = compared(version)
 
 
 class VisitRow(Base):
-    """A visit, with the settings and rules of its day."""
+    """A visit, with the settings and rules of its day.
+
+    ``request``: digest of what started it, so that a repeat is told from another; ``brought``: what a file said, for a
+    visit that came in by one; ``own_items``: catalogue items that this visit alone knows.
+    """
 
     __tablename__ = "visits"
     id: Mapped[UUID] = mapped_column(primary_key=True)
@@ -97,6 +116,10 @@ class VisitRow(Base):
     settings: Mapped[dict[str, Any]]
     rules: Mapped[dict[str, Any]]
     version: Mapped[int] = mapped_column(default=1)
+    request: Mapped[str] = mapped_column(default="")
+    brought: Mapped[dict[str, Any] | None]
+    own_items: Mapped[list[Any]] = mapped_column(default=list)
+    __mapper_args__ = compared(version)
     __table_args__ = (Index("visits_by_day", "firm_id", "started_at"),)
 
 
@@ -110,6 +133,7 @@ class SampleRow(Base):
     position: Mapped[int]
     data: Mapped[dict[str, Any]]
     version: Mapped[int] = mapped_column(default=1)
+    __mapper_args__ = compared(version)
 
 
 class ReadingRow(Base):
@@ -124,6 +148,7 @@ class ReadingRow(Base):
     data: Mapped[dict[str, Any]]
     struck_at: Mapped[datetime | None]
     struck_because: Mapped[str] = mapped_column(default="")
+    kept_at: Mapped[datetime | None]
 
 
 class LabSampleRow(Base):
@@ -136,6 +161,7 @@ class LabSampleRow(Base):
     position: Mapped[int]
     data: Mapped[dict[str, Any]]
     version: Mapped[int] = mapped_column(default=1)
+    __mapper_args__ = compared(version)
 
 
 class DemonstrationRow(Base):
@@ -147,7 +173,9 @@ class DemonstrationRow(Base):
     visit_id: Mapped[UUID] = mapped_column(ForeignKey("visits.id", ondelete="CASCADE"), index=True)
     position: Mapped[int]
     data: Mapped[dict[str, Any]]
+    request: Mapped[str] = mapped_column(default="")
     version: Mapped[int] = mapped_column(default=1)
+    __mapper_args__ = compared(version)
 
 
 class InstrumentRow(Base):
@@ -160,6 +188,7 @@ class InstrumentRow(Base):
     position: Mapped[int]
     data: Mapped[dict[str, Any]]
     version: Mapped[int] = mapped_column(default=1)
+    __mapper_args__ = compared(version)
     __table_args__ = (UniqueConstraint("firm_id", "key"),)
 
 
@@ -173,6 +202,7 @@ class ItemRow(Base):
     data: Mapped[dict[str, Any]]
     retired: Mapped[bool] = mapped_column(default=False)
     version: Mapped[int] = mapped_column(default=1)
+    __mapper_args__ = compared(version)
     __table_args__ = (UniqueConstraint("firm_id", "code"),)
 
 
@@ -186,6 +216,7 @@ class OptionRow(Base):
     position: Mapped[int]
     data: Mapped[dict[str, Any]]
     version: Mapped[int] = mapped_column(default=1)
+    __mapper_args__ = compared(version)
 
 
 class ProposalRow(Base):
@@ -197,7 +228,12 @@ class ProposalRow(Base):
     visit_id: Mapped[UUID] = mapped_column(ForeignKey("visits.id", ondelete="CASCADE"), index=True)
     position: Mapped[int]
     data: Mapped[dict[str, Any]]
+    request: Mapped[str] = mapped_column(default="")
+    made_by: Mapped[UUID | None]
+    seal: Mapped[str] = mapped_column(default="")
+    seal_key: Mapped[str] = mapped_column(default="")
     version: Mapped[int] = mapped_column(default=1)
+    __mapper_args__ = compared(version)
 
 
 class LinkRow(Base):
@@ -234,14 +270,19 @@ class MailRow(Base):
     text: Mapped[str]
     attachment: Mapped[str]
     simulated: Mapped[bool]
+    request: Mapped[str] = mapped_column(default="")
 
 
 class Audit(Base):
-    """Who changed what, when, and which fields."""
+    """Who changed what, when, and from what to what. Rows are added and never changed: the database refuses it.
+
+    ``before`` and ``after`` are JSON texts of the fields that changed; ``hash`` covers the row and the hash of the
+    firm's row before it (``records/audit.py``).
+    """
 
     __tablename__ = "audit"
     id: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
-    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id"))
     user_id: Mapped[UUID | None]
     who: Mapped[str]
     at: Mapped[datetime]
@@ -249,4 +290,11 @@ class Audit(Base):
     action: Mapped[str]
     version: Mapped[int]
     fields: Mapped[list[Any]]
-    __table_args__ = (Index("audit_by_target", "target", "version"),)
+    before: Mapped[str] = mapped_column(default="")
+    after: Mapped[str] = mapped_column(default="")
+    previous: Mapped[str] = mapped_column(default="")
+    hash: Mapped[str] = mapped_column(default="")
+    __table_args__ = (
+        Index("audit_by_target", "target", "version"),
+        Index("audit_by_firm", "firm_id", "id"),
+    )

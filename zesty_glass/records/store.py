@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from datetime import datetime
+from datetime import datetime, timedelta
 from typing import Any, NamedTuple, TypeVar
 from uuid import UUID
 
@@ -16,13 +16,14 @@ from sqlalchemy import (
     literal_column,
     or_,
     select,
+    text,
     union_all,
+    update,
 )
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Session
 
 from .models import (
-    Attempt,
     Audit,
     DemonstrationRow,
     Firm,
@@ -37,6 +38,7 @@ from .models import (
     ReadingRow,
     SampleRow,
     SignIn,
+    Throttle,
     User,
     VisitRow,
 )
@@ -70,7 +72,9 @@ class NotFound(Exception):
 def find(db: Session, kind: type[Row], firm: UUID, id: UUID, lock: bool = False) -> Row | None:
     """One row of a firm, or None."""
     query = select(kind).where(kind.id == id, kind.firm_id == firm)
-    return db.scalars(query.with_for_update() if lock else query).one_or_none()
+    if lock:
+        query = query.with_for_update().execution_options(populate_existing=True)
+    return db.scalars(query).one_or_none()
 
 
 def get(db: Session, kind: type[Row], firm: UUID, id: UUID, what: str, lock: bool = False) -> Row:
@@ -159,9 +163,9 @@ def next_position(db: Session, kind: type[Part], visit: UUID) -> int:
     )
 
 
-def firm(db: Session, id: UUID) -> Firm:
-    """The firm itself."""
-    return db.get_one(Firm, id)
+def firm(db: Session, id: UUID, lock: bool = False) -> Firm:
+    """The firm itself; locked when it is about to be changed."""
+    return db.get_one(Firm, id, with_for_update=True if lock else None, populate_existing=lock)
 
 
 def home_of(db: Session, firm: UUID, home: UUID) -> tuple[HomeRow, str]:
@@ -213,6 +217,29 @@ def homes(db: Session, firm: UUID, words: str, most: int = 12) -> list[HomeRow]:
     return list(db.scalars(query.order_by(HomeRow.customer["name"].as_string()).limit(most)))
 
 
+def accepted(db: Session, firm: UUID, visits: Iterable[UUID]) -> set[UUID]:
+    """Those of some visits that have an accepted proposal."""
+    query = select(ProposalRow.visit_id).where(
+        ProposalRow.firm_id == firm,
+        ProposalRow.visit_id.in_(list(visits)),
+        ProposalRow.data["state"].as_string() == "accepted",
+    )
+    return set(db.scalars(query))
+
+
+def taken_id(db: Session, kind: type[Any], id: UUID) -> bool:
+    """Whether an id is in use, in whatever firm."""
+    return db.scalar(select(kind.id).where(kind.id == id)) is not None
+
+
+def any_taken(db: Session, ids: Iterable[UUID]) -> bool:
+    """Whether any of some ids is in use by a visit or a part of one, in whatever firm."""
+    listed = list(ids)
+    kinds = (VisitRow, SampleRow, ReadingRow, OptionRow, ProposalRow, *_PARTS[2:])
+    found = union_all(*(select(k.id).where(k.id.in_(listed)) for k in kinds)).limit(1)
+    return db.execute(found).first() is not None
+
+
 def counts(db: Session, kind: type[Part], visits: Iterable[UUID]) -> dict[UUID, int]:
     """How many samples, readings, options or proposals each visit has."""
     query = (
@@ -223,20 +250,27 @@ def counts(db: Session, kind: type[Part], visits: Iterable[UUID]) -> dict[UUID, 
     return {v: n for v, n in db.execute(query).all()}
 
 
-def instruments(db: Session, firm: UUID) -> list[InstrumentRow]:
-    """Kits of the firm."""
-    return list(
-        db.scalars(
-            select(InstrumentRow)
-            .where(InstrumentRow.firm_id == firm)
-            .order_by(InstrumentRow.position)
-        )
-    )
+def instruments(db: Session, firm: UUID, lock: bool = False) -> list[InstrumentRow]:
+    """Kits of the firm; locked when one is about to be changed."""
+    query = select(InstrumentRow).where(InstrumentRow.firm_id == firm)
+    if lock:
+        query = query.with_for_update().execution_options(populate_existing=True)
+    return list(db.scalars(query.order_by(InstrumentRow.position)))
 
 
-def items(db: Session, firm: UUID, codes: Iterable[str] | None = None) -> list[ItemRow]:
-    """Catalogue items of the firm; only ``codes`` when given."""
+def instrument(db: Session, firm: UUID, key: str) -> InstrumentRow | None:
+    """A kit of the firm by its key, or None."""
+    query = select(InstrumentRow).where(InstrumentRow.firm_id == firm, InstrumentRow.key == key)
+    return db.scalars(query).one_or_none()
+
+
+def items(
+    db: Session, firm: UUID, codes: Iterable[str] | None = None, lock: bool = False
+) -> list[ItemRow]:
+    """Catalogue items of the firm; only ``codes`` when given; locked when they are about to be changed."""
     query = select(ItemRow).where(ItemRow.firm_id == firm).order_by(ItemRow.code)
+    if lock:
+        query = query.with_for_update().execution_options(populate_existing=True)
     if codes is not None:
         query = query.where(ItemRow.code.in_(list(codes)))
     return list(db.scalars(query))
@@ -265,14 +299,31 @@ def user_by_email(db: Session, email: str) -> User | None:
     ).one_or_none()
 
 
-def signed_in(db: Session, token_hash: str, now: datetime) -> User | None:
-    """Who holds a session that has not ended."""
+def signed_in(db: Session, token_hash: str, now: datetime, idle: timedelta) -> SignIn | None:
+    """A session that has neither ended nor been idle for too long, of somebody who is still active."""
     query = (
-        select(User)
-        .join(SignIn, SignIn.user_id == User.id)
-        .where(SignIn.token_hash == token_hash, SignIn.expires_at > now, User.active)
+        select(SignIn)
+        .join(User, SignIn.user_id == User.id)
+        .where(
+            SignIn.token_hash == token_hash,
+            SignIn.expires_at > now,
+            SignIn.seen_at > now - idle,
+            User.active,
+        )
     )
     return db.scalars(query).one_or_none()
+
+
+def user(db: Session, id: UUID) -> User:
+    """A user."""
+    return db.get_one(User, id)
+
+
+def sign_ins(db: Session, user: UUID) -> list[SignIn]:
+    """A user's sessions, the latest first."""
+    return list(
+        db.scalars(select(SignIn).where(SignIn.user_id == user).order_by(SignIn.created_at.desc()))
+    )
 
 
 def sign_out(db: Session, token_hash: str) -> None:
@@ -280,20 +331,42 @@ def sign_out(db: Session, token_hash: str) -> None:
     db.execute(delete(SignIn).where(SignIn.token_hash == token_hash))
 
 
-def failed_attempts(db: Session, key: str, since: datetime) -> int:
-    """Failed sign-ins with a key since a time."""
-    return int(
-        db.scalar(
-            select(func.count()).select_from(Attempt).where(Attempt.key == key, Attempt.at > since)
-        )
-        or 0
+def end_sign_in(db: Session, user: UUID, id: UUID) -> None:
+    """End one of a user's sessions; one that is gone already is no error."""
+    db.execute(delete(SignIn).where(SignIn.user_id == user, SignIn.id == id))
+
+
+def admitted(db: Session, key: str, now: datetime, most: int, forget: timedelta) -> int | None:
+    """Count one more try under a key, in one statement; None when it comes too soon.
+
+    ``most`` tries are free; each one after them waits twice as long as the one before, a quarter of an hour at most.
+    Tries are forgotten when none came for ``forget``.
+    """
+    said = text(
+        """
+        insert into throttles as t (key, count, since, last) values (:key, 1, :now, :now)
+        on conflict (key) do update set
+          count = case when t.last < :old then 1 else t.count + 1 end,
+          since = case when t.last < :old then :now else t.since end,
+          last = :now
+        where t.last < :old or t.count < :most
+          or t.last + least(900, power(2, least(t.count - :most, 12))) * interval '1 second' <= :now
+        returning count
+        """
     )
+    found: int | None = db.scalar(said, {"key": key, "now": now, "old": now - forget, "most": most})
+    return found
 
 
-def attempt(db: Session, key: str, at: datetime, forget_before: datetime) -> None:
-    """Count one attempt with a key, and forget those that are too old to count."""
-    db.execute(delete(Attempt).where(Attempt.key == key, Attempt.at < forget_before))
-    db.add(Attempt(key=key, at=at))
+def forget_tries(db: Session, key: str) -> None:
+    """Forget what was tried under a key."""
+    db.execute(delete(Throttle).where(Throttle.key == key))
+
+
+def purge(db: Session, now: datetime, idle: timedelta) -> None:
+    """Remove sessions that have ended and tries that no longer count."""
+    db.execute(delete(SignIn).where(or_(SignIn.expires_at < now, SignIn.seen_at < now - idle)))
+    db.execute(delete(Throttle).where(Throttle.last < now - timedelta(days=1)))
 
 
 def links(db: Session, firm: UUID, proposal: UUID) -> list[LinkRow]:
@@ -329,9 +402,58 @@ def mails(db: Session, firm: UUID, most: int = 100) -> list[MailRow]:
     )
 
 
-def forget_attempts(db: Session, key: str) -> None:
-    """Forget failed sign-ins after one that worked."""
-    db.execute(delete(Attempt).where(Attempt.key == key))
+def mails_of(db: Session, firm: UUID, proposal: UUID) -> list[MailRow]:
+    """Messages about a proposal."""
+    query = select(MailRow).where(MailRow.firm_id == firm, MailRow.proposal_id == proposal)
+    return list(db.scalars(query.order_by(MailRow.at)))
+
+
+def erase_mails_and_links(
+    db: Session, firm: UUID, proposal: UUID, at: datetime, instead: str
+) -> None:
+    """Take addresses and texts out of a proposal's messages, and make its links worthless."""
+    db.execute(
+        update(MailRow)
+        .where(MailRow.firm_id == firm, MailRow.proposal_id == proposal)
+        .values(to=instead, text=instead, subject=instead)
+    )
+    db.execute(
+        update(LinkRow)
+        .where(
+            LinkRow.firm_id == firm, LinkRow.proposal_id == proposal, LinkRow.revoked_at.is_(None)
+        )
+        .values(revoked_at=at)
+    )
+
+
+def blank_notes(db: Session, firm: UUID, visit: UUID, instead: str) -> None:
+    """Take free words out of a visit's readings, glasses, lines and tastings."""
+    kinds: tuple[Any, ...] = (SampleRow, ReadingRow, OptionRow, DemonstrationRow)
+    for kind in kinds:
+        for row in of_visit(db, kind, firm, visit):
+            after = {**row.data, **({"note": ""} if "note" in row.data else {})}
+            body = after.get("body")
+            if isinstance(body, dict) and isinstance(body.get("tasters"), list):
+                named = [{**t, "name": f"{n}"} for n, t in enumerate(body["tasters"], 1)]
+                after["body"] = {**body, "tasters": named}
+            if isinstance(row, ReadingRow):
+                row.struck_because = instead if row.struck_because else ""
+            if after != row.data:
+                row.data = after
+                if not isinstance(row, ReadingRow):
+                    row.version += 1
+
+
+def homes_last_seen_before(db: Session, firm: UUID, at: datetime, erased: str) -> list[UUID]:
+    """Homes of people who are still named, whose last visit was before a time."""
+    query = (
+        select(HomeRow.id)
+        .join(VisitRow, VisitRow.home_id == HomeRow.id)
+        .where(HomeRow.firm_id == firm, HomeRow.customer["name"].as_string() != erased)
+        .group_by(HomeRow.id)
+        .having(func.max(VisitRow.started_at) < at)
+    )
+    return list(db.scalars(query))
 
 
 def changes_since(db: Session, target: UUID, version: int) -> tuple[list[str], str]:

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+import json
+import time
 from dataclasses import dataclass
+from pathlib import Path
 from uuid import UUID, uuid4
 
 from sqlalchemy.orm import Session
@@ -17,11 +20,14 @@ from ..core.treating.measured import measured_here
 from ..core.treating.search import Progress
 from ..core.treating.what_if import WhatIf, what_ifs
 from ..core.visit import Visit
-from ..documents.codec import load, plain
+from ..documents.codec import load, plain, to_json
 from ..records import store
 from ..records.models import ItemRow
 from . import visiting
-from .person import Person, changed, changed_fields, manager_only, note
+from .keeping import change, note
+from .person import Person, manager_only
+
+TOLD_EVERY_S = 0.05
 
 
 def on_sale(db: Session, who: Person) -> dict[str, Item]:
@@ -37,7 +43,7 @@ def preview(db: Session, who: Person, data: bytes) -> files.CataloguePreview:
 def bring_in(db: Session, who: Person, data: bytes) -> files.CataloguePreview:
     """Store every item of a file, or none when a row has an error; managers only. Twice is once."""
     manager_only(who)
-    rows = {r.code: r for r in store.items(db, who.firm_id)}
+    rows = {r.code: r for r in store.items(db, who.firm_id, lock=True)}
     seen, items = files.read(data, {c: load(Item, r.data) for c, r in rows.items()})
     if not seen.good:
         first = next(r for r in seen.rows if r.change == "error")
@@ -59,11 +65,9 @@ def bring_in(db: Session, who: Person, data: bytes) -> files.CataloguePreview:
                 retired=False,
             )
             db.add(row)
-            note(db, who, row.id, "added", 1, [])
-        elif row.data != after or row.retired:
-            touched = changed_fields(row.data, after)
-            row.data, row.retired = after, False
-            changed(db, who, row, "changed", touched)
+            note(db, who, row.id, "added", 1, [], None, after)
+        else:
+            change(db, who, row, {"data": after, "retired": False})
     db.flush()
     return seen
 
@@ -122,6 +126,22 @@ class Question:
             v.horizon,
             measured,
         )
+
+
+def suggest_json(asked: Question, progress: str | None = None) -> bytes:
+    """The search's answer as JSON; how far it is goes as one line of JSON into the file ``progress``."""
+    if progress is None:
+        return to_json(asked.suggest())
+    waiting, last = Path(progress + ".new"), [0.0]
+
+    def told(what: str, done: int, of: int) -> None:
+        if time.monotonic() - last[0] < TOLD_EVERY_S:
+            return
+        last[0] = time.monotonic()
+        waiting.write_text(json.dumps({"what": what, "done": done, "of": of}) + "\n")
+        waiting.replace(progress)
+
+    return to_json(asked.suggest(told))
 
 
 def question(db: Session, who: Person, visit_id: UUID) -> Question:

@@ -19,7 +19,7 @@ from ..documents.codec import load, plain
 from ..records import store
 from ..records.models import DemonstrationRow
 from . import visiting
-from .keeping import keep_part
+from .keeping import keep_part, request_of, same_id, same_request
 from .person import Person, now
 
 
@@ -67,7 +67,8 @@ def keep(
     db: Session, who: Person, visit_id: UUID, made: Demonstration, version: int | None
 ) -> DemonstrationRow:
     """Keep a demonstration, or what was added to it. Sent twice with one id it is one demonstration."""
-    row = visiting.get(db, who, visit_id)
+    row = visiting.get(db, who, visit_id, lock=True)
+    made = replace(made, by=who.name)
     if made.made_at > now() + timedelta(minutes=5):
         raise RuleError(
             "demonstration.future",
@@ -76,7 +77,7 @@ def keep(
             "Check the clock.",
         )
     visit, _ = visiting.document(db, who, row, snapshots=False)
-    have = store.find(db, DemonstrationRow, who.firm_id, UUID(made.id), lock=True)
+    have = store.find(db, DemonstrationRow, who.firm_id, same_id(made.id), lock=True)
     if have is not None and have.visit_id != visit_id:
         raise store.NotFound("demonstration")
     data = plain(made)
@@ -85,7 +86,15 @@ def keep(
     _check_tasting(None if have is None else load(Demonstration, have.data), made)
     _refuse(visit, made)
     return keep_part(
-        db, who, DemonstrationRow, visit_id, UUID(made.id), data, version, "demonstration", "shown"
+        db,
+        who,
+        DemonstrationRow,
+        visit_id,
+        same_id(made.id),
+        data,
+        version,
+        "demonstration",
+        "shown",
     )
 
 
@@ -99,14 +108,18 @@ def start_tasting(
     sanitised: tuple[str, ...],
 ) -> DemonstrationRow:
     """Draw codes and orders for a tasting; water that may not be tasted is refused. Twice with one id is one tasting."""
-    row = visiting.get(db, who, visit_id)
+    row = visiting.get(db, who, visit_id, lock=True)
+    asked = request_of(samples, tasters, sanitised)
     have = store.find(db, DemonstrationRow, who.firm_id, id)
     if have is not None:
+        if have.visit_id != visit_id:
+            raise store.NotFound("tasting")
+        same_request(have.request, asked, "tasting")
         return have
     body = replace(blind.draw(samples, tasters, random.SystemRandom()), sanitised=sanitised)
     made = Demonstration(id=str(id), made_at=now(), by=who.name, body=body)
     visit, _ = visiting.document(db, who, row, snapshots=False)
     _refuse(visit, made)
     return keep_part(
-        db, who, DemonstrationRow, visit_id, id, plain(made), None, "demonstration", "shown"
+        db, who, DemonstrationRow, visit_id, id, plain(made), None, "demonstration", "shown", asked
     )

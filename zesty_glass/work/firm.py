@@ -14,13 +14,17 @@ from ..core.testing.instruments import Instrument
 from ..documents.codec import load, plain
 from ..records import store
 from ..records.models import Firm, InstrumentRow
-from .person import Person, changed, changed_fields, expect, manager_only, note
+from . import keeping
+from .keeping import expect, note
+from .person import Person, manager_only
+
+MOST_KITS = 500
 
 
 def change(db: Session, who: Person, version: int, settings: Settings, rules: Rules) -> Firm:
     """Change settings and rules; the rules' own version grows when they change."""
     manager_only(who)
-    firm = store.firm(db, who.firm_id)
+    firm = store.firm(db, who.firm_id, lock=True)
     expect(db, "firm", firm, version)
     for i, x in enumerate(rules.limits):
         analyte(x.analyte)
@@ -38,21 +42,19 @@ def change(db: Session, who: Person, version: int, settings: Settings, rules: Ru
         rules = replace(rules, version=old.version + 1)
     else:
         rules = old
-    after = {"settings": plain(settings), "rules": plain(rules)}
-    touched = changed_fields({"settings": firm.settings, "rules": firm.rules}, after)
-    if touched:
-        firm.settings, firm.rules = after["settings"], after["rules"]
-        changed(db, who, firm, "changed", touched)
+    keeping.change(db, who, firm, {"settings": plain(settings), "rules": plain(rules)})
     return firm
 
 
 def put_kit(db: Session, who: Person, kit: Instrument, version: int | None) -> InstrumentRow:
     """Add or change a kit; readings made with it keep it as it was that day."""
     manager_only(who)
-    rows = store.instruments(db, who.firm_id)
+    rows = store.instruments(db, who.firm_id, lock=True)
     row = next((r for r in rows if r.key == kit.id), None)
     data = plain(kit)
     if row is None:
+        if len(rows) >= MOST_KITS:
+            raise RuleError("kits.many", f"{MOST_KITS} kits are enough.", "id", "Change one.")
         row = InstrumentRow(
             id=uuid4(),
             firm_id=who.firm_id,
@@ -62,11 +64,9 @@ def put_kit(db: Session, who: Person, kit: Instrument, version: int | None) -> I
             version=1,
         )
         db.add(row)
-        note(db, who, row.id, "added", 1, [])
+        note(db, who, row.id, "added", 1, [], None, data)
     elif row.data != data:
         expect(db, "kit", row, version or 0)
-        touched = changed_fields(row.data, data)
-        row.data = data
-        changed(db, who, row, "changed", touched)
+        keeping.change(db, who, row, {"data": data})
     db.flush()
     return row

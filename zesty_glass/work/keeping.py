@@ -1,17 +1,135 @@
-"""Keep a part of a visit: drawn once, changed on top of a version, each change written to the audit trail."""
+"""The one way anything editable is kept: locked, compared with the version it was changed from, and written to the audit.
+
+A row that is about to be changed is read with a lock, so that of two writers at the same moment the second waits, sees
+what the first one wrote, and is told what changed. Should a writer ever forget the lock, the version stands in the
+UPDATE itself (``records/models.py``) and finds no row.
+"""
 
 from __future__ import annotations
 
+import hashlib
+import json
+from collections.abc import Iterable
 from typing import Any, TypeVar
 from uuid import UUID
 
 from sqlalchemy.orm import Session
 
-from ..records import store
-from ..records.models import DemonstrationRow, LabSampleRow, OptionRow
-from .person import Person, changed, changed_fields, expect, note
+from ..core.errors import RuleError
+from ..records import audit, store
+from ..records.models import Audit, DemonstrationRow, LabSampleRow, OptionRow, SampleRow
+from .person import Conflict, Person, changed_fields, now
 
-Kept = TypeVar("Kept", LabSampleRow, OptionRow, DemonstrationRow)
+Kept = TypeVar("Kept", LabSampleRow, OptionRow, DemonstrationRow, SampleRow)
+
+#: fields of which the audit keeps that they changed, and not what they said
+_PERSONAL = ("customer", "care", "signature", "complaints", "note", "home")
+#: more than this of one value is cut in the audit [characters]
+_MOST_SAID = 4000
+
+
+def request_of(*said: Any) -> str:
+    """A digest of what was asked for, so that a repeat under one id is told from something else."""
+    return hashlib.sha256(
+        json.dumps(said, sort_keys=True, default=str, ensure_ascii=True).encode()
+    ).hexdigest()
+
+
+def same_request(kept: str, asked: str, thing: str) -> None:
+    """RuleError when an id that was used already comes again with other content."""
+    if kept and kept != asked:
+        raise RuleError(
+            "request.other",
+            f"This {thing} was kept already, and was another one.",
+            "id",
+            "Nothing was overwritten. Open it to look, or send yours under a new id.",
+        )
+
+
+def same_id(id: str, where: str = "id") -> UUID:
+    """An identifier as UUID; RuleError when it is none."""
+    try:
+        return UUID(id)
+    except ValueError:
+        raise RuleError(
+            "id.form",
+            "This is no identifier.",
+            where,
+            "An identifier is a UUID, as in 2b1f0c9e-8a51-4d0b-9a37-5c1d2e3f4a5b.",
+        ) from None
+
+
+def _told(values: dict[str, Any], fields: Iterable[str]) -> str:
+    """The values of changed fields as JSON; personal ones are named and not told."""
+    out: dict[str, Any] = {}
+    for path in fields:
+        if path.split(".")[0] in _PERSONAL or path.endswith(_PERSONAL):
+            out[path] = "(personal, not kept here)"
+            continue
+        value: Any = values
+        for key in path.split("."):
+            value = value.get(key) if isinstance(value, dict) else None
+        text = json.dumps(value, ensure_ascii=False, default=str)
+        out[path] = value if len(text) <= _MOST_SAID else text[:_MOST_SAID] + " …"
+    return json.dumps(out, ensure_ascii=False, default=str) if out else ""
+
+
+def note(
+    db: Session,
+    who: Person,
+    target: UUID,
+    action: str,
+    version: int,
+    fields: list[str],
+    before: dict[str, Any] | None = None,
+    after: dict[str, Any] | None = None,
+) -> None:
+    """A line of the audit trail, with the values of the fields that changed."""
+    row = Audit(
+        firm_id=who.firm_id,
+        user_id=who.id,
+        who=who.name,
+        at=now(),
+        target=target,
+        action=action,
+        version=version,
+        fields=fields,
+        before=_told(before or {}, fields),
+        after=_told(after or {}, fields if fields else list(after or {})),
+    )
+    audit.append(db, row)
+
+
+def expect(db: Session, what: str, row: Any, version: int) -> None:
+    """Refuse a change that was made on an older version, saying what changed since."""
+    if row.version != version:
+        fields, by = store.changes_since(db, row.id, version)
+        raise Conflict(what, fields, by, row.version)
+
+
+def change(
+    db: Session, who: Person, row: Any, after: dict[str, Any], action: str = "changed"
+) -> list[str]:
+    """Set attributes of a locked row, count its version up and write the audit line; nothing when all is as it was."""
+    before = {name: getattr(row, name) for name in after}
+    touched = changed_fields(before, after)
+    if not touched:
+        return []
+    for name, value in after.items():
+        setattr(row, name, value)
+    row.version += 1
+    named = [t.removeprefix("data.") for t in touched]
+    flat_before, flat_after = (
+        (before["data"], after["data"]) if set(after) == {"data"} else (before, after)
+    )
+    note(db, who, row.id, action, row.version, named, flat_before, flat_after)
+    return named
+
+
+def remove(db: Session, who: Person, row: Any, action: str = "removed") -> None:
+    """Take a locked row away; the audit keeps what it said."""
+    note(db, who, row.id, action, row.version, [], None, {"was": row.data})
+    db.delete(row)
 
 
 def keep_part(
@@ -24,8 +142,9 @@ def keep_part(
     version: int | None,
     what: str,
     made: str,
+    request: str = "",
 ) -> Kept:
-    """Add or change a part; the same data again changes nothing.
+    """Add or change a part of a visit that is locked; the same data again changes nothing.
 
     Args:
         what: its name in messages; made: the word of the audit trail when it is new.
@@ -43,14 +162,14 @@ def keep_part(
             data=data,
             version=1,
         )
+        if isinstance(row, DemonstrationRow):
+            row.request = request
         db.add(row)
-        note(db, who, id, made, 1, [])
+        note(db, who, id, made, 1, [], None, data)
     elif row.visit_id != visit_id:
         raise store.NotFound(what)
     elif row.data != data:
         expect(db, what, row, version or 0)
-        touched = changed_fields(row.data, data)
-        row.data = data
-        changed(db, who, row, "changed", touched)
+        change(db, who, row, {"data": data})
     db.flush()
     return row

@@ -16,15 +16,15 @@ from ..documents.codec import plain
 from ..records import store
 from ..records.models import LabSampleRow, ReadingRow, SampleRow
 from . import visiting
-from .keeping import keep_part
-from .person import Person, note, now
+from .keeping import keep_part, note, same_id
+from .person import Person, now
 
 
 def put(
     db: Session, who: Person, visit_id: UUID, bottle: LabSample, version: int | None
 ) -> LabSampleRow:
     """Write a bottle down or move its chain on. Sent twice with one id it is one bottle."""
-    visiting.get(db, who, visit_id)
+    visiting.get(db, who, visit_id, lock=True)
     late = now() + timedelta(minutes=5)
     for name in ("drawn_at", "handed_at", "received_at", "reported_at"):
         at: datetime | None = getattr(bottle, name)
@@ -32,7 +32,7 @@ def put(
             raise RuleError(
                 "lab.future", "A time of the chain lies in the future.", name, "Check the clock."
             )
-    sample = store.get(db, SampleRow, who.firm_id, UUID(bottle.sample), "sample")
+    sample = store.get(db, SampleRow, who.firm_id, same_id(bottle.sample, "sample"), "sample")
     if sample.visit_id != visit_id:
         raise store.NotFound("sample")
     if bottle.kind == "radon" and sample.data.get("treated"):
@@ -47,7 +47,7 @@ def put(
         who,
         LabSampleRow,
         visit_id,
-        UUID(bottle.id),
+        same_id(bottle.id),
         plain(bottle),
         version,
         "laboratory sample",
@@ -59,7 +59,7 @@ def bring_results(
     db: Session, who: Person, visit_id: UUID, sample_id: UUID, data: bytes, made_at: datetime
 ) -> lab_csv.LabPreview:
     """Store every result of a file as a reading of a sample, or none when a row has an error. Twice is once."""
-    visiting.get(db, who, visit_id)
+    visiting.get(db, who, visit_id, lock=True)
     sample = store.get(db, SampleRow, who.firm_id, sample_id, "sample")
     if sample.visit_id != visit_id:
         raise store.NotFound("sample")
@@ -101,6 +101,7 @@ def bring_results(
                 data=plain(reading),
                 struck_at=None,
                 struck_because="",
+                kept_at=now(),
             )
         )
         position += 1

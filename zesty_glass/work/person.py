@@ -7,11 +7,6 @@ from datetime import UTC, datetime
 from typing import Any
 from uuid import UUID
 
-from sqlalchemy.orm import Session
-
-from ..records import store
-from ..records.models import Audit
-
 
 @dataclass(frozen=True, slots=True)
 class Person:
@@ -22,6 +17,8 @@ class Person:
     name: str
     role: str
     email: str = ""
+    session: UUID | None = None
+    proved_at: datetime | None = None
 
 
 class Forbidden(Exception):
@@ -47,24 +44,6 @@ def manager_only(who: Person) -> None:
         raise Forbidden("Only a manager of the firm may do this.")
 
 
-def note(
-    db: Session, who: Person, target: UUID, action: str, version: int, fields: list[str]
-) -> None:
-    """A line of the audit trail."""
-    db.add(
-        Audit(
-            firm_id=who.firm_id,
-            user_id=who.id,
-            who=who.name,
-            at=now(),
-            target=target,
-            action=action,
-            version=version,
-            fields=fields,
-        )
-    )
-
-
 def changed_fields(before: dict[str, Any], after: dict[str, Any], prefix: str = "") -> list[str]:
     """Names of fields that differ, one level into nested ones."""
     out = []
@@ -77,16 +56,3 @@ def changed_fields(before: dict[str, Any], after: dict[str, Any], prefix: str = 
                 else [prefix + key]
             )
     return out
-
-
-def expect(db: Session, what: str, row: Any, version: int) -> None:
-    """Refuse a change that was made on an older version, saying what changed since."""
-    if row.version != version:
-        fields, by = store.changes_since(db, row.id, version)
-        raise Conflict(what, fields, by, row.version)
-
-
-def changed(db: Session, who: Person, row: Any, action: str, fields: list[str]) -> None:
-    """Count the version up and write the audit line."""
-    row.version += 1
-    note(db, who, row.id, action, row.version, fields)

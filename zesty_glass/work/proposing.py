@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from datetime import timedelta
-from typing import Any, Literal
+from datetime import datetime, timedelta
+from typing import Any, Literal, NamedTuple
 from uuid import UUID
 
 from sqlalchemy.orm import Session
@@ -16,14 +16,16 @@ from ..core.proposing.revision import Difference, differences
 from ..documents.codec import load, load_json, plain, to_json
 from ..records import store
 from ..records.models import ProposalRow
-from . import visiting
-from .person import Person, changed, expect, note, now
+from . import keeping, seals, visiting
+from .keeping import expect, note, request_of, same_request
+from .mending import worked
+from .person import Person, now
 
 
 def draft(db: Session, who: Person, visit_id: UUID, recommended: str) -> str:
     """The tool's first draft of the reasons for an option."""
     visit, _ = visiting.document(db, who, visiting.get(db, who, visit_id))
-    return draft_reasons(assess(visit), recommended)
+    return worked(visit, lambda v: draft_reasons(assess(v), recommended))
 
 
 def make(
@@ -39,14 +41,18 @@ def make(
 
     A visit's later proposals are further revisions of the first one's number.
     """
+    row = visiting.get(db, who, visit_id, lock=True)
+    asked = request_of(visit_id, recommended, reasons, None if plan is None else plain(plan))
     have = store.find(db, ProposalRow, who.firm_id, id)
     if have is not None:
         if have.visit_id != visit_id:
             raise store.NotFound("visit")
+        same_request(have.request, asked, "proposal")
         return have
-    row = visiting.get(db, who, visit_id, lock=True)
-    earlier = store.of_visit(db, ProposalRow, who.firm_id, visit_id)
-    if earlier and earlier[-1].data["state"] == "draft":
+    every = store.of_visit(db, ProposalRow, who.firm_id, visit_id)
+    earlier = [p for p in every if p.data["state"] != "brought_in"]
+    if earlier and earlier[-1].data["state"] == "draft" and earlier[-1].made_by == who.id:
+        keeping.note(db, who, earlier[-1].id, "draft replaced", earlier[-1].version, [])
         db.delete(earlier[-1])
         earlier = earlier[:-1]
         db.flush()
@@ -55,15 +61,18 @@ def make(
     number = earlier[0].data["number"] if earlier else f"{at:%y%m%d}-{str(visit_id)[:4].upper()}"
     revision = max((p.data["revision"] for p in earlier), default=0) + 1
     valid = (at + timedelta(days=visit.settings.valid_days)).date()
-    offer = make_offer(
+    offer = worked(
         visit,
-        number=number,
-        revision=revision,
-        created_at=at,
-        valid_until=valid,
-        recommended=recommended,
-        reasons=reasons,
-        plan=plan,
+        lambda v: make_offer(
+            v,
+            number=number,
+            revision=revision,
+            created_at=at,
+            valid_until=valid,
+            recommended=recommended,
+            reasons=reasons,
+            plan=plan,
+        ),
     )
     snapshot = to_json(offer, Offer).decode()
     proposal = Proposal(
@@ -86,12 +95,13 @@ def make(
         position=store.next_position(db, ProposalRow, visit_id),
         data=plain(proposal),
         version=1,
+        request=asked,
+        made_by=who.id,
     )
+    seals.set_on(db, made)
     db.add(made)
-    if row.recommended != recommended:
-        row.recommended = recommended
-        changed(db, who, row, "changed", ["recommended"])
-    note(db, who, id, "written", 1, [])
+    keeping.change(db, who, row, {"recommended": recommended})
+    note(db, who, id, "written", 1, [], None, {"digest": proposal.digest})
     db.flush()
     return made
 
@@ -103,18 +113,20 @@ def get(db: Session, who: Person, id: UUID, lock: bool = False) -> ProposalRow:
     return row
 
 
-def opened(row: ProposalRow) -> tuple[Proposal, Offer]:
-    """A proposal with its frozen offer; RuleError when the snapshot is not what was signed or written."""
+class Opened(NamedTuple):
+    """A proposal with its frozen offer, and how its seal stands: good, broken, or none."""
+
+    proposal: Proposal
+    offer: Offer
+    seal: seals.Standing
+
+
+def opened(db: Session, row: ProposalRow) -> Opened:
+    """A proposal as it was written; RuleError when its snapshot cannot be read at all."""
     proposal: Proposal = load(Proposal, row.data)
-    if digest(proposal.snapshot) != proposal.digest:
-        raise RuleError(
-            "proposal.digest",
-            "This proposal’s snapshot does not match its digest.",
-            "proposal",
-            "Restore it from a backup.",
-        )
-    offer: Offer = load_json(Offer, proposal.snapshot)
-    return proposal, offer
+    offer: Offer = load_json(Offer, proposal.snapshot, "snapshot")
+    standing = seals.standing(db, row)
+    return Opened(proposal, offer, standing)
 
 
 def decide(
@@ -128,57 +140,67 @@ def decide(
 ) -> ProposalRow:
     """Move a proposal on. Accepting records name, time, drawn signature and digest, and freezes it."""
     row = get(db, who, id, lock=True)
-    data: dict[str, Any] = dict(row.data)
-    if data["state"] == to == "presented":
+    if row.data["state"] == to == "presented":
         return row
     expect(db, "proposal", row, version)
-    proposal, _ = opened(row)
+    proposal, _, seal = opened(db, row)
+    if seal == "broken":
+        raise RuleError(
+            "proposal.seal",
+            "This proposal was changed outside of the program: its seal does not fit.",
+            "proposal",
+            "Do not sign it. Write the next revision, and have the database looked at.",
+        )
     at = now()
+    to_state: str = to
     if proposal.state == "presented" and at.date() > proposal.valid_until and to != "accepted":
         to_state = "expired"
     else:
-        to_state = to
         move(proposal.state, to, at.date(), proposal.valid_until)
+    data: dict[str, Any] = dict(row.data)
     if to_state == "accepted":
-        if len(name.strip()) < 2:
-            raise RuleError(
-                "signature.name",
-                "An acceptance needs the full name.",
-                "name",
-                "Let the customer write it.",
-            )
-        if not path.startswith("M") or len(path) > 60_000 or len(path) < 12:
-            raise RuleError(
-                "signature.path",
-                "An acceptance needs a drawn signature.",
-                "path",
-                "Let the customer sign on the screen.",
-            )
-        if set(path) - set("ML0123456789.,- "):
-            raise RuleError(
-                "signature.path",
-                "The drawn signature could not be read.",
-                "path",
-                "Clear it and sign again.",
-            )
-        data["signature"] = plain(
-            Signature(name=name.strip(), at=at, path=path, digest=proposal.digest)
-        )
+        data["signature"] = plain(_signature(name, path, at, proposal.digest))
     stamp = at.isoformat().replace("+00:00", "Z")
     data["state"] = to_state
     data["presented_at" if to_state == "presented" else "decided_at"] = stamp
-    row.data = data
-    changed(db, who, row, to_state, ["state"])
+    keeping.change(db, who, row, {"data": data}, to_state)
+    seals.set_on(db, row)
     db.flush()
     return row
 
 
+def _signature(name: str, path: str, at: datetime, digest: str) -> Signature:
+    """An acceptance; RuleError without a full name or a drawn signature that can be read."""
+    if len(name.strip()) < 2:
+        raise RuleError(
+            "signature.name",
+            "An acceptance needs the full name.",
+            "name",
+            "Let the customer write it.",
+        )
+    if not path.startswith("M") or len(path) > 60_000 or len(path) < 12:
+        raise RuleError(
+            "signature.path",
+            "An acceptance needs a drawn signature.",
+            "path",
+            "Let the customer sign on the screen.",
+        )
+    if set(path) - set("ML0123456789.,- "):
+        raise RuleError(
+            "signature.path",
+            "The drawn signature could not be read.",
+            "path",
+            "Clear it and sign again.",
+        )
+    return Signature(name=name.strip(), at=at, path=path, digest=digest)
+
+
 def changed_since_the_one_before(
-    row: ProposalRow, every: list[ProposalRow]
+    db: Session, row: ProposalRow, every: list[ProposalRow]
 ) -> tuple[Difference, ...]:
     """What changed between a revision and the one before it; empty for the first."""
     earlier = [r for r in every if r.data["revision"] < row.data["revision"]]
     if not earlier:
         return ()
     before = max(earlier, key=lambda r: int(r.data["revision"]))
-    return differences(opened(before)[1], opened(row)[1])
+    return differences(opened(db, before).offer, opened(db, row).offer)

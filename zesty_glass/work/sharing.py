@@ -13,13 +13,13 @@ from sqlalchemy.orm import Session
 from ..core.errors import RuleError
 from ..core.home import Customer
 from ..core.proposing.offer import Offer
-from ..core.proposing.proposal import Proposal
 from ..records import store
 from ..records.models import LinkRow, MailRow, ProposalRow
 from ..standins.mail import Mailer, Message, SimulatedMail
 from . import proposing
-from .person import Person, note, now
-from .signing_in import WINDOW, TooMany, token_hash
+from .keeping import note, request_of, same_request
+from .person import Person, now
+from .signing_in import FORGOTTEN_AFTER, TooMany, place_of, token_hash
 
 LONGEST_DAYS = 90
 MOST_WRONG, MOST_OPENED = (
@@ -46,7 +46,7 @@ def make_link(db: Session, who: Person, proposal: UUID, id: UUID, days: int) -> 
             "days",
             f"Use 1 to {LONGEST_DAYS}.",
         )
-    if any(x.id == id for x in store.links(db, who.firm_id, proposal)):
+    if db.get(LinkRow, id) is not None:
         raise RuleError(
             "link.twice",
             "This link was made already; its address was shown then.",
@@ -93,28 +93,24 @@ def _for_the_customer(offer: Offer) -> Offer:
     return replace(offer, customer=Customer(name=offer.customer.name))
 
 
-def open_link(db: Session, token: str, address: str) -> tuple[Proposal, Offer] | None:
+def open_link(db: Session, token: str, address: str) -> proposing.Opened | None:
     """The proposal behind a token, and nothing else; None when the link is not one of ours, has expired or was revoked: all three look alike from outside.
 
     Raises:
         TooMany: too many tries from this address, or openings of this link.
     """
-    since = now() - WINDOW
-    wrong = f"link-from:{address}"
-    if store.failed_attempts(db, wrong, since) >= MOST_WRONG:
-        raise TooMany
     row = store.link_by_token(db, token_hash(token)) if 20 <= len(token) <= 100 else None
     if row is None or row.revoked_at is not None or row.expires_at <= now():
-        store.attempt(db, wrong, now(), since)
+        wrong = f"link-from:{place_of(address)}"
+        if store.admitted(db, wrong, now(), MOST_WRONG, FORGOTTEN_AFTER) is None:
+            raise TooMany
         return None
-    opened = f"link:{row.id}"
-    if store.failed_attempts(db, opened, since) >= MOST_OPENED:
+    if store.admitted(db, f"link:{row.id}", now(), MOST_OPENED, FORGOTTEN_AFTER) is None:
         raise TooMany
-    store.attempt(db, opened, now(), since)
     row.opened, row.opened_at = row.opened + 1, now()
     shown: ProposalRow = store.get(db, ProposalRow, row.firm_id, row.proposal_id, "proposal")
-    proposal, offer = proposing.opened(shown)
-    return proposal, _for_the_customer(offer)
+    found = proposing.opened(db, shown)
+    return found._replace(offer=_for_the_customer(found.offer))
 
 
 def mail(
@@ -133,10 +129,13 @@ def mail(
     Raises:
         RuleError: no address that can be written to, a draft, or a text that is too long.
     """
+    asked = request_of(proposal, to, text, days)
+    found = proposing.get(db, who, proposal)
     have = db.get(MailRow, id)
     if have is not None:
-        if have.firm_id != who.firm_id:
+        if have.firm_id != who.firm_id or have.proposal_id != proposal:
             raise store.NotFound("message")
+        same_request(have.request, asked, "message")
         return have
     if not _ADDRESS.fullmatch(to.strip()) or len(to) > 200:
         raise RuleError(
@@ -149,7 +148,7 @@ def mail(
         raise RuleError(
             "mail.long", "The text is longer than 5,000 characters.", "text", "Shorten it."
         )
-    _, offer = proposing.opened(proposing.get(db, who, proposal))
+    offer = proposing.opened(db, found).offer
     link, token = make_link(db, who, proposal, uuid4(), days)
     lines = [
         text.strip(),
@@ -173,9 +172,10 @@ def mail(
         by=who.name,
         to=message.to,
         subject=message.subject,
-        text=message.text,
+        text=message.text.replace(token, "(the link, sent and not kept)"),
         attachment=message.attachment,
         simulated=sender.simulated,
+        request=asked,
     )
     db.add(row)
     note(db, who, proposal, "mailed", 0, [])

@@ -6,6 +6,7 @@ import hashlib
 import hmac
 import secrets
 from datetime import timedelta
+from ipaddress import ip_address, ip_network
 from uuid import UUID, uuid4
 
 from argon2 import PasswordHasher
@@ -14,12 +15,15 @@ from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
 from ..records import store
-from ..records.models import Attempt, SignIn, User
+from ..records.models import SignIn, User
 from .person import Person, now
 
-LASTS = timedelta(hours=14)
-WINDOW = timedelta(minutes=15)
-MOST_FAILURES = 8
+LASTS = timedelta(hours=14)  # of a session, however busy
+IDLE = timedelta(hours=4)  # after which a session ends by itself
+SEEN_EVERY = timedelta(minutes=5)
+PROVED_FOR = timedelta(hours=1)  # prices, limits and people ask for the password again after it
+FORGOTTEN_AFTER = timedelta(hours=1)
+MOST_FAILURES = 8  # tries that need not wait, for one account from one address
 _hasher = PasswordHasher()
 _NOBODY = _hasher.hash("nobody has this password")
 
@@ -57,48 +61,102 @@ def forgery_token(secret: str, token: str) -> str:
     return hmac.new(secret.encode(), token_hash(token).encode(), hashlib.sha256).hexdigest()
 
 
-def person(user: User) -> Person:
-    """A user as the acting person."""
+def person(user: User, session: SignIn) -> Person:
+    """A user as the acting person, through a session."""
     return Person(
-        id=user.id, firm_id=user.firm_id, name=user.name, role=user.role, email=user.email
+        id=user.id,
+        firm_id=user.firm_id,
+        name=user.name,
+        role=user.role,
+        email=user.email,
+        session=session.id,
+        proved_at=session.proved_at,
     )
 
 
-def sign_in(db: Session, email: str, password: str, address: str) -> tuple[str, Person] | None:
-    """A new session's token and its person; None when address or password is wrong. TooMany after too many failures."""
-    keys = (f"email:{email.strip().lower()}", f"from:{address}")
-    since = now() - WINDOW
-    if (
-        store.failed_attempts(db, keys[0], since) >= MOST_FAILURES
-        or store.failed_attempts(db, keys[1], since) >= 5 * MOST_FAILURES
-    ):
-        raise TooMany
-    user = store.user_by_email(db, email)
+def place_of(address: str) -> str:
+    """Where a request comes from: an address, or the network of 64 bits that one household has in version 6."""
+    try:
+        known = ip_address(address)
+    except ValueError:
+        return "unknown"
+    if known.version == 6:
+        return str(ip_network((known, 64), strict=False))
+    return str(known)
+
+
+def _keys(email: str, address: str) -> tuple[str, str]:
+    return (
+        f"who:{email.strip().lower()[:200]} from:{place_of(address)}",
+        f"from:{place_of(address)}",
+    )
+
+
+def admit(db: Session, email: str, address: str) -> None:
+    """Count a try to sign in, in a transaction of its own; it counts whatever becomes of it.
+
+    A stranger who guesses slows down only their own address: the person signs in from theirs.
+
+    Raises:
+        TooMany: the try comes too soon after too many others.
+    """
+    pair, place = _keys(email, address)
+    for key, most in ((pair, MOST_FAILURES), (place, 5 * MOST_FAILURES)):
+        if store.admitted(db, key, now(), most, FORGOTTEN_AFTER) is None:
+            raise TooMany
+
+
+def _right(user: User | None, password: str) -> bool:
     try:
         _hasher.verify(user.password_hash if user else _NOBODY, password[:200])
-        good = user is not None
     except (VerifyMismatchError, InvalidHashError):
-        good = False
-    if user is None or not good:
-        db.add_all(Attempt(key=k, at=now()) for k in keys)
+        return False
+    return user is not None
+
+
+def sign_in(
+    db: Session, email: str, password: str, address: str, device: str = ""
+) -> tuple[str, Person] | None:
+    """A new session's token and its person; None when address or password is wrong. ``admit`` comes first."""
+    user = store.user_by_email(db, email)
+    if not _right(user, password) or user is None:
         return None
-    store.forget_attempts(db, keys[0])
+    store.forget_tries(db, _keys(email, address)[0])
+    store.purge(db, now(), IDLE)
     token = secrets.token_urlsafe(32)
-    db.add(
-        SignIn(
-            token_hash=token_hash(token),
-            user_id=user.id,
-            created_at=now(),
-            expires_at=now() + LASTS,
-        )
+    made = SignIn(
+        token_hash=token_hash(token),
+        id=uuid4(),
+        user_id=user.id,
+        created_at=now(),
+        expires_at=now() + LASTS,
+        seen_at=now(),
+        proved_at=now(),
+        device=device[:200],
     )
-    return token, person(user)
+    db.add(made)
+    return token, person(user, made)
+
+
+def prove(db: Session, who: Person, password: str) -> bool:
+    """Whether the password is right; if so the session counts as proved from now on. ``admit`` comes first."""
+    user = store.user(db, who.id)
+    if not _right(user, password):
+        return False
+    for row in store.sign_ins(db, who.id):
+        if row.id == who.session:
+            row.proved_at = now()
+    return True
 
 
 def whose(db: Session, token: str) -> Person | None:
-    """The person of a session token, or None."""
-    user = store.signed_in(db, token_hash(token), now())
-    return None if user is None else person(user)
+    """The person of a session token, or None. The session counts as seen, to within some minutes."""
+    row = store.signed_in(db, token_hash(token), now(), IDLE)
+    if row is None:
+        return None
+    if now() - row.seen_at > SEEN_EVERY:
+        row.seen_at = now()
+    return person(store.user(db, row.user_id), row)
 
 
 def add_user(db: Session, firm: UUID, email: str, name: str, role: str, password: str) -> User:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
+from dataclasses import replace
 from datetime import datetime, timedelta
 from typing import Any
 from uuid import UUID, uuid4
@@ -11,30 +12,31 @@ from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
 from ..core.home import Customer, Home
-from ..core.proposing.proposal import Proposal
 from ..core.testing.complaints import SIGNS, Complaint
+from ..core.testing.instruments import Instrument, InstrumentKind
 from ..core.testing.observations import MeterDisplays
 from ..core.testing.reading import Reading, Value, extends, work_out
 from ..core.testing.water import Sample, design_water
 from ..core.treating.line import Option
 from ..core.visit import Visit
+from ..documents import lab_csv
 from ..documents.codec import load, plain
 from ..records import store
 from ..records.models import (
-    DemonstrationRow,
     HomeRow,
-    ItemRow,
-    LabSampleRow,
     OptionRow,
     ProposalRow,
     ReadingRow,
     SampleRow,
     VisitRow,
 )
-from .keeping import keep_part
-from .person import Person, changed, changed_fields, expect, note, now
+from . import keeping
+from .keeping import expect, keep_part, note, request_of, same_id, same_request
+from .mending import Unreadable, readable
+from .person import Person, now
 from .shelf import taken
 
+MOST_SAMPLES, MOST_READINGS = 60, 1000
 STEPS = ("before", "test", "meaning", "show", "line", "compare", "offer")
 
 
@@ -49,8 +51,9 @@ def today(db: Session, who: Person, day: datetime) -> list[dict[str, Any]]:
         store.counts(db, ProposalRow, ids),
     )
     out = []
+    may = _fitter_sees(db, who, ids)
     for v, h in rows:
-        if not _visible(who, v.consultant_id):
+        if v.id not in may or not _visible(who, v.consultant_id):
             continue
         home = load(Home, h.home)
         out.append(
@@ -71,7 +74,8 @@ def today(db: Session, who: Person, day: datetime) -> list[dict[str, Any]]:
     return out
 
 
-def _complaints(raw: Iterable[Complaint]) -> list[dict[str, Any]]:
+def check_complaints(raw: Iterable[Complaint]) -> list[dict[str, Any]]:
+    """Complaints as they are kept; RuleError for one without words, or of a sign that nobody knows."""
     out = []
     for i, c in enumerate(raw):
         if c.sign not in SIGNS:
@@ -101,8 +105,9 @@ def start(
     complaints: tuple[Complaint, ...],
     started_at: datetime | None,
 ) -> VisitRow:
-    """A new visit to a new home. Sent twice with one id it is one visit."""
-    have = store.find(db, VisitRow, who.firm_id, id)
+    """A new visit to a new home. Sent twice with one id it is one visit; other content under that id is refused."""
+    asked = request_of(plain(customer), plain(home), [plain(c) for c in complaints], started_at)
+    have = _had(db, who, id, asked)
     if have is not None:
         return have
     if not customer.name.strip():
@@ -117,7 +122,16 @@ def start(
     )
     db.add(h)
     db.flush()
-    return _begin(db, who, id, h.id, _complaints(complaints), started_at)
+    return _begin(db, who, id, h.id, check_complaints(complaints), started_at, asked)
+
+
+def _had(db: Session, who: Person, id: UUID, asked: str) -> VisitRow | None:
+    """The visit that this request started already."""
+    have = store.find(db, VisitRow, who.firm_id, id)
+    if have is not None:
+        get(db, who, id)
+        same_request(have.request, asked, "visit")
+    return have
 
 
 def _begin(
@@ -127,6 +141,7 @@ def _begin(
     home: UUID,
     complaints: list[dict[str, Any]],
     started_at: datetime | None,
+    asked: str,
 ) -> VisitRow:
     firm = store.firm(db, who.firm_id)
     v = VisitRow(
@@ -145,6 +160,9 @@ def _begin(
         rules=firm.rules,
         version=1,
         note="",
+        request=asked,
+        brought=None,
+        own_items=[],
     )
     db.add(v)
     note(db, who, v.id, "started", 1, [])
@@ -156,21 +174,25 @@ def again(
     db: Session, who: Person, before: UUID, id: UUID, started_at: datetime | None
 ) -> VisitRow:
     """Another visit to the home of an earlier one, judged by today's rules. Sent twice with one id it is one visit."""
-    have = store.find(db, VisitRow, who.firm_id, id)
-    return have or _begin(db, who, id, get(db, who, before).home_id, [], started_at)
+    asked = request_of("again", before, started_at)
+    have = _had(db, who, id, asked)
+    return have or _begin(db, who, id, get(db, who, before).home_id, [], started_at, asked)
 
 
 def _visible(who: Person, consultant: UUID | None) -> bool:
     return who.role != "consultant" or consultant in (None, who.id)
 
 
+def _fitter_sees(db: Session, who: Person, visits: Iterable[UUID]) -> set[UUID]:
+    """Visits that a fitter has work at: those with an accepted proposal; all of them for everybody else."""
+    return set(visits) if who.role != "installer" else store.accepted(db, who.firm_id, visits)
+
+
 def other_visits(db: Session, who: Person, row: VisitRow) -> list[tuple[UUID, datetime]]:
     """The home's other visits that this person may see, the latest first."""
-    return [
-        (id, at)
-        for id, at, c in store.visits_of_home(db, who.firm_id, row.home_id)
-        if id != row.id and _visible(who, c)
-    ]
+    every = store.visits_of_home(db, who.firm_id, row.home_id)
+    seen = _fitter_sees(db, who, (id for id, _, _ in every))
+    return [(id, at) for id, at, c in every if id != row.id and id in seen and _visible(who, c)]
 
 
 def earlier(
@@ -193,11 +215,9 @@ def known_homes(db: Session, who: Person, words: str) -> list[dict[str, Any]]:
     """Homes the firm knows by a name or place, each with its last visit that this person may see."""
     out = []
     for h in store.homes(db, who.firm_id, words.strip()):
-        seen = [
-            (id, at)
-            for id, at, c in store.visits_of_home(db, who.firm_id, h.id)
-            if _visible(who, c)
-        ]
+        every = store.visits_of_home(db, who.firm_id, h.id)
+        may = _fitter_sees(db, who, (id for id, _, _ in every))
+        seen = [(id, at) for id, at, c in every if id in may and _visible(who, c)]
         if seen:
             out.append(
                 {
@@ -218,7 +238,12 @@ def _with_readings(
     by_sample: dict[UUID, list[dict[str, Any]]] = {}
     for r in readings:
         by_sample.setdefault(r.sample_id, []).append(
-            {**r.data, "struck_at": r.struck_at, "struck_because": r.struck_because}
+            {
+                **r.data,
+                "struck_at": r.struck_at,
+                "struck_because": r.struck_because,
+                "kept_at": r.kept_at,
+            }
         )
     return [{**s.data, "readings": by_sample.get(s.id, [])} for s in samples]
 
@@ -226,39 +251,50 @@ def _with_readings(
 def get(db: Session, who: Person, id: UUID, lock: bool = False) -> VisitRow:
     """A visit this person may see."""
     row = store.get(db, VisitRow, who.firm_id, id, "visit", lock)
-    if not _visible(who, row.consultant_id):
+    if not _visible(who, row.consultant_id) or not _fitter_sees(db, who, (id,)):
         raise store.NotFound("visit")
     return row
+
+
+def _changed_to(name: str, value: Any) -> Any:
+    """What a field of a visit is changed to, checked."""
+    if name == "complaints":
+        return check_complaints(value or ())
+    if name == "assumptions_off":
+        return list(value or ())
+    if name == "note":
+        return value or ""
+    if name == "step" and value not in STEPS:
+        raise RuleError(
+            "visit.step", "There is no such step.", "step", f"Use one of {', '.join(STEPS)}."
+        )
+    if name == "horizon" and value not in (5, 10, 15, 20):
+        raise RuleError(
+            "visit.horizon",
+            f"A horizon of {value} years is not offered.",
+            "horizon",
+            "Use 5, 10, 15 or 20.",
+        )
+    return value
 
 
 def change(db: Session, who: Person, id: UUID, version: int, fields: dict[str, Any]) -> VisitRow:
     """Change complaints, step, recommendation, horizon, assumptions or note; refused when it changed meanwhile."""
     row = get(db, who, id, lock=True)
     expect(db, "visit", row, version)
-    touched = []
-    for name, value in fields.items():
-        if name == "complaints":
-            value = _complaints(value)
-        if name == "step" and value not in STEPS:
-            raise RuleError(
-                "visit.step",
-                f"There is no step “{value}”.",
-                "step",
-                f"Use one of {', '.join(STEPS)}.",
-            )
-        if name == "horizon" and value not in (5, 10, 15, 20):
-            raise RuleError(
-                "visit.horizon",
-                f"A horizon of {value} years is not offered.",
-                "horizon",
-                "Use 5, 10, 15 or 20.",
-            )
-        if getattr(row, name) != value:
-            setattr(row, name, value)
-            touched.append(name)
-    if touched:
-        changed(db, who, row, "changed", touched)
+    after = {name: _changed_to(name, value) for name, value in fields.items()}
+    _recommendable(db, who, row, after.get("recommended"))
+    keeping.change(db, who, row, after)
     return row
+
+
+def _recommendable(db: Session, who: Person, row: VisitRow, option: str | None) -> None:
+    if option in (None, "today", row.recommended):
+        return
+    if all(str(o.id) != option for o in store.of_visit(db, OptionRow, who.firm_id, row.id)):
+        raise RuleError(
+            "visit.recommended", "There is no such line here.", "recommended", "Choose one of them."
+        )
 
 
 def change_home(
@@ -268,13 +304,7 @@ def change_home(
     visit = get(db, who, id)
     row = store.get(db, HomeRow, who.firm_id, visit.home_id, "home", lock=True)
     expect(db, "home", row, version)
-    after_home, after_customer = plain(home), plain(customer)
-    touched = [f"home.{f}" for f in changed_fields(row.home, after_home)] + [
-        f"customer.{f}" for f in changed_fields(row.customer, after_customer)
-    ]
-    if touched:
-        row.home, row.customer = after_home, after_customer
-        changed(db, who, row, "changed", touched)
+    keeping.change(db, who, row, {"home": plain(home), "customer": plain(customer)})
     return row
 
 
@@ -282,7 +312,7 @@ def put_sample(
     db: Session, who: Person, visit_id: UUID, sample: Sample, version: int | None
 ) -> SampleRow:
     """Draw a glass, or change what is written of it. Sent twice with one id it is one sample."""
-    get(db, who, visit_id)
+    get(db, who, visit_id, lock=True)
     if sample.drawn_at > now() + timedelta(minutes=5):
         raise RuleError(
             "sample.future", "The sample’s time lies in the future.", "drawn_at", "Check the clock."
@@ -296,79 +326,73 @@ def put_sample(
         )
     data = plain(sample)
     data.pop("readings", None)
-    id = UUID(sample.id)
+    id = same_id(sample.id)
     rows = store.of_visit(db, SampleRow, who.firm_id, visit_id)
     row = next((r for r in rows if r.id == id), None)
+    if row is None and (store.taken_id(db, SampleRow, id) or len(rows) >= MOST_SAMPLES):
+        raise RuleError(
+            "sample.elsewhere",
+            "This glass cannot be drawn here: its id is in use, or the visit has too many glasses.",
+            "id",
+            "Draw a new one.",
+        )
+    if row is not None and row.data != data:
+        expect(db, "sample", row, version or 0)
     if sample.raw:
         for other in rows:
             if other.id != id and other.data.get("raw"):
-                other.data = {**other.data, "raw": False}
-                changed(db, who, other, "changed", ["raw"])
-    if row is None:
-        if (
-            store.find(db, SampleRow, who.firm_id, id) is not None
-            or db.get(SampleRow, id) is not None
-        ):
+                keeping.change(db, who, other, {"data": {**other.data, "raw": False}})
+    return keep_part(db, who, SampleRow, visit_id, id, data, version, "sample", "drawn")
+
+
+def _as_here(db: Session, who: Person, reading: Reading) -> Reading:
+    """A reading as the server vouches for it: who made it, and the firm's own kit as it is now.
+
+    The time stays the device's; when it was kept stands beside it.
+    """
+    kit = reading.instrument
+    if kit.kind is InstrumentKind.LABORATORY:
+        kit = lab_csv.instrument_for(reading.analyte)
+    else:
+        row = store.instrument(db, who.firm_id, kit.id)
+        if row is None or row.data["analyte"] != reading.analyte:
             raise RuleError(
-                "sample.elsewhere", "This sample belongs to another visit.", "id", "Draw a new one."
+                "reading.kit",
+                "This kit is not one of the firm’s.",
+                "instrument",
+                "Choose one from the kit roll; a manager adds kits under “Kits and catalogue”.",
             )
-        row = SampleRow(
-            id=id,
-            firm_id=who.firm_id,
-            visit_id=visit_id,
-            position=len(rows) + 1,
-            data=data,
-            version=1,
-        )
-        db.add(row)
-        note(db, who, id, "drawn", 1, [])
-    elif row.data != data:
-        expect(db, "sample", row, row.version if version is None else version)
-        touched = changed_fields(row.data, data)
-        row.data = data
-        changed(db, who, row, "changed", touched)
-    db.flush()
-    return row
+        kit = load(Instrument, row.data)
+    return replace(reading, instrument=kit, by=who.name, struck_at=None, struck_because="")
 
 
 def put_reading(
     db: Session, who: Person, visit_id: UUID, sample_id: UUID, reading: Reading
 ) -> ReadingRow:
-    """Keep a reading as made. Sent twice with one id it is one reading; a meter's repeats may be added to it, never changed.
+    """Keep a reading as made. Sent twice with one id it is one reading; a meter's repeats may be added to it, never
+    changed, and anything else under that id is refused.
 
     A reading that cannot be worked out is refused.
     """
-    get(db, who, visit_id)
+    get(db, who, visit_id, lock=True)
     sample = store.get(db, SampleRow, who.firm_id, sample_id, "sample")
     if sample.visit_id != visit_id:
         raise store.NotFound("sample")
-    have = store.find(db, ReadingRow, who.firm_id, UUID(reading.id))
+    id = same_id(reading.id)
+    have = store.find(db, ReadingRow, who.firm_id, id, lock=True)
     if have is not None:
-        if have.sample_id != sample_id:
-            raise RuleError(
-                "reading.elsewhere",
-                "This reading belongs to another sample.",
-                "id",
-                "Make a new one.",
-            )
-        kept: Reading = load(Reading, {**have.data, "struck_at": have.struck_at})
-        if extends(kept, reading) and isinstance(reading.observation, MeterDisplays):
-            work_out(reading)
-            have.data = {**have.data, "observation": plain(reading.observation)}
-            note(
-                db, who, have.id, "repeat added", len(reading.observation.displays), ["observation"]
-            )
-        return have
+        return _kept_again(db, who, have, sample_id, reading)
+    reading = _as_here(db, who, reading)
     if reading.made_at > now() + timedelta(minutes=5):
         raise RuleError(
             "reading.future",
             "The reading’s time lies in the future.",
             "made_at",
-            "Check the clock.",
+            "Check the clock of this device.",
         )
     work_out(reading)
     row = ReadingRow(
-        id=UUID(reading.id),
+        id=id,
         firm_id=who.firm_id,
         visit_id=visit_id,
         sample_id=sample_id,
@@ -376,31 +400,64 @@ def put_reading(
         data=plain(reading),
         struck_at=None,
         struck_because="",
+        kept_at=now(),
     )
+    if row.position > MOST_READINGS:
+        raise RuleError(
+            "readings.many", "This visit has too many readings.", "reading", "Start another visit."
+        )
     db.add(row)
     db.flush()
     return row
 
 
+def _kept_again(
+    db: Session, who: Person, have: ReadingRow, sample_id: UUID, reading: Reading
+) -> ReadingRow:
+    """A reading whose id is known: the same again, a meter's next repeat, or something else, which is refused."""
+    if have.sample_id != sample_id:
+        raise RuleError(
+            "reading.elsewhere", "This reading belongs to another sample.", "id", "Make a new one."
+        )
+    kept: Reading = load(Reading, {**have.data, "struck_at": have.struck_at})
+    reading = replace(reading, instrument=kept.instrument)
+    if kept.observation == reading.observation or extends(reading, kept):
+        return have
+    if not extends(kept, reading) or not isinstance(reading.observation, MeterDisplays):
+        raise RuleError(
+            "reading.other",
+            "This reading was kept already, and showed something else.",
+            "observation",
+            "What was kept stays. Strike it through, and make another.",
+        )
+    work_out(reading)
+    have.data = {**have.data, "observation": plain(reading.observation)}
+    many = len(reading.observation.displays)
+    note(db, who, have.id, "repeat added", many, [])
+    db.flush()
+    return have
+
+
 def strike(db: Session, who: Person, visit_id: UUID, reading_id: UUID, because: str) -> ReadingRow:
     """Strike a reading through; it stays on record. Striking twice is striking once."""
-    get(db, who, visit_id)
+    get(db, who, visit_id, lock=True)
     row = store.get(db, ReadingRow, who.firm_id, reading_id, "reading", lock=True)
     if row.visit_id != visit_id:
         raise store.NotFound("reading")
     if row.struck_at is None:
         row.struck_at, row.struck_because = now(), because[:500]
-        note(db, who, row.id, "struck", 1, [])
+        note(db, who, row.id, "struck", 1, ["because"], None, {"because": because[:500]})
     return row
 
 
 def put_option(
     db: Session, who: Person, visit_id: UUID, option: Option, version: int | None
 ) -> OptionRow:
-    """Add or change a line. Its items must be in the catalogue."""
-    get(db, who, visit_id)
+    """Add or change a line. Its items must be in the catalogue, or be the visit's own."""
+    visit = get(db, who, visit_id, lock=True)
     codes = [c.item for c in option.stages]
     known = {r.code for r in store.items(db, who.firm_id, codes)}
+    known |= {i["code"] for i in visit.own_items}
     for i, code in enumerate(codes):
         if code not in known:
             raise RuleError(
@@ -417,30 +474,40 @@ def put_option(
             "options",
             "Take one away first.",
         )
-    return keep_part(
-        db, who, OptionRow, visit_id, UUID(option.id), plain(option), version, "line", "added"
-    )
+    id = same_id(option.id)
+    return keep_part(db, who, OptionRow, visit_id, id, plain(option), version, "line", "added")
 
 
-def drop_option(db: Session, who: Person, visit_id: UUID, option_id: UUID) -> None:
-    """Take a line away; taking away what is gone is harmless."""
+def drop_option(
+    db: Session, who: Person, visit_id: UUID, option_id: UUID, version: int | None
+) -> None:
+    """Take a line away; taking away what is gone is harmless, what somebody changed meanwhile is refused."""
     visit = get(db, who, visit_id, lock=True)
-    row = store.find(db, OptionRow, who.firm_id, option_id)
-    if row is not None and row.visit_id == visit_id:
-        db.delete(row)
-        note(db, who, option_id, "removed", row.version, [])
-        if visit.recommended == str(option_id):
-            visit.recommended = None
-            changed(db, who, visit, "changed", ["recommended"])
+    row = store.find(db, OptionRow, who.firm_id, option_id, lock=True)
+    if row is None or row.visit_id != visit_id:
+        return
+    if version is not None:
+        expect(db, "line", row, version)
+    keeping.remove(db, who, row)
+    if visit.recommended == str(option_id):
+        keeping.change(db, who, visit, {"recommended": None})
 
 
 def document(
     db: Session, who: Person, row: VisitRow, snapshots: bool = True
 ) -> tuple[Visit, dict[str, int]]:
-    """The whole visit as one document, and the version of each editable part by its id.
+    """The whole visit as one document, and the version of each editable part by its id; what cannot be read is left out.
 
     Without ``snapshots`` the proposals come without their figures, which a page that lists them does not need.
     """
+    visit, versions, _ = opened(db, who, row, snapshots)
+    return visit, versions
+
+
+def opened(
+    db: Session, who: Person, row: VisitRow, snapshots: bool = True
+) -> tuple[Visit, dict[str, int], tuple[Unreadable, ...]]:
+    """The same, with the parts that cannot be read any more and why."""
     home, firm = store.home_of(db, who.firm_id, row.home_id)
     samples, options, bottles, shown = store.parts(db, who.firm_id, row.id)
     readings, proposals = (
@@ -464,9 +531,10 @@ def document(
         "note": row.note,
         "settings": row.settings,
         "rules": row.rules,
-        "catalogue": taken(db, who.firm_id, {c["item"] for o in options for c in o.data["stages"]}),
+        "catalogue": _items_of(db, who, row, options),
         "proposals": [data for _, _, data in proposals],
         "demonstrations": [d.data for d in shown],
+        "brought": row.brought,
     }
     versions = (
         {"visit": row.version, "home": home.version}
@@ -476,151 +544,35 @@ def document(
         | {str(o.id): o.version for o in options}
         | {str(p): version for p, version, _ in proposals}
     )
-    visit: Visit = load(Visit, raw)
-    return visit, versions
+    visit, unreadable = readable(raw)
+    return visit, versions, unreadable
 
 
-def bring_in(db: Session, who: Person, visit: Visit) -> VisitRow:
-    """Store a visit from a file, all or nothing. The same visit again changes nothing; its catalogue items are added where the code is new."""
-    have = store.find(db, VisitRow, who.firm_id, UUID(visit.id))
-    if have is not None:
-        return have
-    if db.get(VisitRow, UUID(visit.id)) is not None:
-        raise RuleError(
-            "visit.elsewhere",
-            "A visit with this id is kept elsewhere already.",
-            "id",
-            "It cannot be brought in twice.",
-        )
-    known = {r.code for r in store.items(db, who.firm_id)}
-    db.add_all(
-        ItemRow(
-            id=uuid4(), firm_id=who.firm_id, code=i.code, data=plain(i), version=1, retired=False
-        )
-        for i in visit.catalogue
-        if i.code not in known
-    )
-    h = HomeRow(
-        id=uuid4(),
-        firm_id=who.firm_id,
-        customer=plain(visit.customer),
-        home=plain(visit.home),
-        version=1,
-    )
-    db.add(h)
-    db.flush()
-    row = VisitRow(
-        id=UUID(visit.id),
-        firm_id=who.firm_id,
-        home_id=h.id,
-        consultant_id=who.id,
-        consultant=visit.consultant,
-        started_at=visit.started_at,
-        complaints=_complaints(visit.complaints),
-        step="before" if not visit.samples else "test",
-        recommended=visit.recommended,
-        horizon=visit.horizon,
-        assumptions_off=list(visit.assumptions_off),
-        note=visit.note,
-        settings=plain(visit.settings),
-        rules=plain(visit.rules),
-        version=1,
-    )
-    db.add(row)
-    db.flush()
-    _bring_in_parts(db, who, visit, row)
-    note(db, who, row.id, "brought in", 1, [])
-    db.flush()
-    return row
-
-
-def _bring_in_parts(db: Session, who: Person, visit: Visit, row: VisitRow) -> None:
-    n = 0
-    for i, s in enumerate(visit.samples, 1):
-        data = plain(s)
-        data.pop("readings")
-        db.add(
-            SampleRow(
-                id=UUID(s.id),
-                firm_id=who.firm_id,
-                visit_id=row.id,
-                position=i,
-                data=data,
-                version=1,
-            )
-        )
-        db.flush()
-        for r in s.readings:
-            n += 1
-            data = plain(r) | {"struck_at": None, "struck_because": ""}
-            db.add(
-                ReadingRow(
-                    id=UUID(r.id),
-                    firm_id=who.firm_id,
-                    visit_id=row.id,
-                    sample_id=UUID(s.id),
-                    position=n,
-                    data=data,
-                    struck_at=r.struck_at,
-                    struck_because=r.struck_because,
-                )
-            )
-    for i, o in enumerate(visit.options, 1):
-        db.add(
-            OptionRow(
-                id=UUID(o.id),
-                firm_id=who.firm_id,
-                visit_id=row.id,
-                position=i,
-                data=plain(o),
-                version=1,
-            )
-        )
-    for i, x in enumerate(visit.lab_samples, 1):
-        db.add(
-            LabSampleRow(
-                id=UUID(x.id),
-                firm_id=who.firm_id,
-                visit_id=row.id,
-                position=i,
-                data=plain(x),
-                version=1,
-            )
-        )
-    for i, d in enumerate(visit.demonstrations, 1):
-        db.add(
-            DemonstrationRow(
-                id=UUID(d.id),
-                firm_id=who.firm_id,
-                visit_id=row.id,
-                position=i,
-                data=plain(d),
-                version=1,
-            )
-        )
-    for i, p in enumerate(visit.proposals, 1):
-        db.add(
-            ProposalRow(
-                id=UUID(p.id),
-                firm_id=who.firm_id,
-                visit_id=row.id,
-                position=i,
-                data=plain(p, Proposal),
-                version=1,
-            )
-        )
+def _items_of(
+    db: Session, who: Person, row: VisitRow, options: Sequence[store.Stored]
+) -> list[Any]:
+    """Every item that the visit's lines use: the visit's own first, the firm's for the rest."""
+    codes = {
+        c["item"]
+        for o in options
+        for c in o.data.get("stages") or ()
+        if isinstance(c, dict) and "item" in c
+    }
+    own = {i["code"]: i for i in row.own_items}
+    return [*own.values(), *(i for i in taken(db, who.firm_id, codes) if i.code not in own)]
 
 
 __all__ = [
     "again",
-    "bring_in",
     "change",
     "change_home",
+    "check_complaints",
     "document",
     "drop_option",
     "earlier",
     "get",
     "known_homes",
+    "opened",
     "other_visits",
     "put_option",
     "put_reading",

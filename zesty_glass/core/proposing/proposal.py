@@ -10,7 +10,7 @@ from typing import Literal
 from ..errors import RuleError
 from ..record import record
 
-State = Literal["draft", "presented", "accepted", "declined", "expired"]
+State = Literal["draft", "presented", "accepted", "declined", "expired", "brought_in"]
 
 #: from -> allowed to
 MOVES: dict[str, tuple[str, ...]] = {
@@ -19,6 +19,7 @@ MOVES: dict[str, tuple[str, ...]] = {
     "accepted": (),
     "declined": (),
     "expired": (),
+    "brought_in": (),
 }
 COOLING_OFF = "Home sales commonly have a statutory cooling-off period; local law decides (US: 16 CFR 429, three business days)."
 
@@ -44,7 +45,11 @@ class Signature:
 
 @record
 class Proposal:
-    """One revision of a proposal. ``snapshot`` is the canonical JSON of every figure shown; ``digest`` is its SHA-256."""
+    """One revision of a proposal. ``snapshot`` is the canonical JSON of every figure shown; ``digest`` is its SHA-256.
+
+    A proposal that came in by a file is history and in state ``brought_in``: it was not signed here, and ``said`` tells
+    what the file said of it.
+    """
 
     id: str
     number: str
@@ -61,6 +66,7 @@ class Proposal:
     signature: Signature | None = None
     snapshot: str
     digest: str
+    said: str = ""
 
 
 def digest(snapshot: str) -> str:

@@ -36,7 +36,10 @@ NITRITE_NO2_PER_N = 46.0055 / 14.0067
 
 @record
 class Reading:
-    """A reading as made: the raw observation and the instrument as it was that day."""
+    """A reading as made: the raw observation and the instrument as it was that day.
+
+    ``made_at`` is the clock of the device it was typed on, ``kept_at`` the server's when it was kept.
+    """
 
     id: str
     analyte: str
@@ -47,6 +50,7 @@ class Reading:
     struck_at: datetime | None = None
     struck_because: str = ""
     note: str = ""
+    kept_at: datetime | None = None
 
 
 @record

@@ -1,0 +1,106 @@
+"""Who may do what: one table over every route. A route that is not in it is refused to everybody, and a test fails.
+
+What a role may do says nothing yet of whose: a consultant sees their own customers, a fitter the homes whose proposal
+was accepted, a manager all of the firm's, nobody another firm's. That stands in the queries (``work/visiting.py``).
+"""
+
+from __future__ import annotations
+
+from typing import Literal
+
+Role = Literal["consultant", "manager", "installer"]
+
+EVERYBODY: frozenset[str] = frozenset({"consultant", "manager", "installer"})
+SELLING: frozenset[str] = frozenset({"consultant", "manager"})
+MANAGER: frozenset[str] = frozenset({"manager"})
+
+_V, _P = "/api/visits/{id}", "/api/proposals/{id}"
+
+#: method and path -> who may
+ROUTES: dict[tuple[str, str], frozenset[str]] = {
+    ("GET", "/api/session"): EVERYBODY,
+    ("DELETE", "/api/session"): EVERYBODY,
+    ("POST", "/api/session/prove"): EVERYBODY,
+    ("GET", "/api/session/all"): EVERYBODY,
+    ("DELETE", "/api/session/all/{id}"): EVERYBODY,
+    ("GET", "/api/instruments"): EVERYBODY,
+    ("PUT", "/api/instruments/{key}"): MANAGER,
+    ("GET", "/api/reference"): EVERYBODY,
+    ("GET", "/api/catalogue"): EVERYBODY,
+    ("GET", "/api/catalogue/file"): SELLING,
+    ("POST", "/api/catalogue/preview"): MANAGER,
+    ("POST", "/api/catalogue/import"): MANAGER,
+    ("GET", "/api/firm"): EVERYBODY,
+    ("PUT", "/api/firm"): MANAGER,
+    ("GET", "/api/laboratory/kinds"): EVERYBODY,
+    ("POST", "/api/laboratory/preview"): EVERYBODY,
+    ("GET", "/api/demonstrations"): EVERYBODY,
+    ("GET", "/api/outbox"): SELLING,
+    ("GET", "/api/visits"): EVERYBODY,
+    ("POST", "/api/visits"): SELLING,
+    ("GET", "/api/visits/homes"): EVERYBODY,
+    ("POST", "/api/visits/import"): SELLING,
+    ("GET", _V): EVERYBODY,
+    ("PATCH", _V): SELLING,
+    ("POST", f"{_V}/again"): SELLING,
+    ("PUT", f"{_V}/home"): SELLING,
+    ("PUT", f"{_V}/samples/{{sample_id}}"): EVERYBODY,
+    ("PUT", f"{_V}/samples/{{sample_id}}/readings/{{reading_id}}"): EVERYBODY,
+    ("POST", f"{_V}/readings/{{reading_id}}/strike"): EVERYBODY,
+    ("POST", f"{_V}/unreadable/{{part}}/{{part_id}}/strike"): SELLING,
+    ("PUT", f"{_V}/options/{{option_id}}"): SELLING,
+    ("DELETE", f"{_V}/options/{{option_id}}"): SELLING,
+    ("GET", f"{_V}/options/{{option_id}}/what-if"): SELLING,
+    ("GET", f"{_V}/comparison"): EVERYBODY,
+    ("GET", f"{_V}/pair"): EVERYBODY,
+    ("GET", f"{_V}/file"): SELLING,
+    ("GET", f"{_V}/readings.csv"): EVERYBODY,
+    ("GET", f"{_V}/suggest"): SELLING,
+    ("GET", f"{_V}/suggest/stream"): SELLING,
+    ("PUT", f"{_V}/lab-samples/{{lab_id}}"): EVERYBODY,
+    ("POST", f"{_V}/samples/{{sample_id}}/lab-results"): EVERYBODY,
+    ("PUT", f"{_V}/demonstrations/{{demo_id}}"): SELLING,
+    ("POST", f"{_V}/tastings"): SELLING,
+    ("GET", f"{_V}/standins/meter/{{sample_id}}"): EVERYBODY,
+    ("GET", f"{_V}/standins/colorimeter/{{sample_id}}/{{analyte}}"): EVERYBODY,
+    ("GET", f"{_V}/standins/laboratory/{{lab_id}}"): EVERYBODY,
+    ("GET", f"{_V}/draft"): SELLING,
+    ("POST", f"{_V}/proposals"): SELLING,
+    ("GET", f"{_V}/personal-data"): SELLING,
+    ("POST", f"{_V}/erase"): MANAGER,
+    ("GET", _P): EVERYBODY,
+    ("GET", f"{_P}/pdf"): EVERYBODY,
+    ("GET", f"{_P}/costs.csv"): SELLING,
+    ("GET", f"{_P}/calendar.ics"): EVERYBODY,
+    ("POST", f"{_P}/{{to}}"): SELLING,
+    ("GET", f"{_P}/links"): SELLING,
+    ("POST", f"{_P}/links"): SELLING,
+    ("DELETE", "/api/links/{id}"): SELLING,
+    ("POST", f"{_P}/mail"): SELLING,
+}
+
+#: open to whoever asks: signing in, and what a customer's link shows
+OPEN: frozenset[tuple[str, str]] = frozenset(
+    {
+        ("POST", "/api/session"),
+        ("GET", "/api/health"),
+        ("GET", "/api/openapi.json"),
+        ("GET", "/api/offered/{token}"),
+        ("GET", "/api/offered/{token}/pdf"),
+    }
+)
+
+#: prices, limits and people: the password must have been given within the hour
+PROVED: frozenset[tuple[str, str]] = frozenset(
+    {
+        ("PUT", "/api/firm"),
+        ("PUT", "/api/instruments/{key}"),
+        ("POST", "/api/catalogue/import"),
+        ("POST", "/api/visits/{id}/erase"),
+    }
+)
+
+
+def may(role: str, method: str, path: str) -> bool:
+    """Whether a role may use a route; nobody may use one that is not in the table."""
+    return role in ROUTES.get((method, path), frozenset())

@@ -1,0 +1,40 @@
+"""``./zesty audit``: whether the audit trail of every firm is as it was written."""
+
+from __future__ import annotations
+
+import argparse
+import os
+import sys
+
+from sqlalchemy import func, select
+
+from ..records import audit
+from ..records.db import make_engine, make_sessions
+from ..records.models import Audit, Firm
+from .say import Stop, guarded
+
+
+def main(arguments: list[str]) -> int:
+    """Verify the chain of every firm; the exit status is 1 when one is broken."""
+    argparse.ArgumentParser(prog="./zesty audit").parse_args(arguments)
+    url = os.environ.get("ZESTY_DATABASE")
+    if not url:
+        raise Stop("Set ZESTY_DATABASE to the database's address.")
+    broken = 0
+    with make_sessions(make_engine(url))() as db:
+        for firm, name in db.execute(select(Firm.id, Firm.name)).all():
+            rows = db.scalar(select(func.count()).select_from(Audit).where(Audit.firm_id == firm))
+            last = db.scalar(
+                select(Audit.hash).where(Audit.firm_id == firm).order_by(Audit.id.desc()).limit(1)
+            )
+            found = list(audit.breaks(db, firm))
+            broken += len(found)
+            for text in found[:20]:
+                print(f"{name}: {text}")
+            print(f"{name}: {rows} rows, {'all in order' if not found else 'NOT in order'}")
+            print(f"  the last hash is {last or 'none'}: note it outside of this database")
+    return 1 if broken else 0
+
+
+if __name__ == "__main__":
+    sys.exit(guarded(main, sys.argv[1:]))

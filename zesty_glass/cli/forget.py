@@ -1,0 +1,44 @@
+"""``./zesty forget``: erase the people whom a firm keeps no longer than its own rule says."""
+
+from __future__ import annotations
+
+import argparse
+import os
+import sys
+from uuid import UUID
+
+from sqlalchemy import select
+
+from ..core.rules import Settings
+from ..documents.codec import load
+from ..records.db import make_engine, make_sessions
+from ..records.models import Firm
+from ..work import personal, seals
+from ..work.person import Person
+from .say import Stop, guarded
+
+
+def main(arguments: list[str]) -> int:
+    """Erase, for every firm that has set how many years it keeps people; meant to be run once a day."""
+    argparse.ArgumentParser(prog="./zesty forget").parse_args(arguments)
+    url, secret = os.environ.get("ZESTY_DATABASE"), os.environ.get("ZESTY_SECRET")
+    if not url or not secret:
+        raise Stop("Set ZESTY_DATABASE and ZESTY_SECRET as for ./zesty serve.")
+    old = tuple(s for s in os.environ.get("ZESTY_OLD_SECRETS", "").split(",") if s)
+    sessions = make_sessions(make_engine(url), **{seals.KEYS: seals.keys_from(secret, old)})
+    with sessions() as db:
+        firms = db.execute(select(Firm.id, Firm.name, Firm.settings)).all()
+    for firm, name, raw in firms:
+        years = load(Settings, raw).keep_years
+        if not years:
+            print(f"{name}: keeps people for ever")
+            continue
+        who = Person(id=UUID(int=0), firm_id=firm, name="./zesty forget", role="manager")
+        with sessions.begin() as db:
+            many = personal.forget_old(db, who, years)
+        print(f"{name}: {many} homes erased, last seen more than {years} years ago")
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(guarded(main, sys.argv[1:]))

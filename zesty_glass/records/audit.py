@@ -1,0 +1,91 @@
+"""The audit trail: rows are added, chained by hash, and never changed.
+
+The chain of a firm is extended when a transaction commits, after all its other locks are taken, so that two writers
+wait for each other there and nowhere else. Each row's hash covers the row and the hash before it; whoever changes,
+drops or adds a row afterwards breaks the chain from there on, and ``./zesty audit`` says where.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from collections.abc import Iterator
+from datetime import UTC
+from typing import Any
+from uuid import UUID
+
+from sqlalchemy import event, select, text
+from sqlalchemy.orm import Session
+
+from .models import Audit
+
+_WAITING = "audit"
+
+
+def append(db: Session, row: Audit) -> None:
+    """Add a row to the trail when the transaction commits."""
+    db.info.setdefault(_WAITING, []).append(row)
+
+
+def hash_of(row: Audit) -> str:
+    """SHA-256 over everything a row says, the hash of the row before it included."""
+    said: list[Any] = [
+        str(row.firm_id),
+        str(row.user_id),
+        row.who,
+        row.at.astimezone(UTC).isoformat(),
+        str(row.target),
+        row.action,
+        row.version,
+        row.fields,
+        row.before,
+        row.after,
+        row.previous,
+    ]
+    return hashlib.sha256(json.dumps(said, ensure_ascii=True).encode()).hexdigest()
+
+
+def _lock(db: Session, firm: UUID) -> None:
+    key = int.from_bytes(firm.bytes[:8], signed=True)
+    db.execute(text("select pg_advisory_xact_lock(:key)"), {"key": key})
+
+
+@event.listens_for(Session, "before_commit")
+def _extend(db: Session) -> None:
+    waiting: list[Audit] = db.info.pop(_WAITING, [])
+    if not waiting:
+        return
+    db.flush()
+    for firm in sorted({r.firm_id for r in waiting}):
+        _lock(db, firm)
+        last = select(Audit.hash).where(Audit.firm_id == firm).order_by(Audit.id.desc()).limit(1)
+        previous = db.scalar(last) or ""
+        for row in waiting:
+            if row.firm_id == firm:
+                row.previous = previous
+                previous = row.hash = hash_of(row)
+                db.add(row)
+                db.flush()
+
+
+@event.listens_for(Session, "after_rollback")
+def _forget(db: Session) -> None:
+    db.info.pop(_WAITING, None)
+
+
+def breaks(db: Session, firm: UUID) -> Iterator[str]:
+    """What does not fit in a firm's chain, in words; nothing when all of it does.
+
+    Rows from before the chain began carry no hash; after the first hash none may lack one.
+    """
+    previous, begun = "", False
+    query = select(Audit).where(Audit.firm_id == firm).order_by(Audit.id)
+    for row in db.scalars(query.execution_options(yield_per=500)):
+        if not begun and row.hash == "":
+            continue
+        begun = True
+        if row.previous != previous:
+            yield f"row {row.id} of {row.at:%Y-%m-%d %H:%M} does not follow the row before it"
+        if row.hash != hash_of(row):
+            yield f"row {row.id} of {row.at:%Y-%m-%d %H:%M} was changed after it was written"
+        previous = row.hash

@@ -1,0 +1,103 @@
+"""Long work in processes of its own, with limits on time, memory and on how much of it waits.
+
+A PDF or a search takes a second where a reading takes milliseconds, and what a stranger wrote into a file decides how
+much it takes. Here it can neither hold up other requests nor take the machine with it: a worker that is over its time
+is ended, one that wants more memory than it may is refused it, and when enough is waiting already more is turned away.
+"""
+
+from __future__ import annotations
+
+import atexit
+import multiprocessing
+import resource
+import signal
+import threading
+from collections.abc import Callable
+from concurrent.futures import Future
+from functools import cache
+from typing import ParamSpec, TypeVar
+
+from pebble import ProcessExpired, ProcessPool
+
+P = ParamSpec("P")
+T = TypeVar("T")
+
+MOST_BYTES = 2 * 1024**3  # address space of a worker
+MOST_WAITING = 12  # at once for one kind of work, the one under way included
+
+
+class Busy(Exception):
+    """Enough of this waits already."""
+
+
+class TooMuch(Exception):
+    """The work took more time or memory than it may."""
+
+
+def _begin() -> None:
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+    resource.setrlimit(resource.RLIMIT_AS, (MOST_BYTES, MOST_BYTES))
+    resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
+
+
+class Apart:
+    """A worker process for one kind of work; started with the first of it."""
+
+    def __init__(self, seconds: float, most_waiting: int = MOST_WAITING) -> None:
+        self.seconds = seconds
+        self._places = threading.Semaphore(most_waiting)
+        self._pool: ProcessPool | None = None
+        self._lock = threading.Lock()
+
+    def _started(self) -> ProcessPool:
+        with self._lock:
+            if self._pool is None or not self._pool.active:
+                self._pool = ProcessPool(
+                    max_workers=1,
+                    initializer=_begin,
+                    context=multiprocessing.get_context("spawn"),
+                )
+            return self._pool
+
+    def run(self, what: Callable[P, T], *args: P.args, **kwargs: P.kwargs) -> T:
+        """What ``what`` returns, worked out in the worker.
+
+        Raises:
+            Busy: too much waits already. TooMuch: over its time or memory.
+        """
+        if not self._places.acquire(blocking=False):
+            raise Busy
+        try:
+            future: Future[T] = self._started().schedule(
+                what, args=list(args), kwargs=kwargs, timeout=self.seconds
+            )
+            return future.result()
+        except (TimeoutError, MemoryError, ProcessExpired) as e:
+            raise TooMuch from e
+        finally:
+            self._places.release()
+
+    def stop(self) -> None:
+        """End the worker."""
+        with self._lock:
+            if self._pool is not None:
+                self._pool.stop()  # type: ignore[no-untyped-call]
+                self._pool.join()
+                self._pool = None
+
+
+@cache
+def papers() -> Apart:
+    """Where PDFs are made."""
+    return _ended_with_the_process(Apart(seconds=30))
+
+
+@cache
+def searches() -> Apart:
+    """Where lines are searched for."""
+    return _ended_with_the_process(Apart(seconds=30))
+
+
+def _ended_with_the_process(made: Apart) -> Apart:
+    atexit.register(made.stop)
+    return made

@@ -1,0 +1,111 @@
+"""What the firm keeps of a customer: given out on request, and erased on request or by the firm's own rule.
+
+Erasing takes the person out and leaves what the firm must account for: proposals stay with their figures, dates and
+states, without a name, an address or a signature; readings stay as readings of a home nobody can find.
+"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from datetime import timedelta
+from typing import Any
+from uuid import UUID
+
+from sqlalchemy.orm import Session
+
+from ..core.home import Care, Customer, Home
+from ..core.proposing.offer import Offer
+from ..core.proposing.proposal import digest
+from ..documents.codec import load, load_json, plain, to_json
+from ..records import store
+from ..records.models import HomeRow, ProposalRow, VisitRow
+from . import seals, visiting
+from .keeping import change, note
+from .person import Person, now
+
+ERASED = "(erased)"
+
+
+def given_out(db: Session, who: Person, visit_id: UUID) -> dict[str, Any]:
+    """Everything kept of the customer of a visit: the home, every visit to it that this person may see, mails, links."""
+    visit = visiting.get(db, who, visit_id)
+    home: HomeRow = store.get(db, HomeRow, who.firm_id, visit.home_id, "home")
+    visits, mails, links = [], [], []
+    for id, _, _ in store.visits_of_home(db, who.firm_id, home.id):
+        try:
+            row = visiting.get(db, who, id)
+        except store.NotFound:
+            continue
+        visits.append(plain(visiting.document(db, who, row)[0]))
+        for p in store.of_visit(db, ProposalRow, who.firm_id, id):
+            links += [
+                {"made_at": x.made_at, "expires_at": x.expires_at, "opened": x.opened}
+                for x in store.links(db, who.firm_id, p.id)
+            ]
+            mails += [
+                {"at": m.at, "to": m.to, "subject": m.subject, "text": m.text}
+                for m in store.mails_of(db, who.firm_id, p.id)
+            ]
+    return {
+        "customer": home.customer,
+        "home": home.home,
+        "visits": visits,
+        "mails": mails,
+        "links": links,
+    }
+
+
+def erase(db: Session, who: Person, visit_id: UUID) -> None:
+    """Take the person out of a home, of all its visits, proposals, mails and links. Twice is once."""
+    visit = visiting.get(db, who, visit_id, lock=True)
+    erase_home(db, who, visit.home_id)
+
+
+def erase_home(db: Session, who: Person, home_id: UUID) -> None:
+    """The same, by the home."""
+    home: HomeRow = store.get(db, HomeRow, who.firm_id, home_id, "home", lock=True)
+    told: Home = load(Home, home.home)
+    bare = replace(told, name=ERASED, place="", note="", care=Care())
+    change(db, who, home, {"home": plain(bare), "customer": plain(Customer(name=ERASED))}, "erased")
+    for id, _, _ in store.visits_of_home(db, who.firm_id, home_id):
+        row: VisitRow = store.get(db, VisitRow, who.firm_id, id, "visit", lock=True)
+        complaints = [{**c, "words": ERASED} for c in row.complaints]
+        change(db, who, row, {"complaints": complaints, "note": ""}, "erased")
+        store.blank_notes(db, who.firm_id, id, ERASED)
+        for p in store.of_visit(db, ProposalRow, who.firm_id, id):
+            _without_the_person(db, who, p)
+
+
+def _without_the_person(db: Session, who: Person, row: ProposalRow) -> None:
+    store.erase_mails_and_links(db, who.firm_id, row.id, now(), ERASED)
+    offer: Offer = load_json(Offer, row.data["snapshot"])
+    if offer.customer.name == ERASED:
+        return
+    bare = replace(
+        offer,
+        customer=Customer(name=ERASED),
+        home=ERASED,
+        place="",
+        reasons=ERASED,
+        rows=tuple(replace(r, complaints=()) for r in offer.rows),
+        findings=tuple(replace(f, explains=()) for f in offer.findings),
+    )
+    snapshot = to_json(bare, Offer).decode()
+    said = f"The person was erased on {now():%Y-%m-%d}; its digest was {row.data['digest']}."
+    data = {**row.data, "snapshot": snapshot, "digest": digest(snapshot), "said": said}
+    data["reasons"] = ERASED
+    if data.get("signature"):
+        data["signature"] = {**data["signature"], "name": ERASED, "path": "M0,0 L0,0"}
+        data["signature"]["digest"] = digest(snapshot)
+    row.data, row.version = data, row.version + 1
+    seals.set_on(db, row)
+    note(db, who, row.id, "erased", row.version, [])
+
+
+def forget_old(db: Session, who: Person, years: int) -> int:
+    """Erase every home whose last visit is longer ago than the firm keeps people; how many there were."""
+    before = now() - timedelta(days=round(365.25 * years))
+    homes = store.homes_last_seen_before(db, who.firm_id, before, ERASED)
+    for home in homes:
+        erase_home(db, who, home)
+    return len(homes)
