@@ -22,7 +22,9 @@ class ApiCase(unittest.TestCase):
 
     @classmethod
     def setUpClass(cls):
-        cls.app = create_app(fresh(), SECRET, secure_cookie=False)
+        cls.app = create_app(
+            fresh(), SECRET, secure_cookie=False, public_address="https://water.example"
+        )
         cls.addClassCleanup(cls.app.state.engine.dispose)
 
     def setUp(self):

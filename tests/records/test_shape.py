@@ -158,14 +158,37 @@ class SignedIn(DbCase):
 
     def test_failures_from_one_address_do_not_lock_out_another_person(self):
         for _ in range(signing_in.MOST_FAILURES):
-            self.assertIsNone(
-                signing_in.sign_in(
-                    self.db, "nobody@larkspout.example", "wrong wrong wrong", "there"
-                )
-            )
+            signing_in.admit(self.db, EMAIL, "192.0.2.7")
+            self.assertIsNone(signing_in.sign_in(self.db, EMAIL, "wrong wrong", "192.0.2.7"))
         with self.assertRaises(signing_in.TooMany):
-            signing_in.sign_in(self.db, "nobody@larkspout.example", "wrong wrong wrong", "there")
-        self.assertIsNotNone(signing_in.sign_in(self.db, EMAIL, PASSWORD, "here"))
+            signing_in.admit(self.db, EMAIL, "192.0.2.7")
+        signing_in.admit(self.db, EMAIL, "192.0.2.8")
+        self.assertIsNotNone(signing_in.sign_in(self.db, EMAIL, PASSWORD, "192.0.2.8"))
+
+    def test_the_wait_grows_and_a_right_password_ends_it(self):
+        at = now()
+        key = "who:x from:192.0.2.9"
+
+        def tried(after_s):
+            when = at + timedelta(seconds=after_s)
+            return store.admitted(self.db, key, when, 2, timedelta(hours=1)) is not None
+
+        self.assertEqual(
+            [tried(s) for s in (0, 0, 0.5, 1, 2, 3, 6.9, 7)],
+            [
+                True,
+                True,
+                False,
+                True,
+                False,
+                True,
+                False,
+                True,
+            ],
+        )
+        store.forget_tries(self.db, key)
+        self.assertTrue(tried(7.1))
+        self.assertTrue(tried(7.1 + 3700))
 
     def test_a_forgery_token_belongs_to_its_session_and_secret(self):
         tokens = {

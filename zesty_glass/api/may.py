@@ -28,7 +28,7 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("GET", "/api/reference"): EVERYBODY,
     ("GET", "/api/catalogue"): EVERYBODY,
     ("GET", "/api/catalogue/file"): SELLING,
-    ("POST", "/api/catalogue/preview"): MANAGER,
+    ("POST", "/api/catalogue/preview"): SELLING,
     ("POST", "/api/catalogue/import"): MANAGER,
     ("GET", "/api/firm"): EVERYBODY,
     ("PUT", "/api/firm"): MANAGER,

@@ -21,3 +21,6 @@ class RuleError(ValueError):
         self.what = what
         self.where = where
         self.remedy = remedy
+
+    def __reduce__(self) -> tuple[type[RuleError], tuple[str, str, str, str]]:
+        return (type(self), (self.code, self.what, self.where, self.remedy))

@@ -112,18 +112,15 @@ def change(
 ) -> list[str]:
     """Set attributes of a locked row, count its version up and write the audit line; nothing when all is as it was."""
     before = {name: getattr(row, name) for name in after}
-    touched = changed_fields(before, after)
+    was, becomes = (before["data"], after["data"]) if set(after) == {"data"} else (before, after)
+    touched = changed_fields(was, becomes)
     if not touched:
         return []
     for name, value in after.items():
         setattr(row, name, value)
     row.version += 1
-    named = [t.removeprefix("data.") for t in touched]
-    flat_before, flat_after = (
-        (before["data"], after["data"]) if set(after) == {"data"} else (before, after)
-    )
-    note(db, who, row.id, action, row.version, named, flat_before, flat_after)
-    return named
+    note(db, who, row.id, action, row.version, touched, was, becomes)
+    return touched
 
 
 def remove(db: Session, who: Person, row: Any, action: str = "removed") -> None:
