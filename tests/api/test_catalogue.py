@@ -18,7 +18,9 @@ class Files(ApiCase):
         return self.client.get(f"/api/catalogue/file?form={form}").content
 
     def bring(self, data, client=None):
-        return (client or self.client).post("/api/catalogue/import", content=data)
+        who = client or self.client
+        on = who.post("/api/catalogue/preview", content=data).json().get("revision", "")
+        return who.post(f"/api/catalogue/import?on={on}", content=data)
 
     def test_out_and_in_changes_nothing(self):
         for form in ("json", "csv"):

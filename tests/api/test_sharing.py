@@ -297,8 +297,10 @@ class Frozen(ShareCase):
                 c["price"] = str(float(c["price"]) * 3)
         import json
 
+        on = boss.post("/api/catalogue/preview", content=json.dumps(items)).json()["revision"]
         self.assertEqual(
-            boss.post("/api/catalogue/import", content=json.dumps(items)).status_code, 201
+            boss.post(f"/api/catalogue/import?on={on}", content=json.dumps(items)).status_code,
+            201,
         )
         self.assertEqual(self.figures(), before)
         now = self.get(f"/api/visits/{HOME_1}")["assessment"]["options"][1]["cost"]["total"]

@@ -5,11 +5,13 @@ from __future__ import annotations
 from uuid import UUID
 
 from ..core.errors import RuleError
+from ..work import keeping
 
 
 def same_id(given: str, address: UUID | str, area: str, thing: str) -> None:
     """RuleError ``area.id`` unless a body's id is the one in its address."""
-    if (UUID(given) if isinstance(address, UUID) else given) != address:
+    known = keeping.same_id(given) if isinstance(address, UUID) else given
+    if known != address:
         raise RuleError(
             f"{area}.id",
             f"The {thing}’s id is not the one in the address.",

@@ -8,10 +8,10 @@ import logging
 import tempfile
 from collections.abc import AsyncIterator
 from pathlib import Path
-from typing import Literal
+from typing import Annotated, Literal
 from uuid import UUID
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Query, Response
 from fastapi.responses import StreamingResponse
 
 from ..catalogue import files
@@ -20,7 +20,7 @@ from ..core.proposing.suggest import Suggestion
 from ..core.treating.what_if import WhatIf
 from ..work import catalogue
 from ..work.apart import Busy, TooMuch, searches
-from .answers import PRIVATE, answer, described
+from .answers import PRIVATE, answer
 from .context import Signed
 from .files import FileBody
 
@@ -32,7 +32,15 @@ log = logging.getLogger("zesty")
 @router.get(
     "/catalogue/file",
     response_class=Response,
-    responses=described("application/json", "The items as JSON, or as CSV.", {}),
+    responses={
+        200: {
+            "description": "The items as JSON, or as CSV.",
+            "content": {
+                "application/json": {"schema": {"type": "array"}},
+                "text/csv": {"schema": {"type": "string"}},
+            },
+        }
+    },
 )
 def download(ctx: Signed, form: Literal["json", "csv"] = "json") -> Response:
     """All items on sale as one file."""
@@ -58,10 +66,12 @@ def preview(ctx: Signed, data: FileBody) -> Response:
 
 
 @router.post("/catalogue/import", response_model=files.CataloguePreview, status_code=201)
-def bring_in(ctx: Signed, data: FileBody) -> Response:
-    """Store a file of items: all rows or none; managers only."""
+def bring_in(
+    ctx: Signed, data: FileBody, on: Annotated[str | None, Query(max_length=40)] = None
+) -> Response:
+    """Store a file of items: all rows or none; managers only. ``on``: the revision that the preview told."""
     with ctx.db() as db:
-        return answer(catalogue.bring_in(db, ctx.who, data), status=201)
+        return answer(catalogue.bring_in(db, ctx.who, data, on), status=201)
 
 
 @router.get("/visits/{id}/suggest", response_model=Suggestion)

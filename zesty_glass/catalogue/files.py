@@ -68,10 +68,15 @@ class ItemRow:
 
 @record
 class CataloguePreview:
-    """A whole file; ``good`` when every row can be used."""
+    """A whole file; ``good`` when every row can be used.
+
+    ``revision``: the state of the catalogue that the file was held against; a file that changes items is stored on top
+    of that state and of no other.
+    """
 
     rows: tuple[ItemRow, ...]
     good: bool
+    revision: str = ""
 
 
 def write_json(items: Iterable[Item]) -> bytes:

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import hashlib
 import json
 import time
-from dataclasses import dataclass
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
 from pathlib import Path
 from uuid import UUID, uuid4
 
@@ -25,7 +27,7 @@ from ..records import store
 from ..records.models import ItemRow
 from . import visiting
 from .keeping import change, note
-from .person import Person, manager_only
+from .person import Conflict, Person, manager_only
 
 TOLD_EVERY_S = 0.05
 
@@ -35,13 +37,27 @@ def on_sale(db: Session, who: Person) -> dict[str, Item]:
     return {r.code: load(Item, r.data) for r in store.items(db, who.firm_id) if not r.retired}
 
 
+def _revision(rows: Iterable[ItemRow]) -> str:
+    """The state of a catalogue: another after every change of any item."""
+    listed = sorted(f"{r.code} {r.version}" for r in rows)
+    return hashlib.sha256("\n".join(listed).encode()).hexdigest()[:24]
+
+
 def preview(db: Session, who: Person, data: bytes) -> files.CataloguePreview:
     """What a file would do, row by row; nothing is stored."""
-    return files.read(data, on_sale(db, who))[0]
+    rows = store.items(db, who.firm_id)
+    known = {r.code: load(Item, r.data) for r in rows if not r.retired}
+    return replace(files.read(data, known)[0], revision=_revision(rows))
 
 
-def bring_in(db: Session, who: Person, data: bytes) -> files.CataloguePreview:
-    """Store every item of a file, or none when a row has an error; managers only. Twice is once."""
+def bring_in(
+    db: Session, who: Person, data: bytes, revision: str | None = None
+) -> files.CataloguePreview:
+    """Store every item of a file, or none when a row has an error; managers only. Twice is once.
+
+    Raises:
+        Conflict: it changes items, and the catalogue is no more as it was when the file was looked at.
+    """
     manager_only(who)
     rows = {r.code: r for r in store.items(db, who.firm_id, lock=True)}
     seen, items = files.read(data, {c: load(Item, r.data) for c, r in rows.items()})
@@ -53,6 +69,9 @@ def bring_in(db: Session, who: Person, data: bytes) -> files.CataloguePreview:
             f"row {first.row}, {first.where}",
             f"{first.remedy} Nothing was stored.",
         )
+    touched = [r.code for r in seen.rows if r.change == "changed"]
+    if touched and revision != _revision(rows.values()):
+        raise Conflict("catalogue", touched[:20], "", 0)
     for item in items:
         row, after = rows.get(item.code), plain(item)
         if row is None:
@@ -69,7 +88,7 @@ def bring_in(db: Session, who: Person, data: bytes) -> files.CataloguePreview:
         else:
             change(db, who, row, {"data": after, "retired": False})
     db.flush()
-    return seen
+    return replace(seen, revision=_revision(store.items(db, who.firm_id)))
 
 
 @dataclass(frozen=True, slots=True)

@@ -22,7 +22,7 @@ from ..core.testing.reading import Reading, work_out
 from ..core.testing.water import Sample
 from ..core.treating.items import Item
 from ..core.treating.line import Option
-from ..core.visit import BroughtIn, Visit
+from ..core.visit import Visit
 from ..documents.codec import load, plain
 from ..records import store
 from ..records.models import (
@@ -59,17 +59,17 @@ _LISTS: dict[str, tuple[Any, str]] = {
     "proposals": (Proposal, "proposal"),
     "demonstrations": (Demonstration, "demonstration"),
 }
-#: single fields, their kind, and what stands in for one that cannot be read
-_FIELDS: dict[str, tuple[Any, Callable[[], Any]]] = {
-    "customer": (Customer, lambda: Customer(name="(cannot be read)")),
-    "home": (Home, lambda: Home(name="(cannot be read)")),
-    "recommended": (str | None, lambda: None),
-    "horizon": (int, lambda: 10),
-    "assumptions_off": (tuple[str, ...], tuple),
-    "note": (str, lambda: ""),
-    "settings": (Settings, Settings),
-    "rules": (Rules, Rules),
-    "brought": (BroughtIn | None, lambda: None),
+#: single fields, and what stands in for one that cannot be read
+_FIELDS: dict[str, Callable[[], Any]] = {
+    "customer": lambda: Customer(name="(cannot be read)"),
+    "home": lambda: Home(name="(cannot be read)"),
+    "recommended": lambda: None,
+    "horizon": lambda: 10,
+    "assumptions_off": tuple,
+    "note": lambda: "",
+    "settings": Settings,
+    "rules": Rules,
+    "brought": lambda: None,
 }
 #: what arithmetic may answer to numbers that nobody should have let in
 _FAULTS = (RuleError, ArithmeticError, ValueError, TypeError, KeyError, IndexError)
@@ -94,9 +94,11 @@ def readable(raw: dict[str, Any]) -> tuple[Visit, tuple[Unreadable, ...]]:
 def _part_by_part(raw: dict[str, Any]) -> tuple[Visit, tuple[Unreadable, ...]]:
     bad: list[Unreadable] = []
     out = {k: v for k, v in raw.items() if k not in _FIELDS and k not in _LISTS and k != "samples"}
-    for name, (kind, stand_in) in _FIELDS.items():
+    bare = {k: raw[k] for k in ("id", "firm", "consultant", "started_at")}
+    bare |= {"customer": Customer(name="x"), "home": Home(name="x")}
+    for name, stand_in in _FIELDS.items():
         try:
-            out[name] = load(kind, raw[name], name)
+            out[name] = getattr(load(Visit, {**bare, name: raw[name]}), name)
         except RuleError as e:
             out[name] = stand_in()
             bad.append(Unreadable(part=name, id=str(raw["id"]), because=_because(e)))
@@ -228,7 +230,7 @@ def strike(db: Session, who: Person, visit: VisitRow, part: str, id: UUID) -> No
 
 
 def _reset(db: Session, who: Person, visit: VisitRow, part: str) -> None:
-    _, stand_in = _FIELDS[part]
+    stand_in = _FIELDS[part]
     if part in ("customer", "home"):
         home = store.get(db, HomeRow, who.firm_id, visit.home_id, "home", lock=True)
         keeping.change(db, who, home, {part: plain(stand_in())}, "mended")

@@ -82,7 +82,12 @@ export function Catalogue({ may, currency }: { may: boolean; currency: string })
     onMutate: (f) => setFile(f),
   });
   const bring = useMutation({
-    mutationFn: (f: File) => upload<CataloguePreview>("/api/catalogue/import", f, type(f)),
+    mutationFn: (f: File) =>
+      upload<CataloguePreview>(
+        `/api/catalogue/import?on=${preview.data?.revision ?? ""}`,
+        f,
+        type(f),
+      ),
     onSuccess: () => {
       setFile(null);
       preview.reset();

@@ -1,0 +1,235 @@
+"""Every route against every role, read and write: what the table says is what happens, and no route is without a line."""
+
+import re
+from uuid import uuid4
+
+from starlette.testclient import TestClient
+
+from tests.api.client import HOME_1, HOME_2, HOME_7, ApiCase
+from zesty_glass.api import may
+from zesty_glass.demo.homes import uid
+from zesty_glass.demo.load import EMAIL, FITTER_EMAIL, MANAGER_EMAIL, PASSWORD
+from zesty_glass.work import signing_in
+
+#: a home whose proposal is accepted, one that has none, and their proposals
+ACCEPTED, OTHER = HOME_2, HOME_1
+NOW = "2026-11-20T10:00:00Z"
+
+
+def routes(app):
+    for path, methods in app.openapi()["paths"].items():
+        for method in methods:
+            yield method.upper(), path
+
+
+class Table(ApiCase):
+    def test_every_route_has_a_line_and_every_line_a_route(self):
+        found = set(routes(self.app))
+        lines = set(may.ROUTES) | (
+            set(may.OPEN) - {("GET", "/api/health"), ("GET", "/api/openapi.json")}
+        )
+        self.assertEqual(found - lines, set())
+        self.assertEqual(lines - found, set())
+
+    def test_a_route_that_is_not_in_the_table_is_refused_to_everybody(self):
+        for role in ("consultant", "manager", "installer", "", "owner"):
+            self.assertFalse(may.may(role, "GET", "/api/new"))
+
+
+class Matrix(ApiCase):
+    """One request a route and role, with what passes validation, so that the role is what is refused."""
+
+    @classmethod
+    def setUpClass(cls):
+        super().setUpClass()
+        with cls.app.state.sessions.begin() as db:
+            firm = signing_in.store.user_by_email(db, EMAIL).firm_id
+            signing_in.add_user(
+                db, firm, "colleague@larkspout.example", "Colleague", "consultant", PASSWORD
+            )
+        cls.clients = {
+            "consultant": cls.client_of(EMAIL),
+            "colleague": cls.client_of("colleague@larkspout.example"),
+            "manager": cls.client_of(MANAGER_EMAIL),
+            "installer": cls.client_of(FITTER_EMAIL),
+            "stranger": TestClient(cls.app, raise_server_exceptions=False),
+        }
+
+    @classmethod
+    def client_of(cls, email):
+        c = TestClient(cls.app, raise_server_exceptions=False)
+        c.headers["X-Zesty-Token"] = c.post(
+            "/api/session", json={"email": email, "password": PASSWORD}
+        ).json()["token"]
+        return c
+
+    def test_roles(self):
+        for method, template in routes(self.app):
+            if (method, template) in may.OPEN or template == "/api/session":
+                continue
+            for who in ("consultant", "manager", "installer", "stranger"):
+                with self.subTest(f"{method} {template} as {who}"):
+                    status, text = self.ask(who, method, template, ACCEPTED)
+                    if who == "stranger":
+                        self.assertEqual(status, 401)
+                    elif may.may(who, method, template):
+                        self.assertNotIn(status, (401, 403), text)
+                        self.assertLess(status, 500, text)
+                    else:
+                        self.assertEqual(status, 403, text)
+
+    def test_a_colleague_gets_nothing_of_a_consultants_by_a_known_id(self):
+        for method, template in routes(self.app):
+            if "{id}" not in template or template.startswith(("/api/session", "/api/links")):
+                continue
+            with self.subTest(f"{method} {template}"):
+                status, text = self.ask("colleague", method, template, OTHER)
+                wrong_role = not may.may("consultant", method, template)
+                self.assertEqual(status, 403 if wrong_role else 404, text)
+                self.assertNotIn("Ottoline", text)
+
+    def test_repeats_with_a_known_id_show_a_colleague_nothing(self):
+        colleague = self.clients["colleague"]
+        body = {
+            "id": HOME_1,
+            "customer": {"name": "X"},
+            "home": {"name": "x"},
+        }
+        self.assertEqual(colleague.post("/api/visits", json=body).status_code, 404)
+        own = {**body, "id": str(uuid4())}
+        self.assertEqual(colleague.post("/api/visits", json=own).status_code, 201)
+        again = {"id": uid("home-1-proposal"), "recommended": "today"}
+        r = colleague.post(f"/api/visits/{own['id']}/proposals", json=again)
+        self.assertEqual(r.status_code, 404)
+        mail = {"id": str(uuid4()), "to": "a@b.example", "text": "secret words"}
+        path = f"/api/proposals/{uid('home-1-proposal')}/mail"
+        self.assertEqual(self.clients["consultant"].post(path, json=mail).status_code, 201)
+        r = colleague.post(path, json=mail)
+        self.assertEqual(r.status_code, 404)
+        self.assertNotIn("secret words", colleague.get("/api/outbox").text)
+
+    def test_a_fitter_sees_homes_whose_proposal_was_accepted_and_no_others(self):
+        fitter = self.clients["installer"]
+        self.assertEqual(fitter.get(f"/api/visits/{ACCEPTED}").status_code, 200)
+        for other in (HOME_1, HOME_7):
+            self.assertEqual(fitter.get(f"/api/visits/{other}").status_code, 404)
+        seen = {v["id"] for v in fitter.get("/api/visits").json()}
+        self.assertEqual(seen, {ACCEPTED})
+
+    def ask(self, who, method, template, home):
+        values = self.values(home)
+        path = template
+        if "/proposals/{id}" in path:
+            path = path.replace(
+                "{id}", uid("home-2-proposal" if home == ACCEPTED else "home-1-proposal")
+            )
+        path = re.sub(r"{(\w+)}", lambda m: values[m[1]], path)
+        path += {
+            "/api/visits/{id}/pair": f"?first={uuid4()}&second={uuid4()}",
+            "/api/visits/{id}/draft": "?recommended=today",
+        }.get(template, "")
+        body = self.body(template, values)
+        kind = {"content": body} if isinstance(body, bytes) else {"json": body}
+        kind = {} if method == "GET" else kind
+        ended = {"Last-Event-ID": "600"}  # a stream that has come to its end
+        r = self.clients[who].request(method, path, headers=ended, **kind)
+        return r.status_code, r.text[:300]
+
+    def values(self, home):
+        n = "home-2" if home == ACCEPTED else "home-1"
+        sample = self.manager_view(home)["visit"]["samples"][0]["id"]
+        return {
+            "id": home,
+            "sample_id": sample,
+            "reading_id": str(uuid4()),
+            "option_id": uid(f"{n}-option-a"),
+            "lab_id": str(uuid4()),
+            "demo_id": str(uuid4()),
+            "part": "reading",
+            "part_id": str(uuid4()),
+            "analyte": "iron",
+            "key": "tds-1",
+            "to": "declined",
+        }
+
+    def manager_view(self, home):
+        seen = type(self).__dict__.get("views", {})
+        if home not in seen:
+            seen = {**seen, home: self.clients["manager"].get(f"/api/visits/{home}").json()}
+            type(self).views = seen
+        return seen[home]
+
+    def body(self, template, v):
+        firm = self.get("/api/firm")
+        kit = self.instrument("tds-1")
+        last = {
+            "/api/visits/{id}/samples/{sample_id}": {
+                "id": v["sample_id"],
+                "name": "x",
+                "drawn_at": NOW,
+            },
+            "/api/visits/{id}/samples/{sample_id}/readings/{reading_id}": {
+                "id": v["reading_id"],
+                "analyte": "tds",
+                "instrument": kit,
+                "observation": {"method": "meter", "displays": [1, 2]},
+                "made_at": NOW,
+            },
+            "/api/visits/{id}/options/{option_id}": {"id": v["option_id"], "name": "x"},
+            "/api/visits/{id}/lab-samples/{lab_id}": {
+                "id": v["lab_id"],
+                "kind": "metals",
+                "sample": v["sample_id"],
+                "drawn_at": NOW,
+            },
+            "/api/visits/{id}/demonstrations/{demo_id}": {
+                "id": v["demo_id"],
+                "made_at": NOW,
+                "body": {"kind": "kettle", "sample": v["sample_id"], "litres_day": 2},
+            },
+            "/api/visits": {"id": str(uuid4()), "customer": {"name": "x"}, "home": {"name": "x"}},
+            "/api/visits/{id}": {"version": 1, "note": "x"},
+            "/api/visits/{id}/again": {"id": str(uuid4())},
+            "/api/visits/{id}/home": {
+                "version": 1,
+                "customer": {"name": "x"},
+                "home": {"name": "x"},
+            },
+            "/api/visits/{id}/tastings": {
+                "id": str(uuid4()),
+                "samples": [str(uuid4()), str(uuid4())],
+                "tasters": ["a"],
+            },
+            "/api/visits/{id}/proposals": {"id": str(uuid4()), "recommended": "today"},
+            "/api/proposals/{id}/{to}": {"version": 1},
+            "/api/proposals/{id}/links": {"id": str(uuid4())},
+            "/api/proposals/{id}/mail": {"id": str(uuid4()), "to": "a@b.example"},
+            "/api/firm": {k: firm[k] for k in ("version", "settings", "rules")},
+            "/api/instruments/{key}": kit,
+            "/api/session/prove": {"password": PASSWORD},
+            "/api/visits/import": b"{}",
+            "/api/catalogue/preview": b"[]",
+            "/api/catalogue/import": b"[]",
+            "/api/laboratory/preview": b"analyte,result\niron,1",
+            "/api/visits/{id}/samples/{sample_id}/lab-results": b"analyte,result,unit\niron,1,mg/L",
+        }
+        return last.get(template, {})
+
+
+class Proved(ApiCase):
+    def test_limits_ask_for_the_password_an_hour_after_it_was_given(self):
+        manager = self.manager()
+        firm = manager.get("/api/firm").json()
+        body = {k: firm[k] for k in ("version", "settings", "rules")}
+        self.assertEqual(manager.put("/api/firm", json=body).status_code, 200)
+        with self.app.state.sessions.begin() as db:
+            user = signing_in.store.user_by_email(db, MANAGER_EMAIL)
+            for s in signing_in.store.sign_ins(db, user.id):
+                s.proved_at -= 2 * signing_in.PROVED_FOR
+        r = manager.put("/api/firm", json=body)
+        self.assertEqual((r.status_code, r.json()["code"]), (403, "session.prove"))
+        wrong = manager.post("/api/session/prove", json={"password": "not this one"})
+        self.assertEqual(wrong.status_code, 422)
+        right = manager.post("/api/session/prove", json={"password": PASSWORD})
+        self.assertEqual(right.status_code, 204)
+        self.assertEqual(manager.put("/api/firm", json=body).status_code, 200)
