@@ -86,7 +86,7 @@ class Answers(ApiCase):
 
     def test_requests_that_no_program_sends_are_refused_in_one_form(self):
         for method, path, kind in (
-            ("GET", "/api/visits/\x00", {}),
+            ("GET", "/api/visits/%00", {}),
             ("GET", "/api/visits/homes?find=%00", {}),
             ("GET", "/api/visits/homes?find=" + "x" * 5000, {}),
             ("GET", "/api/visits/not-an-id", {}),

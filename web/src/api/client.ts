@@ -28,6 +28,7 @@ const OFFLINE: Problem = {
   remedy: "What you typed is kept on this device and sent when it answers again.",
   changed: [],
   by: "",
+  version: null,
 };
 
 const guard: Middleware = {

@@ -55,7 +55,7 @@ export interface paths {
         put?: never;
         /**
          * Bring In
-         * @description Store a file of items: all rows or none; managers only.
+         * @description Store a file of items: all rows or none; managers only. ``on``: the revision that the preview told.
          */
         post: operations["bring_in_api_catalogue_import_post"];
         delete?: never;
@@ -1518,12 +1518,20 @@ export interface components {
         /**
          * CataloguePreview
          * @description A whole file; ``good`` when every row can be used.
+         *
+         *     ``revision``: the state of the catalogue that the file was held against; a file that changes items is stored on top
+         *     of that state and of no other.
          */
         CataloguePreview: {
             /** Rows */
             rows: components["schemas"]["ItemRow"][];
             /** Good */
             good: boolean;
+            /**
+             * Revision
+             * @default
+             */
+            revision: string;
         };
         /**
          * Cell
@@ -6982,7 +6990,8 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/json": unknown[];
+                    "text/csv": string;
                 };
             };
             /** @description The request could not be read. */
@@ -7212,7 +7221,9 @@ export interface operations {
     };
     bring_in_api_catalogue_import_post: {
         parameters: {
-            query?: never;
+            query?: {
+                on?: string | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;

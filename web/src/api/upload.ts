@@ -20,6 +20,7 @@ export async function upload<T>(path: string, file: Blob, type: string): Promise
       remedy: "Try again when it does; the file was not read.",
       changed: [],
       by: "",
+      version: null,
     });
   }
   const body: unknown = await r.json();

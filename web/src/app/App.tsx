@@ -1,5 +1,5 @@
 /** Routes. What is not needed for signing in and the visit is loaded when it is opened. */
-import { lazy, Suspense, type ReactElement } from "react";
+import { Suspense, useEffect, type ReactElement } from "react";
 import { Navigate, Route, Routes, useLocation } from "react-router";
 
 import { useMe } from "../api/hooks";
@@ -7,33 +7,26 @@ import { problemOf } from "../api/client";
 import { SignIn } from "../features/signing-in/SignIn";
 import { Today } from "../features/visits/Today";
 import { VisitScreen } from "../features/visit/VisitScreen";
+import { Boundary, fetchAhead, part } from "../ui/Boundary";
 import { Trouble, Waiting } from "../ui/Trouble";
 
-const NewVisit = lazy(() =>
-  import("../features/visits/NewVisit").then((m) => ({ default: m.NewVisit })),
+const NewVisit = part(() => import("../features/visits/NewVisit").then((m) => m.NewVisit));
+const Facing = part(() => import("../features/showing/Facing").then((m) => m.Facing));
+const ProposalPage = part(() =>
+  import("../features/proposing/ProposalPage").then((m) => m.ProposalPage),
 );
-const Facing = lazy(() =>
-  import("../features/showing/Facing").then((m) => ({ default: m.Facing })),
-);
-const ProposalPage = lazy(() =>
-  import("../features/proposing/ProposalPage").then((m) => ({ default: m.ProposalPage })),
-);
-const Outbox = lazy(() =>
-  import("../features/proposing/Outbox").then((m) => ({ default: m.Outbox })),
-);
-const Offered = lazy(() =>
-  import("../features/offered/Offered").then((m) => ({ default: m.Offered })),
-);
-const FirmPage = lazy(() =>
-  import("../features/firm/FirmPage").then((m) => ({ default: m.FirmPage })),
-);
-const GlassLegend = lazy(() =>
-  import("../features/legend/GlassLegend").then((m) => ({ default: m.GlassLegend })),
-);
+const Outbox = part(() => import("../features/proposing/Outbox").then((m) => m.Outbox));
+const Offered = part(() => import("../features/offered/Offered").then((m) => m.Offered));
+const FirmPage = part(() => import("../features/firm/FirmPage").then((m) => m.FirmPage));
+const GlassLegend = part(() => import("../features/legend/GlassLegend").then((m) => m.GlassLegend));
 
 function Gate({ children }: { children: ReactElement }): ReactElement {
   const me = useMe();
   const place = useLocation();
+  const signedIn = me.isSuccess;
+  useEffect(() => {
+    if (signedIn) fetchAhead();
+  }, [signedIn]);
   if (me.isPending) return <Waiting what="One moment." />;
   if (me.isError) {
     if (problemOf(me.error)?.status === 401)
@@ -44,7 +37,7 @@ function Gate({ children }: { children: ReactElement }): ReactElement {
       </div>
     );
   }
-  return children;
+  return <Boundary key={place.pathname}>{children}</Boundary>;
 }
 
 export function App(): ReactElement {

@@ -5,6 +5,7 @@ import { Link } from "react-router";
 
 import { useQueue } from "../api/queue";
 import { Slice } from "../glass/Slice";
+import { Aside } from "./Aside";
 
 export function Logo({ size = 26 }: { size?: number }): ReactElement {
   return (
@@ -100,6 +101,7 @@ export function Head({
         {sub !== undefined && <span className="text-ink-2"> · {sub}</span>}
       </p>
       <span className="flex-1" />
+      <Aside />
       <SavedWords />
       {children}
       <ThemeKey />

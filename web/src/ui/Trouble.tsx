@@ -3,6 +3,7 @@ import type { ReactElement } from "react";
 
 import { problemOf } from "../api/client";
 import { StateMark } from "./marks";
+import { Prove } from "./Prove";
 
 export function Trouble({
   error,
@@ -22,7 +23,8 @@ export function Trouble({
       <div>
         <p className="font-semibold">{p.title}</p>
         {p.remedy !== "" && <p className="text-ink-2">{p.remedy}</p>}
-        {again && (
+        {p.code === "session.prove" && <Prove again={again} />}
+        {again && p.code !== "session.prove" && (
           <button className="key bare mt-1 -ml-2" onClick={again}>
             Try again
           </button>

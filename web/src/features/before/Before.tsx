@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { useChangeHome, useChangeVisit } from "../../api/hooks";
 import type { Customer, Home } from "../../api/types";
 import { Trouble } from "../../ui/Trouble";
+import { PersonalData } from "./PersonalData";
 import { useVisitContext } from "../visit/context";
 import { Complaints } from "./Complaints";
 import { HomeForm } from "./HomeForm";
@@ -70,6 +71,7 @@ export function Before(): ReactElement {
         </ul>
         <VisitAgain visit={id} />
       </section>
+      <PersonalData />
     </div>
   );
 }

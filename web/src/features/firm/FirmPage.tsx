@@ -11,6 +11,7 @@ import { NumberField, Seg, TextField } from "../../ui/fields";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { Catalogue } from "./Catalogue";
 import { Figures } from "./Figures";
+import { Sessions } from "./Sessions";
 
 const NEW_KIT: Instrument = {
   id: "",
@@ -482,6 +483,7 @@ export function FirmPage(): ReactElement {
               <Figures key={`figures-${firm.data.version}`} firm={firm.data} may={may} />
             )}
             {firm.data && <Limits key={firm.data.version} firm={firm.data} may={may} />}
+            <Sessions />
           </div>
         </div>
       </main>

@@ -9,6 +9,7 @@ import { Logo } from "../../app/Shell";
 import { StateMark } from "../../ui/marks";
 import { Waiting } from "../../ui/Trouble";
 import { OfferView } from "../proposing/OfferView";
+import { Seal } from "../proposing/Seal";
 
 const STANDS: Record<string, string> = {
   presented: "Offered to you",
@@ -27,7 +28,7 @@ function Closed({ slow }: { slow: boolean }): ReactElement {
         </h1>
         <p className="text-l">
           {slow
-            ? "Wait a quarter of an hour, then open it again."
+            ? "Wait a minute, then open it again."
             : "It may have ended, or it was taken back. Nothing is lost: ask the firm that sent it for a new one."}
         </p>
       </div>
@@ -96,6 +97,7 @@ export function Offered(): ReactElement {
             </li>
           </ul>
         </section>
+        <Seal standing={offered.data.seal} state={state} />
         <OfferView offer={offer} />
       </main>
     </div>

@@ -10,6 +10,7 @@ import { Trouble, Waiting } from "../../ui/Trouble";
 import { OfferView } from "./OfferView";
 import { Share } from "./Share";
 import { SignaturePad } from "./SignaturePad";
+import { Seal } from "./Seal";
 
 const STATE: Record<string, string> = {
   draft: "Draft: not presented yet",
@@ -17,6 +18,7 @@ const STATE: Record<string, string> = {
   accepted: "Accepted and signed; it cannot be changed",
   declined: "Declined",
   expired: "Expired",
+  brought_in: "Brought in from a file: not signed here",
 };
 
 export function ProposalPage(): ReactElement {
@@ -95,12 +97,14 @@ export function ProposalPage(): ReactElement {
               </button>
             </>
           )}
-          {p.state !== "draft" && p.latest && (
+          {p.state !== "draft" && p.state !== "brought_in" && p.latest && (
             <Link className="key" to={`/visits/${p.visit}/offer`}>
               Revise
             </Link>
           )}
         </div>
+        <Seal standing={p.seal} state={p.state} />
+        {p.said !== "" && <p className="max-w-[1040px] mx-auto my-4">{p.said}</p>}
         <Trouble error={decide.error} />
         {signing && p.state === "presented" && (
           <form

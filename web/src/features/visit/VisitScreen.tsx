@@ -1,5 +1,5 @@
 /** A visit: order at the side, the step at hand, and the glasses along the bottom edge, always there. */
-import { lazy, Suspense, useEffect, type ReactElement } from "react";
+import { Suspense, useEffect, type ReactElement } from "react";
 import { Link, Navigate, useNavigate, useParams, useSearchParams } from "react-router";
 import { useQueryClient } from "@tanstack/react-query";
 
@@ -10,6 +10,7 @@ import { Head, Ledge } from "../../app/Shell";
 import { chooseUnits, type Units } from "../../app/units";
 import { SOURCE_NAMES, STEPS, type Step } from "../../app/names";
 import { Glass } from "../../glass/Glass";
+import { Boundary, part } from "../../ui/Boundary";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { Before } from "../before/Before";
 import { Meaning } from "../meaning/Meaning";
@@ -20,15 +21,14 @@ import { Context, type VisitContext } from "./context";
 import { useContextOf } from "./useContextOf";
 import { DrawGlass } from "./DrawGlass";
 import { GlassMenu } from "./GlassMenu";
+import { Notices } from "./Notices";
 import { TwoGlasses } from "./TwoGlasses";
 import { Order, type Missing } from "./Order";
 
-const Line = lazy(() => import("../treating/Line").then((m) => ({ default: m.Line })));
-const Show = lazy(() => import("../showing/Show").then((m) => ({ default: m.Show })));
-const Compare = lazy(() => import("../comparing/Compare").then((m) => ({ default: m.Compare })));
-const OfferStep = lazy(() =>
-  import("../proposing/OfferStep").then((m) => ({ default: m.OfferStep })),
-);
+const Line = part(() => import("../treating/Line").then((m) => m.Line));
+const Show = part(() => import("../showing/Show").then((m) => m.Show));
+const Compare = part(() => import("../comparing/Compare").then((m) => m.Compare));
+const OfferStep = part(() => import("../proposing/OfferStep").then((m) => m.OfferStep));
 
 const isStep = (s: string | undefined): s is Step => STEPS.some(([k]) => k === s);
 
@@ -225,13 +225,16 @@ export function VisitScreen(): ReactElement {
             className={`flex-1 min-w-0 min-h-0 ${WIDE.has(step) ? "relative" : "scroll"}`}
             key={step}
           >
-            {context.second && !WIDE.has(step) ? (
-              <TwoGlasses />
-            ) : (
-              <Suspense fallback={<Waiting what="One moment." />}>
-                <StepBody step={step} />
-              </Suspense>
-            )}
+            {!WIDE.has(step) && <Notices view={view} />}
+            <Boundary>
+              {context.second && !WIDE.has(step) ? (
+                <TwoGlasses />
+              ) : (
+                <Suspense fallback={<Waiting what="One moment." />}>
+                  <StepBody step={step} />
+                </Suspense>
+              )}
+            </Boundary>
           </main>
         </div>
         {!WIDE.has(step) && (

@@ -1,6 +1,6 @@
 /** Today's visits: who, where, why, and where it was left. */
 import { ChevronRight, LogOut, Upload } from "lucide-react";
-import { useRef, type ReactElement } from "react";
+import { useRef, useState, type ReactElement } from "react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate } from "react-router";
 
@@ -67,6 +67,7 @@ export function Today(): ReactElement {
   const client = useQueryClient();
   const navigate = useNavigate();
   const chosen = useRef<HTMLInputElement>(null);
+  const [rules, setRules] = useState(false);
   const leave = useMutation({
     mutationFn: () => data(api.DELETE("/api/session")),
     onSettled: () => {
@@ -75,7 +76,8 @@ export function Today(): ReactElement {
     },
   });
   const bring = useMutation({
-    mutationFn: (f: File) => upload<Saved>("/api/visits/import", f, "application/json"),
+    mutationFn: (f: File) =>
+      upload<Saved>(`/api/visits/import?rules=${rules ? "file" : "firm"}`, f, "application/json"),
     onSuccess: (s) => {
       void client.invalidateQueries({ queryKey: ["visits"] });
       void navigate(`/visits/${s.id}`);
@@ -109,7 +111,18 @@ export function Today(): ReactElement {
                 month: "long",
               })}
             </h1>
-            <div className="flex gap-3">
+            <div className="flex gap-3 items-center">
+              {me.data?.role === "manager" && (
+                <label className="flex gap-2 items-center min-h-11 text-m">
+                  <input
+                    type="checkbox"
+                    className="w-5 h-5"
+                    checked={rules}
+                    onChange={(e) => setRules(e.target.checked)}
+                  />
+                  let the file’s settings and limits hold
+                </label>
+              )}
               <input
                 ref={chosen}
                 type="file"
