@@ -19,7 +19,10 @@ class Served:
         self.port = port or free_port()
         self.base = f"http://127.0.0.1:{self.port}"
         self.app = create_app(
-            database or fresh(), "a secret for browser tests, long", secure_cookie=False
+            database or fresh(),
+            "a secret for browser tests, long",
+            secure_cookie=False,
+            public_address=self.base,
         )
         self.server = uvicorn.Server(
             uvicorn.Config(

@@ -11,6 +11,12 @@ from tests.database import fresh
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, PASSWORD
 
+#: all that waits in the browser's own store
+WAITING = (
+    "return Object.keys(localStorage).filter(k => k.startsWith('zesty.waiting:'))"
+    ".map(k => localStorage[k]).join()"
+)
+
 
 class Offline(unittest.TestCase):
     def test_nothing_typed_is_lost(self):
@@ -25,14 +31,12 @@ class Offline(unittest.TestCase):
         b.find("input[inputmode=none]").click()
         ActionChains(b.driver).send_keys("97", Keys.ENTER).perform()
         b.see("kept on this device")
-        self.assertIn("97", b.driver.execute_script("return localStorage.getItem('zesty.waiting')"))
+        self.assertIn("97", b.driver.execute_script(WAITING))
         again = Served(database, port=served.port)
         self.addCleanup(again.close)
         b.see("every reading saved")
         b.see("97")
-        self.assertEqual(
-            b.driver.execute_script("return localStorage.getItem('zesty.waiting')"), "[]"
-        )
+        self.assertEqual(b.driver.execute_script(WAITING), "[]")
 
 
 if __name__ == "__main__":

@@ -1,6 +1,7 @@
 """Values as people read them, and the way value objects are made."""
 
 import copy
+import re
 import unittest
 from dataclasses import FrozenInstanceError, field
 
@@ -20,7 +21,10 @@ class Numbers(unittest.TestCase):
             (1234.5, 0, "1,234"),
             (0.10, 2, "0.1"),
             (2.0, 1, "2"),
-            (-0.001, 1, "0"),
+            (-0.001, 1, "-0.001"),
+            (0.000008, 2, "0.000008"),
+            (0.0, 2, "0"),
+            (0.05, 1, "0.05"),
             (12000, 0, "12,000"),
             (0.05, 2, "0.05"),
         ):
@@ -28,9 +32,24 @@ class Numbers(unittest.TestCase):
 
     @given(st.floats(-1e6, 1e6), st.integers(0, 4))
     def test_what_is_shown_is_the_value_rounded(self, value, decimals):
-        self.assertAlmostEqual(
-            float(words.number(value, decimals).replace(",", "")), round(value, decimals), 6
-        )
+        shown = float(words.number(value, decimals).replace(",", ""))
+        if abs(value) >= 1:
+            self.assertAlmostEqual(shown, round(value, decimals), 6)
+        else:
+            self.assertLessEqual(abs(shown - value), 0.051 * abs(value) + 1e-12)
+
+    @given(
+        st.sampled_from(sorted(ANALYTES)), st.floats(1e-9, 1e5), st.sampled_from(["us", "metric"])
+    )
+    def test_nothing_is_shown_as_0_that_is_not_0(self, analyte, value, units):
+        for text in (
+            words.value(analyte, Range.exact(value), None, units),
+            words.value(analyte, Range.of(0.0, value / 2, value), value, units),
+            words.span(analyte, Range.of(value, value, value * 2), units),
+            words.span(analyte, Range.of(value, value, None), units),
+        ):
+            for number in re.findall(r"\d[\d,.]*", re.sub(r"CaCO3|100 mL", "", text)):
+                self.assertGreater(float(number.replace(",", "")), 0, text)
 
 
 class Values(unittest.TestCase):

@@ -89,6 +89,13 @@ def run(many: int, seed: int) -> tuple[int, Counter, list[str]]:
     return sent, seen, found
 
 
+def _checks(response, n: int) -> list:
+    """All checks; the shape of a long answer, which takes seconds to hold against its schema, each eighth time."""
+    if len(response.content) > 30_000 and n % 8:
+        return [c for c in CHECKS if c is not response_schema_conformance]
+    return list(CHECKS)
+
+
 def _one(operation, clients, each, seed, seen, found) -> None:
     """Requests of one operation, by turns as consultant, manager and stranger."""
     n = [0]
@@ -120,7 +127,7 @@ def _one(operation, clients, each, seed, seen, found) -> None:
         if response.status_code == 429:
             return
         try:
-            case.validate_response(response, checks=list(CHECKS))
+            case.validate_response(response, checks=_checks(response, n[0]))
         except schemathesis.errors.SchemathesisError as e:
             raise e
         except BaseExceptionGroup as e:

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import secrets
 from pathlib import Path
 
 from fastapi import FastAPI, Request, Response
-from fastapi.responses import FileResponse, JSONResponse
+from fastapi.responses import FileResponse, HTMLResponse, JSONResponse
 from fastapi.staticfiles import StaticFiles
 from sqlalchemy import text
 from starlette.exceptions import HTTPException
@@ -28,7 +29,7 @@ from . import (
     standins,
     visits,
 )
-from .bounds import Bounds
+from .bounds import POLICY, Bounds
 from .described import described
 
 PAGE = Path(__file__).resolve().parents[2] / "web" / "dist"
@@ -94,6 +95,16 @@ def create_app(
     return app
 
 
+def _index(page: Path) -> Response:
+    """The page itself, with a nonce of its own for the one style that a library adds while a dialog is open."""
+    nonce = secrets.token_urlsafe(16)
+    meta = f'<meta name="csp-nonce" content="{nonce}" />'
+    text = (page / "index.html").read_text().replace("</head>", f"{meta}</head>", 1)
+    policy = POLICY.replace("style-src 'self'", f"style-src 'self' 'nonce-{nonce}'")
+    headers = {"Cache-Control": "no-cache", "Content-Security-Policy": policy}
+    return HTMLResponse(text, headers=headers)
+
+
 def _serve_page(app: FastAPI, page: Path) -> None:
     if (page / "assets").is_dir():
         app.mount("/assets", StaticFiles(directory=page / "assets"))
@@ -105,4 +116,4 @@ def _serve_page(app: FastAPI, page: Path) -> None:
         file = page / path
         if path and file.is_file() and file.resolve().is_relative_to(page.resolve()):
             return FileResponse(file)
-        return FileResponse(page / "index.html", headers={"Cache-Control": "no-cache"})
+        return _index(page)

@@ -9,13 +9,13 @@ from .problems import problem
 
 LARGEST_BODY = 6_000_000
 #: React sets styles through the object model, which this policy does not touch; a style in markup is refused
-_POLICY = (
+POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; "
     "font-src 'self'; connect-src 'self'; manifest-src 'self'; frame-ancestors 'none'; "
     "base-uri 'none'; form-action 'self'; object-src 'none'"
 )
 _HEADERS = [
-    (b"content-security-policy", _POLICY.encode()),
+    (b"content-security-policy", POLICY.encode()),
     (b"x-content-type-options", b"nosniff"),
     (b"referrer-policy", b"no-referrer"),
     (b"x-frame-options", b"DENY"),
@@ -67,7 +67,9 @@ class Bounds:
                 personal = scope["path"].startswith("/api/") and all(
                     k.lower() != b"cache-control" for k, _ in sent
                 )
-                message["headers"] = [*sent, *self._headers, *([_NO_STORE] if personal else ())]
+                own = {k.lower() for k, _ in sent}
+                added = [h for h in self._headers if h[0] not in own]
+                message["headers"] = [*sent, *added, *([_NO_STORE] if personal else ())]
             await send(message)
 
         early = _refusal(scope)

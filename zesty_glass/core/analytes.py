@@ -77,6 +77,14 @@ _ALL = (
         decimals=0,
     ),
     _a(
+        "magnesium",
+        "Magnesium hardness",
+        "mg/L as CaCO3",
+        Kind.EQUIPMENT,
+        "magnesium by laboratory",
+        decimals=0,
+    ),
+    _a(
         "alkalinity",
         "Alkalinity",
         "mg/L as CaCO3",

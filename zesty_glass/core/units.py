@@ -14,6 +14,7 @@ MG_L_PER_GPG = MG_PER_GRAIN / L_PER_GAL  # 17.1181 mg/L as CaCO3
 MG_L_PER_DH = 17.848
 MG_L_PER_FH = 10.0
 MG_L_PER_CLARK = 14.254
+MG_L_PER_MMOL = 100.0869  # of calcium or magnesium, as CaCO3; molar mass, IUPAC 2021
 GAL_PER_FT3 = 7.48052
 KG_PER_LB = 0.45359237
 BQ_L_PER_PCI_L = 0.037
@@ -45,6 +46,10 @@ _FACTORS: dict[str, dict[str, float]] = {
         "fH": MG_L_PER_FH,
         "°e": MG_L_PER_CLARK,
         "Clark": MG_L_PER_CLARK,
+        "mmol/L": MG_L_PER_MMOL,
+        "µg/L": 1e-3,
+        "ug/L": 1e-3,
+        "ppb": 1e-3,
     },
     "pCi/L": {"pCi/L": 1.0, "Bq/L": 1 / BQ_L_PER_PCI_L},
     "gpm": {"gpm": 1.0, "L/min": 1 / L_PER_GAL},

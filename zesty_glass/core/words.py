@@ -2,12 +2,19 @@
 
 from __future__ import annotations
 
+import math
 from functools import lru_cache
 
 from .analytes import ANALYTES
 from .ranges import Range
 from .units import KPA_PER_PSI, L_PER_GAL, MG_L_PER_GPG
 
+#: what is shown in a smaller unit than it is kept in: factor, unit, decimals
+_SHOWN = {
+    "lead": (1e3, "µg/L", 1),
+    "pfoa": (1e6, "ng/L", 1),
+    "pfos": (1e6, "ng/L", 1),
+}
 _METRIC = {
     "gpm": (L_PER_GAL, "L/min", 0),
     "gal": (L_PER_GAL, "L", 0),
@@ -18,7 +25,10 @@ _METRIC = {
 
 @lru_cache(4096)
 def number(value: float, decimals: int) -> str:
-    """A number with thousands separators and no trailing zeros after the point."""
+    """A number with thousands separators and no trailing zeros after the point; under 1 with two digits that say
+    something at least, so that nothing is shown as 0 that is not 0."""
+    if value != 0 and abs(value) < 1:
+        decimals = max(decimals, 1 - math.floor(math.log10(abs(value))))
     text = f"{value:,.{decimals}f}"
     if "." in text:
         text = text.rstrip("0").rstrip(".")
@@ -31,6 +41,8 @@ def shown_in(analyte: str, units: str) -> tuple[float, str, int]:
     a = ANALYTES[analyte]
     if analyte == "hardness" and units == "us":
         return 1 / MG_L_PER_GPG, "gpg", 1
+    if analyte in _SHOWN:
+        return _SHOWN[analyte]
     if a.unit in _METRIC and units == "metric":
         return _METRIC[a.unit]
     if analyte == "temperature" and units == "us":
@@ -51,7 +63,8 @@ def value(
         return f"{lead}under {number(below * factor, decimals + 1)}{tail}"
     if r.high is None:
         return f"{lead}at least {number(r.low * factor, decimals)}{tail}"
-    return f"{lead}{number(r.best * factor, decimals)}{tail}"
+    also = f" ({number(r.best * 0.037, 0)} Bq/L)" if unit == "pCi/L" else ""
+    return f"{lead}{number(r.best * factor, decimals)}{tail}{also}"
 
 
 def span(analyte: str, r: Range | None, units: str = "us") -> str:

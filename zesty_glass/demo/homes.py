@@ -275,7 +275,7 @@ def home_2(at: datetime) -> Visit:
         b.shows("temp-1", 12.0),
         b.tds(90, 91, 90),
         b.drops("hard-1", 2),
-        b.lab("calcium", 25.0),
+        b.lab("calcium", 25.0, basis="CaCO3"),
         b.shows("fe-1", 0.1),
         b.lab("coliform", qualifier="absent"),
         raw=True,

@@ -20,27 +20,7 @@ from zesty_glass.core.testing.observations import CupsSeen, MeterDisplays
 from zesty_glass.core.testing.pairs import pairs
 from zesty_glass.core.testing.reading import Value, work_out
 from zesty_glass.core.testing.removal import removal
-from zesty_glass.core.testing.scale import lsi, tendency
 from zesty_glass.core.testing.water import design_water, water_of
-
-
-class Scale(unittest.TestCase):
-    def test_worked_figures(self):
-        self.assertEqual(f"{lsi(7.6, 380, 15, 190, 160):+.2f}", "-0.06")
-        self.assertEqual(f"{lsi(7.6, 380, 60, 190, 160):+.2f}", "+0.77")
-
-    def test_total_hardness_is_at_most(self):
-        r = Range.exact
-        t = tendency(r(7.6), r(380), r(15), None, r(160), r(190))
-        self.assertTrue(t.at_most)
-        self.assertIsNone(tendency(r(7.6), None, r(15), r(190), r(160)))
-        self.assertIsNone(tendency(r(7.6), r(380), r(15), Range.of(0, 5, 9), r(160)))
-
-    @given(
-        st.floats(6, 9), st.floats(50, 900), st.floats(5, 30), st.floats(5, 400), st.floats(5, 400)
-    )
-    def test_warmer_water_scales_more(self, ph, tds_, t, ca, alk):
-        self.assertGreater(lsi(ph, tds_, 60, ca, alk), lsi(ph, tds_, t, ca, alk))
 
 
 class Removal(unittest.TestCase):

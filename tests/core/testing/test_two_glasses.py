@@ -16,7 +16,7 @@ from zesty_glass.core.testing.observations import CupsSeen, MeterDisplays
 from zesty_glass.core.testing.pairs import factor_of, pairs
 from zesty_glass.core.testing.reading import Reading, Value
 from zesty_glass.core.testing.removal import removal, removal_sentence
-from zesty_glass.core.testing.scale import lsi, tendency
+from zesty_glass.core.testing.scale import short_index, tendency
 from zesty_glass.core.testing.water import water_of
 
 positive = st.floats(0.05, 2000)
@@ -124,7 +124,7 @@ class Scale(unittest.TestCase):
     )
     def test_against_an_independent_calculation(self, ph, solids, celsius, ca, alk):
         self.assertAlmostEqual(
-            lsi(ph, solids, celsius, ca, alk), self.plainly(ph, solids, celsius, ca, alk), 9
+            short_index(ph, solids, celsius, ca, alk), self.plainly(ph, solids, celsius, ca, alk), 9
         )
 
     @given(ranges(6, 9), ranges(50, 900), ranges(5, 25), ranges(20, 400), ranges(20, 400))

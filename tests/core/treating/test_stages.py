@@ -257,7 +257,7 @@ class Acid(unittest.TestCase):
         )
         b = acid.rise(f, r(6.0), r(100), r(12), r(60), r(180))
         self.assertEqual(
-            (round(b.added.best), f"{b.ph.best:.2f}", b.governs), (323, "7.00", "saturation")
+            (round(b.added.best), f"{b.ph.best:.2f}", b.governs), (277, "6.87", "saturation")
         )
 
     def test_rule_of_thumb(self):

@@ -3040,9 +3040,11 @@ export interface components {
          * @description A result on a report.
          *
          *     Args:
-         *         qualifier: "=" a number, "<" under a limit, "absent" or "present" for bacteria.
-         *         basis: required for nitrate and nitrite: "N" or "NO3" / "NO2"; for radon "collection" or "counting".
-         *         certified: the laboratory is certified for this analyte.
+         *         qualifier: "=" a number, "<" under a limit, ">" over the largest it can count, "absent" or "present" for bacteria.
+         *         basis: required for nitrate and nitrite: "N" or "NO3" / "NO2"; for calcium, magnesium and alkalinity in mg/L: the
+         *             ion ("Ca", "Mg", "HCO3") or "CaCO3"; for radon "collection" or "counting".
+         *         certified: the laboratory is certified for this analyte; None: not known, which is not judged as certified.
+         *         report_number, report_date: of the report; method_used: as it names it; detection_limit: [unit].
          *         hours_to_count: radon only, drawing to mid-count [h].
          */
         LaboratoryResult: {
@@ -3056,7 +3058,7 @@ export interface components {
              * @default =
              * @enum {string}
              */
-            qualifier: "=" | "<" | "absent" | "present";
+            qualifier: "=" | "<" | ">" | "absent" | "present";
             /** Value */
             value?: number | null;
             /**
@@ -3075,7 +3077,21 @@ export interface components {
              * Certified
              * @default true
              */
-            certified: boolean;
+            certified: boolean | null;
+            /**
+             * Report Number
+             * @default
+             */
+            report_number: string;
+            /** Report Date */
+            report_date?: string | null;
+            /**
+             * Method Used
+             * @default
+             */
+            method_used: string;
+            /** Detection Limit */
+            detection_limit?: number | null;
             /**
              * Laboratory
              * @default
@@ -5057,7 +5073,7 @@ export interface components {
         };
         /**
          * ScaleTendency
-         * @description Index at the tap and at the heater; ``at_most``: total hardness stood in for calcium.
+         * @description Index at the tap and in the closed heater, and the pH there; ``at_most``: total hardness stood in for calcium.
          */
         ScaleTendency: {
             at_tap: components["schemas"]["Range"];
@@ -5068,6 +5084,11 @@ export interface components {
             heater_c: number;
             /** At Most */
             at_most: boolean;
+            /**
+             * Heater Ph
+             * @default 7
+             */
+            heater_ph: number;
         };
         /**
          * SedimentFigures
@@ -6724,7 +6745,7 @@ export interface components {
          * @description How much a finding asks for.
          * @enum {string}
          */
-        Weight: "fine" | "notice" | "act" | "health";
+        Weight: "fine" | "not_judged" | "notice" | "act" | "health";
         /**
          * WhatIf
          * @description A line under one change.

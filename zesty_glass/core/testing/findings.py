@@ -24,6 +24,7 @@ class Weight(StrEnum):
     """How much a finding asks for."""
 
     FINE = "fine"
+    NOT_JUDGED = "not_judged"
     NOTICE = "notice"
     ACT = "act"
     HEALTH = "health"
@@ -114,6 +115,15 @@ _WHY = {
     "nitrate_n": "laboratory only: it matters for infants",
 }
 _TASTE_BY_ITSELF = frozenset({"hardness", "tds"})
+#: what is no good and no bad by itself: it decides what treatment does
+_JUDGED_ELSEWHERE = frozenset(
+    {"alkalinity", "calcium", "magnesium", "carbon_dioxide", "iron_ferrous", "uvt", "ph"}
+)
+
+
+def bands_of(rules: Rules, name: str) -> bool:
+    """Whether a band set is in force for an analyte."""
+    return rules.band_set(name) is not None
 
 
 def _verdict(limit: Limit, r: Range) -> Verdict:
@@ -122,13 +132,10 @@ def _verdict(limit: Limit, r: Range) -> Verdict:
 
 def limit_words(name: str, value: float) -> str:
     """A limit with its unit, with as many digits as it needs."""
-    a = ANALYTES[name]
-    digits = (
-        0 if value >= 20 else 1 if value >= 2 else 2 if value >= 0.1 else 4 if value >= 0.001 else 7
-    )
-    return words.number(value, digits) + (
-        "" if a.unit in ("pH", "") else f" {a.unit.replace(' as CaCO3', '')}"
-    )
+    factor, unit, _ = words.shown_in(name, "us" if name != "hardness" else "metric")
+    shown = value * factor
+    digits = 0 if shown >= 20 else 1 if shown >= 2 else 2
+    return words.number(shown, digits) + ("" if unit in ("pH", "") else f" {unit}")
 
 
 def _titled(name: str, shown: str) -> str:
@@ -143,48 +150,120 @@ def _band(rules: Rules, name: str, r: Range) -> tuple[str, str, int | None]:
     return " or ".join(b.name for b in hit), bands.source, bands.year
 
 
-def _health(name: str, value: Value, rules: Rules, units: str) -> Finding | None:
-    """A finding on a health analyte: only a certified laboratory's result is judged."""
-    a = ANALYTES[name]
-    shown = words.value(name, value.range, value.below, units, value.words)
+def _health(name: str, value: Value, rules: Rules, units: str) -> Finding:
+    """A finding on a health analyte: only a certified laboratory's result is judged, and only where a limit is set."""
     limits = [
         x
         for x in rules.limits
         if x.analyte == name and x.governs and x.about in ("health", "infants")
     ]
+    worst, verdict = _worst(name, value, limits, rules)
     if not value.laboratory:
-        return Finding(
-            id=f"{name}.not_judged",
-            analyte=name,
-            kind=Kind.HEALTH,
-            weight=Weight.NOTICE,
-            shown=shown,
-            span=words.span(name, value.range, units),
-            sentence=f"{a.name} {shown}: not judged here. Only a certified laboratory may.",
-            next=a.test,
+        return _not_certified(name, value, units, None, "Only a certified laboratory may.")
+    if not value.certified:
+        said = "Whether the laboratory is certified for it is not known."
+        over = worst if verdict is Verdict.NOT_MET or value.words == "present" else None
+        return _not_certified(name, value, units, over, said)
+    if not limits and value.words != "present":
+        return _of(name, value, units, "no_limit", Weight.NOT_JUDGED, _no_limit(name, value, units))
+    if verdict is Verdict.MET:
+        first = limits[0] if limits else None
+        text = f"{ANALYTES[name].name}: {_shown(name, value, units)} reported by the laboratory."
+        return _of(name, value, units, "reported", Weight.FINE, text, first)
+    if value.below is not None and worst is not None:
+        text = (
+            f"{ANALYTES[name].name} {_shown(name, value, units)}: the method is too coarse for "
+            f"{limit_words(name, worst.value)}, {worst.name} ({worst.place}). Not known to be under it."
         )
-    over = value.words == "present"
-    worst: Limit | None = limits[0] if over and limits else None
-    if value.range is not None and value.below is None:
-        for limit in sorted(limits, key=lambda x: -x.value):
-            if _verdict(limit, value.range) is not Verdict.MET:
-                over, worst = True, limit
-                break
-    if not over:
-        return Finding(
-            id=f"{name}.reported",
-            analyte=name,
-            kind=Kind.HEALTH,
-            weight=Weight.FINE,
-            shown=shown,
-            span=words.span(name, value.range, units),
-            sentence=f"{a.name}: {shown} reported by the laboratory.",
-            source=limits[0].source if limits else "",
-            year=limits[0].year if limits else None,
-            limit=limits[0].value if limits else None,
+        ask = f"ask the laboratory for a finer method: {ANALYTES[name].test}"
+        return _of(name, value, units, "too_coarse", Weight.NOTICE, text, worst, ask)
+    return _over(name, value, units, worst)
+
+
+def _worst(
+    name: str, value: Value, limits: list[Limit], rules: Rules
+) -> tuple[Limit | None, Verdict]:
+    """The limit that a value fails, or may fail, and how sure that is.
+
+    A goal of zero is failed by any detection; what was not detected is held against the strictest number that any body
+    gives for it.
+    """
+    if value.words:
+        return (limits[0] if limits else None), (
+            Verdict.NOT_MET if value.words == "present" else Verdict.MET
         )
-    assert worst is not None
-    if a.unit == "per 100 mL":
+    if value.range is None:
+        return None, Verdict.UNKNOWN
+    if value.below is not None:
+        numbers = [x for x in limits if x.value > 0] or [
+            x for x in rules.limits if x.analyte == name and x.value > 0
+        ]
+        strictest = min(numbers, key=lambda x: x.value, default=None)
+        if strictest is None or value.below <= strictest.value:
+            return strictest, Verdict.MET
+        return strictest, Verdict.UNCERTAIN
+    for limit in sorted(limits, key=lambda x: -x.value):
+        verdict = _verdict(limit, value.range)
+        if verdict is not Verdict.MET:
+            return limit, verdict
+    return None, Verdict.MET
+
+
+def _shown(name: str, value: Value, units: str) -> str:
+    return words.value(name, value.range, value.below, units, value.words)
+
+
+def _of(
+    name: str,
+    value: Value,
+    units: str,
+    id: str,
+    weight: Weight,
+    sentence: str,
+    limit: Limit | None = None,
+    next: str = "",
+) -> Finding:
+    """A finding on a health analyte with what it was judged by."""
+    return Finding(
+        id=f"{name}.{id}",
+        analyte=name,
+        kind=Kind.HEALTH,
+        weight=weight,
+        shown=_shown(name, value, units),
+        span=words.span(name, value.range, units),
+        sentence=sentence,
+        limit=None if limit is None else limit.value,
+        source="" if limit is None else limit.source,
+        year=None if limit is None else limit.year,
+        next=next,
+    )
+
+
+def _no_limit(name: str, value: Value, units: str) -> str:
+    return (
+        f"{ANALYTES[name].name} {_shown(name, value, units)}: not judged, no limit is set for it here. "
+        "Ask the laboratory and the local health authority."
+    )
+
+
+def _not_certified(
+    name: str, value: Value, units: str, over: Limit | None, because: str
+) -> Finding:
+    """A result that nobody certified vouches for: not judged, and never silent where it would be over."""
+    a = ANALYTES[name]
+    text = f"{a.name} {_shown(name, value, units)}: not judged here. {because}"
+    if over is None and value.words != "present":
+        weight = Weight.NOTICE if not value.laboratory else Weight.NOT_JUDGED
+        return _of(name, value, units, "not_judged", weight, text, None, a.test)
+    if over is not None and over.value > 0 and not value.words:
+        text += f" If it is right it is over {limit_words(name, over.value)}, {over.name}."
+    text += " Have it confirmed at once; until then act as if it were."
+    return _of(name, value, units, "to_confirm", Weight.HEALTH, text, over, a.test)
+
+
+def _over(name: str, value: Value, units: str, worst: Limit | None) -> Finding:
+    a, shown = ANALYTES[name], _shown(name, value, units)
+    if a.unit == "per 100 mL" or worst is None:
         sentence = f"{a.name} {shown}: do not drink it untreated. Follow the local health authority’s advice."
     else:
         against = (
@@ -193,19 +272,8 @@ def _health(name: str, value: Value, rules: Rules, units: str) -> Finding | None
             else f"against {limit_words(name, worst.value)}, {worst.name} ({worst.place})"
         )
         sentence = f"{a.name} {shown}, {against}. The local health authority judges it."
-    return Finding(
-        id=f"{name}.over",
-        analyte=name,
-        kind=Kind.HEALTH,
-        weight=Weight.HEALTH,
-        shown=shown,
-        span=words.span(name, value.range, units),
-        sentence=sentence,
-        limit=worst.value,
-        source=worst.source,
-        year=worst.year,
-        next="the laboratory and the local health authority",
-    )
+    ask = "the laboratory and the local health authority"
+    return _of(name, value, units, "over", Weight.HEALTH, sentence, worst, ask)
 
 
 def _plain(name: str, value: Value, rules: Rules, units: str) -> Finding | None:
@@ -263,8 +331,11 @@ def _plain(name: str, value: Value, rules: Rules, units: str) -> Finding | None:
             else "Chloramine not shown: free and total overlap."
         )
         weight = Weight.NOTICE if seen and r.best >= 0.2 else Weight.FINE
-    else:
+    elif name in EXPLAINS or name in _JUDGED_ELSEWHERE or bands_of(rules, name):
         text += "."
+    else:
+        text += ": not judged, no limit is set for it here."
+        weight = Weight.NOT_JUDGED
     return Finding(
         id=f"{name}.{weight.value}",
         analyte=name,
@@ -440,8 +511,12 @@ def meaning(
         for n in wanted
         if home.private or n not in ("coliform", "nitrate_n")
     )
-    order = {Weight.HEALTH: 0, Weight.ACT: 1, Weight.NOTICE: 2, Weight.FINE: 3}
-    ranked = tuple(sorted(found, key=lambda f: (not f.explains, order[f.weight])))
+    order = {w: n for n, w in enumerate(reversed(Weight))}
+    ranked = tuple(
+        sorted(
+            found, key=lambda f: (f.weight is not Weight.HEALTH, not f.explains, order[f.weight])
+        )
+    )
     return Meaning(
         findings=ranked,
         unexplained=unexplained,

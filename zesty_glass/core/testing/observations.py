@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Annotated, Literal
 
 from ..record import TaggedBy, record
@@ -64,19 +65,25 @@ class LaboratoryResult:
     """A result on a report.
 
     Args:
-        qualifier: "=" a number, "<" under a limit, "absent" or "present" for bacteria.
-        basis: required for nitrate and nitrite: "N" or "NO3" / "NO2"; for radon "collection" or "counting".
-        certified: the laboratory is certified for this analyte.
+        qualifier: "=" a number, "<" under a limit, ">" over the largest it can count, "absent" or "present" for bacteria.
+        basis: required for nitrate and nitrite: "N" or "NO3" / "NO2"; for calcium, magnesium and alkalinity in mg/L: the
+            ion ("Ca", "Mg", "HCO3") or "CaCO3"; for radon "collection" or "counting".
+        certified: the laboratory is certified for this analyte; None: not known, which is not judged as certified.
+        report_number, report_date: of the report; method_used: as it names it; detection_limit: [unit].
         hours_to_count: radon only, drawing to mid-count [h].
     """
 
     method: Literal["laboratory"] = "laboratory"
-    qualifier: Literal["=", "<", "absent", "present"] = "="
+    qualifier: Literal["=", "<", ">", "absent", "present"] = "="
     value: float | None = None
     unit: str = ""
     basis: str | None = None
     uncertainty: float = 0.0
-    certified: bool = True
+    certified: bool | None = True
+    report_number: str = ""
+    report_date: date | None = None
+    method_used: str = ""
+    detection_limit: float | None = None
     laboratory: str = ""
     hours_to_count: float | None = None
     report: Literal["laboratory", "utility"] = "laboratory"

@@ -7,8 +7,10 @@ resolution, as in the maker's statement of error; no statistical narrowing from 
 from __future__ import annotations
 
 import math
-from datetime import date, datetime
+from dataclasses import replace
+from datetime import date, datetime, timedelta
 from statistics import median
+from typing import Any
 
 from ..analytes import POSSIBLE, analyte
 from ..errors import RuleError
@@ -84,6 +86,16 @@ def _dilution(d: float) -> float:
             "One part sample in d parts: d is 1 or more.",
         )
     return d
+
+
+def _undiluted(name: str, dilution: float) -> None:
+    """RuleError for a dilution of what is no amount in the water."""
+    if dilution != 1 and name in ("ph", "temperature", "uvt"):
+        raise _fail(
+            "dilution.no_amount",
+            f"{analyte(name).name} of a diluted sample says nothing of the sample.",
+            "Measure it undiluted.",
+        )
 
 
 def _unit(instrument: Instrument) -> str:
@@ -230,6 +242,7 @@ def pad(instrument: Instrument, seen: PadMatch) -> Value:
     """Strip or comparator. At a pad: half-way to its neighbours; between two: the middle; at the last: no upper end."""
     steps, i = instrument.steps, seen.pad
     d = _dilution(seen.dilution)
+    _undiluted(instrument.analyte, d)
     if not 0 <= i < len(steps) or (seen.between and i + 1 >= len(steps)):
         raise _fail(
             "pad.out_of_list",
@@ -272,6 +285,7 @@ def display(instrument: Instrument, seen: OneDisplay) -> Value:
     """One number with its accuracy; under the detection limit DL it is "< DL", 0 to DL, best DL/2."""
     d = _dilution(seen.dilution)
     name, unit = instrument.analyte, _unit(instrument)
+    _undiluted(name, d)
     canonical = analyte(name).unit
     if not math.isfinite(seen.value) or (seen.value < 0 and canonical != "°C"):
         raise _fail(
@@ -315,13 +329,20 @@ def display(instrument: Instrument, seen: OneDisplay) -> Value:
     return Value(analyte=name, unit=canonical, range=r, below=below, flags=flags)
 
 
+#: what the mark of a bucket and a stopwatch by hand err by (trade practice, 2024)
+BUCKET_SHARE, BUCKET_SECONDS = 0.03, 0.3
+
+
 def bucket(instrument: Instrument, seen: BucketRuns) -> Value:
-    """Flow [gpm]: volume over time; best = median run, ends = slowest and fastest run."""
+    """Flow [gpm]: volume over time; best = median run, ends = slowest and fastest run with what a bucket and a thumb err by."""
     if seen.volume_gal <= 0 or not seen.seconds or any(not s > 0 for s in seen.seconds):
         raise _fail(
             "bucket.zero", "Volume and time must be above 0.", "Fill the bucket again and time it."
         )
-    runs = [60.0 * seen.volume_gal / s for s in seen.seconds]
+    v, half = seen.volume_gal, BUCKET_SECONDS
+    runs = [60.0 * v / s for s in seen.seconds]
+    low = min(60.0 * v * (1 - BUCKET_SHARE) / (s + half) for s in seen.seconds)
+    high = max(60.0 * v * (1 + BUCKET_SHARE) / max(s - half, s / 2) for s in seen.seconds)
     flags = (
         (Flag(id="bucket.runs", sentence="Three runs show whether the flow holds."),)
         if len(runs) < 3
@@ -330,7 +351,7 @@ def bucket(instrument: Instrument, seen: BucketRuns) -> Value:
     return Value(
         analyte=instrument.analyte,
         unit="gpm",
-        range=Range.of(min(runs), median(runs), max(runs)),
+        range=Range.of(low, median(runs), high),
         flags=flags,
     )
 
@@ -340,8 +361,38 @@ def radon_at_drawing(measured: float, hours: float) -> float:
     return measured * math.exp2(hours / 24.0 / RADON_HALF_LIFE_D)
 
 
+#: mg/L as CaCO3 for each mg/L on a basis (equivalent weights, IUPAC 2021); the first basis is what a report means that
+#: names none: metals are given as the ion, alkalinity as CaCO3
+AS_CACO3 = {
+    "calcium": {"Ca": 50.0435 / 20.039, "CaCO3": 1.0},
+    "magnesium": {"Mg": 50.0435 / 12.1525, "CaCO3": 1.0},
+    "alkalinity": {"CaCO3": 1.0, "HCO3": 50.0435 / 61.0168},
+}
+_PLAIN_MASS = ("", "mg/L", "ppm", "µg/L", "ug/L", "ppb")
+LATE_RADON = "Counted more than 96 hours after drawing: the laboratory asks for 4 days at most."
+LONGEST_RADON_H, FLAGGED_RADON_H = 720.0, 96.0  # [h] drawing to mid-count: refused, flagged
+
+
+def _ion_basis(name: str, seen: LaboratoryResult) -> float:
+    """Factor of a result that may be an ion or its equivalent as CaCO3."""
+    known = AS_CACO3[name]
+    if seen.unit not in _PLAIN_MASS:  # gpg, degrees and "mg/L as CaCO3" say what they are
+        return 0.5 if seen.unit == "mmol/L" and name == "alkalinity" else 1.0
+    basis = seen.basis or next(iter(known))
+    if basis not in known:
+        raise _fail(
+            "laboratory.basis",
+            f"{analyte(name).name} is reported as {' or as '.join(known)}, not as {basis}.",
+            "Read the basis off the report.",
+            "observation.basis",
+        )
+    return known[basis]
+
+
 def _basis(name: str, seen: LaboratoryResult) -> float:
-    """Factor from the reported to the stored basis; nitrate, nitrite and radon must state theirs."""
+    """Factor from the reported to the stored basis; what can be given on two bases must state its own."""
+    if name in AS_CACO3:
+        return _ion_basis(name, seen)
     if name in ("nitrate_n", "nitrite_n"):
         other = "NO3" if name == "nitrate_n" else "NO2"
         if seen.basis not in ("N", other):
@@ -363,6 +414,13 @@ def _basis(name: str, seen: LaboratoryResult) -> float:
                 "observation.basis",
             )
         if seen.basis == "counting":
+            if seen.hours_to_count is not None and seen.hours_to_count > LONGEST_RADON_H:
+                raise _fail(
+                    "laboratory.radon_late",
+                    f"{seen.hours_to_count:g} hours to mid-count: nothing of the radon is left by then.",
+                    f"At most {LONGEST_RADON_H:g} hours. Check the two times; else draw again.",
+                    "observation.hours_to_count",
+                )
             if seen.hours_to_count is None or seen.hours_to_count < 0:
                 raise _fail(
                     "laboratory.radon_hours",
@@ -379,11 +437,11 @@ def laboratory(instrument: Instrument, seen: LaboratoryResult) -> Value:
     name = instrument.analyte
     canonical = analyte(name).unit
     lab = seen.report == "laboratory"
-    common = {
+    common: dict[str, Any] = {
         "analyte": name,
         "unit": canonical,
         "laboratory": lab,
-        "certified": lab and seen.certified,
+        "certified": lab and seen.certified is True,
     }
     if seen.qualifier in ("absent", "present"):
         if canonical != "per 100 mL":
@@ -393,7 +451,7 @@ def laboratory(instrument: Instrument, seen: LaboratoryResult) -> Value:
                 "Type a number, or < and the limit.",
                 "observation.qualifier",
             )
-        return Value(range=None, words=seen.qualifier, **common)  # type: ignore[arg-type]
+        return Value(range=None, words=seen.qualifier, **common)
     if seen.value is None or not math.isfinite(seen.value) or seen.value < 0:
         raise _fail(
             "laboratory.value",
@@ -401,12 +459,32 @@ def laboratory(instrument: Instrument, seen: LaboratoryResult) -> Value:
             "Type the number on the report.",
             "observation.value",
         )
-    c = convert(1.0, seen.unit or canonical, canonical) * _basis(name, seen)
-    v = seen.value * c
-    if seen.qualifier == "<" or v == 0:
-        return Value(range=Range.of(0.0, v / 2, v), below=v, **common)  # type: ignore[arg-type]
+    unit = seen.unit or canonical
+    if name == "temperature":
+        c, v = 1.0, convert(seen.value, unit, canonical)
+    elif name == "ph":
+        c, v = 1.0, seen.value
+    else:
+        c = convert(1.0, unit, canonical) * _basis(name, seen)
+        v = seen.value * c
+    if v == 0 and seen.qualifier == "=" and canonical not in ("per 100 mL", "NTU", "%"):
+        raise _fail(
+            "laboratory.zero",
+            "No laboratory measures 0: it is under a detection limit.",
+            "Write < and the detection limit of the report.",
+            "observation.value",
+        )
+    if seen.qualifier == "<":
+        return Value(range=Range.of(0.0, v / 2, v), below=v, **common)
     u = seen.uncertainty * c
-    return Value(range=Range.of(max(0.0, v - u), v, v + u), **common)  # type: ignore[arg-type]
+    late = (seen.hours_to_count or 0) > FLAGGED_RADON_H and name == "radon"
+    flags = (Flag(id="radon.late", sentence=LATE_RADON),) if late else ()
+    r = (
+        Range(low=v, best=v, high=None)
+        if seen.qualifier == ">"
+        else Range.of(max(0.0, v - u), v, v + u)
+    )
+    return Value(range=r, flags=flags, open_ended=r.high is None, **common)
 
 
 def noticed(seen: Noticed) -> Value:
@@ -465,8 +543,9 @@ def work_out(reading: Reading) -> Value:
             value = noticed(seen)
         case CupsSeen():
             value = Value(analyte="colour", unit="", range=None, words=seen.drawn)
+    value = _within(value)
     _possible(value)
-    flags = fitness(inst, _day(reading.made_at)) + value.flags
+    flags = fitness(inst, _day(reading.made_at)) + _clock(reading) + value.flags
     return Value(
         analyte=value.analyte,
         unit=value.unit,
@@ -480,10 +559,19 @@ def work_out(reading: Reading) -> Value:
     )
 
 
+def _within(value: Value) -> Value:
+    """A value whose upper end is not past what can be: no transmittance over 100 %, no pH over 14."""
+    top = {"%": 100.0, "pH": 14.0}.get(value.unit)
+    r = value.range
+    if top is None or r is None or r.high is None or r.high <= top or r.best > top:
+        return value
+    return replace(value, range=Range.of(r.low, r.best, top))
+
+
 def _possible(value: Value) -> None:
     """RuleError ``reading.impossible`` for what cannot be in water at all."""
     low, high = POSSIBLE.get(value.unit, (-math.inf, math.inf))
-    if value.range is not None and not low <= value.range.best <= high:
+    if value.range is not None and not (low <= value.range.best <= high and low <= value.range.low):
         name = analyte(value.analyte).name
         raise _fail(
             "reading.impossible",
@@ -491,6 +579,20 @@ def _possible(value: Value) -> None:
             f"Type what is shown: {low:g} to {high:g}.",
             "observation",
         )
+
+
+#: how far the clock of a device may stand from the server's before the time of a reading is asked about
+CLOCK_OFF = timedelta(days=2)
+
+
+def _clock(reading: Reading) -> tuple[Flag, ...]:
+    """A remark where a reading was kept long after, or before, the time its device says it was made."""
+    if reading.kept_at is None or abs(reading.kept_at - reading.made_at) <= CLOCK_OFF:
+        return ()
+    said = f"Made on {reading.made_at:%d %B %Y} by the device’s clock, kept on {reading.kept_at:%d %B %Y}"
+    return (
+        Flag(id="reading.clock", sentence=f"{said}: was it kept later, or is the clock wrong?"),
+    )
 
 
 def _day(when: datetime) -> date:

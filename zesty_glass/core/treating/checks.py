@@ -153,6 +153,10 @@ CHECKS: dict[str, tuple[str, str]] = {
         "Adds hardness: {have}.",
         "The softener behind it is sized on the raised hardness.",
     ),
+    "neutraliser.sodium": (
+        "Soda ash adds about {have} mg/L sodium, and no hardness.",
+        "A diet low in sodium asks its physician; a membrane at the drinking tap takes it out.",
+    ),
     "neutraliser.overshoot": (
         "With magnesia the pH may pass 9 after standing.",
         "Less magnesia; check after a holiday.",

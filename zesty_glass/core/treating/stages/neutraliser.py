@@ -12,7 +12,7 @@ from functools import lru_cache
 from ...proposing.evidence import Level
 from ...ranges import Range
 from ...record import record
-from ...testing.scale import lsi
+from ...testing.scale import saturation_index
 from ...units import MG_L_PER_GPG
 from ..checks import met, told
 from ..items import NeutraliserFigures
@@ -79,7 +79,7 @@ def to_saturation(
     """Hardness added [mg/L as CaCO3] until the saturation index reaches 0 (bisection; calcium, TDS and alkalinity rise by it)."""
 
     def index(x: float) -> float:
-        return lsi(
+        return saturation_index(
             ph_after(ph, alkalinity, temperature_c, x),
             tds + x,
             temperature_c,
@@ -122,6 +122,11 @@ def _dissolved(
     return x, max(ph, f.target_ph), "target"
 
 
+def _ends(r: Range | None) -> tuple[float | None, ...]:
+    """Both ends of a range, or None for one that is not known."""
+    return (None,) if r is None else (r.low, r.best if r.high is None else r.high)
+
+
 def rise(
     f: NeutraliserFigures,
     ph: Range,
@@ -140,12 +145,15 @@ def rise(
     ca = None if calcium is None else calcium.best
     td = None if tds is None else tds.best
     best, ph_out, governs = _dissolved(ph.best, alkalinity.best, temperature_c.best, ca, td, f)
-    corners = []
-    for p, a, t in (
-        (ph.low, alkalinity.high or alkalinity.best, temperature_c.low),
-        (ph.high or ph.best, alkalinity.low, temperature_c.high or temperature_c.best),
-    ):
-        corners.append(_dissolved(p, max(a, 0.1), t, ca, td, f)[0])
+    corners = [
+        _dissolved(p, max(a, 0.1), t, c, s, f)[0]
+        for p, a, t in (
+            (ph.low, alkalinity.high or alkalinity.best, temperature_c.low),
+            (ph.high or ph.best, alkalinity.low, temperature_c.high or temperature_c.best),
+        )
+        for c in _ends(calcium)
+        for s in _ends(tds)
+    ]
     low, high = min(best, *corners), max(best, *corners)
     half = 0.2
     return Rise(
@@ -260,16 +268,18 @@ def run(inp: StageInput) -> StageReport:
         checks.append(told("neutraliser.ph_meter", "warn"))
     temp = stream.range("temperature") or Range.of(10.0, 12.0, 15.0)
     r = rise(f, ph, stream.range("alkalinity"), temp, stream.range("calcium"), stream.range("tds"))
-    changes.update(_raised(stream, r))
+    feed = f.style == "feed"
+    changes.update(_raised(stream, r, feed))
     gpg = r.added.best / MG_L_PER_GPG
     span = f"{r.added.low / MG_L_PER_GPG:.1f} to {(r.added.high or 0) / MG_L_PER_GPG:.1f} gpg"
-    checks.append(
-        told(
-            "neutraliser.hardness",
-            "say",
-            have=f"{gpg:.1f} gpg ({span}{', upper bound' if r.upper_bound else ''}{', rule of thumb: ask for a CO2 test' if r.governs == 'rule of thumb' else ''})",
-        )
-    )
+    if feed:
+        sodium = r.added.best * SODIUM_PER_ALKALINITY
+        checks.append(told("neutraliser.sodium", "warn", have=f"{sodium:.0f}"))
+    else:
+        bound = ", upper bound" if r.upper_bound else ""
+        thumb = ", rule of thumb: ask for a CO2 test" if r.governs == "rule of thumb" else ""
+        have = f"{gpg:.1f} gpg ({span}{bound}{thumb})"
+        checks.append(told("neutraliser.hardness", "say", have=have))
     checks.append(told("neutraliser.corrosion", "say"))
     drains, running, chores, media = _supplies(f, inp, r, checks)
     return report(
@@ -289,9 +299,27 @@ def run(inp: StageInput) -> StageReport:
     )
 
 
-def _raised(stream: Stream, r: Rise) -> dict[str, Quantity]:
+#: sodium [mg] that soda ash adds for each mg of alkalinity as CaCO3: two of sodium for two equivalents
+SODIUM_PER_ALKALINITY = 22.990 / 50.044
+
+
+def _raised(stream: Stream, r: Rise, feed: bool) -> dict[str, Quantity]:
+    """What the bed adds; soda ash (a feed) adds sodium and alkalinity, and no calcium."""
     out = {"ph": predicted(r.ph, Level.TYPICAL)}
-    for name in ("hardness", "calcium", "alkalinity", "tds"):
+    if feed:
+        sodium = stream.range("sodium")
+        added = r.added.scale(SODIUM_PER_ALKALINITY)
+        out["sodium"] = (
+            predicted(sodium.plus(added), Level.TYPICAL)
+            if sodium is not None
+            else Quantity(
+                range=None,
+                state="unknown",
+                evidence=Level.TYPICAL,
+                note=f"rises by {added.best:.0f} mg/L",
+            )
+        )
+    for name in ("alkalinity", "tds") if feed else ("hardness", "calcium", "alkalinity", "tds"):
         now = stream.range(name)
         out[name] = (
             predicted(now.plus(r.added), Level.TYPICAL)
@@ -342,7 +370,7 @@ def _figure(f: NeutraliserFigures, stream: Stream, r: Rise, ph: Range, temp: Ran
         working=working(
             f"Why {gpg:.1f} gpg?",
             "(A0 + 2x)/(C0 − x) = 10^(target − pK1), or x at saturation index 0",
-            "Harned and Davis 1943 (pK1); Langelier 1936",
+            "Harned and Davis 1943 (pK1); Standard Methods 2330 B (index)",
             *triples,
             note=note,
         ),
