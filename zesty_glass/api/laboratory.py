@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from datetime import UTC, datetime
+from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Query, Response
+from pydantic import Field
 
 from ..core.bounds import FIRST_DAY, LAST_DAY
 from ..core.errors import RuleError
@@ -19,6 +21,7 @@ from .files import FileBody
 from .schemas import Saved
 from .visits import Version
 
+Row = Annotated[int, Field(ge=2, le=1_000_000)]
 router = APIRouter(prefix="/api", tags=["laboratory"])
 
 
@@ -47,14 +50,25 @@ def preview(_: Signed, data: FileBody) -> Response:
     "/visits/{id}/samples/{sample_id}/lab-results", response_model=LabPreview, status_code=201
 )
 def bring(
-    ctx: Signed, data: FileBody, id: UUID, sample_id: UUID, made_at: datetime | None = None
+    ctx: Signed,
+    data: FileBody,
+    id: UUID,
+    sample_id: UUID,
+    made_at: datetime | None = None,
+    without: Annotated[list[Row], Query(max_length=500)] = [],  # noqa: B006
 ) -> Response:
-    """Store a results file as readings of a sample: all rows or none."""
+    """Store a results file as readings of a sample: all rows or none, but for those left out by choice."""
     at = made_at or datetime.now(UTC)
     if not FIRST_DAY.year < at.year < LAST_DAY.year:
         raise RuleError("day.far", "No report is of such a day.", "made_at", "Use a nearer one.")
     with ctx.db() as db:
         result = laboratory.bring_results(
-            db, ctx.who, id, sample_id, data, at if at.tzinfo else at.replace(tzinfo=UTC)
+            db,
+            ctx.who,
+            id,
+            sample_id,
+            data,
+            at if at.tzinfo else at.replace(tzinfo=UTC),
+            frozenset(without),
         )
     return answer(result, status=201)

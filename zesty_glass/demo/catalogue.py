@@ -1109,7 +1109,7 @@ def _tap() -> list[Item]:
                 tank_gal=3.0,
                 precharge_psi=7.0,
                 shutoff_share=0.8,
-                permeate_pump=0.6,
+                permeate_pump=0.4,
                 psi_max=90,
             ),
             effects=full,

@@ -76,13 +76,22 @@ class SimulatedLaboratory:
 
     def report(self, analytes: tuple[str, ...]) -> bytes:
         """Results of the analytes asked for, with unit, basis and detection limit."""
-        lines = ["analyte,result,unit,basis,detection_limit,laboratory"]
+        lines = ["analyte,result,unit,basis,detection_limit,laboratory,certified"]
         for a in analytes:
             true = self._tap.truth.get(a, 0.0)
             if ANALYTES[a].unit == "per 100 mL":
-                lines.append(f"{a},{'present' if true > 0 else 'absent'},,,,Simulated laboratory")
+                lines.append(
+                    f"{a},{'present' if true > 0 else 'absent'},,,,Simulated laboratory,yes"
+                )
                 continue
-            basis = {"nitrate_n": "N", "nitrite_n": "N", "radon": "collection"}.get(a, "")
+            basis = {
+                "nitrate_n": "N",
+                "nitrite_n": "N",
+                "radon": "collection",
+                "calcium": "CaCO3",
+                "magnesium": "CaCO3",
+                "alkalinity": "CaCO3",
+            }.get(a, "")
             limit = {
                 "lead": 0.001,
                 "arsenic": 0.001,
@@ -90,9 +99,9 @@ class SimulatedLaboratory:
                 "nitrite_n": 0.05,
                 "copper": 0.01,
                 "copper_flushed": 0.01,
-            }.get(a, 0.0)
+            }.get(a, 0.01)
             unit = ANALYTES[a].unit.replace(" as CaCO3", "")
             lines.append(
-                f"{a},{'ND' if true < limit else f'{true:.4g}'},{unit},{basis},{limit or ''},Simulated laboratory"
+                f"{a},{'ND' if true < limit else f'{true:.4g}'},{unit},{basis},{limit or ''},Simulated laboratory,yes"
             )
         return ("\n".join(lines) + "\n").encode()

@@ -56,9 +56,16 @@ def put(
 
 
 def bring_results(
-    db: Session, who: Person, visit_id: UUID, sample_id: UUID, data: bytes, made_at: datetime
+    db: Session,
+    who: Person,
+    visit_id: UUID,
+    sample_id: UUID,
+    data: bytes,
+    made_at: datetime,
+    without: frozenset[int] = frozenset(),
 ) -> lab_csv.LabPreview:
-    """Store every result of a file as a reading of a sample, or none when a row has an error. Twice is once."""
+    """Store every result of a file as a reading of a sample, or none when a row has an error; rows ``without`` are left out by choice.
+    Twice is once."""
     visiting.get(db, who, visit_id, lock=True)
     sample = store.get(db, SampleRow, who.firm_id, sample_id, "sample")
     if sample.visit_id != visit_id:
@@ -67,7 +74,7 @@ def bring_results(
         raise RuleError(
             "reading.future", "The report’s time lies in the future.", "made_at", "Check the clock."
         )
-    preview = lab_csv.read(data)
+    preview = lab_csv.read(data, without)
     if not preview.good:
         first = next(r for r in preview.rows if r.error)
         raise RuleError(

@@ -75,9 +75,77 @@ class Csv(unittest.TestCase):
     def rows(self, text):
         return lab_csv.read(text.encode())
 
+    def one(self, analyte, result, unit="", basis="", sign=",", **more):
+        head = sign.join(("analyte", "result", "unit", "basis", *more))
+        cells = (f'"{x}"' for x in (analyte, result, unit, basis, *more.values()))
+        (row,) = self.rows(f"{head}\n{sign.join(cells)}\n").rows
+        return row
+
+    def test_commas(self):
+        for result, sign, best in (
+            ("0,012", ",", 0.012),
+            ("0,012", ";", 0.012),
+            ("1,234", ";", 1.234),
+            ("12,5", ",", 12.5),
+            ("1,234.5", ",", 1234.5),
+            ("1,234,567", ",", 1234567),
+            ("1 250", ",", 1250),
+        ):
+            with self.subTest(f"{result} {sign}"):
+                row = self.one("chloride", result, "mg/L", sign=sign)
+                self.assertEqual((row.error, row.value.range.best), ("", best))
+        row = self.one("chloride", "1,234", "mg/L")
+        self.assertEqual((row.result, row.where), (None, "result"))
+        self.assertIn("1234 or 1.234", row.error)
+
+    def test_units_as_laboratories_write_them(self):
+        for analyte, result, unit, basis, best in (
+            ("lead", "5", "ug/l", "", 0.005),
+            ("lead", "5", "\u03bcg/L", "", 0.005),
+            ("lead", "5", "\u00b5g/L", "", 0.005),
+            ("iron", "0.4", "mg/l", "", 0.4),
+            ("ph", "7.4", "SU", "", 7.4),
+            ("hardness", "2", "mmol/L", "", 200.17),
+            ("alkalinity", "3.2", "mmol/L", "", 160.14),
+            ("alkalinity", "195", "mg/L HCO3", "", 159.93),
+            ("alkalinity", "160", "mg/L", "as CaCO\u2083", 160),
+            ("calcium", "76", "mg/L", "Ca", 189.8),
+            ("magnesium", "12", "mg/L", "Mg", 49.4),
+            ("nitrate", "44.27", "mg/L as NO3", "", 10.0),
+        ):
+            with self.subTest(f"{analyte} {unit} {basis}"):
+                row = self.one(analyte, result, unit, basis)
+                self.assertEqual(row.error, "")
+                self.assertAlmostEqual(row.value.range.best, best, delta=0.003 * best)
+
+    def test_a_basis_is_not_guessed(self):
+        for analyte in ("calcium", "magnesium", "alkalinity", "nitrate", "nitrite"):
+            with self.subTest(analyte):
+                self.assertEqual(self.one(analyte, "9", "mg/L").where, "basis")
+
+    def test_words_for_nothing_found(self):
+        self.assertEqual(self.one("e. coli", "ND").value.words, "absent")
+        self.assertEqual(self.one("coliform", "<1").value.words, "absent")
+        row = self.one("arsenic", "BDL", "ppb", detection_limit="1")
+        self.assertAlmostEqual(row.value.below, 0.001)
+        over = self.one("turbidity", ">200.5", "NTU").value
+        self.assertEqual((over.range.low, over.range.high), (200.5, None))
+        self.assertIn("detection limit", self.one("arsenic", "0", "ppb").error)
+
+    def test_certified_only_where_it_says_so(self):
+        for cell, known in (("yes", True), ("no", False), ("", False)):
+            self.assertEqual(self.one("lead", "5", "ppb", certified=cell).value.certified, known)
+        self.assertIsNone(self.one("lead", "5", "ppb").result.certified)
+
+    def test_a_row_can_be_left_out(self):
+        text = "analyte,result,unit\niron,1,mg/L\nunobtainium,2,mg/L\n"
+        self.assertFalse(self.rows(text).good)
+        left = lab_csv.read(text.encode(), frozenset({3}))
+        self.assertEqual((left.good, [r.row for r in left.rows]), (True, [2]))
+
     def test_every_way_of_writing_a_result(self):
         p = self.rows(
-            'analyte,result,unit,basis,detection_limit,hours_to_count\nLead,< 0.5,µg/L,,,\narsenic,ND,ppb,,1,\nColiform bacteria,absent,,,,\nnitrate,13.3,mg/L,NO3,,\nhardness,14,gpg,,,\nradon,2150,pCi/L,counting,,62\nchloride,"1,250",mg/L,,,\n'
+            'analyte,result,unit,basis,detection_limit,hours_to_count\nLead,< 0.5,µg/L,,,\narsenic,ND,ppb,,1,\nColiform bacteria,absent,,,,\nnitrate,13.3,mg/L,NO3,,\nhardness,14,gpg,,,\nradon,2150,pCi/L,counting,,62\nchloride,"1,250.5",mg/L,,,\n'
         )
         self.assertTrue(p.good, [r.error for r in p.rows])
         v = {r.analyte: r.value for r in p.rows}
@@ -87,7 +155,7 @@ class Csv(unittest.TestCase):
         self.assertAlmostEqual(v["nitrate_n"].range.best, 3.0, 1)
         self.assertAlmostEqual(v["hardness"].range.best, 239.65, 1)
         self.assertEqual(round(v["radon"].range.best), 3434)
-        self.assertEqual(v["chloride"].range.best, 1250)
+        self.assertEqual(v["chloride"].range.best, 1250.5)
 
     def test_errors_by_row(self):
         p = self.rows(

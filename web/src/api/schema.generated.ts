@@ -695,7 +695,7 @@ export interface paths {
         put?: never;
         /**
          * Bring
-         * @description Store a results file as readings of a sample: all rows or none.
+         * @description Store a results file as readings of a sample: all rows or none, but for those left out by choice.
          */
         post: operations["bring_api_visits__id__samples__sample_id__lab_results_post"];
         delete?: never;
@@ -3440,6 +3440,7 @@ export interface components {
          * @description Reverse osmosis, as rated: permeate [gal/day] at [psi], [mg/L] and [°C]; ratio drain to permeate.
          *
          *     ``efficiency`` (0 to 1) is the rating with tank and shut-off in use; ``recovery`` is never used for yearly waste.
+         *     ``permeate_pump``: what the item's own test leaves of the ratio at a home, 0 < figure ≤ 1; the ratio is multiplied by it.
          */
         MembraneFigures: {
             /**
@@ -11659,6 +11660,7 @@ export interface operations {
         parameters: {
             query?: {
                 made_at?: string | null;
+                without?: number[];
             };
             header?: never;
             path: {

@@ -3,10 +3,13 @@ import type { Range } from "../api/types";
 
 const GPG = 17.118061;
 
+/** Digits after the point; under 1 as many as say something, so that nothing is shown as 0 that is not 0. */
 export function num(value: number, decimals = 0): string {
+  const small = value !== 0 && Math.abs(value) < 1;
+  const digits = small ? Math.max(decimals, 1 - Math.floor(Math.log10(Math.abs(value)))) : decimals;
   const text = value.toLocaleString("en", {
     minimumFractionDigits: 0,
-    maximumFractionDigits: decimals,
+    maximumFractionDigits: Math.min(20, digits),
   });
   return text === "-0" ? "0" : text;
 }
@@ -16,6 +19,12 @@ interface Shown {
   unit: string;
   decimals: number;
 }
+/** What is shown in a smaller unit than it is kept in. */
+const SMALLER: Record<string, Shown> = {
+  lead: { factor: 1e3, unit: "µg/L", decimals: 1 },
+  pfoa: { factor: 1e6, unit: "ng/L", decimals: 1 },
+  pfos: { factor: 1e6, unit: "ng/L", decimals: 1 },
+};
 const UNITS: Record<string, [string, number]> = {
   tds: ["mg/L", 0],
   hardness: ["mg/L", 0],
@@ -37,12 +46,14 @@ const UNITS: Record<string, [string, number]> = {
   tannin: ["mg/L", 1],
   sodium: ["mg/L", 0],
   arsenic: ["mg/L", 4],
-  lead: ["mg/L", 4],
+  magnesium: ["mg/L", 0],
 };
 
 export function unitOf(analyte: string, units: string): Shown {
   if (analyte === "hardness" && units === "us")
     return { factor: 1 / GPG, unit: "gpg", decimals: 1 };
+  const smaller = SMALLER[analyte];
+  if (smaller) return smaller;
   const [unit, decimals] = UNITS[analyte] ?? ["mg/L", 2];
   if (units === "metric") {
     if (unit === "gpm") return { factor: 3.785411784, unit: "L/min", decimals: 0 };
@@ -62,7 +73,8 @@ export function best(
   const tail = unit ? ` ${unit}` : "";
   if (v.below != null) return `under ${num(v.below * factor, decimals + 1)}${tail}`;
   if (v.range.high === null) return `at least ${num(v.range.low * factor, decimals)}${tail}`;
-  return `${num(v.range.best * factor, decimals)}${tail}`;
+  const also = unit === "pCi/L" ? ` (${num(v.range.best * 0.037)} Bq/L)` : "";
+  return `${num(v.range.best * factor, decimals)}${tail}${also}`;
 }
 
 export function between(analyte: string, r: Range, units: string): string {

@@ -329,6 +329,7 @@ def display(instrument: Instrument, seen: OneDisplay) -> Value:
     return Value(analyte=name, unit=canonical, range=r, below=below, flags=flags)
 
 
+FULL_BORE = "full bore"
 #: what the mark of a bucket and a stopwatch by hand err by (trade practice, 2024)
 BUCKET_SHARE, BUCKET_SECONDS = 0.03, 0.3
 
@@ -352,6 +353,7 @@ def bucket(instrument: Instrument, seen: BucketRuns) -> Value:
         analyte=instrument.analyte,
         unit="gpm",
         range=Range.of(low, median(runs), high),
+        words=FULL_BORE if seen.full_bore else "",
         flags=flags,
     )
 

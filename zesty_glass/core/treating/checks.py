@@ -72,7 +72,7 @@ CHECKS: dict[str, tuple[str, str]] = {
         "More resin.",
     ),
     "softener.breaks_through": (
-        "Holds {have} days of this load: hard water breaks through within a day.",
+        "Cannot: a day’s load is {load} grains, it holds {have}, and hard water breaks through within a day.",
         "More resin.",
     ),
     "softener.wasteful": (
@@ -139,6 +139,10 @@ CHECKS: dict[str, tuple[str, str]] = {
     ),
     "carbon.volume": ("The carbon volume is not stated: contact time unknown.", "Ask the maker."),
     "iron.ph": ("pH {have} here: wants at least {need} for {what}.", "pH correction ahead of it."),
+    "iron.tannin_maybe": (
+        "Tannin may be at the 0.5 mg/L from which it binds iron: the filter’s claim is not sure.",
+        "A finer tannin test, or the laboratory.",
+    ),
     "iron.tannin": (
         "Tannin binds iron and defeats it.",
         "Colour and iron by laboratory; another way round.",
@@ -172,6 +176,10 @@ CHECKS: dict[str, tuple[str, str]] = {
     "tannin.nitrate": (
         "Nitrate is above half its limit: an exhausted bed can release it above the raw level.",
         "A specialist decides.",
+    ),
+    "tannin.nitrate_maybe": (
+        "Nitrate may be above half its limit: the test leaves it open, and an exhausted bed can release it.",
+        "A finer nitrate test by a certified laboratory, or a specialist.",
     ),
     "tannin.needs_tests": ("Not tested: {what}.", "Laboratory: {what}."),
     "tannin.mixed": (
@@ -214,6 +222,10 @@ CHECKS: dict[str, tuple[str, str]] = {
     "membrane.never": (
         "No net pressure is left: it would make nothing.",
         "A booster pump, or warmer and thinner water.",
+    ),
+    "membrane.drains": (
+        "No net pressure is left: its tank never fills, so its drain never closes: {have} gal a day for nothing.",
+        "Do not fit it here. A booster pump, or warmer and thinner water.",
     ),
     "membrane.yield": (
         "Makes {have} gal a day; the household drinks {need} gal.",

@@ -233,6 +233,7 @@ class MembraneFigures:
     """Reverse osmosis, as rated: permeate [gal/day] at [psi], [mg/L] and [°C]; ratio drain to permeate.
 
     ``efficiency`` (0 to 1) is the rating with tank and shut-off in use; ``recovery`` is never used for yearly waste.
+    ``permeate_pump``: what the item's own test leaves of the ratio at a home, 0 < figure ≤ 1; the ratio is multiplied by it.
     """
 
     kind: Literal["membrane"] = "membrane"
@@ -252,6 +253,15 @@ class MembraneFigures:
     ph_min: float = 3.0
     ph_max: float = 11.0
     polished: bool = False
+
+    def __post_init__(self) -> None:
+        if self.permeate_pump is not None and not 0 < self.permeate_pump <= 1:
+            raise RuleError(
+                "membrane.permeate_pump",
+                f"A permeate pump that leaves {self.permeate_pump:g} of the waste is not possible.",
+                "figures.permeate_pump",
+                "Give what its own test leaves: above 0, at most 1.",
+            )
 
 
 @record

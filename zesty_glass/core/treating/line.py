@@ -12,6 +12,7 @@ from ..ranges import Range
 from ..record import record
 from ..rules import Settings
 from ..testing.colour import ColourFinding
+from ..testing.reading import FULL_BORE
 from ..testing.water import Water
 from .checks import met, told
 from .demand import Demand, demand
@@ -138,7 +139,8 @@ def expand(
 
 
 def site_of(home: Home, settings: Settings, water: Water, use_factor: float = 1.0) -> Site:
-    """The place as the stages see it; measured flow and pressure readings win over what was typed for the home."""
+    """The place as the stages see it; a measured flow, with whether it was taken full bore, and a static pressure stand in for what was
+    not typed for the home; a running pressure wins over it."""
     flow, running, static = (
         water.range("flow"),
         water.range("pressure_running"),
@@ -146,9 +148,9 @@ def site_of(home: Home, settings: Settings, water: Water, use_factor: float = 1.
     )
     changes: dict[str, object] = {}
     if flow is not None and home.flow_gpm is None:
-        changes["flow_gpm"] = min(
-            flow.best, MOST_FLOW_GPM
-        )  # a reading that cannot be is questioned where it was made; it breaks nothing here
+        # a reading that cannot be is questioned where it was made; it breaks nothing here
+        changes["flow_gpm"] = min(flow.best, MOST_FLOW_GPM)
+        changes["flow_full_bore"] = water.values["flow"].words == FULL_BORE
     if static is not None and home.static_psi is None:
         changes["static_psi"] = min(static.best, MOST_PSI)
     if changes:

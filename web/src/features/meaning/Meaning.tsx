@@ -8,9 +8,16 @@ import { StateMark, type Mark } from "../../ui/marks";
 import { Opens } from "../../ui/Slip";
 import { useVisitContext } from "../visit/context";
 
-const MARK: Record<string, Mark> = { fine: "done", notice: "say", act: "no", health: "no" };
+const MARK: Record<string, Mark> = {
+  fine: "done",
+  not_judged: "unk",
+  notice: "say",
+  act: "no",
+  health: "no",
+};
 const WEIGHT_WORDS: Record<string, string> = {
   fine: "nothing to do",
+  not_judged: "not judged",
   notice: "worth knowing",
   act: "asks for something",
   health: "for the laboratory and the authority",

@@ -4,7 +4,13 @@ import { Dialog } from "radix-ui";
 import { Upload, X } from "lucide-react";
 import { useRef, useState, type ReactElement } from "react";
 
-import { useInstruments, useLabKinds, usePutLabSample, useReference } from "../../api/hooks";
+import {
+  useInstruments,
+  useLabKinds,
+  usePutLabSample,
+  useReference,
+  useStrike,
+} from "../../api/hooks";
 import type { LabKind, LabPreview, LabSample } from "../../api/types";
 import { upload } from "../../api/upload";
 import { newId } from "../../app/names";
@@ -219,6 +225,13 @@ function Bottle({ bottle, kind }: { bottle: LabSample; kind: LabKind | undefined
   );
 }
 
+/** What a metals report may mean by mg/L. */
+const BASES: Record<string, string[]> = {
+  calcium: ["Ca", "CaCO3"],
+  magnesium: ["Mg", "CaCO3"],
+  alkalinity: ["CaCO3", "HCO3"],
+};
+
 function TypedResult(): ReactElement {
   const kits = useInstruments().data ?? [];
   const names = useReference().data?.analytes ?? [];
@@ -228,6 +241,10 @@ function TypedResult(): ReactElement {
   const [unit, setUnit] = useState("");
   const [basis, setBasis] = useState("");
   const [hours, setHours] = useState("");
+  const [laboratory, setLaboratory] = useState("");
+  const [report, setReport] = useState("");
+  const [reported, setReported] = useState("");
+  const [certified, setCertified] = useState("");
   const { busy, error, save } = useKeep();
   const kit = kits.find((k) => k.kind === "laboratory" && k.analyte === analyte);
   const a = names.find((n) => n.id === analyte);
@@ -239,14 +256,14 @@ function TypedResult(): ReactElement {
         ? ["N", "NO2"]
         : analyte === "radon"
           ? ["collection", "counting"]
-          : [];
+          : (BASES[analyte] ?? []);
   const units =
     analyte === "radon"
       ? ["pCi/L", "Bq/L"]
       : bacteria
         ? ["per 100 mL"]
         : a?.unit === "mg/L as CaCO3"
-          ? ["mg/L", "gpg", "°dH"]
+          ? ["mg/L", "gpg", "°dH", "mmol/L"]
           : a?.unit === "mg/L"
             ? ["mg/L", "µg/L", "ppb", "ng/L"]
             : [a?.unit ?? ""];
@@ -260,8 +277,12 @@ function TypedResult(): ReactElement {
       unit: unit || (units[0] ?? ""),
       basis: basis || null,
       uncertainty: 0,
-      certified: true,
-      laboratory: "",
+      certified: certified === "" ? null : certified === "yes",
+      laboratory,
+      report_number: report,
+      report_date: reported || null,
+      method_used: "",
+      detection_limit: null,
       hours_to_count: hours ? Number(hours) : null,
       report: "laboratory",
     }).then((kept) => {
@@ -366,6 +387,36 @@ function TypedResult(): ReactElement {
           />
         </label>
       )}
+      <label className="field">
+        <span>Laboratory</span>
+        <input
+          className="input"
+          required
+          value={laboratory}
+          onChange={(e) => setLaboratory(e.target.value)}
+        />
+      </label>
+      <label className="field">
+        <span>Certified for it</span>
+        <select className="input" value={certified} onChange={(e) => setCertified(e.target.value)}>
+          <option value="">not known</option>
+          <option value="yes">yes</option>
+          <option value="no">no</option>
+        </select>
+      </label>
+      <label className="field">
+        <span>Report number</span>
+        <input className="input" value={report} onChange={(e) => setReport(e.target.value)} />
+      </label>
+      <label className="field">
+        <span>Date of report</span>
+        <input
+          className="input"
+          type="date"
+          value={reported}
+          onChange={(e) => setReported(e.target.value)}
+        />
+      </label>
       <button className="key" disabled={busy || !kit}>
         Keep it
       </button>
@@ -385,10 +436,13 @@ function FromFile(): ReactElement {
     mutationFn: (f: File) => upload<LabPreview>("/api/laboratory/preview", f, "text/csv"),
     onMutate: (f) => setFile(f),
   });
+  const bad = (preview.data?.rows ?? []).filter((r) => r.error);
+  const [without, setWithout] = useState(false);
+  const left = without ? bad.map((r) => r.row) : [];
   const bring = useMutation({
     mutationFn: (f: File) =>
       upload<LabPreview>(
-        `/api/visits/${id}/samples/${picked?.id ?? ""}/lab-results`,
+        `/api/visits/${id}/samples/${picked?.id ?? ""}/lab-results?${left.map((n) => `without=${n}`).join("&")}`,
         f,
         "text/csv",
       ),
@@ -442,14 +496,26 @@ function FromFile(): ReactElement {
               </li>
             ))}
           </ul>
+          {bad.length > 0 && bad.length < p.rows.length && (
+            <label className="flex gap-2 items-center min-h-11">
+              <input
+                type="checkbox"
+                className="w-5 h-5"
+                checked={without}
+                onChange={(e) => setWithout(e.target.checked)}
+              />
+              Leave out {bad.length === 1 ? "the row" : `the ${bad.length} rows`} that cannot be
+              used
+            </label>
+          )}
           <div className="flex gap-2 mt-2">
             <button
               className="key"
               style={{ background: "var(--ink)", color: "var(--paper)" }}
-              disabled={!p.good || bring.isPending}
+              disabled={(!p.good && left.length === 0) || bring.isPending}
               onClick={() => bring.mutate(file)}
             >
-              Store all {p.rows.length} for {picked?.name}
+              Store {p.rows.length - left.length} for {picked?.name}
             </button>
             <button
               className="key bare"
@@ -464,6 +530,57 @@ function FromFile(): ReactElement {
         </div>
       )}
     </div>
+  );
+}
+
+/** What was kept of reports on this glass, each with where it comes from, and a way back. */
+function KeptResults(): ReactElement | null {
+  const { id, picked, readingsOf, view, units } = useVisitContext();
+  const names = useReference().data?.analytes ?? [];
+  const strike = useStrike(id);
+  const values = new Map(
+    view.assessment.samples.flatMap((s) => s.readings.map((r) => [r.id, r.value] as const)),
+  );
+  const kept = (picked ? readingsOf(picked) : []).filter(
+    (r) => r.observation.method === "laboratory",
+  );
+  if (kept.length === 0) return null;
+  return (
+    <section aria-labelledby="kept-results">
+      <h2 id="kept-results">Kept for {picked?.name}</h2>
+      <ul>
+        {kept.map((r) => {
+          const o = r.observation;
+          const v = values.get(r.id);
+          if (o.method !== "laboratory") return null;
+          return (
+            <li key={r.id} className="flex gap-3 items-center border-b border-rule min-h-12">
+              <span className={`flex-1 ${r.struck_at ? "line-through text-ink-3" : ""}`}>
+                <b>{names.find((n) => n.id === r.analyte)?.name ?? r.analyte}</b>{" "}
+                {v ? best(r.analyte, v, units) : ""}
+                {o.basis ? `, as ${o.basis}` : ""} · {o.laboratory || "laboratory not named"}
+                {o.report_number ? `, report ${o.report_number}` : ""}
+                {o.report_date ? ` of ${o.report_date}` : ""} ·{" "}
+                {o.certified === true
+                  ? "certified for it"
+                  : o.certified === false
+                    ? "not certified for it"
+                    : "certified or not: not known"}
+              </span>
+              {!r.struck_at && (
+                <button
+                  className="key bare"
+                  onClick={() => strike.mutate({ reading: r.id, because: "not right" })}
+                >
+                  Strike
+                </button>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+      <Trouble error={strike.error} />
+    </section>
   );
 }
 
@@ -562,6 +679,7 @@ export function LabStation(): ReactElement {
         <h2 className="mb-2">A report has come</h2>
         <div className="grid gap-4">
           <TypedResult />
+          <KeptResults />
           <FromFile />
         </div>
       </div>

@@ -21,6 +21,14 @@ def _needs(f: IronFilterFigures) -> tuple[Need, ...]:
     return tuple(out)
 
 
+TANNIN_MG_L = 0.5  # [mg/L] from which tannin binds iron (trade practice, 2024)
+
+
+def _astride(r: Range) -> bool:
+    """Whether a range of tannin reaches what binds iron."""
+    return r.high is None or r.high > TANNIN_MG_L
+
+
 def _ph(inp: StageInput, f: IronFilterFigures) -> list[Check]:
     ph = inp.stream.range("ph")
     wants = [("iron", f.ph_min_iron)]
@@ -67,10 +75,13 @@ def run(inp: StageInput) -> StageReport:
         for n in _needs(f)
         if (c := check_need(n, stream, "iron_filter", site.units)).status != "unknown"
         or n.analyte == "iron"
+        or site.home.private
     ] + _ph(inp, f)
     tannin = stream.get("tannin")
-    if tannin is not None and tannin.range is not None and tannin.range.low >= 0.5:
+    if tannin is not None and tannin.range is not None and tannin.range.low >= TANNIN_MG_L:
         checks.append(told("iron.tannin", "stop"))
+    elif tannin is not None and tannin.range is not None and _astride(tannin.range):
+        checks.append(told("iron.tannin_maybe", "warn"))
     elif tannin is None or tannin.range is None:
         checks.append(
             Check(

@@ -111,7 +111,7 @@ def fill_minutes(
         if rate <= 0:
             return None
         total += step / rate * 1440
-    return total
+    return total * (f.permeate_pump or 1.0)
 
 
 @record
@@ -128,16 +128,12 @@ class Here:
 
 
 def at_home(f: MembraneFigures, psi: float, tds: float, temperature_c: float) -> Here:
-    """Yield with the mean tank back pressure while it fills (none without a tank)."""
-    back = 0.0
-    if (
-        f.tank_gal
-        and f.precharge_psi is not None
-        and f.shutoff_share is not None
-        and not f.permeate_pump
-    ):
+    """Yield with the mean tank back pressure while it fills (none without a tank); 0 when the tank is full from the start."""
+    back, full = 0.0, False
+    if f.tank_gal and f.precharge_psi is not None and f.shutoff_share is not None:
+        full = f.precharge_psi >= f.shutoff_share * psi
         back = (f.precharge_psi + f.shutoff_share * psi) / 2
-    gpd = permeate_gpd(f, psi, tds, temperature_c, back)
+    gpd = 0.0 if full else permeate_gpd(f, psi, tds, temperature_c, back)
     drain = drain_gpd(f, psi)
     return Here(
         gpd=gpd,
@@ -197,9 +193,12 @@ def waste_ratio(f: MembraneFigures, here: Here, drinking: float) -> float | None
         return (1 - f.efficiency) / f.efficiency
     if here.ratio is None:
         return None
-    if f.permeate_pump:
-        return here.ratio * (1 - f.permeate_pump)
-    return here.ratio
+    return here.ratio * (f.permeate_pump or 1.0)
+
+
+def for_nothing(f: MembraneFigures, here: Here) -> float:
+    """Gallons a day that run to the drain of a membrane that makes nothing, because its tank never fills."""
+    return here.drain if here.gpd <= 0 and f.rated_ratio > 0 else 0.0
 
 
 def run(inp: StageInput) -> StageReport:
@@ -275,6 +274,7 @@ def run(inp: StageInput) -> StageReport:
     low = at_home(f, psi.low, tds.high or tds.best, temp.low)
     ratio = waste_ratio(f, here, site.demand.drinking_gal_day)
     checks += _yield_checks(f, here, low, site.demand.drinking_gal_day)
+    lost = for_nothing(f, here) * site.demand.occupied_days
     if not f.shut_off:
         checks.append(told("membrane.no_shutoff", "warn"))
     if f.rated_ratio == 0:
@@ -284,14 +284,16 @@ def run(inp: StageInput) -> StageReport:
         stream.with_(changes),
         checks,
         figures=lambda: _figures(f, here, low, ratio, site.demand.drinking_gal_year, inp),
-        drains=_drains(f, ratio, site.demand.drinking_gal_year, site),
+        drains=_drains(f, ratio, site.demand.drinking_gal_year, site) + _lost(lost),
         due=_dues(inp),
-        running=_water(f, ratio, inp),
+        running=_water(f, ratio, inp, lost),
         summary=f"{here.gpd:.0f} gal/day here",
     )
 
 
 def _yield_checks(f: MembraneFigures, here: Here, low: Here, need: float) -> list[Check]:
+    if here.gpd <= 0 and for_nothing(f, here):
+        return [told("membrane.drains", "stop", have=f"{here.drain:.0f}")]
     if here.gpd <= 0:
         return [told("membrane.never", "stop")]
     if here.gpd < need:
@@ -329,9 +331,21 @@ def _drains(
     )
 
 
-def _water(f: MembraneFigures, ratio: float | None, inp: StageInput) -> tuple[Running, ...]:
+def _lost(gallons: float) -> tuple[Drain, ...]:
+    """Water that runs to the drain the whole year, while nothing is made."""
+    if gallons <= 0:
+        return ()
+    return (Drain(kind="membrane", gal_year=gallons, largest_gal=0.0, times_year=0.0, scope="tap"),)
+
+
+def _water(
+    f: MembraneFigures, ratio: float | None, inp: StageInput, lost: float = 0.0
+) -> tuple[Running, ...]:
     gallons = inp.site.demand.drinking_gal_year
-    out = [water_cost(gallons, inp.site, "tap", "Water drunk")]
+    out = [
+        water_cost(gallons, inp.site, "tap", "Water drunk"),
+        water_cost(lost, inp.site, "tap"),
+    ]
     if ratio is not None and f.rated_ratio > 0:
         out.append(water_cost(gallons * ratio, inp.site, "tap"))
     return tuple(c for c in out if c is not None)

@@ -62,7 +62,8 @@ def capacity_grains(
 class Sizing:
     """How a softener works on a load.
 
-    ``by_capacity`` [days] with one day kept back; ``interval`` [days] after the caps, None when there is no demand;
+    ``by_capacity`` [days] with one day kept back; ``interval`` [days] after the caps, None when there is no demand
+    or when a day's load is more than it holds (``cannot``);
     ``hard_share``: share of water that is hard (a clock unit that waits too long).
     """
 
@@ -77,6 +78,11 @@ class Sizing:
     operating_gr_lb: float
     rated_gr_lb: float
     hard_share: float
+
+    @property
+    def cannot(self) -> bool:
+        """Whether a day's load is more than it holds."""
+        return self.load_grains > 0 and self.interval is None
 
 
 def size(
@@ -112,6 +118,7 @@ def size(
             hard_share=0,
         )
     held = capacity / load
+    interval: float | None
     days_year = 365.0 if occupied_days >= 365 else occupied_days
     if f.control == "clock":
         every = clock_days or f.clock_days or 7.0
@@ -119,8 +126,8 @@ def size(
         interval = every
     else:
         cap = min(LONGEST_DAYS, f.iron_interval_days if iron >= IRON_RULE_MG_L else LONGEST_DAYS)
-        interval, hard = min(held - 1, cap), 0.0
-    regens = days_year / interval if interval > 0 else 0.0
+        interval, hard = (min(held - 1, cap) if held > 1 else None), 0.0
+    regens = days_year / interval if interval else 0.0
     salt_year = regens * salt
     return Sizing(
         load_grains=load,
@@ -137,10 +144,10 @@ def size(
     )
 
 
-def lower_dose(f: SoftenerFigures, load: float, interval: float) -> float | None:
-    """The lowest dose of the table [lb/ft³] that still fits the interval a rule has set, below the present one."""
+def lower_dose(f: SoftenerFigures, load: float, interval: float, used: float) -> float | None:
+    """The lowest dose of the table [lb/ft³] that still fits the interval a rule has set, below the one in use."""
     for dose, _ in f.doses or CAPACITY:
-        if dose >= f.dose_lb_ft3:
+        if dose >= used:
             return None
         if capacity_grains(f.resin_ft3, dose, f.doses) / load - 1 >= interval:
             return dose
@@ -163,16 +170,23 @@ def _ferric(inp: StageInput) -> list[Check]:
     return [met("softener.ferric", "no rusted iron")] if inp.stream.ferric is False else []
 
 
+def _breaks_through(s: Sizing) -> Check:
+    load, have = f"{s.load_grains:,.0f}", f"{s.capacity:,.0f}"
+    return told("softener.breaks_through", "stop", load=load, have=have)
+
+
 def _size_checks(s: Sizing, worst: Sizing, f: SoftenerFigures) -> list[Check]:
+    if s.cannot:
+        return [_breaks_through(s)]
     if s.interval is None:
         return [met("softener.too_small", "no demand")]
     out = []
     if s.days_held <= 1:
-        out.append(told("softener.breaks_through", "stop", have=f"{s.days_held:.2f}"))
+        out.append(_breaks_through(s))
     elif s.by_capacity < 2:
         out.append(told("softener.too_small", "stop", have=f"{s.by_capacity:.1f}"))
     else:
-        if worst.interval is not None and worst.by_capacity < 2:
+        if worst.cannot or (worst.interval is not None and worst.by_capacity < 2):
             out.append(
                 told("softener.worst_end", "warn", have=f"{max(0.0, worst.by_capacity):.1f}")
             )
@@ -193,6 +207,13 @@ def _size_checks(s: Sizing, worst: Sizing, f: SoftenerFigures) -> list[Check]:
     if s.rated_gr_lb < NSF44_GR_LB:
         out.append(told("softener.efficiency", "say", have=f"{s.rated_gr_lb:,.0f}"))
     return out
+
+
+def _every(s: Sizing) -> str:
+    """How often it renews, in words where it is not by days."""
+    if s.interval is None:
+        return "cannot" if s.cannot else "no demand"
+    return f"{s.interval:.3g}"
 
 
 def _working(
@@ -241,13 +262,13 @@ def _working(
     triples.append(
         (
             "so it renews every",
-            "no demand" if s.interval is None else f"{s.interval:.3g}",
+            _every(s),
             "days",
             True,
         )
     )
     lower = (
-        lower_dose(f, s.load_grains, s.interval)
+        lower_dose(f, s.load_grains, s.interval, dose)
         if s.interval and f.control == "metered" and s.load_grains
         else None
     )
@@ -258,8 +279,8 @@ def _working(
     return Figure(
         id="interval",
         label="renews every",
-        value="–" if s.interval is None else f"{s.interval:.3g}",
-        unit="days",
+        value=_every(s),
+        unit="" if s.interval is None else "days",
         number=s.interval,
         working=working(
             f"Why {'no renewal' if s.interval is None else f'{s.interval:.3g} days'}?",
@@ -341,7 +362,7 @@ def run(inp: StageInput) -> StageReport:
             hard.high, fe.high or fe_best if fe else 0.0, mn.high or mn_best if mn else 0.0, k
         ),
         use.high or use.best,
-        fe_best,
+        (fe.high or fe_best) if fe else 0.0,
         dose,
         site.demand.occupied_days,
         clock,
@@ -479,7 +500,11 @@ def _figures(
 ) -> tuple[Figure, ...]:
     interval = _working(s, f, inp, hard, fe, mn, use, dose)
     worst_text = (
-        "" if worst.interval is None else f"{max(worst.interval, 0):.3g} days at the worst end"
+        "cannot at the worst end"
+        if worst.cannot
+        else ""
+        if worst.interval is None
+        else f"{worst.interval:.3g} days at the worst end"
     )
     first = Figure(
         id=interval.id,

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ...proposing.evidence import Level
-from ...ranges import Range
+from ...ranges import Range, Verdict
 from ...units import MG_L_PER_GPG
 from ..checks import check_needs, met, told
 from ..items import Need, TanninFigures
@@ -54,8 +54,11 @@ def _exchange(inp: StageInput) -> list[Check]:
         )
     nitrate = inp.stream.range("nitrate_n")
     if nitrate is not None:
-        if nitrate.best > NITRATE_STOP:
+        verdict = nitrate.at_most(NITRATE_STOP)
+        if verdict is Verdict.NOT_MET:
             out.append(told("tannin.nitrate", "stop"))
+        elif verdict is not Verdict.MET:
+            out.append(told("tannin.nitrate_maybe", "stop"))
         else:
             out.append(
                 met(
