@@ -14,7 +14,7 @@ from .demonstrating.shown import Around, Shown, show
 from .errors import RuleError
 from .home import Home
 from .proposing.compare import Row, not_addressed, rows
-from .proposing.reasons import Reasons, needs_nothing, reasons
+from .proposing.reasons import Reasons, needs_nothing, reasons, still_to_test
 from .record import record
 from .testing.colour import ColourFinding
 from .testing.complaints import Complaint
@@ -106,6 +106,7 @@ class Assessment:
     rows: tuple[Row, ...]
     assumptions: tuple[Assumption, ...]
     nothing_needed: bool
+    still_to_test: str
     horizon: int
     noticed: tuple[Complaint, ...] = ()
     demonstrations: tuple[Shown, ...] = ()
@@ -315,6 +316,7 @@ def assess_over(
                 rows=(),
                 assumptions=(),
                 nothing_needed=False,
+                still_to_test="",
                 horizon=y,
                 noticed=seen,
                 demonstrations=shown,
@@ -322,7 +324,13 @@ def assess_over(
             for y in horizons
         )
     found = meaning(
-        raw, visit.home, (*visit.complaints, *seen), visit.rules, units, visit.settings.heater_c
+        raw,
+        visit.home,
+        (*visit.complaints, *seen),
+        visit.rules,
+        units,
+        visit.settings.heater_c,
+        iron_factor=visit.settings.iron_factor,
     )
     listed = assumptions(visit)
     measured = measured_here(visit.samples, waters)
@@ -342,6 +350,7 @@ def assess_over(
             rows=table,
             assumptions=listed,
             nothing_needed=needs_nothing(found),
+            still_to_test=still_to_test(found),
             horizon=y,
             noticed=seen,
             demonstrations=shown,

@@ -72,7 +72,8 @@ def target_of(analyte: str, rules: Rules) -> tuple[float | None, str, str]:
     if not limits:
         return None, "", "at_most"
     if analyte == "ph":
-        low = next((x for x in limits if x.op == "at_least" and x.value == 7.0), limits[0])
+        least = [x for x in limits if x.op == "at_least"] or limits
+        low = max(least, key=lambda x: x.value)
         return low.value, low.name, low.op
     chosen = min(limits, key=lambda x: x.value)
     return chosen.value, f"{chosen.name} ({chosen.place} {chosen.year})", chosen.op
@@ -194,6 +195,13 @@ def _tap_only(line: LineReport, analyte: str, where: str) -> str:
     )
 
 
+def _asks(f: Finding) -> bool:
+    """Whether a finding gets a row: it asks for something, or it is of health and was not judged."""
+    return f.weight is not Weight.FINE and (
+        f.weight is not Weight.NOT_JUDGED or f.kind is Kind.HEALTH
+    )
+
+
 def rows(
     lines: tuple[LineReport, ...],
     meaning: Meaning,
@@ -207,7 +215,8 @@ def rows(
     for f in meaning.findings:
         if (
             f.analyte in ANALYTES
-            and (f.weight is not Weight.FINE or f.explains or f.analyte == "tds")
+            and (_asks(f) or f.explains or f.analyte == "tds")
+            and f.analyte != "colour"
             and f.id != "heater.anode"
         ):
             wanted.append((f.analyte, f))

@@ -113,6 +113,7 @@ def compare(
         visit.rules,
         settings.units,
         settings.heater_c,
+        iron_factor=settings.iron_factor,
     )
     listed = assumptions(visit)
     lines, ends = walked(

@@ -306,6 +306,13 @@ def make_offer(
             "recommended",
             "Choose one of them, or “today”.",
         )
+    if recommended == "today" and a.still_to_test:
+        raise RuleError(
+            "offer.untested",
+            f"“Nothing needed” cannot be proposed yet. {a.still_to_test}",
+            "recommended",
+            "Do these tests first, or recommend a line.",
+        )
     if chosen.line is None or (chosen.line.status == "stop"):
         raise RuleError(
             "offer.stopped",

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from decimal import Decimal
 
+from ..analytes import Kind
 from ..costing.chores import Chores
 from ..costing.money import Lifetime
 from ..costing.waste import Waste
@@ -30,12 +31,39 @@ def amount(value: Decimal, settings: Settings) -> str:
     return f"{settings.currency}{value:,.0f}"
 
 
-def needs_nothing(meaning: Meaning) -> bool:
-    """No finding asks to act, and no complaint stays unexplained."""
-    return (
-        not any(f.weight in (Weight.ACT, Weight.HEALTH) for f in meaning.findings)
-        and not meaning.unexplained
+#: dissolved matter by itself asks for nothing, also where somebody was told that the water is full of it
+_ASKS_NOTHING = frozenset({"tds", "sodium"})
+
+
+def found_nothing(meaning: Meaning) -> bool:
+    """Of what was tested nothing asks to act or explains a complaint, and no complaint stays unexplained."""
+    return not meaning.unexplained and not any(
+        f.weight in (Weight.ACT, Weight.HEALTH)
+        or (f.weight is Weight.NOTICE and f.explains and f.analyte not in _ASKS_NOTHING)
+        for f in meaning.findings
     )
+
+
+def open_health(meaning: Meaning) -> bool:
+    """A health result that is not judged, or that a method was too coarse for."""
+    return any(
+        f.kind is Kind.HEALTH and f.weight in (Weight.NOT_JUDGED, Weight.NOTICE)
+        for f in meaning.findings
+    )
+
+
+def needs_nothing(meaning: Meaning) -> bool:
+    """Nothing was found, and every test that the source and the complaints ask for was done."""
+    return found_nothing(meaning) and not meaning.missing and not open_health(meaning)
+
+
+def still_to_test(meaning: Meaning) -> str:
+    """What is said while nothing was found and tests are missing; empty otherwise."""
+    if not found_nothing(meaning) or not meaning.missing:
+        return ""
+    done = meaning.asked - len(meaning.missing)
+    names = ", ".join(u.test for u in meaning.missing)
+    return f"Nothing found in {done} of {meaning.asked} tests; still to test: {names}."
 
 
 def _gain(r: Row, option: str) -> str | None:
@@ -111,6 +139,8 @@ def reasons(
 
 def _summary(line: LineReport, gains: tuple[str, ...], meaning: Meaning) -> str:
     if not line.stages:
+        if said := still_to_test(meaning):
+            return said
         if needs_nothing(meaning):
             return "Nothing needed. The readings give no reason to buy anything; they say nothing about what was not tested."
         return "Doing nothing leaves the water as it is."

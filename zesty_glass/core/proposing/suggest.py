@@ -7,7 +7,7 @@ from collections.abc import Iterable
 from ..home import Home
 from ..record import record
 from ..rules import Rules, Settings
-from ..testing.findings import Meaning, Weight
+from ..testing.findings import Finding, Meaning, Weight
 from ..testing.water import Water
 from ..treating.found import LeftOut, places
 from ..treating.items import KIND_NAMES, Item
@@ -15,7 +15,7 @@ from ..treating.line import Option, StageChoice
 from ..treating.measured import Measured
 from ..treating.search import Progress, search
 from .compare import target_of
-from .reasons import needs_nothing
+from .reasons import needs_nothing, still_to_test
 from .scores import UNKNOWN
 
 WHY_SOUND = (
@@ -59,13 +59,21 @@ class Suggestion:
     never: int
     why: str
     years: int
+    finer: tuple[str, ...] = ()
+    still_to_test: str = ""
+    unanswered: str = ""
+
+
+def _straddles(f: Finding) -> bool:
+    """A value that may be on either side of what judges it: it is measured finer, and nothing is sold for it."""
+    return not f.sure and f.weight is not Weight.HEALTH
 
 
 def things_found(meaning: Meaning) -> tuple[str, ...]:
     """Analytes that the search answers: what asks for action, is worth knowing, or explains a complaint; dissolved matter and sodium alone ask for nothing."""
     out: dict[str, None] = {}
     for f in meaning.findings:
-        if f.id == "heater.anode":
+        if f.id == "heater.anode" or f.analyte == "colour" or _straddles(f):
             continue
         if f.weight in (Weight.ACT, Weight.HEALTH) or (
             f.analyte not in ("tds", "sodium") and (f.weight is Weight.NOTICE or f.explains)
@@ -154,6 +162,8 @@ def suggest(
         never=found.combinations - found.ended,
         why=WHY_SOUND,
         years=years,
+        finer=tuple(f"{f.sentence} {f.next}." for f in meaning.findings if _straddles(f)),
+        still_to_test=still_to_test(meaning),
     )
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from types import MappingProxyType
 
 from ..record import record
@@ -23,6 +24,40 @@ class Sign:
     id: str
     name: str
     next: str
+
+
+#: sign -> tests that look for its causes, in their order: analytes, "cups" for the three cups
+TESTS: dict[str, tuple[str, ...]] = {
+    "white_crust": ("hardness",),
+    "dry_skin": ("hardness", "chlorine_free"),
+    "orange_streaks": ("iron",),
+    "black_stains": ("manganese",),
+    "bleach_smell": ("chlorine_free", "chlorine_total"),
+    "tea_colour": ("cups", "iron", "tannin"),
+    "blue_green": ("ph", "copper"),
+    "egg_smell": ("hydrogen_sulfide",),
+    "egg_smell_unsure": ("hydrogen_sulfide",),
+    "metal_taste": ("ph", "copper", "iron"),
+    "taste": ("chlorine_free", "chlorine_total", "tds"),
+    "haze": ("turbidity",),
+    "solids": ("tds",),
+}
+ALL_DONE = "its usual tests were done and do not explain it: ask where, when and at which tap, then a laboratory"
+
+
+def next_test(sign: str, done: frozenset[str], names: Mapping[str, str]) -> str:
+    """The next test for a complaint: one that was not done yet.
+
+    Args:
+        done: analytes tested, and "cups"; names: what to do for each analyte.
+    """
+    wanted = TESTS.get(sign, ())
+    if not wanted:
+        return SIGNS[sign].next if sign in SIGNS else SIGNS["other"].next
+    left = [t for t in wanted if t not in done]
+    if not left:
+        return ALL_DONE
+    return "the three cups" if left[0] == "cups" else names[left[0]]
 
 
 SIGNS = MappingProxyType(

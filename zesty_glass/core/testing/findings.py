@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from enum import StrEnum
 
 from .. import words
 from ..analytes import ANALYTES, LOOKED_FOR, Kind
-from ..home import Home
+from ..home import SURFACE, Home
 from ..ranges import Range, Verdict
 from ..record import record
 from ..rules import Limit, Rules
@@ -14,7 +15,7 @@ from ..units import hardness_in_every_unit
 from ..working import Working
 from .breath import breath_working
 from .colour import ColourFinding, find
-from .complaints import SIGNS, Complaint
+from .complaints import TESTS, Complaint, next_test
 from .reading import Value
 from .scale import ScaleTendency, tendency
 from .water import Water
@@ -39,6 +40,7 @@ class Finding:
         shown: value in words; ``span`` its range.
         band: band or bands it lies in; ``source`` and ``year`` of the band or limit that judged it.
         explains: ids of the complaints it explains.
+        sure: False where the value's range straddles what judges it: measure finer before anything is sold for it.
     """
 
     id: str
@@ -54,6 +56,7 @@ class Finding:
     year: int | None = None
     explains: tuple[str, ...] = ()
     next: str = ""
+    sure: bool = True
 
 
 @record
@@ -76,11 +79,17 @@ class Unknown:
 
 @record
 class Meaning:
-    """All that the raw water's readings mean."""
+    """All that the raw water's readings mean.
+
+    ``missing``: of the ``asked`` tests that the source and the complaints ask for, those not done: until they are,
+    nobody says that nothing is needed.
+    """
 
     findings: tuple[Finding, ...]
     unexplained: tuple[Unexplained, ...]
     unknown: tuple[Unknown, ...]
+    missing: tuple[Unknown, ...]
+    asked: int
     scale: ScaleTendency | None
     colour: ColourFinding | None
     tonight: tuple[str, ...]
@@ -202,11 +211,10 @@ def _worst(
         if strictest is None or value.below <= strictest.value:
             return strictest, Verdict.MET
         return strictest, Verdict.UNCERTAIN
-    for limit in sorted(limits, key=lambda x: -x.value):
-        verdict = _verdict(limit, value.range)
-        if verdict is not Verdict.MET:
-            return limit, verdict
-    return None, Verdict.MET
+    failed = [(x, v) for x in limits if (v := _verdict(x, value.range)) is not Verdict.MET]
+    if not failed:
+        return None, Verdict.MET
+    return min(failed, key=lambda p: (p[1] is not Verdict.NOT_MET, p[0].value))
 
 
 def _shown(name: str, value: Value, units: str) -> str:
@@ -287,6 +295,7 @@ def _plain(name: str, value: Value, rules: Rules, units: str) -> Finding | None:
     limits = [x for x in rules.limits if x.analyte == name and x.governs]
     failed = [(x, v) for x in limits if (v := _verdict(x, r)) is not Verdict.MET]
     text, weight, limit = _titled(name, shown), Weight.FINE, None
+    certain = True
     if name == "tds":
         text = f"{shown} dissolved: {band} by taste. It says nothing about hardness, and nothing about health."
         weight = Weight.NOTICE if any(x.value <= r.best for x in limits) else Weight.FINE
@@ -306,6 +315,7 @@ def _plain(name: str, value: Value, rules: Rules, units: str) -> Finding | None:
         side = "above" if chosen.op == "at_most" else "below"
         sure = side if verdict is Verdict.NOT_MET else f"possibly {side}"
         text = f"{_titled(name, shown)}: {sure} {limit_words(name, chosen.value)}, {chosen.name} ({chosen.place} {chosen.year})."
+        certain = verdict is Verdict.NOT_MET
         weight = (
             Weight.ACT if verdict is Verdict.NOT_MET and chosen.about != "diet" else Weight.NOTICE
         )  # a diet is for its physician
@@ -348,6 +358,8 @@ def _plain(name: str, value: Value, rules: Rules, units: str) -> Finding | None:
         limit=limit,
         source=source,
         year=year,
+        sure=certain,
+        next="" if certain else f"measure it finer: {a.test}",
     )
 
 
@@ -360,14 +372,55 @@ def _explained(
     if finding.analyte == "tds":
         signs = {"solids"}
     if finding.analyte == "ph":
-        low_ph = finding.id != "ph.fine"
-        copper = (
-            "copper" in values
-            and values["copper"].range is not None
-            and values["copper"].range.best >= 0.3
-        )
-        signs = {"blue_green", "metal_taste"} if low_ph and copper else set()
+        signs = set(_DISSOLVES_COPPER) if _dissolves_copper(finding, values) else set()
     return tuple(c.id for c in complaints if c.sign in signs)
+
+
+_DISSOLVES_COPPER = ("blue_green", "metal_taste")
+
+
+def _dissolves_copper(finding: Finding, values: dict[str, Value]) -> bool:
+    """Whether a pH is surely low, and copper was found or not looked for."""
+    copper = values.get("copper")
+    found = copper is None or copper.range is None or copper.range.best >= 0.3
+    return finding.id != "ph.fine" and finding.sure and found
+
+
+def _likely(f: Finding, values: dict[str, Value]) -> Finding:
+    """A low pH that explains a stain before copper was measured says so."""
+    if f.analyte != "ph" or not f.explains or "copper" in values:
+        return f
+    text = (
+        f"{f.sentence} It dissolves copper: likely the cause; a first-draw sample would confirm it."
+    )
+    return replace(f, sentence=text, next=ANALYTES["copper"].test)
+
+
+#: what the cups found -> the sentence that answers a colour
+_COLOURED = frozenset(
+    {"ferrous", "both_tannin", "manganese", "ferric", "iron_tannin", "tannin", "sediment"}
+)
+_COLOUR_SIGNS = frozenset({"tea_colour", "orange_streaks", "haze"})
+
+
+def _from_cups(colour: ColourFinding | None, complaints: tuple[Complaint, ...]) -> Finding | None:
+    """What the three cups say of a colour that is complained of; they come before any kit."""
+    asked = tuple(c.id for c in complaints if c.sign in _COLOUR_SIGNS)
+    if colour is None or colour.id not in _COLOURED or not asked:
+        return None
+    return Finding(
+        id=f"cups.{colour.id}",
+        analyte="colour",
+        kind=Kind.LOOKS_TASTE,
+        weight=Weight.NOTICE,
+        sentence=f"The three cups: {colour.sentence}",
+        shown="the three cups",
+        span="",
+        source="the three-cup procedure",
+        year=2024,
+        explains=asked,
+        next=colour.next,
+    )
 
 
 def _tonight(findings: tuple[Finding, ...], home: Home, water: Water) -> tuple[str, ...]:
@@ -397,7 +450,9 @@ def _tonight(findings: tuple[Finding, ...], home: Home, water: Water) -> tuple[s
     return tuple(card)
 
 
-def _sets(water: Water, scale: ScaleTendency | None) -> tuple[tuple[str, str], ...]:
+def _sets(
+    water: Water, scale: ScaleTendency | None, iron_factor: float
+) -> tuple[tuple[str, str], ...]:
     """What the hardness sets in the house, and the scale tendency in words."""
     out: list[tuple[str, str]] = []
     h = water.range("hardness")
@@ -426,7 +481,7 @@ def _sets(water: Water, scale: ScaleTendency | None) -> tuple[tuple[str, str], .
         )
         out.append(("Descale the water heater", years))
         fe, mn = water.range("iron"), water.range("manganese")
-        comp = gpg + 4 * (fe.best if fe else 0) + 2 * (mn.best if mn else 0)
+        comp = gpg + iron_factor * (fe.best if fe else 0) + 2 * (mn.best if mn else 0)
         out.append(
             (
                 "A softener valve’s hardness setting",
@@ -452,6 +507,33 @@ def _sets(water: Water, scale: ScaleTendency | None) -> tuple[tuple[str, str], .
     return tuple(out)
 
 
+#: what a source asks for before anybody may say that nothing is needed
+ASKED_BY_SOURCE: dict[str, tuple[str, ...]] = {
+    "town": ("tds", "hardness", "iron", "ph", "chlorine_free"),
+    "own": ("tds", "hardness", "iron", "ph", "coliform", "nitrate_n"),
+    "surface": ("tds", "hardness", "iron", "ph", "turbidity", "tannin", "coliform", "nitrate_n"),
+}
+_TESTS = {a.id: a.test for a in ANALYTES.values()}
+
+
+def asked_for(home: Home, complaints: tuple[Complaint, ...]) -> tuple[str, ...]:
+    """Tests that a source and its complaints ask for: analytes, and "cups" for the three cups."""
+    kind = "surface" if home.source in SURFACE else "own" if home.private else "town"
+    wanted = dict.fromkeys(ASKED_BY_SOURCE[kind])
+    for c in complaints:
+        wanted |= dict.fromkeys(TESTS.get(c.sign, ())[:2])
+    if home.care.infant and home.private:
+        wanted |= dict.fromkeys(("nitrate_n", "manganese"))
+    return tuple(wanted)
+
+
+def _unknown(name: str) -> Unknown:
+    if name == "cups":
+        return Unknown(analyte="colour", name="The three cups", test="the three cups", why="")
+    a = ANALYTES[name]
+    return Unknown(analyte=name, name=a.name, test=a.test, why=_WHY.get(name, ""))
+
+
 def meaning(
     water: Water,
     home: Home,
@@ -460,6 +542,7 @@ def meaning(
     units: str = "us",
     heater_c: float = 60.0,
     treated: bool = False,
+    iron_factor: float = 4.0,
 ) -> Meaning:
     """Everything the readings of a water mean for this home and these complaints."""
     found: list[Finding] = []
@@ -471,7 +554,7 @@ def meaning(
         )
         if f is not None:
             why = _explained(f, complaints, water.values)
-            found.append(f if not why else _with(f, why))
+            found.append(_likely(replace(f, explains=why), water.values) if why else f)
     r = water.range
     scale = tendency(
         r("ph"), r("tds"), r("temperature"), r("calcium"), r("alkalinity"), r("hardness"), heater_c
@@ -480,6 +563,9 @@ def meaning(
     colour = (
         None if water.cups is None else find(water.cups, None if ph is None else ph.low, home.well)
     )
+    cups = _from_cups(colour, complaints)
+    if cups is not None:
+        found.append(cups)
     heater = next((c for c in complaints if c.sign == "egg_smell_hot"), None)
     if heater is not None and "hydrogen_sulfide" not in water.values:
         found.append(
@@ -498,19 +584,17 @@ def meaning(
             )
         )
     explained = {c for f in found for c in f.explains}
+    done = frozenset(water.values) | ({"cups"} if water.cups is not None else set())
     unexplained = tuple(
-        Unexplained(
-            complaint=c.id, next=SIGNS[c.sign].next if c.sign in SIGNS else SIGNS["other"].next
-        )
+        Unexplained(complaint=c.id, next=next_test(c.sign, done, _TESTS))
         for c in complaints
         if c.id not in explained
     )
     wanted = [n for n in (*LOOKED_FOR, "chlorine_total") if n not in water.values]
     unknown = tuple(
-        Unknown(analyte=n, name=ANALYTES[n].name, test=ANALYTES[n].test, why=_WHY.get(n, ""))
-        for n in wanted
-        if home.private or n not in ("coliform", "nitrate_n")
+        _unknown(n) for n in wanted if home.private or n not in ("coliform", "nitrate_n")
     )
+    asked = asked_for(home, complaints)
     order = {w: n for n, w in enumerate(reversed(Weight))}
     ranked = tuple(
         sorted(
@@ -521,27 +605,11 @@ def meaning(
         findings=ranked,
         unexplained=unexplained,
         unknown=unknown,
+        missing=tuple(_unknown(n) for n in asked if n not in done),
+        asked=len(asked),
         scale=scale,
         colour=colour,
         tonight=_tonight(ranked, home, water),
-        sets=_sets(water, scale),
+        sets=_sets(water, scale, iron_factor),
         breath=breath_working(None if (alk := r("alkalinity")) is None else alk.best),
-    )
-
-
-def _with(f: Finding, explains: tuple[str, ...]) -> Finding:
-    return Finding(
-        id=f.id,
-        analyte=f.analyte,
-        kind=f.kind,
-        weight=f.weight,
-        sentence=f.sentence,
-        shown=f.shown,
-        span=f.span,
-        band=f.band,
-        limit=f.limit,
-        source=f.source,
-        year=f.year,
-        explains=explains,
-        next=f.next,
     )
