@@ -71,7 +71,7 @@ class Suggests(ApiCase):
     def test_lines_best_first_with_reasons_for_what_is_left_out(self):
         s = self.get(f"/api/visits/{HOME_1}/suggest")
         self.assertEqual(s["lines"][0]["meets"], s["lines"][0]["wanted"])
-        self.assertGreater(s["combinations"], 100_000)
+        self.assertGreater(s["combinations"], 90_000)
         self.assertEqual(s["never"], s["combinations"] - s["walked"])
         self.assertTrue(all(x["rule"] and x["sentence"] for x in s["left_out"]))
 

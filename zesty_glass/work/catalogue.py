@@ -16,6 +16,7 @@ from ..catalogue import files
 from ..core.errors import RuleError
 from ..core.proposing.suggest import Suggestion, suggest
 from ..core.testing.findings import meaning
+from ..core.testing.noticing import noticed
 from ..core.testing.water import design_water, water_of
 from ..core.treating.items import Item
 from ..core.treating.measured import measured_here
@@ -109,7 +110,8 @@ class Question:
                 "samples",
                 "Draw a glass ahead of all treatment and test it.",
             )
-        found = meaning(raw, v.home, v.complaints, v.rules)
+        told = (*v.complaints, *noticed(v.samples, v.complaints))
+        found = meaning(raw, v.home, told, v.rules, iron_factor=v.settings.iron_factor)
         measured = measured_here(v.samples, {s.id: water_of(s) for s in v.samples})
         return suggest(
             raw,
@@ -121,6 +123,7 @@ class Question:
             v.horizon,
             measured,
             progress,
+            told,
         )
 
     def what_ifs(self, option_id: str) -> tuple[WhatIf, ...]:

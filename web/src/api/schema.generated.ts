@@ -1235,6 +1235,8 @@ export interface components {
             assumptions: components["schemas"]["Assumption"][];
             /** Nothing Needed */
             nothing_needed: boolean;
+            /** Still To Test */
+            still_to_test: string;
             /** Horizon */
             horizon: number;
             /**
@@ -2346,6 +2348,7 @@ export interface components {
          *         shown: value in words; ``span`` its range.
          *         band: band or bands it lies in; ``source`` and ``year`` of the band or limit that judged it.
          *         explains: ids of the complaints it explains.
+         *         sure: False where the value's range straddles what judges it: measure finer before anything is sold for it.
          */
         Finding: {
             /** Id */
@@ -2384,6 +2387,11 @@ export interface components {
              * @default
              */
             next: string;
+            /**
+             * Sure
+             * @default true
+             */
+            sure: boolean;
         };
         /**
          * FirmChange
@@ -3416,6 +3424,9 @@ export interface components {
         /**
          * Meaning
          * @description All that the raw water's readings mean.
+         *
+         *     ``missing``: of the ``asked`` tests that the source and the complaints ask for, those not done: until they are,
+         *     nobody says that nothing is needed.
          */
         Meaning: {
             /** Findings */
@@ -3424,6 +3435,10 @@ export interface components {
             unexplained: components["schemas"]["Unexplained"][];
             /** Unknown */
             unknown: components["schemas"]["Unknown"][];
+            /** Missing */
+            missing: components["schemas"]["Unknown"][];
+            /** Asked */
+            asked: number;
             scale: components["schemas"]["ScaleTendency"] | null;
             colour: components["schemas"]["ColourFinding"] | null;
             /** Tonight */
@@ -5580,6 +5595,21 @@ export interface components {
             why: string;
             /** Years */
             years: number;
+            /**
+             * Finer
+             * @default []
+             */
+            finer: string[];
+            /**
+             * Still To Test
+             * @default
+             */
+            still_to_test: string;
+            /**
+             * Unanswered
+             * @default
+             */
+            unanswered: string;
         };
         /**
          * SystemFigures
@@ -6881,6 +6911,8 @@ export interface components {
          *
          *     Args:
          *         meets: things found that it brings to what is wanted, on their whole range; of all ``wanted``.
+         *         watch, open: its warnings and what is not known, in words; health: shares of health findings it answers, summed;
+         *         answers: the share of each thing found that it answers, 0 to 1.
          *         cost: over the horizon, running costs unrounded [money]; own_minutes: the household's own work [min/year].
          */
         zesty_glass__core__proposing__suggest__Suggested: {
@@ -6903,6 +6935,25 @@ export interface components {
             own_minutes: number;
             /** Tap Only */
             tap_only: boolean;
+            /**
+             * Watch
+             * @default []
+             */
+            watch: string[];
+            /**
+             * Open
+             * @default []
+             */
+            open: string[];
+            /**
+             * Health
+             * @default 0
+             */
+            health: number;
+            /** Answers */
+            answers?: {
+                [key: string]: number;
+            };
         };
         /**
          * Band

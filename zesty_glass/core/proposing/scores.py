@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from ..analytes import ANALYTES, Kind
 from ..ranges import Range
 from ..record import record
@@ -36,10 +38,16 @@ def score(
     """The score of one thing found.
 
     A health contaminant counts as taken out only where that is established (certified, or measured here by a certified laboratory);
-    otherwise it counts as the source has it. What nobody can say counts as worst.
+    otherwise its worst end is as the source has it: the line is kept, marked, and never takes the place of one that is
+    established. What nobody can say counts as worst.
     """
     if q is not None and ANALYTES[analyte].kind is Kind.HEALTH and not q.established:
-        q = source
+        now = score(analyte, source, source, target, op) if q is not source else None
+        if now is None or source is None or not source.established:
+            q = source
+        else:
+            said = score(analyte, replace(q, established=True), source, target, op)
+            return Score(best=said.best, worst=now.worst)
     if q is None:
         return Score(best=UNKNOWN, worst=UNKNOWN)
     if q.range is None:

@@ -3,18 +3,22 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from dataclasses import field
 
+from ..analytes import ANALYTES
 from ..home import Home
 from ..record import record
 from ..rules import Rules, Settings
+from ..testing.complaints import Complaint
 from ..testing.findings import Finding, Meaning, Weight
 from ..testing.water import Water
 from ..treating.found import LeftOut, places
 from ..treating.items import KIND_NAMES, Item
-from ..treating.line import Option, StageChoice
+from ..treating.line import FROM_PLUMBING, Option, StageChoice
 from ..treating.measured import Measured
 from ..treating.search import Progress, search
 from .compare import target_of
+from .ranking import Grader, order
 from .reasons import needs_nothing, still_to_test
 from .scores import UNKNOWN
 
@@ -30,6 +34,8 @@ class Suggested:
 
     Args:
         meets: things found that it brings to what is wanted, on their whole range; of all ``wanted``.
+        watch, open: its warnings and what is not known, in words; health: shares of health findings it answers, summed;
+        answers: the share of each thing found that it answers, 0 to 1.
         cost: over the horizon, running costs unrounded [money]; own_minutes: the household's own work [min/year].
     """
 
@@ -43,6 +49,10 @@ class Suggested:
     waste_gal_year: float
     own_minutes: float
     tap_only: bool
+    watch: tuple[str, ...] = ()
+    open: tuple[str, ...] = ()
+    health: float = 0.0
+    answers: dict[str, float] = field(default_factory=dict)
 
 
 @record
@@ -92,6 +102,7 @@ def suggest(
     years: int = 10,
     measured: Measured | None = None,
     progress: Progress | None = None,
+    complaints: tuple[Complaint, ...] = (),
 ) -> Suggestion:
     """Search a catalogue for lines that answer the findings; when nothing asks for treatment, doing nothing stands first."""
     items = tuple(catalogue)
@@ -104,7 +115,9 @@ def suggest(
     spots = [(a, p) for a in wanted for p in places(a) if p == "house"] + [
         (a, p) for a in wanted for p in places(a) if p == "tap"
     ]
-    lines = []
+    lines: list[tuple[tuple[float, ...], Suggested]] = []
+    nothing = needs_nothing(meaning)
+    grader = Grader(water, meaning, home, settings, by_code, measured, targets, complaints)
     for n, c in enumerate(found.lines):
         met, not_met, unknown = set(wanted), [], []
         for (a, place), s in zip(spots, c.left, strict=True):
@@ -126,35 +139,34 @@ def suggest(
             )
             or "Do nothing"
         )
-        lines.append(
-            Suggested(
-                option=Option(
-                    id=f"found-{n}", name=name, stages=tuple(StageChoice(item=i) for i in c.items)
-                ),
-                names=names,
-                meets=len(met),
-                wanted=len(wanted),
-                not_met=tuple(not_met),
-                unknown=tuple(unknown),
-                cost=round(c.cost, 2),
-                waste_gal_year=c.waste_gal_year,
-                own_minutes=c.own_minutes,
-                tap_only=bool(c.items) and all(by_code[i].scope == "tap" for i in c.items),
-            )
+        option = Option(
+            id=f"found-{n}", name=name, stages=tuple(StageChoice(item=i) for i in c.items)
         )
-    nothing = needs_nothing(meaning)
-    lines.sort(
-        key=lambda x: (
-            0 if nothing and not x.option.stages else 1,
-            -x.meets,
-            x.cost,
-            x.waste_gal_year,
+        g = grader.of(option)
+        key = order(nothing, grader.of_need, len(c.items), g, c.cost, c.waste_gal_year)
+        line = Suggested(
+            option=option,
+            watch=g.watch,
+            open=g.open,
+            health=round(g.health, 3),
+            answers=g.answers,
+            names=names,
+            meets=len(met),
+            wanted=len(wanted),
+            not_met=tuple(not_met),
+            unknown=tuple(unknown),
+            cost=round(c.cost, 2),
+            waste_gal_year=c.waste_gal_year,
+            own_minutes=c.own_minutes,
+            tap_only=bool(c.items) and all(by_code[i].scope == "tap" for i in c.items),
         )
-    )
+        lines.append((key, line))
+    lines.sort(key=lambda x: x[0])
+    ranked = tuple(line for _, line in lines)
     return Suggestion(
         wanted=wanted,
         nothing_needed=nothing,
-        lines=tuple(lines),
+        lines=ranked,
         left_out=found.left_out,
         combinations=found.combinations,
         walked=found.ended,
@@ -164,7 +176,41 @@ def suggest(
         years=years,
         finer=tuple(f"{f.sentence} {f.next}." for f in meaning.findings if _straddles(f)),
         still_to_test=still_to_test(meaning),
+        unanswered=_unanswered(meaning, ranked, found.left_out),
     )
+
+
+FROM_THE_PIPES = (
+    "Lead and copper come from the pipes: only a unit at the drinking tap takes them out. Where the pH is corrected they are "
+    "expected to fall, which is not predicted: take a first draw again after some weeks. Until then cold water only, flushed."
+)
+ANSWERED = 0.9  # a health finding counts as answered from here on
+
+
+def _unanswered(
+    meaning: Meaning, lines: tuple[Suggested, ...], left_out: tuple[LeftOut, ...]
+) -> str:
+    """Said first where no line answers every health finding: the nearest way, what is open, and until then."""
+    found = [f for f in meaning.findings if f.weight is Weight.HEALTH]
+    wanted = len({f.analyte for f in found})
+    top = max(lines, key=lambda x: x.health, default=None)
+    if not found or (top is not None and top.health >= ANSWERED * wanted):
+        return ""
+    if all(f.analyte in FROM_PLUMBING for f in found):
+        return FROM_THE_PIPES
+    held = {} if top is None else top.answers
+    short = dict.fromkeys(f.analyte for f in found if held.get(f.analyte, 0.0) < ANSWERED)
+    names = ", ".join(ANALYTES[a].name.lower() for a in short)
+    parts = [f"No line of this catalogue is sure to answer: {names}."]
+    if top is not None and top.health > 0:
+        parts.append(f"The nearest is “{top.option.name}”.")
+        parts += list(top.open[:3])
+    if short.keys() & {"coliform", "e_coli"}:
+        lamps = [x for x in left_out if x.rule.startswith("uv.")]
+        lamps.sort(key=lambda x: not x.rule.startswith("uv.uvt"))
+        parts += [f"{x.name}: {x.sentence}" for x in lamps[:1]]
+    parts += list(meaning.tonight) or ["Until it is answered bring drinking water."]
+    return " ".join(parts)
 
 
 def _reaches(analyte: str, worst: float, target: float, op: str) -> bool:

@@ -36,9 +36,11 @@ HELPED_BY: dict[str, frozenset[str]] = {
     "membrane.feed": frozenset({"@uv", "@chlorinator"}),
     "iron.ph": frozenset({"ph"}),
     "iron.tannin": frozenset({"tannin"}),
+    "iron.tannin_maybe": frozenset({"tannin"}),
     "neutraliser.iron": frozenset({"iron"}),
     "pressure.least": frozenset({"@booster"}),
     "membrane.never": frozenset({"@booster"}),
+    "membrane.drains": frozenset({"@booster"}),
     "pressure.most": frozenset({"@regulator"}),
     "uv.uvt_low": _CLEARS,
     "uv.uvt_unknown": _CLEARS,
@@ -121,6 +123,9 @@ def in_play(
     wanted: tuple[str, ...],
 ) -> Play:
     """Items that change a thing found, and, again and again, those that change what these ask for."""
+    # what sells only inside a system is no answer by itself
+    inside = {p for i in items if isinstance(i.figures, SystemFigures) for p in i.figures.parts}
+    parts = {i.code for i in items if i.price == 0 and i.code in inside}
     same: dict[Any, Profile] = {}
     profiles: dict[str, Profile] = {}
     for i in items:
@@ -135,6 +140,8 @@ def in_play(
         grew = False
         for i in items:
             p = profiles[i.code]
+            if i.code in parts:
+                continue
             if i.code not in playing and (p.changes & asked or f"@{i.kind}" in asked):
                 playing[i.code] = i
                 asked |= p.asks
@@ -148,5 +155,9 @@ def in_play(
     return Play(
         items=tuple(i for i in items if i.code in playing),
         stopped={c: p.stop for c, p in profiles.items() if p.stop is not None and c in playing},
-        idle={i.code: why for i in items if i.code not in playing},
+        idle={
+            i.code: "Sold only as a part of a system." if i.code in parts else why
+            for i in items
+            if i.code not in playing
+        },
     )

@@ -100,6 +100,11 @@ export function Meaning(): ReactElement {
             Nothing needed. The readings give no reason to buy anything.
           </p>
         )}
+        {view.assessment.still_to_test !== "" && (
+          <p role="note" className="bg-yuzu-pale px-5 py-3 mb-4 text-b font-semibold">
+            {view.assessment.still_to_test}
+          </p>
+        )}
         {m.tonight.length > 0 && (
           <div
             className="border-[2.5px] border-zest bg-slip p-4 mb-5"

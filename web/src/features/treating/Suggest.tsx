@@ -163,6 +163,20 @@ function FoundRow({
             </span>
           </p>
         )}
+        {!small && l.watch.length + l.open.length > 0 && (
+          <details className="text-m">
+            <summary className="min-h-11 flex items-center cursor-pointer underline">
+              {l.watch.length > 0 && `${l.watch.length} to watch`}
+              {l.watch.length > 0 && l.open.length > 0 && ", "}
+              {l.open.length > 0 && `${l.open.length} not known`}
+            </summary>
+            <ul className="list-disc pl-6">
+              {[...l.watch, ...l.open].map((t) => (
+                <li key={t}>{t}</li>
+              ))}
+            </ul>
+          </details>
+        )}
       </div>
       <div className="flex gap-5 items-center text-right">
         <span>
@@ -208,7 +222,7 @@ function Body({
   full: boolean;
   names: (id: string) => string;
 }): ReactElement {
-  const [most, setMost] = useState(8);
+  const [most, setMost] = useState(5);
   const [open, setOpen] = useState("");
   const found = groups(s.lines);
   const praise = praises(s.lines);
@@ -222,6 +236,26 @@ function Body({
         . {many(s.combinations)} combinations, {num(s.walked)} walked to their end; {s.lines.length}{" "}
         that no other beats.
       </p>
+      {s.unanswered !== "" && (
+        <p role="note" className="border-[2.5px] border-zest bg-slip p-4 mb-3 font-semibold">
+          {s.unanswered}
+        </p>
+      )}
+      {s.still_to_test !== "" && (
+        <p role="note" className="bg-yuzu-pale px-4 py-2 mb-3 font-semibold">
+          {s.still_to_test}
+        </p>
+      )}
+      {s.finer.length > 0 && (
+        <ul className="mb-3 text-m" aria-label="To be measured finer">
+          {s.finer.map((t) => (
+            <li key={t} className="flex gap-2 items-start py-1">
+              <StateMark kind="unk" size={17} />
+              {t} Nothing is proposed for it.
+            </li>
+          ))}
+        </ul>
+      )}
       {s.nothing_needed && (
         <p className="bg-yuzu text-on-yuzu font-d font-semibold text-[20px] px-4 py-2 mb-3">
           Nothing needed. The lines below are for a wish, not for a need.

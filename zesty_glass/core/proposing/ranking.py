@@ -1,0 +1,180 @@
+"""In which order lines are proposed: health first, then the complaint, then what has least to watch, then cost.
+
+Every line the search found is walked once more, with its checks, and what it does to each thing found is graded by how
+much of the way it goes: nine tenths gone is not the same as untouched.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from ..analytes import ANALYTES, Kind
+from ..costing.money import keeps_up
+from ..errors import RuleError
+from ..home import Home
+from ..ranges import Verdict
+from ..record import record
+from ..rules import Settings
+from ..testing.colour import ColourFinding
+from ..testing.complaints import Complaint
+from ..testing.findings import Finding, Meaning, Weight
+from ..testing.water import Water
+from ..treating.found import places
+from ..treating.items import Item
+from ..treating.line import LineReport, Option, placed, run_stages, site_of
+from ..treating.measured import Measured
+from ..treating.report import Check
+from ..treating.stream import Quantity, source_stream
+
+NOT_ESTABLISHED = 0.5  # what a health claim without a certificate counts, of what it says
+NEARLY = 0.95  # the most that counts for what comes near and is not sure to reach
+
+
+@record
+class Grade:
+    """How a line answers: shares from 0 to 1 summed over what is of health, of complaints, and the rest.
+
+    ``answers``: the share of each thing found; ``watch``, ``open``: its warnings and what is not known, in words.
+    """
+
+    health: float
+    complaints: float
+    rest: float
+    watch: tuple[str, ...]
+    open: tuple[str, ...]
+    answers: dict[str, float]
+
+
+def answered(
+    analyte: str,
+    after: Quantity | None,
+    before: Quantity | None,
+    target: float | None,
+    op: str,
+) -> float:
+    """How much of the way a line goes in one thing found, 0 (untouched or not known) to 1 (wholly met)."""
+    if after is None:
+        return 0.0
+    share = _share(after, before, target, op)
+    if ANALYTES[analyte].kind is Kind.HEALTH and not after.established:
+        return share * NOT_ESTABLISHED
+    return share
+
+
+def _share(after: Quantity, before: Quantity | None, target: float | None, op: str) -> float:
+    if after.range is None:
+        return 1.0 if after.words == "absent" or after.words.startswith("inactivated") else 0.0
+    r = after.range
+    if target is not None:
+        verdict = r.at_most(target) if op == "at_most" else r.at_least(target)
+        if verdict is Verdict.MET:
+            return 1.0
+    if before is None or before.range is None:
+        return 0.0
+    wanted = 0.0 if target is None else target
+    way = before.range.best - wanted if op == "at_most" else wanted - before.range.best
+    gone = before.range.best - r.best if op == "at_most" else r.best - before.range.best
+    if way <= 0:
+        return NEARLY
+    return max(0.0, min(NEARLY, gone / way))
+
+
+def grade(
+    line: LineReport,
+    findings: Mapping[str, Finding],
+    targets: Mapping[str, tuple[float | None, str]],
+    at_the_tap: frozenset[str] = frozenset(),
+) -> Grade:
+    """A line's grade over the things found, each at the worst of the places where it is judged.
+
+    Args:
+        at_the_tap: things that are complained of at the drinking tap alone, and are judged there alone.
+    """
+    shares: dict[str, float] = {}
+    sums = {"health": 0.0, "complaints": 0.0, "rest": 0.0}
+    for name, (target, op) in targets.items():
+        before = line.source.get(name)
+        spots = ("tap",) if name in at_the_tap else places(name)
+        at = [(line.house if p == "house" else line.tap).get(name) for p in spots]
+        share = min(answered(name, q, before, target, op) for q in at)
+        f = findings.get(name)
+        kind = (
+            "health"
+            if f is not None and f.weight is Weight.HEALTH
+            else "complaints"
+            if f is not None and f.explains
+            else "rest"
+        )
+        sums[kind] += share
+        shares[name] = round(share, 3)
+    checks = [c for s in line.stages for c in s.checks] + list(line.checks)
+    watch, unknown = _said(checks, "warn"), _said(checks, "unknown")
+    return Grade(**sums, watch=watch, open=unknown, answers=shares)
+
+
+def _said(checks: list[Check], status: str) -> tuple[str, ...]:
+    return tuple(dict.fromkeys(c.sentence for c in checks if c.status == status))
+
+
+class Grader:
+    """Walks lines on one water, in one home."""
+
+    def __init__(
+        self,
+        water: Water,
+        meaning: Meaning,
+        home: Home,
+        settings: Settings,
+        items: Mapping[str, Item],
+        measured: Measured | None,
+        targets: Mapping[str, tuple[float | None, str]],
+        complaints: tuple[Complaint, ...] = (),
+    ) -> None:
+        colour: ColourFinding | None = meaning.colour
+        self._site = site_of(home, settings, water)
+        self._source = source_stream(water, colour, self._site.running_psi)
+        self._items, self._measured = dict(items), measured or {}
+        self._targets = targets
+        self._findings = {f.analyte: f for f in reversed(meaning.findings)}
+        self._at_the_tap = _tasted(meaning, complaints, home.tenant)
+        self.of_need = any(f.weight is Weight.HEALTH or f.explains for f in meaning.findings)
+
+    def of(self, option: Option) -> Grade:
+        """A line's grade; one that cannot be walked answers nothing."""
+        try:
+            stages = placed(option, self._items, self._source)
+            line = run_stages(stages, self._source, self._site, self._measured, brief=True)
+            keeps_up(d for s in line.stages for d in s.dues)
+        except RuleError as e:
+            return Grade(health=0, complaints=0, rest=0, watch=(str(e),), open=(), answers={})
+        return grade(line, self._findings, self._targets, self._at_the_tap)
+
+
+#: signs that are met with at the drinking tap
+_TASTE = frozenset({"taste", "metal_taste", "solids"})
+
+
+def _tasted(meaning: Meaning, complaints: tuple[Complaint, ...], tenant: bool) -> frozenset[str]:
+    """Things found that matter at the drinking tap alone: what is only tasted, and all of it where nobody may plumb."""
+    signs = {c.id: c.sign for c in complaints}
+    return frozenset(
+        f.analyte
+        for f in meaning.findings
+        if tenant or (f.explains and all(signs.get(c, "") in _TASTE for c in f.explains))
+    )
+
+
+def order(
+    nothing: bool, of_need: bool, stages: int, g: Grade, cost: float, waste: float
+) -> tuple[float, ...]:
+    """Sorting key: nothing first where nothing is needed; then health and complaints answered; then fewest warnings;
+    then cost and waste. What nobody complains of counts only where there is neither health nor complaint (``of_need``).
+    """
+    return (
+        0.0 if nothing and not stages else 1.0,
+        -round(g.health, 2),
+        -round(g.complaints if of_need else g.rest, 1),
+        float(len(g.watch) + len(g.open)),
+        cost,
+        waste,
+    )
