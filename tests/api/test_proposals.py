@@ -61,7 +61,12 @@ class Proposals(ProposalCase):
             self.move(p, "accepted", 422, name="Ottoline", path="<script>")["code"],
             "signature.path",
         )
-        signed = self.move(p, "accepted", name="Ottoline Marrash", path=PATH)
+        known = [k["sentence"] for k in p["offer"]["before_signing"]]
+        self.assertTrue(known)
+        unread = self.move(p, "accepted", 422, name="Ottoline Marrash", path=PATH, read=known[1:])
+        self.assertEqual((unread["code"], unread["where"]), ("signature.unread", "read"))
+        signed = self.move(p, "accepted", name="Ottoline Marrash", path=PATH, read=known)
+        self.assertEqual(signed["signature"]["read"], known)
         self.assertEqual(
             (signed["state"], signed["signature"]["digest"]), ("accepted", p["digest"])
         )

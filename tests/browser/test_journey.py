@@ -127,7 +127,9 @@ class Journey(BrowserCase):
         b = self.b
         b.click("button", "Present it")
         b.click("button", "Accept and sign")
-        b.type("form input", "Tamsin Roakwell")
+        b.type("form input.input", "Tamsin Roakwell")
+        for tick in b.driver.find_elements("css selector", "fieldset input[type=checkbox]"):
+            tick.click()
         pad = b.find("svg[aria-label='Sign here']")
         ActionChains(b.driver).move_to_element_with_offset(
             pad, -90, 10

@@ -36,7 +36,7 @@ class Offline(unittest.TestCase):
         self.addCleanup(again.close)
         b.see("every reading saved")
         b.see("97")
-        self.assertEqual(b.driver.execute_script(WAITING), "[]")
+        self.assertEqual(b.driver.execute_script(WAITING), "")
 
 
 if __name__ == "__main__":

@@ -70,7 +70,7 @@ def decide(
 ) -> Response:
     """Present, accept or decline."""
     with ctx.db() as db:
-        proposing.decide(db, ctx.who, id, body.version, to, body.name, body.path)
+        proposing.decide(db, ctx.who, id, body.version, to, body.name, body.path, tuple(body.read))
     return _view(ctx, id)
 
 

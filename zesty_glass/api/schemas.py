@@ -226,6 +226,7 @@ class DecideBody(Body):
     version: int
     name: str = Field(default="", max_length=200)
     path: str = Field(default="", max_length=60_001)
+    read: list[str] = Field(default=[], max_length=200)
 
 
 @record

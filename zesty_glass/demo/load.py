@@ -94,7 +94,9 @@ def load_demo(sessions: sessionmaker[Session], at: datetime | None = None) -> bo
                 None,
             )
             for state in states:
+                known = proposing.opened(db, made).offer.before_signing
+                read = tuple(k.sentence for k in known)
                 made = proposing.decide(
-                    db, who, made.id, made.version, state, "Hesper Dunnoway", SIGNED
+                    db, who, made.id, made.version, state, "Hesper Dunnoway", SIGNED, read
                 )
     return True

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import datetime, timedelta
 from typing import Any, Literal, NamedTuple
 from uuid import UUID
@@ -137,13 +138,14 @@ def decide(
     to: Literal["presented", "accepted", "declined"],
     name: str = "",
     path: str = "",
+    read: tuple[str, ...] = (),
 ) -> ProposalRow:
     """Move a proposal on. Accepting records name, time, drawn signature and digest, and freezes it."""
     row = get(db, who, id, lock=True)
     if row.data["state"] == to == "presented":
         return row
     expect(db, "proposal", row, version)
-    proposal, _, seal = opened(db, row)
+    proposal, offer, seal = opened(db, row)
     if seal == "broken":
         raise RuleError(
             "proposal.seal",
@@ -159,7 +161,9 @@ def decide(
         move(proposal.state, to, at.date(), proposal.valid_until)
     data: dict[str, Any] = dict(row.data)
     if to_state == "accepted":
-        data["signature"] = plain(_signature(name, path, at, proposal.digest))
+        signature = _signature(name, path, at, proposal.digest)
+        _all_read(offer, read)
+        data["signature"] = plain(replace(signature, read=read))
     stamp = at.isoformat().replace("+00:00", "Z")
     data["state"] = to_state
     data["presented_at" if to_state == "presented" else "decided_at"] = stamp
@@ -167,6 +171,18 @@ def decide(
     seals.set_on(db, row)
     db.flush()
     return row
+
+
+def _all_read(offer: Offer, read: tuple[str, ...]) -> None:
+    """RuleError when something that stands under “before you sign” was not ticked as read."""
+    left = [k for k in offer.before_signing if k.sentence not in read]
+    if left:
+        raise RuleError(
+            "signature.unread",
+            f"{len(left)} of {len(offer.before_signing)} things to know before signing were not ticked as read.",
+            "read",
+            "Read them with the customer, and tick each.",
+        )
 
 
 def _signature(name: str, path: str, at: datetime, digest: str) -> Signature:

@@ -19,7 +19,7 @@ from zesty_glass.core.proposing.revision import differences
 from zesty_glass.core.ranges import Verdict
 from zesty_glass.core.rules import Rules
 from zesty_glass.core.testing.findings import Weight
-from zesty_glass.demo.homes import demo_visits
+from zesty_glass.demo.homes import demo_visits, uid
 
 AT = datetime(2026, 11, 20, 9, 0, tzinfo=UTC)
 VISITS = demo_visits(AT)
@@ -362,3 +362,33 @@ class Verdicts(unittest.TestCase):
                 for c in r.cells:
                     if c.change in ("unknown", "not_tested"):
                         self.assertIsNot(c.meets, Verdict.MET)
+
+
+class BeforeSigning(unittest.TestCase):
+    def test_every_stop_warning_and_unknown_of_the_recommended_line_stands_there(self):
+        seen = 0
+        for visit in demo_visits(AT):
+            assessed = assess(visit)
+            for o in assessed.options:
+                if o.line is None or o.line.status == "stop":
+                    continue
+                try:
+                    made = offer(visit, o.id)
+                except RuleError:
+                    continue
+                said = {(k.stage, k.status, k.sentence) for k in made.before_signing}
+                wanted = {
+                    (s.name, c.status, c.sentence)
+                    for s in o.line.stages
+                    for c in s.checks
+                    if c.status in ("stop", "warn", "unknown")
+                }
+                self.assertLessEqual(wanted, said)
+                seen += len(wanted)
+        self.assertGreater(seen, 10)
+
+    def test_a_health_finding_stands_first(self):
+        cabin = next(v for v in demo_visits(AT) if v.id == uid("home-4-visit"))
+        made = offer(cabin, "today")
+        self.assertIn("do not drink it untreated", " ".join(made.health))
+        self.assertTrue(made.tonight)

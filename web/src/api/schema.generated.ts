@@ -1994,6 +1994,11 @@ export interface components {
              * @default
              */
             path: string;
+            /**
+             * Read
+             * @default []
+             */
+            read: string[];
         };
         /**
          * Demand
@@ -3756,6 +3761,16 @@ export interface components {
             local_rules: string;
             /** Rules Version */
             rules_version: number;
+            /**
+             * Health
+             * @default []
+             */
+            health: string[];
+            /**
+             * Before Signing
+             * @default []
+             */
+            before_signing: components["schemas"]["ToKnow"][];
         };
         /**
          * OfferedOption
@@ -5316,7 +5331,7 @@ export interface components {
         };
         /**
          * Signature
-         * @description An acceptance: who, when, the drawn strokes (SVG path data) and the digest of what was signed.
+         * @description An acceptance: who, when, the drawn strokes (SVG path data), the digest of what was signed, and what was read first.
          */
         Signature: {
             /** Name */
@@ -5330,6 +5345,11 @@ export interface components {
             path: string;
             /** Digest */
             digest: string;
+            /**
+             * Read
+             * @default []
+             */
+            read: string[];
         };
         /**
          * SoftenerFigures
@@ -5762,6 +5782,18 @@ export interface components {
             kind: "through";
             /** Option */
             option: string;
+        };
+        /**
+         * ToKnow
+         * @description One thing to know before signing: a stop, a warning or an unknown of the recommended line, with its remedy.
+         */
+        ToKnow: {
+            /** Stage */
+            stage: string;
+            /** Status */
+            status: string;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * Unexplained

@@ -14,7 +14,8 @@ from ..costing.waste import Waste
 from ..errors import RuleError
 from ..home import SOURCE_NAMES, Customer
 from ..record import record
-from ..testing.findings import Finding, Unexplained, Unknown
+from ..testing.findings import Finding, Unexplained, Unknown, Weight
+from ..treating.line import LineReport
 from ..treating.stream import Quantity
 from ..visit import Visit
 from .compare import Row
@@ -120,6 +121,28 @@ class PlanTerms:
 
 
 @record
+class ToKnow:
+    """One thing to know before signing: a stop, a warning or an unknown of the recommended line, with its remedy."""
+
+    stage: str
+    status: str
+    sentence: str
+
+
+def to_know(line: LineReport) -> tuple[ToKnow, ...]:
+    """Every stop, warning and unknown of a line, gravest first, each once."""
+    found = [(s.name, c) for s in line.stages for c in s.checks]
+    found += [("The whole line", c) for c in line.checks]
+    out: dict[tuple[str, str], ToKnow] = {}
+    for status in ("stop", "unknown", "warn"):
+        for stage, c in found:
+            if c.status == status:
+                said = ToKnow(stage=stage, status=status, sentence=c.sentence)
+                out.setdefault((stage, c.sentence), said)
+    return tuple(out.values())
+
+
+@record
 class Offer:
     """A proposal's whole content."""
 
@@ -158,6 +181,8 @@ class Offer:
     cooling_off: str
     local_rules: str
     rules_version: int
+    health: tuple[str, ...] = ()
+    before_signing: tuple[ToKnow, ...] = ()
 
 
 def _readings(visit: Visit, a: Assessment) -> tuple[ReadingLine, ...]:
@@ -374,4 +399,6 @@ def make_offer(
         cooling_off=COOLING_OFF,
         local_rules=visit.settings.local_rules,
         rules_version=visit.rules.version,
+        health=tuple(f.sentence for f in a.meaning.findings if f.weight is Weight.HEALTH),
+        before_signing=to_know(chosen.line),
     )

@@ -35,12 +35,13 @@ class Plan:
 
 @record
 class Signature:
-    """An acceptance: who, when, the drawn strokes (SVG path data) and the digest of what was signed."""
+    """An acceptance: who, when, the drawn strokes (SVG path data), the digest of what was signed, and what was read first."""
 
     name: str
     at: datetime
     path: str
     digest: str
+    read: tuple[str, ...] = ()
 
 
 @record

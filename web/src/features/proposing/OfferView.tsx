@@ -5,7 +5,7 @@ import type { Offer, OfferedOption } from "../../api/types";
 import { money, num, volume } from "../../app/show";
 import { Glass } from "../../glass/Glass";
 import { look, type Look } from "../../glass/look";
-import { StateMark } from "../../ui/marks";
+import { STATUS_MARK, StateMark } from "../../ui/marks";
 import { Seg } from "../../ui/fields";
 import { CostChart, crossingWords, type Curve } from "../comparing/Cost";
 import { CostStack, EvidenceMark, MeetsMark, RangeBar, Tubs } from "../comparing/pictures";
@@ -234,6 +234,31 @@ function Costs({ offer }: { offer: Offer }): ReactElement {
   );
 }
 
+const HOW: Record<string, string> = { stop: "Cannot work.", unknown: "Not known.", warn: "" };
+
+/** Every stop, warning and unknown of the recommended line, each with its remedy. */
+function BeforeSigning({ offer }: { offer: Offer }): ReactElement | null {
+  if (offer.before_signing.length === 0) return null;
+  return (
+    <>
+      <h2 className="mb-2">Before you sign</h2>
+      <ul className="mb-6">
+        {offer.before_signing.map((k) => (
+          <li
+            key={k.stage + k.sentence}
+            className="flex gap-3 items-start border-b border-rule py-2"
+          >
+            <StateMark kind={STATUS_MARK[k.status] ?? "say"} size={18} />
+            <span>
+              <b>{k.stage}:</b> {HOW[k.status] ?? ""} {k.sentence}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
 export function OfferView({ offer }: { offer: Offer }): ReactElement {
   const chosen = offer.options.find((o) => o.id === offer.recommended);
   return (
@@ -259,6 +284,21 @@ export function OfferView({ offer }: { offer: Offer }): ReactElement {
         </div>
         <Glass look={rawOf(offer)} h={168} label="Your water today" />
       </header>
+      {offer.health.length > 0 && (
+        <section aria-labelledby="health-first" className="border-[2.5px] border-zest bg-slip p-4">
+          <h2 id="health-first">Health first</h2>
+          <ul className="list-disc pl-6 text-l">
+            {offer.health.map((t) => (
+              <li key={t}>{t}</li>
+            ))}
+            {offer.tonight.map((t) => (
+              <li key={t}>
+                <b>{t}</b>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       <section>
         <h2 className="mb-2">Why</h2>
         {offer.reasons.split("\n\n").map((p, i) => (
@@ -267,7 +307,7 @@ export function OfferView({ offer }: { offer: Offer }): ReactElement {
           </p>
         ))}
       </section>
-      {offer.tonight.length > 0 && (
+      {offer.tonight.length > 0 && offer.health.length === 0 && (
         <section className="border-[2.5px] border-zest p-4">
           <h2>Until the laboratory and the authority have answered</h2>
           <ul className="list-disc pl-6">
@@ -408,6 +448,7 @@ export function OfferView({ offer }: { offer: Offer }): ReactElement {
         </ul>
       </section>
       <section>
+        <BeforeSigning offer={offer} />
         <h2 className="mb-2">Cautions and local code</h2>
         <ul className="list-disc pl-6">
           {offer.cautions.map((c) => (

@@ -29,13 +29,14 @@ export function ProposalPage(): ReactElement {
   const [signing, setSigning] = useState(false);
   const [name, setName] = useState("");
   const [path, setPath] = useState("");
+  const [read, setRead] = useState<string[]>([]);
   const p = proposal.data;
   const decide = useMutation({
     mutationFn: (to: "presented" | "accepted" | "declined") =>
       data(
         api.POST("/api/proposals/{id}/{to}", {
           params: { path: { id, to } },
-          body: { version: p?.version ?? 0, name, path },
+          body: { version: p?.version ?? 0, name, path, read },
         }),
       ),
     onSuccess: (next) => {
@@ -118,6 +119,33 @@ export function ProposalPage(): ReactElement {
             <p className="text-m text-ink-2">
               {p.offer.cancel_text} {p.offer.cooling_off}
             </p>
+            {p.offer.before_signing.length > 0 && (
+              <fieldset>
+                <legend className="font-semibold">Read and understood, one by one</legend>
+                {p.offer.before_signing.map((k) => (
+                  <label
+                    key={k.stage + k.sentence}
+                    className="flex gap-3 items-start min-h-11 py-1 border-b border-rule"
+                  >
+                    <input
+                      type="checkbox"
+                      className="w-6 h-6 shrink-0"
+                      checked={read.includes(k.sentence)}
+                      onChange={(e) =>
+                        setRead(
+                          e.target.checked
+                            ? [...read, k.sentence]
+                            : read.filter((x) => x !== k.sentence),
+                        )
+                      }
+                    />
+                    <span>
+                      <b>{k.stage}:</b> {k.sentence}
+                    </span>
+                  </label>
+                ))}
+              </fieldset>
+            )}
             <label className="field max-w-[420px]">
               <span>Full name</span>
               <input
@@ -132,7 +160,12 @@ export function ProposalPage(): ReactElement {
             <div className="flex gap-3">
               <button
                 className="key go"
-                disabled={decide.isPending || path.length < 12 || name.trim().length < 2}
+                disabled={
+                  decide.isPending ||
+                  path.length < 12 ||
+                  name.trim().length < 2 ||
+                  p.offer.before_signing.some((k) => !read.includes(k.sentence))
+                }
               >
                 Sign
               </button>

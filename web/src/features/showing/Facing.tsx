@@ -4,7 +4,7 @@ import { Navigate, useNavigate, useParams, useSearchParams } from "react-router"
 
 import { useVisit } from "../../api/hooks";
 import { Trouble, Waiting } from "../../ui/Trouble";
-import { Context } from "../visit/context";
+import { Context, useVisitContext } from "../visit/context";
 import { useContextOf } from "../visit/useContextOf";
 import { BeforeAfterView } from "./BeforeAfterView";
 import { DistillingView } from "./DistillingView";
@@ -27,6 +27,31 @@ const VIEWS: Record<string, () => ReactElement> = {
   tasting: () => <TastingView />,
   through: () => <ThroughView />,
 };
+
+/** A health finding stands first on whatever faces the customer, with what to do tonight. */
+function HealthFirst(): ReactElement | null {
+  const { view } = useVisitContext();
+  const m = view.assessment.meaning;
+  const found = (m?.findings ?? []).filter((f) => f.weight === "health");
+  if (!m || found.length === 0) return null;
+  return (
+    <section
+      aria-label="Health first"
+      className="border-[2.5px] border-zest bg-slip p-5 mb-6 text-[20px]"
+    >
+      {found.map((f) => (
+        <p key={f.id} className="font-semibold">
+          {f.sentence}
+        </p>
+      ))}
+      <ul className="list-disc pl-6 mt-1">
+        {m.tonight.map((t) => (
+          <li key={t}>{t}</li>
+        ))}
+      </ul>
+    </section>
+  );
+}
 
 function Frame({
   home,
@@ -93,6 +118,7 @@ export function Facing(): ReactElement {
   return (
     <Context.Provider value={context}>
       <Frame home={`${home.name}, ${home.place}`} back={back}>
+        <HealthFirst />
         {view()}
       </Frame>
     </Context.Provider>
