@@ -15,6 +15,9 @@ import psycopg
 from zesty_glass.cli.cluster import Cluster
 from zesty_glass.demo.load import load_demo
 from zesty_glass.records.db import make_engine, make_sessions, migrate
+from zesty_glass.work import seals
+
+SECRET = "a secret for tests, long enough"
 
 warnings.filterwarnings("ignore", message="Using `httpx`")
 
@@ -47,7 +50,7 @@ def _template(demo: bool) -> str:
     if demo:
         _admin(f"create database {name} template {_template(False)}")
         engine = make_engine(cluster().url(name))
-        load_demo(make_sessions(engine))
+        load_demo(make_sessions(engine, **{seals.KEYS: seals.keys_from(SECRET)}))
         engine.dispose()
     else:
         _admin(f"create database {name}")

@@ -8,12 +8,11 @@ from uuid import uuid4
 
 from starlette.testclient import TestClient
 
-from tests.database import fresh
+from tests.database import SECRET, fresh
 from zesty_glass.api.app import create_app
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, MANAGER_EMAIL, PASSWORD
 
-SECRET = "a secret for tests, long enough"
 HOME_1, HOME_2, HOME_3, HOME_6, HOME_7 = (uid(f"home-{n}-visit") for n in (1, 2, 3, 6, 7))
 
 

@@ -164,11 +164,9 @@ class Audited(ApiCase):
         self.send("PUT", f"/api/visits/{visit}/home", change)
         with self.app.state.sessions() as db:
             rows = db.query(Audit).order_by(Audit.id).all()
-        last = next(r for r in reversed(rows) if r.fields == ["settings.valid_days"])
-        self.assertEqual(
-            (json.loads(last.before), json.loads(last.after)),
-            ({"settings.valid_days": 30}, {"settings.valid_days": 45}),
-        )
+        last = next(r for r in reversed(rows) if "settings.valid_days" in r.fields)
+        told = [json.loads(t)["settings.valid_days"] for t in (last.before, last.after)]
+        self.assertEqual(told, [30, 45])
         self.assertIn(["customer.phone"], [r.fields for r in rows])
         self.assertFalse(any("555 0100" in r.after or "Tamsin" in r.after for r in rows))
 

@@ -149,7 +149,9 @@ class Browser:
         self.find("h1", "Today")
 
     def shot(self, path: Path | str) -> None:
-        """Save a picture once fonts are there."""
+        """Save a picture once fonts are there, with nothing moving."""
+        still = [{"name": "prefers-reduced-motion", "value": "reduce"}]
+        self.driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": still})
         self.driver.execute_async_script(
             "const done = arguments[0]; document.fonts.ready.then(() => requestAnimationFrame(() => requestAnimationFrame(done)))"
         )

@@ -7,7 +7,7 @@ import time
 
 import uvicorn
 
-from tests.database import fresh
+from tests.database import SECRET, fresh
 from zesty_glass.api.app import create_app
 from zesty_glass.cli.cluster import free_port
 
@@ -20,7 +20,7 @@ class Served:
         self.base = f"http://127.0.0.1:{self.port}"
         self.app = create_app(
             database or fresh(),
-            "a secret for browser tests, long",
+            SECRET,
             secure_cookie=False,
             public_address=self.base,
         )

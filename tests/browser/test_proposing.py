@@ -7,7 +7,6 @@ from tests.browser.driving import Browser
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import MANAGER_EMAIL, PASSWORD
 
-
 #: the keys that take a proposed line, in their order
 TAKE = "//*[@role='dialog']//li//button[text()='Take it']"
 

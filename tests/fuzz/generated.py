@@ -19,7 +19,7 @@ from schemathesis.specs.openapi.checks import (
 )
 from starlette.testclient import TestClient
 
-from tests.database import fresh
+from tests.database import SECRET, fresh
 from zesty_glass.api.app import create_app
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, MANAGER_EMAIL, PASSWORD
@@ -73,7 +73,7 @@ def _known(case, n: int) -> None:
 
 def run(many: int, seed: int) -> tuple[int, Counter, list[str]]:
     """How many requests were sent, how often each status came, and what differs from the description."""
-    app = create_app(fresh(), "a secret for tests, long enough", secure_cookie=False)
+    app = create_app(fresh(), SECRET, secure_cookie=False)
     clients = _clients(app)
     schema = schemathesis.openapi.from_asgi("/api/openapi.json", app, config=SchemathesisConfig())
     found: list[str] = []

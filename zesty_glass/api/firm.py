@@ -21,13 +21,14 @@ router = APIRouter(prefix="/api", tags=["firm"])
 
 @record
 class FirmView:
-    """A firm's settings and rules, and the versions of its kits by their id."""
+    """A firm's settings and rules, the versions of its kits by their id, and published limits that are new to it."""
 
     name: str
     version: int
     settings: Settings
     rules: Rules
     kits: dict[str, int]
+    news: tuple[str, ...] = ()
 
 
 @record
@@ -49,7 +50,8 @@ def show(ctx: Signed) -> Response:
             name=f.name,
             version=f.version,
             settings=load(Settings, f.settings),
-            rules=load(Rules, f.rules),
+            rules=work.rules_of(f),
+            news=work.news(f),
             kits=kits,
         )
     return answer(view)

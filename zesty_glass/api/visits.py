@@ -177,7 +177,13 @@ def put_reading(
     with ctx.db() as db:
         row = visiting.put_reading(db, ctx.who, id, sample_id, body)
         kept: Reading = load(
-            Reading, {**row.data, "struck_at": row.struck_at, "struck_because": row.struck_because}
+            Reading,
+            {
+                **row.data,
+                "struck_at": row.struck_at,
+                "struck_because": row.struck_because,
+                "kept_at": row.kept_at,
+            },
         )
     return answer(
         KeptReading(id=kept.id, sample=str(sample_id), reading=kept, value=work_out(kept))

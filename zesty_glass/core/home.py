@@ -70,7 +70,8 @@ class Home:
         occupied_days: days a year somebody lives there.
         headroom_in: free height where a unit may stand [in].
         bottled_month, soap_month: spent on bottled water, and on soap and detergent [money a month].
-        water_price, sewer_price: [money per 1,000 gal]; sewer counts 0 on septic.
+        water_price, sewer_price: [money per 1,000 gal]; None is not known, and never counts as 0 on a town main; sewer
+            counts 0 on septic, and a private water costs nothing unless a price is given.
     """
 
     name: str
@@ -94,8 +95,8 @@ class Home:
     freezing: bool | None = None
     tenant: bool = False
     brine_forbidden: bool | None = None
-    water_price: Decimal = Decimal("0")
-    sewer_price: Decimal = Decimal("0")
+    water_price: Decimal | None = None
+    sewer_price: Decimal | None = None
     bottled_month: Decimal = Decimal("0")
     soap_month: Decimal = Decimal("0")
     pipe_material: str = ""
@@ -134,6 +135,15 @@ class Home:
     def well(self) -> bool:
         """Whether a pump on the ground's water feeds it."""
         return self.source in WELLS or self.source is Source.SPRING
+
+    @property
+    def drain_price(self) -> Decimal | None:
+        """Water and sewer [money per 1,000 gal]; None where one of them is not known."""
+        own = Decimal(0) if self.private else None
+        water = own if self.water_price is None else self.water_price
+        sewer = Decimal(0) if self.septic or self.private else None
+        sewer = sewer if self.sewer_price is None or self.septic else self.sewer_price
+        return None if water is None or sewer is None else water + sewer
 
     @property
     def private(self) -> bool:

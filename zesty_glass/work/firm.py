@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 
 from ..core.analytes import analyte
 from ..core.errors import RuleError
-from ..core.rules import Rules, Settings
+from ..core.rules import LIMITS, PUBLISHED, Rules, Settings, changes_of, in_force
 from ..core.testing.instruments import Instrument
 from ..documents.codec import load, plain
 from ..records import store
@@ -19,6 +19,24 @@ from .keeping import expect, note
 from .person import Person, manager_only
 
 MOST_KITS = 500
+
+
+def rules_of(firm: Firm) -> Rules:
+    """The rules in force at a firm: the published ones with its own changes laid over."""
+    return in_force(load(Rules, firm.rules))
+
+
+def news(firm: Firm) -> tuple[str, ...]:
+    """Published limits that came after the firm last kept its rules, in words."""
+    kept: Rules = load(Rules, firm.rules)
+    if kept.published >= PUBLISHED:
+        return ()
+    own = {x.id for x in kept.limits}
+    return tuple(
+        f"{x.name} ({x.place} {x.year}) for {x.analyte.replace('_', ' ')}: {x.value:g}"
+        for x in LIMITS
+        if x.id not in own
+    )
 
 
 def change(db: Session, who: Person, version: int, settings: Settings, rules: Rules) -> Firm:
@@ -37,12 +55,13 @@ def change(db: Session, who: Person, version: int, settings: Settings, rules: Ru
             )
     if len({x.id for x in rules.limits}) != len(rules.limits):
         raise RuleError("limit.twice", "Two limits have the same id.", "rules.limits", "Keep one.")
-    old: Rules = load(Rules, firm.rules)
+    old = rules_of(firm)
+    rules = replace(rules, published=PUBLISHED)
     if replace(rules, version=old.version) != old:
         rules = replace(rules, version=old.version + 1)
     else:
         rules = old
-    keeping.change(db, who, firm, {"settings": plain(settings), "rules": plain(rules)})
+    keeping.change(db, who, firm, {"settings": plain(settings), "rules": plain(changes_of(rules))})
     return firm
 
 

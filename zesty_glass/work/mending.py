@@ -15,7 +15,7 @@ from ..core.errors import RuleError
 from ..core.home import Customer, Home
 from ..core.proposing.proposal import Proposal
 from ..core.record import record
-from ..core.rules import Rules, Settings
+from ..core.rules import Rules, Settings, in_force
 from ..core.testing.complaints import Complaint
 from ..core.testing.laboratory import LabSample
 from ..core.testing.reading import Reading, work_out
@@ -237,6 +237,8 @@ def _reset(db: Session, who: Person, visit: VisitRow, part: str) -> None:
         return
     if part in ("settings", "rules"):
         value = getattr(store.firm(db, who.firm_id), part)
+        if part == "rules":
+            value = plain(in_force(load(Rules, value)))
     else:
         made = stand_in()
         value = list(made) if isinstance(made, tuple) else made

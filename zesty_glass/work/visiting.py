@@ -12,6 +12,7 @@ from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
 from ..core.home import Customer, Home
+from ..core.rules import Rules, in_force
 from ..core.testing.complaints import SIGNS, Complaint
 from ..core.testing.instruments import Instrument, InstrumentKind
 from ..core.testing.observations import MeterDisplays
@@ -157,7 +158,7 @@ def _begin(
         horizon=10,
         assumptions_off=[],
         settings=firm.settings,
-        rules=firm.rules,
+        rules=plain(in_force(load(Rules, firm.rules))),
         version=1,
         note="",
         request=asked,

@@ -2410,7 +2410,7 @@ export interface components {
         };
         /**
          * FirmView
-         * @description A firm's settings and rules, and the versions of its kits by their id.
+         * @description A firm's settings and rules, the versions of its kits by their id, and published limits that are new to it.
          */
         FirmView: {
             /** Name */
@@ -2423,6 +2423,11 @@ export interface components {
             kits: {
                 [key: string]: number;
             };
+            /**
+             * News
+             * @default []
+             */
+            news: string[];
         };
         /**
          * Flag
@@ -2446,7 +2451,8 @@ export interface components {
          *         occupied_days: days a year somebody lives there.
          *         headroom_in: free height where a unit may stand [in].
          *         bottled_month, soap_month: spent on bottled water, and on soap and detergent [money a month].
-         *         water_price, sewer_price: [money per 1,000 gal]; sewer counts 0 on septic.
+         *         water_price, sewer_price: [money per 1,000 gal]; None is not known, and never counts as 0 on a town main; sewer
+         *             counts 0 on septic, and a private water costs nothing unless a price is given.
          */
         Home: {
             /** Name */
@@ -2509,16 +2515,10 @@ export interface components {
             tenant: boolean;
             /** Brine Forbidden */
             brine_forbidden?: boolean | null;
-            /**
-             * Water Price
-             * @default 0
-             */
-            water_price: number | string;
-            /**
-             * Sewer Price
-             * @default 0
-             */
-            sewer_price: number | string;
+            /** Water Price */
+            water_price?: number | string | null;
+            /** Sewer Price */
+            sewer_price?: number | string | null;
             /**
              * Bottled Month
              * @default 0
@@ -4369,6 +4369,8 @@ export interface components {
         /**
          * Rules
          * @description The limits and bands a visit is judged by; a visit keeps those of its day.
+         *
+         *     ``version`` grows with the firm's changes; ``published`` is the revision of the published limits they lie over.
          */
         Rules: {
             /**
@@ -4966,6 +4968,11 @@ export interface components {
              *     ]
              */
             bands: components["schemas"]["BandSet"][];
+            /**
+             * Published
+             * @default 1
+             */
+            published: number;
         };
         /**
          * Running
@@ -6641,7 +6648,8 @@ export interface components {
              *           "title": "hardness, gpg bands",
              *           "year": 2019
              *         }
-             *       ]
+             *       ],
+             *       "published": 1
              *     }
              */
             rules: components["schemas"]["Rules"];
@@ -6754,7 +6762,7 @@ export interface components {
          *
          *     ``per_gallon_tap``: to drain per gallon at the drinking tap; ``per_gallon_house``: per gallon of the house's use.
          *     ``share_of_use``: of the house's yearly use. ``week_gal``: the week's total; ``unknown``: a stage could not say.
-         *     ``cost_year``: water and sewer paid for it [money]; 0 where neither is paid for.
+         *     ``cost_year``: water and sewer paid for it [money]; 0 where neither is paid for; ``priced`` False: a price is not known.
          */
         Waste: {
             /** By Kind */
@@ -6788,6 +6796,11 @@ export interface components {
              * @default 0
              */
             cost_year: number | string;
+            /**
+             * Priced
+             * @default true
+             */
+            priced: boolean;
         };
         /**
          * Water

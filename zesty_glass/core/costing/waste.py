@@ -6,7 +6,7 @@ from decimal import Decimal
 
 from ..record import record
 from ..treating.line import LineReport
-from ..treating.stages.common import TO_THE_DRAIN
+from ..treating.stages.common import NOT_PRICED, TO_THE_DRAIN
 
 BATHTUB_GAL = 40.0
 
@@ -17,7 +17,7 @@ class Waste:
 
     ``per_gallon_tap``: to drain per gallon at the drinking tap; ``per_gallon_house``: per gallon of the house's use.
     ``share_of_use``: of the house's yearly use. ``week_gal``: the week's total; ``unknown``: a stage could not say.
-    ``cost_year``: water and sewer paid for it [money]; 0 where neither is paid for.
+    ``cost_year``: water and sewer paid for it [money]; 0 where neither is paid for; ``priced`` False: a price is not known.
     """
 
     by_kind: dict[str, float]
@@ -33,6 +33,7 @@ class Waste:
     bathtubs: float
     unknown: bool
     cost_year: Decimal = Decimal(0)
+    priced: bool = True
 
 
 def waste(line: LineReport) -> Waste:
@@ -62,6 +63,7 @@ def waste(line: LineReport) -> Waste:
         brine=any(d.brine for d in line.drains),
         bathtubs=total / BATHTUB_GAL,
         unknown=unknown,
+        priced=all(r.why != NOT_PRICED for s in line.stages for r in s.running),
         cost_year=sum(
             (r.per_year for s in line.stages for r in s.running if r.label == TO_THE_DRAIN),
             Decimal(0),

@@ -125,6 +125,8 @@ def cell(
     if change == "unknown":
         shown = (q.note if q is not None else "") or "not known"
         note = ""
+    if change == "stays" and analyte in FROM_PLUMBING and _corrects_ph(line):
+        change, shown = "unknown", EXPECTED_TO_FALL
     r = None if q is None else q.range
     best, low, high = _removal(today, r) if change == "less" else (None, None, None)
     level = None if q is None else q.evidence
@@ -147,6 +149,13 @@ def cell(
         established=True if q is None else q.established,
         note=note or tap_note,
     )
+
+
+EXPECTED_TO_FALL = "expected to fall, not predicted: first draw after some weeks"
+
+
+def _corrects_ph(line: LineReport) -> bool:
+    return any(s.kind == "neutraliser" for s in line.stages)
 
 
 def _words_verdict(q: Quantity) -> Verdict:
@@ -178,6 +187,8 @@ def _change(before: Quantity | None, q: Quantity | None, has_stages: bool) -> tu
 def _tap_only(line: LineReport, analyte: str, where: str) -> str:
     """Said when the drinking tap differs from the house's taps."""
     house, tap = line.house.get(analyte), line.tap.get(analyte)
+    if house is not None and house.range is not None and tap is not None and tap.range is None:
+        return "not known at the drinking tap" if tap.state == "unknown" else ""
     if (
         house is None
         or tap is None
@@ -267,6 +278,20 @@ def rows(
     return tuple(out)
 
 
+def _risen(line: LineReport, rows_: tuple[Row, ...]) -> list[str]:
+    """What an option makes more of, where that is not what was wanted."""
+    cells = ((r, c) for r in rows_ for c in r.cells if c.option == line.option)
+    return [
+        f"{r.name} rises from {r.cells[0].shown} to {c.shown}"
+        for r, c in cells
+        if c.change == "more"
+        and r.analyte != "ph"
+        and c.range is not None
+        and r.cells[0].range is not None
+        and c.meets is not Verdict.MET
+    ]
+
+
 def not_addressed(line: LineReport, meaning: Meaning, rows_: tuple[Row, ...]) -> tuple[str, ...]:
     """What an option leaves as it is, of all that asks for something."""
     out = []
@@ -279,6 +304,9 @@ def not_addressed(line: LineReport, meaning: Meaning, rows_: tuple[Row, ...]) ->
                 continue
             tail = " (comes from the plumbing)" if r.analyte in FROM_PLUMBING else ""
             out.append(f"{c.shown if c.shown.startswith(r.name) else f'{r.name} {c.shown}'}{tail}")
+        elif c is not None and c.change == "less" and c.meets is Verdict.NOT_MET:
+            out.append(f"{r.name} {c.shown}, still over what is wanted")
+    out += _risen(line, rows_)
     for f in meaning.findings:
         if f.id == "heater.anode":
             out.append("Smell at the hot tap: the water heater’s anode")

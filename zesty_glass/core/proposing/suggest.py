@@ -174,7 +174,11 @@ def suggest(
         never=found.combinations - found.ended,
         why=WHY_SOUND,
         years=years,
-        finer=tuple(f"{f.sentence} {f.next}." for f in meaning.findings if _straddles(f)),
+        finer=tuple(
+            f"{f.sentence} {f.next[:1].upper()}{f.next[1:]}."
+            for f in meaning.findings
+            if _straddles(f)
+        ),
         still_to_test=still_to_test(meaning),
         unanswered=_unanswered(meaning, ranked, found.left_out),
     )

@@ -359,7 +359,7 @@ def _plain(name: str, value: Value, rules: Rules, units: str) -> Finding | None:
         source=source,
         year=year,
         sure=certain,
-        next="" if certain else f"Measure it finer: {a.test}",
+        next="" if certain else f"measure it finer: {a.test}",
     )
 
 

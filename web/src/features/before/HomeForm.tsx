@@ -27,8 +27,8 @@ export const NEW_HOME: Home = {
   freezing: null,
   tenant: false,
   brine_forbidden: null,
-  water_price: "0",
-  sewer_price: "0",
+  water_price: null,
+  sewer_price: null,
   bottled_month: "0",
   soap_month: "0",
   pipe_material: "",
@@ -304,16 +304,16 @@ export function HomeForm({
         <NumberField
           label="Water"
           unit="a 1,000 gal"
-          value={Number(home.water_price)}
+          value={home.water_price == null ? null : Number(home.water_price)}
           max={10000}
-          onCommit={(n) => set({ water_price: String(n ?? 0) })}
+          onCommit={(n) => set({ water_price: n === null ? null : String(n) })}
         />
         <NumberField
           label="Sewer"
           unit="a 1,000 gal"
-          value={Number(home.sewer_price)}
+          value={home.sewer_price == null ? null : Number(home.sewer_price)}
           max={10000}
-          onCommit={(n) => set({ sewer_price: String(n ?? 0) })}
+          onCommit={(n) => set({ sewer_price: n === null ? null : String(n) })}
         />
         <NumberField
           label="Bottled water bought"

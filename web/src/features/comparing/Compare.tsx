@@ -308,7 +308,11 @@ function Waste({
               <span className="u" />
               <span>water and sewer paid for it</span>
               <span className="v">
-                {Number(w.cost_year) > 0 ? money(w.cost_year, currency, true) : "nothing"}
+                {!w.priced
+                  ? "not priced: ask for the water bill"
+                  : Number(w.cost_year) > 0
+                    ? money(w.cost_year, currency, true)
+                    : "nothing"}
               </span>
               <span className="u" />
             </div>

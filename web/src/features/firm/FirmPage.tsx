@@ -343,6 +343,20 @@ function Limits({ firm, may }: { firm: FirmView; may: boolean }): ReactElement {
           version {firm.rules.version}; a visit keeps the limits of its day
         </span>
       </div>
+      {may && firm.news.length > 0 && (
+        <details className="bg-yuzu-pale px-4 my-2">
+          <summary className="min-h-11 flex items-center cursor-pointer font-semibold">
+            {firm.news.length === 1
+              ? "1 published limit is new here, and in force"
+              : `${firm.news.length} published limits are new here, and in force`}
+          </summary>
+          <ul className="list-disc pl-6 pb-2">
+            {firm.news.map((t) => (
+              <li key={t}>{t}</li>
+            ))}
+          </ul>
+        </details>
+      )}
       <div className="overflow-x-auto">
         <table className="w-full text-m min-w-[820px]">
           <thead>
@@ -411,6 +425,12 @@ function Limits({ firm, may }: { firm: FirmView; may: boolean }): ReactElement {
           </tbody>
         </table>
       </div>
+      {may && (
+        <AddLimit
+          names={names}
+          onAdd={(x) => setRules({ ...rules, limits: [...rules.limits, x] })}
+        />
+      )}
       <Trouble error={save.error} />
       {save.isSuccess && (
         <p role="status" className="text-leaf font-semibold mt-2">
@@ -423,6 +443,104 @@ function Limits({ firm, may }: { firm: FirmView; may: boolean }): ReactElement {
         </button>
       )}
     </section>
+  );
+}
+
+type Limit = Rules["limits"][number];
+const ABOUT: [Limit["about"], string][] = [
+  ["health", "health"],
+  ["infants", "infants"],
+  ["taste", "taste"],
+  ["stains", "stains"],
+  ["equipment", "equipment and pipes"],
+  ["diet", "diet"],
+];
+
+/** A limit of the firm's own, with its source and year; it is kept with the others. */
+function AddLimit({
+  names,
+  onAdd,
+}: {
+  names: { id: string; name: string; unit: string }[];
+  onAdd: (x: Limit) => void;
+}): ReactElement {
+  const [analyte, setAnalyte] = useState("arsenic");
+  const [about, setAbout] = useState<Limit["about"]>("health");
+  const [value, setValue] = useState("");
+  const [name, setName] = useState("");
+  const [place, setPlace] = useState("");
+  const [source, setSource] = useState("");
+  const [year, setYear] = useState("");
+  const n = Number(value.replace(",", "."));
+  const good =
+    value !== "" && Number.isFinite(n) && n >= 0 && name && source && Number(year) > 1899;
+  const unit = names.find((a) => a.id === analyte)?.unit ?? "";
+  const text = (label: string, v: string, set: (v: string) => void): ReactElement => (
+    <label className="field">
+      <span>{label}</span>
+      <input className="input" value={v} onChange={(e) => set(e.target.value)} />
+    </label>
+  );
+  return (
+    <details className="mt-2">
+      <summary className="min-h-11 flex items-center cursor-pointer font-semibold">
+        Add a limit
+      </summary>
+      <div className="grid grid-cols-[repeat(auto-fill,minmax(170px,1fr))] gap-3 items-end">
+        <label className="field">
+          <span>What</span>
+          <select className="input" value={analyte} onChange={(e) => setAnalyte(e.target.value)}>
+            {names.map((a) => (
+              <option key={a.id} value={a.id}>
+                {a.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        {text(`At most [${unit}]`, value, setValue)}
+        <label className="field">
+          <span>About</span>
+          <select
+            className="input"
+            value={about}
+            onChange={(e) => setAbout(e.target.value as Limit["about"])}
+          >
+            {ABOUT.map(([k, w]) => (
+              <option key={k} value={k}>
+                {w}
+              </option>
+            ))}
+          </select>
+        </label>
+        {text("Name", name, setName)}
+        {text("Country or body", place, setPlace)}
+        {text("Source", source, setSource)}
+        {text("Year", year, setYear)}
+        <button
+          type="button"
+          className="key"
+          disabled={!good}
+          onClick={() => {
+            onAdd({
+              id: `own.${analyte}.${Date.now().toString(36)}`,
+              analyte,
+              op: "at_most",
+              value: n,
+              about,
+              name,
+              place,
+              source,
+              year: Math.round(Number(year)),
+              governs: true,
+              note: "",
+            });
+            setValue("");
+          }}
+        >
+          Add it to the list
+        </button>
+      </div>
+    </details>
   );
 }
 

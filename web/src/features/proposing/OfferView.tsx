@@ -144,6 +144,7 @@ function Waste({ o, offer }: { o: OfferedOption; offer: Offer }): ReactElement {
               {volume(w.largest_gal, offer.units)} at most at once{w.brine ? ", brine" : ""}
             </p>
           )}
+          {!w.priced && <p className="text-s text-ink-2">not priced: ask for the water bill</p>}
           {Number(w.cost_year) > 0 && (
             <p className="text-s text-ink-2">
               {money(w.cost_year, offer.currency, true)} a year for water and sewer

@@ -135,6 +135,8 @@ export function GlassView(): ReactElement {
   const { view, picked, pick, lookOf, valuesOf, units } = useVisitContext();
   if (!picked) return <h1 className="text-[44px]">No glass drawn yet</h1>;
   const look = lookOf(picked);
+  // what is said of health stands above it
+  const grave = view.assessment.meaning?.findings.some((f) => f.weight === "health") ?? false;
   const open = look.tests.filter((t) => !t.done).map((t) => t.name);
   const others = view.visit.samples;
   return (
@@ -148,7 +150,7 @@ export function GlassView(): ReactElement {
           look={look}
           label={picked.name}
           signs={signsOf(look, valuesOf(picked), units)}
-          h={520}
+          h={grave ? 380 : 520}
         />
       </div>
       <div className="grid gap-6 content-start">

@@ -291,7 +291,7 @@ function TypedResult(): ReactElement {
   };
   return (
     <form
-      className="grid grid-cols-[repeat(auto-fill,minmax(128px,1fr))] gap-3 items-end"
+      className="grid grid-cols-[repeat(auto-fill,minmax(158px,1fr))] gap-3 items-end"
       onSubmit={(e) => {
         e.preventDefault();
         keepIt();
@@ -411,7 +411,7 @@ function TypedResult(): ReactElement {
       <label className="field">
         <span>Date of report</span>
         <input
-          className="input"
+          className="input min-w-0 w-full"
           type="date"
           value={reported}
           onChange={(e) => setReported(e.target.value)}

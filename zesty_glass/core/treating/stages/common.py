@@ -17,6 +17,7 @@ from ..report import Check, Chore, Drain, Due, Figure, Running, StageReport
 from ..site import Site
 from ..stream import Quantity, Stream, predicted
 
+NOT_PRICED = "not priced: ask for the water bill"
 TO_THE_DRAIN = "Water to the drain"  # what is paid for water that a stage sends away
 
 
@@ -196,10 +197,12 @@ def money(amount: float) -> Decimal:
 def water_cost(
     gal_year: float, site: Site, scope: Literal["house", "tap"], label: str = TO_THE_DRAIN
 ) -> Running | None:
-    """Water and sewer for water sent to the drain; sewer is 0 on septic."""
-    price = site.home.water_price + (Decimal(0) if site.home.septic else site.home.sewer_price)
+    """Water and sewer for water sent to the drain; sewer is 0 on septic, and an unknown price is not priced."""
+    price = site.home.drain_price
     if price == 0 or gal_year <= 0:
         return None
+    if price is None:
+        return Running(label=label, kind="water", per_year=Decimal(0), why=NOT_PRICED, scope=scope)
     return Running(
         label=label,
         kind="water",
