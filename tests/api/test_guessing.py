@@ -121,3 +121,23 @@ class Answers(ApiCase):
             headers={b"x-zesty-token": "ünïcode".encode("latin-1")},
         )
         self.assertEqual(r.status_code, 403)
+
+
+class Busy(ApiCase):
+    def test_more_work_than_may_wait_is_turned_away_with_a_reason(self):
+        from unittest import mock
+
+        from zesty_glass.demo.homes import uid
+        from zesty_glass.work import apart
+
+        for error, code in ((apart.Busy, "busy"), (apart.TooMuch, "too_much")):
+            with mock.patch.object(apart.Apart, "run", side_effect=error):
+                for path in (
+                    f"/api/proposals/{uid('home-1-proposal')}/pdf",
+                    f"/api/visits/{HOME_1}/suggest",
+                ):
+                    r = self.client.get(path)
+                    self.assertEqual((r.status_code, r.json()["code"]), (503, code))
+                    self.assertTrue(r.headers["retry-after"] and r.json()["remedy"])
+                text = self.client.get(f"/api/visits/{HOME_1}/suggest/stream").text
+                self.assertIn("event: failed", text)

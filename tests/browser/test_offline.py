@@ -38,6 +38,49 @@ class Offline(unittest.TestCase):
         b.see("97")
         self.assertEqual(b.driver.execute_script(WAITING), "")
 
+    def test_losing_the_network_empties_nothing(self):
+        served = Served()
+        self.addCleanup(served.close)
+        b = Browser()
+        self.addCleanup(b.close)
+        b.sign_in(served.base, EMAIL, PASSWORD)
+        b.go(f"{served.base}/visits/{uid('home-1-visit')}/meaning")
+        b.see("What bothers them")
+        b.until(
+            lambda d: d.execute_script(
+                "return performance.getEntriesByType('resource')"
+                ".filter(e => e.name.includes('/assets/Compare')).length > 0"
+            )
+        )
+        served.close()
+        for step in ("Line", "Compare", "Offer", "Before"):
+            b.click("nav a, ol a, a", step)
+            b.see("Ottoline Marrash")
+            b.until(lambda d: len(d.find_element("css selector", "main").text) > 20)
+
+    def test_two_tabs_share_one_queue(self):
+        served = Served()
+        self.addCleanup(served.close)
+        b = Browser()
+        self.addCleanup(b.close)
+        b.sign_in(served.base, EMAIL, PASSWORD)
+        here = f"{served.base}/visits/{uid('home-2-visit')}/test?kit=tds"
+        b.go(here)
+        b.click("button", "New reading")
+        first = b.driver.current_window_handle
+        b.driver.switch_to.new_window("tab")
+        b.go(here)
+        b.find("button", "New reading")
+        second = b.driver.current_window_handle
+        b.driver.switch_to.window(first)
+        b.find("input[inputmode=none]").click()
+        ActionChains(b.driver).send_keys("93", Keys.ENTER).perform()
+        b.see("every reading saved")
+        b.driver.switch_to.window(second)
+        b.see("every reading saved")
+        b.see("93")
+        self.assertEqual(b.driver.execute_script(WAITING), "")
+
 
 if __name__ == "__main__":
     unittest.main()

@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.making import home, lab, reading, water
+from zesty_glass.core.analytes import ANALYTES, Kind
 from zesty_glass.core.assess import assess
 from zesty_glass.core.costing.waste import waste
 from zesty_glass.core.errors import RuleError
@@ -343,3 +344,32 @@ class Prices(unittest.TestCase):
         w = water(**{**TOWN, "hardness": 171.18, "iron": 1.0})
         five = meaning(w, home(), (), RULES, iron_factor=Settings(iron_factor=5).iron_factor)
         self.assertIn(("A softener valve’s hardness setting", "15 gpg"), five.sets)
+
+
+class TonightCard(unittest.TestCase):
+    def test_no_health_finding_goes_without_what_to_do_tonight(self):
+        for analyte in sorted({x.analyte for x in LIMITS if x.about in ("health", "infants")}):
+            if ANALYTES[analyte].kind is not Kind.HEALTH:
+                continue
+            v = Value(
+                analyte=analyte,
+                unit="",
+                range=Range.exact(1e5),
+                laboratory=True,
+                certified=True,
+            )
+            base = water(**TOWN)
+            m = found(replace(base, values={**base.values, analyte: v}))
+            with self.subTest(analyte):
+                self.assertTrue(m.tonight)
+
+    def test_what_is_boiled_and_what_never(self):
+        w = with_lab(water(**TOWN), "coliform", qualifier="present")
+        both = with_lab(w, "nitrate_n", value=14, unit="mg/L", basis="N")
+        self.assertEqual(
+            [t.split(":")[0] for t in found(both).tonight][:2],
+            [
+                "Microbes",
+                "Nitrate, metals and fluoride",
+            ],
+        )

@@ -86,6 +86,10 @@ CHECKS: dict[str, tuple[str, str]] = {
         "Iron above 0.3 mg/L may interfere with the tannin kit.",
         "The three cups decide; confirm by laboratory.",
     ),
+    "flow_above_pump": (
+        "The bucket shows more than the pump is said to give: was the pressure tank emptying, and was the pump running?",
+        "Let the tank run down until the pump has started, then time three buckets.",
+    ),
     "flow_too_high": ("More water than a house’s pipe gives.", "Time a whole bucket again."),
     "far_from_before": (
         "Far from this home’s earlier reading.",
@@ -156,6 +160,8 @@ def _one(sample: Sample, water: Water, home: Home, untreated: bool) -> list[Cros
     flow = water.range("flow")
     if flow is not None and flow.low > MOST_HOUSE_GPM:
         out.append(_hit("flow_too_high", sample.id))
+    elif flow is not None and home.well and home.pump_gpm and flow.low > home.pump_gpm:
+        out.append(_hit("flow_above_pump", sample.id))
     if sample.just_changed:
         out.append(_hit("not_flushed", sample.id))
     if sample.past_life:

@@ -423,30 +423,71 @@ def _from_cups(colour: ColourFinding | None, complaints: tuple[Complaint, ...]) 
     )
 
 
+@record
+class Tonight:
+    """What is said of the water to drink until somebody has answered: for which analytes, with source and year."""
+
+    id: str
+    analytes: frozenset[str]
+    sentence: str
+    source: str
+    year: int
+
+
+#: said when one of its analytes is over, or may be
+TONIGHT: tuple[Tonight, ...] = (
+    Tonight(
+        id="microbes",
+        analytes=frozenset({"coliform", "e_coli"}),
+        sentence="Microbes: bring drinking water to a rolling boil for 1 minute (3 minutes above 2,000 m), or use bottled water.",
+        source="US CDC and US EPA, emergency disinfection of drinking water",
+        year=2017,
+    ),
+    Tonight(
+        id="never_boil",
+        analytes=frozenset({"nitrate_n", "nitrite_n", "arsenic", "uranium", "fluoride"}),
+        sentence="Nitrate, metals and fluoride: use bottled water. Never boil it for these: boiling makes them stronger.",
+        source="US CDC, drinking water from private wells",
+        year=2024,
+    ),
+    Tonight(
+        id="pipes",
+        analytes=frozenset({"lead", "copper"}),
+        sentence="Lead and copper: cold tap only, flushed until it runs colder; bottled water for an infant.",
+        source="US EPA, basic information about lead in drinking water",
+        year=2024,
+    ),
+    Tonight(
+        id="pfas",
+        analytes=frozenset({"pfoa", "pfos"}),
+        sentence="PFOA and PFOS: boiling does not take them out. Bottled water, or a filter certified for them, to drink and to cook.",
+        source="US EPA, PFAS in drinking water",
+        year=2024,
+    ),
+    Tonight(
+        id="radon",
+        analytes=frozenset({"radon"}),
+        sentence="Radon leaves the water into the air: ventilate where water is used, and have the indoor air tested. A licensed radon professional next.",
+        source="US EPA, radon in drinking water",
+        year=2012,
+    ),
+)
+INFANT = "An infant lives here: bottled water for formula until the laboratory and the authority have answered."
+BLOOM = "Lake water in a bloom: neither boiling nor UV helps against its toxins. Use bottled water."
+OTHER = "Use bottled water to drink and to cook until the local health authority has answered."
+
+
 def _tonight(findings: tuple[Finding, ...], home: Home, water: Water) -> tuple[str, ...]:
-    """The "tonight" card: what to drink until the laboratory or the authority answers."""
+    """The "tonight" card: what to drink until the laboratory or the authority answers. No health finding goes without."""
     over = {f.analyte for f in findings if f.weight is Weight.HEALTH}
-    card = []
-    if over & {"coliform", "e_coli"}:
-        card.append(
-            "Microbes: bring drinking water to a rolling boil for 1 minute (3 minutes above 2,000 m), or use bottled water."
-        )
-    if over & {"nitrate_n", "nitrite_n", "arsenic", "uranium", "fluoride"}:
-        card.append(
-            "Nitrate, metals and fluoride: use bottled water. Never boil it for these: boiling makes them stronger."
-        )
-    if over & {"lead", "copper"}:
-        card.append(
-            "Lead and copper: cold tap only, flushed until it runs colder; bottled water for an infant."
-        )
+    card = [t.sentence for t in TONIGHT if t.analytes & over]
+    said = frozenset[str]().union(*(t.analytes for t in TONIGHT))
+    if over - said:
+        card.append(OTHER)
     if home.care.infant and home.private and ("nitrate_n" not in water.values or over):
-        card.append(
-            "An infant lives here: bottled water for formula until the laboratory and the authority have answered."
-        )
+        card.append(INFANT)
     if home.source.value == "lake":
-        card.append(
-            "Lake water in a bloom: neither boiling nor UV helps against its toxins. Use bottled water."
-        )
+        card.append(BLOOM)
     return tuple(card)
 
 

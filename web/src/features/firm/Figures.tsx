@@ -67,6 +67,14 @@ export function Figures({ firm, may }: { firm: FirmView; may: boolean }): ReactE
             onCommit={(n) => set({ discount: money(n === null ? null : n / 100) })}
           />
           <NumberField
+            label="People are kept for"
+            unit="years"
+            value={s.keep_years}
+            max={100}
+            hint="after the last visit, then erased by ./zesty forget; 0: for ever"
+            onCommit={(n) => set({ keep_years: Math.round(n ?? 0) })}
+          />
+          <NumberField
             label="Use a person"
             unit="gal/day"
             value={s.gal_per_person}
