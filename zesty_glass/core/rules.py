@@ -458,6 +458,10 @@ _HARDNESS_GPG = BandSet(
 )
 
 
+#: grows with every change of the published limits
+PUBLISHED = 2
+
+
 @record
 class Rules:
     """The limits and bands a visit is judged by; a visit keeps those of its day.
@@ -468,15 +472,11 @@ class Rules:
     version: int = 1
     limits: tuple[Limit, ...] = LIMITS
     bands: tuple[BandSet, ...] = (_TDS_BANDS, _HARDNESS_GPG)
-    published: int = 1
+    published: int = PUBLISHED
 
     def band_set(self, analyte: str) -> BandSet | None:
         """The band set in force for an analyte."""
         return next((b for b in self.bands if b.analyte == analyte), None)
-
-
-#: grows with every change of the published limits
-PUBLISHED = 2
 
 
 def in_force(kept: Rules) -> Rules:

@@ -29,7 +29,7 @@ def rules_of(firm: Firm) -> Rules:
 def news(firm: Firm) -> tuple[str, ...]:
     """Published limits that came after the firm last kept its rules, in words."""
     kept: Rules = load(Rules, firm.rules)
-    if kept.published >= PUBLISHED:
+    if firm.rules.get("published", 1) >= PUBLISHED:
         return ()
     own = {x.id for x in kept.limits}
     return tuple(

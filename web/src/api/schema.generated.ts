@@ -4970,7 +4970,7 @@ export interface components {
             bands: components["schemas"]["BandSet"][];
             /**
              * Published
-             * @default 1
+             * @default 2
              */
             published: number;
         };
@@ -6649,7 +6649,7 @@ export interface components {
              *           "year": 2019
              *         }
              *       ],
-             *       "published": 1
+             *       "published": 2
              *     }
              */
             rules: components["schemas"]["Rules"];

@@ -274,8 +274,10 @@ def lather(d: Lather, at: Around, simulated: bool) -> Shown:
             if shown.high is None
             else f"{words.number(shown.low, 1)} to {words.number(shown.high, 1)}"
         )
+        took = "is expected to take" if simulated else "took"
+        how = ", worked out from its hardness and not counted" if simulated else ""
         said.append(
-            f"This water took {words.number(shown.best, 1)} times the soap of the softened vial ({upper})."
+            f"This water {took} {words.number(shown.best, 1)} times the soap of the softened vial ({upper}){how}."
         )
         last = max((v.steps[-1] for v in d.vials if v.steps), default=1)
         if not simulated and last > 1:

@@ -69,7 +69,7 @@ def refusal(
         and isinstance(r.observation, LaboratoryResult)
         and r.observation.report == "laboratory"
         and r.observation.certified
-        and at - r.made_at <= REPORT_IS_RECENT
+        and at.date() - (r.observation.report_date or r.made_at.date()) <= REPORT_IS_RECENT
     }
     if all(n in clean for n in _NEEDED):
         return ""

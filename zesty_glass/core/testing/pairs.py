@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from ..analytes import ANALYTES
 from ..record import record
+from .reading import Value
 from .removal import Removal, removal, removal_sentence
 from .water import Sample, Water
 
@@ -30,14 +31,35 @@ def factor_of(sample: Sample) -> float | None:
     )
 
 
+#: flags of a reading that no removal is worked out from
+_NOT_YET = frozenset({"meter.temperature"})
+
+
+def _not_yet(sample: Sample, name: str, value: Value) -> str:
+    """Why a reading of a glass is not held against another's yet; empty when it may be."""
+    if sample.just_changed and name not in ("ph", "temperature"):
+        return (
+            f"the filter behind “{sample.name}” was just changed and not flushed: not compared yet"
+        )
+    flag = next((f for f in value.flags if f.id in _NOT_YET), None)
+    return "" if flag is None else f"“{sample.name}” was too warm or too cold: not compared yet"
+
+
 def pairs(first: Sample, a: Water, second: Sample, b: Water) -> tuple[Pair, ...]:
-    """Every test of either glass. Two TDS meters with different factors are not compared."""
+    """Every test of either glass, a treated one held against the raw one whichever was picked first.
+
+    Two TDS meters with different factors are not compared, nor what was not flushed or was too warm.
+    """
+    if second.raw and not first.raw:
+        first, a, second, b = second, b, first, a
     out = []
     for name in dict.fromkeys((*a.values, *b.values)):
         x, y = a.values.get(name), b.values.get(name)
         title = ANALYTES[name].name
         if x is None or y is None:
             out.append(Pair(analyte=name, name=title, sentence="tested in one only", removal=None))
+        elif why := _not_yet(first, name, x) or _not_yet(second, name, y):
+            out.append(Pair(analyte=name, name=title, sentence=why, removal=None))
         elif name == "tds" and factor_of(first) != factor_of(second):
             out.append(
                 Pair(

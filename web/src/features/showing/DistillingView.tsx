@@ -13,7 +13,7 @@ type Distilling = BodyOf<"distilling">;
 type Displays = NonNullable<Distilling["feed"]>;
 const meterShown = (v: number): Displays => ({
   method: "meter",
-  displays: [v, v],
+  displays: [v],
   multiplier: 1,
   temperature_c: null,
   zero: null,
