@@ -52,6 +52,18 @@ class Numbers(unittest.TestCase):
                 self.assertGreater(float(number.replace(",", "")), 0, text)
 
 
+class NamesWithinASentence(unittest.TestCase):
+    def test_first_letter_small_and_no_comma_of_its_own(self):
+        said = {a: ANALYTES[a].said for a in ("hardness", "iron", "copper_flushed", "nitrate_n")}
+        self.assertEqual(
+            list(said.values()), ["hardness", "total iron", "flushed copper", "nitrate as N"]
+        )
+
+    def test_abbreviations_stay(self):
+        said = [ANALYTES[a].said for a in ("ph", "pfoa", "e_coli", "uvt")]
+        self.assertEqual(said, ["pH", "PFOA", "E. coli", "UV transmittance"])
+
+
 class Values(unittest.TestCase):
     def test_hardness_in_both_units(self):
         r = Range.exact(20 * MG_L_PER_GPG)

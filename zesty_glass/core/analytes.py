@@ -41,6 +41,18 @@ class Analyte:
     test: str = ""
     decimals: int = 2
 
+    @property
+    def said(self) -> str:
+        """The name within a sentence: "total iron", "pH", "nitrate as N"."""
+        return mid_sentence(self.name)
+
+
+def mid_sentence(name: str) -> str:
+    """A name as it stands within a sentence: "Iron, total" is total iron, and pH, PFOA or E. coli stay as they are."""
+    thing, _, how = name.partition(", ")
+    words = f"{how} {thing.lower()}" if how and " " not in how else name
+    return words[0].lower() + words[1:] if words.split(" ")[0][1:].islower() else words
+
 
 #: what can be at all, by canonical unit; anything else is a slip of the finger. A million mg/L is the whole of it.
 POSSIBLE: dict[str, tuple[float, float]] = {

@@ -14,11 +14,12 @@ from zesty_glass.core.proposing.evidence import (
     Level,
 )
 from zesty_glass.core.proposing.scores import OPEN, UNKNOWN, Score, score
-from zesty_glass.core.proposing.suggest import suggest, things_found
+from zesty_glass.core.proposing.suggest import Suggested, padded_last, suggest, things_found
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.rules import Rules
 from zesty_glass.core.testing.complaints import Complaint
 from zesty_glass.core.testing.findings import meaning
+from zesty_glass.core.treating.line import Option, StageChoice
 from zesty_glass.core.treating.stream import Quantity
 from zesty_glass.demo.catalogue import demo_items
 
@@ -131,6 +132,63 @@ class ThingsFound(unittest.TestCase):
 
     def test_the_heaters_smell_is_no_reason_to_sell(self):
         self.assertNotIn("hydrogen_sulfide", self.found("egg_smell_hot", tds=58, hardness=10))
+
+
+class PaddedLines(unittest.TestCase):
+    """A line that only adds stages to one before it stands after all others."""
+
+    def line(self, codes, cost, answers, watch=()):
+        stages = tuple(StageChoice(item=c) for c in codes)
+        return Suggested(
+            option=Option(id="-".join(codes), name=" + ".join(codes), stages=stages),
+            names=codes,
+            meets=1,
+            wanted=1,
+            not_met=(),
+            unknown=(),
+            cost=cost,
+            waste_gal_year=0.0,
+            own_minutes=0.0,
+            tap_only=False,
+            answers=answers,
+            watch=watch,
+        )
+
+    def ordered(self, *lines):
+        items = {i.code: i for i in demo_items()}
+        return [x.option.id for x in padded_last(list(lines), items)]
+
+    def setUp(self):
+        of = {i.kind: i.code for i in reversed(demo_items())}
+        self.softener, self.sediment = of["softener"], of["sediment"]
+        self.short = self.line((self.softener,), 3000, {"hardness": 1.0})
+        self.other = self.line((self.sediment,), 500, {"hardness": 0.0})
+
+    def longer(self, cost=3500.0, answers=None, watch=()):
+        codes = (self.sediment, self.softener)
+        return self.line(codes, cost, answers or {"hardness": 1.0}, watch)
+
+    def at_the_end(self, longer):
+        return self.ordered(self.short, longer, self.other)[-1] == longer.option.id
+
+    def test_more_of_the_same_goes_last(self):
+        self.assertTrue(self.at_the_end(self.longer()))
+
+    def test_one_that_answers_more_keeps_its_place(self):
+        short = self.line((self.softener,), 3000, {"hardness": 1.0, "iron": 0.4})
+        more = self.longer(answers={"hardness": 1.0, "iron": 0.9})
+        self.assertEqual(self.ordered(short, more, self.other)[1], more.option.id)
+
+    def test_a_cheaper_one_keeps_its_place(self):
+        self.assertFalse(self.at_the_end(self.longer(cost=2900)))
+
+    def test_one_with_less_to_watch_keeps_its_place(self):
+        short = self.line((self.softener,), 3000, {"hardness": 1.0}, watch=("sediment fouls it",))
+        more = self.longer()
+        self.assertEqual(self.ordered(short, more, self.other)[1], more.option.id)
+
+    def test_nothing_is_lost(self):
+        self.assertEqual(len(self.ordered(self.short, self.longer(), self.other)), 3)
 
 
 class Suggestions(unittest.TestCase):

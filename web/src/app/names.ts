@@ -23,4 +23,10 @@ export const KIND_WORDS: Record<string, string> = {
   equipment: "equipment and pipes",
   context: "",
 };
+/** A name within a sentence: “Iron, total” is total iron; pH, PFOA and E. coli stay as they are. */
+export function midSentence(name: string): string {
+  const [thing = "", how] = name.split(", ");
+  const words = how && !how.includes(" ") ? `${how} ${thing.toLowerCase()}` : name;
+  return /^.[a-z]+\b/.test(words) ? words.charAt(0).toLowerCase() + words.slice(1) : words;
+}
 export const newId = (): string => crypto.randomUUID();

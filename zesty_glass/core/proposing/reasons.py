@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from decimal import Decimal
 
-from ..analytes import Kind
+from ..analytes import Kind, mid_sentence
 from ..costing.chores import Chores
 from ..costing.money import Lifetime
 from ..costing.waste import Waste
@@ -72,7 +72,7 @@ def _gain(r: Row, option: str) -> str | None:
     if c is None or today is None:
         return None
     lead = (
-        " and ".join(f"“{c}”" for c in r.complaints) + f": {r.name.lower()}"
+        " and ".join(f"“{c}”" for c in r.complaints) + f": {mid_sentence(r.name)}"
         if r.complaints
         else r.name
     )

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import field
 
 from ..analytes import ANALYTES
@@ -13,7 +13,7 @@ from ..testing.complaints import Complaint
 from ..testing.findings import Finding, Meaning, Weight
 from ..testing.water import Water
 from ..treating.found import LeftOut, places
-from ..treating.items import KIND_NAMES, Item
+from ..treating.items import KIND_NAMES, Item, SystemFigures
 from ..treating.line import FROM_PLUMBING, Option, StageChoice
 from ..treating.measured import Measured
 from ..treating.search import Progress, search
@@ -130,15 +130,7 @@ def suggest(
                 not_met.append(f"{a}: {where}")
                 met.discard(a)
         names = tuple(by_code[i].name for i in c.items)
-        name = (
-            " + ".join(
-                dict.fromkeys(
-                    KIND_NAMES[by_code[i].kind] if by_code[i].kind != "system" else by_code[i].name
-                    for i in c.items
-                )
-            )
-            or "Do nothing"
-        )
+        name = " + ".join(dict.fromkeys(what(i, by_code) for i in c.items)) or "Do nothing"
         option = Option(
             id=f"found-{n}", name=name, stages=tuple(StageChoice(item=i) for i in c.items)
         )
@@ -162,7 +154,7 @@ def suggest(
         )
         lines.append((key, line))
     lines.sort(key=lambda x: x[0])
-    ranked = tuple(line for _, line in lines)
+    ranked = padded_last([line for _, line in lines], by_code)
     return Suggestion(
         wanted=wanted,
         nothing_needed=nothing,
@@ -181,6 +173,50 @@ def suggest(
         ),
         still_to_test=still_to_test(meaning),
         unanswered=_unanswered(meaning, ranked, found.left_out),
+    )
+
+
+SAME = 0.02  # shares of an answer that are alike
+
+
+def what(code: str, items: Mapping[str, Item]) -> str:
+    """The idea a stage stands for, in words: its kind; a system by its membrane, where it has one."""
+    item = items[code]
+    if not isinstance(item.figures, SystemFigures):
+        return KIND_NAMES[item.kind]
+    parts = {items[p].kind for p in item.figures.parts if p in items}
+    if "membrane" in parts and item.scope == "tap":
+        return f"{KIND_NAMES['membrane']} at the drinking tap"
+    return item.name
+
+
+def padded_last(lines: list[Suggested], items: Mapping[str, Item]) -> tuple[Suggested, ...]:
+    """Lines in their order, but those after all others that only add stages to another.
+
+    Such a line answers nothing more, is not cheaper and has no less to watch: it is a wish, not an idea of its own.
+    """
+    alike: dict[frozenset[str], list[Suggested]] = {}
+    for line in lines:
+        alike.setdefault(_ideas(line, items), []).append(line)
+    shorter = {own: [e for had, es in alike.items() if had < own for e in es] for own in alike}
+    padded = {
+        line.option.id
+        for own, ls in alike.items()
+        for line in ls
+        if any(_adds_nothing(line, e) for e in shorter[own])
+    }
+    return tuple(sorted(lines, key=lambda x: x.option.id in padded))
+
+
+def _ideas(line: Suggested, items: Mapping[str, Item]) -> frozenset[str]:
+    return frozenset(what(s.item, items) for s in line.option.stages)
+
+
+def _adds_nothing(line: Suggested, shorter: Suggested) -> bool:
+    return (
+        line.cost >= shorter.cost
+        and all(v <= shorter.answers.get(a, 0.0) + SAME for a, v in line.answers.items())
+        and len(line.watch) + len(line.open) >= len(shorter.watch) + len(shorter.open)
     )
 
 
@@ -204,14 +240,15 @@ def _unanswered(
         return FROM_THE_PIPES
     held = {} if top is None else top.answers
     short = dict.fromkeys(f.analyte for f in found if held.get(f.analyte, 0.0) < ANSWERED)
-    names = ", ".join(ANALYTES[a].name.lower() for a in short)
+    names = ", ".join(ANALYTES[a].said for a in short)
     parts = [f"No line of this catalogue is sure to answer: {names}."]
     if top is not None and top.health > 0:
         parts.append(f"The nearest is “{top.option.name}”.")
         parts += list(top.open[:3])
     if short.keys() & {"coliform", "e_coli"}:
         lamps = [x for x in left_out if x.rule.startswith("uv.")]
-        lamps.sort(key=lambda x: not x.rule.startswith("uv.uvt"))
+        # a lamp that would do but for this water says more than one that is not for it at all
+        lamps.sort(key=lambda x: (x.rule == "uv.class", not x.rule.startswith("uv.uvt")))
         parts += [f"{x.name}: {x.sentence}" for x in lamps[:1]]
     parts += list(meaning.tonight) or ["Until it is answered bring drinking water."]
     return " ".join(parts)

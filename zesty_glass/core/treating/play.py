@@ -146,7 +146,7 @@ def in_play(
                 playing[i.code] = i
                 asked |= p.asks
                 grew = True
-    names = ", ".join(ANALYTES[a].name.lower() for a in wanted)
+    names = ", ".join(ANALYTES[a].said for a in wanted)
     why = (
         f"Changes nothing that was found ({names})."
         if wanted

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 
 import { useChangeVisit, useComparison, type Comparison, type Use } from "../../api/hooks";
 import type { Cell, ComparedOption, Lifetime, Row } from "../../api/types";
+import { midSentence } from "../../app/names";
 import { money, num, volume } from "../../app/show";
 import { Glass } from "../../glass/Glass";
 import { look, type Look } from "../../glass/look";
@@ -497,7 +498,7 @@ function Board({
                       <b className="font-d text-[17px] leading-tight block">{r.name}</b>
                     )}
                     <span className="text-s text-ink-2 leading-tight block">
-                      {r.complaints.length ? r.name.toLowerCase() : ""}
+                      {r.complaints.length ? midSentence(r.name) : ""}
                       {r.complaints.length && r.target_words ? ", " : ""}
                       {r.target_words}
                     </span>

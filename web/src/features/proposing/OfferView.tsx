@@ -2,6 +2,7 @@
 import { useState, type ReactElement } from "react";
 
 import type { Offer, OfferedOption } from "../../api/types";
+import { midSentence } from "../../app/names";
 import { money, num, volume } from "../../app/show";
 import { Glass } from "../../glass/Glass";
 import { look, type Look } from "../../glass/look";
@@ -87,9 +88,7 @@ function Found({ offer }: { offer: Offer }): ReactElement {
                   <b>{r.name}</b>
                 )}
                 <span className="block text-s text-ink-2">
-                  {r.complaints.length
-                    ? `${r.name.toLowerCase()}${r.target_words ? ", " : ""}`
-                    : ""}
+                  {r.complaints.length ? `${midSentence(r.name)}${r.target_words ? ", " : ""}` : ""}
                   {r.target_words}
                 </span>
               </th>

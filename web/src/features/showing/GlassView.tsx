@@ -77,8 +77,9 @@ export function ExplainedGlass({
 }): ReactElement {
   const w = (h * 100) / 140;
   const sorted = [...signs].sort((a, b) => a.at[1] - b.at[1]);
-  const row = 96;
   const top = 24;
+  // a shorter glass has its words closer together
+  const row = h < 480 ? Math.max(68, Math.min(96, (h - top) / Math.max(1, sorted.length))) : 96;
   const right = w + 84;
   // on the laptop the glass stands on the ledge, below the main area
   const sunk = window.innerWidth >= 1100 ? 58 : 0;

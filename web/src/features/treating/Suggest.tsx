@@ -4,7 +4,7 @@ import { X } from "lucide-react";
 import { useEffect, useState, type ReactElement } from "react";
 
 import type { Option, Suggestion } from "../../api/types";
-import { newId } from "../../app/names";
+import { midSentence, newId } from "../../app/names";
 import { money, num, volume } from "../../app/show";
 import { Wheel } from "../../glass/Slice";
 import { StateMark } from "../../ui/marks";
@@ -132,7 +132,7 @@ function FoundRow({
   const currency = view.visit.settings.currency;
   const place = (t: string): string => {
     const [a = "", w = ""] = t.split(":");
-    return `${names(a).toLowerCase()}${w}`;
+    return `${midSentence(names(a))}${w}`;
   };
   return (
     <div
@@ -231,7 +231,7 @@ function Body({
       <p className="text-b text-ink-2 mb-2">
         Looked for:{" "}
         {s.wanted.length
-          ? s.wanted.map((a) => names(a).toLowerCase()).join(", ")
+          ? s.wanted.map((a) => midSentence(names(a))).join(", ")
           : "nothing, for nothing was found that asks for it"}
         . {many(s.combinations)} combinations, {num(s.walked)} walked to their end; {s.lines.length}{" "}
         that no other beats.

@@ -124,7 +124,7 @@ def effects(
             Level.NO_CLAIM,
             Level.DOES_NOT_REMOVE,
         ):
-            weak.append(ANALYTES[e.analyte].name.lower())
+            weak.append(ANALYTES[e.analyte].said)
     if weak:
         checks.append(told("evidence.health", "warn", what=", ".join(weak)))
     return changes, checks
