@@ -5,6 +5,7 @@ from datetime import date
 from uuid import UUID, uuid4
 
 from tests.browser.case import BrowserCase
+from tests.browser.driving import Browser
 from tests.documents.hostile import TEXTS
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.kits import demo_instruments
@@ -13,10 +14,12 @@ from zesty_glass.records.models import HomeRow, OptionRow, SampleRow, VisitRow
 
 ALL = " ".join(TEXTS).replace("\r\n", " ").replace("\n", " ")[:190]
 VISIT = uid("home-1-visit")
+#: how many elements of the hostile texts came to life
+PLANTED = "return document.querySelectorAll('img[src=x], a[rel=attachment], main script').length"
 
 
 class Hostile(BrowserCase):
-    def spoil(self):
+    def spoil(self, name=ALL):
         with self.served.app.state.sessions.begin() as db:
             v = db.get(VisitRow, UUID(VISIT))
             v.complaints = [{**c, "words": ALL} for c in v.complaints]
@@ -26,7 +29,7 @@ class Hostile(BrowserCase):
             h.customer, h.version = {"name": ALL, "phone": ALL, "email": ALL}, h.version + 1
             for kind in (SampleRow, OptionRow):
                 for row in db.query(kind).filter(kind.visit_id == UUID(VISIT)):
-                    row.data = {**row.data, "name": ALL, "note": ALL}
+                    row.data = {**row.data, "name": name, "note": name}
                     row.version += 1
 
     def test_on_every_view(self):
@@ -36,11 +39,44 @@ class Hostile(BrowserCase):
             with self.subTest(path):
                 self.go(path)
                 self.b.see("alert(1)")
-                found = self.b.driver.execute_script(
-                    "return document.querySelectorAll('img[src=x], a[rel=attachment], main script').length"
-                )
-                self.assertEqual(found, 0)
+                self.assertEqual(self.b.driver.execute_script(PLANTED), 0)
         self.clean()
+
+    def ask(self, method, path, body=None):
+        """A request as the page makes it."""
+        status, answer = self.b.driver.execute_async_script(
+            """
+            const [method, path, body, done] = arguments;
+            (async () => {
+              const { token } = await (await fetch("/api/session")).json();
+              const headers = { "X-Zesty-Token": token, "Content-Type": "application/json" };
+              const r = await fetch(path, { method, headers, body: body && JSON.stringify(body) });
+              done([r.status, await r.json()]);
+            })();
+            """,
+            method,
+            path,
+            body,
+        )
+        self.assertIn(status, (200, 201), answer)
+        return answer
+
+    def test_on_a_link_that_a_stranger_opens(self):
+        self.go("/")
+        self.spoil("<img src=x onerror=alert(1)> =cmd|' /C calc'!A0")
+        options = self.ask("GET", f"/api/visits/{VISIT}")["visit"]["options"]
+        body = {"id": str(uuid4()), "recommended": options[0]["id"], "reasons": ALL}
+        made = self.ask("POST", f"/api/visits/{VISIT}/proposals", body)
+        shown = f"/api/proposals/{made['id']}/presented"
+        self.ask("POST", shown, {"version": made["version"]})
+        link = self.ask("POST", f"/api/proposals/{made['id']}/links", {"id": str(uuid4())})
+        stranger = Browser((390, 844))
+        self.addCleanup(stranger.close)
+        stranger.go(self.served.base + link["path"])
+        stranger.see("If you were not there")
+        stranger.see("alert(1)")
+        self.assertEqual(stranger.driver.execute_script(PLANTED), 0)
+        self.assertEqual(stranger.axe(), [])
 
 
 class Aside(BrowserCase):
