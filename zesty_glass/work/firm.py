@@ -16,7 +16,7 @@ from ..records import store
 from ..records.models import Firm, InstrumentRow
 from . import keeping
 from .keeping import expect, note
-from .person import Person, manager_only
+from .person import Person, changed_fields, manager_only
 
 MOST_KITS = 500
 
@@ -43,7 +43,6 @@ def change(db: Session, who: Person, version: int, settings: Settings, rules: Ru
     """Change settings and rules; the rules' own version grows when they change."""
     manager_only(who)
     firm = store.firm(db, who.firm_id, lock=True)
-    expect(db, "firm", firm, version)
     for i, x in enumerate(rules.limits):
         analyte(x.analyte)
         if x.value < 0 or not 1900 <= x.year <= 2100 or not x.source.strip():
@@ -57,11 +56,15 @@ def change(db: Session, who: Person, version: int, settings: Settings, rules: Ru
         raise RuleError("limit.twice", "Two limits have the same id.", "rules.limits", "Keep one.")
     old = rules_of(firm)
     rules = replace(rules, published=PUBLISHED)
+    after = {"settings": plain(settings)}
     if replace(rules, version=old.version) != old:
-        rules = replace(rules, version=old.version + 1)
-    else:
-        rules = old
-    keeping.change(db, who, firm, {"settings": plain(settings), "rules": plain(changes_of(rules))})
+        after["rules"] = plain(changes_of(replace(rules, version=old.version + 1)))
+    elif news(firm):
+        after["rules"] = plain(changes_of(old))  # saving them is having read what is new
+    # the same again is harmless, whatever its version
+    if changed_fields({name: getattr(firm, name) for name in after}, after):
+        expect(db, "firm", firm, version)
+        keeping.change(db, who, firm, after)
     return firm
 
 

@@ -7,6 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.making import home, settings, water
+from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Source
 from zesty_glass.core.proposing.evidence import Level
 from zesty_glass.core.ranges import Range
@@ -20,7 +21,7 @@ ITEMS = {i.code: i for i in demo_items()}
 CITY = {"source": Source.CITY, "pump_gpm": None}
 
 
-def stage(code, w, ferric=None, ahead=(), **about):
+def stage(code, w, ferric=None, ahead=(), overrides=None, **about):
     """One item on a water, and its checks by id (the gravest of each)."""
     h, s = home(**about), settings()
     site = site_of(h, s, w)
@@ -30,7 +31,7 @@ def stage(code, w, ferric=None, ahead=(), **about):
             item=ITEMS[code],
             stream=source,
             site=site,
-            overrides={},
+            overrides=overrides or {},
             ahead=tuple(ITEMS[a] for a in ahead),
         ),
         source,
@@ -238,6 +239,32 @@ class Ultraviolet(unittest.TestCase):
 
     def test_no_prefilter_stops(self):
         self.assertEqual(stage("UV-12H", self.present())[2]["uv.prefilter"], "stop")
+
+    def limited(self, gpm):
+        """Behind a bucket of 14 gpm at full bore: 17.5 gpm of design flow without a limiter."""
+        about = {"flow_gpm": 14.0, "flow_full_bore": True}
+        return stage(
+            "UV-12H",
+            self.present(),
+            ahead=("SD-20A", "SD-50"),
+            overrides={} if gpm is None else {"limiter_gpm": gpm},
+            **about,
+        )[2]
+
+    def test_only_a_fixed_limiter_lets_a_smaller_lamp_do(self):
+        self.assertEqual(self.limited(None)["uv.flow"], "stop")
+        self.assertEqual(self.limited(8.0)["uv.flow"], "met")
+
+    def test_what_a_limiter_takes_from_the_house_is_said(self):
+        self.assertEqual(self.limited(4.0)["uv.limited"], "warn")
+        self.assertNotIn("uv.limited", self.limited(None))
+        self.assertNotIn("uv.limited", self.limited(60.0))
+
+    def test_a_limiter_that_is_none_is_refused(self):
+        for wrong in (-5.0, 0.0, 1e9, "abc"):
+            with self.subTest(wrong), self.assertRaises(RuleError) as e:
+                self.limited(wrong)
+            self.assertEqual(e.exception.where, "overrides.limiter_gpm")
 
     def test_tinted_water_is_refused(self):
         self.assertEqual(

@@ -190,6 +190,10 @@ CHECKS: dict[str, tuple[str, str]] = {
         "At {uvt} % transmittance it treats {have} gpm; the design flow is {need} gpm.",
         "The next size up, or a fixed flow limiter.",
     ),
+    "uv.limited": (
+        "The flow limiter holds the house to {have} gpm; {peak} gpm are asked for at peak.",
+        "Say so before it is sold, or choose the next size up.",
+    ),
     "uv.uvt_low": (
         "Transmittance {have} % is below its table ({need} %): its dose is not reached.",
         "Clear the water first, then measure again.",

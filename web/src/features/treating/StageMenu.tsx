@@ -35,6 +35,7 @@ const SETTINGS: Record<
     ["dose_lb_ft3", "Salt dose", "lb/ft³", 3, 20],
     ["clock_days", "Clock, every", "days", 1, 30],
   ],
+  uv: [["limiter_gpm", "Fixed flow limiter", "gpm", 0.25, 100]],
 };
 
 function numberOf(choice: Choice, key: string): number | null {
@@ -167,7 +168,7 @@ export function StageMenu({
                 min={min}
                 max={max}
                 value={numberOf(choice, key)}
-                hint="empty: the item’s own"
+                hint={key === "limiter_gpm" ? "empty: none is fitted" : "empty: the item’s own"}
                 onCommit={(v) =>
                   onChange({
                     ...choice,

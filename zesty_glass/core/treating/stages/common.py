@@ -7,6 +7,7 @@ from decimal import Decimal
 from typing import Literal
 
 from ...analytes import ANALYTES, Kind
+from ...errors import RuleError
 from ...proposing.evidence import ESTABLISHES_HEALTH, Level
 from ...ranges import Range
 from ...record import record
@@ -36,9 +37,21 @@ class StageInput:
     brief: bool = False
 
     def setting(self, name: str, default: float) -> float:
-        """A numeric setting of the option, or the item's own figure."""
+        """A numeric setting of the option, or the item's own figure.
+
+        Raises:
+            RuleError: ``stage.setting``, for what is no number.
+        """
         value = self.overrides.get(name, default)
-        return float(value)
+        try:
+            return float(value)
+        except ValueError:
+            raise RuleError(
+                "stage.setting",
+                f"“{value}” is no number.",
+                f"overrides.{name}",
+                "Type a number, or leave it empty.",
+            ) from None
 
 
 def windowed(effect: Effect) -> bool:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ...errors import RuleError
 from ...proposing.evidence import Level
 from ...ranges import Verdict
 from ...units import DAYS_PER_MONTH, HOURS_PER_YEAR
@@ -14,6 +15,7 @@ from ..stream import Quantity
 from .common import StageInput, dues, effects, money, report, working
 
 DESIGN_FACTOR = 1.25
+LIMITERS = (0.25, 100.0)  # fixed flow limiters as they are made [gpm], practice 2024
 
 NEEDS = (
     Need(analyte="iron", limit=0.3, strict=True),
@@ -38,10 +40,33 @@ def design_flow(inp: StageInput) -> float:
     flow = site.demand.table_peak_gpm
     if site.home.flow_gpm is not None and site.home.flow_full_bore:
         flow = max(flow, site.home.flow_gpm)
-    limiter = inp.overrides.get("limiter_gpm")
-    if limiter:
-        return min(DESIGN_FACTOR * flow, float(limiter))
+    limiter = _limiter(inp)
+    if limiter is not None:
+        return min(DESIGN_FACTOR * flow, limiter)
     return DESIGN_FACTOR * flow if inp.item.scope == "house" else DESIGN_FACTOR * 0.5
+
+
+def _limiter(inp: StageInput) -> float | None:
+    """The fixed flow limiter set for this stage [gpm]; RuleError ``uv.limiter`` outside what is made."""
+    if "limiter_gpm" not in inp.overrides:
+        return None
+    limiter = inp.setting("limiter_gpm", 0.0)
+    if not LIMITERS[0] <= limiter <= LIMITERS[1]:
+        raise RuleError(
+            "uv.limiter",
+            f"A flow limiter of {limiter:g} gpm is outside {LIMITERS[0]:g} to {LIMITERS[1]:g}.",
+            "overrides.limiter_gpm",
+            "Type the figure stamped on the limiter.",
+        )
+    return limiter
+
+
+def _limited(inp: StageInput) -> list[Check]:
+    """What a limiter takes from the house is said before it is sold."""
+    limiter, peak = _limiter(inp), inp.site.demand.table_peak_gpm
+    if limiter is None or inp.item.scope != "house" or limiter >= peak:
+        return []
+    return [told("uv.limited", "warn", have=f"{limiter:g}", peak=f"{peak:.1f}")]
 
 
 def _need_checks(inp: StageInput) -> list[Check]:
@@ -120,7 +145,13 @@ def _uvt_checks(inp: StageInput, f: UvFigures, need: float) -> tuple[list[Check]
             *((f"at {u:g} %", f"{g:g}", "gpm") for u, g in f.table),
             ("transmittance, low end", f"{uvt.low:.0f}", "%"),
             ("so it treats", text, "gpm", True),
-            ("design flow, 1.25 × peak", f"{need:.1f}", "gpm"),
+            (
+                "design flow, 1.25 × peak"
+                if _limiter(inp) is None
+                else "design flow, held by the limiter",
+                f"{need:.1f}",
+                "gpm",
+            ),
         ),
     )
     return out, figure
@@ -168,6 +199,7 @@ def run(inp: StageInput) -> StageReport:
                     have=f"{max(0.0, free):g}",
                 )
             )
+    checks += _limited(inp)
     checks.append(told("uv.first_use", "say"))
     changes, _ = effects(item, stream)
     good = not any(c.status in ("stop", "unknown") for c in checks)
