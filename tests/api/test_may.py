@@ -1,7 +1,7 @@
 """Every route against every role, read and write: what the table says is what happens, and no route is without a line."""
 
 import re
-from uuid import uuid4
+from uuid import UUID, uuid4
 
 from starlette.testclient import TestClient
 
@@ -9,6 +9,7 @@ from tests.api.client import HOME_1, HOME_2, HOME_7, ApiCase
 from zesty_glass.api import may
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, FITTER_EMAIL, MANAGER_EMAIL, PASSWORD
+from zesty_glass.records.models import Firm
 from zesty_glass.work import signing_in
 
 #: a home whose proposal is accepted, one that has none, and their proposals
@@ -233,3 +234,16 @@ class Proved(ApiCase):
         right = manager.post("/api/session/prove", json={"password": PASSWORD})
         self.assertEqual(right.status_code, 204)
         self.assertEqual(manager.put("/api/firm", json=body).status_code, 200)
+
+
+class News(ApiCase):
+    def test_saving_the_rules_is_having_read_what_is_new(self):
+        with self.app.state.sessions.begin() as db:
+            row = db.query(Firm).filter(Firm.id == UUID(uid("firm"))).one()
+            row.rules = {**row.rules, "published": 0, "limits": []}
+        manager = self.manager()
+        firm = manager.get("/api/firm").json()
+        self.assertTrue(firm["news"])
+        body = {k: firm[k] for k in ("version", "settings", "rules")}
+        self.assertEqual(manager.put("/api/firm", json=body).status_code, 200)
+        self.assertFalse(manager.get("/api/firm").json()["news"])
