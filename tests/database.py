@@ -1,4 +1,6 @@
-"""One throw-away PostgreSQL cluster a test run; a fresh copy of a prepared database a test class."""
+"""One throw-away PostgreSQL cluster a test run; a fresh copy of a prepared database a
+test class.
+"""
 
 from __future__ import annotations
 

@@ -1,4 +1,6 @@
-"""The house rules that a machine can check: imports run one way, and no file names what it should not."""
+"""The house rules that a machine can check: imports run one way, and no file names what it should
+not.
+"""
 
 import ast
 import unittest

@@ -188,7 +188,9 @@ def compared(assessment):
 
 
 def in_decimals(comparison):
-    """The same with its prices as decimals, so that 10 and 10.00 are one amount, and without the way each value came about."""
+    """The same with its prices as decimals, so that 10 and 10.00 are one amount, and without the
+    way each value came about.
+    """
     return {
         **comparison,
         "options": [

@@ -116,17 +116,19 @@ class BringIn(ApiCase):
             "a long note": change(note="x" * 5_000_000),
             "a price beyond money": lambda d: d["catalogue"][0].update(price="1e400"),
             "a dear one": lambda d: d["catalogue"][0].update(price=999_999_999_999),
-            "displays without end": lambda d: reading(d)["observation"].update(
-                displays=[1] * 200_000
+            "displays without end": (
+                lambda d: reading(d)["observation"].update(displays=[1] * 200_000)
             ),
-            "a number beyond numbers": lambda d: reading(d)["observation"].update(
-                displays=[1e308, 1e308]
+            "a number beyond numbers": (
+                lambda d: reading(d)["observation"].update(displays=[1e308, 1e308])
             ),
-            "drops below nothing": lambda d: reading(d).update(
-                observation={"method": "drops", "drops": -5}
+            "drops below nothing": (
+                lambda d: reading(d).update(observation={"method": "drops", "drops": -5})
             ),
-            "an interval of minutes": lambda d: d["catalogue"][0]["consumables"].append(
-                {"code": "x", "name": "x", "kind": "filter", "price": "1", "months": 1e-6}
+            "an interval of minutes": (
+                lambda d: d["catalogue"][0]["consumables"].append(
+                    {"code": "x", "name": "x", "kind": "filter", "price": "1", "months": 1e-6}
+                )
             ),
             "no currency": lambda d: d["settings"].update(currency="<img src=x>"),
             "an id that is none": lambda d: d["samples"][0].update(id="../../etc"),

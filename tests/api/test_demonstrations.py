@@ -1,4 +1,6 @@
-"""Demonstrations over the wire: kept once, worked out, a tasting's codes drawn here and its ranks locked."""
+"""Demonstrations over the wire: kept once, worked out, a tasting's codes drawn here and its ranks
+locked.
+"""
 
 from datetime import UTC, datetime
 from uuid import uuid4

@@ -1,4 +1,6 @@
-"""Every route against every role, read and write: what the table says is what happens, and no route is without a line."""
+"""Every route against every role, read and write: what the table says is what happens, and no route
+is without a line.
+"""
 
 import re
 from uuid import UUID, uuid4
@@ -38,7 +40,9 @@ class Table(ApiCase):
 
 
 class Matrix(ApiCase):
-    """One request a route and role, with what passes validation, so that the role is what is refused."""
+    """One request a route and role, with what passes validation, so that the role is what is
+    refused.
+    """
 
     @classmethod
     def setUpClass(cls):

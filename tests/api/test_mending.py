@@ -1,4 +1,6 @@
-"""Whatever is stored, the visit opens: what does not work out is left out, said, and can be struck."""
+"""Whatever is stored, the visit opens: what does not work out is left out, said, and
+can be struck.
+"""
 
 import json
 from uuid import UUID, uuid4

@@ -1,4 +1,6 @@
-"""What is kept of a customer is given out, and erased; what the firm accounts for stays without them."""
+"""What is kept of a customer is given out, and erased; what the firm accounts for stays without
+them.
+"""
 
 import json
 from datetime import timedelta

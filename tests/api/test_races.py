@@ -1,4 +1,6 @@
-"""Two writers on one version in the same moment, through two processes: one is kept, the other is told, nothing is lost."""
+"""Two writers on one version in the same moment, through two processes: one is kept, the other is
+told, nothing is lost.
+"""
 
 import copy
 import multiprocessing
@@ -15,7 +17,9 @@ ROUNDS = 25
 
 
 def writer(url, cookies, token, mine, ready, told):
-    """A process with an application of its own: writes when both are ready, and tells what it was answered."""
+    """A process with an application of its own: writes when both are ready, and tells what it was
+    answered.
+    """
     app = create_app(url, SECRET, secure_cookie=False)
     client = TestClient(app, raise_server_exceptions=False, cookies=cookies)
     client.headers["X-Zesty-Token"] = token
@@ -67,7 +71,9 @@ class Races(ApiCase):
         return [told.get(timeout=60) for _, told in self.lines]
 
     def race(self, look, write):
-        """``look`` gives what is kept and its version; ``write`` the requests of the two writers on top of it."""
+        """``look`` gives what is kept and its version; ``write`` the requests of the two writers on
+        top of it.
+        """
         for n in range(ROUNDS):
             kept, version = look()
             asked, marks = zip(

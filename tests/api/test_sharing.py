@@ -272,9 +272,10 @@ class Frozen(ShareCase):
     """Old proposals re-open to the byte after prices, limits, settings and rules changed."""
 
     def figures(self):
-        return self.client.get(f"/api/proposals/{PROPOSAL}").json()["offer"], self.client.get(
-            f"/api/proposals/{PROPOSAL}/costs.csv"
-        ).content
+        return (
+            self.client.get(f"/api/proposals/{PROPOSAL}").json()["offer"],
+            self.client.get(f"/api/proposals/{PROPOSAL}/costs.csv").content,
+        )
 
     def test_byte_for_byte(self):
         before = self.figures()
@@ -308,7 +309,9 @@ class Frozen(ShareCase):
 
 
 class EveryRoute(ShareCase):
-    """Every route of the application, as a stranger, as another firm, and with a customer's link."""
+    """Every route of the application, as a stranger, as another firm, and with a
+    customer's link.
+    """
 
     OPEN = (
         "/api/session",

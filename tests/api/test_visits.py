@@ -1,4 +1,6 @@
-"""Visits over the wire: start, test, repeat-safe writes, two people at once, lines, and the visit file."""
+"""Visits over the wire: start, test, repeat-safe writes, two people at once, lines, and the visit
+file.
+"""
 
 import json
 from uuid import uuid4

@@ -1,4 +1,6 @@
-"""What the server vouches for: who made a reading, with which kit; whose draft stays; whose page signs in."""
+"""What the server vouches for: who made a reading, with which kit; whose draft stays; whose page
+signs in.
+"""
 
 from uuid import UUID, uuid4
 

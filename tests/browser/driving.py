@@ -18,12 +18,14 @@ AXE = ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
 LAPTOP, TABLET = (1280, 800), (820, 1180)
 
 
-#: the first shown element that matches, in one call: asking for each element alone takes seconds on a page of many keys
+#: the first shown element that matches, in one call: asking for each element alone takes seconds on
+#: a page of many keys
 _FIND = """const [css, text] = arguments;
 for (const e of document.querySelectorAll(css)) {
   const box = e.getClientRects();
   if (!box.length || getComputedStyle(e).visibility === 'hidden') continue;
-  if (text === null || (e.innerText ?? e.textContent ?? '').includes(text) || (e.getAttribute('aria-label') ?? '').includes(text)) return e;
+  if (text === null || (e.innerText ?? e.textContent ?? '').includes(text)
+      || (e.getAttribute('aria-label') ?? '').includes(text)) return e;
 }
 return null;"""
 
@@ -153,7 +155,8 @@ class Browser:
         still = [{"name": "prefers-reduced-motion", "value": "reduce"}]
         self.driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": still})
         self.driver.execute_async_script(
-            "const done = arguments[0]; document.fonts.ready.then(() => requestAnimationFrame(() => requestAnimationFrame(done)))"
+            "const done = arguments[0]; document.fonts.ready.then(() => requestAnimationFrame(() =>"
+            " requestAnimationFrame(done)))"
         )
         self.driver.save_screenshot(str(path))
 
@@ -164,7 +167,8 @@ class Browser:
             "const done = arguments[0]; axe.run(document, {resultTypes: ['violations']}).then(done)"
         )
         return [
-            f"{v['id']}: {v['help']} – {v['nodes'][0]['html'][:160]} {v['nodes'][0].get('failureSummary', '')[:200]}"
+            f"{v['id']}: {v['help']} – {v['nodes'][0]['html'][:160]}"
+            f" {v['nodes'][0].get('failureSummary', '')[:200]}"
             for v in result["violations"]
             if v["impact"] in ("serious", "critical")
         ]

@@ -1,4 +1,6 @@
-"""A whole set of tests on one sample by keyboard, its keys counted; and a server that is killed while readings come in."""
+"""A whole set of tests on one sample by keyboard, its keys counted; and a server that is killed
+while readings come in.
+"""
 
 import http.client
 import json
@@ -53,7 +55,8 @@ class Counting(Browser):
         self.find("h1", words)
         self.until(
             lambda d: d.execute_script(
-                "return document.activeElement && ['INPUT','BODY','BUTTON'].includes(document.activeElement.tagName)"
+                "return document.activeElement &&"
+                " ['INPUT','BODY','BUTTON'].includes(document.activeElement.tagName)"
             )
         )
 
@@ -66,8 +69,11 @@ def prepare(served: Served, b: Browser) -> str:
         const go = async () => {
           const me = await (await fetch('/api/session')).json();
           const h = {'Content-Type': 'application/json', 'X-Zesty-Token': me.token};
-          await fetch('/api/visits', {method: 'POST', headers: h, body: JSON.stringify({id: visit, customer: {name: 'Key Counter'}, home: {name: 'A house', source: 'city'}})});
-          await fetch(`/api/visits/${visit}/samples/${sample}`, {method: 'PUT', headers: h, body: JSON.stringify({id: sample, name: 'Kitchen cold', raw: true, drawn_at: new Date().toISOString()})});
+          await fetch('/api/visits', {method: 'POST', headers: h, body: JSON.stringify({id: visit,
+            customer: {name: 'Key Counter'}, home: {name: 'A house', source: 'city'}})});
+          await fetch(`/api/visits/${visit}/samples/${sample}`, {method: 'PUT', headers: h,
+            body: JSON.stringify({id: sample, name: 'Kitchen cold', raw: true,
+              drawn_at: new Date().toISOString()})});
         };
         go().then(done, done);""",
         visit,
@@ -78,7 +84,9 @@ def prepare(served: Served, b: Browser) -> str:
 
 
 def whole_set(b: "Counting") -> None:
-    """TDS with three repeats, hardness, free and total chlorine, iron, tannin, colour, pH, alkalinity, temperature, flow."""
+    """TDS with three repeats, hardness, free and total chlorine, iron, tannin, colour, pH,
+    alkalinity, temperature, flow.
+    """
     b.find("h1", "Dissolved matter")
     b.touch("label", "Cup and probe rinsed")
     b.touch("input[inputmode=none]")
@@ -141,7 +149,8 @@ class Keys70(unittest.TestCase):
         )
         view = json.loads(
             b.driver.execute_async_script(
-                "const done = arguments[1]; fetch(`/api/visits/${arguments[0]}`).then(r => r.text()).then(done)",
+                "const done = arguments[1]; fetch(`/api/visits/${arguments[0]}`).then(r =>"
+                " r.text()).then(done)",
                 visit,
             )
         )
@@ -262,7 +271,8 @@ class Killed(unittest.TestCase):
                     )
                     saved.add(id)
             except (OSError, http.client.HTTPException, ValueError):
-                pass  # the answer was cut off: whether it was stored is not known, so it does not count
+                # the answer was cut off: whether it was stored is not known, so it does not count
+                pass
             self.assertIsNotNone(killer)
             killer.wait()
             self.process.wait()

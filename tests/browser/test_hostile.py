@@ -1,4 +1,6 @@
-"""Hostile texts in every free field of a visit are shown as text, on every view of it; a refused reading is set aside."""
+"""Hostile texts in every free field of a visit are shown as text, on every view of it; a refused
+reading is set aside.
+"""
 
 import json
 from datetime import date

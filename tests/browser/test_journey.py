@@ -1,4 +1,6 @@
-"""The whole journey in the real interface: a new visit, two tests, meaning, lines, comparison, a signed proposal, the file."""
+"""The whole journey in the real interface: a new visit, two tests, meaning, lines, comparison, a
+signed proposal, the file.
+"""
 
 import json
 import subprocess
@@ -33,7 +35,9 @@ class Journey(BrowserCase):
         ):
             field = b.driver.find_element(
                 "xpath",
-                f"//*[normalize-space(text())='{label}' or starts-with(normalize-space(.),'{label}')]/ancestor-or-self::*[self::label or self::div][1]//input",
+                f"//*[normalize-space(text())='{label}' or"
+                f" starts-with(normalize-space(.),'{label}')]/ancestor-or-self::*[self::label or"
+                " self::div][1]//input",
             )
             field.clear()
             field.send_keys(text, Keys.TAB)

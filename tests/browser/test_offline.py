@@ -1,4 +1,6 @@
-"""The server goes away in the middle of a test: what was typed is kept, said so, and sent when it answers again."""
+"""The server goes away in the middle of a test: what was typed is kept, said so, and sent when it
+answers again.
+"""
 
 import unittest
 

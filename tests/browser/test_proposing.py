@@ -1,4 +1,6 @@
-"""The tool proposes a line and it is taken; a proposal is shared, read on a phone, and taken back."""
+"""The tool proposes a line and it is taken; a proposal is shared, read on a phone,
+and taken back.
+"""
 
 import unittest
 

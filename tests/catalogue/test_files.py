@@ -46,7 +46,10 @@ class BothWays(unittest.TestCase):
             self.assertEqual(set(files.read(files.write_csv(part), {})[1]), set(part))
 
     def test_semicolons_from_another_spreadsheet(self):
-        data = b"code;name;maker;kind;scope;price;figures\nX1;A screen;A maker;sediment;house;40;micron=50\n"
+        data = (
+            b"code;name;maker;kind;scope;price;figures\nX1;A screen;A"
+            b" maker;sediment;house;40;micron=50\n"
+        )
         self.assertEqual(files.read(data, {})[1][0].figures.micron, 50)
 
     def test_it_covers_every_stage(self):

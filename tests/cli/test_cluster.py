@@ -10,7 +10,10 @@ class FullDisk(unittest.TestCase):
     def test_both_wordings_are_known(self) -> None:
         for words in (
             "PANIC: could not write: No space left on device",
-            'FATAL: could not extend file "base/1/2691": wrote only 4096 of 8192 bytes\nHINT:  Check free disk space.',
+            (
+                'FATAL: could not extend file "base/1/2691": wrote only 4096 of 8192 bytes\nHINT: '
+                " Check free disk space."
+            ),
         ):
             self.assertTrue(says_full(words))
 

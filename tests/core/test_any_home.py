@@ -1,4 +1,6 @@
-"""Whatever is accepted of a home can be worked out: empty houses, no bathrooms, prices of nothing, pressures of nothing."""
+"""Whatever is accepted of a home can be worked out: empty houses, no bathrooms, prices of nothing,
+pressures of nothing.
+"""
 
 import unittest
 from dataclasses import replace

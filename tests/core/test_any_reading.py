@@ -1,4 +1,6 @@
-"""Whatever is accepted as a reading can be worked out with the rest of the visit: a slip of the finger never shuts a visit."""
+"""Whatever is accepted as a reading can be worked out with the rest of the visit: a slip of the
+finger never shuts a visit.
+"""
 
 import unittest
 from dataclasses import replace

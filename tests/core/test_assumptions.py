@@ -1,4 +1,6 @@
-"""Assumptions: listed, each can be switched off, none silent; soap never more than a lather test showed."""
+"""Assumptions: listed, each can be switched off, none silent; soap never more than a lather test
+showed.
+"""
 
 import unittest
 from dataclasses import replace

@@ -1,4 +1,6 @@
-"""Nothing is said too surely: no limit is not judged, a coarse method is open, a value astride asks for a finer test."""
+"""Nothing is said too surely: no limit is not judged, a coarse method is open, a value astride asks
+for a finer test.
+"""
 
 import unittest
 from dataclasses import replace

@@ -1,4 +1,6 @@
-"""Requests generated from the description of the interface, each answer held against what the description says."""
+"""Requests generated from the description of the interface, each answer held against what the
+description says.
+"""
 
 from __future__ import annotations
 
@@ -72,7 +74,9 @@ def _known(case, n: int) -> None:
 
 
 def run(many: int, seed: int) -> tuple[int, Counter, list[str]]:
-    """How many requests were sent, how often each status came, and what differs from the description."""
+    """How many requests were sent, how often each status came, and what differs from the
+    description.
+    """
     app = create_app(fresh(), SECRET, secure_cookie=False)
     clients = _clients(app)
     schema = schemathesis.openapi.from_asgi("/api/openapi.json", app, config=SchemathesisConfig())
@@ -90,7 +94,9 @@ def run(many: int, seed: int) -> tuple[int, Counter, list[str]]:
 
 
 def _checks(response, n: int) -> list:
-    """All checks; the shape of a long answer, which takes seconds to hold against its schema, each eighth time."""
+    """All checks; the shape of a long answer, which takes seconds to hold against its schema, each
+    eighth time.
+    """
     if len(response.content) > 30_000 and n % 8:
         return [c for c in CHECKS if c is not response_schema_conformance]
     return list(CHECKS)

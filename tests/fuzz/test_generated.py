@@ -1,4 +1,6 @@
-"""The description of the interface is true: 3,000 generated requests find nothing that differs from it."""
+"""The description of the interface is true: 3,000 generated requests find nothing that differs from
+it.
+"""
 
 import os
 import unittest

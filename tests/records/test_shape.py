@@ -1,4 +1,6 @@
-"""The database's shape and its rules: migrations make what the models say, and no query leaves its firm."""
+"""The database's shape and its rules: migrations make what the models say, and no query leaves its
+firm.
+"""
 
 import unittest
 from datetime import timedelta

@@ -1,4 +1,6 @@
-"""Long work in a process of its own: over its time or memory it is ended, and more than may wait is turned away."""
+"""Long work in a process of its own: over its time or memory it is ended, and more than may wait is
+turned away.
+"""
 
 import threading
 import time

@@ -1,4 +1,6 @@
-"""Catalogue items kept in memory: always those of the database, whoever changed them and whatever was rolled back."""
+"""Catalogue items kept in memory: always those of the database, whoever changed them and whatever
+was rolled back.
+"""
 
 import threading
 from decimal import Decimal

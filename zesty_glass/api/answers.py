@@ -1,4 +1,6 @@
-"""Answers: core value objects as JSON, dumped once by their adapter; files; and how both are described."""
+"""Answers: core value objects as JSON, dumped once by their adapter; files; and how both are
+described.
+"""
 
 from __future__ import annotations
 

@@ -46,8 +46,10 @@ def create_app(
     """An application on a database address.
 
     Args:
-        secret: signs forgery tokens and seals; old_secrets: those it had before, which old seals are checked with.
-        public_address: what people type to get here, for links in mails; never taken from a request.
+        secret: signs forgery tokens and seals; old_secrets: those it had before, which old seals
+            are checked with.
+        public_address: what people type to get here, for links in mails; never taken from a
+            request.
     """
     app = FastAPI(
         title="Zesty Glass",
@@ -96,7 +98,9 @@ def create_app(
 
 
 def _index(page: Path) -> Response:
-    """The page itself, with a nonce of its own for the one style that a library adds while a dialog is open."""
+    """The page itself, with a nonce of its own for the one style that a library adds while a dialog
+    is open.
+    """
     nonce = secrets.token_urlsafe(16)
     meta = f'<meta name="csp-nonce" content="{nonce}" />'
     text = (page / "index.html").read_text().replace("</head>", f"{meta}</head>", 1)

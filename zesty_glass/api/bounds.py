@@ -8,7 +8,8 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 from .problems import problem
 
 LARGEST_BODY = 6_000_000
-#: React sets styles through the object model, which this policy does not touch; a style in markup is refused
+#: React sets styles through the object model, which this policy does not touch; a style in markup
+#: is refused
 POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; "
     "font-src 'self'; connect-src 'self'; manifest-src 'self'; frame-ancestors 'none'; "
@@ -29,7 +30,9 @@ LONGEST_PATH = 2_000  # [bytes], query included
 
 
 def _refusal(scope: Scope) -> JSONResponse | None:
-    """What is refused before anything is read: an address that is too long or no text, a body that is too large."""
+    """What is refused before anything is read: an address that is too long or no text, a body that
+    is too large.
+    """
     if len(scope["raw_path"]) + len(scope["query_string"]) > LONGEST_PATH:
         return problem(414, "address.long", "This address is too long.", "", "Use a shorter one.")
     length = dict(scope["headers"]).get(b"content-length", b"0")

@@ -69,7 +69,9 @@ def preview(ctx: Signed, data: FileBody) -> Response:
 def bring_in(
     ctx: Signed, data: FileBody, on: Annotated[str | None, Query(max_length=40)] = None
 ) -> Response:
-    """Store a file of items: all rows or none; managers only. ``on``: the revision that the preview told."""
+    """Store a file of items: all rows or none; managers only. ``on``: the revision that the preview
+    told.
+    """
     with ctx.db() as db:
         return answer(catalogue.bring_in(db, ctx.who, data, on), status=201)
 
@@ -103,7 +105,9 @@ def suggest_stream(ctx: Signed, id: UUID) -> StreamingResponse:
 
 
 async def _told(asked: catalogue.Question) -> AsyncIterator[str]:
-    """Server-sent events: how far the search is, as the worker writes it down, then its answer or why there is none."""
+    """Server-sent events: how far the search is, as the worker writes it down, then its answer or
+    why there is none.
+    """
     with tempfile.TemporaryDirectory(prefix="zg-search-") as folder:
         progress = Path(folder) / "progress"
         searching = asyncio.get_running_loop().run_in_executor(

@@ -19,7 +19,9 @@ SAFE = ("GET", "HEAD", "OPTIONS")
 
 
 def cookie_name(secure: bool) -> str:
-    """The session's cookie; over HTTPS browsers themselves hold its name to this host and to no other (RFC 6265bis)."""
+    """The session's cookie; over HTTPS browsers themselves hold its name to this host and to no
+    other (RFC 6265bis).
+    """
     return "__Host-zesty_session" if secure else "zesty_session"
 
 
@@ -36,7 +38,9 @@ class Context:
 
     @contextmanager
     def db(self) -> Iterator[Session]:
-        """One transaction. It is committed before the answer is sent: what the page shows as saved is saved."""
+        """One transaction. It is committed before the answer is sent: what the page shows as saved
+        is saved.
+        """
         with self._sessions.begin() as session:
             yield session
 
@@ -47,7 +51,9 @@ def session_token(request: Request) -> str | None:
 
 
 def signed(request: Request) -> Context:
-    """The context of a signed-in request; 401 without a session, 403 when an unsafe request lacks its token."""
+    """The context of a signed-in request; 401 without a session, 403 when an unsafe request lacks
+    its token.
+    """
     token = session_token(request)
     if not token:
         raise HTTPException(401)

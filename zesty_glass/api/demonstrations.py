@@ -20,7 +20,9 @@ router = APIRouter(prefix="/api", tags=["demonstrations"])
 
 @router.get("/demonstrations", response_model=DemonstrationWords)
 def about(_: Signed) -> Response:
-    """What each demonstration shows and does not show, its steps and cautions, and what is not offered."""
+    """What each demonstration shows and does not show, its steps and cautions, and what is not
+    offered.
+    """
     return answer(DemonstrationWords(offered=tuple(ABOUT.values()), not_offered=NOT_OFFERED))
 
 

@@ -1,4 +1,6 @@
-"""The description of the interface (OpenAPI), made true: what every route takes, gives and refuses."""
+"""The description of the interface (OpenAPI), made true: what every route takes,
+gives and refuses.
+"""
 
 from __future__ import annotations
 

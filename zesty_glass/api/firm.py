@@ -21,7 +21,9 @@ router = APIRouter(prefix="/api", tags=["firm"])
 
 @record
 class FirmView:
-    """A firm's settings and rules, the versions of its kits by their id, and published limits that are new to it."""
+    """A firm's settings and rules, the versions of its kits by their id, and published limits that
+    are new to it.
+    """
 
     name: str
     version: int

@@ -57,7 +57,9 @@ def bring(
     made_at: datetime | None = None,
     without: Annotated[list[Row], Query(max_length=500)] = [],  # noqa: B006
 ) -> Response:
-    """Store a results file as readings of a sample: all rows or none, but for those left out by choice."""
+    """Store a results file as readings of a sample: all rows or none, but for those left out by
+    choice.
+    """
     at = made_at or datetime.now(UTC)
     if not FIRST_DAY.year < at.year < LAST_DAY.year:
         raise RuleError("day.far", "No report is of such a day.", "made_at", "Use a nearer one.")

@@ -1,7 +1,9 @@
-"""Who may do what: one table over every route. A route that is not in it is refused to everybody, and a test fails.
+"""Who may do what: one table over every route. A route that is not in it is refused to everybody,
+and a test fails.
 
-What a role may do says nothing yet of whose: a consultant sees their own customers, a fitter the homes whose proposal
-was accepted, a manager all of the firm's, nobody another firm's. That stands in the queries (``work/visiting.py``).
+What a role may do says nothing yet of whose: a consultant sees their own customers, a fitter the
+homes whose proposal was accepted, a manager all of the firm's, nobody another firm's. That stands
+in the queries (``work/visiting.py``).
 """
 
 from __future__ import annotations

@@ -29,7 +29,9 @@ def give_out(ctx: Signed, id: UUID) -> Response:
 
 @router.post("/erase", status_code=204)
 def erase(ctx: Signed, id: UUID) -> Response:
-    """Take the person out of everything kept of this home; proposals stay without them. Managers only."""
+    """Take the person out of everything kept of this home; proposals stay without them. Managers
+    only.
+    """
     with ctx.db() as db:
         personal.erase(db, ctx.who, id)
     return Response(status_code=204)

@@ -1,4 +1,6 @@
-"""Errors in one form: problem details (RFC 9457) that say what, where and what to do. Internals never leak."""
+"""Errors in one form: problem details (RFC 9457) that say what, where and what to do. Internals
+never leak.
+"""
 
 from __future__ import annotations
 
@@ -93,8 +95,103 @@ def _invalid(e: RequestValidationError) -> JSONResponse:
     return problem(422, first.code, first.what, first.where, first.remedy)
 
 
+#: errors that are always answered alike: status, code, what, where, what to do
+_ALIKE: dict[type[Exception], tuple[int, str, str, str, str]] = {
+    TooMany: (
+        429,
+        "session.too_many",
+        "Too many tries.",
+        "password",
+        "Wait a minute, and longer after each further try.",
+    ),
+    Prove: (
+        403,
+        "session.prove",
+        "Prices, limits and people ask for your password again.",
+        "password",
+        "Give it, then do this once more.",
+    ),
+    Busy: (503, "busy", "Much of this is under way already.", "", "Try again in a moment."),
+    TooMuch: (
+        503,
+        "too_much",
+        "This took more time or memory than it may, and was ended.",
+        "",
+        "Nothing is lost. If it happens again, tell the firm: something in this visit is far"
+        " too large.",
+    ),
+    StaleDataError: (
+        409,
+        "conflict",
+        "Somebody changed this at the same moment. Yours was not stored.",
+        "",
+        "Look at what changed, then make your change again.",
+    ),
+    UnicodeError: (
+        400,
+        "request.unreadable",
+        "The request holds what is no text.",
+        "",
+        "Send it again.",
+    ),
+    RecursionError: (
+        400,
+        "request.deep",
+        "The request is nested too deeply.",
+        "",
+        "Is it the right file?",
+    ),
+    IntegrityError: (
+        409,
+        "conflict",
+        "This was stored by somebody else at the same moment.",
+        "",
+        "Look again; nothing is lost.",
+    ),
+    DataError: (
+        422,
+        "input.data",
+        "Something in this cannot be stored.",
+        "",
+        "Check what you sent.",
+    ),
+    DBAPIError: (
+        503,
+        "database",
+        "The database does not answer.",
+        "",
+        "What you typed is kept on this device and sent again.",
+    ),
+}
+
+
+def _alike(app: FastAPI, kind: type[Exception], answer: tuple[int, str, str, str, str]) -> None:
+    @app.exception_handler(kind)
+    def handle(_: Request, e: Exception) -> JSONResponse:
+        if isinstance(e, DBAPIError):  # the statement and its values stay out of the log
+            log.warning("%s: %s", kind.__name__, type(e.orig).__name__)
+        return problem(*answer)
+
+
+def _conflict(e: Conflict) -> JSONResponse:
+    who = f" by {e.by}" if e.by else ""
+    what = f": {', '.join(e.changed)}" if e.changed else ""
+    return problem(
+        409,
+        "conflict",
+        f"The {e.what} was changed{who} meanwhile{what}. Yours was not stored.",
+        e.what,
+        "Look at what changed, then make your change again.",
+        changed=e.changed,
+        by=e.by,
+        version=e.version,
+    )
+
+
 def install(app: FastAPI) -> None:
     """Answer every error of the application with a problem."""
+    for kind, answer in _ALIKE.items():
+        _alike(app, kind, answer)
 
     @app.exception_handler(RuleError)
     def rule(_: Request, e: RuleError) -> JSONResponse:
@@ -116,109 +213,11 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(Conflict)
     def conflict(_: Request, e: Conflict) -> JSONResponse:
-        who = f" by {e.by}" if e.by else ""
-        what = f": {', '.join(e.changed)}" if e.changed else ""
-        return problem(
-            409,
-            "conflict",
-            f"The {e.what} was changed{who} meanwhile{what}. Yours was not stored.",
-            e.what,
-            "Look at what changed, then make your change again.",
-            changed=e.changed,
-            by=e.by,
-            version=e.version,
-        )
+        return _conflict(e)
 
     @app.exception_handler(Forbidden)
     def forbidden(_: Request, e: Forbidden) -> JSONResponse:
         return problem(403, "forbidden", str(e), "", "Ask a manager of the firm.")
-
-    @app.exception_handler(TooMany)
-    def slow_down(_: Request, __: TooMany) -> JSONResponse:
-        return problem(
-            429,
-            "session.too_many",
-            "Too many tries.",
-            "password",
-            "Wait a minute, and longer after each further try.",
-        )
-
-    @app.exception_handler(Prove)
-    def prove(_: Request, __: Prove) -> JSONResponse:
-        return problem(
-            403,
-            "session.prove",
-            "Prices, limits and people ask for your password again.",
-            "password",
-            "Give it, then do this once more.",
-        )
-
-    @app.exception_handler(Busy)
-    def busy(_: Request, __: Busy) -> JSONResponse:
-        return problem(
-            503, "busy", "Much of this is under way already.", "", "Try again in a moment."
-        )
-
-    @app.exception_handler(TooMuch)
-    def too_much(_: Request, __: TooMuch) -> JSONResponse:
-        return problem(
-            503,
-            "too_much",
-            "This took more time or memory than it may, and was ended.",
-            "",
-            "Nothing is lost. If it happens again, tell the firm: something in this visit is far too large.",
-        )
-
-    @app.exception_handler(StaleDataError)
-    def stale(_: Request, __: StaleDataError) -> JSONResponse:
-        return problem(
-            409,
-            "conflict",
-            "Somebody changed this at the same moment. Yours was not stored.",
-            "",
-            "Look at what changed, then make your change again.",
-        )
-
-    @app.exception_handler(UnicodeError)
-    def no_text(_: Request, __: UnicodeError) -> JSONResponse:
-        return problem(
-            400, "request.unreadable", "The request holds what is no text.", "", "Send it again."
-        )
-
-    @app.exception_handler(RecursionError)
-    def too_deep(_: Request, __: RecursionError) -> JSONResponse:
-        return problem(
-            400, "request.deep", "The request is nested too deeply.", "", "Is it the right file?"
-        )
-
-    @app.exception_handler(IntegrityError)
-    def integrity(_: Request, e: IntegrityError) -> JSONResponse:
-        log.warning("integrity error: %s", type(e.orig).__name__)
-        return problem(
-            409,
-            "conflict",
-            "This was stored by somebody else at the same moment.",
-            "",
-            "Look again; nothing is lost.",
-        )
-
-    @app.exception_handler(DataError)
-    def data(_: Request, e: DataError) -> JSONResponse:
-        log.warning("data error: %s", type(e.orig).__name__)
-        return problem(
-            422, "input.data", "Something in this cannot be stored.", "", "Check what you sent."
-        )
-
-    @app.exception_handler(DBAPIError)
-    def database(_: Request, e: DBAPIError) -> JSONResponse:
-        log.error("database error: %s", type(e.orig).__name__)
-        return problem(
-            503,
-            "database",
-            "The database does not answer.",
-            "",
-            "What you typed is kept on this device and sent again.",
-        )
 
     @app.exception_handler(HTTPException)
     def http(_: Request, e: HTTPException) -> JSONResponse:

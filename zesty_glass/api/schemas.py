@@ -170,9 +170,10 @@ class KeptReading:
 class VisitView:
     """A visit with everything worked out.
 
-    ``versions``: by the id of each editable part; ``lab``: where each bottle stands now; ``suggested``: bottles to draw;
-    ``others``: the home's other visits; ``reports``: when the laboratory's report on a bottle is expected;
-    ``unreadable``: parts that cannot be read or worked out any more, left out of all the rest.
+    ``versions``: by the id of each editable part; ``lab``: where each bottle stands now;
+    ``suggested``: bottles to draw; ``others``: the home's other visits; ``reports``: when the
+    laboratory's report on a bottle is expected; ``unreadable``: parts that cannot be read or worked
+    out any more, left out of all the rest.
     """
 
     visit: Visit
@@ -187,7 +188,9 @@ class VisitView:
 
 
 class TastingBody(Body):
-    """A blind tasting to draw: glasses, names of tasters, and glasses behind a unit that was sanitised and flushed."""
+    """A blind tasting to draw: glasses, names of tasters, and glasses behind a unit that was
+    sanitised and flushed.
+    """
 
     id: UUID
     samples: list[UUID] = Field(min_length=2, max_length=5)
@@ -329,7 +332,9 @@ class AnalyteView(BaseModel):
 
 
 class Reference(BaseModel):
-    """What the page needs to know once: signs, analytes, what a visit looks for, and what eyes and nose look at."""
+    """What the page needs to know once: signs, analytes, what a visit looks for, and what eyes and
+    nose look at.
+    """
 
     signs: list[SignView]
     analytes: list[AnalyteView]

@@ -28,7 +28,9 @@ def _me(request: Request, token: str, who: Person, firm: str) -> Me:
 
 
 def _from_here(request: Request) -> bool:
-    """Whether a sign-in comes from a page of ours: the public address when one is set, else the host it was sent to."""
+    """Whether a sign-in comes from a page of ours: the public address when one is set, else the
+    host it was sent to.
+    """
     origin = request.headers.get("origin")
     public = request.app.state.public_address
     if not origin or (public and origin == public):

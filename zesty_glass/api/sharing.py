@@ -1,4 +1,6 @@
-"""Links for customers, mail, and a proposal's files. Everything under /api/offered needs a link's token and nothing else."""
+"""Links for customers, mail, and a proposal's files. Everything under /api/offered needs a link's
+token and nothing else.
+"""
 
 from __future__ import annotations
 
@@ -81,7 +83,8 @@ def mail(ctx: Signed, request: Request, id: UUID, body: MailBody) -> MailView:
             "mail.no_address",
             "This installation does not know the address that people reach it under.",
             "ZESTY_PUBLIC_ADDRESS",
-            "Whoever runs it sets ZESTY_PUBLIC_ADDRESS. Until then make a link, and send it yourself.",
+            "Whoever runs it sets ZESTY_PUBLIC_ADDRESS. Until then make a link, and send it"
+            " yourself.",
         )
     with ctx.db() as db:
         return _mail(
@@ -122,7 +125,9 @@ def costs(ctx: Signed, id: UUID) -> Response:
 def calendar(
     ctx: Signed, id: UUID, start: date | None = None, years: Annotated[int, Query(ge=1, le=20)] = 5
 ) -> Response:
-    """When filters, lamps and media of the recommended line fall due, from the day of installing."""
+    """When filters, lamps and media of the recommended line fall due, from the day of
+    installing.
+    """
     from ..documents.calendar import (
         service_calendar,
     )  # a third of a second to import: only when it is needed

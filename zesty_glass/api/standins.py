@@ -46,7 +46,9 @@ def meter(
     sample_id: UUID,
     last_event_id: Annotated[int, Header(ge=0, le=MOST_LOOKS)] = 0,
 ) -> StreamingResponse:
-    """The display of the meter on the wire, as server-sent events; a dropped stream goes on where it was."""
+    """The display of the meter on the wire, as server-sent events; a dropped stream goes on where
+    it was.
+    """
     with ctx.db() as db:
         device = standins.meter(db, ctx.who, id, str(sample_id))
     return StreamingResponse(

@@ -127,7 +127,9 @@ def again(ctx: Signed, id: UUID, body: AgainBody) -> Saved:
 
 @router.post("/import", response_model=Saved, status_code=201)
 def bring_in(ctx: Signed, data: FileBody, rules: Literal["firm", "file"] = "firm") -> Saved:
-    """Bring a visit file in, all or nothing; ``rules=file`` lets the file's settings and limits hold, for managers."""
+    """Bring a visit file in, all or nothing; ``rules=file`` lets the file's settings and limits
+    hold, for managers.
+    """
     visit = visit_file.read(data)
     with ctx.db() as db:
         row = bringing_in.bring_in(db, ctx.who, visit, with_rules=rules == "file")
@@ -239,7 +241,9 @@ def comparison(
     use: Literal["low", "expected", "high"] = "expected",
     units: Units = None,
 ) -> Response:
-    """The options side by side, with their costs over several horizons and the band of low and high use; at low, expected or high use."""
+    """The options side by side, with their costs over several horizons and the band of low and high
+    use; at low, expected or high use.
+    """
     with ctx.db() as db:
         visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id), snapshots=False)
     visit = _in_units(visit, units)

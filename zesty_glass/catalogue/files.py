@@ -1,8 +1,10 @@
-"""Items of a catalogue from and to JSON and CSV; a preview says of each row whether it can be used, and nothing is stored by half.
+"""Items of a catalogue from and to JSON and CSV; a preview says of each row whether it can be used,
+and nothing is stored by half.
 
-JSON is a list of items as in docs/visit-file.schema.json. In CSV the first row names the columns; ``kind`` names the technology
-and ``figures`` holds what is special to it as ``name=value; name=value`` (lists as JSON); ``effects``, ``needs`` and
-``consumables`` are JSON lists. Columns that are left out keep their defaults; an empty cell means not stated.
+JSON is a list of items as in docs/visit-file.schema.json. In CSV the first row names the columns;
+``kind`` names the technology and ``figures`` holds what is special to it as ``name=value;
+name=value`` (lists as JSON); ``effects``, ``needs`` and ``consumables`` are JSON lists. Columns
+that are left out keep their defaults; an empty cell means not stated.
 """
 
 from __future__ import annotations
@@ -70,8 +72,8 @@ class ItemRow:
 class CataloguePreview:
     """A whole file; ``good`` when every row can be used.
 
-    ``revision``: the state of the catalogue that the file was held against; a file that changes items is stored on top
-    of that state and of no other.
+    ``revision``: the state of the catalogue that the file was held against; a file that changes
+    items is stored on top of that state and of no other.
     """
 
     rows: tuple[ItemRow, ...]
@@ -197,7 +199,7 @@ def _csv_rows(text: str) -> list[tuple[int, dict[str, Any] | RuleError]]:
     out: list[tuple[int, dict[str, Any] | RuleError]] = []
     for n, raw in listed:
         cells = {
-            k: (v or "") for k, v in raw.items() if isinstance(k, str) and not isinstance(v, list)
+            k: v or "" for k, v in raw.items() if isinstance(k, str) and not isinstance(v, list)
         }
         if any(c.strip() for c in cells.values()):
             try:
@@ -237,7 +239,8 @@ def read(data: bytes, known: Mapping[str, Item]) -> tuple[CataloguePreview, tupl
     """What a file would do to a catalogue, row by row, and its items when every row can be used.
 
     Raises:
-        RuleError: too large, not UTF-8, neither JSON nor CSV with the columns it needs, too many items.
+        RuleError: too large, not UTF-8, neither JSON nor CSV with the columns it needs, too many
+            items.
     """
     text = text_of(data, LARGEST_BYTES, "catalogue")
     rows = _json_rows(text) if text.lstrip()[:1] in ("[", "{") else _csv_rows(text)

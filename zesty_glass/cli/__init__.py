@@ -1,1 +1,3 @@
-"""The one command, ``./zesty``: one file a command. ``machine`` and ``cluster`` need the standard library only."""
+"""The one command, ``./zesty``: one file a command. ``machine`` and ``cluster`` need the standard
+library only.
+"""

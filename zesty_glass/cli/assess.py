@@ -1,4 +1,6 @@
-"""``./zesty assess visit.json``: everything that can be worked out of a visit file, as JSON. No database, no server."""
+"""``./zesty assess visit.json``: everything that can be worked out of a visit file, as JSON. No
+database, no server.
+"""
 
 from __future__ import annotations
 

@@ -146,7 +146,9 @@ def _four_of_ten(v: Visit) -> Visit:
 
 
 def search() -> dict[str, Any]:
-    """A line of eight stages, and the search over a generated catalogue of 500 items on three of the demo's waters."""
+    """A line of eight stages, and the search over a generated catalogue of 500 items on three of
+    the demo's waters.
+    """
     at = datetime(2026, 11, 20, 9, 0, tzinfo=UTC)
     items = {i.code: i for i in demo_items()}
     out: dict[str, Any] = {}
@@ -218,7 +220,9 @@ def pdf() -> dict[str, Any]:
 
 
 def scripts() -> dict[str, int]:
-    """Gzipped bytes of the scripts that signing in and the visit load at once, and of all scripts."""
+    """Gzipped bytes of the scripts that signing in and the visit load at once, and of
+    all scripts.
+    """
     page = (WEB / "dist" / "index.html").read_text()
     first = set(re.findall(r'(?:src|href)="/(assets/[^"]+\.js)"', page))
     every = [p for p in (WEB / "dist" / "assets").glob("*.js")]
@@ -273,7 +277,9 @@ _ID = rb"[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}"
 
 
 def _signed_in(port: int) -> tuple[http.client.HTTPConnection, str, str]:
-    """A connection, its cookie, and the address of a visit with four options of ten stages that was brought in."""
+    """A connection, its cookie, and the address of a visit with four options of ten stages that was
+    brought in.
+    """
     c = http.client.HTTPConnection("127.0.0.1", port, timeout=30)
     c.request(
         "POST",
@@ -327,14 +333,20 @@ def _calls(port: int) -> dict[str, Any]:
 
 
 def _until(press: str, ready: str) -> str:
-    """A script that presses an element and answers with the milliseconds until a condition holds and is painted."""
+    """A script that presses an element and answers with the milliseconds until a condition holds
+    and is painted.
+    """
     return f"""const done = arguments[arguments.length - 1]; const start = performance.now();
-    const look = () => (({ready}) ? requestAnimationFrame(() => done(performance.now() - start)) : requestAnimationFrame(look));
+    const look = () => (({ready})
+      ? requestAnimationFrame(() => done(performance.now() - start))
+      : requestAnimationFrame(look));
     ({press}).click(); look();"""
 
 
 def page() -> dict[str, Any]:
-    """The comparison of four options of ten stages in the real interface: from the touch that opens it, and from a touch on another horizon [ms]."""
+    """The comparison of four options of ten stages in the real interface: from the touch that opens
+    it, and from a touch on another horizon [ms].
+    """
     sys.path.insert(0, str(ROOT))
     from tests.browser.driving import Browser
     from tests.browser.serving import Served
@@ -350,7 +362,8 @@ def page() -> dict[str, Any]:
             opened.append(
                 browser.driver.execute_async_script(
                     _until(
-                        "[...document.querySelectorAll('a')].find((a) => a.textContent.includes('Compare') && a.href.endsWith('/compare'))",
+                        "[...document.querySelectorAll('a')].find((a) =>"
+                        " a.textContent.includes('Compare') && a.href.endsWith('/compare'))",
                         "document.querySelector('[data-testid=cost-chart]')",
                     )
                 )
@@ -359,8 +372,10 @@ def page() -> dict[str, Any]:
                 switched.append(
                     browser.driver.execute_async_script(
                         _until(
-                            f"[...document.querySelectorAll('[role=radio]')].find((e) => e.textContent === '{years}')",
-                            f"document.querySelector('[data-testid=cost-chart]').getAttribute('aria-label').includes('over {years} years')",
+                            "[...document.querySelectorAll('[role=radio]')].find((e) =>"
+                            f" e.textContent === '{years}')",
+                            "document.querySelector('[data-testid=cost-chart]').getAttribute('aria-label').includes('over"
+                            f" {years} years')",
                         )
                     )
                 )

@@ -1,4 +1,6 @@
-"""``./zesty check``: every visit of a database is opened and worked out; what does not work out is listed."""
+"""``./zesty check``: every visit of a database is opened and worked out; what does not work out is
+listed.
+"""
 
 from __future__ import annotations
 

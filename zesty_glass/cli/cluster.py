@@ -1,4 +1,6 @@
-"""A private PostgreSQL cluster on loopback, as root or as an ordinary user. Standard library only."""
+"""A private PostgreSQL cluster on loopback, as root or as an ordinary user. Standard
+library only.
+"""
 
 from __future__ import annotations
 
@@ -103,7 +105,8 @@ class Cluster:
         for parent in folder.resolve().parents:
             if not parent.stat().st_mode & 0o001:
                 raise Stop(
-                    f"PostgreSQL runs as “postgres” and may not pass through {parent}. Run: chmod o+x {parent}"
+                    f"PostgreSQL runs as “postgres” and may not pass through {parent}. Run: chmod"
+                    f" o+x {parent}"
                 )
 
     @property
@@ -118,7 +121,8 @@ class Cluster:
         self._own()
         if self.data.exists():
             raise Stop(
-                f"{self.data} is there but is no PostgreSQL data folder (an interrupted start?). Move it away and start again."
+                f"{self.data} is there but is no PostgreSQL data folder (an interrupted start?)."
+                " Move it away and start again."
             )
         secret = self.folder / "password"
         secret.write_text(secrets.token_urlsafe(24))
@@ -146,13 +150,18 @@ class Cluster:
             raise Stop(
                 disk_full(self.folder)
                 if says_full(done.stdout)
-                else f"PostgreSQL could not make its data folder in {self.folder}:\n{done.stdout[-800:]}"
+                else (
+                    "PostgreSQL could not make its data folder in"
+                    f" {self.folder}:\n{done.stdout[-800:]}"
+                )
             )
         made.rename(self.data)
         return True
 
     def start(self) -> None:
-        """Start on a free port; ``Stop`` says what the server's log says, or who runs it already."""
+        """Start on a free port; ``Stop`` says what the server's log says, or who runs
+        it already.
+        """
         self._take()
         self.stop()
         self.port = free_port()
@@ -186,7 +195,10 @@ class Cluster:
             raise Stop(
                 disk_full(self.folder)
                 if says_full(tail)
-                else f"PostgreSQL did not start. If {self.data} was damaged, move it away and start again. Its log ends:\n{tail}"
+                else (
+                    f"PostgreSQL did not start. If {self.data} was damaged, move it away and start"
+                    f" again. Its log ends:\n{tail}"
+                )
             )
 
     def _take(self) -> None:
@@ -209,7 +221,9 @@ class Cluster:
         self._taken = taken
 
     def _server(self) -> int | None:
-        """The process that serves this very folder; None when none does, whatever a copied pid file says."""
+        """The process that serves this very folder; None when none does, whatever a copied pid file
+        says.
+        """
         try:
             pid = int((self.data / "postmaster.pid").read_text().split("\n")[0])
             return pid if Path(f"/proc/{pid}/cwd").resolve() == self.data.resolve() else None

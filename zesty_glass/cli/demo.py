@@ -77,7 +77,8 @@ def main(arguments: list[str]) -> int:
     given = parser.parse_args(arguments)
     if port_in_use("127.0.0.1", given.port):
         raise Stop(
-            f"Port {given.port} is in use: another demo may be running. Stop it, or run: ./zesty demo --port {given.port + 1}"
+            f"Port {given.port} is in use: another demo may be running. Stop it, or run: ./zesty"
+            f" demo --port {given.port + 1}"
         )
     cluster = Cluster(given.data / "postgres")
     try:
@@ -103,7 +104,8 @@ def main(arguments: list[str]) -> int:
             from ..demo.people import EMAIL, PASSWORD
 
             print(
-                f"\n  Zesty Glass    http://127.0.0.1:{given.port}\n  sign in as     {EMAIL}\n  password       {PASSWORD}\n\n  Ctrl-C stops it.",
+                f"\n  Zesty Glass    http://127.0.0.1:{given.port}\n  sign in as     {EMAIL}\n "
+                f" password       {PASSWORD}\n\n  Ctrl-C stops it.",
                 flush=True,
             )
 

@@ -19,7 +19,9 @@ from .say import Stop, guarded
 
 
 def main(arguments: list[str]) -> int:
-    """Erase, for every firm that has set how many years it keeps people; meant to be run once a day."""
+    """Erase, for every firm that has set how many years it keeps people; meant to be run once a
+    day.
+    """
     argparse.ArgumentParser(prog="./zesty forget").parse_args(arguments)
     url, secret = os.environ.get("ZESTY_DATABASE"), os.environ.get("ZESTY_SECRET")
     if not url or not secret:

@@ -1,4 +1,6 @@
-"""``./zesty fuzz``: 20,000 generated requests against the description of the interface, with another seed each time."""
+"""``./zesty fuzz``: 20,000 generated requests against the description of the interface, with
+another seed each time.
+"""
 
 from __future__ import annotations
 

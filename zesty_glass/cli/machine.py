@@ -1,4 +1,5 @@
-"""What must be on the machine before a command runs: Debian packages, the virtual environment, the built page.
+"""What must be on the machine before a command runs: Debian packages, the virtual environment, the
+built page.
 
 Standard library only: this runs before anything is installed.
 """
@@ -88,12 +89,14 @@ def _packages(need: str) -> None:
     step(f"installing from Debian's packages: {' '.join(missing)}")
     if shutil.which("apt-get") is None:
         raise Stop(
-            f"This machine has no apt-get. Install these yourself, then start again: {' '.join(missing)}"
+            "This machine has no apt-get. Install these yourself, then start again:"
+            f" {' '.join(missing)}"
         )
     sudo = [] if os.geteuid() == 0 else ["sudo"]
     if sudo and shutil.which("sudo") is None:
         raise Stop(
-            f"Packages are missing and there is no sudo. As root, run: apt-get install {' '.join(missing)}"
+            "Packages are missing and there is no sudo. As root, run: apt-get install"
+            f" {' '.join(missing)}"
         )
     env = os.environ | {"DEBIAN_FRONTEND": "noninteractive"}
     keep = ["--preserve-env=DEBIAN_FRONTEND"] if sudo else []
@@ -107,7 +110,8 @@ def _packages(need: str) -> None:
         if done.returncode:
             tail = (done.stderr or done.stdout).strip()[-600:]
             raise Stop(
-                f"“{' '.join(command[:2])}” did not work:\n{tail}\nInstall {' '.join(missing)} yourself, then start again."
+                f"“{' '.join(command[:2])}” did not work:\n{tail}\nInstall {' '.join(missing)}"
+                " yourself, then start again."
             )
 
 
@@ -134,7 +138,9 @@ def _environment(lock: Path) -> None:
         )
         if done.returncode:
             raise Stop(
-                f"The virtual environment could not be made: {done.stdout.strip() or done.stderr.strip()}\nRun: sudo apt-get install python3-venv"
+                "The virtual environment could not be made:"
+                f" {done.stdout.strip() or done.stderr.strip()}\nRun: sudo apt-get install"
+                " python3-venv"
             )
     step("installing Python packages")
     for command in (
@@ -155,7 +161,11 @@ def _environment(lock: Path) -> None:
             capture_output=True,
             text=True,
             env=os.environ
-            | {"VIRTUAL_ENV": str(VENV), "UV_NO_PROGRESS": "1", "UV_LINK_MODE": "copy"},
+            | {
+                "VIRTUAL_ENV": str(VENV),
+                "UV_NO_PROGRESS": "1",
+                "UV_LINK_MODE": "copy",
+            },
         )
         if done.returncode:
             text = done.stderr.strip()[-800:]
@@ -220,7 +230,9 @@ def _page(with_modules: bool) -> None:
 
 
 def _compiled() -> None:
-    """Our own modules as bytecode, where Python is told not to write it by itself: without it every start compiles all of them."""
+    """Our own modules as bytecode, where Python is told not to write it by itself: without it every
+    start compiles all of them.
+    """
     if sys.dont_write_bytecode:
         compileall.compile_dir(ROOT / "zesty_glass", quiet=2)
 

@@ -59,7 +59,9 @@ class _Server(uvicorn.Server):
 
 
 def forwarding(trusted: str) -> dict[str, Any]:
-    """Whose word counts for where a request comes from: nobody's, unless proxies are named. No server name is told."""
+    """Whose word counts for where a request comes from: nobody's, unless proxies are named. No
+    server name is told.
+    """
     return {
         "server_header": False,
         "proxy_headers": bool(trusted),
@@ -70,7 +72,8 @@ def forwarding(trusted: str) -> dict[str, Any]:
 def quiet_collector() -> None:
     """What is loaded now stays: collections need not look at it again, and come less often.
 
-    The value objects hold no cycles, so that a collection finds next to nothing; an answer makes tens of thousands.
+    The value objects hold no cycles, so that a collection finds next to nothing; an answer makes
+    tens of thousands.
     """
     gc.collect()
     gc.freeze()
@@ -152,7 +155,8 @@ def main(_: list[str]) -> int:
         raise Stop(str(e)) from e
     except Exception as e:
         raise Stop(
-            f"The database does not answer or cannot be brought up to date ({type(e).__name__}). Check ZESTY_DATABASE."
+            f"The database does not answer or cannot be brought up to date ({type(e).__name__})."
+            " Check ZESTY_DATABASE."
         ) from e
     if c.workers > 1:
         uvicorn.run(

@@ -1,4 +1,6 @@
-"""``./zesty suggest visit.json``: lines that no other beats for a visit file, as JSON. No database, no server."""
+"""``./zesty suggest visit.json``: lines that no other beats for a visit file, as JSON. No database,
+no server.
+"""
 
 from __future__ import annotations
 
@@ -50,7 +52,9 @@ def main(arguments: list[str]) -> int:
     """Print the answer; a clear error and status 2 when a file cannot be used."""
     parser = argparse.ArgumentParser(
         prog="./zesty suggest",
-        description="Search a catalogue for lines that answer a visit file's findings, and print JSON.",
+        description=(
+            "Search a catalogue for lines that answer a visit file's findings, and print JSON."
+        ),
     )
     parser.add_argument("file", type=Path)
     parser.add_argument(

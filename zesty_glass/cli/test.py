@@ -33,7 +33,8 @@ CHECKS: list[tuple[str, list[str], object]] = [
     ("generated docs", [str(BIN / "python"), "-m", "zesty_glass.cli.docs", "--check"], ROOT),
 ]
 
-#: folders of tests that run in a second process, so that both end at about the same time on two cores
+#: folders of tests that run in a second process, so that both end at about the same time on two
+#: cores
 APART = ("tests.browser", "tests.fuzz")
 
 

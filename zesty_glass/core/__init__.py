@@ -1,1 +1,3 @@
-"""Rules and arithmetic of the job. Standard library only; no I/O, no clock, no hidden randomness."""
+"""Rules and arithmetic of the job. Standard library only; no I/O, no clock, no hidden
+randomness.
+"""

@@ -48,13 +48,16 @@ class Analyte:
 
 
 def mid_sentence(name: str) -> str:
-    """A name as it stands within a sentence: "Iron, total" is total iron, and pH, PFOA or E. coli stay as they are."""
+    """A name as it stands within a sentence: "Iron, total" is total iron, and pH, PFOA or E. coli
+    stay as they are.
+    """
     thing, _, how = name.partition(", ")
     words = f"{how} {thing.lower()}" if how and " " not in how else name
     return words[0].lower() + words[1:] if words.split(" ")[0][1:].islower() else words
 
 
-#: what can be at all, by canonical unit; anything else is a slip of the finger. A million mg/L is the whole of it.
+#: what can be at all, by canonical unit; anything else is a slip of the finger. A million mg/L is
+#: the whole of it.
 POSSIBLE: dict[str, tuple[float, float]] = {
     "pH": (0.0, 14.0),
     "°C": (-5.0, 110.0),
@@ -263,7 +266,8 @@ _ALL = (
 )
 ANALYTES = MappingProxyType({a.id: a for a in _ALL})
 
-#: what a full home visit looks for on the raw sample; the foot boxes of the drawn glass follow this list
+#: what a full home visit looks for on the raw sample; the foot boxes of the drawn glass follow this
+#: list
 LOOKED_FOR = ("tds", "hardness", "iron", "tannin", "ph", "chlorine_free", "coliform", "nitrate_n")
 
 

@@ -1,4 +1,6 @@
-"""From a visit document to everything that can be worked out of it. Pure: the same visit gives the same answer."""
+"""From a visit document to everything that can be worked out of it. Pure: the same visit gives the
+same answer.
+"""
 
 from __future__ import annotations
 
@@ -175,7 +177,8 @@ def assumptions(visit: Visit) -> tuple[Assumption, ...]:
         )
         add(
             "soap.less",
-            f"A softened house uses {100 * share:.0f} % less soap: our own cautious estimate, never more than a lather test here has shown.",
+            f"A softened house uses {100 * share:.0f} % less soap: our own cautious estimate, never"
+            " more than a lather test here has shown.",
             home.soap_month * 12 * Decimal(repr(round(share, 4))),
             holding("kind", "softener"),
         )
@@ -183,7 +186,9 @@ def assumptions(visit: Visit) -> tuple[Assumption, ...]:
 
 
 def _soap_share(visit: Visit) -> float:
-    """The firm's estimate of soap saved [share], held to what a lather test of this visit showed."""
+    """The firm's estimate of soap saved [share], held to what a lather test of this
+    visit showed.
+    """
     share = visit.settings.soap_share
     for d in visit.demonstrations:
         if isinstance(d.body, Lather) and not d.simulated:
@@ -202,7 +207,9 @@ _HABITS = (
 
 
 def _habits(option: str, listed: tuple[Assumption, ...]) -> tuple[Running, ...]:
-    """What the household goes on paying under an option, by the assumptions that are switched on."""
+    """What the household goes on paying under an option, by the assumptions that are
+    switched on.
+    """
     by_id = {a.id: a for a in listed}
     out = []
     for today, less, label, kind in _HABITS:
@@ -218,9 +225,11 @@ def _habits(option: str, listed: tuple[Assumption, ...]) -> tuple[Running, ...]:
                     label=label,
                     kind=kind,
                     per_year=left,
-                    why="as the household says"
-                    if left == spent.per_year
-                    else "as the household says, less the firm’s estimate",
+                    why=(
+                        "as the household says"
+                        if left == spent.per_year
+                        else "as the household says, less the firm’s estimate"
+                    ),
                     scope="tap" if kind == "bottled" else "house",
                 )
             )
@@ -295,7 +304,9 @@ def assess_over(
     earlier: dict[str, Value] | None = None,
     use: float = 1.0,
 ) -> tuple[Assessment, ...]:
-    """The same over several horizons [years]; lines are walked once, only costs and what follows from them differ. ``use``: times the expected use of water."""
+    """The same over several horizons [years]; lines are walked once, only costs and what follows
+    from them differ. ``use``: times the expected use of water.
+    """
     units = visit.settings.units
     reports = tuple(sample_report(s) for s in visit.samples)
     waters = {r.id: r.water for r in reports}
@@ -368,7 +379,9 @@ def walked(
     use: float,
     brief: bool = False,
 ) -> tuple[tuple[tuple[Option, LineReport | None, str], ...], dict[str, tuple[LineReport, ...]]]:
-    """Today and every option as lines; with bands also at low and high use, without figures and sentences. ``brief``: all without figures."""
+    """Today and every option as lines; with bands also at low and high use, without figures and
+    sentences. ``brief``: all without figures.
+    """
     catalogue = {i.code: i for i in visit.catalogue}
     site = site_of(visit.home, visit.settings, raw, use)
     edges = (
@@ -462,7 +475,9 @@ def _options(w: _Worked, years: int) -> tuple[OptionReport, ...]:
 
 
 def crossings(option: str, costs: dict[str, Lifetime]) -> tuple[tuple[str, int], ...]:
-    """Options that this one is dearer than to begin with and stays cheaper than, each with the month from which."""
+    """Options that this one is dearer than to begin with and stays cheaper than, each with the
+    month from which.
+    """
     own = costs.get(option)
     if own is None:
         return ()

@@ -1,8 +1,10 @@
-"""How large anything may be that comes in: one table of numbers, texts and lists, by the name of the field.
+"""How large anything may be that comes in: one table of numbers, texts and lists, by the name of
+the field.
 
-A record declares its fields; this module says how far each may go, and every edge (form, file, interface for programs)
-enforces it and says it in its schema. The bounds are no rules of the job: they are what no home, catalogue or
-person needs more than, so that nothing that is stored costs time or memory without end.
+A record declares its fields; this module says how far each may go, and every edge (form, file,
+interface for programs) enforces it and says it in its schema. The bounds are no rules of the job:
+they are what no home, catalogue or person needs more than, so that nothing that is stored costs
+time or memory without end.
 """
 
 from __future__ import annotations
@@ -40,7 +42,8 @@ TEXTS: dict[str, int] = {
 }
 
 _MONEY = (0, MONEY_MOST)
-#: least and most of a number; prices in the firm's currency, other units as in the record that has the field
+#: least and most of a number; prices in the firm's currency, other units as in the record that has
+#: the field
 NUMBERS: dict[str, tuple[float, float]] = {
     **dict.fromkeys(("price", "installation", "service_year", "down", "monthly"), _MONEY),
     **dict.fromkeys(("bottled_month", "soap_month"), (0, 100_000)),

@@ -64,14 +64,17 @@ class Home:
 
     Args:
         bill_gal_day: indoor use from the water bill [gal/day]; wins over the people estimate.
-        flow_gpm: measured flow [gpm]; ``flow_full_bore`` when taken full bore or with two outlets open.
+        flow_gpm: measured flow [gpm]; ``flow_full_bore`` when taken full bore or with two outlets
+            open.
         running_psi: pressure with a tap open [psi].
         pump_gpm: what the well pump delivers [gpm].
         occupied_days: days a year somebody lives there.
         headroom_in: free height where a unit may stand [in].
-        bottled_month, soap_month: spent on bottled water, and on soap and detergent [money a month].
-        water_price, sewer_price: [money per 1,000 gal]; None is not known, and never counts as 0 on a town main; sewer
-            counts 0 on septic, and a private water costs nothing unless a price is given.
+        bottled_month, soap_month: spent on bottled water, and on soap and detergent [money a
+            month].
+        water_price, sewer_price: [money per 1,000 gal]; None is not known, and never counts as 0 on
+            a town main; sewer counts 0 on septic, and a private water costs nothing unless a price
+            is given.
     """
 
     name: str

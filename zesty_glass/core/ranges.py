@@ -1,7 +1,8 @@
 """A value with its range, carried through every calculation.
 
-``high`` is ``None`` where an instrument has no upper end ("at least"). A range against a limit is met only when
-the whole range meets it, not met only when the whole range fails, and uncertain otherwise.
+``high`` is ``None`` where an instrument has no upper end ("at least"). A range against a limit is
+met only when the whole range meets it, not met only when the whole range fails, and uncertain
+otherwise.
 """
 
 from __future__ import annotations
@@ -67,7 +68,9 @@ class Range:
         return Range(best=self.best + other.best, low=self.low + other.low, high=high)
 
     def minus(self, other: Range, floor: float | None = 0.0) -> Range:
-        """Difference: low − other.high to high − other.low, not below ``floor`` when one is given."""
+        """Difference: low − other.high to high − other.low, not below ``floor`` when
+        one is given.
+        """
 
         def held(value: float) -> float:
             return value if floor is None else max(floor, value)

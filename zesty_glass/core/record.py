@@ -12,7 +12,8 @@ _T = TypeVar("_T")
 
 
 class TaggedBy:
-    """Says which field tells the kinds of a union apart, so that an edge need not try them one by one.
+    """Says which field tells the kinds of a union apart, so that an edge need not try them one by
+    one.
 
     The method is what validation at the edges looks for; the core itself knows nothing of it.
     """
@@ -54,8 +55,9 @@ def _with_bounds(cls: type[Any], source: Any, handler: Any) -> dict[str, Any]:
 def _quick_init(cls: type[Any]) -> Callable[..., None]:
     """An ``__init__`` that fills the slots through their descriptors.
 
-    A frozen dataclass pays ``object.__setattr__`` for every field; a search makes millions of these objects, and this
-    is more than twice as fast (``./zesty bench``, "record"). The fields stay frozen.
+    A frozen dataclass pays ``object.__setattr__`` for every field; a search makes millions of these
+    objects, and this is more than twice as fast (``./zesty bench``, "record"). The fields stay
+    frozen.
     """
     names: dict[str, Any] = {"_factory": MISSING}
     arguments, lines = [], []

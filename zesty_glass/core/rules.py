@@ -1,4 +1,6 @@
-"""Limits, bands and settings: data with a source and a year, editable by a firm, never ``if`` statements."""
+"""Limits, bands and settings: data with a source and a year, editable by a firm, never ``if``
+statements.
+"""
 
 from __future__ import annotations
 
@@ -36,7 +38,9 @@ class Limit:
 
 @record
 class Band:
-    """A named band from ``start`` (which belongs to it) up to the next band's start [canonical unit]."""
+    """A named band from ``start`` (which belongs to it) up to the next band's start [canonical
+    unit].
+    """
 
     start: float
     name: str
@@ -64,7 +68,9 @@ class BandSet:
             )
 
     def of(self, low: float, high: float | None) -> tuple[Band, ...]:
-        """Every band that a range from ``low`` to ``high`` touches; no upper end reaches the last band."""
+        """Every band that a range from ``low`` to ``high`` touches; no upper end reaches the last
+        band.
+        """
         top = self.bands[-1].start if high is None else high
         ends = [b.start for b in self.bands[1:]] + [float("inf")]
         return tuple(
@@ -466,7 +472,8 @@ PUBLISHED = 2
 class Rules:
     """The limits and bands a visit is judged by; a visit keeps those of its day.
 
-    ``version`` grows with the firm's changes; ``published`` is the revision of the published limits they lie over.
+    ``version`` grows with the firm's changes; ``published`` is the revision of the published limits
+    they lie over.
     """
 
     version: int = 1
@@ -480,7 +487,9 @@ class Rules:
 
 
 def in_force(kept: Rules) -> Rules:
-    """The published rules with a firm's changes laid over them: what a firm never touched follows the published limits."""
+    """The published rules with a firm's changes laid over them: what a firm never touched follows
+    the published limits.
+    """
     own = {x.id: x for x in kept.limits}
     published = {x.id: x for x in LIMITS}
     limits = tuple(own.get(id, x) for id, x in published.items())
@@ -493,7 +502,9 @@ def in_force(kept: Rules) -> Rules:
 
 
 def changes_of(rules: Rules) -> Rules:
-    """What a firm keeps of rules: limits that are others than the published ones, and those it added."""
+    """What a firm keeps of rules: limits that are others than the published ones, and those it
+    added.
+    """
     published = {x.id: x for x in LIMITS}
     return Rules(
         version=rules.version,
@@ -729,7 +740,8 @@ class Settings:
         salt_bag: price of a 40-lb bag [money].
         heater_c: water heater [°C].
         keep_years: people are erased when their home was last visited so many years ago; 0: never.
-        soap_share: the firm's own cautious estimate of the soap a softened house does without, as a share (0 to 1).
+        soap_share: the firm's own cautious estimate of the soap a softened house does without, as a
+            share (0 to 1).
     """
 
     units: Literal["us", "metric"] = "us"
@@ -744,7 +756,10 @@ class Settings:
     heater_c: float = 60.0
     soap_share: float = 0.2
     valid_days: int = 30
-    cancel_text: str = "You may cancel this sale without penalty until midnight of the third business day after you sign. Local law decides."
+    cancel_text: str = (
+        "You may cancel this sale without penalty until midnight of the third business day after"
+        " you sign. Local law decides."
+    )
     local_rules: str = ""
     keep_years: int = 0
 

@@ -1,4 +1,6 @@
-"""The visit: one document that holds everything a home visit found, considered and proposed. The open format of the product."""
+"""The visit: one document that holds everything a home visit found, considered and proposed. The
+open format of the product.
+"""
 
 from __future__ import annotations
 
@@ -26,8 +28,8 @@ class BroughtIn:
 
     Args:
         at, by: when it came in, and through whom; consultant: who made the visit, as the file says.
-        taken: the file's settings and rules hold for this visit; else the firm's do, and ``differences`` says where
-            the file's were others.
+        taken: the file's settings and rules hold for this visit; else the firm's do, and
+            ``differences`` says where the file's were others.
     """
 
     at: datetime

@@ -25,8 +25,8 @@ _METRIC = {
 
 @lru_cache(4096)
 def number(value: float, decimals: int) -> str:
-    """A number with thousands separators and no trailing zeros after the point; under 1 with two digits that say
-    something at least, so that nothing is shown as 0 that is not 0."""
+    """A number with thousands separators and no trailing zeros after the point; under 1 with two
+    digits that say something at least, so that nothing is shown as 0 that is not 0."""
     if value != 0 and abs(value) < 1:
         decimals = max(decimals, 1 - math.floor(math.log10(abs(value))))
     text = f"{value:,.{decimals}f}"
@@ -37,7 +37,9 @@ def number(value: float, decimals: int) -> str:
 
 @lru_cache(512)
 def shown_in(analyte: str, units: str) -> tuple[float, str, int]:
-    """Factor, unit and decimals in which an analyte is shown: hardness in gpg for US, mg/L for metric."""
+    """Factor, unit and decimals in which an analyte is shown: hardness in gpg for US, mg/L for
+    metric.
+    """
     a = ANALYTES[analyte]
     if analyte == "hardness" and units == "us":
         return 1 / MG_L_PER_GPG, "gpg", 1

@@ -1,4 +1,6 @@
-"""The demo firm's catalogue: about sixty invented items from invented makers, good and poor ones."""
+"""The demo firm's catalogue: about sixty invented items from invented makers, good
+and poor ones.
+"""
 
 from __future__ import annotations
 

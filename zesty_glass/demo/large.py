@@ -1,4 +1,6 @@
-"""A large catalogue made from the demo's: every stage in several makers' prices, flows and pressure drops, for measuring the search."""
+"""A large catalogue made from the demo's: every stage in several makers' prices, flows and pressure
+drops, for measuring the search.
+"""
 
 from __future__ import annotations
 
@@ -26,7 +28,9 @@ def _priced(price: Decimal, factor: float) -> Decimal:
 
 
 def large_catalogue(many: int = 500, seed: int = 7) -> tuple[Item, ...]:
-    """``many`` items: the demo's own, and copies with other prices; every third copy also passes more water at less pressure drop."""
+    """``many`` items: the demo's own, and copies with other prices; every third copy also passes
+    more water at less pressure drop.
+    """
     chance = random.Random(seed)
     own = demo_items()
     out: list[Item] = list(own)

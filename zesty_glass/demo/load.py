@@ -22,12 +22,23 @@ __all__ = ["EMAIL", "MANAGER_EMAIL", "PASSWORD", "load_demo"]
 
 
 #: what the consultant wrote where the tool's first draft is not enough
-HOME_3 = "First what costs nothing: set the softener that is there to fit this water, and clean its resin. The smell at the hot tap is the water heater’s anode, not the well.\n\nThen, if the iron still stains: pH correction, an iron filter that this pump can wash, and a softener sized on the raised hardness."
-HOME_4 = "Do not drink it until the laboratory says otherwise: bacteria were found. UV cannot work on water this brown.\n\nFirst sediment, iron and tannin out of it, then the transmittance measured again where the lamp will be; only then a lamp is sized. Until that day nothing is sold for drinking."
+HOME_3 = (
+    "First what costs nothing: set the softener that is there to fit this water, and clean its"
+    " resin. The smell at the hot tap is the water heater’s anode, not the well.\n\nThen, if the"
+    " iron still stains: pH correction, an iron filter that this pump can wash, and a softener"
+    " sized on the raised hardness."
+)
+HOME_4 = (
+    "Do not drink it until the laboratory says otherwise: bacteria were found. UV cannot work on"
+    " water this brown.\n\nFirst sediment, iron and tannin out of it, then the transmittance"
+    " measured again where the lamp will be; only then a lamp is sized. Until that day nothing is"
+    " sold for drinking."
+)
 SIGNED = (
     "M60,110 L80,60 L96,112 L120,70 L140,108 L176,84 M200,104 L230,66 L250,110 L300,80 L340,104"
 )
-#: what each home was offered and how it stands: home, recommended, the consultant's own reasons (empty: the tool's), states on the way
+#: what each home was offered and how it stands: home, recommended, the consultant's own reasons
+#: (empty: the tool's), states on the way
 PROPOSALS: tuple[
     tuple[str, str, str, tuple[Literal["presented", "accepted", "declined"], ...]], ...
 ] = (

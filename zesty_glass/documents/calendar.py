@@ -1,4 +1,6 @@
-"""The replacements of a recommended line as a calendar that any calendar program opens (RFC 5545)."""
+"""The replacements of a recommended line as a calendar that any calendar program
+opens (RFC 5545).
+"""
 
 from __future__ import annotations
 

@@ -1,10 +1,11 @@
 """Laboratory results from CSV: preview first, errors by row, nothing half imported.
 
-Columns (names in the first row, any order): ``analyte`` (identifier or name), ``result`` ("0.014", "< 0.5", "ND", "absent",
-"present"), ``unit``; optional ``basis`` (N, NO3, NO2; collection, counting), ``detection_limit`` (for ND), ``uncertainty``,
-``hours_to_count`` (radon as of counting), ``certified`` (yes/no; empty: not known), ``laboratory``, ``report`` (its number),
-``report_date``, ``method``. A basis is needed for nitrate, nitrite, calcium, magnesium and alkalinity; a unit may carry it
-("mg/L HCO3").
+Columns (names in the first row, any order): ``analyte`` (identifier or name), ``result`` ("0.014",
+"< 0.5", "ND", "absent", "present"), ``unit``; optional ``basis`` (N, NO3, NO2; collection,
+counting), ``detection_limit`` (for ND), ``uncertainty``, ``hours_to_count`` (radon as of counting),
+``certified`` (yes/no; empty: not known), ``laboratory``, ``report`` (its number), ``report_date``,
+``method``. A basis is needed for nitrate, nitrite, calcium, magnesium and alkalinity; a unit may
+carry it ("mg/L HCO3").
 """
 
 from __future__ import annotations
@@ -98,8 +99,8 @@ _DECIMAL_COMMA = re.compile(r"\d+,\d+")
 def _number(text: str, where: str, comma: bool = False) -> float:
     """A number as laboratories write them.
 
-    A comma is decimal in a file with semicolons between its cells (``comma``), and after a leading 0; elsewhere
-    "1,234" may be two numbers and is refused.
+    A comma is decimal in a file with semicolons between its cells (``comma``), and after a leading
+    0; elsewhere "1,234" may be two numbers and is refused.
     """
     cleaned = re.sub(r"[ \u00a0\u202f]", "", text.strip())
     if _DECIMAL_COMMA.fullmatch(cleaned) and (comma or cleaned.startswith("0,")):
@@ -257,7 +258,8 @@ def _qualified(text: str, bacteria: bool, more: dict[str, Any], comma: bool) -> 
 
 
 def read(data: bytes, without: frozenset[int] = frozenset()) -> LabPreview:
-    """The rows of a file, each worked out or with its error; rows ``without`` are left out by choice.
+    """The rows of a file, each worked out or with its error; rows ``without`` are left out by
+    choice.
 
     Raises:
         RuleError: too large, not UTF-8, no header, a column missing or unknown, too many rows.
@@ -284,7 +286,7 @@ def read(data: bytes, without: frozenset[int] = frozenset()) -> LabPreview:
     rows: list[LabRow] = []
     for n, raw in _listed(reader):
         cells = {
-            k: (v or "") for k, v in raw.items() if isinstance(k, str) and not isinstance(v, list)
+            k: v or "" for k, v in raw.items() if isinstance(k, str) and not isinstance(v, list)
         }
         if not any(c.strip() for c in cells.values()):
             continue

@@ -24,9 +24,14 @@ FONTS = _HERE / "fonts"
 #: what the paper says of a proposal's seal; nothing of one that fits
 SEALS = {
     "good": "",
-    "broken": "This proposal was changed after it was sealed. Do not rely on it; ask the firm for the original.",
+    "broken": (
+        "This proposal was changed after it was sealed. Do not rely on it; ask the firm for the"
+        " original."
+    ),
     "none": "This proposal carries no seal.",
-    "unknown_key": "The seal of this proposal cannot be checked: its key is not known to this server.",
+    "unknown_key": (
+        "The seal of this proposal cannot be checked: its key is not known to this server."
+    ),
 }
 
 
@@ -39,7 +44,9 @@ def _environment() -> Environment:
 
 
 def _css(text: object) -> str:
-    """A text inside a CSS string: all but letters, digits and blanks as escapes (CSS Syntax 3, 4.3.7)."""
+    """A text inside a CSS string: all but letters, digits and blanks as escapes (CSS Syntax 3,
+    4.3.7).
+    """
     return "".join(c if c.isalnum() or c == " " else f"\\{ord(c):06x} " for c in str(text))
 
 
@@ -68,7 +75,9 @@ def _shipped() -> frozenset[str]:
 
 
 class ShippedFonts(URLFetcher):  # type: ignore[misc]
-    """Gives the shipped fonts by their exact names and nothing else, whatever a document asks for."""
+    """Gives the shipped fonts by their exact names and nothing else, whatever a
+    document asks for.
+    """
 
     def fetch(self, url: str, headers: Any = None) -> Any:
         """A shipped font; ValueError for any other address."""

@@ -1,7 +1,9 @@
-"""The glass, the cost curves and the bars as SVG for paper. The page draws the same from the same ``glass.json``.
+"""The glass, the cost curves and the bars as SVG for paper. The page draws the same from the same
+``glass.json``.
 
-Everything drawn is made of numbers and of constants of this module; the few words that come from data (a currency, a
-line's letter) go through ``_words``, which is the only way that text gets into a picture.
+Everything drawn is made of numbers and of constants of this module; the few words that come from
+data (a currency, a line's letter) go through ``_words``, which is the only way that text gets into
+a picture.
 """
 
 from __future__ import annotations
@@ -55,7 +57,9 @@ def halton(index: int, base: int) -> float:
 
 
 def tint(tannin: float, ferric: float) -> tuple[int, int, int]:
-    """Colour of a water: Beer–Lambert by channel on a pale clear water (coefficients chosen by eye)."""
+    """Colour of a water: Beer–Lambert by channel on a pale clear water (coefficients chosen by
+    eye).
+    """
     r, g, b = (
         round(c * math.exp(-(kt * tannin + kf * ferric)))
         for c, kt, kf in zip(SCALE["clear"], SCALE["tannin"], SCALE["rust"], strict=True)
@@ -86,12 +90,16 @@ def _crystals(r: Range) -> str:
         s = 2.15 * (0.85 + 0.35 * halton(i + 1, 7))
         a = math.radians(halton(i + 1, 5) * 70 - 35)
         corners = ((-s, s * 0.55), (-s * 0.45, -s * 0.75), (s, -s * 0.55), (s * 0.45, s * 0.75))
+        cos, sin = math.cos(a), math.sin(a)
         turned = "L".join(
-            f"{x + u * math.cos(a) - v * math.sin(a):.2f},{y + u * math.sin(a) + v * math.cos(a):.2f}"
-            for u, v in corners
+            f"{x + u * cos - v * sin:.2f},{y + u * sin + v * cos:.2f}" for u, v in corners
         )
         (solids if i < low else hollows).append(f"M{turned}Z")
-    return f'<path d="{"".join(solids)}" fill="#FFFFFC" stroke="{INK}" stroke-width="1"/><path d="{"".join(hollows)}" fill="none" stroke="{INK}" stroke-width="1" stroke-dasharray="1.3 1"/>'
+    return (
+        f'<path d="{"".join(solids)}" fill="#FFFFFC" stroke="{INK}" stroke-width="1"/><path'
+        f' d="{"".join(hollows)}" fill="none" stroke="{INK}" stroke-width="1" stroke-dasharray="1.3'
+        ' 1"/>'
+    )
 
 
 def _bubbles(n: int, pair: bool, seed: int) -> str:
@@ -119,7 +127,10 @@ def _crust(ring: float) -> str:
         x, y, f = 50 - math.cos(a) * _half(_YS), _YS + math.sin(a) * e, math.sin(a) * 0.5 + 0.5
         up.append(f"{x:.1f},{y - t * f * (0.25 + 0.95 * halton(i + 1, 2)):.1f}")
         down.append(f"{x:.1f},{y + t * f * (0.1 + 0.45 * halton(i + 4, 3)):.1f}")
-    return f'<path d="M{"L".join(up)}L{"L".join(reversed(down))}Z" fill="#FFFFFC" stroke="{INK}" stroke-width=".9"/>'
+    return (
+        f'<path d="M{"L".join(up)}L{"L".join(reversed(down))}Z" fill="#FFFFFC" stroke="{INK}"'
+        ' stroke-width=".9"/>'
+    )
 
 
 def _slice(x: float, y: float, r: float) -> str:
@@ -127,10 +138,15 @@ def _slice(x: float, y: float, r: float) -> str:
     for i in range(9):
         a, b = i / 9 * 6.2832 + 0.2, (i + 1) / 9 * 6.2832 + 0.08
         m, big, q = (a + b) / 2, r * 0.74, r * 0.16
-        seg.append(
-            f"M{x + q * math.cos(m):.2f},{y + q * math.sin(m):.2f}L{x + big * math.cos(a + 0.05):.2f},{y + big * math.sin(a + 0.05):.2f}A{big},{big} 0 0 1 {x + big * math.cos(b):.2f},{y + big * math.sin(b):.2f}Z"
-        )
-    return f'<circle cx="{x}" cy="{y}" r="{r}" fill="{YUZU}" stroke="{INK}" stroke-width="1.9"/><circle cx="{x}" cy="{y}" r="{r * 0.84}" fill="#FFFBE6"/><path d="{"".join(seg)}" fill="{YUZU}" stroke="{INK}" stroke-opacity=".55" stroke-width=".5"/>'
+        inner = f"{x + q * math.cos(m):.2f},{y + q * math.sin(m):.2f}"
+        start = f"{x + big * math.cos(a + 0.05):.2f},{y + big * math.sin(a + 0.05):.2f}"
+        end = f"{x + big * math.cos(b):.2f},{y + big * math.sin(b):.2f}"
+        seg.append(f"M{inner}L{start}A{big},{big} 0 0 1 {end}Z")
+    return (
+        f'<circle cx="{x}" cy="{y}" r="{r}" fill="{YUZU}" stroke="{INK}"'
+        f' stroke-width="1.9"/><circle cx="{x}" cy="{y}" r="{r * 0.84}" fill="#FFFBE6"/><path'
+        f' d="{"".join(seg)}" fill="{YUZU}" stroke="{INK}" stroke-opacity=".55" stroke-width=".5"/>'
+    )
 
 
 def glass(
@@ -146,24 +162,39 @@ def glass(
     iron = _best(values, "iron")
     rusted = iron if ferric else 0.0 if ferric is False else iron * 0.1
     c = tint(_best(values, "tannin"), rusted)
-    body = f"M{50 - _half(_YS)},{_YS} L{50 - _half(_FLOOR)},{_FLOOR - 2} Q{50 - _half(_FLOOR) + 1},{_FLOOR + 2.4} 31,{_FLOOR + 3.6} Q50,{_FLOOR + 5.6} 69,{_FLOOR + 3.6} Q{50 + _half(_FLOOR) - 1},{_FLOOR + 2.4} {50 + _half(_FLOOR)},{_FLOOR - 2} L{50 + _half(_YS)},{_YS} Z"
-    outer = f"M{50 - _RW},{_RIM} L{50 - _outer(126)},126 Q{50 - _outer(129) + 0.3},{_FOOT + 3.4} 28,{_DEEP - 2.2} Q50,{_DEEP + 1.6} 72,{_DEEP - 2.2} Q{50 + _outer(129) - 0.3},{_FOOT + 3.4} {50 + _outer(126)},126 L{50 + _RW},{_RIM}"
+    body = (
+        f"M{50 - _half(_YS)},{_YS} L{50 - _half(_FLOOR)},{_FLOOR - 2}"
+        f" Q{50 - _half(_FLOOR) + 1},{_FLOOR + 2.4} 31,{_FLOOR + 3.6} Q50,{_FLOOR + 5.6}"
+        f" 69,{_FLOOR + 3.6} Q{50 + _half(_FLOOR) - 1},{_FLOOR + 2.4}"
+        f" {50 + _half(_FLOOR)},{_FLOOR - 2} L{50 + _half(_YS)},{_YS} Z"
+    )
+    outer = (
+        f"M{50 - _RW},{_RIM} L{50 - _outer(126)},126 Q{50 - _outer(129) + 0.3},{_FOOT + 3.4}"
+        f" 28,{_DEEP - 2.2} Q50,{_DEEP + 1.6} 72,{_DEEP - 2.2}"
+        f" Q{50 + _outer(129) - 0.3},{_FOOT + 3.4} {50 + _outer(126)},126 L{50 + _RW},{_RIM}"
+    )
     dash = ' stroke-dasharray="5 3.6"' if predicted else ""
     parts = [
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="{h * 100 / 140:.1f}" height="{h}" viewBox="-2 -10 110 150">'
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{h * 100 / 140:.1f}" height="{h}"'
+        ' viewBox="-2 -10 110 150">'
     ]
     parts.append(
-        f'<ellipse cx="62" cy="{_DEEP}" rx="40" ry="3.4" fill="{_rgb(c, 0.8)}" opacity="{0.3 if predicted else 0.55}"/>'
+        f'<ellipse cx="62" cy="{_DEEP}" rx="40" ry="3.4" fill="{_rgb(c, 0.8)}"'
+        f' opacity="{0.3 if predicted else 0.55}"/>'
     )
     parts.append(f'<path d="{outer}Z" fill="#FFFEFA"/><path d="{body}" fill="{_rgb(c)}"/>')
     ntu = _best(values, "turbidity")
     if ntu > 0:
         parts.append(
-            f'<path d="{body}" fill="#F6F2E6" opacity="{(1 - math.exp(-SCALE["haze"] * ntu)) * 0.55:.2f}"/>'
+            f'<path d="{body}" fill="#F6F2E6"'
+            f' opacity="{(1 - math.exp(-SCALE["haze"] * ntu)) * 0.55:.2f}"/>'
         )
     if rusted > 0.15:
         parts.append(
-            f'<path d="M{50 - _half(_FLOOR) + 2},{_FLOOR + 1} Q40,{_FLOOR - 2 - 2 * min(3, rusted):.1f} 60,{_FLOOR} T{50 + _half(_FLOOR) - 2},{_FLOOR + 1} Q50,{_FLOOR + 6} {50 - _half(_FLOOR) + 2},{_FLOOR + 1}Z" fill="#8A4A1D" opacity=".55"/>'
+            f'<path d="M{50 - _half(_FLOOR) + 2},{_FLOOR + 1}'
+            f" Q40,{_FLOOR - 2 - 2 * min(3, rusted):.1f} 60,{_FLOOR}"
+            f" T{50 + _half(_FLOOR) - 2},{_FLOOR + 1} Q50,{_FLOOR + 6}"
+            f' {50 - _half(_FLOOR) + 2},{_FLOOR + 1}Z" fill="#8A4A1D" opacity=".55"/>'
         )
     hard = values.get("hardness")
     if hard is not None and hard.range is not None:
@@ -173,8 +204,8 @@ def glass(
         + _bubbles(min(12, round(_best(values, "chlorine_combined") / 0.1)), True, 9)
     )
     parts.append(
-        f'<ellipse cx="50" cy="{_YS}" rx="{_half(_YS)}" ry="{4.2 * _half(_YS) / 33:.2f}" fill="{_rgb(c, 1.03)}" stroke="{INK}" stroke-width="1"/>'
-        + _crust(scale or 0.0)
+        f'<ellipse cx="50" cy="{_YS}" rx="{_half(_YS)}" ry="{4.2 * _half(_YS) / 33:.2f}"'
+        f' fill="{_rgb(c, 1.03)}" stroke="{INK}" stroke-width="1"/>' + _crust(scale or 0.0)
     )
     parts.append(f'<path d="{body}" fill="none" stroke="{INK}" stroke-width=".9" opacity=".55"/>')
     tds = values.get("tds")
@@ -182,7 +213,9 @@ def glass(
         y = _FLOOR - (_FLOOR - _YS - 8) * min(1.0, tds.range.best / SCALE["tds_top"])
         parts.append(f'<path d="M{50 + _outer(y) + 1.4},{y:.1f} l5.5,-3.2 v6.4Z" fill="{INK}"/>')
     parts.append(
-        f'<path d="{outer}" fill="none" stroke="{INK}" stroke-width="1.9" stroke-linejoin="round"{dash}/><ellipse cx="50" cy="{_RIM}" rx="{_RW}" ry="4.8" fill="none" stroke="{INK}" stroke-width="1.9"{dash}/>'
+        f'<path d="{outer}" fill="none" stroke="{INK}" stroke-width="1.9"'
+        f' stroke-linejoin="round"{dash}/><ellipse cx="50" cy="{_RIM}" rx="{_RW}" ry="4.8"'
+        f' fill="none" stroke="{INK}" stroke-width="1.9"{dash}/>'
     )
     if chosen:
         parts.append(_slice(86, 6, 14))
@@ -205,7 +238,10 @@ def range_bar(row: Row, cell: Cell, today: Cell) -> Markup:
         return v / top * 118
 
     def bar(a: float, b: float, solid: bool) -> str:
-        return f'<rect x="{x(a):.1f}" y="6" width="{max(3.0, x(b) - x(a)):.1f}" height="8" fill="{INK if solid else PAPER}" stroke="{INK}" stroke-width="1.2"/>'
+        return (
+            f'<rect x="{x(a):.1f}" y="6" width="{max(3.0, x(b) - x(a)):.1f}" height="8"'
+            f' fill="{INK if solid else PAPER}" stroke="{INK}" stroke-width="1.2"/>'
+        )
 
     parts = [
         '<svg xmlns="http://www.w3.org/2000/svg" width="120" height="20" viewBox="-1 0 120 20">'
@@ -217,7 +253,8 @@ def range_bar(row: Row, cell: Cell, today: Cell) -> Markup:
             else f'x="{x(row.target):.1f}" width="{118 - x(row.target):.1f}"'
         )
         parts.append(
-            f'<rect {zone} y="1" height="16" fill="#E2EFE9"/><path d="M{x(row.target):.1f},1V17" stroke="#1D6A4C" stroke-width="1.6"/>'
+            f'<rect {zone} y="1" height="16" fill="#E2EFE9"/><path d="M{x(row.target):.1f},1V17"'
+            ' stroke="#1D6A4C" stroke-width="1.6"/>'
         )
     parts.append('<path d="M0,17H118" stroke="#586D65" stroke-width=".8"/>')
     if t is not None and cell.change not in ("today", "stays", "no_claim"):
@@ -227,7 +264,9 @@ def range_bar(row: Row, cell: Cell, today: Cell) -> Markup:
 
 
 def _axis_step(most: float) -> int:
-    """The distance of lines on an axis [money]: 1, 2 or 5 times a power of ten, five lines or fewer, at least 100."""
+    """The distance of lines on an axis [money]: 1, 2 or 5 times a power of ten, five lines or
+    fewer, at least 100.
+    """
     power = 10 ** max(2, math.floor(math.log10(max(most, 1.0))) - 1)
     return next(int(f * power) for f in (1, 2, 5, 10, 20, 50) if most / (f * power) <= 5.2)
 
@@ -248,12 +287,14 @@ def cost_chart(
         return low - v / top * (low - high)
 
     parts = [
-        '<svg xmlns="http://www.w3.org/2000/svg" width="510" height="250" viewBox="0 0 510 250" font-family="Text" font-size="11">'
+        '<svg xmlns="http://www.w3.org/2000/svg" width="510" height="250" viewBox="0 0 510 250"'
+        ' font-family="Text" font-size="11">'
     ]
     for k in range(round(top / step) + 1):
         v = k * step
         parts.append(
-            f'<path d="M{left},{y(v):.1f}H{right}" stroke="{"#D9D2BE" if v else INK}" stroke-width="{1 if v else 1.4}"/>'
+            f'<path d="M{left},{y(v):.1f}H{right}" stroke="{"#D9D2BE" if v else INK}"'
+            f' stroke-width="{1 if v else 1.4}"/>'
             + _words(left - 6, y(v) + 4, f"{v:,}" if v else f"{currency}0", text_anchor="end")
         )
     for k in range(0, years + 1, max(1, years // 5)):
@@ -280,7 +321,8 @@ def cost_chart(
         colour, width, dash = styles[i % len(styles)]
         if chosen:
             parts.append(
-                f'<path d="{d}" fill="none" stroke="{INK}" stroke-width="5.6"/><path d="{d}" fill="none" stroke="{YUZU}" stroke-width="3"/>'
+                f'<path d="{d}" fill="none" stroke="{INK}" stroke-width="5.6"/><path d="{d}"'
+                f' fill="none" stroke="{YUZU}" stroke-width="3"/>'
             )
         else:
             dashed = f' stroke-dasharray="{dash}"' if dash else ""
@@ -299,7 +341,9 @@ MOST_TUBS = 40
 
 
 def _per_tub(total: float) -> float:
-    """How many gallons a drawn tub stands for: 4, 10, 40 or 100 baths of 40 gal, and tenfold as long as they are too many."""
+    """How many gallons a drawn tub stands for: 4, 10, 40 or 100 baths of 40 gal, and tenfold as
+    long as they are too many.
+    """
     per = 4000.0 if total > 24000 else 1600.0 if total > 8000 else 400.0 if total > 2000 else 160.0
     while total / per > MOST_TUBS:
         per *= 10
@@ -307,7 +351,9 @@ def _per_tub(total: float) -> float:
 
 
 def tubs(parts: Mapping[str, float]) -> Markup:
-    """Gallons a year as bathtubs; a tub stands for so many baths of 40 gal that ``MOST_TUBS`` are enough."""
+    """Gallons a year as bathtubs; a tub stands for so many baths of 40 gal that ``MOST_TUBS`` are
+    enough.
+    """
     per = _per_tub(sum(parts.values()))
     fills = {"membrane": "#BFDACF", "regeneration": "#7FB0A3", "backwash": "#C98B4A"}
     out, n = [], 0
@@ -316,11 +362,17 @@ def tubs(parts: Mapping[str, float]) -> Markup:
         while left > 0.04:
             gx, gy = n % 8 * 24, n // 8 * 16
             out.append(
-                f'<g transform="translate({gx} {gy})"><path d="M1,2.5h17.5l-1.6,6.2q-.6,2.3 -3,2.3h-8.3q-2.4,0 -3,-2.3Z" fill="{fills.get(kind, "#BFDACF")}" fill-opacity="{max(0.15, min(1.0, left)):.2f}" stroke="{INK}" stroke-width="1.1"/></g>'
+                f'<g transform="translate({gx} {gy})"><path d="M1,2.5h17.5l-1.6,6.2q-.6,2.3'
+                f' -3,2.3h-8.3q-2.4,0 -3,-2.3Z" fill="{fills.get(kind, "#BFDACF")}"'
+                f' fill-opacity="{max(0.15, min(1.0, left)):.2f}" stroke="{INK}"'
+                ' stroke-width="1.1"/></g>'
             )
             left, n = left - 1, n + 1
     if not n:
         return Markup()
     high = (n - 1) // 8 * 16 + 16
-    head = f'<svg xmlns="http://www.w3.org/2000/svg" width="196" height="{high}" viewBox="0 0 196 {high}">'
+    head = (
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="196" height="{high}" viewBox="0 0 196'
+        f' {high}">'
+    )
     return _picture([head, *out, "</svg>"])

@@ -1,4 +1,6 @@
-"""CSV in and out: cells that no spreadsheet takes for a formula, and files that cost no more than they may."""
+"""CSV in and out: cells that no spreadsheet takes for a formula, and files that cost no more than
+they may.
+"""
 
 from __future__ import annotations
 
@@ -20,7 +22,9 @@ _NUMBER = re.compile(r"[-+]?(\d+(\.\d*)?|\.\d+)([eE][-+]?\d+)?")
 
 
 def safe(cell: object) -> str:
-    """Text that no spreadsheet runs, at the head of a cell or of a line in it; numbers stay numbers."""
+    """Text that no spreadsheet runs, at the head of a cell or of a line in it; numbers stay
+    numbers.
+    """
     text = "" if cell is None else str(cell)
     if _NUMBER.fullmatch(text):
         return text
@@ -48,7 +52,8 @@ def delimiter(text: str) -> str:
 
 
 def read(text: str, area: str) -> csv.DictReader[str]:
-    """Rows of a CSV file by their column names, which are made small; line ends of every kind are taken.
+    """Rows of a CSV file by their column names, which are made small; line ends of every kind are
+    taken.
 
     Raises:
         RuleError: ``area.csv`` for a cell that is too long or a file that is no CSV.

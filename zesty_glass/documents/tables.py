@@ -1,4 +1,6 @@
-"""Readings and cost schedules as CSV, for a spreadsheet. Cells that a spreadsheet would run as a formula are defused."""
+"""Readings and cost schedules as CSV, for a spreadsheet. Cells that a spreadsheet would run as a
+formula are defused.
+"""
 
 from __future__ import annotations
 

@@ -26,8 +26,8 @@ def read(data: bytes) -> Visit:
     """A visit from a file.
 
     Raises:
-        RuleError: too large, not text, not JSON (with line and column), cut off, another format, a newer version,
-            or a field that does not fit (with its place).
+        RuleError: too large, not text, not JSON (with line and column), cut off, another format, a
+            newer version, or a field that does not fit (with its place).
     """
     text = text_of(data, LARGEST_BYTES, "file", "not_text", "Export it again.")
     try:

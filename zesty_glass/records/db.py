@@ -12,7 +12,9 @@ from sqlalchemy.orm import Session, sessionmaker
 
 
 def make_engine(url: str) -> Engine:
-    """An engine on PostgreSQL through psycopg; a dropped connection is noticed before it is used."""
+    """An engine on PostgreSQL through psycopg; a dropped connection is noticed before
+    it is used.
+    """
     if url.startswith(("postgresql://", "postgres://")):
         url = "postgresql+psycopg://" + url.split("://", 1)[1]
     return create_engine(url, pool_pre_ping=True, pool_size=5, max_overflow=5)
@@ -26,7 +28,9 @@ def make_sessions(engine: Engine, **info: Any) -> sessionmaker[Session]:
 
 
 def known_shapes() -> set[str]:
-    """Every shape of the database that this program knows; found without loading the migrations' machinery."""
+    """Every shape of the database that this program knows; found without loading the migrations'
+    machinery.
+    """
     folder = Path(__file__).parent / "migrations" / "versions"
     return {p.name.split("_")[0] for p in folder.glob("[0-9]*.py")}
 
@@ -63,7 +67,8 @@ _MIGRATING = 7_203_114_900_512  # key of the lock that lets one server migrate a
 
 
 def migrate(url: str, revision: str = "head") -> None:
-    """Bring the database to the newest shape; servers that start at once wait for the first of them.
+    """Bring the database to the newest shape; servers that start at once wait for the first of
+    them.
 
     Raises:
         NewerDatabase: a newer program has been at work in it.

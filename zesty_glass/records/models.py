@@ -1,4 +1,6 @@
-"""Tables. Every row but a firm's own carries ``firm_id``; editable rows carry a ``version`` that grows by one a change."""
+"""Tables. Every row but a firm's own carries ``firm_id``; editable rows carry a ``version`` that
+grows by one a change.
+"""
 
 from __future__ import annotations
 
@@ -25,9 +27,11 @@ class Base(DeclarativeBase):
 
 
 def compared(version: Mapped[int]) -> dict[str, Any]:
-    """The version is part of every UPDATE and DELETE of a row: of two writers on one version the second finds no row.
+    """The version is part of every UPDATE and DELETE of a row: of two writers on one version the
+    second finds no row.
 
-    The version grows where the change is written (``work/keeping.py``), so that the audit can name it.
+    The version grows where the change is written (``work/keeping.py``), so that the audit can name
+    it.
     """
     return {"version_id_col": version, "version_id_generator": False}
 
@@ -72,7 +76,9 @@ class SignIn(Base):
 
 
 class Throttle(Base):
-    """How often something was tried under a key since a time; counted by the database in one statement."""
+    """How often something was tried under a key since a time; counted by the database in one
+    statement.
+    """
 
     __tablename__ = "throttles"
     key: Mapped[str] = mapped_column(primary_key=True)
@@ -96,8 +102,9 @@ class HomeRow(Base):
 class VisitRow(Base):
     """A visit, with the settings and rules of its day.
 
-    ``request``: digest of what started it, so that a repeat is told from another; ``brought``: what a file said, for a
-    visit that came in by one; ``own_items``: catalogue items that this visit alone knows.
+    ``request``: digest of what started it, so that a repeat is told from another; ``brought``: what
+    a file said, for a visit that came in by one; ``own_items``: catalogue items that this visit
+    alone knows.
     """
 
     __tablename__ = "visits"
@@ -137,7 +144,9 @@ class SampleRow(Base):
 
 
 class ReadingRow(Base):
-    """A reading as made. Its observation never changes; a correction strikes it and adds another."""
+    """A reading as made. Its observation never changes; a correction strikes it and
+    adds another.
+    """
 
     __tablename__ = "readings"
     id: Mapped[UUID] = mapped_column(primary_key=True)
@@ -220,7 +229,9 @@ class OptionRow(Base):
 
 
 class ProposalRow(Base):
-    """One revision of a proposal; ``snapshot`` holds every figure it shows and never changes once presented."""
+    """One revision of a proposal; ``snapshot`` holds every figure it shows and never changes once
+    presented.
+    """
 
     __tablename__ = "proposals"
     id: Mapped[UUID] = mapped_column(primary_key=True)
@@ -274,10 +285,11 @@ class MailRow(Base):
 
 
 class Audit(Base):
-    """Who changed what, when, and from what to what. Rows are added and never changed: the database refuses it.
+    """Who changed what, when, and from what to what. Rows are added and never changed: the database
+    refuses it.
 
-    ``before`` and ``after`` are JSON texts of the fields that changed; ``hash`` covers the row and the hash of the
-    firm's row before it (``records/audit.py``).
+    ``before`` and ``after`` are JSON texts of the fields that changed; ``hash`` covers the row and
+    the hash of the firm's row before it (``records/audit.py``).
     """
 
     __tablename__ = "audit"

@@ -115,7 +115,9 @@ _PARTS: tuple[type[SampleRow | OptionRow | LabSampleRow | DemonstrationRow], ...
 def parts(
     db: Session, firm: UUID, visit: UUID
 ) -> tuple[list[Stored], list[Stored], list[Stored], list[Stored]]:
-    """A visit's samples, lines, laboratory samples and demonstrations, each in their order, in one query."""
+    """A visit's samples, lines, laboratory samples and demonstrations, each in their order, in one
+    query.
+    """
     each = (
         select(literal(n).label("sort"), kind.id, kind.version, kind.data, kind.position).where(
             kind.visit_id == visit, kind.firm_id == firm
@@ -131,7 +133,9 @@ def parts(
 def proposals(
     db: Session, firm: UUID, visit: UUID, snapshots: bool = True
 ) -> list[tuple[UUID, int, dict[str, Any]]]:
-    """A visit's proposals as (id, version, data); without ``snapshots`` their figures stay in the database."""
+    """A visit's proposals as (id, version, data); without ``snapshots`` their figures stay in the
+    database.
+    """
     data = (
         ProposalRow.data
         if snapshots
@@ -267,7 +271,9 @@ def instrument(db: Session, firm: UUID, key: str) -> InstrumentRow | None:
 def items(
     db: Session, firm: UUID, codes: Iterable[str] | None = None, lock: bool = False
 ) -> list[ItemRow]:
-    """Catalogue items of the firm; only ``codes`` when given; locked when they are about to be changed."""
+    """Catalogue items of the firm; only ``codes`` when given; locked when they are about to be
+    changed.
+    """
     query = select(ItemRow).where(ItemRow.firm_id == firm).order_by(ItemRow.code)
     if lock:
         query = query.with_for_update().execution_options(populate_existing=True)
@@ -277,7 +283,9 @@ def items(
 
 
 def item_marks(db: Session, firm: UUID, codes: Iterable[str]) -> list[tuple[UUID, str, str]]:
-    """Items as (id, code, mark): the mark is another after every change of the row, whoever made it."""
+    """Items as (id, code, mark): the mark is another after every change of the row, whoever made
+    it.
+    """
     mark: ColumnElement[str] = literal_column("items.xmin::text")
     query = select(ItemRow.id, ItemRow.code, mark).where(
         ItemRow.firm_id == firm, ItemRow.code.in_(list(codes))
@@ -300,7 +308,9 @@ def user_by_email(db: Session, email: str) -> User | None:
 
 
 def signed_in(db: Session, token_hash: str, now: datetime, idle: timedelta) -> SignIn | None:
-    """A session that has neither ended nor been idle for too long, of somebody who is still active."""
+    """A session that has neither ended nor been idle for too long, of somebody who is
+    still active.
+    """
     query = (
         select(SignIn)
         .join(User, SignIn.user_id == User.id)
@@ -339,11 +349,10 @@ def end_sign_in(db: Session, user: UUID, id: UUID) -> None:
 def admitted(db: Session, key: str, now: datetime, most: int, forget: timedelta) -> int | None:
     """Count one more try under a key, in one statement; None when it comes too soon.
 
-    ``most`` tries are free; each one after them waits twice as long as the one before, a quarter of an hour at most.
-    Tries are forgotten when none came for ``forget``.
+    ``most`` tries are free; each one after them waits twice as long as the one before, a quarter of
+    an hour at most. Tries are forgotten when none came for ``forget``.
     """
-    said = text(
-        """
+    said = text("""
         insert into throttles as t (key, count, since, last) values (:key, 1, :now, :now)
         on conflict (key) do update set
           count = case when t.last < :old then 1 else t.count + 1 end,
@@ -352,8 +361,7 @@ def admitted(db: Session, key: str, now: datetime, most: int, forget: timedelta)
         where t.last < :old or t.count < :most
           or t.last + least(900, power(2, least(t.count - :most, 12))) * interval '1 second' <= :now
         returning count
-        """
-    )
+        """)
     found: int | None = db.scalar(said, {"key": key, "now": now, "old": now - forget, "most": most})
     return found
 

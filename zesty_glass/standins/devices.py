@@ -15,7 +15,9 @@ SETTLES_AFTER = 9  # looks until the display stands still
 
 
 class SimulatedMeter:
-    """A TDS meter on a wire: it drifts in, settles, follows temperature, and jumps to its x10 range above 999."""
+    """A TDS meter on a wire: it drifts in, settles, follows temperature, and jumps to its x10 range
+    above 999.
+    """
 
     simulated = True
 
@@ -61,7 +63,9 @@ class SimulatedColorimeter:
 
 
 class SimulatedLaboratory:
-    """A laboratory that returns its report as CSV, a simulated while after it received the bottle."""
+    """A laboratory that returns its report as CSV, a simulated while after it
+    received the bottle.
+    """
 
     simulated = True
     takes = timedelta(seconds=40)
@@ -101,7 +105,6 @@ class SimulatedLaboratory:
                 "copper_flushed": 0.01,
             }.get(a, 0.01)
             unit = ANALYTES[a].unit.replace(" as CaCO3", "")
-            lines.append(
-                f"{a},{'ND' if true < limit else f'{true:.4g}'},{unit},{basis},{limit or ''},Simulated laboratory,yes"
-            )
+            result = "ND" if true < limit else f"{true:.4g}"
+            lines.append(f"{a},{result},{unit},{basis},{limit or ''},Simulated laboratory,yes")
         return ("\n".join(lines) + "\n").encode()

@@ -1,4 +1,6 @@
-"""What a device or service looks like to the application; a real driver takes a stand-in's place by filling one of these."""
+"""What a device or service looks like to the application; a real driver takes a stand-in's place by
+filling one of these.
+"""
 
 from __future__ import annotations
 
@@ -11,7 +13,9 @@ from ..core.record import record
 
 @record
 class Look:
-    """One look at a meter on a wire: running number, display as shown, range mark, temperature [°C], settled or not."""
+    """One look at a meter on a wire: running number, display as shown, range mark, temperature
+    [°C], settled or not.
+    """
 
     n: int
     display: float
@@ -26,7 +30,9 @@ class StreamingMeter(Protocol):
     simulated: bool
 
     def looks(self, after: int = 0) -> Iterator[Look]:
-        """Looks from the one after number ``after`` on, so that a dropped stream goes on where it was."""
+        """Looks from the one after number ``after`` on, so that a dropped stream goes on where it
+        was.
+        """
         ...
 
 

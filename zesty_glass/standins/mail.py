@@ -1,4 +1,6 @@
-"""Outgoing mail: the interface a real sender would fill, and the stand-in that keeps every message to be looked at."""
+"""Outgoing mail: the interface a real sender would fill, and the stand-in that keeps every message
+to be looked at.
+"""
 
 from __future__ import annotations
 
@@ -9,7 +11,9 @@ from ..core.record import record
 
 @record
 class Message:
-    """One message: address, subject, plain text, and the name of what is attached (empty: nothing)."""
+    """One message: address, subject, plain text, and the name of what is attached
+    (empty: nothing).
+    """
 
     to: str
     subject: str

@@ -1,8 +1,9 @@
 """Long work in processes of its own, with limits on time, memory and on how much of it waits.
 
-A PDF or a search takes a second where a reading takes milliseconds, and what a stranger wrote into a file decides how
-much it takes. Here it can neither hold up other requests nor take the machine with it: a worker that is over its time
-is ended, one that wants more memory than it may is refused it, and when enough is waiting already more is turned away.
+A PDF or a search takes a second where a reading takes milliseconds, and what a stranger wrote into
+a file decides how much it takes. Here it can neither hold up other requests nor take the machine
+with it: a worker that is over its time is ended, one that wants more memory than it may is refused
+it, and when enough is waiting already more is turned away.
 """
 
 from __future__ import annotations

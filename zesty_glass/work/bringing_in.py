@@ -1,7 +1,8 @@
 """A visit from a file: it becomes a visit of whoever brings it in, and speaks for nobody else.
 
-Proposals come as history and never as signed; items stay the visit's own and do not go on sale; the firm's settings
-and rules hold unless a manager lets the file's hold for this visit. All of it is worked out before any of it is stored.
+Proposals come as history and never as signed; items stay the visit's own and do not go on sale; the
+firm's settings and rules hold unless a manager lets the file's hold for this visit. All of it is
+worked out before any of it is stored.
 """
 
 from __future__ import annotations
@@ -46,7 +47,8 @@ def bring_in(db: Session, who: Person, visit: Visit, with_rules: bool = False) -
         with_rules: the file's settings and rules hold for this visit; only a manager allows that.
 
     Raises:
-        Forbidden: ``with_rules`` without a manager. RuleError: something in it cannot be worked out.
+        Forbidden: ``with_rules`` without a manager. RuleError: something in it cannot be worked
+            out.
     """
     if with_rules and who.role != "manager":
         raise Forbidden("Only a manager lets a file’s rules hold.")
@@ -158,7 +160,9 @@ def _ids(visit: Visit) -> tuple[UUID, ...]:
 
 
 def _renamed(visit: Visit, firm: UUID) -> Visit:
-    """The visit under ids of its own, the same ones each time: those of the file are in use elsewhere."""
+    """The visit under ids of its own, the same ones each time: those of the file are in use
+    elsewhere.
+    """
     mine = {str(i): str(uuid5(firm, str(i))) for i in _ids(visit)}
     mine[visit.id] = str(uuid5(firm, visit.id))
 
@@ -174,7 +178,9 @@ def _renamed(visit: Visit, firm: UUID) -> Visit:
 
 
 def _history(proposals: tuple[Proposal, ...]) -> tuple[Proposal, ...]:
-    """Proposals of a file as history: who signed, and when, is what the file says and nothing more."""
+    """Proposals of a file as history: who signed, and when, is what the file says and
+    nothing more.
+    """
     out = []
     for i, p in enumerate(proposals):
         where = f"proposals[{i}].snapshot"

@@ -1,4 +1,6 @@
-"""The firm's catalogue, and what it proposes for a visit: import by a manager, the search, what if."""
+"""The firm's catalogue, and what it proposes for a visit: import by a manager, the
+search, what if.
+"""
 
 from __future__ import annotations
 
@@ -57,7 +59,8 @@ def bring_in(
     """Store every item of a file, or none when a row has an error; managers only. Twice is once.
 
     Raises:
-        Conflict: it changes items, and the catalogue is no more as it was when the file was looked at.
+        Conflict: it changes items, and the catalogue is no more as it was when the file was looked
+            at.
     """
     manager_only(who)
     rows = {r.code: r for r in store.items(db, who.firm_id, lock=True)}
@@ -151,7 +154,9 @@ class Question:
 
 
 def suggest_json(asked: Question, progress: str | None = None) -> bytes:
-    """The search's answer as JSON; how far it is goes as one line of JSON into the file ``progress``."""
+    """The search's answer as JSON; how far it is goes as one line of JSON into the file
+    ``progress``.
+    """
     if progress is None:
         return to_json(asked.suggest())
     waiting, last = Path(progress + ".new"), [0.0]

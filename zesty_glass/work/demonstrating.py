@@ -1,4 +1,6 @@
-"""Show a customer their own water: keep what was seen; a tasting's codes are drawn here and its ranks lock."""
+"""Show a customer their own water: keep what was seen; a tasting's codes are drawn here and its
+ranks lock.
+"""
 
 from __future__ import annotations
 
@@ -24,7 +26,9 @@ from .person import Person, now
 
 
 def _check_tasting(kept: Demonstration | None, made: Demonstration) -> None:
-    """Codes and orders are drawn once; a rank once given stays; nothing changes once the key was shown."""
+    """Codes and orders are drawn once; a rank once given stays; nothing changes once the key was
+    shown.
+    """
     if not isinstance(made.body, Tasting):
         return
     if kept is None or not isinstance(kept.body, Tasting):
@@ -66,7 +70,9 @@ def _refuse(visit: Visit, made: Demonstration) -> Shown:
 def keep(
     db: Session, who: Person, visit_id: UUID, made: Demonstration, version: int | None
 ) -> DemonstrationRow:
-    """Keep a demonstration, or what was added to it. Sent twice with one id it is one demonstration."""
+    """Keep a demonstration, or what was added to it. Sent twice with one id it is one
+    demonstration.
+    """
     row = visiting.get(db, who, visit_id, lock=True)
     made = replace(made, by=who.name)
     if made.made_at > now() + timedelta(minutes=5):
@@ -107,7 +113,9 @@ def start_tasting(
     tasters: tuple[str, ...],
     sanitised: tuple[str, ...],
 ) -> DemonstrationRow:
-    """Draw codes and orders for a tasting; water that may not be tasted is refused. Twice with one id is one tasting."""
+    """Draw codes and orders for a tasting; water that may not be tasted is refused. Twice with one
+    id is one tasting.
+    """
     row = visiting.get(db, who, visit_id, lock=True)
     asked = request_of(samples, tasters, sanitised)
     have = store.find(db, DemonstrationRow, who.firm_id, id)

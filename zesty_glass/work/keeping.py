@@ -1,8 +1,9 @@
-"""The one way anything editable is kept: locked, compared with the version it was changed from, and written to the audit.
+"""The one way anything editable is kept: locked, compared with the version it was changed from, and
+written to the audit.
 
-A row that is about to be changed is read with a lock, so that of two writers at the same moment the second waits, sees
-what the first one wrote, and is told what changed. Should a writer ever forget the lock, the version stands in the
-UPDATE itself (``records/models.py``) and finds no row.
+A row that is about to be changed is read with a lock, so that of two writers at the same moment the
+second waits, sees what the first one wrote, and is told what changed. Should a writer ever forget
+the lock, the version stands in the UPDATE itself (``records/models.py``) and finds no row.
 """
 
 from __future__ import annotations
@@ -110,7 +111,9 @@ def expect(db: Session, what: str, row: Any, version: int) -> None:
 def change(
     db: Session, who: Person, row: Any, after: dict[str, Any], action: str = "changed"
 ) -> list[str]:
-    """Set attributes of a locked row, count its version up and write the audit line; nothing when all is as it was."""
+    """Set attributes of a locked row, count its version up and write the audit line; nothing when
+    all is as it was.
+    """
     before = {name: getattr(row, name) for name in after}
     was, becomes = (before["data"], after["data"]) if set(after) == {"data"} else (before, after)
     touched = changed_fields(was, becomes)

@@ -64,8 +64,8 @@ def bring_results(
     made_at: datetime,
     without: frozenset[int] = frozenset(),
 ) -> lab_csv.LabPreview:
-    """Store every result of a file as a reading of a sample, or none when a row has an error; rows ``without`` are left out by choice.
-    Twice is once."""
+    """Store every result of a file as a reading of a sample, or none when a row has an error; rows
+    ``without`` are left out by choice. Twice is once."""
     visiting.get(db, who, visit_id, lock=True)
     sample = store.get(db, SampleRow, who.firm_id, sample_id, "sample")
     if sample.visit_id != visit_id:

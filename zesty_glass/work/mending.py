@@ -1,4 +1,6 @@
-"""What is stored always opens: a part that cannot be read or worked out any more is left out, said, and can be struck."""
+"""What is stored always opens: a part that cannot be read or worked out any more is left out, said,
+and can be struck.
+"""
 
 from __future__ import annotations
 
@@ -135,7 +137,9 @@ def _samples(listed: list[dict[str, Any]], bad: list[Unreadable]) -> Iterator[Sa
 
 
 def workable(visit: Visit) -> tuple[Visit, tuple[Unreadable, ...]]:
-    """The visit without the parts that its arithmetic cannot work with; nothing is left out of one that works."""
+    """The visit without the parts that its arithmetic cannot work with; nothing is left out of one
+    that works.
+    """
     try:
         assess(visit)
     except _FAULTS as e:
@@ -212,10 +216,12 @@ _ROWS: dict[str, tuple[Any, ...]] = {
 
 
 def strike(db: Session, who: Person, visit: VisitRow, part: str, id: UUID) -> None:
-    """Take a part out of a locked visit that cannot be read; the audit keeps what it said. A field gets its default.
+    """Take a part out of a locked visit that cannot be read; the audit keeps what it said. A field
+    gets its default.
 
     Raises:
-        NotFound: no such part here. RuleError: the part can be read, and is struck where it is shown.
+        NotFound: no such part here. RuleError: the part can be read, and is struck where it is
+            shown.
     """
     if part in _FIELDS:
         _reset(db, who, visit, part)

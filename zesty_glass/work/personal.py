@@ -1,7 +1,9 @@
-"""What the firm keeps of a customer: given out on request, and erased on request or by the firm's own rule.
+"""What the firm keeps of a customer: given out on request, and erased on request or by the firm's
+own rule.
 
-Erasing takes the person out and leaves what the firm must account for: proposals stay with their figures, dates and
-states, without a name, an address or a signature; readings stay as readings of a home nobody can find.
+Erasing takes the person out and leaves what the firm must account for: proposals stay with their
+figures, dates and states, without a name, an address or a signature; readings stay as readings of a
+home nobody can find.
 """
 
 from __future__ import annotations
@@ -27,7 +29,9 @@ ERASED = "(erased)"
 
 
 def given_out(db: Session, who: Person, visit_id: UUID) -> dict[str, Any]:
-    """Everything kept of the customer of a visit: the home, every visit to it that this person may see, mails, links."""
+    """Everything kept of the customer of a visit: the home, every visit to it that this person may
+    see, mails, links.
+    """
     visit = visiting.get(db, who, visit_id)
     home: HomeRow = store.get(db, HomeRow, who.firm_id, visit.home_id, "home")
     visits, mails, links = [], [], []
@@ -56,7 +60,9 @@ def given_out(db: Session, who: Person, visit_id: UUID) -> dict[str, Any]:
 
 
 def erase(db: Session, who: Person, visit_id: UUID) -> None:
-    """Take the person out of a home, of all its visits, proposals, mails and links. Twice is once."""
+    """Take the person out of a home, of all its visits, proposals, mails and links.
+    Twice is once.
+    """
     visit = visiting.get(db, who, visit_id, lock=True)
     erase_home(db, who, visit.home_id)
 
@@ -103,7 +109,9 @@ def _without_the_person(db: Session, who: Person, row: ProposalRow) -> None:
 
 
 def forget_old(db: Session, who: Person, years: int) -> int:
-    """Erase every home whose last visit is longer ago than the firm keeps people; how many there were."""
+    """Erase every home whose last visit is longer ago than the firm keeps people; how many there
+    were.
+    """
     before = now() - timedelta(days=round(365.25 * years))
     homes = store.homes_last_seen_before(db, who.firm_id, before, ERASED)
     for home in homes:

@@ -140,7 +140,9 @@ def decide(
     path: str = "",
     read: tuple[str, ...] = (),
 ) -> ProposalRow:
-    """Move a proposal on. Accepting records name, time, drawn signature and digest, and freezes it."""
+    """Move a proposal on. Accepting records name, time, drawn signature and digest,
+    and freezes it.
+    """
     row = get(db, who, id, lock=True)
     if row.data["state"] == to == "presented":
         return row
@@ -179,7 +181,8 @@ def _all_read(offer: Offer, read: tuple[str, ...]) -> None:
     if left:
         raise RuleError(
             "signature.unread",
-            f"{len(left)} of {len(offer.before_signing)} things to know before signing were not ticked as read.",
+            f"{len(left)} of {len(offer.before_signing)} things to know before signing were not"
+            " ticked as read.",
             "read",
             "Read them with the customer, and tick each.",
         )

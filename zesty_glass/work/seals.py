@@ -1,11 +1,13 @@
 """Signed means signed: a keyed seal over what a proposal says and how it stands.
 
-The digest of a snapshot shows that the snapshot was changed only as long as the digest was not changed with it. The
-seal is an HMAC-SHA-256 with a key that the database does not hold, over the snapshot's digest, the state, the times and
-the signature. It is set on every change that the program makes, and compared whenever the proposal is opened.
+The digest of a snapshot shows that the snapshot was changed only as long as the digest was not
+changed with it. The seal is an HMAC-SHA-256 with a key that the database does not hold, over the
+snapshot's digest, the state, the times and the signature. It is set on every change that the
+program makes, and compared whenever the proposal is opened.
 
-Keys are derived from the server's secret (ZESTY_SECRET). To rotate it, put the old one under ZESTY_OLD_SECRETS: old
-seals are known by their key's id and go on being checked; new ones are made with the new key.
+Keys are derived from the server's secret (ZESTY_SECRET). To rotate it, put the old one under
+ZESTY_OLD_SECRETS: old seals are known by their key's id and go on being checked; new ones are made
+with the new key.
 """
 
 from __future__ import annotations
@@ -60,7 +62,9 @@ def _mac(key: bytes, row: ProposalRow) -> str:
 
 
 def set_on(db: Session, row: ProposalRow) -> None:
-    """Seal a proposal as it is now; without keys, as when a demo is loaded by hand, it stays unsealed."""
+    """Seal a proposal as it is now; without keys, as when a demo is loaded by hand, it stays
+    unsealed.
+    """
     keys: Keys | None = db.info.get(KEYS)
     if keys is not None:
         row.seal_key, row.seal = keys.newest, _mac(keys.by_id[keys.newest], row)

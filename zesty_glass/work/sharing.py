@@ -1,4 +1,6 @@
-"""Share a proposal: links that are random, expire and can be revoked; mail; what a stranger with a link may see."""
+"""Share a proposal: links that are random, expire and can be revoked; mail; what a stranger with a
+link may see.
+"""
 
 from __future__ import annotations
 
@@ -94,7 +96,8 @@ def _for_the_customer(offer: Offer) -> Offer:
 
 
 def open_link(db: Session, token: str, address: str) -> proposing.Opened | None:
-    """The proposal behind a token, and nothing else; None when the link is not one of ours, has expired or was revoked: all three look alike from outside.
+    """The proposal behind a token, and nothing else; None when the link is not one of ours, has
+    expired or was revoked: all three look alike from outside.
 
     Raises:
         TooMany: too many tries from this address, or openings of this link.
@@ -124,7 +127,8 @@ def mail(
     base: str,
     mailer: Mailer | None = None,
 ) -> MailRow:
-    """Send a proposal's link, with its PDF named as attached. Sent twice with one id it is one message.
+    """Send a proposal's link, with its PDF named as attached. Sent twice with one id it is one
+    message.
 
     Raises:
         RuleError: no address that can be written to, a draft, or a text that is too long.

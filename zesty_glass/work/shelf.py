@@ -17,7 +17,9 @@ _kept: WeakKeyDictionary[Engine | Connection, dict[tuple[UUID, str], Item]] = We
 
 
 def taken(db: Session, firm: UUID, codes: set[str]) -> list[Item]:
-    """Items of a firm by code, with the parts of systems, in order of their codes; codes that are not there are left out."""
+    """Items of a firm by code, with the parts of systems, in order of their codes; codes that are
+    not there are left out.
+    """
     kept = _kept.setdefault(db.get_bind(), {})
     have: dict[str, Item] = {}
     wanted = codes

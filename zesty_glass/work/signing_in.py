@@ -1,4 +1,6 @@
-"""Sign in and out: argon2 passwords, random session tokens kept as hashes, and a brake on guessing."""
+"""Sign in and out: argon2 passwords, random session tokens kept as hashes, and a
+brake on guessing.
+"""
 
 from __future__ import annotations
 
@@ -75,7 +77,9 @@ def person(user: User, session: SignIn) -> Person:
 
 
 def place_of(address: str) -> str:
-    """Where a request comes from: an address, or the network of 64 bits that one household has in version 6."""
+    """Where a request comes from: an address, or the network of 64 bits that one household has in
+    version 6.
+    """
     try:
         known = ip_address(address)
     except ValueError:
@@ -117,7 +121,9 @@ def _right(user: User | None, password: str) -> bool:
 def sign_in(
     db: Session, email: str, password: str, address: str, device: str = ""
 ) -> tuple[str, Person] | None:
-    """A new session's token and its person; None when address or password is wrong. ``admit`` comes first."""
+    """A new session's token and its person; None when address or password is wrong. ``admit`` comes
+    first.
+    """
     user = store.user_by_email(db, email)
     if not _right(user, password) or user is None:
         return None
@@ -139,7 +145,9 @@ def sign_in(
 
 
 def prove(db: Session, who: Person, password: str) -> bool:
-    """Whether the password is right; if so the session counts as proved from now on. ``admit`` comes first."""
+    """Whether the password is right; if so the session counts as proved from now on. ``admit``
+    comes first.
+    """
     user = store.user(db, who.id)
     if not _right(user, password):
         return False
@@ -150,7 +158,9 @@ def prove(db: Session, who: Person, password: str) -> bool:
 
 
 def whose(db: Session, token: str) -> Person | None:
-    """The person of a session token, or None. The session counts as seen, to within some minutes."""
+    """The person of a session token, or None. The session counts as seen, to within
+    some minutes.
+    """
     row = store.signed_in(db, token_hash(token), now(), IDLE)
     if row is None:
         return None

@@ -1,4 +1,6 @@
-"""Which stand-in answers for a sample: its tap is seeded by the sample, around what its readings already show."""
+"""Which stand-in answers for a sample: its tap is seeded by the sample, around what its readings
+already show.
+"""
 
 from __future__ import annotations
 

@@ -76,7 +76,9 @@ def today(db: Session, who: Person, day: datetime) -> list[dict[str, Any]]:
 
 
 def check_complaints(raw: Iterable[Complaint]) -> list[dict[str, Any]]:
-    """Complaints as they are kept; RuleError for one without words, or of a sign that nobody knows."""
+    """Complaints as they are kept; RuleError for one without words, or of a sign that
+    nobody knows.
+    """
     out = []
     for i, c in enumerate(raw):
         if c.sign not in SIGNS:
@@ -106,7 +108,9 @@ def start(
     complaints: tuple[Complaint, ...],
     started_at: datetime | None,
 ) -> VisitRow:
-    """A new visit to a new home. Sent twice with one id it is one visit; other content under that id is refused."""
+    """A new visit to a new home. Sent twice with one id it is one visit; other content under that
+    id is refused.
+    """
     asked = request_of(plain(customer), plain(home), [plain(c) for c in complaints], started_at)
     have = _had(db, who, id, asked)
     if have is not None:
@@ -174,7 +178,9 @@ def _begin(
 def again(
     db: Session, who: Person, before: UUID, id: UUID, started_at: datetime | None
 ) -> VisitRow:
-    """Another visit to the home of an earlier one, judged by today's rules. Sent twice with one id it is one visit."""
+    """Another visit to the home of an earlier one, judged by today's rules. Sent twice with one id
+    it is one visit.
+    """
     asked = request_of("again", before, started_at)
     have = _had(db, who, id, asked)
     return have or _begin(db, who, id, get(db, who, before).home_id, [], started_at, asked)
@@ -185,7 +191,9 @@ def _visible(who: Person, consultant: UUID | None) -> bool:
 
 
 def _fitter_sees(db: Session, who: Person, visits: Iterable[UUID]) -> set[UUID]:
-    """Visits that a fitter has work at: those with an accepted proposal; all of them for everybody else."""
+    """Visits that a fitter has work at: those with an accepted proposal; all of them for everybody
+    else.
+    """
     return set(visits) if who.role != "installer" else store.accepted(db, who.firm_id, visits)
 
 
@@ -199,7 +207,9 @@ def other_visits(db: Session, who: Person, row: VisitRow) -> list[tuple[UUID, da
 def earlier(
     db: Session, who: Person, row: VisitRow, others: list[tuple[UUID, datetime]]
 ) -> dict[str, Value]:
-    """Raw values by analyte of the home's last visit before this one that tested any; empty at a first visit."""
+    """Raw values by analyte of the home's last visit before this one that tested any; empty at a
+    first visit.
+    """
     for id, at in others:
         if at < row.started_at:
             samples, readings = (
@@ -213,7 +223,9 @@ def earlier(
 
 
 def known_homes(db: Session, who: Person, words: str) -> list[dict[str, Any]]:
-    """Homes the firm knows by a name or place, each with its last visit that this person may see."""
+    """Homes the firm knows by a name or place, each with its last visit that this
+    person may see.
+    """
     out = []
     for h in store.homes(db, who.firm_id, words.strip()):
         every = store.visits_of_home(db, who.firm_id, h.id)
@@ -280,7 +292,9 @@ def _changed_to(name: str, value: Any) -> Any:
 
 
 def change(db: Session, who: Person, id: UUID, version: int, fields: dict[str, Any]) -> VisitRow:
-    """Change complaints, step, recommendation, horizon, assumptions or note; refused when it changed meanwhile."""
+    """Change complaints, step, recommendation, horizon, assumptions or note; refused when it
+    changed meanwhile.
+    """
     row = get(db, who, id, lock=True)
     expect(db, "visit", row, version)
     after = {name: _changed_to(name, value) for name, value in fields.items()}
@@ -370,8 +384,8 @@ def _as_here(db: Session, who: Person, reading: Reading) -> Reading:
 def put_reading(
     db: Session, who: Person, visit_id: UUID, sample_id: UUID, reading: Reading
 ) -> ReadingRow:
-    """Keep a reading as made. Sent twice with one id it is one reading; a meter's repeats may be added to it, never
-    changed, and anything else under that id is refused.
+    """Keep a reading as made. Sent twice with one id it is one reading; a meter's repeats may be
+    added to it, never changed, and anything else under that id is refused.
 
     A reading that cannot be worked out is refused.
     """
@@ -415,7 +429,9 @@ def put_reading(
 def _kept_again(
     db: Session, who: Person, have: ReadingRow, sample_id: UUID, reading: Reading
 ) -> ReadingRow:
-    """A reading whose id is known: the same again, a meter's next repeat, or something else, which is refused."""
+    """A reading whose id is known: the same again, a meter's next repeat, or something else, which
+    is refused.
+    """
     if have.sample_id != sample_id:
         raise RuleError(
             "reading.elsewhere", "This reading belongs to another sample.", "id", "Make a new one."
@@ -482,7 +498,9 @@ def put_option(
 def drop_option(
     db: Session, who: Person, visit_id: UUID, option_id: UUID, version: int | None
 ) -> None:
-    """Take a line away; taking away what is gone is harmless, what somebody changed meanwhile is refused."""
+    """Take a line away; taking away what is gone is harmless, what somebody changed meanwhile is
+    refused.
+    """
     visit = get(db, who, visit_id, lock=True)
     row = store.find(db, OptionRow, who.firm_id, option_id, lock=True)
     if row is None or row.visit_id != visit_id:
@@ -497,9 +515,11 @@ def drop_option(
 def document(
     db: Session, who: Person, row: VisitRow, snapshots: bool = True
 ) -> tuple[Visit, dict[str, int]]:
-    """The whole visit as one document, and the version of each editable part by its id; what cannot be read is left out.
+    """The whole visit as one document, and the version of each editable part by its id; what cannot
+    be read is left out.
 
-    Without ``snapshots`` the proposals come without their figures, which a page that lists them does not need.
+    Without ``snapshots`` the proposals come without their figures, which a page that lists them
+    does not need.
     """
     visit, versions, _ = opened(db, who, row, snapshots)
     return visit, versions

@@ -1,4 +1,6 @@
-"""Distilling: the balance closes when amounts and displays agree, and is flagged when they do not."""
+"""Distilling: the balance closes when amounts and displays agree, and is flagged when
+they do not.
+"""
 
 import unittest
 
@@ -30,9 +32,11 @@ def run(
         residue_l=residue_l,
         distillate_l=distillate_l,
         feed=MeterDisplays(displays=(feed, feed)),
-        residue=None
-        if residue is None
-        else MeterDisplays(displays=(residue, residue), temperature_c=temperature),
+        residue=(
+            None
+            if residue is None
+            else MeterDisplays(displays=(residue, residue), temperature_c=temperature)
+        ),
         distillate=None if distillate is None else MeterDisplays(displays=(distillate, distillate)),
     )
     return balance(d, water(hardness=hardness))

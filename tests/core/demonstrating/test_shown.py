@@ -1,4 +1,6 @@
-"""What demonstrations show: differences only where ranges are apart, before/after, refusals, and the sentences beside them."""
+"""What demonstrations show: differences only where ranges are apart, before/after, refusals, and
+the sentences beside them.
+"""
 
 import unittest
 from dataclasses import replace

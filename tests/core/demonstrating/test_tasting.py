@@ -1,4 +1,6 @@
-"""Blind tasting: the worked figure, ties, the exact chance against plain enumeration, and who may taste what."""
+"""Blind tasting: the worked figure, ties, the exact chance against plain enumeration, and who may
+taste what.
+"""
 
 import random
 import unittest

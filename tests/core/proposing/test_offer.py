@@ -1,4 +1,6 @@
-"""What a proposal holds: rows with evidence, reasons in words, what changed between revisions, plans and states."""
+"""What a proposal holds: rows with evidence, reasons in words, what changed between revisions,
+plans and states.
+"""
 
 import unittest
 from dataclasses import replace

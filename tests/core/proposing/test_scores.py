@@ -68,9 +68,15 @@ class Scores(unittest.TestCase):
 
     def test_bacteria_in_words(self):
         by_words = {
-            w: score(
-                "coliform", Quantity(range=None, state="measured", words=w), None, 0.0, "at_most"
-            ).best
+            w: (
+                score(
+                    "coliform",
+                    Quantity(range=None, state="measured", words=w),
+                    None,
+                    0.0,
+                    "at_most",
+                ).best
+            )
             for w in ("absent", "present", "inactivated at the lamp", "")
         }
         self.assertTrue(

@@ -1,12 +1,14 @@
 """Makes phreeqc.json: what a full geochemical model says of 300 waters of the kind met in homes.
 
-PHREEQC (phreeqc.dat) through the package phreeqpython, which is needed to make the table anew and for nothing else:
+PHREEQC (phreeqc.dat) through the package phreeqpython, which is needed to make the table anew and
+for nothing else:
 
     python3 -m venv /tmp/table && /tmp/table/bin/pip install phreeqpython
     /tmp/table/bin/python tests/core/testing/phreeqc_table.py
 
-Each row: pH, temperature t [°C], alkalinity and calcium [mg/L as CaCO3], tds [mg/L]; the saturation index at the tap and
-in a closed heater at 60 °C with the pH there; calcite dissolved [mg/L as CaCO3] to saturation and to pH 7.4.
+Each row: pH, temperature t [°C], alkalinity and calcium [mg/L as CaCO3], tds [mg/L]; the saturation
+index at the tap and in a closed heater at 60 °C with the pH there; calcite dissolved [mg/L as
+CaCO3] to saturation and to pH 7.4.
 """
 
 import json

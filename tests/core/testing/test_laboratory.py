@@ -145,7 +145,14 @@ class Csv(unittest.TestCase):
 
     def test_every_way_of_writing_a_result(self):
         p = self.rows(
-            'analyte,result,unit,basis,detection_limit,hours_to_count\nLead,< 0.5,µg/L,,,\narsenic,ND,ppb,,1,\nColiform bacteria,absent,,,,\nnitrate,13.3,mg/L,NO3,,\nhardness,14,gpg,,,\nradon,2150,pCi/L,counting,,62\nchloride,"1,250.5",mg/L,,,\n'
+            "analyte,result,unit,basis,detection_limit,hours_to_count\n"
+            "Lead,< 0.5,µg/L,,,\n"
+            "arsenic,ND,ppb,,1,\n"
+            "Coliform bacteria,absent,,,,\n"
+            "nitrate,13.3,mg/L,NO3,,\n"
+            "hardness,14,gpg,,,\n"
+            "radon,2150,pCi/L,counting,,62\n"
+            'chloride,"1,250.5",mg/L,,,\n'
         )
         self.assertTrue(p.good, [r.error for r in p.rows])
         v = {r.analyte: r.value for r in p.rows}

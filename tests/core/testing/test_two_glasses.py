@@ -1,4 +1,6 @@
-"""Two glasses held against each other, scale tendency, combined chlorine, breath, and the table of the three cups."""
+"""Two glasses held against each other, scale tendency, combined chlorine, breath, and the table of
+the three cups.
+"""
 
 import math
 import unittest
@@ -110,7 +112,9 @@ class Pairs(unittest.TestCase):
 
 class Scale(unittest.TestCase):
     def plainly(self, ph, solids, celsius, ca, alk):
-        """The same index from its other common form: pHs = pK2 − pKs + p(Ca) + p(Alk) in its usual fit."""
+        """The same index from its other common form: pHs = pK2 − pKs + p(Ca) + p(Alk) in its usual
+        fit.
+        """
         a = 0.1 * (math.log10(solids) - 1)
         b = 34.55 - 13.12 * math.log10(273 + celsius)
         return ph - (9.3 + a + b - math.log10(ca) + 0.4 - math.log10(alk))

@@ -1,4 +1,6 @@
-"""What a stage looks at: what it is asked for, judged on, and only asked to be there; and that nothing else decides its answer."""
+"""What a stage looks at: what it is asked for, judged on, and only asked to be there; and that
+nothing else decides its answer.
+"""
 
 import unittest
 from dataclasses import replace
@@ -72,7 +74,9 @@ class Looking(unittest.TestCase):
 
 
 class WhatIsNotLookedAtDecidesNothing(unittest.TestCase):
-    """Every item on every demo water: changing an analyte that its kind is not known to look at leaves checks, costs and drains as they are."""
+    """Every item on every demo water: changing an analyte that its kind is not known to look at
+    leaves checks, costs and drains as they are.
+    """
 
     def test_every_item(self):
         for v in VISITS[:5]:

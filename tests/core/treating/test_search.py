@@ -66,7 +66,9 @@ CASES = {v.home.name: Case(v) for v in VISITS}
 
 
 def subsets(items):
-    """Every combination: at most one of each kind on each branch; a system stands alone at the tap."""
+    """Every combination: at most one of each kind on each branch; a system stands
+    alone at the tap.
+    """
     groups = {}
     for i in items:
         groups.setdefault((i.scope, i.kind), []).append(i)

@@ -1,4 +1,6 @@
-"""Each technology on waters made for it: what stops, what warns, what stays unknown, and what it leaves in the water."""
+"""Each technology on waters made for it: what stops, what warns, what stays unknown, and what it
+leaves in the water.
+"""
 
 import unittest
 from dataclasses import replace

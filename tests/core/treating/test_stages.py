@@ -80,9 +80,11 @@ class Softener(unittest.TestCase):
             "softener.too_small",
             {
                 c.id
-                for c in line(softener(1.0), w=water(hardness=188, iron=3.4, manganese=0.12), h=big)
-                .stages[0]
-                .checks
+                for c in (
+                    line(softener(1.0), w=water(hardness=188, iron=3.4, manganese=0.12), h=big)
+                    .stages[0]
+                    .checks
+                )
                 if c.status == "stop"
             },
         )
@@ -114,9 +116,9 @@ class Softener(unittest.TestCase):
             "softener.open_ended",
             {
                 c.id
-                for c in line(softener(1.5), w=water(hardness=Range.of(337, 425, None)))
-                .stages[0]
-                .checks
+                for c in (
+                    line(softener(1.5), w=water(hardness=Range.of(337, 425, None))).stages[0].checks
+                )
                 if c.status == "stop"
             },
         )
@@ -218,9 +220,9 @@ class Membrane(unittest.TestCase):
         self.assertEqual([c.id for c in made.checks if c.status in ("stop", "warn", "unknown")], [])
         stops = {
             c.id: c.status
-            for c in line(membrane(), w=water(hardness=240, tds=380, chlorine_free=0.5))
-            .stages[0]
-            .checks
+            for c in (
+                line(membrane(), w=water(hardness=240, tds=380, chlorine_free=0.5)).stages[0].checks
+            )
         }
         self.assertEqual(
             (

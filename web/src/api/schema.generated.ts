@@ -55,7 +55,8 @@ export interface paths {
         put?: never;
         /**
          * Bring In
-         * @description Store a file of items: all rows or none; managers only. ``on``: the revision that the preview told.
+         * @description Store a file of items: all rows or none; managers only. ``on``: the revision that the preview
+         *     told.
          */
         post: operations["bring_in_api_catalogue_import_post"];
         delete?: never;
@@ -133,7 +134,8 @@ export interface paths {
         };
         /**
          * About
-         * @description What each demonstration shows and does not show, its steps and cautions, and what is not offered.
+         * @description What each demonstration shows and does not show, its steps and cautions, and what is not
+         *     offered.
          */
         get: operations["about_api_demonstrations_get"];
         put?: never;
@@ -347,7 +349,8 @@ export interface paths {
         put?: never;
         /**
          * Bring In
-         * @description Bring a visit file in, all or nothing; ``rules=file`` lets the file's settings and limits hold, for managers.
+         * @description Bring a visit file in, all or nothing; ``rules=file`` lets the file's settings and limits
+         *     hold, for managers.
          */
         post: operations["bring_in_api_visits_import_post"];
         delete?: never;
@@ -513,7 +516,8 @@ export interface paths {
         };
         /**
          * Comparison
-         * @description The options side by side, with their costs over several horizons and the band of low and high use; at low, expected or high use.
+         * @description The options side by side, with their costs over several horizons and the band of low and high
+         *     use; at low, expected or high use.
          */
         get: operations["comparison_api_visits__id__comparison_get"];
         put?: never;
@@ -695,7 +699,8 @@ export interface paths {
         put?: never;
         /**
          * Bring
-         * @description Store a results file as readings of a sample: all rows or none, but for those left out by choice.
+         * @description Store a results file as readings of a sample: all rows or none, but for those left out by
+         *     choice.
          */
         post: operations["bring_api_visits__id__samples__sample_id__lab_results_post"];
         delete?: never;
@@ -713,7 +718,8 @@ export interface paths {
         };
         /**
          * Meter
-         * @description The display of the meter on the wire, as server-sent events; a dropped stream goes on where it was.
+         * @description The display of the meter on the wire, as server-sent events; a dropped stream goes on where
+         *     it was.
          */
         get: operations["meter_api_visits__id__standins_meter__sample_id__get"];
         put?: never;
@@ -921,7 +927,8 @@ export interface paths {
         };
         /**
          * Calendar
-         * @description When filters, lamps and media of the recommended line fall due, from the day of installing.
+         * @description When filters, lamps and media of the recommended line fall due, from the day of
+         *     installing.
          */
         get: operations["calendar_api_proposals__id__calendar_ics_get"];
         put?: never;
@@ -1123,7 +1130,8 @@ export interface paths {
         put?: never;
         /**
          * Erase
-         * @description Take the person out of everything kept of this home; proposals stay without them. Managers only.
+         * @description Take the person out of everything kept of this home; proposals stay without them. Managers
+         *     only.
          */
         post: operations["erase_api_visits__id__erase_post"];
         delete?: never;
@@ -1138,7 +1146,8 @@ export interface components {
     schemas: {
         /**
          * About
-         * @description A demonstration in words. ``simulates``: what a simulation shows, empty where none would be honest.
+         * @description A demonstration in words. ``simulates``: what a simulation shows, empty where none would be
+         *     honest.
          */
         About: {
             /** Id */
@@ -1180,7 +1189,8 @@ export interface components {
          * @description Rank sums by code, and how far the tasters agree.
          *
          *     Args:
-         *         w: Kendall's coefficient of concordance, with the correction for ties; None when nobody told any waters apart.
+         *         w: Kendall's coefficient of concordance, with the correction for ties; None when nobody told
+         *             any waters apart.
          *         as_good, of: so many of so many equally likely panels of guessers agree at least as well.
          */
         Agreement: {
@@ -1273,8 +1283,10 @@ export interface components {
          *     Args:
          *         feed, distillate, residue: concentrations [mg/L].
          *         fed_mg, out_mg: mass in and out [mg]; ``scale_mg``: what may have fallen out as scale [mg].
-         *         verdict: "closes", "closes with scale", "too much", "too little" or "open" (a part not measured).
-         *         residue_l: residue that should remain [L] for the residue's display; ``residue_mg_l``: display that the amounts lead to [mg/L].
+         *         verdict: "closes", "closes with scale", "too much", "too little" or "open" (a part not
+         *             measured).
+         *         residue_l: residue that should remain [L] for the residue's display; ``residue_mg_l``:
+         *             display that the amounts lead to [mg/L].
          */
         Balance: {
             feed: components["schemas"]["Range"];
@@ -1315,7 +1327,8 @@ export interface components {
         };
         /**
          * Bar
-         * @description One water of a side by side [mg/L]; ``beside``: what the difference to the first one shows.
+         * @description One water of a side by side [mg/L]; ``beside``: what the difference to the
+         *     first one shows.
          */
         Bar: {
             /** Sample */
@@ -1377,8 +1390,8 @@ export interface components {
          *
          *     Args:
          *         at, by: when it came in, and through whom; consultant: who made the visit, as the file says.
-         *         taken: the file's settings and rules hold for this visit; else the firm's do, and ``differences`` says where
-         *             the file's were others.
+         *         taken: the file's settings and rules hold for this visit; else the firm's do, and
+         *             ``differences`` says where the file's were others.
          */
         BroughtIn: {
             /**
@@ -1521,8 +1534,8 @@ export interface components {
          * CataloguePreview
          * @description A whole file; ``good`` when every row can be used.
          *
-         *     ``revision``: the state of the catalogue that the file was held against; a file that changes items is stored on top
-         *     of that state and of no other.
+         *     ``revision``: the state of the catalogue that the file was held against; a file that changes
+         *     items is stored on top of that state and of no other.
          */
         CataloguePreview: {
             /** Rows */
@@ -1539,8 +1552,9 @@ export interface components {
          * Cell
          * @description One analyte under one option.
          *
-         *     ``change``: "today", "stays", "less", "more", "unknown", "no_claim", "not_tested" or "inactivated".
-         *     ``meets``: against the row's target. ``at_least``: the removal is only a lower bound.
+         *     ``change``: "today", "stays", "less", "more", "unknown", "no_claim", "not_tested" or
+         *     "inactivated". ``meets``: against the row's target. ``at_least``: the removal is only a lower
+         *     bound.
          */
         Cell: {
             /** Option */
@@ -1577,7 +1591,8 @@ export interface components {
         };
         /**
          * Changed
-         * @description A check that answers otherwise; ``before`` or ``after`` None when it is only there with or without the change.
+         * @description A check that answers otherwise; ``before`` or ``after`` None when it is only there with or
+         *     without the change.
          */
         Changed: {
             /** Stage */
@@ -1656,7 +1671,8 @@ export interface components {
         };
         /**
          * Chores
-         * @description All chores, minutes a year of the household's own, and by month (0 to 11): labels due in the first year of service.
+         * @description All chores, minutes a year of the household's own, and by month (0 to 11): labels due in the
+         *     first year of service.
          */
         Chores: {
             /** Chores */
@@ -1717,7 +1733,8 @@ export interface components {
         };
         /**
          * Combined
-         * @description Combined chlorine (chloramine) [mg/L]; ``shown`` False: ranges overlap; ``error``: free above total.
+         * @description Combined chlorine (chloramine) [mg/L]; ``shown`` False: ranges overlap; ``error``: free above
+         *     total.
          */
         Combined: {
             range: components["schemas"]["Range"] | null;
@@ -1734,10 +1751,13 @@ export interface components {
          * @description What of an option does not depend on the horizon.
          *
          *     Args:
-         *         stops: whether a check stops it, or it cannot be worked out (``error``); bought: to buy and install [money].
+         *         stops: whether a check stops it, or it cannot be worked out (``error``); bought: to buy and
+         *             install [money].
          *         house, tap: its water where a stage of that branch changes it, else None.
-         *         steps: by analyte, how its value comes about: the water as it comes, then every stage that changes it.
-         *         needs: what is not plainly met here, the gravest first; single_source: parts that one maker alone sells.
+         *         steps: by analyte, how its value comes about: the water as it comes, then every stage that
+         *             changes it.
+         *         needs: what is not plainly met here, the gravest first; single_source: parts that one maker
+         *             alone sells.
          */
         ComparedOption: {
             /** Id */
@@ -2027,7 +2047,8 @@ export interface components {
         };
         /**
          * Demonstration
-         * @description One demonstration of a visit. ``simulated``: shown from readings, with no water in the hand.
+         * @description One demonstration of a visit. ``simulated``: shown from readings, with no water
+         *     in the hand.
          */
         Demonstration: {
             /** Id */
@@ -2106,7 +2127,8 @@ export interface components {
         };
         /**
          * Distilling
-         * @description Feed, distillate and residue, each with its amount [L] and its displays on one meter; a part not measured yet is empty.
+         * @description Feed, distillate and residue, each with its amount [L] and its displays on one meter; a part
+         *     not measured yet is empty.
          *
          *     Args:
          *         volume_share: how well the amounts are known, as a share (0.02 = a measuring jug).
@@ -2157,7 +2179,8 @@ export interface components {
         };
         /**
          * Drain
-         * @description Water to the drain. ``per_gallon``: for a membrane, gallons to drain per gallon at the tap.
+         * @description Water to the drain. ``per_gallon``: for a membrane, gallons to drain per gallon
+         *     at the tap.
          */
         Drain: {
             /**
@@ -2205,7 +2228,8 @@ export interface components {
         };
         /**
          * Due
-         * @description Something that falls due again and again; ``gallons_year`` run through it, ``life_factor`` for this water.
+         * @description Something that falls due again and again; ``gallons_year`` run through it, ``life_factor``
+         *     for this water.
          */
         Due: {
             /** Code */
@@ -2258,7 +2282,8 @@ export interface components {
          * Effect
          * @description Share removed of one analyte (0 to 1, from ``low`` to ``high``), with its evidence.
          *
-         *     ``out_at_most`` [canonical unit] is a claim on the product instead. A claim may hold only inside a pH window.
+         *     ``out_at_most`` [canonical unit] is a claim on the product instead. A claim may hold only inside
+         *     a pH window.
          */
         Effect: {
             /** Analyte */
@@ -2324,7 +2349,8 @@ export interface components {
         };
         /**
          * Figure
-         * @description A number of a stage that opens its working; ``worst`` is the figure at the worst end of the ranges.
+         * @description A number of a stage that opens its working; ``worst`` is the figure at the worst end of the
+         *     ranges.
          */
         Figure: {
             /** Id */
@@ -2353,7 +2379,8 @@ export interface components {
          *         shown: value in words; ``span`` its range.
          *         band: band or bands it lies in; ``source`` and ``year`` of the band or limit that judged it.
          *         explains: ids of the complaints it explains.
-         *         sure: False where the value's range straddles what judges it: measure finer before anything is sold for it.
+         *         sure: False where the value's range straddles what judges it: measure finer before anything
+         *             is sold for it.
          */
         Finding: {
             /** Id */
@@ -2410,7 +2437,8 @@ export interface components {
         };
         /**
          * FirmView
-         * @description A firm's settings and rules, the versions of its kits by their id, and published limits that are new to it.
+         * @description A firm's settings and rules, the versions of its kits by their id, and published limits that
+         *     are new to it.
          */
         FirmView: {
             /** Name */
@@ -2445,14 +2473,17 @@ export interface components {
          *
          *     Args:
          *         bill_gal_day: indoor use from the water bill [gal/day]; wins over the people estimate.
-         *         flow_gpm: measured flow [gpm]; ``flow_full_bore`` when taken full bore or with two outlets open.
+         *         flow_gpm: measured flow [gpm]; ``flow_full_bore`` when taken full bore or with two outlets
+         *             open.
          *         running_psi: pressure with a tap open [psi].
          *         pump_gpm: what the well pump delivers [gpm].
          *         occupied_days: days a year somebody lives there.
          *         headroom_in: free height where a unit may stand [in].
-         *         bottled_month, soap_month: spent on bottled water, and on soap and detergent [money a month].
-         *         water_price, sewer_price: [money per 1,000 gal]; None is not known, and never counts as 0 on a town main; sewer
-         *             counts 0 on septic, and a private water costs nothing unless a price is given.
+         *         bottled_month, soap_month: spent on bottled water, and on soap and detergent [money a
+         *             month].
+         *         water_price, sewer_price: [money per 1,000 gal]; None is not known, and never counts as 0 on
+         *             a town main; sewer counts 0 on septic, and a private water costs nothing unless a price
+         *             is given.
          */
         Home: {
             /** Name */
@@ -2573,9 +2604,10 @@ export interface components {
          * @description A kit or meter of the firm.
          *
          *     Args:
-         *         analyte: what it reads; steps, drop value, accuracy and resolution are in that analyte's canonical unit
-         *             unless ``unit`` says another.
-         *         accuracy_share: share (0 to 1) of the reading or of full scale; ``accuracy_of`` unknown means full scale.
+         *         analyte: what it reads; steps, drop value, accuracy and resolution are in that analyte's
+         *             canonical unit unless ``unit`` says another.
+         *         accuracy_share: share (0 to 1) of the reading or of full scale; ``accuracy_of`` unknown
+         *             means full scale.
          *         accuracy_plus: plain accuracy [unit], e.g. 0.1 for a pH meter.
          *         factor: conductivity to TDS factor of a TDS meter (0.5 or 0.7).
          *         drop_value: what one drop stands for [unit], at ``sample_ml``.
@@ -3053,11 +3085,15 @@ export interface components {
          * @description A result on a report.
          *
          *     Args:
-         *         qualifier: "=" a number, "<" under a limit, ">" over the largest it can count, "absent" or "present" for bacteria.
-         *         basis: required for nitrate and nitrite: "N" or "NO3" / "NO2"; for calcium, magnesium and alkalinity in mg/L: the
-         *             ion ("Ca", "Mg", "HCO3") or "CaCO3"; for radon "collection" or "counting".
-         *         certified: the laboratory is certified for this analyte; None: not known, which is not judged as certified.
-         *         report_number, report_date: of the report; method_used: as it names it; detection_limit: [unit].
+         *         qualifier: "=" a number, "<" under a limit, ">" over the largest it can count, "absent" or
+         *             "present" for bacteria.
+         *         basis: required for nitrate and nitrite: "N" or "NO3" / "NO2"; for calcium, magnesium and
+         *             alkalinity in mg/L: the ion ("Ca", "Mg", "HCO3") or "CaCO3"; for radon "collection" or
+         *             "counting".
+         *         certified: the laboratory is certified for this analyte; None: not known, which is not
+         *             judged as certified.
+         *         report_number, report_date: of the report; method_used: as it names it; detection_limit:
+         *             [unit].
          *         hours_to_count: radon only, drawing to mid-count [h].
          */
         LaboratoryResult: {
@@ -3121,7 +3157,8 @@ export interface components {
         };
         /**
          * Lather
-         * @description Vials with soap counted in. ``volume_ml`` of water in each; ``spoon_ml`` of tap water killed the softened lather.
+         * @description Vials with soap counted in. ``volume_ml`` of water in each; ``spoon_ml`` of tap water killed
+         *     the softened lather.
          */
         Lather: {
             /**
@@ -3190,7 +3227,8 @@ export interface components {
         };
         /**
          * Level
-         * @description Strength of evidence. ``NO_CLAIM`` and ``DOES_NOT_REMOVE`` are different answers, and both are shown.
+         * @description Strength of evidence. ``NO_CLAIM`` and ``DOES_NOT_REMOVE`` are different answers, and both
+         *     are shown.
          * @enum {string}
          */
         Level: "measured_here" | "certified" | "tested" | "maker_states" | "typical" | "no_claim" | "does_not_remove";
@@ -3198,7 +3236,8 @@ export interface components {
          * Lifetime
          * @description Cost over a horizon.
          *
-         *     ``per_gallon_house`` and ``per_gallon_tap`` are never summed; None: no gallons. ``monthly``: paid so far at each month from 0 to the end, for the cumulative curve.
+         *     ``per_gallon_house`` and ``per_gallon_tap`` are never summed; None: no gallons. ``monthly``:
+         *     paid so far at each month from 0 to the end, for the cumulative curve.
          */
         Lifetime: {
             /** Years */
@@ -3430,8 +3469,8 @@ export interface components {
          * Meaning
          * @description All that the raw water's readings mean.
          *
-         *     ``missing``: of the ``asked`` tests that the source and the complaints ask for, those not done: until they are,
-         *     nobody says that nothing is needed.
+         *     ``missing``: of the ``asked`` tests that the source and the complaints ask for, those not done:
+         *     until they are, nobody says that nothing is needed.
          */
         Meaning: {
             /** Findings */
@@ -3457,10 +3496,12 @@ export interface components {
         };
         /**
          * MembraneFigures
-         * @description Reverse osmosis, as rated: permeate [gal/day] at [psi], [mg/L] and [°C]; ratio drain to permeate.
+         * @description Reverse osmosis, as rated: permeate [gal/day] at [psi], [mg/L] and [°C]; ratio drain to
+         *     permeate.
          *
-         *     ``efficiency`` (0 to 1) is the rating with tank and shut-off in use; ``recovery`` is never used for yearly waste.
-         *     ``permeate_pump``: what the item's own test leaves of the ratio at a home, 0 < figure ≤ 1; the ratio is multiplied by it.
+         *     ``efficiency`` (0 to 1) is the rating with tank and shut-off in use; ``recovery`` is never used
+         *     for yearly waste. ``permeate_pump``: what the item's own test leaves of the ratio at a home, 0 <
+         *     figure ≤ 1; the ratio is multiplied by it.
          */
         MembraneFigures: {
             /**
@@ -3666,7 +3707,8 @@ export interface components {
         };
         /**
          * Noticed
-         * @description What eyes and nose found at a tap: identifiers of signs (core.testing.complaints); empty means looked, and nothing found.
+         * @description What eyes and nose found at a tap: identifiers of signs (core.testing.complaints); empty
+         *     means looked, and nothing found.
          */
         Noticed: {
             /**
@@ -3969,7 +4011,8 @@ export interface components {
         };
         /**
          * PadMatch
-         * @description A pad or comparator step, by its place in the list from 0; ``between`` means between it and the next.
+         * @description A pad or comparator step, by its place in the list from 0; ``between`` means between it and
+         *     the next.
          */
         PadMatch: {
             /**
@@ -3992,7 +4035,8 @@ export interface components {
         };
         /**
          * Pair
-         * @description One test in both glasses; ``removal`` from the first to the second where it can be worked out.
+         * @description One test in both glasses; ``removal`` from the first to the second where it can be worked
+         *     out.
          */
         Pair: {
             /** Analyte */
@@ -4054,10 +4098,11 @@ export interface components {
         };
         /**
          * Proposal
-         * @description One revision of a proposal. ``snapshot`` is the canonical JSON of every figure shown; ``digest`` is its SHA-256.
+         * @description One revision of a proposal. ``snapshot`` is the canonical JSON of every figure shown;
+         *     ``digest`` is its SHA-256.
          *
-         *     A proposal that came in by a file is history and in state ``brought_in``: it was not signed here, and ``said`` tells
-         *     what the file said of it.
+         *     A proposal that came in by a file is history and in state ``brought_in``: it was not signed
+         *     here, and ``said`` tells what the file said of it.
          */
         Proposal: {
             /** Id */
@@ -4191,7 +4236,8 @@ export interface components {
         };
         /**
          * Quantity
-         * @description One analyte at one point of the line; ``range`` None with state "unknown" means nobody can say.
+         * @description One analyte at one point of the line; ``range`` None with state "unknown" means nobody can
+         *     say.
          */
         Quantity: {
             range: components["schemas"]["Range"] | null;
@@ -4247,7 +4293,8 @@ export interface components {
          * Reading
          * @description A reading as made: the raw observation and the instrument as it was that day.
          *
-         *     ``made_at`` is the clock of the device it was typed on, ``kept_at`` the server's when it was kept.
+         *     ``made_at`` is the clock of the device it was typed on, ``kept_at`` the server's when it was
+         *     kept.
          */
         Reading: {
             /** Id */
@@ -4335,7 +4382,8 @@ export interface components {
         };
         /**
          * Reference
-         * @description What the page needs to know once: signs, analytes, what a visit looks for, and what eyes and nose look at.
+         * @description What the page needs to know once: signs, analytes, what a visit looks for, and what eyes and
+         *     nose look at.
          */
         Reference: {
             /** Signs */
@@ -4351,8 +4399,8 @@ export interface components {
          * Removal
          * @description Removal as shares (0 to 1).
          *
-         *     ``shown`` is one of "removed", "at_least" (product under detection: only ``worst`` is given), "rose", "no_difference"
-         *     and "not_computed".
+         *     ``shown`` is one of "removed", "at_least" (product under detection: only ``worst`` is given),
+         *     "rose", "no_difference" and "not_computed".
          */
         Removal: {
             /** Shown */
@@ -4370,7 +4418,8 @@ export interface components {
          * Rules
          * @description The limits and bands a visit is judged by; a visit keeps those of its day.
          *
-         *     ``version`` grows with the firm's changes; ``published`` is the revision of the published limits they lie over.
+         *     ``version`` grows with the firm's changes; ``published`` is the revision of the published limits
+         *     they lie over.
          */
         Rules: {
             /**
@@ -5102,7 +5151,8 @@ export interface components {
         };
         /**
          * Scale
-         * @description Scale a year [g]; ``from_hardness``: calcium or alkalinity is not known, so hardness stands in and "at most" is said twice.
+         * @description Scale a year [g]; ``from_hardness``: calcium or alkalinity is not known, so hardness stands
+         *     in and "at most" is said twice.
          */
         Scale: {
             grams: components["schemas"]["Range"];
@@ -5111,7 +5161,8 @@ export interface components {
         };
         /**
          * ScaleTendency
-         * @description Index at the tap and in the closed heater, and the pH there; ``at_most``: total hardness stood in for calcium.
+         * @description Index at the tap and in the closed heater, and the pH there; ``at_most``: total hardness
+         *     stood in for calcium.
          */
         ScaleTendency: {
             at_tap: components["schemas"]["Range"];
@@ -5197,7 +5248,8 @@ export interface components {
          *         salt_bag: price of a 40-lb bag [money].
          *         heater_c: water heater [°C].
          *         keep_years: people are erased when their home was last visited so many years ago; 0: never.
-         *         soap_share: the firm's own cautious estimate of the soap a softened house does without, as a share (0 to 1).
+         *         soap_share: the firm's own cautious estimate of the soap a softened house does without, as a
+         *             share (0 to 1).
          */
         Settings: {
             /**
@@ -5338,7 +5390,8 @@ export interface components {
         };
         /**
          * Signature
-         * @description An acceptance: who, when, the drawn strokes (SVG path data), the digest of what was signed, and what was read first.
+         * @description An acceptance: who, when, the drawn strokes (SVG path data), the digest of what was signed,
+         *     and what was read first.
          */
         Signature: {
             /** Name */
@@ -5421,7 +5474,8 @@ export interface components {
         Source: "city" | "well_drilled" | "well_dug" | "spring" | "lake" | "cistern";
         /**
          * StageChoice
-         * @description One item of an option with the consultant's own settings; ``position`` moves it, and wants a reason.
+         * @description One item of an option with the consultant's own settings; ``position`` moves it, and wants a
+         *     reason.
          */
         StageChoice: {
             /** Item */
@@ -5694,7 +5748,8 @@ export interface components {
         };
         /**
          * Taster
-         * @description One taster: the order of pouring, and the place given to each code (1 the best; the same place twice is a tie).
+         * @description One taster: the order of pouring, and the place given to each code (1 the best; the same
+         *     place twice is a tie).
          */
         Taster: {
             /** Name */
@@ -5708,7 +5763,8 @@ export interface components {
         };
         /**
          * Tasting
-         * @description A blind tasting. ``sanitised``: samples behind a unit known to be sanitised and flushed; ``shown_at``: when the key was shown.
+         * @description A blind tasting. ``sanitised``: samples behind a unit known to be sanitised and flushed;
+         *     ``shown_at``: when the key was shown.
          */
         Tasting: {
             /**
@@ -5730,7 +5786,8 @@ export interface components {
         };
         /**
          * TastingBody
-         * @description A blind tasting to draw: glasses, names of tasters, and glasses behind a unit that was sanitised and flushed.
+         * @description A blind tasting to draw: glasses, names of tasters, and glasses behind a unit that was
+         *     sanitised and flushed.
          */
         TastingBody: {
             /**
@@ -5792,7 +5849,8 @@ export interface components {
         };
         /**
          * ToKnow
-         * @description One thing to know before signing: a stop, a warning or an unknown of the recommended line, with its remedy.
+         * @description One thing to know before signing: a stop, a warning or an unknown of the recommended line,
+         *     with its remedy.
          */
         ToKnow: {
             /** Stage */
@@ -5880,8 +5938,9 @@ export interface components {
          * Value
          * @description A reading worked out.
          *
-         *     ``range`` is None for a result in words (bacteria present, a colour finding). ``below`` is the limit a result is
-         *     under [canonical unit]; ``open_ended`` says that there is no upper end and that a diluted repeat is needed.
+         *     ``range`` is None for a result in words (bacteria present, a colour finding). ``below`` is the
+         *     limit a result is under [canonical unit]; ``open_ended`` says that there is no upper end and
+         *     that a diluted repeat is needed.
          */
         Value: {
             /** Analyte */
@@ -6728,9 +6787,10 @@ export interface components {
          * VisitView
          * @description A visit with everything worked out.
          *
-         *     ``versions``: by the id of each editable part; ``lab``: where each bottle stands now; ``suggested``: bottles to draw;
-         *     ``others``: the home's other visits; ``reports``: when the laboratory's report on a bottle is expected;
-         *     ``unreadable``: parts that cannot be read or worked out any more, left out of all the rest.
+         *     ``versions``: by the id of each editable part; ``lab``: where each bottle stands now;
+         *     ``suggested``: bottles to draw; ``others``: the home's other visits; ``reports``: when the
+         *     laboratory's report on a bottle is expected; ``unreadable``: parts that cannot be read or worked
+         *     out any more, left out of all the rest.
          */
         VisitView: {
             visit: components["schemas"]["Visit"];
@@ -6760,9 +6820,10 @@ export interface components {
          * Waste
          * @description Gallons to the drain.
          *
-         *     ``per_gallon_tap``: to drain per gallon at the drinking tap; ``per_gallon_house``: per gallon of the house's use.
-         *     ``share_of_use``: of the house's yearly use. ``week_gal``: the week's total; ``unknown``: a stage could not say.
-         *     ``cost_year``: water and sewer paid for it [money]; 0 where neither is paid for; ``priced`` False: a price is not known.
+         *     ``per_gallon_tap``: to drain per gallon at the drinking tap; ``per_gallon_house``: per gallon of
+         *     the house's use. ``share_of_use``: of the house's yearly use. ``week_gal``: the week's total;
+         *     ``unknown``: a stage could not say. ``cost_year``: water and sewer paid for it [money]; 0 where
+         *     neither is paid for; ``priced`` False: a price is not known.
          */
         Waste: {
             /** By Kind */
@@ -6829,7 +6890,8 @@ export interface components {
          *     Args:
          *         impossible: why it could not be worked out; then there is nothing else.
          *         status: the gravest status of the line; ``before``: without the change.
-         *         cost, waste_gal_year, own_minutes: more (or less) than without the change [money over the horizon, gal/year, min/year].
+         *         cost, waste_gal_year, own_minutes: more (or less) than without the change [money over the
+         *             horizon, gal/year, min/year].
          */
         WhatIf: {
             /** Id */
@@ -6896,7 +6958,8 @@ export interface components {
         };
         /**
          * YearlyChore
-         * @description One kind of work: times and minutes a year, by the household or the firm; ``bags`` of salt carried.
+         * @description One kind of work: times and minutes a year, by the household or the firm; ``bags`` of salt
+         *     carried.
          */
         YearlyChore: {
             /** Label */
@@ -6955,10 +7018,13 @@ export interface components {
          * @description A line that no other beats.
          *
          *     Args:
-         *         meets: things found that it brings to what is wanted, on their whole range; of all ``wanted``.
-         *         watch, open: its warnings and what is not known, in words; health: shares of health findings it answers, summed;
+         *         meets: things found that it brings to what is wanted, on their whole range; of all
+         *             ``wanted``.
+         *         watch, open: its warnings and what is not known, in words; health: shares of health findings
+         *             it answers, summed;
          *         answers: the share of each thing found that it answers, 0 to 1.
-         *         cost: over the horizon, running costs unrounded [money]; own_minutes: the household's own work [min/year].
+         *         cost: over the horizon, running costs unrounded [money]; own_minutes: the household's own
+         *             work [min/year].
          */
         zesty_glass__core__proposing__suggest__Suggested: {
             option: components["schemas"]["Option"];
@@ -7002,7 +7068,8 @@ export interface components {
         };
         /**
          * Band
-         * @description A named band from ``start`` (which belongs to it) up to the next band's start [canonical unit].
+         * @description A named band from ``start`` (which belongs to it) up to the next band's start [canonical
+         *     unit].
          */
         zesty_glass__core__rules__Band: {
             /** Start */

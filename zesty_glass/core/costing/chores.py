@@ -12,7 +12,9 @@ from .money import interval_months
 
 @record
 class YearlyChore:
-    """One kind of work: times and minutes a year, by the household or the firm; ``bags`` of salt carried."""
+    """One kind of work: times and minutes a year, by the household or the firm; ``bags`` of salt
+    carried.
+    """
 
     label: str
     kind: str
@@ -24,7 +26,9 @@ class YearlyChore:
 
 @record
 class Chores:
-    """All chores, minutes a year of the household's own, and by month (0 to 11): labels due in the first year of service."""
+    """All chores, minutes a year of the household's own, and by month (0 to 11): labels due in the
+    first year of service.
+    """
 
     chores: tuple[YearlyChore, ...]
     own_minutes: float
@@ -46,7 +50,9 @@ def stage_minutes(stage: StageReport) -> float:
 
 
 def chores(line: LineReport) -> Chores:
-    """Chores of a line; the strip shows month k of a typical year (events due in the second year wrap into it)."""
+    """Chores of a line; the strip shows month k of a typical year (events due in the second year
+    wrap into it).
+    """
     out: list[YearlyChore] = []
     strip: list[list[str]] = [[] for _ in range(12)]
     for stage in line.stages:

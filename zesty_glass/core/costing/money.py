@@ -1,4 +1,6 @@
-"""Lifetime cost in decimals: events when they fall due, running costs by month, growth and discount."""
+"""Lifetime cost in decimals: events when they fall due, running costs by month, growth and
+discount.
+"""
 
 from __future__ import annotations
 
@@ -29,7 +31,9 @@ def cents(amount: Decimal) -> Decimal:
 
 
 class Falling(NamedTuple):
-    """When something falls due [months], what is paid each time, the sums by year, and all of it."""
+    """When something falls due [months], what is paid each time, the sums by year,
+    and all of it.
+    """
 
     months: tuple[float, ...]
     amounts: tuple[Decimal, ...]
@@ -38,7 +42,9 @@ class Falling(NamedTuple):
 
 
 class Rates:
-    """Growth by price year and discount by month, each power and each grown price worked out once."""
+    """Growth by price year and discount by month, each power and each grown price
+    worked out once.
+    """
 
     __slots__ = ("_falling", "_priced", "_running", "discounted", "grown", "rate", "years")
 
@@ -105,8 +111,9 @@ def rates_for(growth: Decimal, discount: Decimal, years: int) -> Rates:
 
 
 def interval_months(due: Due) -> float:
-    """Months between two: min(calendar, capacity ÷ (gallons a year/12)) × life factor; infinite where only gallons count
-    and no water runs, never under ``LEAST_INTERVAL``: what would fall due oftener is refused by ``keeps_up``.
+    """Months between two: min(calendar, capacity ÷ (gallons a year/12)) × life factor; infinite
+    where only gallons count and no water runs, never under ``LEAST_INTERVAL``: what would fall due
+    oftener is refused by ``keeps_up``.
 
     Raises:
         RuleError: neither months nor gallons to go by, or an interval of 0.
@@ -139,7 +146,9 @@ def interval_months(due: Due) -> float:
 
 
 def keeps_up(dues: Iterable[Due]) -> None:
-    """RuleError when something would fall due more often than every ``LEAST_INTERVAL`` [months], about seven hours."""
+    """RuleError when something would fall due more often than every ``LEAST_INTERVAL`` [months],
+    about seven hours.
+    """
     for due in dues:
         if interval_months(due) <= LEAST_INTERVAL:
             raise RuleError(
@@ -184,7 +193,9 @@ def months_due(interval: float, years: int) -> list[float]:
 
 
 class Event(NamedTuple):
-    """One thing paid for: month, rounded amount, kind and label (a tuple: there are thousands of them)."""
+    """One thing paid for: month, rounded amount, kind and label (a tuple: there are thousands of
+    them).
+    """
 
     month: float
     amount: Decimal
@@ -211,7 +222,8 @@ class CostLine:
 class Lifetime:
     """Cost over a horizon.
 
-    ``per_gallon_house`` and ``per_gallon_tap`` are never summed; None: no gallons. ``monthly``: paid so far at each month from 0 to the end, for the cumulative curve.
+    ``per_gallon_house`` and ``per_gallon_tap`` are never summed; None: no gallons. ``monthly``:
+    paid so far at each month from 0 to the end, for the cumulative curve.
     """
 
     years: int
@@ -278,7 +290,9 @@ def lifetime(
     house_gal_year: float = 0.0,
     tap_gal_year: float = 0.0,
 ) -> Lifetime:
-    """Everything paid over ``years``: purchases at month 0, events rounded when due, running costs rounded once a year per kind."""
+    """Everything paid over ``years``: purchases at month 0, events rounded when due, running costs
+    rounded once a year per kind.
+    """
     rates = _rates(growth, discount, years)
     events: list[Event] = []
     lines: list[CostLine] = []
@@ -369,10 +383,11 @@ def added_cost(
     rates: Rates,
     years: int,
 ) -> Decimal:
-    """What some stages add to a lifetime: purchases and every event to the cent, running costs unrounded.
+    """What some stages add to a lifetime: purchases and every event to the cent, running costs
+    unrounded.
 
-    Unlike a total of ``lifetime`` this adds up over stages without a remainder, which a comparison of many lines needs; the two
-    differ by less than half a cent a year and kind.
+    Unlike a total of ``lifetime`` this adds up over stages without a remainder, which a comparison
+    of many lines needs; the two differ by less than half a cent a year and kind.
     """
     total = sum((cents(p.price) + cents(p.installation) for p in purchases), _ZERO)
     total += sum((rates.falling(d.price, interval_months(d)).total for d in dues), _ZERO)
@@ -422,7 +437,9 @@ def _add_running(
 def _monthly(
     events: list[Event], run: list[Running], years: int, rates: Rates, total: Decimal
 ) -> tuple[Decimal, ...]:
-    """Paid by the end of month m − 1, m = 0 … 12 · years; what falls due at month 0 is in the first, the last is the total."""
+    """Paid by the end of month m − 1, m = 0 … 12 · years; what falls due at month 0 is in the
+    first, the last is the total.
+    """
     twelfth = sum((r.per_year for r in run), _ZERO) / 12
     monthly = [(twelfth * f).quantize(_MICRO) for f in rates.grown]
     adds = [_ZERO] * (
@@ -443,7 +460,9 @@ def _monthly(
 
 
 def stays_cheaper_from(a: Lifetime, b: Lifetime) -> int | None:
-    """The month from which ``a`` stays cheaper than ``b`` to the end, when it began dearer; None otherwise."""
+    """The month from which ``a`` stays cheaper than ``b`` to the end, when it began dearer; None
+    otherwise.
+    """
     if a.total >= b.total:
         return None
     cheaper = list(map(lt, a.monthly, b.monthly))
@@ -452,12 +471,14 @@ def stays_cheaper_from(a: Lifetime, b: Lifetime) -> int | None:
 
 
 def apr(price: Decimal, down: Decimal, monthly: Decimal, months: int) -> Decimal:
-    """Yearly percentage rate [%] of a payment plan, nominal, twelve times the monthly rate, by bisection.
+    """Yearly percentage rate [%] of a payment plan, nominal, twelve times the monthly rate, by
+    bisection.
 
     Payments that fall short by their own rounding alone are a rate of 0.
 
     Raises:
-        RuleError: ``plan.impossible`` when the payments do not cover the price, or the rate passes 1,000 %.
+        RuleError: ``plan.impossible`` when the payments do not cover the price, or the rate passes
+            1,000 %.
     """
     owed = price - down
     if months <= 0 or monthly <= 0 or owed <= 0:

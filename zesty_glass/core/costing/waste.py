@@ -15,9 +15,10 @@ BATHTUB_GAL = 40.0
 class Waste:
     """Gallons to the drain.
 
-    ``per_gallon_tap``: to drain per gallon at the drinking tap; ``per_gallon_house``: per gallon of the house's use.
-    ``share_of_use``: of the house's yearly use. ``week_gal``: the week's total; ``unknown``: a stage could not say.
-    ``cost_year``: water and sewer paid for it [money]; 0 where neither is paid for; ``priced`` False: a price is not known.
+    ``per_gallon_tap``: to drain per gallon at the drinking tap; ``per_gallon_house``: per gallon of
+    the house's use. ``share_of_use``: of the house's yearly use. ``week_gal``: the week's total;
+    ``unknown``: a stage could not say. ``cost_year``: water and sewer paid for it [money]; 0 where
+    neither is paid for; ``priced`` False: a price is not known.
     """
 
     by_kind: dict[str, float]

@@ -1,4 +1,6 @@
-"""What each demonstration is: its steps, cautions, and the two sentences that are always beside it."""
+"""What each demonstration is: its steps, cautions, and the two sentences that are
+always beside it.
+"""
 
 from __future__ import annotations
 
@@ -9,7 +11,9 @@ from ..record import record
 
 @record
 class About:
-    """A demonstration in words. ``simulates``: what a simulation shows, empty where none would be honest."""
+    """A demonstration in words. ``simulates``: what a simulation shows, empty where none would be
+    honest.
+    """
 
     id: str
     name: str
@@ -33,7 +37,9 @@ _ALL = (
         id="side_by_side",
         name="Side by side",
         shows="How much dissolved matter each water holds, as we measured it.",
-        does_not_show="Safety, hardness or chlorine. Water with minerals put back rightly reads higher.",
+        does_not_show=(
+            "Safety, hardness or chlorine. Water with minerals put back rightly reads higher."
+        ),
         steps=(
             "One clean glass for each water",
             "Rinse cup and probe between them",
@@ -140,7 +146,10 @@ ABOUT = MappingProxyType({a.id: a for a in _ALL})
 NOT_OFFERED = (
     NotOffered(
         name="Electrodes that turn water brown",
-        why="The electrodes dissolve. The colour is their iron, and any water with salts in it does it.",
+        why=(
+            "The electrodes dissolve. The colour is their iron, and any water with salts in it"
+            " does it."
+        ),
     ),
     NotOffered(
         name="Drops that make every tap look bad",

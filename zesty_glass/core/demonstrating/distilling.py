@@ -20,8 +20,10 @@ class Balance:
     Args:
         feed, distillate, residue: concentrations [mg/L].
         fed_mg, out_mg: mass in and out [mg]; ``scale_mg``: what may have fallen out as scale [mg].
-        verdict: "closes", "closes with scale", "too much", "too little" or "open" (a part not measured).
-        residue_l: residue that should remain [L] for the residue's display; ``residue_mg_l``: display that the amounts lead to [mg/L].
+        verdict: "closes", "closes with scale", "too much", "too little" or "open" (a part not
+            measured).
+        residue_l: residue that should remain [L] for the residue's display; ``residue_mg_l``:
+            display that the amounts lead to [mg/L].
     """
 
     feed: Range
@@ -37,7 +39,9 @@ class Balance:
 
 
 def residue_volume(feed: float, feed_l: float, distillate: float, residue: float) -> float | None:
-    """Litres that remain when the residue reads ``residue`` [all mg/L]: V·(C_feed − C_dist)/(C_res − C_dist); None when it never can."""
+    """Litres that remain when the residue reads ``residue`` [all mg/L]: V·(C_feed − C_dist)/(C_res
+    − C_dist); None when it never can.
+    """
     return (
         None
         if residue <= distillate or feed < distillate
@@ -63,7 +67,9 @@ def mass(concentration: Range, litres: Range) -> Range:
 def verdict(
     fed: Range, out: Range, scale_mg: float
 ) -> Literal["closes", "closes with scale", "too much", "too little"]:
-    """Closed when the ranges of in and out share a value; a residue low by no more than the scale that may have fallen out closes too."""
+    """Closed when the ranges of in and out share a value; a residue low by no more than the scale
+    that may have fallen out closes too.
+    """
     if fed.overlaps(out):
         return "closes"
     if fed.high is not None and out.low > fed.high:
@@ -76,7 +82,9 @@ def verdict(
 
 
 def balance(d: Distilling, water: Water | None) -> Balance:
-    """The mass balance of a distilling, as far as it was measured; ``water``: the feed's sample, for hardness and alkalinity."""
+    """The mass balance of a distilling, as far as it was measured; ``water``: the feed's sample,
+    for hardness and alkalinity.
+    """
     parts = {
         n: meter(d.instrument, seen) if (seen := getattr(d, n)) is not None else None
         for n in ("feed", "distillate", "residue")

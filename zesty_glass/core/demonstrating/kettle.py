@@ -10,14 +10,18 @@ from ..units import DAYS_PER_YEAR
 
 @record
 class Scale:
-    """Scale a year [g]; ``from_hardness``: calcium or alkalinity is not known, so hardness stands in and "at most" is said twice."""
+    """Scale a year [g]; ``from_hardness``: calcium or alkalinity is not known, so hardness stands
+    in and "at most" is said twice.
+    """
 
     grams: Range
     from_hardness: bool
 
 
 def scale_mg_l(water: Water) -> tuple[Range, bool] | None:
-    """What may fall out [mg/L as CaCO3]: the smaller of calcium hardness and alkalinity, end by end; else hardness. None: neither known."""
+    """What may fall out [mg/L as CaCO3]: the smaller of calcium hardness and alkalinity, end by
+    end; else hardness. None: neither known.
+    """
     calcium, alkalinity, hardness = (
         water.range("calcium"),
         water.range("alkalinity"),
@@ -25,11 +29,14 @@ def scale_mg_l(water: Water) -> tuple[Range, bool] | None:
     )
     if calcium is not None and alkalinity is not None:
         highs = [r.high for r in (calcium, alkalinity) if r.high is not None]
-        return Range.of(
-            min(calcium.low, alkalinity.low),
-            min(calcium.best, alkalinity.best),
-            min(highs) if highs else None,
-        ), False
+        return (
+            Range.of(
+                min(calcium.low, alkalinity.low),
+                min(calcium.best, alkalinity.best),
+                min(highs) if highs else None,
+            ),
+            False,
+        )
     if hardness is None:
         return None
     return hardness, True

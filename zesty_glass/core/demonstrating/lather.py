@@ -1,4 +1,6 @@
-"""Soap drops until the lather holds: ratios with the step as their range, and what a spoonful of hard water does."""
+"""Soap drops until the lather holds: ratios with the step as their range, and what a spoonful of
+hard water does.
+"""
 
 from __future__ import annotations
 
@@ -6,7 +8,8 @@ from ..ranges import Range
 from ..record import record
 from .records import Lather, Vial
 
-#: mg of sodium soap bound by 1 mg of CaCO3: 2 × sodium stearate 306.5 g/mol on CaCO3 100.09 g/mol (molar masses, IUPAC 2021), rounded
+#: mg of sodium soap bound by 1 mg of CaCO3: 2 × sodium stearate 306.5 g/mol on CaCO3 100.09 g/mol
+#: (molar masses, IUPAC 2021), rounded
 SOAP_PER_CACO3 = 6.0
 
 
@@ -20,7 +23,9 @@ class Ratio:
 
 
 def counted(v: Vial) -> Range | None:
-    """Drops to a lather that holds: above the count before the last step, at most the last count. None while it does not hold."""
+    """Drops to a lather that holds: above the count before the last step, at most the last count.
+    None while it does not hold.
+    """
     if not v.held:
         return None
     drops = sum(v.steps)
@@ -28,7 +33,9 @@ def counted(v: Vial) -> Range | None:
 
 
 def ratio(vial: Range, softened: Range) -> Ratio:
-    """How many times the softened vial's soap: best = a/b, low = a_low/b_high, high = a_high/b_low (none when b_low is 0)."""
+    """How many times the softened vial's soap: best = a/b, low = a_low/b_high, high = a_high/b_low
+    (none when b_low is 0).
+    """
     assert vial.high is not None and softened.high is not None
     return Ratio(
         best=vial.best / softened.best,
@@ -38,13 +45,17 @@ def ratio(vial: Range, softened: Range) -> Ratio:
 
 
 def household_share(shown: Ratio, firm_share: float) -> float:
-    """The share of soap [0 to 1] that may be called an estimate: the firm's own cautious figure, never more than the vial showed at its low end."""
+    """The share of soap [0 to 1] that may be called an estimate: the firm's own cautious figure,
+    never more than the vial showed at its low end.
+    """
     seen = 0.0 if shown.low <= 1 else 1 - 1 / shown.low
     return max(0.0, min(firm_share, seen))
 
 
 def spoonful(tap: Range, softened: Range, vial_ml: float, spoon_ml: float) -> Range:
-    """Hardness of a softened vial after a spoonful of tap water, in the unit of the two: mixed by volume."""
+    """Hardness of a softened vial after a spoonful of tap water, in the unit of the two: mixed by
+    volume.
+    """
     total = vial_ml + spoon_ml
     return softened.scale(vial_ml / total).plus(tap.scale(spoon_ml / total))
 
@@ -55,7 +66,9 @@ def spoon_share(vial_ml: float, spoon_ml: float) -> float:
 
 
 def expected_drops(hardness: Range, test: Lather) -> Range:
-    """Drops expected: lather drops + 6 · hardness [mg/L as CaCO3] · volume [L] ÷ soap in a drop [mg]."""
+    """Drops expected: lather drops + 6 · hardness [mg/L as CaCO3] · volume [L] ÷ soap in a drop
+    [mg].
+    """
     k = SOAP_PER_CACO3 * test.volume_ml / 1000 / test.soap_mg_per_drop
     high = None if hardness.high is None else test.lather_drops + k * hardness.high
     return Range.of(

@@ -77,7 +77,9 @@ class Vial:
 
 @record
 class Lather:
-    """Vials with soap counted in. ``volume_ml`` of water in each; ``spoon_ml`` of tap water killed the softened lather."""
+    """Vials with soap counted in. ``volume_ml`` of water in each; ``spoon_ml`` of tap water killed
+    the softened lather.
+    """
 
     kind: Literal["lather"] = "lather"
     vials: tuple[Vial, ...]
@@ -162,7 +164,8 @@ class Kettle:
 
 @record
 class Distilling:
-    """Feed, distillate and residue, each with its amount [L] and its displays on one meter; a part not measured yet is empty.
+    """Feed, distillate and residue, each with its amount [L] and its displays on one meter; a part
+    not measured yet is empty.
 
     Args:
         volume_share: how well the amounts are known, as a share (0.02 = a measuring jug).
@@ -217,7 +220,9 @@ class TastedWater:
 
 @record
 class Taster:
-    """One taster: the order of pouring, and the place given to each code (1 the best; the same place twice is a tie)."""
+    """One taster: the order of pouring, and the place given to each code (1 the best; the same
+    place twice is a tie).
+    """
 
     name: str
     order: tuple[str, ...]
@@ -226,7 +231,9 @@ class Taster:
 
 @record
 class Tasting:
-    """A blind tasting. ``sanitised``: samples behind a unit known to be sanitised and flushed; ``shown_at``: when the key was shown."""
+    """A blind tasting. ``sanitised``: samples behind a unit known to be sanitised and flushed;
+    ``shown_at``: when the key was shown.
+    """
 
     kind: Literal["tasting"] = "tasting"
     waters: tuple[TastedWater, ...]
@@ -299,7 +306,9 @@ Body = Annotated[
 
 @record
 class Demonstration:
-    """One demonstration of a visit. ``simulated``: shown from readings, with no water in the hand."""
+    """One demonstration of a visit. ``simulated``: shown from readings, with no water
+    in the hand.
+    """
 
     id: str
     made_at: datetime

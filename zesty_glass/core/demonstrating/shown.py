@@ -36,7 +36,9 @@ from .tasting import Agreement, agreement, how_little, refusal
 
 @record
 class Bar:
-    """One water of a side by side [mg/L]; ``beside``: what the difference to the first one shows."""
+    """One water of a side by side [mg/L]; ``beside``: what the difference to the
+    first one shows.
+    """
 
     sample: str
     name: str
@@ -141,7 +143,9 @@ class Shown:
 
 @record
 class Around:
-    """What a demonstration is worked out from: samples, their waters and meanings, lines by option, home and settings."""
+    """What a demonstration is worked out from: samples, their waters and meanings, lines by option,
+    home and settings.
+    """
 
     samples: dict[str, Sample]
     waters: dict[str, Water]
@@ -243,13 +247,15 @@ def lather(d: Lather, at: Around, simulated: bool) -> Shown:
             drops[soft.id] = expected[soft.id]
     base = None if soft is None else drops.get(soft.id)
     times = {
-        v.id: ratio(x, base)
-        if base is not None
-        and base.high
-        and (x := drops.get(v.id)) is not None
-        and x.high is not None
-        and v is not soft
-        else None
+        v.id: (
+            ratio(x, base)
+            if base is not None
+            and base.high
+            and (x := drops.get(v.id)) is not None
+            and x.high is not None
+            and v is not soft
+            else None
+        )
         for v in d.vials
     }
     tap = next((v for v in d.vials if v.role == "tap"), None)
@@ -277,12 +283,14 @@ def lather(d: Lather, at: Around, simulated: bool) -> Shown:
         took = "is expected to take" if simulated else "took"
         how = ", worked out from its hardness and not counted" if simulated else ""
         said.append(
-            f"This water {took} {words.number(shown.best, 1)} times the soap of the softened vial ({upper}){how}."
+            f"This water {took} {words.number(shown.best, 1)} times the soap of the softened vial"
+            f" ({upper}){how}."
         )
         last = max((v.steps[-1] for v in d.vials if v.steps), default=1)
         if not simulated and last > 1:
             said.append(
-                f"The range is wide because the soap went in {last} drops at a time; single drops near the end narrow it."
+                f"The range is wide because the soap went in {last} drops at a time; single drops"
+                " near the end narrow it."
             )
     for v in d.vials:
         if v.cloud:
@@ -290,13 +298,16 @@ def lather(d: Lather, at: Around, simulated: bool) -> Shown:
     house = None if shown is None else household_share(shown, at.settings.soap_share)
     if house is not None:
         said.append(
-            f"At home nobody doses by the drop: our cautious estimate is {100 * house:.0f} % less soap."
+            f"At home nobody doses by the drop: our cautious estimate is {100 * house:.0f} % less"
+            " soap."
             if house > 0
             else "That is no ground for an estimate of soap at home."
         )
     if d.spoon_killed:
         said.append(
-            f"A spoonful of tap water, one part in {(d.volume_ml + d.spoon_ml) / d.spoon_ml:.0f}, killed the lather: hard water that an undersized softener lets through does the same."
+            f"A spoonful of tap water, one part in {(d.volume_ml + d.spoon_ml) / d.spoon_ml:.0f},"
+            " killed the lather: hard water that an undersized softener lets through does the"
+            " same."
         )
     return Shown(
         id="",
@@ -361,9 +372,12 @@ def before_after(
         rows.append((name, shown[0], shown[1], sentence))
         if r is not None:
             removals[name] = r
-    return BeforeAfter(
-        rows=tuple(rows), removals=removals, predicted=after is None and line is not None
-    ), ""
+    return (
+        BeforeAfter(
+            rows=tuple(rows), removals=removals, predicted=after is None and line is not None
+        ),
+        "",
+    )
 
 
 def colour(d: ColourColumn, at: Around) -> Shown:
@@ -418,11 +432,13 @@ def kettle(d: Kettle, at: Around) -> Shown:
         return Shown(id="", sentences=(), refused="Hardness is not tested in this glass.")
     end = found.grams.best if found.grams.high is None else found.grams.high
     said = [
-        f"At most {words.number(end, 0)} grams of scale a year from {words.number(d.litres_day, 1)} L heated a day."
+        f"At most {words.number(end, 0)} grams of scale a year from {words.number(d.litres_day, 1)}"
+        " L heated a day."
     ]
     if found.from_hardness:
         said.append(
-            "Worked out from hardness alone: really at most, for without calcium and alkalinity it may be much less."
+            "Worked out from hardness alone: really at most, for without calcium and alkalinity it"
+            " may be much less."
         )
     return Shown(id="", sentences=tuple(said), result=KettleShown(scale=found))
 
@@ -438,7 +454,8 @@ def distilling(d: Distilling, at: Around) -> Shown:
     said += {
         "closes": ["What went in is what came out, within the ranges."],
         "closes with scale": [
-            "A little is missing in the residue: no more than the scale that hard water drops when it boils."
+            "A little is missing in the residue: no more than the scale that hard water drops when"
+            " it boils."
         ],
         "too much": ["More came out than went in: a reading or an amount is wrong."],
         "too little": [
@@ -452,7 +469,10 @@ def distilling(d: Distilling, at: Around) -> Shown:
             *flags,
             Flag(
                 id="distilling.balance",
-                sentence="The balance does not close: read the residue again, cooled to room temperature.",
+                sentence=(
+                    "The balance does not close: read the residue again, cooled to room"
+                    " temperature."
+                ),
             ),
         )
     return Shown(id="", sentences=tuple(said), flags=flags, result=DistillingShown(balance=b))

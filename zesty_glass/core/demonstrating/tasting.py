@@ -1,4 +1,6 @@
-"""Blind tasting: who may taste what, secret codes, rank sums, agreement and the chance of guessing."""
+"""Blind tasting: who may taste what, secret codes, rank sums, agreement and the
+chance of guessing.
+"""
 
 from __future__ import annotations
 
@@ -23,7 +25,9 @@ _NEEDED = ("coliform", "nitrate_n")
 
 
 def draw(samples: Sequence[str], tasters: Sequence[str], chance: random.Random) -> Tasting:
-    """A tasting with codes and orders drawn at random by ``chance``; two taster orders differ where they can."""
+    """A tasting with codes and orders drawn at random by ``chance``; two taster orders differ where
+    they can.
+    """
     codes: list[str] = []
     while len(codes) < len(samples):
         code = "".join(chance.sample(LETTERS, 3))
@@ -49,7 +53,8 @@ def refusal(
 ) -> str:
     """Why a water may not be tasted; empty when it may.
 
-    Bottled water, a regulated supply, or water with a laboratory report of the last year that finds nothing. ``meaning``: what this sample's own readings mean.
+    Bottled water, a regulated supply, or water with a laboratory report of the last year that finds
+    nothing. ``meaning``: what this sample's own readings mean.
     """
     over = [f for f in (meaning.findings if meaning else ()) if f.weight is Weight.HEALTH]
     if over:
@@ -74,9 +79,15 @@ def refusal(
     if all(n in clean for n in _NEEDED):
         return ""
     if sample.kind == "own":
-        return f"“{sample.name}” is our own water: without a recent clean laboratory report it is not tasted."
+        return (
+            f"“{sample.name}” is our own water: without a recent clean laboratory report it is not"
+            " tasted."
+        )
     if home.private:
-        return f"“{sample.name}” comes from a private supply: without a recent clean laboratory report (bacteria and nitrate) it is not tasted."
+        return (
+            f"“{sample.name}” comes from a private supply: without a recent clean laboratory report"
+            " (bacteria and nitrate) it is not tasted."
+        )
     return ""
 
 
@@ -91,7 +102,8 @@ class Agreement:
     """Rank sums by code, and how far the tasters agree.
 
     Args:
-        w: Kendall's coefficient of concordance, with the correction for ties; None when nobody told any waters apart.
+        w: Kendall's coefficient of concordance, with the correction for ties; None when nobody told
+            any waters apart.
         as_good, of: so many of so many equally likely panels of guessers agree at least as well.
     """
 
@@ -103,7 +115,9 @@ class Agreement:
 
 
 def concordance(ranked: Sequence[tuple[float, ...]]) -> float | None:
-    """Kendall's W = 12 S / (m²(n³ − n) − m ΣT), T = Σ(t³ − t) over ties (Kendall and Babington Smith, 1939; ties: Kendall, 1970)."""
+    """Kendall's W = 12 S / (m²(n³ − n) − m ΣT), T = Σ(t³ − t) over ties (Kendall and Babington
+    Smith, 1939; ties: Kendall, 1970).
+    """
     m, n = len(ranked), len(ranked[0])
     ties = sum(t**3 - t for r in ranked for t in Counter(r).values())
     full = m * m * (n**3 - n) - m * ties
@@ -117,9 +131,11 @@ def _spread(sums: Sequence[float], m: int) -> float:
 
 @lru_cache(maxsize=256)
 def _guessing(patterns: tuple[tuple[int, ...], ...], at_least: int) -> tuple[int, int]:
-    """How many equally likely panels spread their (doubled) rank sums by ``at_least`` or more, and how many panels there are.
+    """How many equally likely panels spread their (doubled) rank sums by ``at_least`` or more, and
+    how many panels there are.
 
-    Dynamic programming over the rank sums, sorted: every guesser's order is as likely as any, so waters may change names.
+    Dynamic programming over the rank sums, sorted: every guesser's order is as likely as any, so
+    waters may change names.
     """
     m, n = len(patterns), len(patterns[0])
     states: dict[tuple[int, ...], int] = {(0,) * n: 1}
@@ -140,7 +156,9 @@ def _guessing(patterns: tuple[tuple[int, ...], ...], at_least: int) -> tuple[int
 
 
 def agreement(t: Tasting) -> Agreement | None:
-    """Rank sums, W and the exact chance of so much agreement by guessing; None while a taster is still ranking."""
+    """Rank sums, W and the exact chance of so much agreement by guessing; None while a taster is
+    still ranking.
+    """
     codes = [w.code for w in t.waters]
     ranked = [places(x.ranks, codes) for x in t.tasters if x.ranks is not None]
     if len(ranked) < len(t.tasters):
@@ -155,7 +173,10 @@ def agreement(t: Tasting) -> Agreement | None:
 
 def how_little(a: Agreement, tasters: int) -> str:
     """What the panel proves, in a sentence."""
-    odds = f"By guessing, {a.as_good:,} of {a.of:,} such panels agree as well or better ({100 * a.chance:.1f}\u00a0%)."
+    odds = (
+        f"By guessing, {a.as_good:,} of {a.of:,} such panels agree as well or better"
+        f" ({100 * a.chance:.1f}\u00a0%)."
+    )
     if a.w is None:
         return "Nobody told any of the waters apart."
     if tasters == 1:

@@ -28,8 +28,9 @@ WANTED = {
 class Cell:
     """One analyte under one option.
 
-    ``change``: "today", "stays", "less", "more", "unknown", "no_claim", "not_tested" or "inactivated".
-    ``meets``: against the row's target. ``at_least``: the removal is only a lower bound.
+    ``change``: "today", "stays", "less", "more", "unknown", "no_claim", "not_tested" or
+    "inactivated". ``meets``: against the row's target. ``at_least``: the removal is only a lower
+    bound.
     """
 
     option: str
@@ -80,7 +81,9 @@ def target_of(analyte: str, rules: Rules) -> tuple[float | None, str, str]:
 
 
 def judged_at(analyte: str) -> Literal["house", "tap"]:
-    """Where an analyte is judged: health, TDS and the like at the drinking tap, the rest at the house's taps."""
+    """Where an analyte is judged: health, TDS and the like at the drinking tap, the rest at the
+    house's taps.
+    """
     return "tap" if analyte in AT_THE_TAP or ANALYTES[analyte].kind is Kind.HEALTH else "house"
 
 
@@ -93,7 +96,9 @@ def _verdict(r: Range | None, target: float | None, op: str) -> Verdict:
 def _removal(
     today: Range | None, after: Range | None
 ) -> tuple[float | None, float | None, float | None]:
-    """Predicted removal: best with its low and high, from the two ranges taken end by end (one water, one stage)."""
+    """Predicted removal: best with its low and high, from the two ranges taken end by end (one
+    water, one stage).
+    """
     if (
         today is None
         or after is None
@@ -141,9 +146,11 @@ def cell(
         removal=best,
         removal_low=low,
         removal_high=high,
-        meets=_words_verdict(q)
-        if q is not None and q.range is None and q.words
-        else _verdict(r, target, op),
+        meets=(
+            _words_verdict(q)
+            if q is not None and q.range is None and q.words
+            else _verdict(r, target, op)
+        ),
         evidence="" if level is None or change in ("today", "not_tested") else LEVEL_WORDS[level],
         level=level,
         established=True if q is None else q.established,
@@ -207,7 +214,9 @@ def _tap_only(line: LineReport, analyte: str, where: str) -> str:
 
 
 def _asks(f: Finding) -> bool:
-    """Whether a finding gets a row: it asks for something, or it is of health and was not judged."""
+    """Whether a finding gets a row: it asks for something, or it is of health and was
+    not judged.
+    """
     return f.weight is not Weight.FINE and (
         f.weight is not Weight.NOT_JUDGED or f.kind is Kind.HEALTH
     )
@@ -220,7 +229,9 @@ def rows(
     rules: Rules,
     units: str,
 ) -> tuple[Row, ...]:
-    """Rows of the comparison: complaints' causes first, then what else was found, what an option adds, and what is not tested."""
+    """Rows of the comparison: complaints' causes first, then what else was found, what an option
+    adds, and what is not tested.
+    """
     by_id = {c.id: c.words for c in complaints}
     wanted: list[tuple[str, Finding | None]] = []
     for f in meaning.findings:
@@ -253,12 +264,15 @@ def rows(
         factor, unit, decimals = words.shown_in(analyte, units)
         cells = tuple(cell(line.option, line, analyte, target, op, units) for line in lines)
         side = "at most" if op == "at_most" else "at least"
+        unit_said = "" if unit == "pH" else f" {unit}"
         text = (
             ""
             if target is None
-            else f"wanted {side} {words.number(target * factor, max(decimals, 2))}{'' if unit == 'pH' else ' ' + unit}, {why}"
-            if target > 0
-            else "wanted: none"
+            else (
+                f"wanted {side} {words.number(target * factor, max(decimals, 2))}{unit_said}, {why}"
+                if target > 0
+                else "wanted: none"
+            )
         )
         quoted = tuple(by_id[c] for c in (finding.explains if finding else ()) if c in by_id)
         out.append(

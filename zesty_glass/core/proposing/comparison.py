@@ -1,4 +1,6 @@
-"""Options side by side: what each does to what was found, its water to the drain, its chores, and its cost over several horizons."""
+"""Options side by side: what each does to what was found, its water to the drain, its chores, and
+its cost over several horizons.
+"""
 
 from __future__ import annotations
 
@@ -45,10 +47,13 @@ class ComparedOption:
     """What of an option does not depend on the horizon.
 
     Args:
-        stops: whether a check stops it, or it cannot be worked out (``error``); bought: to buy and install [money].
+        stops: whether a check stops it, or it cannot be worked out (``error``); bought: to buy and
+            install [money].
         house, tap: its water where a stage of that branch changes it, else None.
-        steps: by analyte, how its value comes about: the water as it comes, then every stage that changes it.
-        needs: what is not plainly met here, the gravest first; single_source: parts that one maker alone sells.
+        steps: by analyte, how its value comes about: the water as it comes, then every stage that
+            changes it.
+        needs: what is not plainly met here, the gravest first; single_source: parts that one maker
+            alone sells.
     """
 
     id: str
@@ -99,7 +104,8 @@ def compare(
     """Today and every option of a visit.
 
     Args:
-        horizons: of the costs [years]; use: times the expected use of water; bands: also the cost at low and at high use.
+        horizons: of the costs [years]; use: times the expected use of water; bands: also the cost
+            at low and at high use.
     """
     waters = {s.id: water_of(s) for s in visit.samples}
     raw = design_water(visit.samples, waters)

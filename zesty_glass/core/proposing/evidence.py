@@ -9,7 +9,9 @@ from ..record import record
 
 
 class Level(StrEnum):
-    """Strength of evidence. ``NO_CLAIM`` and ``DOES_NOT_REMOVE`` are different answers, and both are shown."""
+    """Strength of evidence. ``NO_CLAIM`` and ``DOES_NOT_REMOVE`` are different answers, and both
+    are shown.
+    """
 
     MEASURED_HERE = "measured_here"
     CERTIFIED = "certified"

@@ -1,4 +1,6 @@
-"""Everything a proposal shows, frozen in one value: what the page, the PDF and the link draw from."""
+"""Everything a proposal shows, frozen in one value: what the page, the PDF and the
+link draw from.
+"""
 
 from __future__ import annotations
 
@@ -25,9 +27,18 @@ from .reasons import Reasons
 
 #: kind of stage -> cautions that stand where the work is done
 CAUTIONS = {
-    "softener": "Plumbing, drain with an air gap and brine discharge to local code; where metal pipe is cut, a bonding jumper by a licensed electrician.",
-    "uv": "The whole plumbing is disinfected before first use. Bleach: ventilate, never mix it with other cleaners. The lamp protects nothing behind it.",
-    "membrane": "Water off and pressure relieved before a housing is opened. No copper line behind the membrane. Sanitise as its manual says.",
+    "softener": (
+        "Plumbing, drain with an air gap and brine discharge to local code; where metal pipe is"
+        " cut, a bonding jumper by a licensed electrician."
+    ),
+    "uv": (
+        "The whole plumbing is disinfected before first use. Bleach: ventilate, never mix it with"
+        " other cleaners. The lamp protects nothing behind it."
+    ),
+    "membrane": (
+        "Water off and pressure relieved before a housing is opened. No copper line behind the"
+        " membrane. Sanitise as its manual says."
+    ),
     "carbon": "Behind carbon there is no disinfectant left: keep what is behind it clean.",
     "iron_filter": "Backwash to a drain with an air gap, to local code.",
     "neutraliser": "pH and hardness change: lead and copper want a re-test after some weeks.",
@@ -35,7 +46,11 @@ CAUTIONS = {
     "mixed_bed": "Drain with an air gap and brine discharge to local code.",
     "distiller": "Hot surfaces and steam: keep it out of children’s reach.",
 }
-ALWAYS = "Nothing here says that a water is fit to drink: health questions go to a certified laboratory and the local health authority. Plumbing, electrical and drainage work to local code, by licensed people."
+ALWAYS = (
+    "Nothing here says that a water is fit to drink: health questions go to a certified laboratory"
+    " and the local health authority. Plumbing, electrical and drainage work to local code, by"
+    " licensed people."
+)
 
 
 @record
@@ -122,7 +137,9 @@ class PlanTerms:
 
 @record
 class ToKnow:
-    """One thing to know before signing: a stop, a warning or an unknown of the recommended line, with its remedy."""
+    """One thing to know before signing: a stop, a warning or an unknown of the recommended line,
+    with its remedy.
+    """
 
     stage: str
     status: str

@@ -21,7 +21,10 @@ MOVES: dict[str, tuple[str, ...]] = {
     "expired": (),
     "brought_in": (),
 }
-COOLING_OFF = "Home sales commonly have a statutory cooling-off period; local law decides (US: 16 CFR 429, three business days)."
+COOLING_OFF = (
+    "Home sales commonly have a statutory cooling-off period; local law decides (US: 16 CFR 429,"
+    " three business days)."
+)
 
 
 @record
@@ -35,7 +38,9 @@ class Plan:
 
 @record
 class Signature:
-    """An acceptance: who, when, the drawn strokes (SVG path data), the digest of what was signed, and what was read first."""
+    """An acceptance: who, when, the drawn strokes (SVG path data), the digest of what was signed,
+    and what was read first.
+    """
 
     name: str
     at: datetime
@@ -46,10 +51,11 @@ class Signature:
 
 @record
 class Proposal:
-    """One revision of a proposal. ``snapshot`` is the canonical JSON of every figure shown; ``digest`` is its SHA-256.
+    """One revision of a proposal. ``snapshot`` is the canonical JSON of every figure shown;
+    ``digest`` is its SHA-256.
 
-    A proposal that came in by a file is history and in state ``brought_in``: it was not signed here, and ``said`` tells
-    what the file said of it.
+    A proposal that came in by a file is history and in state ``brought_in``: it was not signed
+    here, and ``said`` tells what the file said of it.
     """
 
     id: str

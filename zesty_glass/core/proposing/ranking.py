@@ -1,7 +1,8 @@
-"""In which order lines are proposed: health first, then the complaint, then what has least to watch, then cost.
+"""In which order lines are proposed: health first, then the complaint, then what has least to
+watch, then cost.
 
-Every line the search found is walked once more, with its checks, and what it does to each thing found is graded by how
-much of the way it goes: nine tenths gone is not the same as untouched.
+Every line the search found is walked once more, with its checks, and what it does to each thing
+found is graded by how much of the way it goes: nine tenths gone is not the same as untouched.
 """
 
 from __future__ import annotations
@@ -32,9 +33,11 @@ NEARLY = 0.95  # the most that counts for what comes near and is not sure to rea
 
 @record
 class Grade:
-    """How a line answers: shares from 0 to 1 summed over what is of health, of complaints, and the rest.
+    """How a line answers: shares from 0 to 1 summed over what is of health, of complaints, and the
+    rest.
 
-    ``answers``: the share of each thing found; ``watch``, ``open``: its warnings and what is not known, in words.
+    ``answers``: the share of each thing found; ``watch``, ``open``: its warnings and what is not
+    known, in words.
     """
 
     health: float
@@ -52,7 +55,9 @@ def answered(
     target: float | None,
     op: str,
 ) -> float:
-    """How much of the way a line goes in one thing found, 0 (untouched or not known) to 1 (wholly met)."""
+    """How much of the way a line goes in one thing found, 0 (untouched or not known) to 1 (wholly
+    met).
+    """
     if after is None:
         return 0.0
     share = _share(after, before, target, op)
@@ -88,7 +93,8 @@ def grade(
     """A line's grade over the things found, each at the worst of the places where it is judged.
 
     Args:
-        at_the_tap: things that are complained of at the drinking tap alone, and are judged there alone.
+        at_the_tap: things that are complained of at the drinking tap alone, and are judged there
+            alone.
     """
     shares: dict[str, float] = {}
     sums = {"health": 0.0, "complaints": 0.0, "rest": 0.0}
@@ -155,7 +161,9 @@ _TASTE = frozenset({"taste", "metal_taste", "solids"})
 
 
 def _tasted(meaning: Meaning, complaints: tuple[Complaint, ...], tenant: bool) -> frozenset[str]:
-    """Things found that matter at the drinking tap alone: what is only tasted, and all of it where nobody may plumb."""
+    """Things found that matter at the drinking tap alone: what is only tasted, and all of it where
+    nobody may plumb.
+    """
     signs = {c.id: c.sign for c in complaints}
     return frozenset(
         f.analyte
@@ -167,8 +175,9 @@ def _tasted(meaning: Meaning, complaints: tuple[Complaint, ...], tenant: bool) -
 def order(
     nothing: bool, of_need: bool, stages: int, g: Grade, cost: float, waste: float
 ) -> tuple[float, ...]:
-    """Sorting key: nothing first where nothing is needed; then health and complaints answered; then fewest warnings;
-    then cost and waste. What nobody complains of counts only where there is neither health nor complaint (``of_need``).
+    """Sorting key: nothing first where nothing is needed; then health and complaints answered; then
+    fewest warnings; then cost and waste. What nobody complains of counts only where there is
+    neither health nor complaint (``of_need``).
     """
     return (
         0.0 if nothing and not stages else 1.0,

@@ -31,12 +31,15 @@ def amount(value: Decimal, settings: Settings) -> str:
     return f"{settings.currency}{value:,.0f}"
 
 
-#: dissolved matter by itself asks for nothing, also where somebody was told that the water is full of it
+#: dissolved matter by itself asks for nothing, also where somebody was told that the water is full
+#: of it
 _ASKS_NOTHING = frozenset({"tds", "sodium"})
 
 
 def found_nothing(meaning: Meaning) -> bool:
-    """Of what was tested nothing asks to act or explains a complaint, and no complaint stays unexplained."""
+    """Of what was tested nothing asks to act or explains a complaint, and no complaint stays
+    unexplained.
+    """
     return not meaning.unexplained and not any(
         f.weight in (Weight.ACT, Weight.HEALTH)
         or (f.weight is Weight.NOTICE and f.explains and f.analyte not in _ASKS_NOTHING)
@@ -79,7 +82,10 @@ def _gain(r: Row, option: str) -> str | None:
     target = " It meets what was wanted." if c.meets is Verdict.MET else ""
     if c.change == "less":
         held = "" if c.established else " Not established: no certificate for it."
-        return f"{lead} goes from {today.shown} to {c.shown} ({c.evidence}).{target if c.established else ''}{held}"
+        return (
+            f"{lead} goes from {today.shown} to {c.shown}"
+            f" ({c.evidence}).{target if c.established else ''}{held}"
+        )
     if c.change == "inactivated":
         return f"{lead}: inactivated at the lamp, once the laboratory confirms it."
     if c.change == "more" and r.analyte == "ph":
@@ -117,11 +123,13 @@ def reasons(
         against.append("It does not address: " + "; ".join(left) + ".")
     if line.stages:
         against.append(
-            f"Over {cost.years} years it costs {amount(cost.total, settings)} all in, {amount(cost.purchase, settings)} of it to buy and install."
+            f"Over {cost.years} years it costs {amount(cost.total, settings)} all in,"
+            f" {amount(cost.purchase, settings)} of it to buy and install."
         )
         if waste.total_gal_year > 0:
             against.append(
-                f"It sends {waste.total_gal_year:,.0f} gal a year to the drain, {waste.bathtubs:,.0f} bathtubs."
+                f"It sends {waste.total_gal_year:,.0f} gal a year to the drain,"
+                f" {waste.bathtubs:,.0f} bathtubs."
             )
         if work.bags >= 1:
             against.append(f"{work.bags:.0f} bags of salt of 40 lb are carried a year.")
@@ -142,7 +150,10 @@ def _summary(line: LineReport, gains: tuple[str, ...], meaning: Meaning) -> str:
         if said := still_to_test(meaning):
             return said
         if needs_nothing(meaning):
-            return "Nothing needed. The readings give no reason to buy anything; they say nothing about what was not tested."
+            return (
+                "Nothing needed. The readings give no reason to buy anything; they say nothing"
+                " about what was not tested."
+            )
         return "Doing nothing leaves the water as it is."
     if line.status == "stop":
         return "Cannot work on this water or in this place as it stands: see the stages that stop."

@@ -72,7 +72,9 @@ def _drained(o: OfferedOption, offer: Offer) -> str:
 
 
 def differences(before: Offer, after: Offer) -> tuple[Difference, ...]:
-    """What a reader of the earlier revision needs to know of the later one; empty when nothing but the date changed."""
+    """What a reader of the earlier revision needs to know of the later one; empty when nothing but
+    the date changed.
+    """
     names = [{o.id: o.name for o in x.options} for x in (before, after)]
     out = []
     if before.recommended != after.recommended:
@@ -119,5 +121,8 @@ def _plan(offer: Offer) -> str:
     return (
         ""
         if p is None
-        else f"{_money(p.down, offer)} down, {p.months} payments of {_money(p.monthly, offer)}, {p.apr} % a year"
+        else (
+            f"{_money(p.down, offer)} down, {p.months} payments of {_money(p.monthly, offer)},"
+            f" {p.apr} % a year"
+        )
     )

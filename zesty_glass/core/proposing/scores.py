@@ -1,4 +1,6 @@
-"""How good a water is in one thing found, as two figures that a search can compare: higher is better."""
+"""How good a water is in one thing found, as two figures that a search can compare: higher is
+better.
+"""
 
 from __future__ import annotations
 
@@ -16,7 +18,9 @@ PH_HIGH = 8.5  # US EPA secondary standard, 1991
 
 @record
 class Score:
-    """Best value and worst end of what is left, turned so that higher is better [canonical unit]."""
+    """Best value and worst end of what is left, turned so that higher is better
+    [canonical unit].
+    """
 
     best: float
     worst: float
@@ -37,9 +41,10 @@ def score(
 ) -> Score:
     """The score of one thing found.
 
-    A health contaminant counts as taken out only where that is established (certified, or measured here by a certified laboratory);
-    otherwise its worst end is as the source has it: the line is kept, marked, and never takes the place of one that is
-    established. What nobody can say counts as worst.
+    A health contaminant counts as taken out only where that is established (certified, or measured
+    here by a certified laboratory); otherwise its worst end is as the source has it: the line is
+    kept, marked, and never takes the place of one that is established. What nobody can say counts
+    as worst.
     """
     if q is not None and ANALYTES[analyte].kind is Kind.HEALTH and not q.established:
         now = score(analyte, source, source, target, op) if q is not source else None

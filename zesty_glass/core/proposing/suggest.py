@@ -1,4 +1,6 @@
-"""Lines that the tool proposes of its own: what is looked for, and the answer with reasons for and against."""
+"""Lines that the tool proposes of its own: what is looked for, and the answer with reasons for and
+against.
+"""
 
 from __future__ import annotations
 
@@ -23,8 +25,10 @@ from .reasons import needs_nothing, still_to_test
 from .scores import UNKNOWN
 
 WHY_SOUND = (
-    "Not every combination is walked: what a rule stops is stopped for every longer line that begins so; lines that have come to the same water at the same place go on alike, so only those "
-    "that no other beats so far go on; and a stage answers once for everything it looks at. The result is that of walking them all."
+    "Not every combination is walked: what a rule stops is stopped for every longer line that"
+    " begins so; lines that have come to the same water at the same place go on alike, so only"
+    " those that no other beats so far go on; and a stage answers once for everything it looks at."
+    " The result is that of walking them all."
 )
 
 
@@ -33,10 +37,13 @@ class Suggested:
     """A line that no other beats.
 
     Args:
-        meets: things found that it brings to what is wanted, on their whole range; of all ``wanted``.
-        watch, open: its warnings and what is not known, in words; health: shares of health findings it answers, summed;
+        meets: things found that it brings to what is wanted, on their whole range; of all
+            ``wanted``.
+        watch, open: its warnings and what is not known, in words; health: shares of health findings
+            it answers, summed;
         answers: the share of each thing found that it answers, 0 to 1.
-        cost: over the horizon, running costs unrounded [money]; own_minutes: the household's own work [min/year].
+        cost: over the horizon, running costs unrounded [money]; own_minutes: the household's own
+            work [min/year].
     """
 
     option: Option
@@ -75,12 +82,16 @@ class Suggestion:
 
 
 def _straddles(f: Finding) -> bool:
-    """A value that may be on either side of what judges it: it is measured finer, and nothing is sold for it."""
+    """A value that may be on either side of what judges it: it is measured finer, and nothing is
+    sold for it.
+    """
     return not f.sure and f.weight is not Weight.HEALTH
 
 
 def things_found(meaning: Meaning) -> tuple[str, ...]:
-    """Analytes that the search answers: what asks for action, is worth knowing, or explains a complaint; dissolved matter and sodium alone ask for nothing."""
+    """Analytes that the search answers: what asks for action, is worth knowing, or explains a
+    complaint; dissolved matter and sodium alone ask for nothing.
+    """
     out: dict[str, None] = {}
     for f in meaning.findings:
         if f.id == "heater.anode" or f.analyte == "colour" or _straddles(f):
@@ -104,7 +115,9 @@ def suggest(
     progress: Progress | None = None,
     complaints: tuple[Complaint, ...] = (),
 ) -> Suggestion:
-    """Search a catalogue for lines that answer the findings; when nothing asks for treatment, doing nothing stands first."""
+    """Search a catalogue for lines that answer the findings; when nothing asks for treatment, doing
+    nothing stands first.
+    """
     items = tuple(catalogue)
     wanted = things_found(meaning)
     targets = {a: (t[0], t[2]) for a in wanted for t in (target_of(a, rules),)}
@@ -180,7 +193,9 @@ SAME = 0.02  # shares of an answer that are alike
 
 
 def what(code: str, items: Mapping[str, Item]) -> str:
-    """The idea a stage stands for, in words: its kind; a system by its membrane, where it has one."""
+    """The idea a stage stands for, in words: its kind; a system by its membrane,
+    where it has one.
+    """
     item = items[code]
     if not isinstance(item.figures, SystemFigures):
         return KIND_NAMES[item.kind]
@@ -193,7 +208,8 @@ def what(code: str, items: Mapping[str, Item]) -> str:
 def padded_last(lines: list[Suggested], items: Mapping[str, Item]) -> tuple[Suggested, ...]:
     """Lines in their order, but those after all others that only add stages to another.
 
-    Such a line answers nothing more, is not cheaper and has no less to watch: it is a wish, not an idea of its own.
+    Such a line answers nothing more, is not cheaper and has no less to watch: it is a wish, not an
+    idea of its own.
     """
     alike: dict[frozenset[str], list[Suggested]] = {}
     for line in lines:
@@ -221,8 +237,9 @@ def _adds_nothing(line: Suggested, shorter: Suggested) -> bool:
 
 
 FROM_THE_PIPES = (
-    "Lead and copper come from the pipes: only a unit at the drinking tap takes them out. Where the pH is corrected they are "
-    "expected to fall, which is not predicted: take a first draw again after some weeks. Until then cold water only, flushed."
+    "Lead and copper come from the pipes: only a unit at the drinking tap takes them out. Where the"
+    " pH is corrected they are expected to fall, which is not predicted: take a first draw again"
+    " after some weeks. Until then cold water only, flushed."
 )
 ANSWERED = 0.9  # a health finding counts as answered from here on
 
@@ -230,7 +247,9 @@ ANSWERED = 0.9  # a health finding counts as answered from here on
 def _unanswered(
     meaning: Meaning, lines: tuple[Suggested, ...], left_out: tuple[LeftOut, ...]
 ) -> str:
-    """Said first where no line answers every health finding: the nearest way, what is open, and until then."""
+    """Said first where no line answers every health finding: the nearest way, what is open, and
+    until then.
+    """
     found = [f for f in meaning.findings if f.weight is Weight.HEALTH]
     wanted = len({f.analyte for f in found})
     top = max(lines, key=lambda x: x.health, default=None)

@@ -1,4 +1,5 @@
-"""Why a glass with few minerals turns acid when breathed into: carbon dioxide, and little to buffer it.
+"""Why a glass with few minerals turns acid when breathed into: carbon dioxide, and little to buffer
+it.
 
 Henry's law constant of CO2 0.034 mol/(L·atm) at 25 °C (R. Sander 2015); breath holds about 4 % CO2.
 """
@@ -41,5 +42,8 @@ def breath_working(alkalinity: float | None) -> Working:
         *mine,
         ("alkalinity 160 mg/L", f"{breathed_ph(160):.1f}", "pH"),
         ("no minerals", f"{breathed_ph(0):.1f}", "pH"),
-        note="Carbon dioxide makes any water a little acid; minerals buffer it. Neither says anything about health.",
+        note=(
+            "Carbon dioxide makes any water a little acid; minerals buffer it. Neither says"
+            " anything about health."
+        ),
     )

@@ -8,7 +8,9 @@ from ..record import record
 
 @record
 class Combined:
-    """Combined chlorine (chloramine) [mg/L]; ``shown`` False: ranges overlap; ``error``: free above total."""
+    """Combined chlorine (chloramine) [mg/L]; ``shown`` False: ranges overlap; ``error``: free above
+    total.
+    """
 
     range: Range | None
     shown: bool

@@ -78,7 +78,9 @@ _F = {
     "gas": ColourFinding(id="gas", sentence="Gas: it clears from the bottom up."),
     "gas_well": ColourFinding(
         id="gas_well",
-        sentence="Gas: it clears from the bottom up. On a well with spurting taps methane is possible.",
+        sentence=(
+            "Gas: it clears from the bottom up. On a well with spurting taps methane is possible."
+        ),
         next="No flame, ventilate, send a sample to a laboratory.",
     ),
     "open": ColourFinding(
@@ -91,7 +93,10 @@ _F = {
     ),
 }
 
-CAUTION = "The reducing powder irritates: keep it dry, away from acids and bleach. It may bleach some organics and also clears manganese."
+CAUTION = (
+    "The reducing powder irritates: keep it dry, away from acids and bleach. It may bleach some"
+    " organics and also clears manganese."
+)
 
 
 def find(seen: CupsSeen, ph_low: float | None = None, well: bool = False) -> ColourFinding:

@@ -1,4 +1,6 @@
-"""The customer's complaints: what each may come from, and the next test when nothing explains it."""
+"""The customer's complaints: what each may come from, and the next test when nothing
+explains it.
+"""
 
 from __future__ import annotations
 
@@ -42,7 +44,10 @@ TESTS: dict[str, tuple[str, ...]] = {
     "haze": ("turbidity",),
     "solids": ("tds",),
 }
-ALL_DONE = "its usual tests were done and do not explain it: ask where, when and at which tap, then a laboratory"
+ALL_DONE = (
+    "its usual tests were done and do not explain it: ask where, when and at which tap, then a"
+    " laboratory"
+)
 
 
 def next_test(sign: str, done: frozenset[str], names: Mapping[str, str]) -> str:

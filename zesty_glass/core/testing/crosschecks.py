@@ -21,7 +21,8 @@ HARDNESS_SHARE = (
 MOST_HOUSE_GPM = (
     60.0  # [gpm] more than a 1 ½ in service line gives at ordinary pressure: trade practice (2024)
 )
-FAR = 1.5  # one reading this many times the other, with ranges apart: trade practice, not a standard (2024)
+# one reading this many times the other, with ranges apart: trade practice, not a standard (2024)
+FAR = 1.5
 _CHANGES_DAILY = frozenset({"temperature", "flow", "pressure_static", "pressure_running"})
 
 
@@ -87,7 +88,10 @@ CHECKS: dict[str, tuple[str, str]] = {
         "The three cups decide; confirm by laboratory.",
     ),
     "flow_above_pump": (
-        "The bucket shows more than the pump is said to give: was the pressure tank emptying, and was the pump running?",
+        (
+            "The bucket shows more than the pump is said to give: was the pressure tank emptying,"
+            " and was the pump running?"
+        ),
         "Let the tank run down until the pump has started, then time three buckets.",
     ),
     "flow_too_high": ("More water than a house’s pipe gives.", "Time a whole bucket again."),
@@ -103,19 +107,20 @@ def _hit(id: str, sample: str) -> CrossCheck:
     return CrossCheck(id=id, sample=sample, sentence=sentence, remedy=remedy)
 
 
-def _one(sample: Sample, water: Water, home: Home, untreated: bool) -> list[CrossCheck]:
-    v = water.values
-    out = []
+def _hardness_above_conductivity(sample: Sample, water: Water) -> bool:
     tds, hard, factor = water.range("tds"), water.range("hardness"), factor_of(sample)
-    if (
+    return bool(
         tds is not None
         and hard is not None
         and factor
         and tds.high is not None
         and hard.low > HARDNESS_SHARE * tds.high / factor
-    ):
-        out.append(_hit("hardness_above_conductivity", sample.id))
-    if (
+    )
+
+
+def _soft_with_tds(sample: Sample, water: Water) -> bool:
+    tds, hard = water.range("tds"), water.range("hardness")
+    return bool(
         hard is not None
         and tds is not None
         and hard.high is not None
@@ -123,50 +128,76 @@ def _one(sample: Sample, water: Water, home: Home, untreated: bool) -> list[Cros
         and tds.low > 150
         and not sample.treated
         and sample.kind != "bottled"
-    ):
-        out.append(_hit("soft_with_tds", sample.id))
-    if water.chloramine is not None and water.chloramine.error:
-        out.append(_hit("free_above_total", sample.id))
-    total = v.get("chlorine_total") or v.get("chlorine_free")
-    if total is not None and total.range is not None and untreated:
-        if home.source.value == "city" and total.range.best < 0.1:
-            out.append(_hit("city_no_chlorine", sample.id))
-        if home.private and total.below is None and total.range.low > 0:
-            out.append(_hit("well_chlorine", sample.id))
-    iron, tannin, ph = water.range("iron"), v.get("tannin"), water.range("ph")
-    if (
+    )
+
+
+def _iron_no_colour(water: Water) -> bool:
+    iron, ph = water.range("iron"), water.range("ph")
+    return bool(
         water.cups is not None
         and iron is not None
         and iron.low > 0.3
         and find(water.cups, None if ph is None else ph.low).id in ("clear", "not_yet")
-    ):
-        out.append(_hit("iron_no_colour", sample.id))
-    if (
+    )
+
+
+def _tannin_iron(water: Water) -> bool:
+    iron, tannin = water.range("iron"), water.values.get("tannin")
+    return bool(
         tannin is not None
         and tannin.range is not None
         and tannin.below is None
         and tannin.range.low > 0
         and iron is not None
         and iron.best > 0.3
-    ):
-        out.append(_hit("tannin_iron", sample.id))
-    for r in sample.readings:
-        if (
-            r.struck_at is None
-            and isinstance(r.observation, MeterDisplays)
-            and tenfold(r.observation.displays)
-        ):
-            out.append(_hit("tenfold", sample.id))
+    )
+
+
+def _tenfold(sample: Sample) -> int:
+    """How many readings of a meter look as if a x10 mark had been missed."""
+    return sum(
+        r.struck_at is None
+        and isinstance(r.observation, MeterDisplays)
+        and tenfold(r.observation.displays)
+        for r in sample.readings
+    )
+
+
+def _by_chlorine(water: Water, home: Home) -> list[str]:
+    total = water.values.get("chlorine_total") or water.values.get("chlorine_free")
+    if total is None or total.range is None:
+        return []
+    if home.source.value == "city" and total.range.best < 0.1:
+        return ["city_no_chlorine"]
+    if home.private and total.below is None and total.range.low > 0:
+        return ["well_chlorine"]
+    return []
+
+
+def _by_flow(water: Water, home: Home) -> list[str]:
     flow = water.range("flow")
-    if flow is not None and flow.low > MOST_HOUSE_GPM:
-        out.append(_hit("flow_too_high", sample.id))
-    elif flow is not None and home.well and home.pump_gpm and flow.low > home.pump_gpm:
-        out.append(_hit("flow_above_pump", sample.id))
-    if sample.just_changed:
-        out.append(_hit("not_flushed", sample.id))
-    if sample.past_life:
-        out.append(_hit("past_life", sample.id))
-    return out
+    if flow is None:
+        return []
+    if flow.low > MOST_HOUSE_GPM:
+        return ["flow_too_high"]
+    return ["flow_above_pump"] if home.well and home.pump_gpm and flow.low > home.pump_gpm else []
+
+
+def _one(sample: Sample, water: Water, home: Home, untreated: bool) -> list[CrossCheck]:
+    chloramine = water.chloramine
+    ids = [
+        *["hardness_above_conductivity"] * _hardness_above_conductivity(sample, water),
+        *["soft_with_tds"] * _soft_with_tds(sample, water),
+        *["free_above_total"] * bool(chloramine is not None and chloramine.error),
+        *(_by_chlorine(water, home) if untreated else []),
+        *["iron_no_colour"] * _iron_no_colour(water),
+        *["tannin_iron"] * _tannin_iron(water),
+        *["tenfold"] * _tenfold(sample),
+        *_by_flow(water, home),
+        *["not_flushed"] * bool(sample.just_changed),
+        *["past_life"] * bool(sample.past_life),
+    ]
+    return [_hit(id, sample.id) for id in ids]
 
 
 def _pairs(sample: Sample, water: Water, raw: Sample, raw_water: Water) -> list[CrossCheck]:
@@ -193,7 +224,9 @@ def crosschecks(
     earlier: dict[str, Value] | None = None,
     waters: dict[str, Water] | None = None,
 ) -> tuple[CrossCheck, ...]:
-    """All cross-checks over a visit's samples; ``earlier`` holds this home's last raw values, by analyte."""
+    """All cross-checks over a visit's samples; ``earlier`` holds this home's last raw values, by
+    analyte.
+    """
     waters = waters or {s.id: water_of(s) for s in samples}
     raw = next((s for s in samples if s.raw), None)
     out: list[CrossCheck] = []
@@ -226,7 +259,9 @@ def crosschecks(
 
 
 def _far(name: str, new: Value | None, old: Value) -> bool:
-    """Whether two readings of one home are far apart: ranges that do not touch, and half as much again (one unit of pH)."""
+    """Whether two readings of one home are far apart: ranges that do not touch, and half as much
+    again (one unit of pH).
+    """
     if (
         new is None
         or new.range is None

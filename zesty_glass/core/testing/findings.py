@@ -1,4 +1,6 @@
-"""What the readings mean: bands and limits with their source, the complaints they explain, and what stays unknown."""
+"""What the readings mean: bands and limits with their source, the complaints they explain, and what
+stays unknown.
+"""
 
 from __future__ import annotations
 
@@ -40,7 +42,8 @@ class Finding:
         shown: value in words; ``span`` its range.
         band: band or bands it lies in; ``source`` and ``year`` of the band or limit that judged it.
         explains: ids of the complaints it explains.
-        sure: False where the value's range straddles what judges it: measure finer before anything is sold for it.
+        sure: False where the value's range straddles what judges it: measure finer before anything
+            is sold for it.
     """
 
     id: str
@@ -81,8 +84,8 @@ class Unknown:
 class Meaning:
     """All that the raw water's readings mean.
 
-    ``missing``: of the ``asked`` tests that the source and the complaints ask for, those not done: until they are,
-    nobody says that nothing is needed.
+    ``missing``: of the ``asked`` tests that the source and the complaints ask for, those not done:
+    until they are, nobody says that nothing is needed.
     """
 
     findings: tuple[Finding, ...]
@@ -160,7 +163,9 @@ def _band(rules: Rules, name: str, r: Range) -> tuple[str, str, int | None]:
 
 
 def _health(name: str, value: Value, rules: Rules, units: str) -> Finding:
-    """A finding on a health analyte: only a certified laboratory's result is judged, and only where a limit is set."""
+    """A finding on a health analyte: only a certified laboratory's result is judged, and only where
+    a limit is set.
+    """
     limits = [
         x
         for x in rules.limits
@@ -181,8 +186,9 @@ def _health(name: str, value: Value, rules: Rules, units: str) -> Finding:
         return _of(name, value, units, "reported", Weight.FINE, text, first)
     if value.below is not None and worst is not None:
         text = (
-            f"{ANALYTES[name].name} {_shown(name, value, units)}: the method is too coarse for "
-            f"{limit_words(name, worst.value)}, {worst.name} ({worst.place}). Not known to be under it."
+            f"{ANALYTES[name].name} {_shown(name, value, units)}: the method is too coarse for"
+            f" {limit_words(name, worst.value)}, {worst.name} ({worst.place}). Not known to be"
+            " under it."
         )
         ask = f"ask the laboratory for a finer method: {ANALYTES[name].test}"
         return _of(name, value, units, "too_coarse", Weight.NOTICE, text, worst, ask)
@@ -194,8 +200,8 @@ def _worst(
 ) -> tuple[Limit | None, Verdict]:
     """The limit that a value fails, or may fail, and how sure that is.
 
-    A goal of zero is failed by any detection; what was not detected is held against the strictest number that any body
-    gives for it.
+    A goal of zero is failed by any detection; what was not detected is held against the strictest
+    number that any body gives for it.
     """
     if value.words:
         return (limits[0] if limits else None), (
@@ -249,15 +255,17 @@ def _of(
 
 def _no_limit(name: str, value: Value, units: str) -> str:
     return (
-        f"{ANALYTES[name].name} {_shown(name, value, units)}: not judged, no limit is set for it here. "
-        "Ask the laboratory and the local health authority."
+        f"{ANALYTES[name].name} {_shown(name, value, units)}: not judged, no limit is set for it"
+        " here. Ask the laboratory and the local health authority."
     )
 
 
 def _not_certified(
     name: str, value: Value, units: str, over: Limit | None, because: str
 ) -> Finding:
-    """A result that nobody certified vouches for: not judged, and never silent where it would be over."""
+    """A result that nobody certified vouches for: not judged, and never silent where it would be
+    over.
+    """
     a = ANALYTES[name]
     text = f"{a.name} {_shown(name, value, units)}: not judged here. {because}"
     if over is None and value.words != "present":
@@ -272,7 +280,10 @@ def _not_certified(
 def _over(name: str, value: Value, units: str, worst: Limit | None) -> Finding:
     a, shown = ANALYTES[name], _shown(name, value, units)
     if a.unit == "per 100 mL" or worst is None:
-        sentence = f"{a.name} {shown}: do not drink it untreated. Follow the local health authority’s advice."
+        sentence = (
+            f"{a.name} {shown}: do not drink it untreated. Follow the local health authority’s"
+            " advice."
+        )
     else:
         against = (
             "any detection counts"
@@ -297,7 +308,10 @@ def _plain(name: str, value: Value, rules: Rules, units: str) -> Finding | None:
     text, weight, limit = _titled(name, shown), Weight.FINE, None
     certain = True
     if name == "tds":
-        text = f"{shown} dissolved: {band} by taste. It says nothing about hardness, and nothing about health."
+        text = (
+            f"{shown} dissolved: {band} by taste. It says nothing about hardness, and nothing about"
+            " health."
+        )
         weight = Weight.NOTICE if any(x.value <= r.best for x in limits) else Weight.FINE
     elif name == "hardness":
         text = f"Hardness {shown}: {band}."
@@ -314,7 +328,10 @@ def _plain(name: str, value: Value, rules: Rules, units: str) -> Finding | None:
         source, year = chosen.source, chosen.year
         side = "above" if chosen.op == "at_most" else "below"
         sure = side if verdict is Verdict.NOT_MET else f"possibly {side}"
-        text = f"{_titled(name, shown)}: {sure} {limit_words(name, chosen.value)}, {chosen.name} ({chosen.place} {chosen.year})."
+        text = (
+            f"{_titled(name, shown)}: {sure} {limit_words(name, chosen.value)}, {chosen.name}"
+            f" ({chosen.place} {chosen.year})."
+        )
         certain = verdict is Verdict.NOT_MET
         weight = (
             Weight.ACT if verdict is Verdict.NOT_MET and chosen.about != "diet" else Weight.NOTICE
@@ -425,7 +442,9 @@ def _from_cups(colour: ColourFinding | None, complaints: tuple[Complaint, ...]) 
 
 @record
 class Tonight:
-    """What is said of the water to drink until somebody has answered: for which analytes, with source and year."""
+    """What is said of the water to drink until somebody has answered: for which analytes, with
+    source and year.
+    """
 
     id: str
     analytes: frozenset[str]
@@ -439,46 +458,66 @@ TONIGHT: tuple[Tonight, ...] = (
     Tonight(
         id="microbes",
         analytes=frozenset({"coliform", "e_coli"}),
-        sentence="Microbes: bring drinking water to a rolling boil for 1 minute (3 minutes above 2,000 m), or use bottled water.",
+        sentence=(
+            "Microbes: bring drinking water to a rolling boil for 1 minute (3 minutes above 2,000"
+            " m), or use bottled water."
+        ),
         source="US CDC and US EPA, emergency disinfection of drinking water",
         year=2017,
     ),
     Tonight(
         id="never_boil",
         analytes=frozenset({"nitrate_n", "nitrite_n", "arsenic", "uranium", "fluoride"}),
-        sentence="Nitrate, metals and fluoride: use bottled water. Never boil it for these: boiling makes them stronger.",
+        sentence=(
+            "Nitrate, metals and fluoride: use bottled water. Never boil it for these: boiling"
+            " makes them stronger."
+        ),
         source="US CDC, drinking water from private wells",
         year=2024,
     ),
     Tonight(
         id="pipes",
         analytes=frozenset({"lead", "copper"}),
-        sentence="Lead and copper: cold tap only, flushed until it runs colder; bottled water for an infant.",
+        sentence=(
+            "Lead and copper: cold tap only, flushed until it runs colder; bottled water for an"
+            " infant."
+        ),
         source="US EPA, basic information about lead in drinking water",
         year=2024,
     ),
     Tonight(
         id="pfas",
         analytes=frozenset({"pfoa", "pfos"}),
-        sentence="PFOA and PFOS: boiling does not take them out. Bottled water, or a filter certified for them, to drink and to cook.",
+        sentence=(
+            "PFOA and PFOS: boiling does not take them out. Bottled water, or a filter certified"
+            " for them, to drink and to cook."
+        ),
         source="US EPA, PFAS in drinking water",
         year=2024,
     ),
     Tonight(
         id="radon",
         analytes=frozenset({"radon"}),
-        sentence="Radon leaves the water into the air: ventilate where water is used, and have the indoor air tested. A licensed radon professional next.",
+        sentence=(
+            "Radon leaves the water into the air: ventilate where water is used, and have the"
+            " indoor air tested. A licensed radon professional next."
+        ),
         source="US EPA, radon in drinking water",
         year=2012,
     ),
 )
-INFANT = "An infant lives here: bottled water for formula until the laboratory and the authority have answered."
+INFANT = (
+    "An infant lives here: bottled water for formula until the laboratory and the authority have"
+    " answered."
+)
 BLOOM = "Lake water in a bloom: neither boiling nor UV helps against its toxins. Use bottled water."
 OTHER = "Use bottled water to drink and to cook until the local health authority has answered."
 
 
 def _tonight(findings: tuple[Finding, ...], home: Home, water: Water) -> tuple[str, ...]:
-    """The "tonight" card: what to drink until the laboratory or the authority answers. No health finding goes without."""
+    """The "tonight" card: what to drink until the laboratory or the authority answers. No health
+    finding goes without.
+    """
     over = {f.analyte for f in findings if f.weight is Weight.HEALTH}
     card = [t.sentence for t in TONIGHT if t.analytes & over]
     said = frozenset[str]().union(*(t.analytes for t in TONIGHT))
@@ -514,11 +553,13 @@ def _sets(
         years = (
             "yearly"
             if h.best >= 180
-            else "every two years"
-            if h.best >= 120
-            else "every three to four years"
-            if h.best >= 60
-            else "by its manual only"
+            else (
+                "every two years"
+                if h.best >= 120
+                else "every three to four years"
+                if h.best >= 60
+                else "by its manual only"
+            )
         )
         out.append(("Descale the water heater", years))
         fe, mn = water.range("iron"), water.range("manganese")
@@ -617,7 +658,10 @@ def meaning(
                 weight=Weight.NOTICE,
                 shown="hot tap only",
                 span="",
-                sentence="Only the hot tap smells: look at the water heater’s anode before anything is sold for it.",
+                sentence=(
+                    "Only the hot tap smells: look at the water heater’s anode before anything is"
+                    " sold for it."
+                ),
                 explains=(heater.id,),
                 source="trade practice",
                 year=2024,

@@ -1,4 +1,6 @@
-"""Kits and meters as data: what an instrument reads, how finely, and whether it is fit to use today."""
+"""Kits and meters as data: what an instrument reads, how finely, and whether it is fit to use
+today.
+"""
 
 from __future__ import annotations
 
@@ -28,9 +30,10 @@ class Instrument:
     """A kit or meter of the firm.
 
     Args:
-        analyte: what it reads; steps, drop value, accuracy and resolution are in that analyte's canonical unit
-            unless ``unit`` says another.
-        accuracy_share: share (0 to 1) of the reading or of full scale; ``accuracy_of`` unknown means full scale.
+        analyte: what it reads; steps, drop value, accuracy and resolution are in that analyte's
+            canonical unit unless ``unit`` says another.
+        accuracy_share: share (0 to 1) of the reading or of full scale; ``accuracy_of`` unknown
+            means full scale.
         accuracy_plus: plain accuracy [unit], e.g. 0.1 for a pH meter.
         factor: conductivity to TDS factor of a TDS meter (0.5 or 0.7).
         drop_value: what one drop stands for [unit], at ``sample_ml``.
@@ -119,7 +122,10 @@ def fitness(instrument: Instrument, on: date) -> tuple[Flag, ...]:
         flags.append(
             Flag(
                 id="instrument.expired",
-                sentence=f"The reagent of {instrument.name} expired on {instrument.reagent_expiry.isoformat()}: repeat with a fresh one.",
+                sentence=(
+                    f"The reagent of {instrument.name} expired on"
+                    f" {instrument.reagent_expiry.isoformat()}: repeat with a fresh one."
+                ),
             )
         )
     if instrument.check_every_days is not None:
@@ -132,7 +138,9 @@ def fitness(instrument: Instrument, on: date) -> tuple[Flag, ...]:
             flags.append(
                 Flag(
                     id="instrument.unchecked",
-                    sentence=f"{instrument.name} has no check on record: check it before you rely on it.",
+                    sentence=(
+                        f"{instrument.name} has no check on record: check it before you rely on it."
+                    ),
                 )
             )
         elif due < on:

@@ -1,7 +1,9 @@
-"""Samples for the laboratory: bottles, drawing, holding times, the chain of custody, and panels to suggest.
+"""Samples for the laboratory: bottles, drawing, holding times, the chain of custody, and panels to
+suggest.
 
-Holding times: US EPA methods and 40 CFR 141 for coliform (30 h), nitrate (48 h), lead and copper, volatile organics (14 d);
-radon by EPA 913.0 (4 days). Laboratories may ask for less: their word wins.
+Holding times: US EPA methods and 40 CFR 141 for coliform (30 h), nitrate (48 h), lead and copper,
+volatile organics (14 d); radon by EPA 913.0 (4 days). Laboratories may ask for less: their word
+wins.
 """
 
 from __future__ import annotations
@@ -194,7 +196,10 @@ KINDS: tuple[LabKind, ...] = (
         steps=(
             "Draw ahead of all treatment, at or before the pressure tank.",
             "No aerator on the tap.",
-            "Run until the pump has cycled and the temperature is steady, about 20 minutes; shorter on a low-yield well.",
+            (
+                "Run until the pump has cycled and the temperature is steady, about 20 minutes;"
+                " shorter on a low-yield well."
+            ),
             "Fill a large vessel slowly, the hose’s end kept under the surface.",
             "Fill and close the vial under water: no bubble, sealed.",
             "Write the exact time, with its offset from UTC.",
@@ -300,7 +305,9 @@ class Suggested:
 
 
 def panel(home: Home, has: frozenset[str] = frozenset()) -> tuple[Suggested, ...]:
-    """Samples to suggest for a home, by source and by who lives there; kinds already drawn are left out."""
+    """Samples to suggest for a home, by source and by who lives there; kinds already drawn are left
+    out.
+    """
     out: list[Suggested] = []
 
     def add(kind: str, why: str) -> None:

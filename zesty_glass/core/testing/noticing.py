@@ -1,4 +1,6 @@
-"""Smell, stains and slime that somebody looked for at a tap, beside what the customer complains of."""
+"""Smell, stains and slime that somebody looked for at a tap, beside what the customer
+complains of.
+"""
 
 from __future__ import annotations
 
@@ -32,10 +34,11 @@ def _last(sample: Sample) -> tuple[str, ...] | None:
 def noticed(
     samples: tuple[Sample, ...], complaints: tuple[Complaint, ...] = ()
 ) -> tuple[Complaint, ...]:
-    """What was noticed and is not among the complaints already, each once, in our words and never in the customer's.
+    """What was noticed and is not among the complaints already, each once, in our words and never
+    in the customer's.
 
-    A smell of eggs is told apart by where it is: at a cold tap it is in the water; at the hot tap alone it is the
-    heater's; at the hot tap with no cold tap smelled yet, nobody can say.
+    A smell of eggs is told apart by where it is: at a cold tap it is in the water; at the hot tap
+    alone it is the heater's; at the hot tap with no cold tap smelled yet, nobody can say.
     """
     at = [(s, found) for s in samples if (found := _last(s)) is not None]
     cold = [found for s, found in at if s.draw != "hot" and s.kind in ("tap", "source")]

@@ -32,7 +32,9 @@ class DropCount:
 
 @record
 class PadMatch:
-    """A pad or comparator step, by its place in the list from 0; ``between`` means between it and the next."""
+    """A pad or comparator step, by its place in the list from 0; ``between`` means between it and
+    the next.
+    """
 
     method: Literal["pad"] = "pad"
     pad: int
@@ -65,11 +67,15 @@ class LaboratoryResult:
     """A result on a report.
 
     Args:
-        qualifier: "=" a number, "<" under a limit, ">" over the largest it can count, "absent" or "present" for bacteria.
-        basis: required for nitrate and nitrite: "N" or "NO3" / "NO2"; for calcium, magnesium and alkalinity in mg/L: the
-            ion ("Ca", "Mg", "HCO3") or "CaCO3"; for radon "collection" or "counting".
-        certified: the laboratory is certified for this analyte; None: not known, which is not judged as certified.
-        report_number, report_date: of the report; method_used: as it names it; detection_limit: [unit].
+        qualifier: "=" a number, "<" under a limit, ">" over the largest it can count, "absent" or
+            "present" for bacteria.
+        basis: required for nitrate and nitrite: "N" or "NO3" / "NO2"; for calcium, magnesium and
+            alkalinity in mg/L: the ion ("Ca", "Mg", "HCO3") or "CaCO3"; for radon "collection" or
+            "counting".
+        certified: the laboratory is certified for this analyte; None: not known, which is not
+            judged as certified.
+        report_number, report_date: of the report; method_used: as it names it; detection_limit:
+            [unit].
         hours_to_count: radon only, drawing to mid-count [h].
     """
 
@@ -108,7 +114,9 @@ class CupsSeen:
 
 @record
 class Noticed:
-    """What eyes and nose found at a tap: identifiers of signs (core.testing.complaints); empty means looked, and nothing found."""
+    """What eyes and nose found at a tap: identifiers of signs (core.testing.complaints); empty
+    means looked, and nothing found.
+    """
 
     method: Literal["noticed"] = "noticed"
     signs: tuple[str, ...] = ()

@@ -11,7 +11,9 @@ from .water import Sample, Water
 
 @record
 class Pair:
-    """One test in both glasses; ``removal`` from the first to the second where it can be worked out."""
+    """One test in both glasses; ``removal`` from the first to the second where it can be worked
+    out.
+    """
 
     analyte: str
     name: str
@@ -20,7 +22,9 @@ class Pair:
 
 
 def factor_of(sample: Sample) -> float | None:
-    """Conductivity to TDS factor of the meter that a sample was read with, None when not read or not known."""
+    """Conductivity to TDS factor of the meter that a sample was read with, None when not read or
+    not known.
+    """
     return next(
         (
             r.instrument.factor
@@ -46,9 +50,11 @@ def _not_yet(sample: Sample, name: str, value: Value) -> str:
 
 
 def pairs(first: Sample, a: Water, second: Sample, b: Water) -> tuple[Pair, ...]:
-    """Every test of either glass, a treated one held against the raw one whichever was picked first.
+    """Every test of either glass, a treated one held against the raw one whichever was picked
+    first.
 
-    Two TDS meters with different factors are not compared, nor what was not flushed or was too warm.
+    Two TDS meters with different factors are not compared, nor what was not flushed or was too
+    warm.
     """
     if second.raw and not first.raw:
         first, a, second, b = second, b, first, a
@@ -84,11 +90,15 @@ def pairs(first: Sample, a: Water, second: Sample, b: Water) -> tuple[Pair, ...]
                 Pair(
                     analyte=name,
                     name=title,
-                    sentence="no difference shown"
-                    if same
-                    else "higher in the second"
-                    if y.range.best > x.range.best
-                    else "lower in the second",
+                    sentence=(
+                        "no difference shown"
+                        if same
+                        else (
+                            "higher in the second"
+                            if y.range.best > x.range.best
+                            else "lower in the second"
+                        )
+                    ),
                     removal=None,
                 )
             )

@@ -1,7 +1,8 @@
 """From what was seen to best value, low and high: one function an instrument.
 
-Every function returns values in the analyte's canonical unit. Method of ranges: the instrument's own accuracy and
-resolution, as in the maker's statement of error; no statistical narrowing from repeats.
+Every function returns values in the analyte's canonical unit. Method of ranges: the instrument's
+own accuracy and resolution, as in the maker's statement of error; no statistical narrowing from
+repeats.
 """
 
 from __future__ import annotations
@@ -40,7 +41,8 @@ NITRITE_NO2_PER_N = 46.0055 / 14.0067
 class Reading:
     """A reading as made: the raw observation and the instrument as it was that day.
 
-    ``made_at`` is the clock of the device it was typed on, ``kept_at`` the server's when it was kept.
+    ``made_at`` is the clock of the device it was typed on, ``kept_at`` the server's when it was
+    kept.
     """
 
     id: str
@@ -59,8 +61,9 @@ class Reading:
 class Value:
     """A reading worked out.
 
-    ``range`` is None for a result in words (bacteria present, a colour finding). ``below`` is the limit a result is
-    under [canonical unit]; ``open_ended`` says that there is no upper end and that a diluted repeat is needed.
+    ``range`` is None for a result in words (bacteria present, a colour finding). ``below`` is the
+    limit a result is under [canonical unit]; ``open_ended`` says that there is no upper end and
+    that a diluted repeat is needed.
     """
 
     analyte: str
@@ -122,16 +125,65 @@ def repeats_needed(displays: tuple[float, ...]) -> int:
 
 
 def tenfold(displays: tuple[float, ...]) -> bool:
-    """Whether repeats differ about tenfold (8 to 12 times), which asks whether a x10 mark was missed."""
+    """Whether repeats differ about tenfold (8 to 12 times), which asks whether a x10 mark was
+    missed.
+    """
     shown = [d for d in displays if d > 0]
     return len(shown) >= 2 and 8.0 <= max(shown) / min(shown) <= 12.0
 
 
-def meter(instrument: Instrument, seen: MeterDisplays) -> Value:
-    """Repeats on a pocket meter: best = median, ends = extreme repeats ± (error there + half the resolution).
+def _meter_repeats(displays: tuple[float, ...]) -> list[Flag]:
+    """What the repeats themselves ask for."""
+    flags, spread, allowed = [], max(displays) - min(displays), spread_allowed(displays)
+    if len(displays) < repeats_needed(displays):
+        words = "Two repeats at least, and a third when the two disagree."
+        flags.append(Flag(id="meter.repeats", sentence=words))
+    elif spread > allowed and len(displays) < 4:
+        words = (
+            f"The repeats spread over {spread:g}, {allowed:.3g} is allowed: rinse, stir and repeat."
+        )
+        flags.append(Flag(id="meter.spread", sentence=words))
+    if tenfold(displays):
+        words = "The repeats differ about tenfold: look for a x10 mark on the display."
+        flags.append(Flag(id="meter.tenfold", sentence=words))
+    return flags
 
-    Accuracy unknown or of full scale uses the full scale [instrument's unit]; the x10 mark multiplies displays,
-    resolution and full scale by ten.
+
+def _meter_flags(seen: MeterDisplays) -> tuple[Flag, ...]:
+    """Doubts about a reading of a meter: its repeats, and how it was made."""
+    flags = _meter_repeats(seen.displays)
+    if seen.zero is not None and seen.zero > 3:
+        flags.append(
+            Flag(
+                id="meter.zero",
+                sentence=(
+                    f"In distilled water it read {seen.zero:g}, 3 is allowed: clean the probe."
+                ),
+            )
+        )
+    if seen.temperature_c is not None and not 5 <= seen.temperature_c <= 40:
+        flags.append(
+            Flag(
+                id="meter.temperature",
+                sentence=(
+                    f"The sample had {seen.temperature_c:g} °C: let it stand until it is between 5"
+                    " and 40 °C."
+                ),
+            )
+        )
+    if not seen.rinsed:
+        flags.append(Flag(id="meter.not_rinsed", sentence="Cup and probe were not rinsed."))
+    if not seen.steady:
+        flags.append(Flag(id="meter.unsteady", sentence="The display was still moving."))
+    return tuple(flags)
+
+
+def meter(instrument: Instrument, seen: MeterDisplays) -> Value:
+    """Repeats on a pocket meter: best = median, ends = extreme repeats ± (error there + half the
+    resolution).
+
+    Accuracy unknown or of full scale uses the full scale [instrument's unit]; the x10 mark
+    multiplies displays, resolution and full scale by ten.
     """
     if not seen.displays:
         raise _fail("meter.empty", "No display was typed.", "Type what the meter shows.")
@@ -157,59 +209,20 @@ def meter(instrument: Instrument, seen: MeterDisplays) -> Value:
         low = max(0.0, low_d - (error(low_d) + res / 2))
         best = mid if mid > 0 else res / 2
         r = Range.of(low, best, max(best, high_d + (error(high_d) + res / 2)))
-    flags = []
-    spread = max(seen.displays) - min(seen.displays)
-    if len(seen.displays) < repeats_needed(seen.displays):
-        flags.append(
-            Flag(
-                id="meter.repeats",
-                sentence="Two repeats at least, and a third when the two disagree.",
-            )
-        )
-    elif spread > spread_allowed(seen.displays) and len(seen.displays) < 4:
-        flags.append(
-            Flag(
-                id="meter.spread",
-                sentence=f"The repeats spread over {spread:g}, {spread_allowed(seen.displays):.3g} is allowed: rinse, stir and repeat.",
-            )
-        )
-    if tenfold(seen.displays):
-        flags.append(
-            Flag(
-                id="meter.tenfold",
-                sentence="The repeats differ about tenfold: look for a x10 mark on the display.",
-            )
-        )
-    if seen.zero is not None and seen.zero > 3:
-        flags.append(
-            Flag(
-                id="meter.zero",
-                sentence=f"In distilled water it read {seen.zero:g}, 3 is allowed: clean the probe.",
-            )
-        )
-    if seen.temperature_c is not None and not 5 <= seen.temperature_c <= 40:
-        flags.append(
-            Flag(
-                id="meter.temperature",
-                sentence=f"The sample had {seen.temperature_c:g} °C: let it stand until it is between 5 and 40 °C.",
-            )
-        )
-    if not seen.rinsed:
-        flags.append(Flag(id="meter.not_rinsed", sentence="Cup and probe were not rinsed."))
-    if not seen.steady:
-        flags.append(Flag(id="meter.unsteady", sentence="The display was still moving."))
     c = convert(1.0, unit, canonical)
     return Value(
         analyte=instrument.analyte,
         unit=canonical,
         range=r.scale(c),
         below=None if below is None else below * c,
-        flags=tuple(flags),
+        flags=_meter_flags(seen),
     )
 
 
 def drops(instrument: Instrument, seen: DropCount) -> Value:
-    """Drop titration: n drops of value v read best n·v, between (n − 1)·v and n·v; all times the dilution."""
+    """Drop titration: n drops of value v read best n·v, between (n − 1)·v and n·v; all times the
+    dilution.
+    """
     if isinstance(seen.drops, bool) or int(seen.drops) != seen.drops or seen.drops < 0:
         raise _fail(
             "drops.negative",
@@ -239,7 +252,9 @@ def drops(instrument: Instrument, seen: DropCount) -> Value:
 
 
 def pad(instrument: Instrument, seen: PadMatch) -> Value:
-    """Strip or comparator. At a pad: half-way to its neighbours; between two: the middle; at the last: no upper end."""
+    """Strip or comparator. At a pad: half-way to its neighbours; between two: the middle; at the
+    last: no upper end.
+    """
     steps, i = instrument.steps, seen.pad
     d = _dilution(seen.dilution)
     _undiluted(instrument.analyte, d)
@@ -282,7 +297,9 @@ def pad(instrument: Instrument, seen: PadMatch) -> Value:
 
 
 def display(instrument: Instrument, seen: OneDisplay) -> Value:
-    """One number with its accuracy; under the detection limit DL it is "< DL", 0 to DL, best DL/2."""
+    """One number with its accuracy; under the detection limit DL it is "< DL", 0 to
+    DL, best DL/2.
+    """
     d = _dilution(seen.dilution)
     name, unit = instrument.analyte, _unit(instrument)
     _undiluted(name, d)
@@ -335,7 +352,9 @@ BUCKET_SHARE, BUCKET_SECONDS = 0.03, 0.3
 
 
 def bucket(instrument: Instrument, seen: BucketRuns) -> Value:
-    """Flow [gpm]: volume over time; best = median run, ends = slowest and fastest run with what a bucket and a thumb err by."""
+    """Flow [gpm]: volume over time; best = median run, ends = slowest and fastest run with what a
+    bucket and a thumb err by.
+    """
     if seen.volume_gal <= 0 or not seen.seconds or any(not s > 0 for s in seen.seconds):
         raise _fail(
             "bucket.zero", "Volume and time must be above 0.", "Fill the bucket again and time it."
@@ -359,12 +378,14 @@ def bucket(instrument: Instrument, seen: BucketRuns) -> Value:
 
 
 def radon_at_drawing(measured: float, hours: float) -> float:
-    """Radon at drawing from the activity as of counting: measured · 2^(hours/24/3.8235), same unit as ``measured``."""
+    """Radon at drawing from the activity as of counting: measured · 2^(hours/24/3.8235), same unit
+    as ``measured``.
+    """
     return measured * math.exp2(hours / 24.0 / RADON_HALF_LIFE_D)
 
 
-#: mg/L as CaCO3 for each mg/L on a basis (equivalent weights, IUPAC 2021); the first basis is what a report means that
-#: names none: metals are given as the ion, alkalinity as CaCO3
+#: mg/L as CaCO3 for each mg/L on a basis (equivalent weights, IUPAC 2021); the first basis is what
+#: a report means that names none: metals are given as the ion, alkalinity as CaCO3
 AS_CACO3 = {
     "calcium": {"Ca": 50.0435 / 20.039, "CaCO3": 1.0},
     "magnesium": {"Mg": 50.0435 / 12.1525, "CaCO3": 1.0},
@@ -392,7 +413,9 @@ def _ion_basis(name: str, seen: LaboratoryResult) -> float:
 
 
 def _basis(name: str, seen: LaboratoryResult) -> float:
-    """Factor from the reported to the stored basis; what can be given on two bases must state its own."""
+    """Factor from the reported to the stored basis; what can be given on two bases must state its
+    own.
+    """
     if name in AS_CACO3:
         return _ion_basis(name, seen)
     if name in ("nitrate_n", "nitrite_n"):
@@ -411,7 +434,8 @@ def _basis(name: str, seen: LaboratoryResult) -> float:
         if seen.basis not in ("collection", "counting"):
             raise _fail(
                 "laboratory.radon_basis",
-                "The report’s activity is as of collection or as of counting: this one does not say.",
+                "The report’s activity is as of collection or as of counting: this one does not"
+                " say.",
                 "Read it off the report.",
                 "observation.basis",
             )
@@ -419,7 +443,8 @@ def _basis(name: str, seen: LaboratoryResult) -> float:
             if seen.hours_to_count is not None and seen.hours_to_count > LONGEST_RADON_H:
                 raise _fail(
                     "laboratory.radon_late",
-                    f"{seen.hours_to_count:g} hours to mid-count: nothing of the radon is left by then.",
+                    f"{seen.hours_to_count:g} hours to mid-count: nothing of the radon is left by"
+                    " then.",
                     f"At most {LONGEST_RADON_H:g} hours. Check the two times; else draw again.",
                     "observation.hours_to_count",
                 )
@@ -435,7 +460,9 @@ def _basis(name: str, seen: LaboratoryResult) -> float:
 
 
 def laboratory(instrument: Instrument, seen: LaboratoryResult) -> Value:
-    """A report's result in the canonical unit, with the basis settled and radon brought back to drawing."""
+    """A report's result in the canonical unit, with the basis settled and radon brought back to
+    drawing.
+    """
     name = instrument.analyte
     canonical = analyte(name).unit
     lab = seen.report == "laboratory"
@@ -562,7 +589,9 @@ def work_out(reading: Reading) -> Value:
 
 
 def _within(value: Value) -> Value:
-    """A value whose upper end is not past what can be: no transmittance over 100 %, no pH over 14."""
+    """A value whose upper end is not past what can be: no transmittance over 100 %,
+    no pH over 14.
+    """
     top = {"%": 100.0, "pH": 14.0}.get(value.unit)
     r = value.range
     if top is None or r is None or r.high is None or r.high <= top or r.best > top:
@@ -577,21 +606,28 @@ def _possible(value: Value) -> None:
         name = analyte(value.analyte).name
         raise _fail(
             "reading.impossible",
-            f"{name} of {value.range.best:g}{'' if value.unit == 'pH' else f' {value.unit}'} is not possible.",
+            f"{name} of {value.range.best:g}{'' if value.unit == 'pH' else f' {value.unit}'} is not"
+            " possible.",
             f"Type what is shown: {low:g} to {high:g}.",
             "observation",
         )
 
 
-#: how far the clock of a device may stand from the server's before the time of a reading is asked about
+#: how far the clock of a device may stand from the server's before the time of a reading is asked
+#: about
 CLOCK_OFF = timedelta(days=2)
 
 
 def _clock(reading: Reading) -> tuple[Flag, ...]:
-    """A remark where a reading was kept long after, or before, the time its device says it was made."""
+    """A remark where a reading was kept long after, or before, the time its device says it was
+    made.
+    """
     if reading.kept_at is None or abs(reading.kept_at - reading.made_at) <= CLOCK_OFF:
         return ()
-    said = f"Made on {reading.made_at:%d %B %Y} by the device’s clock, kept on {reading.kept_at:%d %B %Y}"
+    said = (
+        f"Made on {reading.made_at:%d %B %Y} by the device’s clock, kept on"
+        f" {reading.kept_at:%d %B %Y}"
+    )
     return (
         Flag(id="reading.clock", sentence=f"{said}: was it kept later, or is the clock wrong?"),
     )
@@ -602,7 +638,9 @@ def _day(when: datetime) -> date:
 
 
 def extends(kept: Reading, more: Reading) -> bool:
-    """Whether ``more`` is the same meter reading with repeats added: nothing kept is changed or dropped."""
+    """Whether ``more`` is the same meter reading with repeats added: nothing kept is changed or
+    dropped.
+    """
     a, b = kept.observation, more.observation
     if (
         kept.struck_at is not None

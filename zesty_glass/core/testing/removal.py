@@ -10,8 +10,8 @@ from .reading import Value
 class Removal:
     """Removal as shares (0 to 1).
 
-    ``shown`` is one of "removed", "at_least" (product under detection: only ``worst`` is given), "rose", "no_difference"
-    and "not_computed".
+    ``shown`` is one of "removed", "at_least" (product under detection: only ``worst`` is given),
+    "rose", "no_difference" and "not_computed".
     """
 
     shown: str
@@ -24,8 +24,8 @@ class Removal:
 def removal(feed: Value, product: Value) -> Removal:
     """best = 1 − out/in, worst = 1 − out_high/in_low, most = 1 − out_low/in_high.
 
-    Not computed with a feed of 0; "no difference" when the ranges overlap; "at least" when the product is below its
-    detection limit; "rose" when the product is higher.
+    Not computed with a feed of 0; "no difference" when the ranges overlap; "at least" when the
+    product is below its detection limit; "rose" when the product is higher.
     """
     a, b = feed.range, product.range
     if a is None or b is None or a.best <= 0 or a.low <= 0:

@@ -1,9 +1,9 @@
 """Scale tendency: the saturation index of calcite, at the tap and in the water heater.
 
-Standard Methods for the Examination of Water and Wastewater, 2330 B (23rd edition, 2017), with the constants of
-L. N. Plummer and E. Busenberg, Geochimica et Cosmochimica Acta 46 (1982) 1011, and activities by the Davies equation.
-Beside a full geochemical model it is within 0.05 at the tap for 95 of 100 waters of the kind met in homes
-(tests/core/testing/test_scale.py).
+Standard Methods for the Examination of Water and Wastewater, 2330 B (23rd edition, 2017), with the
+constants of L. N. Plummer and E. Busenberg, Geochimica et Cosmochimica Acta 46 (1982) 1011, and
+activities by the Davies equation. Beside a full geochemical model it is within 0.05 at the tap for
+95 of 100 waters of the kind met in homes (tests/core/testing/test_scale.py).
 """
 
 from __future__ import annotations
@@ -21,7 +21,8 @@ KELVIN = 273.15
 
 @lru_cache(512)
 def constants(temperature_c: float) -> tuple[float, float, float, float]:
-    """pK1, pK2 of carbonic acid, pKs of calcite and pKw of water at a temperature [°C], valid from 0 to 90 °C.
+    """pK1, pK2 of carbonic acid, pKs of calcite and pKw of water at a temperature [°C], valid from
+    0 to 90 °C.
 
     Source: Plummer and Busenberg 1982; Kw as in Standard Methods 2330 B.
     """
@@ -35,7 +36,9 @@ def constants(temperature_c: float) -> tuple[float, float, float, float]:
 
 
 def pfm(tds: float, temperature_c: float) -> float:
-    """−log10 of the activity coefficient of a monovalent ion, from TDS [mg/L] and temperature [°C] (SM 2330 B)."""
+    """−log10 of the activity coefficient of a monovalent ion, from TDS [mg/L] and temperature [°C]
+    (SM 2330 B).
+    """
     t = temperature_c + KELVIN
     dielectric = 60954 / (t + 116) - 68.937
     a = 1.82e6 * (dielectric * t) ** -1.5
@@ -92,13 +95,16 @@ def heated(
     alkalinity: float,
     heater_c: float = 60.0,
 ) -> tuple[float, float]:
-    """pH and saturation index of the same water in a closed heater: alkalinity and total carbonate stay, the pH falls.
+    """pH and saturation index of the same water in a closed heater: alkalinity and total carbonate
+    stay, the pH falls.
 
     Args:
-        ph, tds, temperature_c, calcium, alkalinity: at the tap, as for ``saturation_index``; heater_c: [°C].
+        ph, tds, temperature_c, calcium, alkalinity: at the tap, as for ``saturation_index``;
+            heater_c: [°C].
 
     Returns:
-        pH [-] and index [-] at ``heater_c``. Source: Standard Methods 2330 B; charge balance by bisection.
+        pH [-] and index [-] at ``heater_c``. Source: Standard Methods 2330 B; charge balance by
+            bisection.
 
     >>> ph, index = heated(7.6, 380, 15, 190, 160)
     >>> f"{ph:.2f} {index:+.2f}"
@@ -126,9 +132,11 @@ def heated(
 def short_index(
     ph: float, tds: float, temperature_c: float, calcium: float, alkalinity: float
 ) -> float:
-    """The trade's short formula pH − ((9.3 + A + B) − (C + D)), units as above; about 0.2 too low at the tap.
+    """The trade's short formula pH − ((9.3 + A + B) − (C + D)), units as above; about 0.2 too low
+    at the tap.
 
-    Source: W. F. Langelier 1936 in the common working form. Named beside the index, never judged by.
+    Source: W. F. Langelier 1936 in the common working form. Named beside the index, never judged
+    by.
     """
     a = (math.log10(tds) - 1) / 10
     b = -13.12 * math.log10(temperature_c + 273) + 34.55
@@ -137,7 +145,9 @@ def short_index(
 
 @record
 class ScaleTendency:
-    """Index at the tap and in the closed heater, and the pH there; ``at_most``: total hardness stood in for calcium."""
+    """Index at the tap and in the closed heater, and the pH there; ``at_most``: total hardness
+    stood in for calcium.
+    """
 
     at_tap: Range
     at_heater: Range
@@ -164,7 +174,8 @@ def tendency(
     """The index with its range, or None when an input is unknown, open-ended or not above 0.
 
     Args:
-        ph [-], tds [mg/L], temperature [°C], calcium, alkalinity, hardness [mg/L as CaCO3]: with their ranges.
+        ph [-], tds [mg/L], temperature [°C], calcium, alkalinity, hardness [mg/L as CaCO3]: with
+            their ranges.
         heater_c: [°C].
     """
     at_most = calcium is None and hardness is not None

@@ -71,8 +71,10 @@ def _rank(reading: Reading, value: Value) -> tuple[int, datetime]:
 
 
 def water_of(sample: Sample, worked: dict[str, Value] | None = None) -> Water:
-    """The water a sample shows: for each analyte the reading that counts (laboratory, then on site, then utility; the
-    latest of equals; chlorine, pH and the like on site first). Struck readings never count. ``worked``: values by reading."""
+    """The water a sample shows: for each analyte the reading that counts (laboratory, then on site,
+    then utility; the latest of equals; chlorine, pH and the like on site first). Struck readings
+    never count. ``worked``: values by reading.
+    """
     best: dict[str, tuple[tuple[int, datetime], Value]] = {}
     cups: CupsSeen | None = None
     for reading in sample.readings:
@@ -110,7 +112,9 @@ def water_of(sample: Sample, worked: dict[str, Value] | None = None) -> Water:
 
 
 def raw_sample(samples: tuple[Sample, ...]) -> Sample | None:
-    """The raw sample; RuleError when several are marked raw, or the raw one was drawn behind a device."""
+    """The raw sample; RuleError when several are marked raw, or the raw one was drawn behind a
+    device.
+    """
     raw = [s for s in samples if s.raw]
     if len(raw) > 1:
         raise RuleError(
@@ -132,8 +136,8 @@ def raw_sample(samples: tuple[Sample, ...]) -> Sample | None:
 def design_water(
     samples: tuple[Sample, ...], waters: dict[str, Water] | None = None
 ) -> Water | None:
-    """The raw water to design from: the raw sample, filled up from this home's other untreated samples
-    (first-draw metals, laboratory bottles) for what it does not hold itself."""
+    """The raw water to design from: the raw sample, filled up from this home's other untreated
+    samples (first-draw metals, laboratory bottles) for what it does not hold itself."""
     raw = raw_sample(samples)
     if raw is None:
         return None

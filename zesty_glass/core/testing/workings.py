@@ -23,7 +23,10 @@ _n = words.number
 def _meter(r: Reading, seen: MeterDisplays) -> tuple[str, tuple[Triple, ...]]:
     inst, m, unit = r.instrument, seen.multiplier, r.instrument.unit or ANALYTES[r.analyte].unit
     low, high = min(seen.displays), max(seen.displays)
-    share = f"{_n(100 * (inst.accuracy_share or 0), 1)} % of {'it' if inst.accuracy_of == 'reading' else 'full scale'}"
+    share = (
+        f"{_n(100 * (inst.accuracy_share or 0), 1)} % of"
+        f" {'it' if inst.accuracy_of == 'reading' else 'full scale'}"
+    )
     half = inst.resolution * m / 2
     e_low, e_high = _meter_error(inst, low) * m, _meter_error(inst, high) * m
     rows: tuple[Triple, ...] = (
@@ -105,16 +108,10 @@ def working_of(r: Reading, value: Value) -> Working:
                 ),
             )
         case LaboratoryResult():
-            formula, rows = (
-                "as reported, brought to the unit and basis kept here",
-                (
-                    (
-                        "reported",
-                        f"{'' if seen.qualifier == '=' else seen.qualifier + ' '}{'' if seen.value is None else _n(seen.value, 4)}".strip(),
-                        seen.unit,
-                    ),
-                ),
-            )
+            formula = "as reported, brought to the unit and basis kept here"
+            qualifier = "" if seen.qualifier == "=" else seen.qualifier
+            number = "" if seen.value is None else _n(seen.value, 4)
+            rows = (("reported", f"{qualifier} {number}".strip(), seen.unit),)
         case Noticed():
             formula, rows = "eyes and nose", (("noticed", value.words, ""),)
         case CupsSeen():

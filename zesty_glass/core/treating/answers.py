@@ -1,4 +1,6 @@
-"""What a technology does to a water, remembered by what it looked at: an answer holds for every water that looks the same to it."""
+"""What a technology does to a water, remembered by what it looked at: an answer holds for every
+water that looks the same to it.
+"""
 
 from __future__ import annotations
 
@@ -18,20 +20,26 @@ PLACE = {n: i for i, n in enumerate(NAMES)}
 #: facts about the water and the line beside the analytes, by their place in a state
 FACTS = {"@ferric": 1, "@coloured": 2, "@uvt_here": 4, "@fine": 5, "@disinfected": 6}
 
-#: what a technology looks at beside its needs and claims; a stage that looks at more teaches the search
+#: what a technology looks at beside its needs and claims; a stage that looks at more teaches the
+#: search
 READS: dict[str, frozenset[str]] = {
     k: frozenset(v.split())
     for k, v in {
         "salt_free": "chlorine_free iron manganese",
         "carbon": "radon chlorine_free chlorine_total",
         "softener": "calcium chlorine_free hardness iron manganese sodium potassium @ferric",
-        "membrane": "chlorine_free chlorine_total hardness iron manganese ph temperature tds @disinfected",
+        "membrane": (
+            "chlorine_free chlorine_total hardness iron manganese ph temperature tds @disinfected"
+        ),
         "iron_filter": "hydrogen_sulfide iron iron_ferrous manganese ph tannin",
         "neutraliser": "alkalinity calcium hardness iron ph tds temperature carbon_dioxide",
         "mixed_bed": "alkalinity chlorine_free hardness iron nitrate_n ph sulfate tannin manganese",
         "tannin": "alkalinity chlorine_free hardness iron nitrate_n ph sulfate tannin manganese",
         "arsenic": "ph",
-        "uv": "coliform e_coli hardness hydrogen_sulfide iron manganese tannin turbidity uvt @coloured @uvt_here @fine",
+        "uv": (
+            "coliform e_coli hardness hydrogen_sulfide iron manganese tannin turbidity uvt"
+            " @coloured @uvt_here @fine"
+        ),
         "cartridge": "ph",
         "distiller": "tds",
     }.items()
@@ -66,7 +74,9 @@ class Claim:
 
 
 class Reads(dict[str, Quantity]):
-    """Quantities that remember which of them were asked for, which were only judged against a need, and which were only asked to be there."""
+    """Quantities that remember which of them were asked for, which were only judged against a need,
+    and which were only asked to be there.
+    """
 
     def __init__(self, values: Mapping[str, Quantity]) -> None:
         super().__init__(values)
@@ -111,7 +121,9 @@ Looked = tuple[tuple[int, ...], tuple[tuple[int, Need], ...], tuple[int, ...]]
 
 
 class Answer:
-    """What a technology does to a state: claims and other changes by place, the facts beside them, what falls due, and what it adds otherwise."""
+    """What a technology does to a state: claims and other changes by place, the facts beside them,
+    what falls due, and what it adds otherwise.
+    """
 
     __slots__ = (
         "changes",
@@ -148,7 +160,9 @@ class Answer:
 
 
 class Alike:
-    """Items that do the same to every water and differ in price, flow and pressure drop alone, with their answers so far by what was looked at."""
+    """Items that do the same to every water and differ in price, flow and pressure drop alone, with
+    their answers so far by what was looked at.
+    """
 
     __slots__ = ("answers", "facts", "looked", "passed", "sample", "stopped", "touches")
 

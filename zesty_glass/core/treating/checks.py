@@ -72,7 +72,10 @@ CHECKS: dict[str, tuple[str, str]] = {
         "More resin.",
     ),
     "softener.breaks_through": (
-        "Cannot: a day’s load is {load} grains, it holds {have}, and hard water breaks through within a day.",
+        (
+            "Cannot: a day’s load is {load} grains, it holds {have}, and hard water breaks through"
+            " within a day."
+        ),
         "More resin.",
     ),
     "softener.wasteful": (
@@ -90,7 +93,10 @@ CHECKS: dict[str, tuple[str, str]] = {
     "softener.ferric": ("Rusted iron fouls resin.", "An iron filter ahead of it."),
     "softener.diet": (
         "Adds {have} mg/L {salt} to every softened tap.",
-        "Ask the diet: low sodium, low potassium, kidney disease or medicines ask their physician. A hard cold tap or a membrane at the tap are ways out.",
+        (
+            "Ask the diet: low sodium, low potassium, kidney disease or medicines ask their"
+            " physician. A hard cold tap or a membrane at the tap are ways out."
+        ),
     ),
     "softener.efficiency": (
         "Rated {have} grains a pound of salt; NSF/ANSI 44 asks 3,350.",
@@ -170,7 +176,10 @@ CHECKS: dict[str, tuple[str, str]] = {
         "First-draw sample after some weeks.",
     ),
     "tannin.exchange": (
-        "Trades sulfate, nitrate and alkalinity for chloride; pH and alkalinity fall early in the cycle.",
+        (
+            "Trades sulfate, nitrate and alkalinity for chloride; pH and alkalinity fall early in"
+            " the cycle."
+        ),
         "Say so; re-test chloride.",
     ),
     "tannin.nitrate": (
@@ -178,12 +187,18 @@ CHECKS: dict[str, tuple[str, str]] = {
         "A specialist decides.",
     ),
     "tannin.nitrate_maybe": (
-        "Nitrate may be above half its limit: the test leaves it open, and an exhausted bed can release it.",
+        (
+            "Nitrate may be above half its limit: the test leaves it open, and an exhausted bed can"
+            " release it."
+        ),
         "A finer nitrate test by a certified laboratory, or a specialist.",
     ),
     "tannin.needs_tests": ("Not tested: {what}.", "Laboratory: {what}."),
     "tannin.mixed": (
-        "One bed for tannin and hardness: its media lasts shorter, and neither part is at its best.",
+        (
+            "One bed for tannin and hardness: its media lasts shorter, and neither part is at its"
+            " best."
+        ),
         "Two units are the other way; the lifetime cost shows both.",
     ),
     "uv.flow": (
@@ -228,7 +243,10 @@ CHECKS: dict[str, tuple[str, str]] = {
         "A booster pump, or warmer and thinner water.",
     ),
     "membrane.drains": (
-        "No net pressure is left: its tank never fills, so its drain never closes: {have} gal a day for nothing.",
+        (
+            "No net pressure is left: its tank never fills, so its drain never closes: {have} gal a"
+            " day for nothing."
+        ),
         "Do not fit it here. A booster pump, or warmer and thinner water.",
     ),
     "membrane.yield": (
@@ -304,7 +322,9 @@ def met(id: str, sentence: str) -> Check:
 
 
 def check_need(need: Need, stream: Stream, kind: str, units: str) -> Check:
-    """One need of the water against the stream that reaches the stage (a range meets it only whole); without ``units`` no sentence is written."""
+    """One need of the water against the stream that reaches the stage (a range meets it only
+    whole); without ``units`` no sentence is written.
+    """
     if not units:
         return _muted(need, stream, kind)
     a = ANALYTES[need.analyte]
@@ -346,7 +366,9 @@ def verdict_on(need: Need, q: Quantity | None) -> Verdict:
 
 
 def judged(need: Need, stream: Stream) -> Verdict:
-    """The same of a stream; quantities that can judge by themselves (the search's) are asked for the verdict alone, never for the value."""
+    """The same of a stream; quantities that can judge by themselves (the search's) are asked for
+    the verdict alone, never for the value.
+    """
     judge: Callable[[Need], Verdict] | None = getattr(stream.quantities, "judge", None)
     return verdict_on(need, stream.get(need.analyte)) if judge is None else judge(need)
 
@@ -376,7 +398,9 @@ _CHLORINE = frozenset({"chlorine_free", "chlorine_total"})
 def check_needs(
     needs: tuple[Need, ...], stream: Stream, kind: str, units: str, private: bool
 ) -> list[Check]:
-    """All needs of a stage; what this kind of source hardly carries is said and asked, not left open."""
+    """All needs of a stage; what this kind of source hardly carries is said and asked, not left
+    open.
+    """
     out = []
     for n in needs:
         c = check_need(n, stream, kind, units)
@@ -386,7 +410,10 @@ def check_needs(
                 c = Check(
                     id=c.id,
                     status="say",
-                    sentence=f"{name} not tested: a private source has none unless somebody feeds it. Ask.",
+                    sentence=(
+                        f"{name} not tested: a private source has none unless somebody feeds it."
+                        " Ask."
+                    ),
                     test=c.test,
                 )
             elif not private and n.analyte in _TOWN_REPORT:
@@ -401,6 +428,8 @@ def check_needs(
 
 
 def merged_needs(item: Item, typical: tuple[Need, ...]) -> tuple[Need, ...]:
-    """The item's own needs first; the typical ones for every analyte and side that it does not state."""
+    """The item's own needs first; the typical ones for every analyte and side that it does not
+    state.
+    """
     own = {(n.analyte, n.op) for n in item.needs}
     return item.needs + tuple(n for n in typical if (n.analyte, n.op) not in own)

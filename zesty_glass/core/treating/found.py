@@ -16,7 +16,8 @@ class Combination:
     """One line that no other beats.
 
     Args:
-        items: codes in their order; left: for each thing found, how good it is (higher is better), best and worst end.
+        items: codes in their order; left: for each thing found, how good it is (higher is better),
+            best and worst end.
         waste_gal_year [gal/year], cost over the horizon [money], own_minutes of chores [min/year].
     """
 
@@ -54,7 +55,9 @@ class Found:
 
 
 def places(analyte: str) -> tuple[str, ...]:
-    """Where a thing found is judged: health, TDS and the like at the drinking tap, equipment at the house's taps, looks and taste at both."""
+    """Where a thing found is judged: health, TDS and the like at the drinking tap, equipment at the
+    house's taps, looks and taste at both.
+    """
     if judged_at(analyte) == "tap":
         return ("tap",)
     return ("house", "tap") if ANALYTES[analyte].kind is Kind.LOOKS_TASTE else ("house",)
@@ -72,7 +75,9 @@ def count(items: Iterable[Item]) -> int:
 
 
 def combinations(items: Iterable[Item]) -> int:
-    """All combinations: at most one of each kind on each branch; a system stands alone at the drinking tap."""
+    """All combinations: at most one of each kind on each branch; a system stands alone at the
+    drinking tap.
+    """
     listed = list(items)
     house = [i for i in listed if i.scope == "house" and i.kind != "system"]
     tap = [i for i in listed if i.scope == "tap" and i.kind != "system"]

@@ -1,6 +1,7 @@
 """Catalogue items as value objects: what a stage is, needs, does and costs.
 
-A figure that the item must have and lacks is unknown, never a default; fields that may be unknown are therefore None.
+A figure that the item must have and lacks is unknown, never a default; fields that may be unknown
+are therefore None.
 """
 
 from __future__ import annotations
@@ -20,7 +21,8 @@ from ..record import TaggedBy, record
 class Effect:
     """Share removed of one analyte (0 to 1, from ``low`` to ``high``), with its evidence.
 
-    ``out_at_most`` [canonical unit] is a claim on the product instead. A claim may hold only inside a pH window.
+    ``out_at_most`` [canonical unit] is a claim on the product instead. A claim may hold only inside
+    a pH window.
     """
 
     analyte: str
@@ -37,7 +39,8 @@ class Effect:
         if not 0 <= self.low <= self.best <= self.high <= 1:
             raise RuleError(
                 "effect.share",
-                f"A removal from {self.low:.0%} to {self.high:.0%} of {self.analyte} is not possible.",
+                f"A removal from {self.low:.0%} to {self.high:.0%} of {self.analyte} is not"
+                " possible.",
                 f"effects[{self.analyte}]",
                 "Shares run from 0 to 1, low to high.",
             )
@@ -230,10 +233,12 @@ class UvFigures:
 
 @record
 class MembraneFigures:
-    """Reverse osmosis, as rated: permeate [gal/day] at [psi], [mg/L] and [°C]; ratio drain to permeate.
+    """Reverse osmosis, as rated: permeate [gal/day] at [psi], [mg/L] and [°C]; ratio drain to
+    permeate.
 
-    ``efficiency`` (0 to 1) is the rating with tank and shut-off in use; ``recovery`` is never used for yearly waste.
-    ``permeate_pump``: what the item's own test leaves of the ratio at a home, 0 < figure ≤ 1; the ratio is multiplied by it.
+    ``efficiency`` (0 to 1) is the rating with tank and shut-off in use; ``recovery`` is never used
+    for yearly waste. ``permeate_pump``: what the item's own test leaves of the ratio at a home, 0 <
+    figure ≤ 1; the ratio is multiplied by it.
     """
 
     kind: Literal["membrane"] = "membrane"
@@ -450,7 +455,9 @@ _PART = attrgetter(*(f.name for f in fields(Consumable) if f.name not in ("code"
 
 
 def alike(item: Item, plumbing: bool = True) -> Any:
-    """What two items must share to do the same to every water: everything but name, maker and prices; without ``plumbing`` the flow they pass and the pressure they take may differ too."""
+    """What two items must share to do the same to every water: everything but name, maker and
+    prices; without ``plumbing`` the flow they pass and the pressure they take may differ too.
+    """
     return (
         _DOES(item),
         tuple(_PART(c) for c in item.consumables),

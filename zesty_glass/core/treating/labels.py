@@ -6,7 +6,8 @@ from bisect import bisect_right
 from operator import ge, itemgetter
 from typing import Any
 
-# a label: (cost, waste, minutes, −lowest pressure, chain of items); all figures in whole millionths, so that sums are exact in any order
+# a label: (cost, waste, minutes, −lowest pressure, chain of items); all figures in whole
+# millionths, so that sums are exact in any order
 Label = tuple[int, int, int, int, Any]
 
 _FIGURES = itemgetter(0, 1, 2, 3)
@@ -22,7 +23,9 @@ def unchain(chain: Any) -> tuple[int, ...]:
 
 
 def least(labels: list[Label]) -> list[Label]:
-    """Labels that no other beats on cost, waste, minutes and pressure left; of equals all are kept."""
+    """Labels that no other beats on cost, waste, minutes and pressure left; of equals
+    all are kept.
+    """
     if len(labels) == 1:
         return labels
     labels.sort(key=_FIGURES)
@@ -44,7 +47,9 @@ def least(labels: list[Label]) -> list[Label]:
 
 
 def floored(labels: list[Label], steps: tuple[int, ...] | None) -> list[Label]:
-    """Labels with their pressure let down to the next step: between two steps it decides nothing. None: every pressure may decide something."""
+    """Labels with their pressure let down to the next step: between two steps it decides nothing.
+    None: every pressure may decide something.
+    """
     if steps is None:
         return labels
     return [(c, w, m, -steps[bisect_right(steps, -p) - 1], chain) for c, w, m, p, chain in labels]

@@ -1,4 +1,6 @@
-"""A treatment line: stages in order, the water after each, and what the whole line asks of the home."""
+"""A treatment line: stages in order, the water after each, and what the whole line asks of the
+home.
+"""
 
 from __future__ import annotations
 
@@ -25,7 +27,8 @@ from .stages import RUN
 from .stages.common import StageInput
 from .stream import Quantity, Stream, source_stream
 
-#: arise in the home's plumbing, after every whole-house stage: only the drinking tap's stages take them out
+#: arise in the home's plumbing, after every whole-house stage: only the drinking tap's stages take
+#: them out
 FROM_PLUMBING = ("copper", "copper_flushed", "lead")
 MOST_STAGES = 40  # in one system
 SHOWER_PSI, LEAST_LEFT_PSI = 10.0, 30.0
@@ -34,7 +37,9 @@ _REGENERATE = ("iron_filter", "neutraliser", "softener", "mixed_bed", "tannin")
 
 @record
 class StageChoice:
-    """One item of an option with the consultant's own settings; ``position`` moves it, and wants a reason."""
+    """One item of an option with the consultant's own settings; ``position`` moves it, and wants a
+    reason.
+    """
 
     item: str
     overrides: dict[str, float | str] = field(default_factory=dict)
@@ -139,8 +144,9 @@ def expand(
 
 
 def site_of(home: Home, settings: Settings, water: Water, use_factor: float = 1.0) -> Site:
-    """The place as the stages see it; a measured flow, with whether it was taken full bore, and a static pressure stand in for what was
-    not typed for the home; a running pressure wins over it."""
+    """The place as the stages see it; a measured flow, with whether it was taken full bore, and a
+    static pressure stand in for what was not typed for the home; a running pressure wins over
+    it."""
     flow, running, static = (
         water.range("flow"),
         water.range("pressure_running"),
@@ -217,7 +223,9 @@ def _twins(pairs: list[tuple[Item, StageChoice]]) -> None:
 
 @record
 class Placed:
-    """An option's stages in their final order, each with the consultant's settings; what is bought; and what is said of the order."""
+    """An option's stages in their final order, each with the consultant's settings; what is bought;
+    and what is said of the order.
+    """
 
     option: Option
     pairs: tuple[tuple[Item, StageChoice], ...]
@@ -263,7 +271,8 @@ def walk(
     use_factor: float = 1.0,
     measured: Measured | None = None,
 ) -> LineReport:
-    """Walk a water through an option's line; ``measured``: what an item was measured to do to this water, by code.
+    """Walk a water through an option's line; ``measured``: what an item was measured to do to this
+    water, by code.
 
     Raises:
         RuleError: as ``placed``, or an impossible setting.
@@ -273,14 +282,17 @@ def walk(
     return run_stages(placed(option, catalogue, source), source, site, measured or {})
 
 
-#: technologies whose size, drain or running costs hang on how much water is used; of the others only the parts that wear by the gallon do
+#: technologies whose size, drain or running costs hang on how much water is used; of the others
+#: only the parts that wear by the gallon do
 BY_USE = frozenset({"softener", "neutraliser", "membrane", "distiller"})
 
 
 def at_other_use(line: LineReport, stages: Placed, site: Site, measured: Measured) -> LineReport:
-    """A line that was walked, at another use of water: for its costs, drains and chores. Checks and figures stay those of the line.
+    """A line that was walked, at another use of water: for its costs, drains and chores. Checks and
+    figures stay those of the line.
 
-    Only stages whose work hangs on the use are worked out again, and all behind one that sends on another water.
+    Only stages whose work hangs on the use are worked out again, and all behind one that sends on
+    another water.
     """
     if len(line.stages) != len(stages.pairs):
         raise ValueError("the line and its stages do not belong together")
@@ -330,7 +342,9 @@ def at_other_use(line: LineReport, stages: Placed, site: Site, measured: Measure
 def run_stages(
     line: Placed, source: Stream, site: Site, measured: Measured, brief: bool = False
 ) -> LineReport:
-    """Stages in their final order, one after the other; ``brief``: without figures; a muted site: without sentences."""
+    """Stages in their final order, one after the other; ``brief``: without figures; a muted site:
+    without sentences.
+    """
     stream, house = source, source
     reports: list[StageReport] = []
     ahead: list[Item] = []
@@ -369,7 +383,9 @@ def run_stages(
 
 
 def run_stage(inp: StageInput, source: Stream, measured: Measured) -> tuple[StageReport, Stream]:
-    """One stage, and the water behind it: with what was measured of it here, what only the plumbing adds put back, and its pressure drop."""
+    """One stage, and the water behind it: with what was measured of it here, what only the plumbing
+    adds put back, and its pressure drop.
+    """
     item = inp.item
     r = RUN[item.kind](inp)
     outlet = (

@@ -29,7 +29,8 @@ def _proves(analyte: str, before: Value, after: Value) -> bool:
 def measured_here(
     samples: tuple[Sample, ...], waters: Mapping[str, Water]
 ) -> dict[str, dict[str, Removal]]:
-    """Removal by item code and analyte, from the raw sample to samples that say which item they came from.
+    """Removal by item code and analyte, from the raw sample to samples that say which item they
+    came from.
 
     A filter that was just changed, or is past its life, does not count: it is not what is sold.
     """

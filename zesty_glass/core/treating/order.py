@@ -41,7 +41,8 @@ def _chlorine(stream: Stream) -> float:
 
 @record
 class Company:
-    """What the place of an item depends on beside the item itself: which others stand on its branch, on this raw water.
+    """What the place of an item depends on beside the item itself: which others stand on its
+    branch, on this raw water.
 
     Args:
         uv: a UV chamber, which wants its fine sediment filter right ahead of it.
@@ -106,7 +107,9 @@ def rank(item: Item, stream: Stream, beside: Company) -> int:
 
 
 def ordered(items: tuple[Item, ...], stream: Stream) -> tuple[Item, ...]:
-    """Items in the order that the rules give them on this raw water; the house's branch before the tap's."""
+    """Items in the order that the rules give them on this raw water; the house's branch before the
+    tap's.
+    """
     out: list[Item] = []
     for scope in ("house", "tap"):
         branch = tuple(i for i in items if i.scope == scope)

@@ -1,4 +1,6 @@
-"""Checks of the place: drain, socket, height, floor, tenancy, frost, flow, pump, septic and pressure."""
+"""Checks of the place: drain, socket, height, floor, tenancy, frost, flow, pump, septic and
+pressure.
+"""
 
 from __future__ import annotations
 
@@ -9,7 +11,9 @@ from .site import Site
 
 
 def drop_at(item: Item, flow_gpm: float) -> float | None:
-    """Pressure drop [psi] at a flow [gpm]: the stated drop scaled with (Q/Q0)²; None when not stated."""
+    """Pressure drop [psi] at a flow [gpm]: the stated drop scaled with (Q/Q0)²; None when not
+    stated.
+    """
     if item.drop_psi is None or not item.drop_gpm:
         return None
     return item.drop_psi * (flow_gpm / item.drop_gpm) ** 2

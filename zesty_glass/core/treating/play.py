@@ -1,4 +1,6 @@
-"""Which items of a catalogue can have a part in answering what was found: those that change it, and those that these ask for."""
+"""Which items of a catalogue can have a part in answering what was found: those that change it, and
+those that these ask for.
+"""
 
 from __future__ import annotations
 
@@ -66,7 +68,9 @@ BY_PLACE = frozenset(
 
 @record
 class Profile:
-    """What an item changes, what it asks for on the raw water, and the stop that the place alone decides."""
+    """What an item changes, what it asks for on the raw water, and the stop that the place alone
+    decides.
+    """
 
     changes: frozenset[str]
     asks: frozenset[str]
@@ -122,7 +126,9 @@ def in_play(
     site: Site,
     wanted: tuple[str, ...],
 ) -> Play:
-    """Items that change a thing found, and, again and again, those that change what these ask for."""
+    """Items that change a thing found, and, again and again, those that change what
+    these ask for.
+    """
     # what sells only inside a system is no answer by itself
     inside = {p for i in items if isinstance(i.figures, SystemFigures) for p in i.figures.parts}
     parts = {i.code for i in items if i.price == 0 and i.code in inside}

@@ -1,4 +1,6 @@
-"""What a stage answers: checks, figures with their working, water to the drain, costs and chores."""
+"""What a stage answers: checks, figures with their working, water to the drain, costs
+and chores.
+"""
 
 from __future__ import annotations
 
@@ -24,7 +26,9 @@ class Check:
 
 @record
 class Figure:
-    """A number of a stage that opens its working; ``worst`` is the figure at the worst end of the ranges."""
+    """A number of a stage that opens its working; ``worst`` is the figure at the worst end of the
+    ranges.
+    """
 
     id: str
     label: str
@@ -37,7 +41,9 @@ class Figure:
 
 @record
 class Drain:
-    """Water to the drain. ``per_gallon``: for a membrane, gallons to drain per gallon at the tap."""
+    """Water to the drain. ``per_gallon``: for a membrane, gallons to drain per gallon
+    at the tap.
+    """
 
     kind: Literal["membrane", "regeneration", "backwash", "distiller"]
     gal_year: float
@@ -50,7 +56,9 @@ class Drain:
 
 @record
 class Due:
-    """Something that falls due again and again; ``gallons_year`` run through it, ``life_factor`` for this water."""
+    """Something that falls due again and again; ``gallons_year`` run through it, ``life_factor``
+    for this water.
+    """
 
     code: str
     label: str

@@ -1,23 +1,26 @@
 """The search that proposes lines of its own: exact over all combinations that the rules let stand.
 
-A combination holds at most one item of each kind on each branch; a system for the drinking tap stands alone on its
-branch. A line that a rule stops is dropped. Of the rest those are kept that no other beats on what is left of each
-thing found, on water to the drain, on lifetime cost and on chores. Figures are ranges: a line is held to be as good
-as another in a thing found only when both its best value and its worst end are at least as good, so that no
-option is lost to another's lucky best value, and one whose range is merely narrower can stay.
+A combination holds at most one item of each kind on each branch; a system for the drinking tap
+stands alone on its branch. A line that a rule stops is dropped. Of the rest those are kept that no
+other beats on what is left of each thing found, on water to the drain, on lifetime cost and on
+chores. Figures are ranges: a line is held to be as good as another in a thing found only when both
+its best value and its worst end are at least as good, so that no option is lost to another's lucky
+best value, and one whose range is merely narrower can stay.
 
 How it stays exact without walking every combination:
 
-- The order of stages is settled by the rules. It depends on few facts (is there a UV chamber, an iron filter that wants
-  more pH, a resin that wants carbon ahead); the search runs once for each way these facts can be.
-- Two lines that have come to the same water, pressure and prefilter at the same place go on alike, so of these only those
-  are carried on that no other beats on cost, drain, chores and pressure left.
+- The order of stages is settled by the rules. It depends on few facts (is there a UV chamber, an
+  iron filter that wants more pH, a resin that wants carbon ahead); the search runs once for each
+  way these facts can be.
+- Two lines that have come to the same water, pressure and prefilter at the same place go on alike,
+  so of these only those are carried on that no other beats on cost, drain, chores and pressure
+  left.
 - A stage that stops makes every longer line that begins so stop too: the line is cut there.
-- A stage looks at some analytes and facts only, and of some only whether they meet a need; where these are the same, its
-  answer is the same and is not worked out again (``answers``). What it claims to take out is put off: that hangs on each
-  analyte alone.
-- Evidence and notes of a quantity decide nothing further on, and a pressure only by whether a later stage still gets what
-  it wants: what differs in these alone is the same.
+- A stage looks at some analytes and facts only, and of some only whether they meet a need; where
+  these are the same, its answer is the same and is not worked out again (``answers``). What it
+  claims to take out is put off: that hangs on each analyte alone.
+- Evidence and notes of a quantity decide nothing further on, and a pressure only by whether a later
+  stage still gets what it wants: what differs in these alone is the same.
 """
 
 from __future__ import annotations
@@ -61,7 +64,8 @@ MEMBRANE_PSI = 40.0
 Progress = Callable[[str, int, int], None]
 
 
-# a state: (quantities by place, ferric, coloured, psi best and high, uvt here, fine prefilter ahead, disinfected ahead, kinds used, figures at the house's taps)
+# a state: (quantities by place, ferric, coloured, psi best and high, uvt here, fine prefilter
+# ahead, disinfected ahead, kinds used, figures at the house's taps)
 State = tuple[
     tuple[int, ...],
     bool | None,
@@ -153,10 +157,13 @@ class Searcher:
         )
         self._disinfects = next((i for i in self.items if i.kind in ("uv", "chlorinator")), None)
 
-    # -- states ---------------------------------------------------------------------------------------------------
+    # -- states
+    # ------------------------------------------------------------------------------------------
 
     def _intern(self, q: Quantity) -> int:
-        """The number of a quantity. Its evidence and note decide nothing behind it: what is otherwise the same goes on together."""
+        """The number of a quantity. Its evidence and note decide nothing behind it: what is
+        otherwise the same goes on together.
+        """
         key = (q.range, q.below, q.words, q.established)
         found = self._ids.get(key)
         if found is None:
@@ -196,14 +203,24 @@ class Searcher:
         range_ = (
             None if psi is None else Range.of(psi[0], psi[0], psi[1])
         )  # what is really left of it is counted by the labels
-        return Stream(
-            quantities=reads, ferric=ferric, coloured=coloured, psi=range_, uvt_measured_here=uvt
-        ), reads
+        return (
+            Stream(
+                quantities=reads,
+                ferric=ferric,
+                coloured=coloured,
+                psi=range_,
+                uvt_measured_here=uvt,
+            ),
+            reads,
+        )
 
-    # -- one stage ------------------------------------------------------------------------------------------------
+    # -- one stage
+    # ------------------------------------------------------------------------------------------
 
     def answer(self, group: Alike, state: State, keys: dict[int, Any]) -> Answer:
-        """What items that are alike do to a state; worked out once for everything they look at. ``keys``: those of this state so far, by what was looked at."""
+        """What items that are alike do to a state; worked out once for everything they look at.
+        ``keys``: those of this state so far, by what was looked at.
+        """
         q, beside = state[0], tuple([state[i] for i in group.facts])
         for n in group.looked:
             key = keys.get(n)
@@ -222,7 +239,9 @@ class Searcher:
         return out
 
     def _key(self, q: tuple[int, ...], looked: Looked) -> Any:
-        """What an answer hangs on: the values of what was asked for, the verdict on what was only judged, and whether the rest is there."""
+        """What an answer hangs on: the values of what was asked for, the verdict on what was only
+        judged, and whether the rest is there.
+        """
         values, judged, there = looked
         verdicts = self._verdicts
         found = []
@@ -243,9 +262,10 @@ class Searcher:
             for i, there in ((self._fine, state[5]), (self._disinfects, state[6]))
             if there and i is not None
         )
-        return StageInput(
-            item=item, stream=stream, site=site, overrides={}, ahead=ahead, brief=True
-        ), reads
+        return (
+            StageInput(item=item, stream=stream, site=site, overrides={}, ahead=ahead, brief=True),
+            reads,
+        )
 
     def _work(self, group: Alike, state: State) -> tuple[Answer, Looked]:
         self.stages_run += 1
@@ -307,7 +327,9 @@ class Searcher:
         return int((amount * MICRO).to_integral_value())
 
     def _looks_at(self, item: Item) -> frozenset[str]:
-        """Analytes and facts that decide what an item does, beside those it only passes on changed."""
+        """Analytes and facts that decide what an item does, beside those it only
+        passes on changed.
+        """
         known = self._looks.get(item.code)
         if known is None:
             known = self._looks[item.code] = looks_at(item) | frozenset(
@@ -367,7 +389,9 @@ class Searcher:
     def _narrow(
         self, front: dict[State, list[Label]], keep: frozenset[str], steps: tuple[int, ...] | None
     ) -> dict[State, list[Label]]:
-        """Forget quantities and facts that nothing further on looks at and nobody judges, and pressure between two steps that decide: lines that differ in these alone go on together."""
+        """Forget quantities and facts that nothing further on looks at and nobody judges, and
+        pressure between two steps that decide: lines that differ in these alone go on together.
+        """
         together: dict[State, list[Label]] = {}
         for s, labels in front.items():
             together.setdefault(forget(s, keep), []).extend(floored(labels, steps))
@@ -384,7 +408,8 @@ class Searcher:
             needed = needed.union(*(self._looks_at(stage.item) for stage in layer))
         return list(reversed(out))
 
-    # -- layers ---------------------------------------------------------------------------------------------------
+    # -- layers
+    # ------------------------------------------------------------------------------------------
 
     def _once(self, item: Item) -> int:
         bought = Purchase(
@@ -404,7 +429,9 @@ class Searcher:
         keep: frozenset[str],
         steps: tuple[int, ...] | None,
     ) -> dict[State, list[Label]]:
-        """All states behind a layer: passed by (unless it must be used), or through each of its items."""
+        """All states behind a layer: passed by (unless it must be used), or through each of its
+        items.
+        """
         out: dict[State, list[Label]] = (
             {} if must else {s: list(labels) for s, labels in front.items()}
         )
@@ -429,7 +456,9 @@ class Searcher:
     def _steps(
         self, layers: list[tuple[list[_Stage], str]], then: tuple[int, ...]
     ) -> list[tuple[int, ...] | None]:
-        """For the place behind each layer: pressures that part what a later stage accepts from what it does not, whatever is in between; None when they are too many to be worth it."""
+        """For the place behind each layer: pressures that part what a later stage accepts from what
+        it does not, whatever is in between; None when they are too many to be worth it.
+        """
         out: list[tuple[int, ...] | None] = []
         top = max(
             self.low,
@@ -459,7 +488,9 @@ class Searcher:
         )
 
     def _options(self, stages: list[_Stage], a: Answer) -> list[tuple[int, int, int]]:
-        """Of items that are alike, those that can be part of a line that no other beats here, as (cost, pressure taken, index): none that costs more and takes no less."""
+        """Of items that are alike, those that can be part of a line that no other beats here, as
+        (cost, pressure taken, index): none that costs more and takes no less.
+        """
         if a.options is None:
             all_ = [
                 (self._cost(s, a) + s.cost_once, s.drop if a.drops else 0, s.index) for s in stages
@@ -490,7 +521,10 @@ class Searcher:
                         "pressure.least",
                         None,
                         None,
-                        f"Wants at least {least_psi / MICRO:g} psi running; the stages ahead leave less.",
+                        (
+                            f"Wants at least {least_psi / MICRO:g} psi running; the stages ahead"
+                            " leave less."
+                        ),
                     ),
                 )
             return
@@ -523,7 +557,9 @@ class Searcher:
         return [(by[k], k[1]) for k in sorted(by)]
 
     def run(self, progress: Progress | None = None) -> Found:
-        """Search. ``progress`` hears of each way the facts can be: what is looked at, how many are done, of how many."""
+        """Search. ``progress`` hears of each way the facts can be: what is looked at, how many are
+        done, of how many.
+        """
         play = in_play(self.items, self.by_code, self.source, self.site, self.wanted)
         self.stops.update(
             {code: (c.id, None, None, c.sentence) for code, c in play.stopped.items()}
@@ -605,7 +641,9 @@ class Searcher:
         tap_looks: frozenset[str],
         tap_psi: tuple[int, ...],
     ) -> dict[State, list[Label]]:
-        """States behind the whole-house branch, for one way the facts can be, with the figures at the house's taps."""
+        """States behind the whole-house branch, for one way the facts can be, with the figures at
+        the house's taps.
+        """
         early = carbon_first(way, self.source)
         asks = (
             {
@@ -704,7 +742,9 @@ class Searcher:
         labels: list[Label],
         index: Mapping[str, int],
     ) -> Iterator[tuple[State, list[Label]]]:
-        """Lines that end in a system; of those with the same parts only the cheapest can be part of a line that no other beats."""
+        """Lines that end in a system; of those with the same parts only the cheapest can be part of
+        a line that no other beats.
+        """
         for part in chain:
             stage = self._stages[index[part.code]]
             a = self.answer(stage.alike, state, {})
@@ -714,13 +754,15 @@ class Searcher:
                 for system in sold:
                     self.stops.setdefault(
                         system.code,
-                        (a.stop, stage, state, "")
-                        if a.stop
-                        else (
-                            "pressure.least",
-                            None,
-                            None,
-                            "The stages ahead leave too little pressure for it.",
+                        (
+                            (a.stop, stage, state, "")
+                            if a.stop
+                            else (
+                                "pressure.least",
+                                None,
+                                None,
+                                "The stages ahead leave too little pressure for it.",
+                            )
                         ),
                     )
                 return
@@ -733,7 +775,8 @@ class Searcher:
             once = self._stages[n].cost_once
             yield state, [(c + once, w, m, low, (ch, n)) for c, w, m, low, ch in labels]
 
-    # -- the answer -----------------------------------------------------------------------------------------------
+    # -- the answer
+    # ------------------------------------------------------------------------------------------
 
     def _scores(self, q: tuple[int, ...], place: str) -> tuple[Score, ...]:
         """Figures of the things judged at a place."""
@@ -832,7 +875,10 @@ class Searcher:
                         code=i.code,
                         name=i.name,
                         rule="beaten",
-                        sentence="Every line with it is beaten: another leaves no more behind and costs, drains and asks for no more.",
+                        sentence=(
+                            "Every line with it is beaten: another leaves no more behind and costs,"
+                            " drains and asks for no more."
+                        ),
                     )
                 )
         return tuple(out)
@@ -880,7 +926,8 @@ def search(
     """All lines that no other beats; see the head of this file.
 
     Args:
-        wanted: analytes that were found; years: horizon of the cost [years]; targets: what is wanted of each, as (limit, "at_most" or "at_least").
+        wanted: analytes that were found; years: horizon of the cost [years]; targets: what is
+            wanted of each, as (limit, "at_most" or "at_least").
     """
     listed = tuple(catalogue)
     learned: dict[str, set[str]] = {}

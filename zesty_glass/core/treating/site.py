@@ -13,8 +13,9 @@ from .demand import Demand
 class Site:
     """Home, settings and demand, with what the laboratory said of bacteria in the raw water.
 
-    ``bacteria``: "absent", "present" or None when no laboratory has answered. ``full_flow_gpm`` is the measured flow.
-    ``mute``: nobody will read the sentences of the needs, so they are not written (a search makes many thousands).
+    ``bacteria``: "absent", "present" or None when no laboratory has answered. ``full_flow_gpm`` is
+    the measured flow. ``mute``: nobody will read the sentences of the needs, so they are not
+    written (a search makes many thousands).
     """
 
     home: Home

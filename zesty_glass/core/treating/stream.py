@@ -13,7 +13,9 @@ from ..testing.water import Water
 
 @record
 class Quantity:
-    """One analyte at one point of the line; ``range`` None with state "unknown" means nobody can say."""
+    """One analyte at one point of the line; ``range`` None with state "unknown" means nobody can
+    say.
+    """
 
     range: Range | None
     state: Literal["measured", "predicted", "unknown"]
@@ -65,9 +67,9 @@ class Stream:
             ferric=self.ferric if ferric == "same" else ferric,
             coloured=self.coloured if coloured == "same" else coloured,
             psi=self.psi if psi == "same" else psi,
-            uvt_measured_here=self.uvt_measured_here
-            if uvt_measured_here is None
-            else uvt_measured_here,
+            uvt_measured_here=(
+                self.uvt_measured_here if uvt_measured_here is None else uvt_measured_here
+            ),
         )
 
 

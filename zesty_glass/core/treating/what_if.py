@@ -1,4 +1,6 @@
-"""What if: two more people, a lower pH, the next size up. The same line walked again, and what changes."""
+"""What if: two more people, a lower pH, the next size up. The same line walked again, and what
+changes.
+"""
 
 from __future__ import annotations
 
@@ -36,7 +38,9 @@ _GRAVE = {"stop": 0, "unknown": 1, "warn": 2, "say": 3, "met": 4}
 
 @record
 class Changed:
-    """A check that answers otherwise; ``before`` or ``after`` None when it is only there with or without the change."""
+    """A check that answers otherwise; ``before`` or ``after`` None when it is only there with or
+    without the change.
+    """
 
     stage: str
     id: str
@@ -52,7 +56,8 @@ class WhatIf:
     Args:
         impossible: why it could not be worked out; then there is nothing else.
         status: the gravest status of the line; ``before``: without the change.
-        cost, waste_gal_year, own_minutes: more (or less) than without the change [money over the horizon, gal/year, min/year].
+        cost, waste_gal_year, own_minutes: more (or less) than without the change [money over the
+            horizon, gal/year, min/year].
     """
 
     id: str
@@ -68,7 +73,9 @@ class WhatIf:
 
 
 def size_of(item: Item) -> float | None:
-    """What makes one of a kind larger than another: resin, bed, permeate or flow; None where nothing does."""
+    """What makes one of a kind larger than another: resin, bed, permeate or flow; None where
+    nothing does.
+    """
     f = item.figures
     match f:
         case SoftenerFigures() | TanninFigures():
@@ -226,7 +233,8 @@ def what_ifs(
     years: int = 10,
     measured: Measured | None = None,
 ) -> tuple[WhatIf, ...]:
-    """A line under each change worth asking for: two more people, pH half a unit lower, each stage in its next size.
+    """A line under each change worth asking for: two more people, pH half a unit lower, each stage
+    in its next size.
 
     Raises:
         RuleError: the line itself cannot be walked.

@@ -72,7 +72,9 @@ def _contact(volume_ft3: float, flow: float, have: float) -> tuple[Figure, ...]:
 
 
 def run(inp: StageInput) -> StageReport:
-    """Checks contact time for what is in this water at peak flow; a claim is weakened where it is too short."""
+    """Checks contact time for what is in this water at peak flow; a claim is weakened where it is
+    too short.
+    """
     item, site, f = inp.item, inp.site, inp.item.figures
     assert isinstance(f, CarbonFigures)
     checks = (

@@ -24,9 +24,11 @@ TO_THE_DRAIN = "Water to the drain"  # what is paid for water that a stage sends
 
 @record
 class StageInput:
-    """A stage and what reaches it: item, water, place, the option's own settings, and the items ahead.
+    """A stage and what reaches it: item, water, place, the option's own settings, and the items
+    ahead.
 
-    ``brief``: figures and their workings are not wanted, only checks, water, drains, costs and chores.
+    ``brief``: figures and their workings are not wanted, only checks, water, drains, costs and
+    chores.
     """
 
     item: Item
@@ -116,7 +118,8 @@ def effects(
 ) -> tuple[dict[str, Quantity], list[Check]]:
     """All claims of an item on this water, and the health claims that are not established.
 
-    Quantities that can put a claim off (the search's) answer with a place holder, worked out when it is wanted; ``whole``: the stage looks at the values.
+    Quantities that can put a claim off (the search's) answer with a place holder, worked out when
+    it is wanted; ``whole``: the stage looks at the values.
     """
     put_off: Callable[[Effect], Quantity | None] | None = (
         None if whole else getattr(stream.quantities, "put_off", None)
@@ -150,7 +153,9 @@ def dues(
     why: str = "",
     kinds: tuple[str, ...] | None = None,
 ) -> tuple[Due, ...]:
-    """What the item's consumables become at this home; ``life_factor`` applies to ``kinds`` (all when None)."""
+    """What the item's consumables become at this home; ``life_factor`` applies to ``kinds`` (all
+    when None).
+    """
     gallons = site.gallons_year(item.scope)
     return tuple(
         _due(c, gallons, item, life_factor if kinds is None or c.kind in kinds else 1.0, why)
@@ -210,7 +215,9 @@ def money(amount: float) -> Decimal:
 def water_cost(
     gal_year: float, site: Site, scope: Literal["house", "tap"], label: str = TO_THE_DRAIN
 ) -> Running | None:
-    """Water and sewer for water sent to the drain; sewer is 0 on septic, and an unknown price is not priced."""
+    """Water and sewer for water sent to the drain; sewer is 0 on septic, and an unknown price is
+    not priced.
+    """
     price = site.home.drain_price
     if price == 0 or gal_year <= 0:
         return None
@@ -239,7 +246,9 @@ def report(
     drop: float | None = 0.0,
     summary: str = "",
 ) -> StageReport:
-    """A stage's report with its standing costs added; ``figures`` are worked out only when they are wanted."""
+    """A stage's report with its standing costs added; ``figures`` are worked out only when they are
+    wanted.
+    """
     item = inp.item
     return StageReport(
         code=item.code,

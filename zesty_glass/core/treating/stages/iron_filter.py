@@ -1,4 +1,6 @@
-"""Iron, manganese and sulfide filter: pH minima per contaminant, maxima, and a backwash the pump must deliver."""
+"""Iron, manganese and sulfide filter: pH minima per contaminant, maxima, and a backwash the pump
+must deliver.
+"""
 
 from __future__ import annotations
 

@@ -46,7 +46,9 @@ NEEDS = (
 
 
 def tcf(temperature_c: float) -> float:
-    """Temperature correction factor = exp(K (1/298.15 − 1/(T + 273.15))), K by ``K_COLD`` and ``K_WARM``."""
+    """Temperature correction factor = exp(K (1/298.15 − 1/(T + 273.15))), K by ``K_COLD`` and
+    ``K_WARM``.
+    """
     k = K_COLD if temperature_c < 25 else K_WARM
     return math.exp(k * (1 / 298.15 - 1 / (temperature_c + 273.15)))
 
@@ -80,12 +82,16 @@ def permeate_gpd(
 
 
 def drain_gpd(f: MembraneFigures, psi: float) -> float:
-    """Water to the drain while it runs [gal/day] = rated · ratio · √(psi/rated psi): the restrictor sets it."""
+    """Water to the drain while it runs [gal/day] = rated · ratio · √(psi/rated psi): the restrictor
+    sets it.
+    """
     return f.rated_gpd * f.rated_ratio * math.sqrt(psi / f.rated_psi)
 
 
 def concentrate_mg_l(feed: float, rejection: float, ratio: float) -> float | None:
-    """Concentrate TDS [mg/L] = feed (1 − R'(1 − rejection))/(1 − R'), R' = 1/(1 + ratio here); None at ratio 0."""
+    """Concentrate TDS [mg/L] = feed (1 − R'(1 − rejection))/(1 − R'), R' = 1/(1 + ratio here); None
+    at ratio 0.
+    """
     if ratio <= 0:
         return None
     r = 1 / (1 + ratio)
@@ -95,7 +101,9 @@ def concentrate_mg_l(feed: float, rejection: float, ratio: float) -> float | Non
 def fill_minutes(
     f: MembraneFigures, psi: float, tds: float, temperature_c: float, gallons: float = 3.0
 ) -> float | None:
-    """Minutes to fill a tank from its pre-charge to shut-off in 20 equal steps; None means never."""
+    """Minutes to fill a tank from its pre-charge to shut-off in 20 equal steps; None
+    means never.
+    """
     if f.precharge_psi is None or f.shutoff_share is None:
         return None
     top = f.shutoff_share * psi
@@ -116,7 +124,9 @@ def fill_minutes(
 
 @record
 class Here:
-    """A membrane at this home: permeate and drain [gal/day], ratio drain to permeate, concentrate [mg/L]."""
+    """A membrane at this home: permeate and drain [gal/day], ratio drain to permeate, concentrate
+    [mg/L].
+    """
 
     gpd: float
     drain: float
@@ -128,7 +138,9 @@ class Here:
 
 
 def at_home(f: MembraneFigures, psi: float, tds: float, temperature_c: float) -> Here:
-    """Yield with the mean tank back pressure while it fills (none without a tank); 0 when the tank is full from the start."""
+    """Yield with the mean tank back pressure while it fills (none without a tank); 0 when the tank
+    is full from the start.
+    """
     back, full = 0.0, False
     if f.tank_gal and f.precharge_psi is not None and f.shutoff_share is not None:
         full = f.precharge_psi >= f.shutoff_share * psi
@@ -186,7 +198,9 @@ def _ph(inp: StageInput, f: MembraneFigures) -> list[Check]:
 
 
 def waste_ratio(f: MembraneFigures, here: Here, drinking: float) -> float | None:
-    """Gallons to drain a gallon at the tap over a year: efficiency rating first; no shut-off: all day; else as here."""
+    """Gallons to drain a gallon at the tap over a year: efficiency rating first; no shut-off: all
+    day; else as here.
+    """
     if not f.shut_off:
         return here.drain / drinking if drinking > 0 else None
     if f.efficiency is not None:
@@ -197,12 +211,16 @@ def waste_ratio(f: MembraneFigures, here: Here, drinking: float) -> float | None
 
 
 def for_nothing(f: MembraneFigures, here: Here) -> float:
-    """Gallons a day that run to the drain of a membrane that makes nothing, because its tank never fills."""
+    """Gallons a day that run to the drain of a membrane that makes nothing, because its tank never
+    fills.
+    """
     return here.drain if here.gpd <= 0 and f.rated_ratio > 0 else 0.0
 
 
 def run(inp: StageInput) -> StageReport:
-    """A membrane on the water that reaches it; unknown pressure, temperature or TDS leave its yield unknown."""
+    """A membrane on the water that reaches it; unknown pressure, temperature or TDS leave its yield
+    unknown.
+    """
     item, site, f = inp.item, inp.site, inp.item.figures
     assert isinstance(f, MembraneFigures)
     stream = inp.stream

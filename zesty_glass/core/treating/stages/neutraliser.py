@@ -1,6 +1,8 @@
-"""Acid neutraliser: how far calcite or magnesia goes, what it adds to hardness, and how much of it is used.
+"""Acid neutraliser: how far calcite or magnesia goes, what it adds to hardness, and how much of it
+is used.
 
-Carbonate equilibrium with pK1 = 3404.71/T + 0.032786·T − 14.8435 (Harned and Davis 1943, T in kelvin).
+Carbonate equilibrium with pK1 = 3404.71/T + 0.032786·T − 14.8435 (Harned and Davis 1943, T in
+kelvin).
 """
 
 from __future__ import annotations
@@ -47,7 +49,8 @@ def to_target(
 ) -> float:
     """Hardness added [mg/L as CaCO3] until the pH reaches ``target``; 0 when it is there already.
 
-    Calcite: (A0 + 2x)/(C0 − x) = 10^(target − pK1); magnesia: (A0 + 2y)/(C0 − 2y), mixed by the share of CO2 each takes.
+    Calcite: (A0 + 2x)/(C0 − x) = 10^(target − pK1); magnesia: (A0 + 2y)/(C0 − 2y), mixed by the
+    share of CO2 each takes.
     """
     if ph >= target:
         return 0.0
@@ -64,7 +67,9 @@ def to_target(
 
 
 def ph_after(ph: float, alkalinity: float, temperature_c: float, x_mg_l: float) -> float:
-    """pH behind a bed that dissolved ``x_mg_l`` [mg/L as CaCO3] of calcite, from the same equation."""
+    """pH behind a bed that dissolved ``x_mg_l`` [mg/L as CaCO3] of calcite, from the
+    same equation.
+    """
     k = pk1(temperature_c)
     a0 = alkalinity / 50043.45
     c0 = a0 * 10 ** (k - ph)
@@ -76,7 +81,9 @@ def ph_after(ph: float, alkalinity: float, temperature_c: float, x_mg_l: float) 
 def to_saturation(
     ph: float, alkalinity: float, temperature_c: float, calcium: float, tds: float
 ) -> float:
-    """Hardness added [mg/L as CaCO3] until the saturation index reaches 0 (bisection; calcium, TDS and alkalinity rise by it)."""
+    """Hardness added [mg/L as CaCO3] until the saturation index reaches 0 (bisection; calcium, TDS
+    and alkalinity rise by it).
+    """
 
     def index(x: float) -> float:
         return saturation_index(
@@ -103,7 +110,9 @@ def to_saturation(
 
 @record
 class Rise:
-    """Hardness added [mg/L as CaCO3] with its range, and the pH behind; ``governs``: target, saturation or rule of thumb."""
+    """Hardness added [mg/L as CaCO3] with its range, and the pH behind; ``governs``: target,
+    saturation or rule of thumb.
+    """
 
     added: Range
     ph: Range
@@ -135,7 +144,9 @@ def rise(
     calcium: Range | None,
     tds: Range | None,
 ) -> Rise:
-    """What the bed adds: from the corners of the readings, or by rule of thumb when the chemistry is not known well enough."""
+    """What the bed adds: from the corners of the readings, or by rule of thumb when the chemistry
+    is not known well enough.
+    """
     if alkalinity is None or alkalinity.best < 10 or ph.best < 5.5:
         gpg = 4.0 if ph.best >= 6.5 else 6.0 if ph.best >= 6.0 else 8.0
         if ph.best >= f.target_ph:
@@ -241,7 +252,9 @@ def _iron(f: NeutraliserFigures, inp: StageInput) -> list[Check]:
 
 
 def run(inp: StageInput) -> StageReport:
-    """Raises pH, alkalinity, calcium, hardness and TDS by what dissolves; what stands behind sees the raised water."""
+    """Raises pH, alkalinity, calcium, hardness and TDS by what dissolves; what stands behind sees
+    the raised water.
+    """
     item, site, f = inp.item, inp.site, inp.item.figures
     assert isinstance(f, NeutraliserFigures)
     stream = inp.stream
@@ -293,13 +306,14 @@ def run(inp: StageInput) -> StageReport:
         chores=chores,
         drop=drop,
         summary=f.style,
-        settings=(("Backwash", f"every {f.backwash_days:g} days"),)
-        if f.style == "backwashing"
-        else (),
+        settings=(
+            (("Backwash", f"every {f.backwash_days:g} days"),) if f.style == "backwashing" else ()
+        ),
     )
 
 
-#: sodium [mg] that soda ash adds for each mg of alkalinity as CaCO3: two of sodium for two equivalents
+#: sodium [mg] that soda ash adds for each mg of alkalinity as CaCO3: two of sodium for two
+#: equivalents
 SODIUM_PER_ALKALINITY = 22.990 / 50.044
 
 
@@ -356,9 +370,11 @@ def _figure(f: NeutraliserFigures, stream: Stream, r: Rise, ph: Range, temp: Ran
     note = (
         "Upper bound: calcium or TDS is not known."
         if r.upper_bound
-        else "Low confidence: rule of thumb. Ask for a CO2 test."
-        if r.governs == "rule of thumb"
-        else ""
+        else (
+            "Low confidence: rule of thumb. Ask for a CO2 test."
+            if r.governs == "rule of thumb"
+            else ""
+        )
     )
     return Figure(
         id="hardness_added",

@@ -29,7 +29,9 @@ SALT_FREE_NEEDS = (
 
 
 def conditioner(inp: StageInput) -> StageReport:
-    """Crystal-forming media or a physical device: hardness out is hardness in, with the evidence for scale said."""
+    """Crystal-forming media or a physical device: hardness out is hardness in, with the evidence
+    for scale said.
+    """
     item, site, f = inp.item, inp.site, inp.item.figures
     assert isinstance(f, ConditionerFigures)
     checks = place_checks(item, site) + item_pressure(
@@ -83,7 +85,9 @@ def conditioner(inp: StageInput) -> StageReport:
 
 
 def distiller(inp: StageInput) -> StageReport:
-    """Boils and condenses: little left in, no ratio to the drain, a power cost and heat in the room."""
+    """Boils and condenses: little left in, no ratio to the drain, a power cost and heat in the
+    room.
+    """
     item, site, f = inp.item, inp.site, inp.item.figures
     assert isinstance(f, DistillerFigures)
     checks = place_checks(item, site)
@@ -166,7 +170,9 @@ def distiller(inp: StageInput) -> StageReport:
 
 
 def cartridge(inp: StageInput) -> StageReport:
-    """Adsorptive media: its claims hold inside its own pH window, and its life is shown in days at this use."""
+    """Adsorptive media: its claims hold inside its own pH window, and its life is shown in days at
+    this use.
+    """
     item, site, f = inp.item, inp.site, inp.item.figures
     assert isinstance(f, CartridgeFigures)
     checks = place_checks(item, site)
@@ -254,7 +260,9 @@ def _days(inp: StageInput) -> tuple[Figure, ...]:
 
 
 def pitcher(inp: StageInput) -> StageReport:
-    """Pitcher, refrigerator or counter filter: only its claimed contaminants, changed by capacity or reading."""
+    """Pitcher, refrigerator or counter filter: only its claimed contaminants, changed by capacity
+    or reading.
+    """
     item, f = inp.item, inp.item.figures
     assert isinstance(f, PitcherFigures)
     changes, more = effects(item, inp.stream)
@@ -269,7 +277,9 @@ def pitcher(inp: StageInput) -> StageReport:
 
 
 def other(inp: StageInput) -> StageReport:
-    """Aeration, nitrate and arsenic units and chlorinators want a specialist; regulators, expansion and bypass pass the water."""
+    """Aeration, nitrate and arsenic units and chlorinators want a specialist; regulators, expansion
+    and bypass pass the water.
+    """
     item, f = inp.item, inp.item.figures
     assert isinstance(f, OtherFigures)
     checks = place_checks(item, inp.site)

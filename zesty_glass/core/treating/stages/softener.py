@@ -15,7 +15,8 @@ from ..report import Check, Chore, Drain, Figure, Running, StageReport
 from ..stream import Quantity, predicted
 from .common import StageInput, dues, effects, money, report, water_cost, working
 
-#: salt dose [lb/ft³] -> capacity [grains/ft³]; common resin tables, straight lines between (trade practice, 2024)
+#: salt dose [lb/ft³] -> capacity [grains/ft³]; common resin tables, straight lines between (trade
+#: practice, 2024)
 CAPACITY = ((4.0, 14000.0), (6.0, 20000.0), (8.0, 24000.0), (10.0, 27000.0), (15.0, 30000.0))
 LONGEST_DAYS = 14.0
 IRON_RULE_MG_L = 0.3
@@ -62,9 +63,9 @@ def capacity_grains(
 class Sizing:
     """How a softener works on a load.
 
-    ``by_capacity`` [days] with one day kept back; ``interval`` [days] after the caps, None when there is no demand
-    or when a day's load is more than it holds (``cannot``);
-    ``hard_share``: share of water that is hard (a clock unit that waits too long).
+    ``by_capacity`` [days] with one day kept back; ``interval`` [days] after the caps, None when
+    there is no demand or when a day's load is more than it holds (``cannot``); ``hard_share``:
+    share of water that is hard (a clock unit that waits too long).
     """
 
     load_grains: float
@@ -97,7 +98,8 @@ def size(
     """Regeneration, salt and water of a softener.
 
     Args:
-        gpg: compensated hardness [gpg]; gal_day: use when occupied [gal/day]; iron: at its inlet [mg/L].
+        gpg: compensated hardness [gpg]; gal_day: use when occupied [gal/day]; iron: at its inlet
+            [mg/L].
         dose: salt dose [lb/ft³]; occupied_days [days/year]; a full year counts 365.
     """
     capacity = capacity_grains(f.resin_ft3, dose, f.doses)
@@ -145,7 +147,9 @@ def size(
 
 
 def lower_dose(f: SoftenerFigures, load: float, interval: float, used: float) -> float | None:
-    """The lowest dose of the table [lb/ft³] that still fits the interval a rule has set, below the one in use."""
+    """The lowest dose of the table [lb/ft³] that still fits the interval a rule has set, below the
+    one in use.
+    """
     for dose, _ in f.doses or CAPACITY:
         if dose >= used:
             return None
@@ -275,7 +279,10 @@ def _working(
     note = ""
     if lower is not None:
         alt = size(f, gpg, use, fe, lower, site.demand.occupied_days)
-        note = f"At {lower:g} lb/ft³ it still lasts {alt.by_capacity:.1f} days, with {alt.salt_lb_year:,.0f} lb of salt a year, not {s.salt_lb_year:,.0f}."
+        note = (
+            f"At {lower:g} lb/ft³ it still lasts {alt.by_capacity:.1f} days, with"
+            f" {alt.salt_lb_year:,.0f} lb of salt a year, not {s.salt_lb_year:,.0f}."
+        )
     return Figure(
         id="interval",
         label="renews every",
@@ -299,7 +306,9 @@ def _diet(inp: StageInput, added: Range, salt: str) -> Check:
 
 
 def _calcium(before: Range | None, hardness_out: Range) -> Range | None:
-    """Calcium behind the resin: at most what the hardness left can be, and never more than came in."""
+    """Calcium behind the resin: at most what the hardness left can be, and never more
+    than came in.
+    """
     if before is None:
         return None
     ends = [r.high for r in (before, hardness_out) if r.high is not None]
@@ -376,9 +385,11 @@ def run(inp: StageInput) -> StageReport:
     soft = Range.of(0.0, MG_L_PER_GPG / 2, MG_L_PER_GPG)
     out_high = min(
         hard.high,
-        MG_L_PER_GPG + (hard.high - MG_L_PER_GPG) * min(1.0, s.hard_share)
-        if s.hard_share
-        else MG_L_PER_GPG,
+        (
+            MG_L_PER_GPG + (hard.high - MG_L_PER_GPG) * min(1.0, s.hard_share)
+            if s.hard_share
+            else MG_L_PER_GPG
+        ),
     )
     out = Range.of(
         0.0,

@@ -70,7 +70,9 @@ def _exchange(inp: StageInput) -> list[Check]:
 
 
 def run(inp: StageInput) -> StageReport:
-    """Takes tannin out, trades other anions for chloride, and is renewed every few days whatever the use."""
+    """Takes tannin out, trades other anions for chloride, and is renewed every few days whatever
+    the use.
+    """
     item, site, f = inp.item, inp.site, inp.item.figures
     assert isinstance(f, TanninFigures)
     stream, kind = inp.stream, f.kind

@@ -1,4 +1,6 @@
-"""Ultraviolet: dose by transmittance and flow. It inactivates what passes the lamp; it removes nothing and protects nothing behind it."""
+"""Ultraviolet: dose by transmittance and flow. It inactivates what passes the lamp; it removes
+nothing and protects nothing behind it.
+"""
 
 from __future__ import annotations
 
@@ -28,14 +30,18 @@ NEEDS = (
 
 
 def flow_at(f: UvFigures, uvt: float) -> float | None:
-    """Flow [gpm] treated at the named dose for a transmittance [%]; None below the first row or the item's minimum."""
+    """Flow [gpm] treated at the named dose for a transmittance [%]; None below the first row or the
+    item's minimum.
+    """
     if uvt < f.table[0][0] or uvt < f.uvt_min:
         return None
     return interpolate(f.table, uvt)
 
 
 def design_flow(inp: StageInput) -> float:
-    """1.25 × the larger of the table's peak and the full-bore measured flow, less only with a fixed limiter [gpm]."""
+    """1.25 × the larger of the table's peak and the full-bore measured flow, less only with a fixed
+    limiter [gpm].
+    """
     site = inp.site
     flow = site.demand.table_peak_gpm
     if site.home.flow_gpm is not None and site.home.flow_full_bore:
@@ -47,7 +53,9 @@ def design_flow(inp: StageInput) -> float:
 
 
 def _limiter(inp: StageInput) -> float | None:
-    """The fixed flow limiter set for this stage [gpm]; RuleError ``uv.limiter`` outside what is made."""
+    """The fixed flow limiter set for this stage [gpm]; RuleError ``uv.limiter`` outside what is
+    made.
+    """
     if "limiter_gpm" not in inp.overrides:
         return None
     limiter = inp.setting("limiter_gpm", 0.0)
@@ -96,16 +104,18 @@ def _need_checks(inp: StageInput) -> list[Check]:
 def _uvt_checks(inp: StageInput, f: UvFigures, need: float) -> tuple[list[Check], Figure | None]:
     uvt = inp.stream.range("uvt")
     if uvt is None:
-        return [
-            told("uv.uvt_unknown", "unknown", test="laboratory: UV transmittance")
-        ] if inp.stream.coloured is not False else [
-            Check(
-                id="uv.uvt_unknown",
-                status="unknown",
-                sentence="Transmittance not measured.",
-                test="laboratory: UV transmittance",
-            )
-        ], None
+        return (
+            [told("uv.uvt_unknown", "unknown", test="laboratory: UV transmittance")]
+            if inp.stream.coloured is not False
+            else [
+                Check(
+                    id="uv.uvt_unknown",
+                    status="unknown",
+                    sentence="Transmittance not measured.",
+                    test="laboratory: UV transmittance",
+                )
+            ]
+        ), None
     out: list[Check] = []
     if not inp.stream.uvt_measured_here:
         out.append(
@@ -146,9 +156,11 @@ def _uvt_checks(inp: StageInput, f: UvFigures, need: float) -> tuple[list[Check]
             ("transmittance, low end", f"{uvt.low:.0f}", "%"),
             ("so it treats", text, "gpm", True),
             (
-                "design flow, 1.25 × peak"
-                if _limiter(inp) is None
-                else "design flow, held by the limiter",
+                (
+                    "design flow, 1.25 × peak"
+                    if _limiter(inp) is None
+                    else "design flow, held by the limiter"
+                ),
                 f"{need:.1f}",
                 "gpm",
             ),
@@ -158,7 +170,9 @@ def _uvt_checks(inp: StageInput, f: UvFigures, need: float) -> tuple[list[Check]
 
 
 def run(inp: StageInput) -> StageReport:
-    """Checks dose, class, space and the needs of the water; passes every analyte unchanged but living microbes."""
+    """Checks dose, class, space and the needs of the water; passes every analyte unchanged but
+    living microbes.
+    """
     item, site, f = inp.item, inp.site, inp.item.figures
     assert isinstance(f, UvFigures)
     stream = inp.stream
