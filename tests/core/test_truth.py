@@ -18,7 +18,7 @@ from zesty_glass.core.home import Care, Source
 from zesty_glass.core.proposing.compare import target_of
 from zesty_glass.core.proposing.reasons import needs_nothing, still_to_test
 from zesty_glass.core.proposing.suggest import things_found
-from zesty_glass.core.ranges import Range
+from zesty_glass.core.ranges import Range, Verdict
 from zesty_glass.core.rules import LIMITS, Limit, Rules, Settings, changes_of, in_force
 from zesty_glass.core.testing.complaints import Complaint
 from zesty_glass.core.testing.findings import Weight, meaning
@@ -27,7 +27,8 @@ from zesty_glass.core.testing.reading import Value, work_out
 from zesty_glass.core.treating.items import MembraneFigures, NeutraliserFigures
 from zesty_glass.core.treating.stages import membrane as ro
 from zesty_glass.core.treating.stages import neutraliser as acid
-from zesty_glass.core.treating.stages.iron_filter import _astride
+from zesty_glass.core.treating.stages.common import tannin_binds_iron
+from zesty_glass.core.treating.stream import source_stream
 from zesty_glass.demo.homes import demo_visits, uid
 
 AT = datetime(2026, 11, 20, 9, tzinfo=UTC)
@@ -323,8 +324,15 @@ class Stages(unittest.TestCase):
         self.assertAlmostEqual(ro.for_nothing(f, here), 100.62, 1)
 
     def test_tannin_astride_what_binds_iron(self):
-        self.assertTrue(_astride(Range.of(0.3, 0.4, 0.6)))
-        self.assertFalse(_astride(Range.of(0.0, 0.1, 0.5)))
+        for seen, binds in (
+            (Range.of(0.3, 0.4, 0.6), Verdict.UNCERTAIN),
+            (Range.of(0.0, 0.1, 0.49), Verdict.NOT_MET),
+            (Range.of(0.5, 0.6, 0.7), Verdict.MET),
+            (None, Verdict.UNKNOWN),
+        ):
+            known = {} if seen is None else {"tannin": seen}
+            stream = source_stream(water(iron=1.0, **known), None, None)
+            self.assertIs(tannin_binds_iron(stream), binds)
 
 
 class Prices(unittest.TestCase):

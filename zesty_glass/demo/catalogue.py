@@ -1033,8 +1033,8 @@ def _tannin_and_uv() -> list[Item]:
 
 
 def _tap() -> list[Item]:
-    lead58, arsenic58, fluoride58, nitrate58, tds58 = (
-        _cert("NSF/ANSI 58", f"OA-58-{n:04d}") for n in (611, 612, 613, 614, 610)
+    lead58, arsenic58, fluoride58, nitrate58, tds58, pfas58 = (
+        _cert("NSF/ANSI 58", f"OA-58-{n:04d}") for n in (611, 612, 613, 614, 610, 615)
     )
     full = (
         _e("tds", 0.9, 0.94, 0.97, tds58),
@@ -1047,6 +1047,11 @@ def _tap() -> list[Item]:
         _e("arsenic", 0.9, 0.95, 0.98, arsenic58),
         _e("fluoride", 0.88, 0.93, 0.96, fluoride58),
         _e("nitrate_n", 0.6, 0.75, 0.85, nitrate58),
+        _e("pfoa", 0.9, 0.96, 0.99, pfas58),
+        _e("pfos", 0.9, 0.96, 0.99, pfas58),
+        _e("uranium", 0.9, 0.96, 0.99, _TYPICAL),
+        _e("sulfate", 0.95, 0.98, 0.99, _TYPICAL),
+        _e("chloride", 0.85, 0.92, 0.96, _TYPICAL),
         _e("coliform", 0, 0, 0, _NO_CLAIM),
     )
     plain = (
@@ -1054,7 +1059,10 @@ def _tap() -> list[Item]:
         _e("hardness", 0.9, 0.95, 0.98, _TYPICAL),
         _e("sodium", 0.8, 0.9, 0.95, _TYPICAL),
         _e("iron", 0.8, 0.93, 0.98, _TYPICAL),
-        *_none("lead", "arsenic", "fluoride", "nitrate_n", "copper", "coliform"),
+        _e("sulfate", 0.92, 0.97, 0.99, _TYPICAL),
+        _e("chloride", 0.8, 0.9, 0.95, _TYPICAL),
+        *_none("lead", "arsenic", "fluoride", "nitrate_n", "copper", "uranium", "pfoa", "pfos"),
+        *_none("coliform"),
     )
 
     def ro(

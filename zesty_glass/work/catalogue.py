@@ -127,6 +127,7 @@ class Question:
             measured,
             progress,
             told,
+            v.samples,
         )
 
     def what_ifs(self, option_id: str) -> tuple[WhatIf, ...]:

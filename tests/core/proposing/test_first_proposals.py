@@ -28,11 +28,22 @@ def stages(home: int) -> list[str]:
 
 class FirstProposals(unittest.TestCase):
     def test_terrace_on_chalk_with_chloramine(self):
+        # somebody keeps a diet low in sodium: potassium, or what takes the sodium out again
         self.assertEqual(ideas(1)[0], "Carbon + Softener")
+        self.assertIn("for potassium", proposed(1).lines[0].names[1])
+        self.assertEqual(proposed(1).lines[0].against_diet, 0)
         self.assertIn("Catalytic carbon", proposed(1).lines[0].names[0])
 
     def test_what_only_adds_stages_is_not_among_the_first_ideas(self):
-        self.assertEqual(ideas(1, 4)[1:], ["Carbon", "Softener", "Do nothing"])
+        self.assertEqual(
+            ideas(1)[1:],
+            [
+                "Carbon + Softener + Membrane at the drinking tap",
+                "Carbon + Salt-free conditioner",
+                "Carbon",
+                "Softener",
+            ],
+        )
 
     def test_farmhouse_with_acid_water(self):
         self.assertEqual(ideas(2)[0], "Acid neutraliser")

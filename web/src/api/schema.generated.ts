@@ -5654,6 +5654,11 @@ export interface components {
         /**
          * Suggestion
          * @description The answer: best first, with what was left out and how much of the space was walked.
+         *
+         *     Args:
+         *         finer: what to measure finer before anything is sold for it; first: what costs nothing or
+         *             little and comes before buying; unanswered: said ahead of the lines where none of them
+         *             answers what is of health, or what is complained of.
          */
         Suggestion: {
             /** Wanted */
@@ -5691,6 +5696,11 @@ export interface components {
              * @default
              */
             unanswered: string;
+            /**
+             * First
+             * @default []
+             */
+            first: string[];
         };
         /**
          * SystemFigures
@@ -7022,7 +7032,10 @@ export interface components {
          *             ``wanted``.
          *         watch, open: its warnings and what is not known, in words; health: shares of health findings
          *             it answers, summed;
-         *         answers: the share of each thing found that it answers, 0 to 1.
+         *         answers: the share of each thing found that it answers, 0 to 1; leaves: findings of health
+         *             and complaints that it goes less than half the way for; against_diet: how often it goes
+         *             against a diet somebody of the house keeps;
+         *         ahead: why it stands before the next idea, in words.
          *         cost: over the horizon, running costs unrounded [money]; own_minutes: the household's own
          *             work [min/year].
          */
@@ -7065,6 +7078,21 @@ export interface components {
             answers?: {
                 [key: string]: number;
             };
+            /**
+             * Leaves
+             * @default []
+             */
+            leaves: string[];
+            /**
+             * Against Diet
+             * @default 0
+             */
+            against_diet: number;
+            /**
+             * Ahead
+             * @default
+             */
+            ahead: string;
         };
         /**
          * Band

@@ -21,13 +21,14 @@ from ..testing.complaints import Complaint
 from ..testing.findings import Finding, Meaning, Weight
 from ..testing.water import Water
 from ..treating.found import places
-from ..treating.items import Item
+from ..treating.items import ConditionerFigures, Item, SoftenerFigures
 from ..treating.line import LineReport, Option, placed, run_stages, site_of
 from ..treating.measured import Measured
 from ..treating.report import Check
 from ..treating.stream import Quantity, source_stream
 
 NOT_ESTABLISHED = 0.5  # what a health claim without a certificate counts, of what it says
+TEST_COST = 60.0  # [money] a laboratory's test of one thing with its post: trade practice (2024)
 NEARLY = 0.95  # the most that counts for what comes near and is not sure to reach
 
 
@@ -36,13 +37,16 @@ class Grade:
     """How a line answers: shares from 0 to 1 summed over what is of health, of complaints, and the
     rest.
 
-    ``answers``: the share of each thing found; ``watch``, ``open``: its warnings and what is not
-    known, in words.
+    ``answers``: the share of each thing found; ``leaves``: what it leaves of health and complaints;
+    ``watch``, ``open``: its warnings and what is not known, in words; ``against_diet``: how often
+    it goes against a diet that somebody of the house keeps.
     """
 
     health: float
     complaints: float
     rest: float
+    leaves: tuple[str, ...]
+    against_diet: int
     watch: tuple[str, ...]
     open: tuple[str, ...]
     answers: dict[str, float]
@@ -84,38 +88,101 @@ def _share(after: Quantity, before: Quantity | None, target: float | None, op: s
     return max(0.0, min(NEARLY, gone / way))
 
 
+NOTHING = "Do nothing"
+WAIT = "Buy nothing yet, bring drinking water"  # where something of health was found
+LEAVES = 0.5  # a line that goes less than half the way leaves a thing found
+#: what less scale counts for where white crust is complained of, of a softener's answer: a trade
+#: judgement (2024); the minerals stay, and soap lathers no better
+SCALE_TESTED, SCALE_STATED = 0.4, 0.2
+
+
+def _less_scale(line: LineReport, items: Mapping[str, Item]) -> float:
+    """What a salt-free conditioner's claim on scale counts for; nothing once a check stops it."""
+    shares = [
+        SCALE_TESTED if f.protocol else SCALE_STATED
+        for s in line.stages
+        if s.status != "stop"
+        and isinstance(f := items[s.code].figures, ConditionerFigures)
+        and f.kind == "salt_free"
+        and f.covers == "house"
+    ]
+    return max(shares, default=0.0)
+
+
+def _scale_counts(hardness: Finding | None, complaints: tuple[Complaint, ...]) -> float:
+    """How much of what hardness is complained of is crust: 1 where crust alone is, or nothing."""
+    told = set() if hardness is None else set(hardness.explains)
+    signs = {c.sign for c in complaints if c.id in told}
+    if not signs <= {"white_crust", "dry_skin"}:
+        return 0.0
+    return 1.0 if "dry_skin" not in signs else 0.5 if "white_crust" in signs else 0.0
+
+
+def _against_diet(line: LineReport, home: Home, items: Mapping[str, Item]) -> int:
+    """How many diets of the house a line goes against: salt of a softener that nothing takes out
+    again at the drinking tap.
+    """
+    salts = {f.salt for s in line.stages if isinstance(f := items[s.code].figures, SoftenerFigures)}
+    if any(s.scope == "tap" and s.kind in ("membrane", "distiller") for s in line.stages):
+        return 0
+    care = home.care
+    return int(care.low_sodium and "sodium" in salts) + int(
+        care.low_potassium and "potassium" in salts
+    )
+
+
 def grade(
     line: LineReport,
     findings: Mapping[str, Finding],
     targets: Mapping[str, tuple[float | None, str]],
     at_the_tap: frozenset[str] = frozenset(),
+    less_scale: float = 0.0,
+    against_diet: int = 0,
 ) -> Grade:
     """A line's grade over the things found, each at the worst of the places where it is judged.
 
     Args:
+        less_scale: what a conditioner's claim on scale counts for; against_diet: see ``Grade``.
         at_the_tap: things that are complained of at the drinking tap alone, and are judged there
             alone.
     """
     shares: dict[str, float] = {}
     sums = {"health": 0.0, "complaints": 0.0, "rest": 0.0}
+    leaves: list[str] = []
     for name, (target, op) in targets.items():
         before = line.source.get(name)
         spots = ("tap",) if name in at_the_tap else places(name)
         at = [(line.house if p == "house" else line.tap).get(name) for p in spots]
         share = min(answered(name, q, before, target, op) for q in at)
-        f = findings.get(name)
-        kind = (
-            "health"
-            if f is not None and f.weight is Weight.HEALTH
-            else "complaints"
-            if f is not None and f.explains
-            else "rest"
-        )
+        if name == "hardness":
+            share = max(share, less_scale)
+        kind = _asks_as(findings.get(name))
         sums[kind] += share
+        if kind != "rest" and share < LEAVES:
+            leaves.append(name)
         shares[name] = round(share, 3)
     checks = [c for s in line.stages for c in s.checks] + list(line.checks)
     watch, unknown = _said(checks, "warn"), _said(checks, "unknown")
-    return Grade(**sums, watch=watch, open=unknown, answers=shares)
+    return Grade(
+        **sums,
+        leaves=tuple(leaves),
+        against_diet=against_diet,
+        watch=watch,
+        open=unknown,
+        answers=shares,
+    )
+
+
+def _asks_as(f: Finding | None) -> str:
+    """Whether a finding asks as health, as a complaint, or as neither. Acid water eats the pipes
+    whether anybody has seen it yet or not.
+    """
+    if f is None:
+        return "rest"
+    if f.weight is Weight.HEALTH:
+        return "health"
+    acid = f.analyte == "ph" and f.weight is Weight.ACT
+    return "complaints" if f.explains or acid else "rest"
 
 
 def _said(checks: list[Check], status: str) -> tuple[str, ...]:
@@ -143,17 +210,45 @@ class Grader:
         self._targets = targets
         self._findings = {f.analyte: f for f in reversed(meaning.findings)}
         self._at_the_tap = _tasted(meaning, complaints, home.tenant)
-        self.of_need = any(f.weight is Weight.HEALTH or f.explains for f in meaning.findings)
+        self._home = home
+        self._scale_counts = _scale_counts(self._findings.get("hardness"), complaints)
+        asks = {_asks_as(f) for f in meaning.findings}
+        hardness = self._findings.get("hardness")
+        self.nothing = WAIT if "health" in asks else NOTHING
+        #: whether hardness is complained of, or nothing else asks for anything
+        self.hardness_asks = asks == {"rest"} or bool(hardness and hardness.explains)
+        self.of_need = any(_asks_as(f) != "rest" for f in meaning.findings)
+
+    def walked(self, option: Option) -> LineReport:
+        """The line worked out on this water; RuleError where it cannot be."""
+        stages = placed(option, self._items, self._source)
+        line = run_stages(stages, self._source, self._site, self._measured, brief=True)
+        keeps_up(d for s in line.stages for d in s.dues)
+        return line
 
     def of(self, option: Option) -> Grade:
         """A line's grade; one that cannot be walked answers nothing."""
         try:
-            stages = placed(option, self._items, self._source)
-            line = run_stages(stages, self._source, self._site, self._measured, brief=True)
-            keeps_up(d for s in line.stages for d in s.dues)
+            line = self.walked(option)
         except RuleError as e:
-            return Grade(health=0, complaints=0, rest=0, watch=(str(e),), open=(), answers={})
-        return grade(line, self._findings, self._targets, self._at_the_tap)
+            return Grade(
+                health=0,
+                complaints=0,
+                rest=0,
+                leaves=tuple(self._targets),
+                against_diet=0,
+                watch=(str(e),),
+                open=(),
+                answers={},
+            )
+        return grade(
+            line,
+            self._findings,
+            self._targets,
+            self._at_the_tap,
+            self._scale_counts * _less_scale(line, self._items),
+            _against_diet(line, self._home, self._items),
+        )
 
 
 #: signs that are met with at the drinking tap
@@ -175,15 +270,19 @@ def _tasted(meaning: Meaning, complaints: tuple[Complaint, ...], tenant: bool) -
 def order(
     nothing: bool, of_need: bool, stages: int, g: Grade, cost: float, waste: float
 ) -> tuple[float, ...]:
-    """Sorting key: nothing first where nothing is needed; then health and complaints answered; then
-    fewest warnings; then cost and waste. What nobody complains of counts only where there is
-    neither health nor complaint (``of_need``).
+    """Sorting key: nothing first where nothing was found; then health and complaints answered; then
+    what goes against no diet of the house; then fewest warnings; then cost and waste.
+
+    What nobody complains of counts only where there is neither health nor complaint (``of_need``).
+    What is not known is a test to make, and weighs as much as one costs: it is no fault of the
+    line.
     """
     return (
         0.0 if nothing and not stages else 1.0,
         -round(g.health, 2),
         -round(g.complaints if of_need else g.rest, 1),
-        float(len(g.watch) + len(g.open)),
-        cost,
+        float(g.against_diet),
+        float(len(g.watch)),
+        cost + TEST_COST * len(g.open),
         waste,
     )

@@ -56,8 +56,15 @@ def open_health(meaning: Meaning) -> bool:
 
 
 def needs_nothing(meaning: Meaning) -> bool:
-    """Nothing was found, and every test that the source and the complaints ask for was done."""
-    return found_nothing(meaning) and not meaning.missing and not open_health(meaning)
+    """Nothing was found, every test that the source and the complaints ask for was done, and there
+    is nothing to be said of what is drunk.
+    """
+    return (
+        found_nothing(meaning)
+        and not meaning.missing
+        and not open_health(meaning)
+        and not meaning.tonight
+    )
 
 
 def still_to_test(meaning: Meaning) -> str:

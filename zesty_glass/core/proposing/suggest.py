@@ -5,7 +5,8 @@ against.
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from dataclasses import field
+from dataclasses import field, replace
+from itertools import pairwise
 
 from ..analytes import ANALYTES
 from ..home import Home
@@ -13,15 +14,17 @@ from ..record import record
 from ..rules import Rules, Settings
 from ..testing.complaints import Complaint
 from ..testing.findings import Finding, Meaning, Weight
-from ..testing.water import Water
-from ..treating.found import LeftOut, places
+from ..testing.water import Sample, Water
+from ..treating.found import Combination, LeftOut, places
 from ..treating.items import KIND_NAMES, Item, SystemFigures
 from ..treating.line import FROM_PLUMBING, Option, StageChoice
 from ..treating.measured import Measured
 from ..treating.search import Progress, search
+from .beside import candidates, tried
 from .compare import target_of
-from .ranking import Grader, order
-from .reasons import needs_nothing, still_to_test
+from .first import At, first_steps
+from .ranking import Grade, Grader, order
+from .reasons import found_nothing, needs_nothing, still_to_test
 from .scores import UNKNOWN
 
 WHY_SOUND = (
@@ -41,7 +44,10 @@ class Suggested:
             ``wanted``.
         watch, open: its warnings and what is not known, in words; health: shares of health findings
             it answers, summed;
-        answers: the share of each thing found that it answers, 0 to 1.
+        answers: the share of each thing found that it answers, 0 to 1; leaves: findings of health
+            and complaints that it goes less than half the way for; against_diet: how often it goes
+            against a diet somebody of the house keeps;
+        ahead: why it stands before the next idea, in words.
         cost: over the horizon, running costs unrounded [money]; own_minutes: the household's own
             work [min/year].
     """
@@ -60,11 +66,20 @@ class Suggested:
     open: tuple[str, ...] = ()
     health: float = 0.0
     answers: dict[str, float] = field(default_factory=dict)
+    leaves: tuple[str, ...] = ()
+    against_diet: int = 0
+    ahead: str = ""
 
 
 @record
 class Suggestion:
-    """The answer: best first, with what was left out and how much of the space was walked."""
+    """The answer: best first, with what was left out and how much of the space was walked.
+
+    Args:
+        finer: what to measure finer before anything is sold for it; first: what costs nothing or
+            little and comes before buying; unanswered: said ahead of the lines where none of them
+            answers what is of health, or what is complained of.
+    """
 
     wanted: tuple[str, ...]
     nothing_needed: bool
@@ -79,6 +94,7 @@ class Suggestion:
     finer: tuple[str, ...] = ()
     still_to_test: str = ""
     unanswered: str = ""
+    first: tuple[str, ...] = ()
 
 
 def _straddles(f: Finding) -> bool:
@@ -114,6 +130,7 @@ def suggest(
     measured: Measured | None = None,
     progress: Progress | None = None,
     complaints: tuple[Complaint, ...] = (),
+    samples: tuple[Sample, ...] = (),
 ) -> Suggestion:
     """Search a catalogue for lines that answer the findings; when nothing asks for treatment, doing
     nothing stands first.
@@ -125,49 +142,24 @@ def suggest(
         water, meaning.colour, home, settings, items, wanted, years, measured, targets, progress
     )
     by_code = {i.code: i for i in items}
-    spots = [(a, p) for a in wanted for p in places(a) if p == "house"] + [
-        (a, p) for a in wanted for p in places(a) if p == "tap"
-    ]
-    lines: list[tuple[tuple[float, ...], Suggested]] = []
-    nothing = needs_nothing(meaning)
+    nothing, quiet = needs_nothing(meaning), found_nothing(meaning)
     grader = Grader(water, meaning, home, settings, by_code, measured, targets, complaints)
-    for n, c in enumerate(found.lines):
-        met, not_met, unknown = set(wanted), [], []
-        for (a, place), s in zip(spots, c.left, strict=True):
-            target, op = targets[a]
-            where = "at the drinking tap" if place == "tap" else "at the house’s taps"
-            if s.worst <= UNKNOWN:
-                unknown.append(f"{a}: {where}")
-                met.discard(a)
-            elif target is not None and not _reaches(a, s.worst, target, op):
-                not_met.append(f"{a}: {where}")
-                met.discard(a)
-        names = tuple(by_code[i].name for i in c.items)
-        name = " + ".join(dict.fromkeys(what(i, by_code) for i in c.items)) or "Do nothing"
-        option = Option(
-            id=f"found-{n}", name=name, stages=tuple(StageChoice(item=i) for i in c.items)
-        )
-        g = grader.of(option)
-        key = order(nothing, grader.of_need, len(c.items), g, c.cost, c.waste_gal_year)
-        line = Suggested(
-            option=option,
-            watch=g.watch,
-            open=g.open,
-            health=round(g.health, 3),
-            answers=g.answers,
-            names=names,
-            meets=len(met),
-            wanted=len(wanted),
-            not_met=tuple(not_met),
-            unknown=tuple(unknown),
-            cost=round(c.cost, 2),
-            waste_gal_year=c.waste_gal_year,
-            own_minutes=c.own_minutes,
-            tap_only=bool(c.items) and all(by_code[i].scope == "tap" for i in c.items),
-        )
-        lines.append((key, line))
+
+    def told(n: int, c: Combination, held: _Held | None) -> tuple[tuple[float, ...], Suggested]:
+        line, g = _told(n, c, held, grader, by_code, wanted)
+        key = order(quiet, grader.of_need, len(c.items), g, c.cost, c.waste_gal_year)
+        return key, line
+
+    lines = [told(n, c, _held(c, targets)) for n, c in enumerate(found.lines)]
     lines.sort(key=lambda x: x[0])
-    ranked = padded_last([line for _, line in lines], by_code)
+    best = tuple(tuple(s.item for s in x.option.stages) for _, x in lines)
+    asked = wanted if grader.hardness_asks else ()
+    for codes in candidates(best, by_code, home, asked):
+        more = tried(codes, grader.walked, settings, years)
+        if more is not None:
+            lines.append(told(len(lines), more, None))
+    lines.sort(key=lambda x: x[0])
+    ranked = with_reasons(padded_last([line for _, line in lines], by_code), settings, years)
     return Suggestion(
         wanted=wanted,
         nothing_needed=nothing,
@@ -185,8 +177,98 @@ def suggest(
             if _straddles(f)
         ),
         still_to_test=still_to_test(meaning),
-        unanswered=_unanswered(meaning, ranked, found.left_out),
+        unanswered=_unanswered(meaning, ranked, found.left_out)
+        or _complaints_left(meaning, ranked, complaints),
+        first=first_steps(
+            At(water=water, meaning=meaning, home=home, complaints=complaints, samples=samples)
+        ),
     )
+
+
+_Held = tuple[frozenset[str], tuple[str, ...], tuple[str, ...]]
+
+
+def _held(c: Combination, targets: Mapping[str, tuple[float | None, str]]) -> _Held:
+    """What a line of the search meets on its whole range, what not, and what is not known."""
+    spots = [(a, p) for a in targets for p in places(a) if p == "house"] + [
+        (a, p) for a in targets for p in places(a) if p == "tap"
+    ]
+    met, not_met, unknown = set(targets), [], []
+    for (a, place), s in zip(spots, c.left, strict=True):
+        target, op = targets[a]
+        where = "at the drinking tap" if place == "tap" else "at the house’s taps"
+        if s.worst <= UNKNOWN:
+            unknown.append(f"{a}: {where}")
+            met.discard(a)
+        elif target is not None and not _reaches(a, s.worst, target, op):
+            not_met.append(f"{a}: {where}")
+            met.discard(a)
+    return frozenset(met), tuple(not_met), tuple(unknown)
+
+
+def _told(
+    n: int,
+    c: Combination,
+    held: _Held | None,
+    grader: Grader,
+    by_code: Mapping[str, Item],
+    wanted: tuple[str, ...],
+) -> tuple[Suggested, Grade]:
+    """A line as it is proposed, and its grade; what it meets is read from the grade where the
+    search did not say.
+    """
+    name = " + ".join(dict.fromkeys(what(i, by_code) for i in c.items)) or grader.nothing
+    option = Option(id=f"found-{n}", name=name, stages=tuple(StageChoice(item=i) for i in c.items))
+    g = grader.of(option)
+    if held is None:
+        met = frozenset(a for a, share in g.answers.items() if share >= 1)
+        held = met, tuple(f"{a}:" for a in wanted if a not in met), ()
+    line = Suggested(
+        option=option,
+        watch=g.watch,
+        open=g.open,
+        health=round(g.health, 3),
+        answers=g.answers,
+        leaves=g.leaves,
+        against_diet=g.against_diet,
+        names=tuple(by_code[i].name for i in c.items),
+        meets=len(held[0]),
+        wanted=len(wanted),
+        not_met=held[1],
+        unknown=held[2],
+        cost=round(c.cost, 2),
+        waste_gal_year=c.waste_gal_year,
+        own_minutes=c.own_minutes,
+        tap_only=bool(c.items) and all(by_code[i].scope == "tap" for i in c.items),
+    )
+    return line, g
+
+
+def with_reasons(
+    lines: tuple[Suggested, ...], settings: Settings, years: int
+) -> tuple[Suggested, ...]:
+    """Lines with the reason why the first of each idea stands before the next idea."""
+    firsts = list({x.option.name: x for x in reversed(lines)}.values())
+    firsts.sort(key=lines.index)
+    reason = {a.option.id: _ahead(a, b, settings, years) for a, b in pairwise(firsts)}
+    return tuple(replace(x, ahead=reason.get(x.option.id, "")) for x in lines)
+
+
+def _ahead(a: Suggested, b: Suggested, settings: Settings, years: int) -> str:
+    if not a.option.stages:
+        return ""
+    more = [n for n in b.leaves if n not in a.leaves]
+    if more:
+        return f"Answers {', '.join(ANALYTES[n].said for n in more)}, which the next does not."
+    if len(a.leaves) > len(b.leaves):
+        return ""
+    fewer = len(b.watch) - len(a.watch)
+    if fewer > 0:
+        return f"{fewer} fewer to watch than the next."
+    less = b.cost - a.cost
+    if less >= 1:
+        return f"Costs {settings.currency}{less:,.0f} less over {years} years than the next."
+    return ""
 
 
 SAME = 0.02  # shares of an answer that are alike
@@ -231,6 +313,7 @@ def _ideas(line: Suggested, items: Mapping[str, Item]) -> frozenset[str]:
 def _adds_nothing(line: Suggested, shorter: Suggested) -> bool:
     return (
         line.cost >= shorter.cost
+        and line.against_diet >= shorter.against_diet
         and all(v <= shorter.answers.get(a, 0.0) + SAME for a, v in line.answers.items())
         and len(line.watch) + len(line.open) >= len(shorter.watch) + len(shorter.open)
     )
@@ -271,6 +354,25 @@ def _unanswered(
         parts += [f"{x.name}: {x.sentence}" for x in lamps[:1]]
     parts += list(meaning.tonight) or ["Until it is answered bring drinking water."]
     return " ".join(parts)
+
+
+def _complaints_left(
+    meaning: Meaning, lines: tuple[Suggested, ...], complaints: tuple[Complaint, ...]
+) -> str:
+    """Said first where no line goes even half the way for something complained of."""
+    said = {c.id: c.words for c in complaints}
+    left = [
+        f
+        for f in meaning.findings
+        if f.explains and all(f.analyte in x.leaves for x in lines) and lines
+    ]
+    if not left:
+        return ""
+    words = ", ".join(dict.fromkeys(f"“{said.get(c, c)}”" for f in left for c in f.explains))
+    names = ", ".join(dict.fromkeys(ANALYTES[f.analyte].said for f in left))
+    near = next((x for x in lines if any(x.answers.get(f.analyte, 0.0) > 0 for f in left)), None)
+    nearest = "" if near is None else f" The nearest is “{near.option.name}”."
+    return f"No line of this catalogue answers {words} ({names}).{nearest}"
 
 
 def _reaches(analyte: str, worst: float, target: float, op: str) -> bool:

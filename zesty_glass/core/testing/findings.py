@@ -20,6 +20,7 @@ from .colour import ColourFinding, find
 from .complaints import TESTS, Complaint, next_test
 from .reading import Value
 from .scale import ScaleTendency, tendency
+from .tonight import tonight
 from .water import Water
 
 
@@ -295,6 +296,18 @@ def _over(name: str, value: Value, units: str, worst: Limit | None) -> Finding:
     return _of(name, value, units, "over", Weight.HEALTH, sentence, worst, ask)
 
 
+#: bands of hardness that ask for nothing, and that are worth knowing but ask for nothing while
+#: nobody complains
+_SOFT = frozenset({"soft", "slightly hard", "soft or slightly hard"})
+_MODERATE = frozenset({"moderately hard", "slightly hard or moderately hard"})
+
+
+def _hardness_weight(band: str) -> Weight:
+    if band in _SOFT:
+        return Weight.FINE
+    return Weight.NOTICE if band in _MODERATE else Weight.ACT
+
+
 def _plain(name: str, value: Value, rules: Rules, units: str) -> Finding | None:
     """A finding on looks, taste or equipment."""
     a = ANALYTES[name]
@@ -315,11 +328,7 @@ def _plain(name: str, value: Value, rules: Rules, units: str) -> Finding | None:
         weight = Weight.NOTICE if any(x.value <= r.best for x in limits) else Weight.FINE
     elif name == "hardness":
         text = f"Hardness {shown}: {band}."
-        weight = (
-            Weight.FINE
-            if band in ("soft", "slightly hard", "soft or slightly hard")
-            else Weight.ACT
-        )
+        weight = _hardness_weight(band)
     elif failed:
         chosen, verdict = max(
             failed, key=lambda p: (p[1] is Verdict.NOT_MET, p[0].about in ("health", "infants"))
@@ -387,10 +396,29 @@ def _explained(
     if finding.weight is Weight.FINE and finding.analyte != "tds":
         return ()
     if finding.analyte == "tds":
-        signs = {"solids"}
+        signs = {"solids", "taste"} if _tasted_solids(values) else {"solids"}
     if finding.analyte == "ph":
         signs = set(_DISSOLVES_COPPER) if _dissolves_copper(finding, values) else set()
     return tuple(c.id for c in complaints if c.sign in signs)
+
+
+TASTED_MG_L = 900.0  # [mg/L] from which the taste panel of the WHO guidelines (2017) says poor
+
+
+def _tasted_solids(values: dict[str, Value]) -> bool:
+    """Whether so much is dissolved that it is surely tasted itself."""
+    tds = values.get("tds")
+    return tds is not None and tds.range is not None and tds.range.low >= TASTED_MG_L
+
+
+def _mineral_taste(f: Finding, complaints: tuple[Complaint, ...]) -> Finding:
+    """Dissolved matter that explains a taste says which test tells what it is."""
+    tasted = any(c.id in f.explains and c.sign == "taste" for c in complaints)
+    if f.analyte != "tds" or not tasted:
+        return f
+    text = f"{f.sentence} So much is tasted by itself: which minerals, only a laboratory can tell."
+    ask = "laboratory: sulfate, chloride, sodium, nitrate, hardness and alkalinity"
+    return replace(f, id="tds.taste", sentence=text, next=ask, weight=Weight.ACT)
 
 
 _DISSOLVES_COPPER = ("blue_green", "metal_taste")
@@ -438,96 +466,6 @@ def _from_cups(colour: ColourFinding | None, complaints: tuple[Complaint, ...]) 
         explains=asked,
         next=colour.next,
     )
-
-
-@record
-class Tonight:
-    """What is said of the water to drink until somebody has answered: for which analytes, with
-    source and year.
-    """
-
-    id: str
-    analytes: frozenset[str]
-    sentence: str
-    source: str
-    year: int
-
-
-#: said when one of its analytes is over, or may be
-TONIGHT: tuple[Tonight, ...] = (
-    Tonight(
-        id="microbes",
-        analytes=frozenset({"coliform", "e_coli"}),
-        sentence=(
-            "Microbes: bring drinking water to a rolling boil for 1 minute (3 minutes above 2,000"
-            " m), or use bottled water."
-        ),
-        source="US CDC and US EPA, emergency disinfection of drinking water",
-        year=2017,
-    ),
-    Tonight(
-        id="never_boil",
-        analytes=frozenset({"nitrate_n", "nitrite_n", "arsenic", "uranium", "fluoride"}),
-        sentence=(
-            "Nitrate, metals and fluoride: use bottled water. Never boil it for these: boiling"
-            " makes them stronger."
-        ),
-        source="US CDC, drinking water from private wells",
-        year=2024,
-    ),
-    Tonight(
-        id="pipes",
-        analytes=frozenset({"lead", "copper"}),
-        sentence=(
-            "Lead and copper: cold tap only, flushed until it runs colder; bottled water for an"
-            " infant."
-        ),
-        source="US EPA, basic information about lead in drinking water",
-        year=2024,
-    ),
-    Tonight(
-        id="pfas",
-        analytes=frozenset({"pfoa", "pfos"}),
-        sentence=(
-            "PFOA and PFOS: boiling does not take them out. Bottled water, or a filter certified"
-            " for them, to drink and to cook."
-        ),
-        source="US EPA, PFAS in drinking water",
-        year=2024,
-    ),
-    Tonight(
-        id="radon",
-        analytes=frozenset({"radon"}),
-        sentence=(
-            "Radon leaves the water into the air: ventilate where water is used, and have the"
-            " indoor air tested. A licensed radon professional next."
-        ),
-        source="US EPA, radon in drinking water",
-        year=2012,
-    ),
-)
-INFANT = (
-    "An infant lives here: bottled water for formula until the laboratory and the authority have"
-    " answered."
-)
-BLOOM = "Lake water in a bloom: neither boiling nor UV helps against its toxins. Use bottled water."
-OTHER = "Use bottled water to drink and to cook until the local health authority has answered."
-
-
-def _tonight(findings: tuple[Finding, ...], home: Home, water: Water) -> tuple[str, ...]:
-    """The "tonight" card: what to drink until the laboratory or the authority answers. No health
-    finding goes without.
-    """
-    over = {f.analyte for f in findings if f.weight is Weight.HEALTH}
-    card = [t.sentence for t in TONIGHT if t.analytes & over]
-    said = frozenset[str]().union(*(t.analytes for t in TONIGHT))
-    if over - said:
-        card.append(OTHER)
-    if home.care.infant and home.private and ("nitrate_n" not in water.values or over):
-        card.append(INFANT)
-    if home.source.value == "lake":
-        card.append(BLOOM)
-    return tuple(card)
 
 
 def _sets(
@@ -598,6 +536,12 @@ ASKED_BY_SOURCE: dict[str, tuple[str, ...]] = {
 _TESTS = {a.id: a.test for a in ANALYTES.values()}
 
 
+def _may_bring_lead(service_line: str) -> bool:
+    """Whether a service line is of lead or galvanised iron, or nobody told of what it is."""
+    told = service_line.lower()
+    return not told or "lead" in told or "galvan" in told or "unknown" in told
+
+
 def asked_for(home: Home, complaints: tuple[Complaint, ...]) -> tuple[str, ...]:
     """Tests that a source and its complaints ask for: analytes, and "cups" for the three cups."""
     kind = "surface" if home.source in SURFACE else "own" if home.private else "town"
@@ -606,6 +550,8 @@ def asked_for(home: Home, complaints: tuple[Complaint, ...]) -> tuple[str, ...]:
         wanted |= dict.fromkeys(TESTS.get(c.sign, ())[:2])
     if home.care.infant and home.private:
         wanted |= dict.fromkeys(("nitrate_n", "manganese"))
+    if (home.care.infant or home.care.pregnancy) and _may_bring_lead(home.service_line):
+        wanted |= dict.fromkeys(("lead",))
     return tuple(wanted)
 
 
@@ -636,7 +582,9 @@ def meaning(
         )
         if f is not None:
             why = _explained(f, complaints, water.values)
-            found.append(_likely(replace(f, explains=why), water.values) if why else f)
+            if why:
+                f = _mineral_taste(_likely(replace(f, explains=why), water.values), complaints)
+            found.append(f)
     r = water.range
     scale = tendency(
         r("ph"), r("tds"), r("temperature"), r("calcium"), r("alkalinity"), r("hardness"), heater_c
@@ -649,7 +597,8 @@ def meaning(
     if cups is not None:
         found.append(cups)
     heater = next((c for c in complaints if c.sign == "egg_smell_hot"), None)
-    if heater is not None and "hydrogen_sulfide" not in water.values:
+    sulfide = water.range("hydrogen_sulfide")
+    if heater is not None and (sulfide is None or sulfide.low <= 0):
         found.append(
             Finding(
                 id="heater.anode",
@@ -694,7 +643,9 @@ def meaning(
         asked=len(asked),
         scale=scale,
         colour=colour,
-        tonight=_tonight(ranked, home, water),
+        tonight=tonight(
+            frozenset(f.analyte for f in ranked if f.weight is Weight.HEALTH), home, water
+        ),
         sets=_sets(water, scale, iron_factor),
         breath=breath_working(None if (alk := r("alkalinity")) is None else alk.best),
     )

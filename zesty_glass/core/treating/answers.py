@@ -27,7 +27,9 @@ READS: dict[str, frozenset[str]] = {
     for k, v in {
         "salt_free": "chlorine_free iron manganese",
         "carbon": "radon chlorine_free chlorine_total",
-        "softener": "calcium chlorine_free hardness iron manganese sodium potassium @ferric",
+        "softener": (
+            "calcium chlorine_free hardness iron manganese sodium potassium tannin @ferric"
+        ),
         "membrane": (
             "chlorine_free chlorine_total hardness iron manganese ph temperature tds @disinfected"
         ),

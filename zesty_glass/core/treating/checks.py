@@ -91,6 +91,14 @@ CHECKS: dict[str, tuple[str, str]] = {
         "A finer hardness test, or the next size up.",
     ),
     "softener.ferric": ("Rusted iron fouls resin.", "An iron filter ahead of it."),
+    "softener.tannin": (
+        "Tannin binds iron: what is bound passes the resin, and fouls it. How much is not known.",
+        "Iron by laboratory before and after filtering; a trial on a small column.",
+    ),
+    "softener.tannin_maybe": (
+        "Tannin may be at the 0.5 mg/L from which it binds iron: what is bound passes the resin.",
+        "A finer tannin test, or the laboratory.",
+    ),
     "softener.diet": (
         "Adds {have} mg/L {salt} to every softened tap.",
         (

@@ -9,7 +9,7 @@ from typing import Literal
 from ...analytes import ANALYTES, Kind
 from ...errors import RuleError
 from ...proposing.evidence import ESTABLISHES_HEALTH, Level
-from ...ranges import Range
+from ...ranges import Range, Verdict
 from ...record import record
 from ...working import working
 from ..checks import told
@@ -54,6 +54,19 @@ class StageInput:
                 f"overrides.{name}",
                 "Type a number, or leave it empty.",
             ) from None
+
+
+TANNIN_BINDS_IRON = 0.5  # [mg/L] from which tannin binds iron: trade practice (2024)
+
+
+def tannin_binds_iron(stream: Stream) -> Verdict:
+    """Whether tannin reaches what binds iron: MET it does, NOT_MET it does not, UNCERTAIN where its
+    range lies astride, UNKNOWN where it was not tested.
+    """
+    tannin = stream.range("tannin")
+    if tannin is None:
+        return Verdict.UNKNOWN
+    return tannin.at_least(TANNIN_BINDS_IRON)
 
 
 def windowed(effect: Effect) -> bool:

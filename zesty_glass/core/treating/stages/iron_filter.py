@@ -5,13 +5,13 @@ must deliver.
 from __future__ import annotations
 
 from ...proposing.evidence import Level
-from ...ranges import Range
+from ...ranges import Range, Verdict
 from ..checks import check_need, met, told
 from ..items import IronFilterFigures, Need
 from ..place import backwash_checks, drop_at, item_pressure, place_checks
 from ..report import Check, Drain, Figure, StageReport
 from ..stream import predicted
-from .common import StageInput, dues, effects, report, water_cost, working
+from .common import StageInput, dues, effects, report, tannin_binds_iron, water_cost, working
 
 
 def _needs(f: IronFilterFigures) -> tuple[Need, ...]:
@@ -21,14 +21,6 @@ def _needs(f: IronFilterFigures) -> tuple[Need, ...]:
     if f.sulfide_max is not None:
         out.append(Need(analyte="hydrogen_sulfide", limit=f.sulfide_max, severity="warn"))
     return tuple(out)
-
-
-TANNIN_MG_L = 0.5  # [mg/L] from which tannin binds iron (trade practice, 2024)
-
-
-def _astride(r: Range) -> bool:
-    """Whether a range of tannin reaches what binds iron."""
-    return r.high is None or r.high > TANNIN_MG_L
 
 
 def _ph(inp: StageInput, f: IronFilterFigures) -> list[Check]:
@@ -79,12 +71,12 @@ def run(inp: StageInput) -> StageReport:
         or n.analyte == "iron"
         or site.home.private
     ] + _ph(inp, f)
-    tannin = stream.get("tannin")
-    if tannin is not None and tannin.range is not None and tannin.range.low >= TANNIN_MG_L:
+    bound = tannin_binds_iron(stream)
+    if bound is Verdict.MET:
         checks.append(told("iron.tannin", "stop"))
-    elif tannin is not None and tannin.range is not None and _astride(tannin.range):
+    elif bound is Verdict.UNCERTAIN:
         checks.append(told("iron.tannin_maybe", "warn"))
-    elif tannin is None or tannin.range is None:
+    elif bound is Verdict.UNKNOWN:
         checks.append(
             Check(
                 id="iron.tannin",

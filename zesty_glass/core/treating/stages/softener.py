@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ...errors import RuleError
 from ...proposing.evidence import Level
-from ...ranges import Range
+from ...ranges import Range, Verdict
 from ...record import record
 from ...units import MG_L_PER_GPG
 from ..checks import check_needs, merged_needs, met, told
@@ -13,7 +13,7 @@ from ..items import Need, SoftenerFigures
 from ..place import drop_at, item_pressure, place_checks, septic_check
 from ..report import Check, Chore, Drain, Figure, Running, StageReport
 from ..stream import Quantity, predicted
-from .common import StageInput, dues, effects, money, report, water_cost, working
+from .common import StageInput, dues, effects, money, report, tannin_binds_iron, water_cost, working
 
 #: salt dose [lb/ft³] -> capacity [grains/ft³]; common resin tables, straight lines between (trade
 #: practice, 2024)
@@ -172,6 +172,34 @@ def _ferric(inp: StageInput) -> list[Check]:
             )
         ]
     return [met("softener.ferric", "no rusted iron")] if inp.stream.ferric is False else []
+
+
+def _bound(inp: StageInput, iron: Range | None) -> list[Check]:
+    """What tannin does to the iron that the resin should take."""
+    if iron is None or iron.best < IRON_RULE_MG_L:
+        return []
+    bound = tannin_binds_iron(inp.stream)
+    if bound is Verdict.UNKNOWN and inp.site.home.private:
+        return [
+            Check(
+                id="softener.tannin",
+                status="unknown",
+                sentence="Tannin binds iron, and what is bound passes the resin: not tested.",
+                test="tannin kit",
+            )
+        ]
+    if bound is Verdict.MET:
+        return [told("softener.tannin", "warn")]
+    return [told("softener.tannin_maybe", "warn")] if bound is Verdict.UNCERTAIN else []
+
+
+def _iron_left(iron: Range, high: float, bound: bool) -> Quantity:
+    """Ferrous iron behind the resin [mg/L]; where tannin binds it anything from none to all of it
+    may pass.
+    """
+    if bound:
+        return predicted(Range.of(0.0, 0.5 * iron.best, high), Level.TYPICAL)
+    return predicted(Range.of(0.0, 0.1 * iron.best, 0.3 * high), Level.TYPICAL)
 
 
 def _breaks_through(s: Sizing) -> Check:
@@ -430,7 +458,9 @@ def run(inp: StageInput) -> StageReport:
         and stream.ferric is not True
         and fe.best <= f.iron_max
     ):
-        changes["iron"] = predicted(Range.of(0.0, 0.1 * fe.best, 0.3 * fe.high), Level.TYPICAL)
+        bound = tannin_binds_iron(stream) is Verdict.MET
+        changes["iron"] = _iron_left(fe, fe.high, bound)
+        checks += _bound(inp, fe)
 
     def figures() -> tuple[Figure, ...]:
         return _figures(s, worst, f, inp, hard.best, fe_best, mn_best, use.best, dose, ion)

@@ -1,0 +1,200 @@
+"""What a seasoned consultant proposes first in homes outside the demo, what is refused and what is
+asked; written down by hand from the trade's rules, not from what the tool said.
+"""
+
+import unittest
+
+from tests.making import home, settings, water
+from zesty_glass.core.home import Care, Source
+from zesty_glass.core.proposing.suggest import Suggestion, suggest
+from zesty_glass.core.ranges import Range
+from zesty_glass.core.rules import Rules
+from zesty_glass.core.testing.complaints import Complaint
+from zesty_glass.core.testing.findings import Meaning, meaning
+from zesty_glass.demo.catalogue import demo_items
+
+GPG = 17.118
+TOWN = {"source": Source.CITY, "pump_gpm": None, "service_line": "copper"}
+ON_CHALK = {
+    "hardness": 14 * GPG,
+    "tds": 420,
+    "chlorine_free": 0.2,
+    "chlorine_total": 0.3,
+    "iron": 0.02,
+    "ph": 7.6,
+    "alkalinity": 230,
+}
+SOFT_TOWN = {"hardness": 3 * GPG, "tds": 110, "iron": 0.02, "ph": 7.4}
+CLEAN_WELL = {
+    "hardness": 5 * GPG,
+    "tds": 180,
+    "iron": 0.02,
+    "manganese": 0.01,
+    "ph": 7.5,
+    "alkalinity": 150,
+    "tannin": 0.0,
+    "temperature": 12,
+    "coliform": 0.0,
+    "nitrate_n": 1.0,
+    "hydrogen_sulfide": 0.0,
+}
+
+
+def asked(
+    values: dict, signs: tuple[str, ...] = (), care: Care | None = None, **about
+) -> tuple[Meaning, Suggestion]:
+    place = home(**about) if care is None else home(care=care, **about)
+    told = tuple(Complaint(id=s, sign=s, words=s.replace("_", " ")) for s in signs)
+    drawn = water(**values)
+    m = meaning(drawn, place, told, Rules())
+    return m, suggest(drawn, m, place, settings(), Rules(), demo_items(), complaints=told)
+
+
+def ideas(s: Suggestion) -> list[str]:
+    return list(dict.fromkeys(x.option.name for x in s.lines))
+
+
+class TownHomes(unittest.TestCase):
+    def test_crust_where_brine_is_forbidden(self):
+        _, s = asked(ON_CHALK, ("white_crust",), **TOWN, brine_forbidden=True)
+        self.assertEqual(ideas(s), ["Salt-free conditioner", "Do nothing"])
+        self.assertEqual(s.lines[0].leaves, ("hardness",))
+        self.assertIn("The nearest is “Salt-free conditioner”", s.unanswered)
+
+    def test_a_softener_comes_before_less_scale(self):
+        _, s = asked(ON_CHALK, ("white_crust",), **TOWN)
+        self.assertEqual(ideas(s)[:2], ["Softener", "Salt-free conditioner"])
+        self.assertTrue(any("vinegar" in t for t in s.first))
+
+    def test_dry_skin_is_nothing_for_a_conditioner(self):
+        _, s = asked(ON_CHALK, ("dry_skin",), **TOWN)
+        conditioner = next(x for x in s.lines if x.option.name == "Salt-free conditioner")
+        self.assertEqual(conditioner.answers["hardness"], 0.0)
+
+    def test_a_diet_low_in_sodium(self):
+        _, s = asked(ON_CHALK, ("white_crust",), Care(consent=True, low_sodium=True), **TOWN)
+        self.assertIn("for potassium", s.lines[0].names[0])
+        tap = next(x for x in s.lines if x.option.name == "Softener + Membrane at the drinking tap")
+        plain = [x for x in s.lines if x.option.name == "Softener" and x.against_diet]
+        self.assertEqual(tap.against_diet, 0)
+        self.assertTrue(all(s.lines.index(x) > 0 for x in plain))
+
+    def test_taste_of_chlorine_asks_for_a_jug_then_for_one_tap(self):
+        values = {**SOFT_TOWN, "chlorine_free": 1.2, "chlorine_total": 1.3}
+        _, s = asked(values, ("taste",), **TOWN)
+        self.assertTrue(s.lines[0].tap_only)
+        self.assertTrue(any("jug" in t for t in s.first))
+
+    def test_lead_from_the_pipes(self):
+        m, s = asked({**SOFT_TOWN, "lead": 0.02}, (), Care(consent=True, infant=True), **TOWN)
+        self.assertTrue(s.lines[0].tap_only)
+        self.assertTrue(any("flushed" in t for t in m.tonight))
+        self.assertIn("Buy nothing yet, bring drinking water", ideas(s))
+
+    def test_dialysis_changes_nothing_before_the_clinic_has_answered(self):
+        values = {**SOFT_TOWN, "chlorine_free": 0.1, "chlorine_total": 1.8}
+        m, s = asked(values, (), Care(consent=True, dialysis=True), **TOWN)
+        self.assertFalse(s.nothing_needed)
+        self.assertTrue(any("clinic" in t for t in m.tonight))
+        self.assertEqual(ideas(s)[0], "Do nothing")
+
+    def test_an_aquarium_needs_no_equipment(self):
+        values = {**SOFT_TOWN, "chlorine_free": 0.1, "chlorine_total": 0.4}
+        _, s = asked(values, (), Care(consent=True, aquarium=True), **TOWN)
+        self.assertEqual(ideas(s)[0], "Do nothing")
+        self.assertTrue(any("aquarium" in t.lower() for t in s.first))
+
+    def test_an_infant_behind_an_unknown_service_line_asks_for_lead(self):
+        for line, wants in (("", True), ("lead", True), ("galvanised", True), ("copper", False)):
+            about = {**TOWN, "service_line": line}
+            m, _ = asked(SOFT_TOWN, (), Care(consent=True, infant=True), **about)
+            self.assertEqual("lead" in {u.analyte for u in m.missing}, wants, line)
+
+
+class Wells(unittest.TestCase):
+    def test_bacteria_first_the_way_in_then_a_lamp(self):
+        values = {**CLEAN_WELL, "coliform": Range.exact(1), "uvt": 92, "turbidity": 0.3}
+        m, s = asked(values)
+        self.assertEqual(ideas(s)[0], "Sediment filter + UV")
+        self.assertIn("look for the way in", s.first[0])
+        self.assertTrue(any("rolling boil" in t for t in m.tonight))
+
+    def test_nitrate_for_an_infant(self):
+        m, s = asked({**CLEAN_WELL, "nitrate_n": 14.0}, (), Care(consent=True, infant=True))
+        self.assertEqual(ideas(s)[0], "Membrane at the drinking tap")
+        self.assertTrue(any("Never boil" in t for t in m.tonight))
+        self.assertTrue(any("one tap is enough" in t for t in s.first))
+
+    def test_what_is_not_tested_weighs_less_than_six_thousand(self):
+        values = {k: v for k, v in CLEAN_WELL.items() if k != "temperature"}
+        _, s = asked({**values, "nitrate_n": 14.0})
+        self.assertTrue(s.lines[0].open)
+        self.assertEqual(ideas(s)[0], "Membrane at the drinking tap")
+
+    def test_a_salty_taste_asks_for_a_panel_and_for_one_tap(self):
+        values = {**CLEAN_WELL, "tds": 1500}
+        m, s = asked(values, ("taste",))
+        self.assertFalse(m.unexplained)
+        self.assertEqual(s.wanted[0], "tds")
+        self.assertTrue(s.lines[0].tap_only)
+        self.assertTrue(any("panel" in t for t in s.first))
+
+    def test_dissolved_matter_below_what_is_tasted_explains_no_taste(self):
+        m, s = asked({**CLEAN_WELL, "tds": 700}, ("taste",))
+        self.assertTrue(m.unexplained)
+        self.assertNotIn("tds", s.wanted)
+
+    def test_orange_streaks(self):
+        _, s = asked({**CLEAN_WELL, "iron": 4.0}, ("orange_streaks",))
+        self.assertIn("Iron filter", ideas(s)[0])
+
+    def test_eggs_at_the_cold_tap(self):
+        _, s = asked({**CLEAN_WELL, "hydrogen_sulfide": 1.5}, ("egg_smell",))
+        self.assertEqual(ideas(s)[0], "Iron filter")
+        self.assertTrue(any("disinfected" in t for t in s.first))
+
+    def test_eggs_at_the_hot_tap_with_a_clean_cold_one(self):
+        m, s = asked(CLEAN_WELL, ("egg_smell_hot",))
+        self.assertIn("heater.anode", {f.id for f in m.findings})
+        self.assertEqual(ideas(s)[0], "Do nothing")
+        self.assertTrue(any("anode" in t for t in s.first))
+
+    def test_acid_water_that_nobody_complains_of(self):
+        values = {**CLEAN_WELL, "ph": 5.8, "alkalinity": 20, "calcium": 10, "hardness": GPG}
+        _, s = asked({**values, "iron": 0.5}, ("orange_streaks",))
+        self.assertIn("Acid neutraliser", ideas(s)[0])
+        self.assertTrue(any("first draw" in t for t in s.first))
+
+    def test_acid_water_with_iron_bound_to_tannin(self):
+        values = {**CLEAN_WELL, "ph": 6.4, "iron": 2.0, "tannin": 0.9, "alkalinity": 60}
+        _, s = asked(values, ("orange_streaks",))
+        self.assertEqual(ideas(s)[0], "Acid neutraliser + Softener")
+        self.assertTrue(any("Tannin binds iron" in t for t in s.lines[0].watch))
+        self.assertLess(s.lines[0].answers["iron"], 0.7)
+
+    def test_radon(self):
+        _, s = asked({**CLEAN_WELL, "radon": 12000.0})
+        self.assertEqual(ideas(s)[0], "Aeration")
+        self.assertTrue(any("indoor air" in t for t in s.first))
+        self.assertFalse([x for x in s.lines for n in x.names if "arbon bed" in n])
+
+    def test_moderately_hard_water_without_complaint_asks_for_nothing(self):
+        _, s = asked({**CLEAN_WELL, "hardness": 5 * GPG})
+        self.assertTrue(s.nothing_needed)
+        self.assertEqual(ideas(s)[0], "Do nothing")
+
+    def test_weak_immunity_and_no_test_for_bacteria(self):
+        values = {k: v for k, v in CLEAN_WELL.items() if k != "coliform"}
+        m, s = asked(values, (), Care(consent=True, weak_immunity=True))
+        self.assertTrue(any("physician" in t for t in m.tonight))
+        self.assertIn("coliform", s.still_to_test)
+
+    def test_what_the_next_idea_does_worse_is_said(self):
+        _, s = asked({**CLEAN_WELL, "nitrate_n": 14.0})
+        self.assertRegex(s.lines[0].ahead, r"^Costs \$[\d,]+ less over 10 years than the next\.$")
+        _, s = asked(ON_CHALK, ("white_crust",), **TOWN)
+        self.assertEqual(s.lines[0].ahead, "Answers hardness, which the next does not.")
+
+
+if __name__ == "__main__":
+    unittest.main()

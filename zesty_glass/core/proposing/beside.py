@@ -1,0 +1,122 @@
+"""Lines that a search by what is taken out cannot find, made from those it found.
+
+A salt-free conditioner takes nothing out and may still be what is wanted against crust; a drinking
+tap behind a softener matters only to who keeps a diet.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping
+from decimal import Decimal
+
+from ..costing.chores import chores
+from ..costing.money import lifetime_total
+from ..costing.waste import waste
+from ..errors import RuleError
+from ..home import Home
+from ..rules import Settings
+from ..treating.found import Combination
+from ..treating.items import ConditionerFigures, Item, SoftenerFigures, SystemFigures
+from ..treating.line import LineReport, Option, StageChoice
+
+Codes = tuple[str, ...]
+MOST_TAPS = 4  # drinking taps tried behind a softener, the cheapest first
+
+
+def _softener(codes: Codes, items: Mapping[str, Item]) -> str | None:
+    return next((c for c in codes if isinstance(items[c].figures, SoftenerFigures)), None)
+
+
+def _conditioners(items: Iterable[Item]) -> list[Item]:
+    return [
+        i
+        for i in items
+        if i.scope == "house"
+        and isinstance(i.figures, ConditionerFigures)
+        and i.figures.kind == "salt_free"
+        and i.figures.covers == "house"
+    ]
+
+
+def _taps(items: Mapping[str, Item]) -> list[Item]:
+    """Systems at the drinking tap that take salt out again, the cheapest first."""
+
+    def takes_salt(i: Item) -> bool:
+        parts = i.figures.parts if isinstance(i.figures, SystemFigures) else (i.code,)
+        return any(items[p].kind in ("membrane", "distiller") for p in parts if p in items)
+
+    whole = [i for i in items.values() if i.scope == "tap" and i.price > 0 and takes_salt(i)]
+    return sorted(whole, key=lambda i: (i.price, i.code))[:MOST_TAPS]
+
+
+def _for_diet(codes: Codes, home: Home, items: Mapping[str, Item]) -> list[Codes]:
+    """A softener's line with a drinking tap behind it, or with the other salt."""
+    own = _softener(codes, items)
+    if own is None or any(items[c].scope == "tap" for c in codes):
+        return []
+    figures = items[own].figures
+    assert isinstance(figures, SoftenerFigures)
+    out = []
+    if (figures.salt == "sodium" and home.care.low_sodium) or (
+        figures.salt == "potassium" and home.care.low_potassium
+    ):
+        out += [(*codes, t.code) for t in _taps(items)]
+        out += [
+            tuple(i.code if c == own else c for c in codes)
+            for i in items.values()
+            if isinstance(i.figures, SoftenerFigures) and i.figures.salt != figures.salt
+        ]
+    return out
+
+
+def candidates(
+    lines: tuple[Codes, ...], items: Mapping[str, Item], home: Home, wanted: tuple[str, ...]
+) -> list[Codes]:
+    """Lines to try beside those found (codes of items, in no particular order)."""
+    if "hardness" not in wanted or home.tenant:
+        return []
+    softened = [x for x in lines if _softener(x, items) is not None]
+    best = next(
+        (x for x in softened if all(items[c].scope == "house" for c in x)),
+        softened[0] if softened else (),
+    )
+    own = _softener(best, items) if best else None
+    out = [
+        tuple(c.code if x == own else x for x in best) if own else (c.code,)
+        for c in _conditioners(items.values())
+    ]
+    if own:
+        out += [x for line in dict.fromkeys((best, (own,))) for x in _for_diet(line, home, items)]
+    known = set(lines)
+    return [x for x in dict.fromkeys(out) if x not in known]
+
+
+def tried(
+    codes: Codes,
+    walked: Callable[[Option], LineReport],
+    settings: Settings,
+    years: int,
+) -> Combination | None:
+    """A line with its cost, drain and work; None where a check stops it or it cannot be walked."""
+    option = Option(id="beside", name="", stages=tuple(StageChoice(item=c) for c in codes))
+    try:
+        line = walked(option)
+    except RuleError:
+        return None
+    if line.status == "stop":
+        return None
+    cost: Decimal = lifetime_total(
+        line.purchases,
+        [d for s in line.stages for d in s.dues],
+        [r for s in line.stages for r in s.running],
+        years,
+        settings.price_growth,
+        settings.discount,
+    )
+    return Combination(
+        items=codes,
+        left=(),
+        waste_gal_year=waste(line).total_gal_year,
+        cost=float(cost),
+        own_minutes=chores(line).own_minutes,
+    )

@@ -1,0 +1,173 @@
+"""What is said first: the water to drink until somebody has answered, and what matters because of
+who lives there.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from ..home import Home
+from ..record import record
+from .water import Water
+
+
+@record
+class Tonight:
+    """What is said of the water to drink until somebody has answered: for which analytes, with
+    source and year.
+    """
+
+    id: str
+    analytes: frozenset[str]
+    sentence: str
+    source: str
+    year: int
+
+
+#: said when one of its analytes is over, or may be
+TONIGHT: tuple[Tonight, ...] = (
+    Tonight(
+        id="microbes",
+        analytes=frozenset({"coliform", "e_coli"}),
+        sentence=(
+            "Microbes: bring drinking water to a rolling boil for 1 minute (3 minutes above 2,000"
+            " m), or use bottled water."
+        ),
+        source="US CDC and US EPA, emergency disinfection of drinking water",
+        year=2017,
+    ),
+    Tonight(
+        id="never_boil",
+        analytes=frozenset({"nitrate_n", "nitrite_n", "arsenic", "uranium", "fluoride"}),
+        sentence=(
+            "Nitrate, metals and fluoride: use bottled water. Never boil it for these: boiling"
+            " makes them stronger."
+        ),
+        source="US CDC, drinking water from private wells",
+        year=2024,
+    ),
+    Tonight(
+        id="pipes",
+        analytes=frozenset({"lead", "copper"}),
+        sentence=(
+            "Lead and copper: cold tap only, flushed until it runs colder; bottled water for an"
+            " infant."
+        ),
+        source="US EPA, basic information about lead in drinking water",
+        year=2024,
+    ),
+    Tonight(
+        id="pfas",
+        analytes=frozenset({"pfoa", "pfos"}),
+        sentence=(
+            "PFOA and PFOS: boiling does not take them out. Bottled water, or a filter certified"
+            " for them, to drink and to cook."
+        ),
+        source="US EPA, PFAS in drinking water",
+        year=2024,
+    ),
+    Tonight(
+        id="radon",
+        analytes=frozenset({"radon"}),
+        sentence=(
+            "Radon leaves the water into the air: ventilate where water is used, and have the"
+            " indoor air tested. A licensed radon professional next."
+        ),
+        source="US EPA, radon in drinking water",
+        year=2012,
+    ),
+)
+INFANT = (
+    "An infant lives here: bottled water for formula until the laboratory and the authority have"
+    " answered."
+)
+BLOOM = "Lake water in a bloom: neither boiling nor UV helps against its toxins. Use bottled water."
+OTHER = "Use bottled water to drink and to cook until the local health authority has answered."
+
+
+@record
+class ForCare:
+    """What is said first because of who lives there, with its source and year."""
+
+    id: str
+    sentence: str
+    source: str
+    year: int
+    holds: Callable[[Home, Water], bool]
+
+
+def _may_hold(water: Water, *names: str) -> bool:
+    """Whether one of these was found, or not looked for."""
+    return any(
+        (v := water.values.get(n)) is None
+        or (v.range is None and v.words != "absent")
+        or (v.range is not None and v.below is None and v.range.best > 0)
+        for n in names
+    )
+
+
+#: said only where the customer told it with consent
+CARES: tuple[ForCare, ...] = (
+    ForCare(
+        id="dialysis",
+        sentence=(
+            "Dialysis at home: chlorine, chloramine and whatever treatment adds matter there. The"
+            " clinic decides; change nothing on this water before it has answered."
+        ),
+        source="ANSI/AAMI/ISO 23500-3, water for haemodialysis",
+        year=2019,
+        holds=lambda home, water: home.care.dialysis,
+    ),
+    ForCare(
+        id="weak_immunity",
+        sentence=(
+            "Somebody’s defence against infection is weak: their physician says what they may"
+            " drink. Until bacteria are known to be absent: boiled for 1 minute, or bottled water."
+        ),
+        source="US CDC, guide to water filters for people with weakened immunity",
+        year=2022,
+        holds=lambda home, water: (
+            home.care.weak_immunity and home.private and _may_hold(water, "coliform")
+        ),
+    ),
+    ForCare(
+        id="weak_immunity_town",
+        sentence=(
+            "Somebody’s defence against infection is weak: their physician says whether this"
+            " water is boiled or filtered for them, whatever the supply reports."
+        ),
+        source="US CDC, guide to water filters for people with weakened immunity",
+        year=2022,
+        holds=lambda home, water: home.care.weak_immunity and not home.private,
+    ),
+    ForCare(
+        id="pregnancy",
+        sentence=(
+            "A pregnancy: until nitrate and lead are known, bottled water to drink and to cook;"
+            " the midwife or physician is told what the laboratory finds."
+        ),
+        source="US CDC, drinking water from private wells",
+        year=2024,
+        holds=lambda home, water: (
+            home.care.pregnancy and home.private and _may_hold(water, "nitrate_n", "lead")
+        ),
+    ),
+)
+
+
+def tonight(over: frozenset[str], home: Home, water: Water) -> tuple[str, ...]:
+    """The "tonight" card: what to drink until the laboratory or the authority answers, and what is
+    said first because of who lives there. No health finding goes without.
+
+    Args:
+        over: analytes with a health finding.
+    """
+    card = [t.sentence for t in TONIGHT if t.analytes & over]
+    said = frozenset[str]().union(*(t.analytes for t in TONIGHT))
+    if over - said:
+        card.append(OTHER)
+    if home.care.infant and home.private and ("nitrate_n" not in water.values or over):
+        card.append(INFANT)
+    if home.source.value == "lake":
+        card.append(BLOOM)
+    return tuple(card) + tuple(c.sentence for c in CARES if c.holds(home, water))
