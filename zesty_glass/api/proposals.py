@@ -54,7 +54,9 @@ def draft(ctx: Signed, id: UUID, recommended: Annotated[str, Query(max_length=80
 def make(ctx: Signed, id: UUID, body: ProposalBody) -> Response:
     """Write a proposal, or its next revision."""
     with ctx.db() as db:
-        row = proposing.make(db, ctx.who, id, body.id, body.recommended, body.reasons, body.plan)
+        row = proposing.make(
+            db, ctx.who, id, body.id, body.recommended, body.reasons, body.plan, body.answers
+        )
     return _view(ctx, row.id, 201)
 
 

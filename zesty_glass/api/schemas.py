@@ -209,12 +209,17 @@ class DemonstrationWords:
 
 
 class ProposalBody(Body):
-    """A proposal to write; without reasons the tool writes the first draft."""
+    """A proposal to write; without reasons the tool writes the first draft. ``answers``: how each
+    stop of the recommended line is answered, by the stop's sentence.
+    """
 
     id: UUID
     recommended: str = Field(max_length=80)
     reasons: str = Field(default="", max_length=8000)
     plan: Plan | None = None
+    answers: dict[Annotated[str, Field(max_length=600)], Annotated[str, Field(max_length=2000)]] = (
+        Field(default={}, max_length=40)
+    )
 
 
 class Draft(BaseModel):

@@ -37,13 +37,15 @@ def make(
     recommended: str,
     reasons: str,
     plan: Plan | None,
+    answers: dict[str, str] | None = None,
 ) -> ProposalRow:
     """Write a proposal from the visit as it is now. Sent twice with one id it is one proposal.
 
     A visit's later proposals are further revisions of the first one's number.
     """
     row = visiting.get(db, who, visit_id, lock=True)
-    asked = request_of(visit_id, recommended, reasons, None if plan is None else plain(plan))
+    told = [answers] if answers else []
+    asked = request_of(visit_id, recommended, reasons, None if plan is None else plain(plan), *told)
     have = store.find(db, ProposalRow, who.firm_id, id)
     if have is not None:
         if have.visit_id != visit_id:
@@ -73,6 +75,7 @@ def make(
             recommended=recommended,
             reasons=reasons,
             plan=plan,
+            answers=answers,
         ),
     )
     snapshot = to_json(offer, Offer).decode()

@@ -15,7 +15,7 @@ from zesty_glass.core.assess import assess
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.proposing.compare import cell, judged_at, not_addressed, rows, target_of
 from zesty_glass.core.proposing.evidence import ESTABLISHES_HEALTH, STRENGTH, Evidence, Level
-from zesty_glass.core.proposing.offer import draft_reasons, make_offer, plan_terms
+from zesty_glass.core.proposing.offer import draft_reasons, make_offer, plan_terms, to_know
 from zesty_glass.core.proposing.proposal import MOVES, Plan, digest, move
 from zesty_glass.core.proposing.revision import differences
 from zesty_glass.core.ranges import Verdict
@@ -270,6 +270,36 @@ class Frozen(unittest.TestCase):
                     with self.assertRaises(RuleError) as e:
                         offer(v, o.id)
                     self.assertEqual(e.exception.code, "offer.stopped")
+
+    def test_a_stop_is_answered_in_writing_or_not_proposed(self):
+        v, o = next(
+            (v, o)
+            for v in VISITS
+            for o in DONE[v.home.name].options
+            if o.line is not None and o.line.status == "stop"
+        )
+        stops = [k.sentence for k in to_know(o.line) if k.status == "stop"]
+        told = dict.fromkeys(stops, " A specialist has it re-tested before anything is fitted. ")
+        known = offer(v, o.id, answers=told).before_signing
+        self.assertEqual({k.sentence for k in known if k.status == "stop"}, set(stops))
+        self.assertTrue(all(k.answer.startswith("A spec") for k in known if k.status == "stop"))
+        self.assertFalse([k for k in known if k.status != "stop" and k.answer])
+        for bad in ({**told, stops[0]: "yes"}, {**told, stops[0]: " " * 40}, {}):
+            with self.assertRaises(RuleError) as e:
+                offer(v, o.id, answers=bad)
+            self.assertEqual((e.exception.code, e.exception.where), ("offer.stopped", "answers"))
+            self.assertIn(stops[0], e.exception.what)
+
+    def test_what_a_softener_adds_is_read_before_signing_whoever_lives_there(self):
+        line = next(
+            o.line
+            for v in VISITS
+            if not (v.home.care.low_sodium or v.home.care.low_potassium)
+            for o in DONE[v.home.name].options
+            if o.line is not None and any(s.kind == "softener" for s in o.line.stages)
+        )
+        told = [k for k in to_know(line) if "mg/L sodium to every softened tap" in k.sentence]
+        self.assertEqual([k.status for k in told], ["say"])
 
     def test_no_raw_water_no_proposal(self):
         with self.assertRaises(RuleError) as e:

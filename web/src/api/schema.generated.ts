@@ -4157,7 +4157,8 @@ export interface components {
         };
         /**
          * ProposalBody
-         * @description A proposal to write; without reasons the tool writes the first draft.
+         * @description A proposal to write; without reasons the tool writes the first draft. ``answers``: how each
+         *     stop of the recommended line is answered, by the stop's sentence.
          */
         ProposalBody: {
             /**
@@ -4173,6 +4174,13 @@ export interface components {
              */
             reasons: string;
             plan?: components["schemas"]["Plan"] | null;
+            /**
+             * Answers
+             * @default {}
+             */
+            answers: {
+                [key: string]: string;
+            };
         };
         /**
          * ProposalView
@@ -5861,6 +5869,9 @@ export interface components {
          * ToKnow
          * @description One thing to know before signing: a stop, a warning or an unknown of the recommended line,
          *     with its remedy.
+         *
+         *     ``status`` is "say" for what concerns whoever drinks the water, whatever their health.
+         *     ``answer``: how a stop is answered, in the consultant's words.
          */
         ToKnow: {
             /** Stage */
@@ -5869,6 +5880,11 @@ export interface components {
             status: string;
             /** Sentence */
             sentence: string;
+            /**
+             * Answer
+             * @default
+             */
+            answer: string;
         };
         /**
          * Unexplained

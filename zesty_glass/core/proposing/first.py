@@ -101,7 +101,18 @@ FIRST: tuple[First, ...] = (
         ),
         source="US CDC, private ground water wells",
         year=2024,
-        holds=lambda at: at.home.private and at.health("coliform", "e_coli"),
+        holds=lambda at: at.home.well and at.health("coliform", "e_coli"),
+    ),
+    First(
+        id="surface",
+        sentence=(
+            "Surface water carries microbes always: nothing untreated is drunk, all plumbing is"
+            " disinfected by a licensed person before treatment is started, and the laboratory"
+            " tests again behind it."
+        ),
+        source="US EPA, surface water treatment rules",
+        year=1989,
+        holds=lambda at: at.home.private and not at.home.well and at.health("coliform", "e_coli"),
     ),
     First(
         id="indoor_air",

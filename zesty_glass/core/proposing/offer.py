@@ -4,6 +4,7 @@ link draw from.
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from datetime import date, datetime
 from decimal import Decimal
 
@@ -139,24 +140,44 @@ class PlanTerms:
 class ToKnow:
     """One thing to know before signing: a stop, a warning or an unknown of the recommended line,
     with its remedy.
+
+    ``status`` is "say" for what concerns whoever drinks the water, whatever their health.
+    ``answer``: how a stop is answered, in the consultant's words.
     """
 
     stage: str
     status: str
     sentence: str
+    answer: str = ""
 
 
-def to_know(line: LineReport) -> tuple[ToKnow, ...]:
-    """Every stop, warning and unknown of a line, gravest first, each once."""
+#: checks that are no warning and yet are read before signing
+_ALWAYS_TOLD = frozenset({"softener.diet", "conditioner.minerals", "tannin.exchange"})
+ANSWER_AT_LEAST = 12  # [characters] fewer say nothing
+
+
+def to_know(line: LineReport, answers: Mapping[str, str] | None = None) -> tuple[ToKnow, ...]:
+    """Every stop, warning and unknown of a line, gravest first, each once.
+
+    Args:
+        answers: how each stop is answered, by its sentence.
+    """
     found = [(s.name, c) for s in line.stages for c in s.checks]
     found += [("The whole line", c) for c in line.checks]
     out: dict[tuple[str, str], ToKnow] = {}
-    for status in ("stop", "unknown", "warn"):
+    for status in ("stop", "unknown", "warn", "say"):
         for stage, c in found:
-            if c.status == status:
-                said = ToKnow(stage=stage, status=status, sentence=c.sentence)
+            if c.status == status and (status != "say" or c.id in _ALWAYS_TOLD):
+                answer = (answers or {}).get(c.sentence, "") if status == "stop" else ""
+                said = ToKnow(
+                    stage=stage, status=status, sentence=c.sentence, answer=answer.strip()
+                )
                 out.setdefault((stage, c.sentence), said)
     return tuple(out.values())
+
+
+def _unanswered_stops(known: tuple[ToKnow, ...]) -> list[ToKnow]:
+    return [k for k in known if k.status == "stop" and len(k.answer) < ANSWER_AT_LEAST]
 
 
 @record
@@ -324,8 +345,12 @@ def make_offer(
     recommended: str,
     reasons: str,
     plan: Plan | None = None,
+    answers: Mapping[str, str] | None = None,
 ) -> Offer:
     """Freeze a visit into an offer.
+
+    Args:
+        answers: how the recommended line's stops are answered, by the sentence of each.
 
     Raises:
         RuleError: no raw sample, an unknown recommended option, or a plan that does not work.
@@ -355,12 +380,20 @@ def make_offer(
             "recommended",
             "Do these tests first, or recommend a line.",
         )
-    if chosen.line is None or (chosen.line.status == "stop"):
+    if chosen.line is None:
         raise RuleError(
             "offer.stopped",
-            f"“{chosen.name}” cannot work as it stands.",
+            f"“{chosen.name}” cannot be worked out as it stands.",
             "recommended",
-            "See the stages that stop, or recommend another.",
+            "See what it says on the line, or recommend another.",
+        )
+    before_signing = to_know(chosen.line, answers)
+    if stops := _unanswered_stops(before_signing):
+        raise RuleError(
+            "offer.stopped",
+            f"“{chosen.name}” cannot work as it stands: {stops[0].stage}: {stops[0].sentence}",
+            "answers",
+            "Write for each stop how it is answered, change the line, or recommend another.",
         )
     items = {i.code: i for i in visit.catalogue}
     options = []
@@ -417,5 +450,5 @@ def make_offer(
         local_rules=visit.settings.local_rules,
         rules_version=visit.rules.version,
         health=tuple(f.sentence for f in a.meaning.findings if f.weight is Weight.HEALTH),
-        before_signing=to_know(chosen.line),
+        before_signing=before_signing,
     )

@@ -159,7 +159,7 @@ CHECKS: dict[str, tuple[str, str]] = {
     ),
     "iron.tannin": (
         "Tannin binds iron and defeats it.",
-        "Colour and iron by laboratory; another way round.",
+        "A tannin bed ahead of it: move the stage and write why. Colour and iron by laboratory.",
     ),
     "neutraliser.range": ("pH {have} is outside what this media corrects ({need}).", "{remedy}"),
     "neutraliser.iron": (

@@ -19,6 +19,64 @@ const STATE_WORDS: Record<string, string> = {
   expired: "expired",
 };
 
+type Assessed = ReturnType<typeof useVisitContext>["view"]["assessment"]["options"][number];
+
+interface Stop {
+  stage: string;
+  sentence: string;
+}
+
+/** What stops a line, each sentence once. */
+function stopsOf(o: Assessed | undefined): Stop[] {
+  const every = [
+    ...(o?.line?.stages ?? []).flatMap((s) => s.checks.map((c) => ({ c, stage: s.name }))),
+    ...(o?.line?.checks ?? []).map((c) => ({ c, stage: "The whole line" })),
+  ];
+  const found = new Map<string, Stop>();
+  for (const { c, stage } of every)
+    if (c.status === "stop" && !found.has(c.sentence))
+      found.set(c.sentence, { stage, sentence: c.sentence });
+  return [...found.values()];
+}
+
+const ANSWER_AT_LEAST = 12;
+
+/** A line with a stop is proposed only with an answer to each, which the customer reads too. */
+function AnswerStops({
+  stops,
+  answers,
+  onAnswer,
+}: {
+  stops: Stop[];
+  answers: Record<string, string>;
+  onAnswer: (sentence: string, text: string) => void;
+}): ReactElement | null {
+  if (stops.length === 0) return null;
+  return (
+    <section className="border-[2.5px] border-zest bg-slip p-4 mb-4">
+      <h2>How is this answered?</h2>
+      <p className="text-m text-ink-2 mb-2">
+        This line cannot work as it stands. Write for each stop what is done about it; the customer
+        reads it before signing.
+      </p>
+      {stops.map((s) => (
+        <label key={s.sentence} className="field mb-2">
+          <span>
+            <b>{s.stage}:</b> {s.sentence}
+          </span>
+          <textarea
+            className="input"
+            style={{ minHeight: 72, fontSize: 16 }}
+            maxLength={2000}
+            value={answers[s.sentence] ?? ""}
+            onChange={(e) => onAnswer(s.sentence, e.target.value)}
+          />
+        </label>
+      ))}
+    </section>
+  );
+}
+
 export function OfferStep(): ReactElement {
   const { id, view } = useVisitContext();
   const navigate = useNavigate();
@@ -32,6 +90,9 @@ export function OfferStep(): ReactElement {
   const [withPlan, setWithPlan] = useState(false);
   const [plan, setPlan] = useState({ down: "0", monthly: "", months: "24" });
   const [proposal] = useState(newId);
+  const [answers, setAnswers] = useState<Record<string, string>>({});
+  const stops = stopsOf(options.find((o) => o.id === recommended));
+  const answered = stops.every((s) => (answers[s.sentence] ?? "").trim().length >= ANSWER_AT_LEAST);
   const draft = useQuery({
     queryKey: ["visit", id, "draft", recommended],
     enabled: recommended !== "",
@@ -53,6 +114,7 @@ export function OfferStep(): ReactElement {
             plan: withPlan
               ? { down: plan.down || "0", monthly: plan.monthly, months: Number(plan.months) }
               : null,
+            answers: Object.fromEntries(stops.map((s) => [s.sentence, answers[s.sentence] ?? ""])),
           },
         }),
       ),
@@ -76,11 +138,7 @@ export function OfferStep(): ReactElement {
         <h1 className="mb-3">What you recommend, and why</h1>
         <div role="radiogroup" aria-label="Recommended" className="grid gap-2 mb-5">
           {options.map((o, i) => {
-            const stops =
-              !o.line ||
-              [...o.line.stages.flatMap((s) => s.checks), ...o.line.checks].some(
-                (c) => c.status === "stop",
-              );
+            const stops = !o.line || stopsOf(o).length > 0;
             const price =
               o.line?.purchases.reduce((a, p) => a + Number(p.price) + Number(p.installation), 0) ??
               0;
@@ -90,7 +148,7 @@ export function OfferStep(): ReactElement {
                 key={o.id}
                 role="radio"
                 aria-checked={on}
-                disabled={stops}
+                disabled={!o.line}
                 className="key justify-start text-left whitespace-normal py-2"
                 style={{
                   justifyContent: "flex-start",
@@ -104,7 +162,7 @@ export function OfferStep(): ReactElement {
                   {stops && (
                     <span className="flex gap-1 items-center font-normal text-s">
                       <StateMark kind="no" size={15} />
-                      cannot work as it stands
+                      {o.line ? "cannot work as it stands" : "cannot be worked out"}
                     </span>
                   )}
                 </span>
@@ -113,6 +171,11 @@ export function OfferStep(): ReactElement {
             );
           })}
         </div>
+        <AnswerStops
+          stops={stops}
+          answers={answers}
+          onAnswer={(k, text) => setAnswers({ ...answers, [k]: text })}
+        />
         {recommended !== "" && (
           <label className="field">
             <span>
@@ -168,7 +231,12 @@ export function OfferStep(): ReactElement {
           <button
             className="key go"
             style={{ minHeight: 48 }}
-            disabled={recommended === "" || write.isPending || (withPlan && plan.monthly === "")}
+            disabled={
+              recommended === "" ||
+              !answered ||
+              write.isPending ||
+              (withPlan && plan.monthly === "")
+            }
             onClick={() => write.mutate()}
           >
             {write.isPending

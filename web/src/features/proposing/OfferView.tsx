@@ -251,6 +251,11 @@ function BeforeSigning({ offer }: { offer: Offer }): ReactElement | null {
             <StateMark kind={STATUS_MARK[k.status] ?? "say"} size={18} />
             <span>
               <b>{k.stage}:</b> {HOW[k.status] ?? ""} {k.sentence}
+              {k.answer !== "" && (
+                <span className="block">
+                  <b>Answered:</b> {k.answer}
+                </span>
+              )}
             </span>
           </li>
         ))}

@@ -141,6 +141,7 @@ export function ProposalPage(): ReactElement {
                     />
                     <span>
                       <b>{k.stage}:</b> {k.sentence}
+                      {k.answer !== "" && <span className="block">Answered: {k.answer}</span>}
                     </span>
                   </label>
                 ))}

@@ -89,6 +89,11 @@ function LeftOut({ s }: { s: Suggestion }): ReactElement {
 
 type Found = Suggestion["lines"][number];
 
+/** Whether a line goes any part of the way in anything that was found. */
+function answersSome(l: Found): boolean {
+  return Object.values(l.answers ?? {}).some((share) => share > 0);
+}
+
 /** Lines of the same technologies stand together, the best of them first. */
 function groups(lines: Found[]): Found[][] {
   const by = new Map<string, Found[]>();
@@ -151,7 +156,10 @@ function FoundRow({
         {l.names.length > 0 && <p className="text-m text-ink-2">{l.names.join(", then ")}</p>}
         {!small && (
           <p className="text-m flex gap-2 items-start mt-1">
-            <StateMark kind={l.meets === l.wanted ? "done" : "part"} size={17} />
+            <StateMark
+              kind={l.meets === l.wanted ? "done" : answersSome(l) ? "part" : "miss"}
+              size={17}
+            />
             <span>
               {l.wanted === 0 ? "nothing to answer" : `answers ${l.meets} of ${l.wanted}`}
               {l.not_met.length > 0 && (
@@ -163,6 +171,12 @@ function FoundRow({
             </span>
           </p>
         )}
+        {!small && l.leaves.length > 0 && (
+          <p className="text-m font-semibold">
+            Does not answer {l.leaves.map((a) => midSentence(names(a))).join(", ")}
+          </p>
+        )}
+        {!small && l.ahead !== "" && <p className="text-m">{l.ahead}</p>}
         {!small && l.watch.length + l.open.length > 0 && (
           <details className="text-m">
             <summary className="min-h-11 flex items-center cursor-pointer underline">
@@ -233,8 +247,7 @@ function Body({
         {s.wanted.length
           ? s.wanted.map((a) => midSentence(names(a))).join(", ")
           : "nothing, for nothing was found that asks for it"}
-        . {many(s.combinations)} combinations, {num(s.walked)} walked to their end; {s.lines.length}{" "}
-        that no other beats.
+        . Of {many(s.combinations)} combinations these are worth a look.
       </p>
       {s.unanswered !== "" && (
         <p role="note" className="border-[2.5px] border-zest bg-slip p-4 mb-3 font-semibold">
@@ -256,6 +269,16 @@ function Body({
           ))}
         </ul>
       )}
+      {s.first.length > 0 && (
+        <section className="border-[1.5px] border-ink bg-slip px-4 py-3 mb-3">
+          <h3 className="font-d text-l">First, what costs nothing or little</h3>
+          <ul className="text-m list-disc pl-6">
+            {s.first.map((t) => (
+              <li key={t}>{t}</li>
+            ))}
+          </ul>
+        </section>
+      )}
       {s.nothing_needed && (
         <p className="bg-yuzu text-on-yuzu font-d font-semibold text-[20px] px-4 py-2 mb-3">
           Nothing needed. The lines below are for a wish, not for a need.
@@ -263,9 +286,12 @@ function Body({
       )}
       <ol>
         {found.slice(0, most).map(
-          ([first, ...rest]) =>
+          ([first, ...rest], n) =>
             first && (
               <li key={first.option.id} className="border-b border-rule py-3">
+                {first.leaves.length > 0 && !(found[n - 1]?.[0]?.leaves.length ?? 0) && n > 0 && (
+                  <h3 className="font-d text-l mb-2">These leave something unanswered</h3>
+                )}
                 <FoundRow
                   l={first}
                   years={s.years}
@@ -315,8 +341,9 @@ function Body({
       )}
       <LeftOut s={s} />
       <p className="text-s text-ink-2 mt-4">
-        {s.why} A line counts as good as another in a thing found only when its best value and its
-        worst end both are. Costs leave bottled water and soap out.
+        {num(s.walked)} combinations were walked to their end; {s.lines.length} lines are kept,
+        those that no other beats. {s.why} A line counts as good as another in a thing found only
+        when its best value and its worst end both are. Costs leave bottled water and soap out.
       </p>
     </>
   );
