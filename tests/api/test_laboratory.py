@@ -39,6 +39,25 @@ class Laboratory(ApiCase):
         )
         self.assertNotIn("bacteria", [s["kind"] for s in view["suggested"]])
 
+    def test_a_time_is_put_right_with_a_reason(self):
+        b = self.bottle(skipped=[{"step": "Take the aerator off.", "because": "it is stuck"}])
+        path = f"/api/visits/{HOME_2}/lab-samples/{b['id']}"
+        self.send("PUT", path, b)
+        said = self.get(f"/api/visits/{HOME_2}")["lab"][b["id"]]["sentence"]
+        self.assertIn("Take the aerator off (it is stuck)", said)
+        later = {**b, "drawn_at": "2026-11-20T09:00:00+01:00"}
+        told = self.send("PUT", path, later, 422, If_Match_Version=1)
+        self.assertEqual((told["code"], told["where"]), ("lab.corrected", "drawn_at"))
+        reason = {"field": "drawn_at", "was": b["drawn_at"], "because": "summer time"}
+        self.send("PUT", path, {**later, "corrected": [reason]}, 200, If_Match_Version=1)
+        kept = next(
+            x
+            for x in self.get(f"/api/visits/{HOME_2}")["visit"]["lab_samples"]
+            if x["id"] == b["id"]
+        )
+        self.assertEqual(kept["corrected"][0]["because"], "summer time")
+        self.assertIn("T09:00:00", kept["drawn_at"])
+
     def test_bad_bottles(self):
         for more, code in (
             ({"kind": "wine"}, "lab.kind"),

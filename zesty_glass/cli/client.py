@@ -1,4 +1,6 @@
-"""``./zesty client``: the page's typed API client, from the application's own description."""
+"""``./zesty client``: the page's typed API client, from the application's own description, and its
+table of units and names, from the core.
+"""
 
 from __future__ import annotations
 
@@ -9,9 +11,16 @@ import tempfile
 from pathlib import Path
 
 from ..api.app import create_app
+from ..core import words
+from ..core.analytes import ANALYTES
+from ..core.home import SOURCE_NAMES
+from ..core.treating.items import KIND_NAMES
+from ..core.units import BQ_L_PER_PCI_L, CM_PER_IN, KPA_PER_PSI, L_PER_GAL, MG_L_PER_GPG
 from .machine import WEB
 
 GENERATED = WEB / "src" / "api" / "schema.generated.ts"
+FACTS = WEB / "src" / "app" / "facts.generated.ts"
+HEAD = "/** Written by ./zesty client from the core: change it there. */\n"
 
 
 def generate() -> str:
@@ -29,15 +38,51 @@ def generate() -> str:
         return out.read_text()
 
 
+def facts() -> str:
+    """Units, digits and names as the page shows them, as text."""
+    shown = {
+        a: {
+            units: dict(zip(("factor", "unit", "decimals"), _shown(a, units), strict=True))
+            for units in ("us", "metric")
+        }
+        for a in ANALYTES
+    }
+    told = {
+        "SHOWN": (
+            "Record<string, Record<string, { factor: number; unit: string; decimals: number }>>",
+            shown,
+        ),
+        "SOURCE_NAMES": ("Record<string, string>", {s.value: n for s, n in SOURCE_NAMES.items()}),
+        "KIND_NAMES": ("Record<string, string>", KIND_NAMES),
+    }
+    lines = [
+        f"export const {name}: {kind} = {json.dumps(value, indent=2, ensure_ascii=False)};\n"
+        for name, (kind, value) in told.items()
+    ]
+    numbers = {
+        "MG_L_PER_GPG": MG_L_PER_GPG,
+        "L_PER_GAL": L_PER_GAL,
+        "KPA_PER_PSI": KPA_PER_PSI,
+        "CM_PER_IN": CM_PER_IN,
+        "BQ_L_PER_PCI_L": BQ_L_PER_PCI_L,
+    }
+    return HEAD + "".join([*lines, *(f"export const {n} = {v!r};\n" for n, v in numbers.items())])
+
+
+def _shown(analyte: str, units: str) -> tuple[float, str, int]:
+    factor, unit, decimals = words.shown_in(analyte, units)
+    return factor, "" if unit == "pH" else unit, decimals
+
+
 def main(arguments: list[str]) -> int:
     """Write it, or with --check say whether it is out of date."""
-    text = generate()
-    if "--check" in arguments:
-        if GENERATED.read_text() != text:
-            print("the page's API client is out of date: run ./zesty client", file=sys.stderr)
+    made = {GENERATED: generate(), FACTS: facts()}
+    for path, text in made.items():
+        if "--check" not in arguments:
+            path.write_text(text)
+        elif not path.exists() or path.read_text() != text:
+            print(f"{path.name} is out of date: run ./zesty client", file=sys.stderr)
             return 1
-        return 0
-    GENERATED.write_text(text)
     return 0
 
 

@@ -31,7 +31,7 @@ TEXTS: dict[str, int] = {
         _SHORT,
     ),
     **dict.fromkeys(("standard", "certifier", "certificate", "report_number", "size"), _SHORT),
-    **dict.fromkeys(("after", "pipe_material", "service_line", "change_of_colour"), _SHORT),
+    **dict.fromkeys(("after", "pipe_material", "service_line", "change_of_colour", "step"), _SHORT),
     **dict.fromkeys(("words", "struck_because", "because", "moved_because"), 1000),
     **dict.fromkeys(("note", "local_rules", "cancel_text"), 4000),
     "currency": 4,
@@ -83,7 +83,7 @@ LISTS: dict[str, int] = {
     **dict.fromkeys(("consumables", "needs", "parts", "stages", "samples"), 60),
     **dict.fromkeys(("effects", "uvt_gpm", "drop_curve"), 200),
     **dict.fromkeys(("limits", "bands", "readings", "catalogue", "demonstrations"), 1000),
-    **dict.fromkeys(("lab_samples", "options"), 100),
+    **dict.fromkeys(("lab_samples", "options", "skipped", "corrected"), 100),
     "proposals": 200,
 }
 

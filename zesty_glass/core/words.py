@@ -7,7 +7,7 @@ from functools import lru_cache
 
 from .analytes import ANALYTES
 from .ranges import Range
-from .units import KPA_PER_PSI, L_PER_GAL, MG_L_PER_GPG
+from .units import BQ_L_PER_PCI_L, KPA_PER_PSI, L_PER_GAL, MG_L_PER_GPG
 
 #: what is shown in a smaller unit than it is kept in: factor, unit, decimals
 _SHOWN = {
@@ -19,7 +19,7 @@ _METRIC = {
     "gpm": (L_PER_GAL, "L/min", 0),
     "gal": (L_PER_GAL, "L", 0),
     "psi": (KPA_PER_PSI, "kPa", 0),
-    "pCi/L": (0.037, "Bq/L", 0),
+    "pCi/L": (BQ_L_PER_PCI_L, "Bq/L", 0),
 }
 
 
@@ -65,7 +65,7 @@ def value(
         return f"{lead}under {number(below * factor, decimals + 1)}{tail}"
     if r.high is None:
         return f"{lead}at least {number(r.low * factor, decimals)}{tail}"
-    also = f" ({number(r.best * 0.037, 0)} Bq/L)" if unit == "pCi/L" else ""
+    also = f" ({number(r.best * BQ_L_PER_PCI_L, 0)} Bq/L)" if unit == "pCi/L" else ""
     return f"{lead}{number(r.best * factor, decimals)}{tail}{also}"
 
 

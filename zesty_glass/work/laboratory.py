@@ -9,10 +9,10 @@ from uuid import UUID, uuid5
 from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
-from ..core.testing.laboratory import KIND_BY_ID, LabSample
+from ..core.testing.laboratory import KIND_BY_ID, LabSample, unexplained_times
 from ..core.testing.reading import Reading
 from ..documents import lab_csv
-from ..documents.codec import plain
+from ..documents.codec import load, plain
 from ..records import store
 from ..records.models import LabSampleRow, ReadingRow, SampleRow
 from . import visiting
@@ -42,6 +42,9 @@ def put(
             "sample",
             "Choose the raw sample.",
         )
+    have = store.find(db, LabSampleRow, who.firm_id, same_id(bottle.id), lock=True)
+    if have is not None and have.visit_id == visit_id and have.version == version:
+        _explained(load(LabSample, have.data), bottle)
     return keep_part(
         db,
         who,
@@ -53,6 +56,18 @@ def put(
         "laboratory sample",
         f"drew {KIND_BY_ID[bottle.kind].name}",
     )
+
+
+def _explained(kept: LabSample, new: LabSample) -> None:
+    """RuleError when a time that stood already is another one and nobody wrote why."""
+    left = unexplained_times(kept, new)
+    if left:
+        raise RuleError(
+            "lab.corrected",
+            f"{left[0].replace('_', ' ')} stood already, and is another time now.",
+            left[0],
+            "Put it right with a reason; what stood there is kept.",
+        )
 
 
 def bring_results(

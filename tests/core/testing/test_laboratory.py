@@ -9,7 +9,16 @@ from hypothesis import strategies as st
 from tests.making import home
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Care, Source
-from zesty_glass.core.testing.laboratory import KIND_BY_ID, KINDS, LabSample, panel, status
+from zesty_glass.core.testing.laboratory import (
+    KIND_BY_ID,
+    KINDS,
+    Corrected,
+    LabSample,
+    Skipped,
+    panel,
+    status,
+    unexplained_times,
+)
 from zesty_glass.documents import lab_csv
 
 DRAWN = datetime(2026, 11, 20, 8, 0, tzinfo=UTC)
@@ -17,6 +26,35 @@ DRAWN = datetime(2026, 11, 20, 8, 0, tzinfo=UTC)
 
 def bottle(kind="bacteria", **more):
     return LabSample(**{"id": "b", "kind": kind, "sample": "raw", "drawn_at": DRAWN, **more})
+
+
+class PutRight(unittest.TestCase):
+    def test_a_step_left_out_needs_its_reason(self):
+        for because in ("", "  ", "no"):
+            with self.assertRaises(RuleError) as e:
+                bottle(skipped=(Skipped(step="Flush the cold tap.", because=because),))
+            self.assertEqual(e.exception.code, "lab.because")
+
+    def test_a_step_left_out_is_told(self):
+        kept = bottle(skipped=(Skipped(step="Flush the cold tap.", because="low well"),))
+        words = status(kept, DRAWN).sentence
+        self.assertIn("Left out in drawing: Flush the cold tap (low well).", words)
+
+    def test_a_time_that_stood_changes_only_with_a_reason(self):
+        kept = bottle()
+        later = DRAWN + timedelta(hours=1)
+        self.assertEqual(unexplained_times(kept, bottle(drawn_at=later)), ("drawn_at",))
+        told = (Corrected(field="drawn_at", was=DRAWN, because="watch was wrong"),)
+        right = bottle(drawn_at=later, corrected=told)
+        self.assertEqual(unexplained_times(kept, right), ())
+        # the reason stays, and one reason is not good for two changes
+        self.assertEqual(unexplained_times(right, bottle(drawn_at=later)), ("corrected",))
+        again = bottle(drawn_at=later + timedelta(hours=1), corrected=told)
+        self.assertEqual(unexplained_times(right, again), ("drawn_at",))
+
+    def test_the_next_time_of_the_chain_needs_no_reason(self):
+        handed = bottle(handed_at=DRAWN + timedelta(hours=2))
+        self.assertEqual(unexplained_times(bottle(), handed), ())
 
 
 class Chain(unittest.TestCase):

@@ -1883,6 +1883,21 @@ export interface components {
             common: boolean;
         };
         /**
+         * Corrected
+         * @description A time of the chain that was put right: which, what stood there, and why.
+         */
+        Corrected: {
+            /**
+             * Field
+             * @enum {string}
+             */
+            field: "drawn_at" | "handed_at" | "received_at" | "reported_at";
+            /** Was */
+            was: string | null;
+            /** Because */
+            because: string;
+        };
+        /**
          * CostLine
          * @description One line of the schedule, with price, interval and the reason for it.
          */
@@ -3018,6 +3033,10 @@ export interface components {
         /**
          * LabSample
          * @description A sample on its way: a dated chain from drawing to report.
+         *
+         *     Args:
+         *         skipped: steps of drawing that were left out; corrected: times that were put right, in
+         *             their order.
          */
         LabSample: {
             /** Id */
@@ -3057,6 +3076,16 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Skipped
+             * @default []
+             */
+            skipped: components["schemas"]["Skipped"][];
+            /**
+             * Corrected
+             * @default []
+             */
+            corrected: components["schemas"]["Corrected"][];
         };
         /**
          * LabStatus
@@ -5418,6 +5447,16 @@ export interface components {
              * @default []
              */
             read: string[];
+        };
+        /**
+         * Skipped
+         * @description A step of drawing that was left out, and why.
+         */
+        Skipped: {
+            /** Step */
+            step: string;
+            /** Because */
+            because: string;
         };
         /**
          * SoftenerFigures

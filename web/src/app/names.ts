@@ -1,12 +1,5 @@
 /** Words for values that come as codes. */
-export const SOURCE_NAMES: Record<string, string> = {
-  city: "town main",
-  well_drilled: "drilled well",
-  well_dug: "dug well",
-  spring: "spring",
-  lake: "lake intake",
-  cistern: "cistern",
-};
+export { SOURCE_NAMES } from "./facts.generated";
 export const STEPS = [
   ["before", "Before"],
   ["test", "Test"],

@@ -212,8 +212,33 @@ KIND_BY_ID = {k.id: k for k in KINDS}
 
 
 @record
+class Skipped:
+    """A step of drawing that was left out, and why."""
+
+    step: str
+    because: str
+
+
+@record
+class Corrected:
+    """A time of the chain that was put right: which, what stood there, and why."""
+
+    field: Literal["drawn_at", "handed_at", "received_at", "reported_at"]
+    was: datetime | None
+    because: str
+
+
+WHY_AT_LEAST = 3  # [characters] fewer say nothing
+
+
+@record
 class LabSample:
-    """A sample on its way: a dated chain from drawing to report."""
+    """A sample on its way: a dated chain from drawing to report.
+
+    Args:
+        skipped: steps of drawing that were left out; corrected: times that were put right, in
+            their order.
+    """
 
     id: str
     kind: str
@@ -226,8 +251,18 @@ class LabSample:
     reported_at: datetime | None = None
     by: str = ""
     note: str = ""
+    skipped: tuple[Skipped, ...] = ()
+    corrected: tuple[Corrected, ...] = ()
 
     def __post_init__(self) -> None:
+        reasons = [x.because for x in self.skipped] + [x.because for x in self.corrected]
+        if any(len(r.strip()) < WHY_AT_LEAST for r in reasons):
+            raise RuleError(
+                "lab.because",
+                "A step left out, or a time put right, needs its reason.",
+                "because",
+                "Write why.",
+            )
         if self.kind not in KIND_BY_ID:
             raise RuleError(
                 "lab.kind",
@@ -293,7 +328,35 @@ def status(sample: LabSample, now: datetime) -> LabStatus:
             if left < 72
             else f"{left / 24:.0f} days left to reach the laboratory."
         )
+    if sample.skipped:
+        words += " Left out in drawing: " + "; ".join(
+            f"{x.step.rstrip('.')} ({x.because.strip()})" for x in sample.skipped
+        )
+        words += ". Tell the laboratory."
     return LabStatus(deadline=deadline, hours_left=left, overdue=late, stage=stage, sentence=words)
+
+
+CHAIN: tuple[Literal["drawn_at", "handed_at", "received_at", "reported_at"], ...] = (
+    "drawn_at",
+    "handed_at",
+    "received_at",
+    "reported_at",
+)
+
+
+def unexplained_times(kept: LabSample, new: LabSample) -> tuple[str, ...]:
+    """Times of a chain that stood already and are other now, with no reason written for it; and
+    reasons that were written before and are gone.
+    """
+    before, fresh = len(kept.corrected), new.corrected[len(kept.corrected) :]
+    if new.corrected[:before] != kept.corrected:
+        return ("corrected",)
+    told = {(c.field, c.was) for c in fresh}
+    return tuple(
+        f
+        for f in CHAIN
+        if (was := getattr(kept, f)) is not None and getattr(new, f) != was and (f, was) not in told
+    )
 
 
 @record

@@ -489,5 +489,5 @@ KIND_NAMES = {
     "bypass": "Untreated outdoor bypass",
     "booster": "Booster pump",
     "polish": "Mineral and pH polish",
-    "system": "System",
+    "system": "Drinking tap, complete",
 }

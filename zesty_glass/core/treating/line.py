@@ -368,6 +368,9 @@ def run_stages(
         stream = outlet
         reports.append(r if outlet is r.outlet else _with_outlet(r, outlet))
         ahead.append(item)
+    hours = clock_hours(reports)
+    if not brief:
+        reports = [_at_hour(r, hours.get(i)) for i, r in enumerate(reports)]
     return LineReport(
         option=line.option.id,
         name=line.option.name,
@@ -403,22 +406,25 @@ def run_stage(inp: StageInput, source: Stream, measured: Measured) -> tuple[Stag
 
 
 def _with_outlet(r: StageReport, outlet: Stream) -> StageReport:
-    return StageReport(
-        code=r.code,
-        name=r.name,
-        kind=r.kind,
-        scope=r.scope,
-        outlet=outlet,
-        checks=r.checks,
-        figures=r.figures,
-        settings=r.settings,
-        drains=r.drains,
-        dues=r.dues,
-        running=r.running,
-        chores=r.chores,
-        drop_psi=r.drop_psi,
-        summary=r.summary,
-    )
+    return replace(r, outlet=outlet)
+
+
+FIRST_HOUR = 1  # [h] of the morning, when nobody draws water: trade practice (2024)
+
+
+def clock_hours(reports: list[StageReport]) -> dict[int, int]:
+    """The hour of the morning at which each stage that rinses itself does so, by its place in the
+    line: never two at once.
+    """
+    timed = [i for i, r in enumerate(reports) if r.kind in _REGENERATE and r.drains]
+    return {i: FIRST_HOUR + n for n, i in enumerate(timed)}
+
+
+def _at_hour(r: StageReport, hour: int | None) -> StageReport:
+    """A stage with its hour among what is dialled on its valve."""
+    if hour is None:
+        return r
+    return replace(r, settings=(*r.settings, ("Clock", f"{hour} in the morning")))
 
 
 def _line_checks(reports: list[StageReport], drop: float | None, site: Site) -> list[Check]:
@@ -429,9 +435,9 @@ def _line_checks(reports: list[StageReport], drop: float | None, site: Site) -> 
             out.append(told("pressure.shower", "warn", need=f"{drop:.0f}"))
         else:
             out.append(met("pressure.shower", f"the line takes {drop:.0f} psi at peak"))
-    timed = [r for r in reports if r.kind in _REGENERATE and r.drains]
+    timed = clock_hours(reports)
     if len(timed) > 1:
-        hours = ", ".join(f"{r.name} at {i + 1}" for i, r in enumerate(timed))
+        hours = ", ".join(f"{reports[i].name} at {hour}" for i, hour in timed.items())
         out.append(
             Check(
                 id="line.hours",

@@ -1,6 +1,7 @@
 /** Customer and home: what the rules need to know, in the order one asks for it. */
 import type { ReactElement } from "react";
 
+import { CM_PER_IN, KPA_PER_PSI, L_PER_GAL } from "../../app/facts.generated";
 import type { Customer, Home } from "../../api/types";
 import { useUnits } from "../../app/units";
 import { NumberField, Seg, TextField, YES_NO } from "../../ui/fields";
@@ -72,10 +73,10 @@ interface Props {
 }
 
 const METRIC: Record<string, [string, number]> = {
-  gpm: ["L/min", 3.785411784],
-  psi: ["kPa", 6.894757],
-  in: ["cm", 2.54],
-  "gal/day": ["L/day", 3.785411784],
+  gpm: ["L/min", L_PER_GAL],
+  psi: ["kPa", KPA_PER_PSI],
+  in: ["cm", CM_PER_IN],
+  "gal/day": ["L/day", L_PER_GAL],
 };
 
 /** A quantity of the home, typed in the units that this device shows; kept in US units as everywhere. */

@@ -4,7 +4,7 @@ import { useCallback, useEffect, useState, type ReactElement, type ReactNode } f
 
 import { useStrike } from "../../api/hooks";
 import type { Instrument } from "../../api/types";
-import { best, between, num } from "../../app/show";
+import { best, between, GAL_L, num } from "../../app/show";
 import { Seg } from "../../ui/fields";
 import { OpensWorking } from "../../ui/Slip";
 import { Trouble } from "../../ui/Trouble";
@@ -99,7 +99,7 @@ export function BucketStation({ kit, next }: { kit: Instrument; next: ReactNode 
                   choices={
                     units === "us"
                       ? [1, 2, 3, 5].map((g) => ({ value: g, name: `${g} gal` }))
-                      : [5, 10, 20].map((l) => ({ value: l / 3.785411784, name: `${l} L` }))
+                      : [5, 10, 20].map((l) => ({ value: l / GAL_L, name: `${l} L` }))
                   }
                   onChange={setGallons}
                 />
@@ -132,7 +132,7 @@ export function BucketStation({ kit, next }: { kit: Instrument; next: ReactNode 
                         <b>{num(r, 1)} s</b> is{" "}
                         {units === "us"
                           ? `${num((60 * gallons) / r, 1)} gpm`
-                          : `${num((60 * gallons * 3.785411784) / r, 0)} L/min`}
+                          : `${num((60 * gallons * GAL_L) / r, 0)} L/min`}
                       </span>
                     ))}
               </p>

@@ -1,7 +1,6 @@
 /** The laboratory: bottles to draw with their steps, the chain and its clock, and results typed or brought in from a file. */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { Dialog } from "radix-ui";
-import { Upload, X } from "lucide-react";
+import { Upload } from "lucide-react";
 import { useRef, useState, type ReactElement } from "react";
 
 import {
@@ -18,7 +17,9 @@ import { best } from "../../app/show";
 import { StateMark } from "../../ui/marks";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
-import { clock, useNow } from "./timers";
+import { BottleTimes } from "./BottleTimes";
+import { DrawSteps, type Skipped } from "./DrawSteps";
+import { clock, exactNow, useNow } from "./timers";
 import { useKeep } from "./useKeep";
 
 const CHAIN = [
@@ -34,105 +35,6 @@ const when = (iso: string): string =>
     minute: "2-digit",
     hour12: false,
   });
-
-/** The time with its offset from UTC, to the second. */
-function exactNow(): string {
-  const d = new Date();
-  const off = -d.getTimezoneOffset();
-  const p = (n: number): string => String(Math.floor(Math.abs(n))).padStart(2, "0");
-  const local = new Date(d.getTime() + off * 60_000).toISOString().slice(0, 19);
-  return `${local}${off < 0 ? "-" : "+"}${p(off / 60)}:${p(Math.abs(off) % 60)}`;
-}
-
-function DrawSteps({
-  kind,
-  onDrawn,
-  onClose,
-  error,
-}: {
-  kind: LabKind;
-  onDrawn: (laboratory: string, seal: string) => void;
-  onClose: () => void;
-  error: unknown;
-}): ReactElement {
-  const [done, setDone] = useState<Set<number>>(new Set());
-  const [laboratory, setLaboratory] = useState("");
-  const [seal, setSeal] = useState("");
-  return (
-    <Dialog.Root
-      open
-      onOpenChange={(o) => {
-        if (!o) onClose();
-      }}
-    >
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-ink/30 z-40" />
-        <Dialog.Content
-          className="fixed z-50 left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 w-[640px] max-w-[94vw] max-h-[94vh] overflow-auto bg-paper border-[1.5px] border-ink p-6"
-          aria-describedby={undefined}
-        >
-          <div className="flex justify-between items-center">
-            <Dialog.Title asChild>
-              <h2>{kind.name}</h2>
-            </Dialog.Title>
-            <Dialog.Close aria-label="Close" className="grid place-items-center w-11 h-11">
-              <X size={22} />
-            </Dialog.Close>
-          </div>
-          <p className="text-m text-ink-2 mb-2">
-            Bottle: {kind.bottle}. {kind.preservation}. To the laboratory within{" "}
-            {kind.holding_h >= 72 ? `${kind.holding_h / 24} days` : `${kind.holding_h} hours`}.{" "}
-            {kind.note !== "" && `Mind: ${kind.note}.`}
-          </p>
-          <ol className="mb-3">
-            {kind.steps.map((s, i) => (
-              <li key={s}>
-                <label className="flex gap-3 items-center min-h-11 border-b border-rule">
-                  <input
-                    type="checkbox"
-                    className="w-6 h-6 shrink-0"
-                    checked={done.has(i)}
-                    onChange={() => {
-                      const n = new Set(done);
-                      if (n.has(i)) n.delete(i);
-                      else n.add(i);
-                      setDone(n);
-                    }}
-                  />
-                  {s}
-                </label>
-              </li>
-            ))}
-          </ol>
-          <div className="grid grid-cols-2 gap-4 mb-3">
-            <label className="field">
-              <span>Laboratory</span>
-              <input
-                className="input"
-                value={laboratory}
-                maxLength={120}
-                onChange={(e) => setLaboratory(e.target.value)}
-              />
-            </label>
-            <label className="field">
-              <span>Seal number</span>
-              <input
-                className="input"
-                value={seal}
-                maxLength={60}
-                onChange={(e) => setSeal(e.target.value)}
-              />
-            </label>
-          </div>
-          <Trouble error={error} />
-          <button className="key go" onClick={() => onDrawn(laboratory, seal)}>
-            Drawn now: write the exact time
-          </button>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
-  );
-}
 
 function Bottle({ bottle, kind }: { bottle: LabSample; kind: LabKind | undefined }): ReactElement {
   const { id, view } = useVisitContext();
@@ -220,6 +122,10 @@ function Bottle({ bottle, kind }: { bottle: LabSample; kind: LabKind | undefined
           {s.sentence}
         </p>
       )}
+      <BottleTimes
+        bottle={bottle}
+        onPut={(b) => put.mutateAsync({ bottle: b, version: view.versions[bottle.id] })}
+      />
       <Trouble error={put.error ?? fetchReport.error} />
     </li>
   );
@@ -591,7 +497,7 @@ export function LabStation(): ReactElement {
   const [drawing, setDrawing] = useState<LabKind | null>(null);
   if (!picked)
     return <p className="text-l">Draw a glass first: “Draw a glass”, at the bottom right.</p>;
-  const drawn = (laboratory: string, seal: string): void => {
+  const drawn = (laboratory: string, seal: string, skipped: Skipped[], at: string): void => {
     if (!drawing) return;
     const bottle: LabSample = {
       id: newId(),
@@ -599,12 +505,14 @@ export function LabStation(): ReactElement {
       sample: picked.id,
       laboratory,
       seal,
-      drawn_at: exactNow(),
+      drawn_at: at,
       handed_at: null,
       received_at: null,
       reported_at: null,
       by: view.visit.consultant,
       note: "",
+      skipped,
+      corrected: [],
     };
     put.mutate({ bottle }, { onSuccess: () => setDrawing(null) });
   };

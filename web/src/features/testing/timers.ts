@@ -73,3 +73,12 @@ export function clock(ms: number): string {
   const s = Math.max(0, Math.ceil(ms / 1000));
   return `${Math.floor(s / 60)}:${String(s % 60).padStart(2, "0")}`;
 }
+
+/** The time with its offset from UTC, to the second. */
+export function exactNow(at: Date = new Date()): string {
+  const d = at;
+  const off = -d.getTimezoneOffset();
+  const p = (n: number): string => String(Math.floor(Math.abs(n))).padStart(2, "0");
+  const local = new Date(d.getTime() + off * 60_000).toISOString().slice(0, 19);
+  return `${local}${off < 0 ? "-" : "+"}${p(off / 60)}:${p(Math.abs(off) % 60)}`;
+}

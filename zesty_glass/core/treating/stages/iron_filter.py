@@ -125,7 +125,7 @@ def run(inp: StageInput) -> StageReport:
         stream.with_(changes, ferric=False if changes else stream.ferric),
         checks,
         figures=lambda: (figure,),
-        settings=(("Backwash", f"every {f.backwash_days:g} days, 1 in the morning"),),
+        settings=(("Backwash", f"every {f.backwash_days:g} days"),),
         drains=(drain,),
         due=dues(item, site),
         running=(cost,) if cost else (),

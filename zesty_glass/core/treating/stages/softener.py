@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from ...errors import RuleError
 from ...proposing.evidence import Level
 from ...ranges import Range, Verdict
@@ -515,6 +517,14 @@ def run(inp: StageInput) -> StageReport:
     )
 
 
+def _whole_days(interval: float | None) -> str:
+    """The longest interval as a valve takes it, in whole days: the meter renews before it."""
+    if interval is None:
+        return "–"
+    days = math.ceil(interval - 1e-9)
+    return "every day" if days == 1 else f"{days} days"
+
+
 def _settings(
     s: Sizing, f: SoftenerFigures, hard: float, fe: float, mn: float, k: float, dose: float
 ) -> tuple[tuple[str, str], ...]:
@@ -522,8 +532,7 @@ def _settings(
         ("Hardness setting", f"{compensated_gpg(hard, fe, mn, k):.0f} gpg"),
         ("Salt a renewal", f"{dose * f.resin_ft3:g} lb"),
         ("Kept back", "1 day"),
-        ("Time", "2 in the morning"),
-        ("Longest interval", "–" if s.interval is None else f"{s.interval:.3g} days"),
+        ("Longest interval", _whole_days(s.interval)),
     )
 
 

@@ -150,7 +150,7 @@ def run(inp: StageInput) -> StageReport:
         ),
         checks,
         figures=lambda: (figure,),
-        settings=(("Renewal", f"every {f.regen_days:g} days, 3 in the morning"),),
+        settings=(("Renewal", f"every {f.regen_days:g} days"),),
         drains=(drain,),
         due=dues(item, site),
         running=tuple(running + ([cost] if cost else [])),

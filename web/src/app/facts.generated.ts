@@ -1,0 +1,522 @@
+/** Written by ./zesty client from the core: change it there. */
+export const SHOWN: Record<string, Record<string, { factor: number; unit: string; decimals: number }>> = {
+  "tds": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 0
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 0
+    }
+  },
+  "hardness": {
+    "us": {
+      "factor": 0.05841783116413532,
+      "unit": "gpg",
+      "decimals": 1
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 0
+    }
+  },
+  "calcium": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 0
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 0
+    }
+  },
+  "magnesium": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 0
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 0
+    }
+  },
+  "alkalinity": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 0
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 0
+    }
+  },
+  "ph": {
+    "us": {
+      "factor": 1.0,
+      "unit": "",
+      "decimals": 1
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "",
+      "decimals": 1
+    }
+  },
+  "temperature": {
+    "us": {
+      "factor": 1.0,
+      "unit": "°C",
+      "decimals": 1
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "°C",
+      "decimals": 1
+    }
+  },
+  "iron": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 2
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 2
+    }
+  },
+  "iron_ferrous": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 2
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 2
+    }
+  },
+  "manganese": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 2
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 2
+    }
+  },
+  "tannin": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 1
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 1
+    }
+  },
+  "chlorine_free": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 1
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 1
+    }
+  },
+  "chlorine_total": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 1
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 1
+    }
+  },
+  "chlorine_combined": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 1
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 1
+    }
+  },
+  "turbidity": {
+    "us": {
+      "factor": 1.0,
+      "unit": "NTU",
+      "decimals": 1
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "NTU",
+      "decimals": 1
+    }
+  },
+  "hydrogen_sulfide": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 2
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 2
+    }
+  },
+  "sulfate": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 0
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 0
+    }
+  },
+  "chloride": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 0
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 0
+    }
+  },
+  "sodium": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 0
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 0
+    }
+  },
+  "potassium": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 0
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 0
+    }
+  },
+  "carbon_dioxide": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 0
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 0
+    }
+  },
+  "copper": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 2
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 2
+    }
+  },
+  "copper_flushed": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 2
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 2
+    }
+  },
+  "lead": {
+    "us": {
+      "factor": 1000.0,
+      "unit": "µg/L",
+      "decimals": 1
+    },
+    "metric": {
+      "factor": 1000.0,
+      "unit": "µg/L",
+      "decimals": 1
+    }
+  },
+  "nitrate_n": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 2
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 2
+    }
+  },
+  "nitrite_n": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 2
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 2
+    }
+  },
+  "arsenic": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 4
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 4
+    }
+  },
+  "uranium": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 4
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 4
+    }
+  },
+  "fluoride": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 2
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 2
+    }
+  },
+  "radon": {
+    "us": {
+      "factor": 1.0,
+      "unit": "pCi/L",
+      "decimals": 0
+    },
+    "metric": {
+      "factor": 0.037,
+      "unit": "Bq/L",
+      "decimals": 0
+    }
+  },
+  "coliform": {
+    "us": {
+      "factor": 1.0,
+      "unit": "per 100 mL",
+      "decimals": 0
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "per 100 mL",
+      "decimals": 0
+    }
+  },
+  "e_coli": {
+    "us": {
+      "factor": 1.0,
+      "unit": "per 100 mL",
+      "decimals": 0
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "per 100 mL",
+      "decimals": 0
+    }
+  },
+  "uvt": {
+    "us": {
+      "factor": 1.0,
+      "unit": "%",
+      "decimals": 0
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "%",
+      "decimals": 0
+    }
+  },
+  "pfoa": {
+    "us": {
+      "factor": 1000000.0,
+      "unit": "ng/L",
+      "decimals": 1
+    },
+    "metric": {
+      "factor": 1000000.0,
+      "unit": "ng/L",
+      "decimals": 1
+    }
+  },
+  "pfos": {
+    "us": {
+      "factor": 1000000.0,
+      "unit": "ng/L",
+      "decimals": 1
+    },
+    "metric": {
+      "factor": 1000000.0,
+      "unit": "ng/L",
+      "decimals": 1
+    }
+  },
+  "flow": {
+    "us": {
+      "factor": 1.0,
+      "unit": "gpm",
+      "decimals": 1
+    },
+    "metric": {
+      "factor": 3.785411784,
+      "unit": "L/min",
+      "decimals": 0
+    }
+  },
+  "pressure_static": {
+    "us": {
+      "factor": 1.0,
+      "unit": "psi",
+      "decimals": 0
+    },
+    "metric": {
+      "factor": 6.894757,
+      "unit": "kPa",
+      "decimals": 0
+    }
+  },
+  "pressure_running": {
+    "us": {
+      "factor": 1.0,
+      "unit": "psi",
+      "decimals": 0
+    },
+    "metric": {
+      "factor": 6.894757,
+      "unit": "kPa",
+      "decimals": 0
+    }
+  },
+  "colour": {
+    "us": {
+      "factor": 1.0,
+      "unit": "",
+      "decimals": 0
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "",
+      "decimals": 0
+    }
+  },
+  "noticed": {
+    "us": {
+      "factor": 1.0,
+      "unit": "",
+      "decimals": 0
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "",
+      "decimals": 0
+    }
+  }
+};
+export const SOURCE_NAMES: Record<string, string> = {
+  "city": "town main",
+  "well_drilled": "drilled well",
+  "well_dug": "dug well",
+  "spring": "spring",
+  "lake": "lake intake",
+  "cistern": "cistern"
+};
+export const KIND_NAMES: Record<string, string> = {
+  "sediment": "Sediment filter",
+  "carbon": "Carbon",
+  "softener": "Softener",
+  "salt_free": "Salt-free conditioner",
+  "physical": "Physical conditioner",
+  "iron_filter": "Iron filter",
+  "neutraliser": "Acid neutraliser",
+  "tannin": "Tannin filter",
+  "mixed_bed": "Mixed tannin and softening bed",
+  "uv": "UV",
+  "membrane": "Membrane",
+  "distiller": "Distiller",
+  "cartridge": "Adsorptive cartridge",
+  "pitcher": "Pitcher or counter filter",
+  "aeration": "Aeration",
+  "nitrate": "Nitrate unit",
+  "arsenic": "Arsenic unit",
+  "chlorinator": "Chlorinator",
+  "regulator": "Pressure regulator",
+  "expansion": "Expansion device",
+  "bypass": "Untreated outdoor bypass",
+  "booster": "Booster pump",
+  "polish": "Mineral and pH polish",
+  "system": "Drinking tap, complete"
+};
+export const MG_L_PER_GPG = 17.11806104527095;
+export const L_PER_GAL = 3.785411784;
+export const KPA_PER_PSI = 6.894757;
+export const CM_PER_IN = 2.54;
+export const BQ_L_PER_PCI_L = 0.037;
