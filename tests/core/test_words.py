@@ -4,6 +4,7 @@ import copy
 import re
 import unittest
 from dataclasses import FrozenInstanceError, field
+from decimal import Decimal
 
 from hypothesis import given
 from hypothesis import strategies as st
@@ -50,6 +51,25 @@ class Numbers(unittest.TestCase):
         ):
             for number in re.findall(r"\d[\d,.]*", re.sub(r"CaCO3|100 mL", "", text)):
                 self.assertGreater(float(number.replace(",", "")), 0, text)
+
+
+class DigitsThatAreKnown(unittest.TestCase):
+    def test_predicted_amounts(self):
+        for value, said in (
+            (0, "0"),
+            (105, "105"),
+            (1095, "1,100"),
+            (5669, "5,700"),
+            (37_807, "38,000"),
+            (0.4, "0.4"),
+        ):
+            self.assertEqual(words.about(value), said)
+
+    def test_sums_over_years(self):
+        amount = Decimal("7505.05")
+        self.assertEqual(words.sum_over(amount, 5), 7505)
+        self.assertEqual(words.sum_over(amount, 10), 7510)
+        self.assertEqual(words.sum_over(Decimal("0.40"), 20), Decimal("0.40"))
 
 
 class NamesWithinASentence(unittest.TestCase):

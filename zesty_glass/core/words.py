@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from decimal import ROUND_HALF_EVEN, Decimal
 from functools import lru_cache
 
 from .analytes import ANALYTES
@@ -33,6 +34,26 @@ def number(value: float, decimals: int) -> str:
     if "." in text:
         text = text.rstrip("0").rstrip(".")
     return "0" if text in ("-0", "") else text
+
+
+def about(value: float) -> str:
+    """A predicted amount with the digits it is known by: whole under 1,000, then two digits, so
+    that 5,669 gallons a year are 5,700. The exact one is in its working.
+    """
+    if abs(value) < 1000 or not math.isfinite(value):
+        return number(value, 0)
+    place = math.floor(math.log10(abs(value))) - 1
+    return number(round(value, -place), 0)
+
+
+TO_THE_TEN_BEYOND = 5  # [years] from which a sum of costs is said to the ten: trade practice (2024)
+
+
+def sum_over(amount: Decimal, years: int) -> Decimal:
+    """A sum of costs over years as it is said: whole, and to the ten beyond five years."""
+    step = Decimal(10) if years > TO_THE_TEN_BEYOND else Decimal(1)
+    said = (amount / step).quantize(Decimal(1), ROUND_HALF_EVEN) * step
+    return said or amount  # what is not nothing is never said as nothing
 
 
 @lru_cache(512)

@@ -12,6 +12,7 @@ from weasyprint import HTML
 from weasyprint.text.fonts import FontConfiguration
 from weasyprint.urls import URLFetcher
 
+from ..core import words
 from ..core.costing.chores import YearlyChore
 from ..core.proposing.offer import Offer, OfferedOption
 from ..core.proposing.proposal import Proposal
@@ -131,6 +132,12 @@ def proposal_html(offer: Offer, proposal: Proposal, seal: str = "good") -> str:
     def money(v: Decimal) -> str:
         return f"{offer.currency}{v:,.2f}"
 
+    def over(v: Decimal) -> str:
+        return f"{offer.currency}{words.sum_over(v, offer.horizon):,.0f}"
+
+    def whole(v: Decimal) -> str:
+        return f"{offer.currency}{v:,.0f}"
+
     return (
         _environment()
         .get_template("proposal.html")
@@ -143,6 +150,9 @@ def proposal_html(offer: Offer, proposal: Proposal, seal: str = "good") -> str:
             rows=rows,
             cost=next((c for c in chosen.costs if c.years == offer.horizon), None),
             money=money,
+            over=over,
+            whole=whole,
+            about=words.about,
             chart=cost_chart(curves, offer.horizon, offer.currency),
             raw_glass=glass(offer.raw, 132, ferric=offer.ferric_raw, scale=offer.scale_60),
         )

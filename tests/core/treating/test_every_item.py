@@ -9,14 +9,17 @@ from hypothesis import strategies as st
 from tests.making import home, water
 from tests.making import settings as firm
 from zesty_glass.core.analytes import ANALYTES
+from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Source
 from zesty_glass.core.proposing.evidence import ESTABLISHES_HEALTH
+from zesty_glass.core.proposing.offer import to_know
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.testing.water import Water
 from zesty_glass.core.treating.items import KIND_NAMES, Need, alike
 from zesty_glass.core.treating.line import Option, StageChoice, site_of, walk
 from zesty_glass.core.treating.stages import RUN
 from zesty_glass.core.treating.stages.common import StageInput
+from zesty_glass.core.treating.stages.softener import _whole_days
 from zesty_glass.core.treating.stream import source_stream
 from zesty_glass.demo.catalogue import demo_items
 from zesty_glass.demo.large import large_catalogue
@@ -390,3 +393,45 @@ class Catalogue(unittest.TestCase):
     def test_a_large_one_is_the_same_every_time(self):
         self.assertEqual(large_catalogue(200), large_catalogue(200))
         self.assertEqual(len({i.code for i in large_catalogue()}), 500)
+
+
+class BeforeSigning(unittest.TestCase):
+    """Every stop, warning and unknown of any line of the catalogue is read before it is signed."""
+
+    @settings(max_examples=60, deadline=None)
+    @given(waters, st.lists(st.sampled_from(ITEMS), min_size=1, max_size=6))
+    def test_each_is_told_with_its_stage(self, seen, items):
+        by_kind = {(i.kind, i.scope): i for i in items}
+        option = Option(
+            id="any", name="Any", stages=tuple(StageChoice(item=i.code) for i in by_kind.values())
+        )
+        try:
+            line = walk(option, BY_CODE, water(**seen), None, home(), firm())
+        except RuleError:
+            return  # two stages of one kind, in a system
+        told = {(k.stage, k.sentence) for k in to_know(line)}
+        found = [(s.name, c) for s in line.stages for c in s.checks]
+        found += [("The whole line", c) for c in line.checks]
+        for name, c in found:
+            if c.status in ("stop", "warn", "unknown"):
+                self.assertIn((name, c.sentence), told)
+
+
+class Clocks(unittest.TestCase):
+    def test_no_two_valves_rinse_at_one_hour_and_the_line_says_the_same_hours(self):
+        codes = [
+            next(i.code for i in STAGES if i.kind == k)
+            for k in ("iron_filter", "softener", "tannin")
+        ]
+        option = Option(id="any", name="Any", stages=tuple(StageChoice(item=c) for c in codes))
+        seen = {"hardness": 200, "iron": 1.0, "ph": 7.6, "tannin": 0.0, "manganese": 0.0}
+        line = walk(option, BY_CODE, water(**seen), None, home(), firm())
+        clocks = [dict(s.settings)["Clock"] for s in line.stages]
+        self.assertEqual(len(set(clocks)), 3)
+        said = next(c.sentence for c in line.checks if c.id == "line.hours")
+        for s, clock in zip(line.stages, clocks, strict=True):
+            self.assertIn(f"{s.name} at {clock.split()[0]}", said)
+
+    def test_a_valve_takes_whole_days(self):
+        for interval, said in ((6.2, "7 days"), (4.0, "4 days"), (0.9, "every day"), (None, "–")):
+            self.assertEqual(_whole_days(interval), said)

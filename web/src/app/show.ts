@@ -48,7 +48,22 @@ export function money(amount: string | number, currency: string, cents = false):
   return `${currency}${n.toLocaleString("en", { minimumFractionDigits: cents ? 2 : 0, maximumFractionDigits: cents ? 2 : 0 })}`;
 }
 
+const TO_THE_TEN_BEYOND = 5;
+/** A sum of costs over years as it is said: whole, and to the ten beyond five years. The slip has the cents. */
+export function sumOver(amount: string | number, currency: string, years: number): string {
+  const step = years > TO_THE_TEN_BEYOND ? 10 : 1;
+  const said = Math.round(Number(amount) / step) * step;
+  return said === 0 ? money(amount, currency, Number(amount) !== 0) : money(said, currency);
+}
+
+/** A predicted amount with the digits it is known by: whole under 1,000, then two digits. */
+export function about(value: number): string {
+  if (Math.abs(value) < 1000) return num(value);
+  const step = 10 ** (Math.floor(Math.log10(Math.abs(value))) - 1);
+  return num(Math.round(value / step) * step);
+}
+
 export const GAL_L = L_PER_GAL;
 export function volume(gal: number, units: string): string {
-  return units === "us" ? `${num(gal)} gal` : `${num(gal * GAL_L)} L`;
+  return units === "us" ? `${about(gal)} gal` : `${about(gal * GAL_L)} L`;
 }

@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import { useChangeVisit, useComparison, type Comparison, type Use } from "../../api/hooks";
 import type { Cell, ComparedOption, Lifetime, Row } from "../../api/types";
 import { midSentence } from "../../app/names";
-import { money, num, volume } from "../../app/show";
+import { money, num, volume, sumOver } from "../../app/show";
 import { Glass } from "../../glass/Glass";
 import { look, type Look } from "../../glass/look";
 import { STATUS_MARK, StateMark } from "../../ui/marks";
@@ -682,12 +682,12 @@ function Board({
                       slip={<CostSlip cost={c.cost} currency={currency} />}
                       className="font-d text-[19px]"
                     >
-                      {money(c.cost.total, currency)}
+                      {sumOver(c.cost.total, currency, years)}
                     </Opens>
                     {c.use_band && c.use_band.low !== c.use_band.high && (
                       <span className="block text-s text-ink-3 mt-1">
-                        {money(c.use_band.low, currency)} to {money(c.use_band.high, currency)} by
-                        use
+                        {sumOver(c.use_band.low, currency, years)} to{" "}
+                        {sumOver(c.use_band.high, currency, years)} by use
                       </span>
                     )}
                   </div>

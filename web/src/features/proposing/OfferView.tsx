@@ -3,7 +3,7 @@ import { useState, type ReactElement } from "react";
 
 import type { Offer, OfferedOption } from "../../api/types";
 import { midSentence } from "../../app/names";
-import { money, num, volume } from "../../app/show";
+import { money, num, volume, sumOver } from "../../app/show";
 import { Glass } from "../../glass/Glass";
 import { look, type Look } from "../../glass/look";
 import { STATUS_MARK, StateMark } from "../../ui/marks";
@@ -146,7 +146,7 @@ function Waste({ o, offer }: { o: OfferedOption; offer: Offer }): ReactElement {
           {!w.priced && <p className="text-s text-ink-2">not priced: ask for the water bill</p>}
           {Number(w.cost_year) > 0 && (
             <p className="text-s text-ink-2">
-              {money(w.cost_year, offer.currency, true)} a year for water and sewer
+              {money(w.cost_year, offer.currency)} a year for water and sewer
             </p>
           )}
           <div className="mt-2">
@@ -200,7 +200,7 @@ function Costs({ offer }: { offer: Offer }): ReactElement {
       {chosen && (
         <div>
           <p>
-            <span className="num text-[44px]">{money(chosen.total, offer.currency, true)}</span>
+            <span className="num text-[44px]">{sumOver(chosen.total, offer.currency, years)}</span>
             <br />
             all in over {years} years, as recommended
           </p>
@@ -225,8 +225,8 @@ function Costs({ offer }: { offer: Offer }): ReactElement {
             </tbody>
           </table>
           <p className="text-m mt-2">
-            First year {money(chosen.first_year, offer.currency, true)}; worst later year{" "}
-            {money(chosen.worst_year, offer.currency, true)}.
+            First year {money(chosen.first_year, offer.currency)}; worst later year{" "}
+            {money(chosen.worst_year, offer.currency)}.
           </p>
         </div>
       )}

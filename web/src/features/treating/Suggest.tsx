@@ -5,7 +5,7 @@ import { useEffect, useState, type ReactElement } from "react";
 
 import type { Option, Suggestion } from "../../api/types";
 import { midSentence, newId } from "../../app/names";
-import { money, num, volume } from "../../app/show";
+import { num, sumOver, volume } from "../../app/show";
 import { Wheel } from "../../glass/Slice";
 import { StateMark } from "../../ui/marks";
 import { useVisitContext } from "../visit/context";
@@ -195,7 +195,7 @@ function FoundRow({
       <div className="flex gap-5 items-center text-right">
         <span>
           <b className={`num block ${small ? "text-[18px]" : "text-[22px]"}`}>
-            {money(l.cost, currency)}
+            {sumOver(l.cost, currency, years)}
           </b>
           <span className="text-s text-ink-2 block">over {years} years</span>
         </span>

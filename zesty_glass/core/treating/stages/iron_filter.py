@@ -4,6 +4,7 @@ must deliver.
 
 from __future__ import annotations
 
+from ... import words
 from ...proposing.evidence import Level
 from ...ranges import Range, Verdict
 from ..checks import check_need, met, told
@@ -107,7 +108,7 @@ def run(inp: StageInput) -> StageReport:
     figure = Figure(
         id="backwash",
         label="to the drain a year",
-        value=f"{drain.gal_year:,.0f}",
+        value=words.about(drain.gal_year),
         unit="gal",
         number=drain.gal_year,
         working=working(

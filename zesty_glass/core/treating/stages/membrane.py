@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 
+from ... import words
 from ...proposing.evidence import Level
 from ...ranges import Verdict
 from ...record import record
@@ -401,7 +402,7 @@ def _figures(
     made = Figure(
         id="yield",
         label="makes",
-        value="0" if never else f"{here.gpd:.0f}",
+        value="0" if never else words.about(here.gpd),
         unit="gal/day",
         number=here.gpd,
         worst=f"{low.gpd:.0f} gal/day at the worst end",

@@ -11,6 +11,7 @@ import math
 from decimal import Decimal
 from functools import lru_cache
 
+from ... import words
 from ...proposing.evidence import Level
 from ...ranges import Range
 from ...record import record
@@ -421,7 +422,7 @@ def _supplies(
     fig = Figure(
         id="media",
         label="media a year",
-        value=f"{lb_year:.0f}",
+        value=words.about(lb_year),
         unit="lb",
         number=lb_year,
         working=working(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ... import words
 from ...proposing.evidence import LEVEL_WORDS, Level
 from ..checks import check_needs, met, told
 from ..items import (
@@ -126,7 +127,7 @@ def distiller(inp: StageInput) -> StageReport:
     figure = Figure(
         id="power",
         label="electricity a year",
-        value=f"{kwh:,.0f}",
+        value=words.about(kwh),
         unit="kWh",
         number=kwh,
         working=working(

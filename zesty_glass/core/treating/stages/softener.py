@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 
+from ... import words
 from ...errors import RuleError
 from ...proposing.evidence import Level
 from ...ranges import Range, Verdict
@@ -250,6 +251,12 @@ def _every(s: Sizing) -> str:
     return f"{s.interval:.3g}"
 
 
+def _about_days(interval: float) -> str:
+    """Days as a valve counts them: whole ones, with "about" where the working has a part of one."""
+    whole = max(1, round(interval))
+    return f"{whole}" if abs(interval - whole) < 1e-9 else f"about {whole}"
+
+
 def _working(
     s: Sizing,
     f: SoftenerFigures,
@@ -316,7 +323,7 @@ def _working(
     return Figure(
         id="interval",
         label="renews every",
-        value=_every(s),
+        value=_every(s) if s.interval is None else _about_days(s.interval),
         unit="" if s.interval is None else "days",
         number=s.interval,
         working=working(
@@ -569,7 +576,7 @@ def _figures(
     salt = Figure(
         id="salt",
         label="salt a year",
-        value=f"{s.salt_lb_year:,.0f}",
+        value=words.about(s.salt_lb_year),
         unit="lb",
         number=s.salt_lb_year,
         working=working(
@@ -587,7 +594,7 @@ def _figures(
     rinse = Figure(
         id="rinse",
         label="to the drain a year",
-        value=f"{s.rinse_gal_year:,.0f}",
+        value=words.about(s.rinse_gal_year),
         unit="gal",
         number=s.rinse_gal_year,
         working=working(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ... import words
 from ...proposing.evidence import Level
 from ...ranges import Range, Verdict
 from ...units import MG_L_PER_GPG
@@ -127,7 +128,7 @@ def run(inp: StageInput) -> StageReport:
     figure = Figure(
         id="regeneration",
         label="to the drain a year",
-        value=f"{drain.gal_year:,.0f}",
+        value=words.about(drain.gal_year),
         unit="gal",
         number=drain.gal_year,
         working=working(
