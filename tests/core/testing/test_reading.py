@@ -136,6 +136,16 @@ class Edges(unittest.TestCase):
         v = work_out(reading("flow", kit, BucketRuns(volume_gal=5, seconds=(27.0, 28.0, 27.3))))
         self.assertAlmostEqual(v.range.best, 300 / 27.3)
 
+    def test_what_the_pressure_tank_gives_sizes_nothing(self):
+        kit = Instrument(id="b", name="Bucket", kind=InstrumentKind.BUCKET, analyte="flow")
+        for running, words, flagged in ((True, "full bore", False), (False, "", True)):
+            seen = BucketRuns(
+                volume_gal=5, seconds=(20, 20, 20), full_bore=True, pump_running=running
+            )
+            v = work_out(reading("flow", kit, seen))
+            self.assertEqual(v.words, words)
+            self.assertEqual("bucket.tank" in {f.id for f in v.flags}, flagged)
+
     def test_nitrate_as_no3_becomes_as_n(self):
         self.assertAlmostEqual(
             work_out(from_lab("nitrate_n", 44.27, basis="NO3")).range.best, 10.0, 2

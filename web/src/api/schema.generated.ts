@@ -1417,6 +1417,8 @@ export interface components {
         /**
          * BucketRuns
          * @description Runs of bucket and stopwatch: ``volume_gal`` [gal] filled in each of ``seconds`` [s].
+         *
+         *     ``pump_running``: on a well, whether the pump ran meanwhile; None: not asked.
          */
         BucketRuns: {
             /**
@@ -1433,6 +1435,8 @@ export interface components {
              * @default false
              */
             full_bore: boolean;
+            /** Pump Running */
+            pump_running?: boolean | null;
         };
         /**
          * CarbonFigures

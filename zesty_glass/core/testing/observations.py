@@ -54,12 +54,16 @@ class OneDisplay:
 
 @record
 class BucketRuns:
-    """Runs of bucket and stopwatch: ``volume_gal`` [gal] filled in each of ``seconds`` [s]."""
+    """Runs of bucket and stopwatch: ``volume_gal`` [gal] filled in each of ``seconds`` [s].
+
+    ``pump_running``: on a well, whether the pump ran meanwhile; None: not asked.
+    """
 
     method: Literal["bucket"] = "bucket"
     volume_gal: float
     seconds: tuple[float, ...]
     full_bore: bool = False
+    pump_running: bool | None = None
 
 
 @record

@@ -363,17 +363,22 @@ def bucket(instrument: Instrument, seen: BucketRuns) -> Value:
     runs = [60.0 * v / s for s in seen.seconds]
     low = min(60.0 * v * (1 - BUCKET_SHARE) / (s + half) for s in seen.seconds)
     high = max(60.0 * v * (1 + BUCKET_SHARE) / max(s - half, s / 2) for s in seen.seconds)
-    flags = (
-        (Flag(id="bucket.runs", sentence="Three runs show whether the flow holds."),)
-        if len(runs) < 3
-        else ()
-    )
+    flags = []
+    if len(runs) < 3:
+        flags.append(Flag(id="bucket.runs", sentence="Three runs show whether the flow holds."))
+    if seen.pump_running is False:
+        words = (
+            "This is what the pressure tank gives, not the well: run water until the pump has"
+            " started, then time it again. It sizes nothing."
+        )
+        flags.append(Flag(id="bucket.tank", sentence=words))
+    sizes = seen.full_bore and seen.pump_running is not False
     return Value(
         analyte=instrument.analyte,
         unit="gpm",
         range=Range.of(low, median(runs), high),
-        words=FULL_BORE if seen.full_bore else "",
-        flags=flags,
+        words=FULL_BORE if sizes else "",
+        flags=tuple(flags),
     )
 
 

@@ -6,6 +6,7 @@ import { useStrike } from "../../api/hooks";
 import type { Instrument } from "../../api/types";
 import { best, between, GAL_L, num } from "../../app/show";
 import { Seg } from "../../ui/fields";
+import { StateMark } from "../../ui/marks";
 import { OpensWorking } from "../../ui/Slip";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
@@ -29,6 +30,8 @@ export function BucketStation({ kit, next }: { kit: Instrument; next: ReactNode 
   const report = view.assessment.samples
     .find((s) => s.id === picked?.id)
     ?.readings.find((r) => r.id === kept?.id);
+  const [pump, setPump] = useState<boolean | null>(null);
+  const well = ["well_drilled", "well_dug", "spring"].includes(view.visit.home.source);
   const timing = kept === undefined || again;
   const press = useCallback(() => {
     if (started === null) setStarted(Date.now());
@@ -56,7 +59,13 @@ export function BucketStation({ kit, next }: { kit: Instrument; next: ReactNode 
   if (!picked)
     return <p className="text-l">Draw a glass first: “Draw a glass”, at the bottom right.</p>;
   const keepIt = async (): Promise<void> => {
-    await save(kit, { method: "bucket", volume_gal: gallons, seconds: runs, full_bore: bore });
+    await save(kit, {
+      method: "bucket",
+      volume_gal: gallons,
+      seconds: runs,
+      full_bore: bore,
+      pump_running: well ? pump : null,
+    });
     setRuns([]);
     setAgain(false);
   };
@@ -112,6 +121,17 @@ export function BucketStation({ kit, next }: { kit: Instrument; next: ReactNode 
                   ]}
                   onChange={setBore}
                 />
+                {well && (
+                  <Seg
+                    label="The pump was"
+                    value={pump}
+                    choices={[
+                      { value: true, name: "running" },
+                      { value: false, name: "not running" },
+                    ]}
+                    onChange={setPump}
+                  />
+                )}
               </div>
               <button
                 className="key go"
@@ -140,7 +160,9 @@ export function BucketStation({ kit, next }: { kit: Instrument; next: ReactNode 
                 <button
                   className="key"
                   style={{ background: "var(--ink)", color: "var(--paper)" }}
-                  disabled={busy || runs.length === 0 || started !== null}
+                  disabled={
+                    busy || runs.length === 0 || started !== null || (well && pump === null)
+                  }
                   onClick={() => void keepIt()}
                 >
                   Keep {runs.length} run{runs.length === 1 ? "" : "s"}
@@ -165,6 +187,12 @@ export function BucketStation({ kit, next }: { kit: Instrument; next: ReactNode 
                   </OpensWorking>
                 </div>
               )}
+              {report?.value.flags.map((f) => (
+                <p key={f.id} className="flex gap-2 text-m">
+                  <StateMark kind="no" size={16} />
+                  {f.sentence}
+                </p>
+              ))}
               <div className="flex gap-2">
                 {next}
                 <button className="key" onClick={() => setAgain(true)}>

@@ -42,6 +42,8 @@ export function PadStation({ kit, next }: { kit: Instrument; next: ReactNode }):
     .find((s) => s.id === picked.id)
     ?.readings.find((r) => r.id === kept?.id);
   const unit = (kit.unit || "mg/L").replace(" as CaCO3", "");
+  // a strip is read in the unit of its own pads
+  const own = kit.analyte !== "hardness" ? units : unit === "gpg" ? "us" : "metric";
   const pick = (pad: number, mid: boolean): void =>
     void save(kit, { method: "pad", pad, between: mid, dilution });
   return (
@@ -106,6 +108,7 @@ export function PadStation({ kit, next }: { kit: Instrument; next: ReactNode }):
                   >
                     <span className="num text-[19px] bg-[#FFFFFA] text-[#10302A] px-1 rounded">
                       {num(s, 2)}
+                      <span className="block text-[13px] font-normal">{unit}</span>
                     </span>
                   </button>
                   {i + 1 < kit.steps.length && (
@@ -142,11 +145,14 @@ export function PadStation({ kit, next }: { kit: Instrument; next: ReactNode }):
           {kept && report && (
             <div className="flex items-end gap-5 flex-wrap">
               <span className="num text-[56px] leading-[0.84]">
-                {best(kit.analyte, report.value, units)}
+                {best(kit.analyte, report.value, own)}
               </span>
+              {own !== units && (
+                <span className="text-b text-ink-2">{best(kit.analyte, report.value, units)}</span>
+              )}
               {report.value.range && (
                 <OpensWorking working={report.working}>
-                  {between(kit.analyte, report.value.range, units)}
+                  {between(kit.analyte, report.value.range, own)}
                 </OpensWorking>
               )}
             </div>

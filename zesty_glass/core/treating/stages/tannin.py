@@ -81,6 +81,9 @@ def run(inp: StageInput) -> StageReport:
         item, site, None if stream.psi is None else stream.psi.low
     )
     needs = NEEDS if kind == "tannin" else tuple(n for n in NEEDS if n.analyte != "hardness")
+    if f.tannin_max is not None:
+        more_than = "A larger bed, or the maker’s word on this much."
+        needs += (Need(analyte="tannin", limit=f.tannin_max, severity="warn", why=more_than),)
     checks += check_needs(needs, stream, kind, site.units, site.home.private) + _exchange(inp)
     if site.home.brine_forbidden:
         checks.append(told("brine.forbidden", "stop"))
