@@ -455,7 +455,7 @@ function Board({
     change.mutate({ version: view.versions.visit ?? 1, recommended: o });
   return (
     <div className="h-full grid grid-rows-[minmax(0,1fr)_auto] wide:grid-rows-1 wide:grid-cols-[minmax(0,1fr)_400px] gap-x-8 min-h-0">
-      <div className="min-h-0 h-full overflow-x-auto overflow-y-hidden scroll">
+      <div className="min-h-0 h-full overflow-x-auto overflow-y-hidden scroll sideways">
         <div
           className="h-full flex flex-col relative"
           style={{ minWidth: tight ? 132 + options.length * 124 : 148 + options.length * 144 }}
@@ -597,33 +597,31 @@ function Board({
             {options.map((o, i) => {
               const [house, tap] = waterLooks(o, rawLook);
               return (
-                <div key={o.id} className="relative h-[172px] pointer-events-none">
-                  <div className="absolute left-0 bottom-[64px] flex items-end">
+                <div key={o.id} className="h-[68px] flex items-center gap-1 pointer-events-none">
+                  <div className="flex items-end shrink-0">
                     <Glass
                       look={house}
-                      h={96}
+                      h={44}
                       label={`${o.name}, house`}
                       pick={view.visit.recommended === o.id && !tap ? 1 : 0}
                     />
                     {tap && (
-                      <Glass
-                        look={tap}
-                        h={70}
-                        label={`${o.name}, drinking tap`}
-                        pick={view.visit.recommended === o.id ? 1 : 0}
-                      />
+                      <span className="-ml-[9px]">
+                        <Glass
+                          look={tap}
+                          h={34}
+                          label={`${o.name}, drinking tap`}
+                          pick={view.visit.recommended === o.id ? 1 : 0}
+                        />
+                      </span>
                     )}
                   </div>
-                  <div className="absolute left-0 right-0 bottom-0 h-[58px] flex flex-col justify-center text-left">
-                    <b className="text-m leading-tight">
-                      {i === 0
-                        ? "Today"
-                        : `${LETTER(i)}${view.visit.recommended === o.id ? ", recommended" : ""}`}
-                    </b>
+                  <div className="flex flex-col justify-center text-left min-w-0 pl-1">
+                    <b className="text-m leading-none">{i === 0 ? "Today" : LETTER(i)}</b>
                     {view.visit.recommended !== o.id ? (
                       <button
                         className="key bare pointer-events-auto self-start"
-                        style={{ minHeight: 30, padding: 0, fontSize: 15 }}
+                        style={{ minHeight: 44, padding: 0, fontSize: 14 }}
                         disabled={change.isPending}
                         aria-label={`Recommend ${i === 0 ? "buying nothing" : LETTER(i)}`}
                         onClick={() => recommend(o.id)}
@@ -631,7 +629,7 @@ function Board({
                         Recommend
                       </button>
                     ) : (
-                      <span className="text-s text-ink-2">house{tap ? " · drinking tap" : ""}</span>
+                      <span className="text-s text-ink-2">recommended</span>
                     )}
                   </div>
                 </div>
@@ -641,7 +639,7 @@ function Board({
         </div>
       </div>
       <div
-        className="min-h-0 max-wide:max-h-[384px] overflow-auto scroll pb-4 pt-2 mb-[102px] max-wide:border-t-[1.5px] max-wide:border-ink"
+        className="min-h-0 max-wide:max-h-[384px] overflow-auto scroll pb-4 pt-2 mb-[72px] max-wide:border-t-[1.5px] max-wide:border-ink"
         tabIndex={0}
         role="group"
         aria-label="What it costs"
@@ -754,15 +752,15 @@ export function Compare(): ReactElement {
   return (
     <div className="absolute inset-0">
       <div
-        className="fixed left-0 right-0 bottom-0 h-[98px] bg-ledge border-t border-rule"
+        className="fixed left-0 right-0 bottom-0 h-[64px] bg-ledge border-t border-rule"
         aria-hidden="true"
       >
-        <div className="absolute inset-x-0 bottom-0 h-[58px] bg-face border-t-2 border-ink" />
+        <div className="absolute inset-x-0 bottom-0 h-[7px] bg-face border-t-2 border-ink" />
       </div>
       {all.isPending && <Waiting what="Working out every option." />}
       <Trouble error={all.error} again={() => void all.refetch()} />
       {all.data && <Board a={all.data} years={years} setYears={pick} use={use} setUse={setUse} />}
-      <div className="fixed right-8 bottom-[5px] z-20 flex gap-3">
+      <div className="fixed right-8 bottom-[8px] z-20 flex gap-3">
         <Link
           className="key"
           style={{ background: "var(--ink)", color: "var(--paper)" }}

@@ -10,7 +10,7 @@ import { StateMark } from "../../ui/marks";
 import { OpensWorking } from "../../ui/Slip";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
-import { OnTheLedge } from "./OnTheLedge";
+import { AtLedgeEnd, OnTheLedge } from "./OnTheLedge";
 import { useNow } from "./timers";
 import { useKeep } from "./useKeep";
 
@@ -157,16 +157,18 @@ export function BucketStation({ kit, next }: { kit: Instrument; next: ReactNode 
                     ))}
               </p>
               <div className="flex gap-2">
-                <button
-                  className="key"
-                  style={{ background: "var(--ink)", color: "var(--paper)" }}
-                  disabled={
-                    busy || runs.length === 0 || started !== null || (well && pump === null)
-                  }
-                  onClick={() => void keepIt()}
-                >
-                  Keep {runs.length} run{runs.length === 1 ? "" : "s"}
-                </button>
+                <AtLedgeEnd>
+                  <button
+                    className="key go"
+                    style={{ minHeight: 48 }}
+                    disabled={
+                      busy || runs.length === 0 || started !== null || (well && pump === null)
+                    }
+                    onClick={() => void keepIt()}
+                  >
+                    Keep {runs.length} run{runs.length === 1 ? "" : "s"}
+                  </button>
+                </AtLedgeEnd>
                 {runs.length > 0 && (
                   <button className="key bare" onClick={() => setRuns(runs.slice(0, -1))}>
                     <Undo2 size={20} aria-hidden="true" />

@@ -5,7 +5,7 @@ import type { Instrument, Reading } from "../../api/types";
 import { Trouble } from "../../ui/Trouble";
 import { StateMark } from "../../ui/marks";
 import { useVisitContext } from "../visit/context";
-import { OnTheLedge } from "./OnTheLedge";
+import { AtLedgeEnd, OnTheLedge } from "./OnTheLedge";
 import { clock, startTimer, useNow, useTimers } from "./timers";
 import { useKeep } from "./useKeep";
 
@@ -204,14 +204,16 @@ export function CupsStation({ kit, next }: { kit: Instrument; next: ReactNode })
           )}
           <div className="flex gap-3 items-center flex-wrap">
             {(draft || !before) && (
-              <button
-                className="key"
-                style={{ background: "var(--ink)", color: "var(--paper)" }}
-                disabled={busy || !seen.drawn}
-                onClick={() => void keepIt()}
-              >
-                Keep what the cups show
-              </button>
+              <AtLedgeEnd>
+                <button
+                  className="key go"
+                  style={{ minHeight: 48 }}
+                  disabled={busy || !seen.drawn}
+                  onClick={() => void keepIt()}
+                >
+                  Keep what the cups show
+                </button>
+              </AtLedgeEnd>
             )}
             {before && !draft && next}
             {finding && before && !draft && (

@@ -16,20 +16,17 @@ function useFrame(): Element | null {
 /** The step's own key, at the right end of the ledge. */
 export function AtLedgeEnd({ children }: { children: ReactNode }): ReactElement | null {
   const host = useFrame();
-  return (
-    host &&
-    createPortal(
-      <div className="absolute right-8 bottom-[5px] z-20 flex gap-3">{children}</div>,
-      host,
-    )
-  );
+  return host && createPortal(<div className="ledge-end">{children}</div>, host);
 }
 
 export function OnTheLedge({ children }: { children: ReactNode }): ReactElement | null {
   const host = useFrame();
   if (!host) return null;
   return createPortal(
-    <div className="absolute bottom-[64px] left-8 wide:left-[252px] w-[200px] flex justify-center pointer-events-none z-10">
+    <div
+      className="absolute left-8 wide:left-[252px] w-[200px] flex justify-center pointer-events-none z-10"
+      style={{ bottom: "calc(var(--ledge-face-h) + 6px)" }}
+    >
       {children}
     </div>,
     host,

@@ -14,6 +14,7 @@ import { Explains } from "./Findings";
 import { KitRoll } from "./KitRoll";
 import { MeterStation } from "./MeterStation";
 import { NumberStation } from "./NumberStation";
+import { AtLedgeEnd } from "./OnTheLedge";
 import { PadStation } from "./PadStation";
 import { SensesStation } from "./SensesStation";
 import { POCKETS, type Pocket } from "./pockets";
@@ -117,7 +118,12 @@ function Bench({ pocket }: { pocket: Pocket }): ReactElement {
       ? `Next: ${after.name}`
       : "";
   // the key that leads on takes the focus, so that one more touch or Enter goes to the next test
-  const next = words === "" ? null : <NextKey words={words} go={go} />;
+  const next =
+    words === "" ? null : (
+      <AtLedgeEnd>
+        <NextKey words={words} go={go} />
+      </AtLedgeEnd>
+    );
   if (!tool)
     return (
       <p className="text-l">
@@ -184,12 +190,7 @@ function NextKey({ words, go }: { words: string; go: () => void }): ReactElement
       document.getElementById("next-test")?.focus({ preventScroll: true });
   }, [words]);
   return (
-    <button
-      id="next-test"
-      className="key"
-      style={{ background: "var(--ink)", color: "var(--paper)" }}
-      onClick={go}
-    >
+    <button id="next-test" className="key go" style={{ minHeight: 48 }} onClick={go}>
       {words}
     </button>
   );

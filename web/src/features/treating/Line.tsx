@@ -148,7 +148,7 @@ function Column({
 }: ColumnProps): ReactElement {
   return (
     <section
-      className={`${wide ? "w-[236px]" : "w-[208px]"} shrink-0 h-full grid grid-rows-[66px_156px_minmax(0,1fr)_176px]`}
+      className={`${wide ? "w-[236px]" : "w-[208px]"} shrink-0 h-full grid grid-rows-[66px_156px_minmax(0,1fr)_72px]`}
       aria-label={name}
     >
       <div className="px-3 min-w-0">
@@ -174,9 +174,9 @@ function Column({
       >
         {children}
       </div>
-      <div className="stand w-full" style={{ width: "100%" }}>
-        <Glass look={glass} h={104} label={name} />
-        <span className="nm">
+      <div className="token self-end mx-2" style={{ maxWidth: "none" }}>
+        <Glass look={glass} h={44} label={name} />
+        <span>
           {name}
           <small>{small}</small>
         </span>
@@ -328,7 +328,7 @@ function Flow({
     column(s, outletOf(line.stages[line.stages.indexOf(s) - 1]));
   return (
     <div
-      className="absolute inset-0 overflow-x-auto overflow-y-hidden scroll"
+      className="absolute inset-0 overflow-x-auto overflow-y-hidden scroll sideways"
       role="group"
       aria-label={`Water flows from the source through ${line.stages.length} stages to the taps`}
       tabIndex={0}
@@ -475,10 +475,10 @@ export function Line(): ReactElement {
   return (
     <div className="absolute inset-0 grid grid-rows-[auto_minmax(0,1fr)]">
       <div
-        className="fixed left-0 right-0 bottom-0 h-[98px] bg-ledge border-t border-rule"
+        className="fixed left-0 right-0 bottom-0 h-[64px] bg-ledge border-t border-rule"
         aria-hidden="true"
       >
-        <div className="absolute inset-x-0 bottom-0 h-[58px] bg-face border-t-2 border-ink" />
+        <div className="absolute inset-x-0 bottom-0 h-[7px] bg-face border-t-2 border-ink" />
       </div>
       <div className="flex items-center gap-2 py-2 flex-wrap">
         <div className="flex gap-2 flex-wrap" role="group" aria-label="Lines">

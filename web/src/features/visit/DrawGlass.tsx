@@ -1,6 +1,6 @@
 /** Draw a glass: where, how, behind what. Three touches are enough. */
 import { Dialog } from "radix-ui";
-import { X } from "lucide-react";
+import { Plus, X } from "lucide-react";
 import { useState, type ReactElement } from "react";
 
 import { newId } from "../../app/names";
@@ -99,7 +99,10 @@ export function DrawGlass(): ReactElement {
   };
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className="key">Draw a glass</Dialog.Trigger>
+      <Dialog.Trigger className="key">
+        <Plus size={20} aria-hidden="true" />
+        <span className="max-[900px]:sr-only">Draw a glass</span>
+      </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 bg-ink/30 z-40" />
         <Dialog.Content

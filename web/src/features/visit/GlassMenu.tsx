@@ -32,7 +32,9 @@ export function GlassMenu(): ReactElement | null {
   return (
     <Popover.Root>
       <Popover.Trigger className="key" aria-label={`This glass: ${picked.name}`}>
-        This glass
+        <span aria-hidden="true" className="text-[22px] leading-none pb-2">
+          …
+        </span>
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content

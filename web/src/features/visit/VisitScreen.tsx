@@ -77,6 +77,63 @@ function Counter({ c }: { c: VisitContext }): ReactElement {
   );
 }
 
+function Tokens({ c }: { c: VisitContext }): ReactElement {
+  return (
+    <>
+      {c.view.visit.samples.map((s) => {
+        const n = Object.keys(c.valuesOf(s)).length;
+        const on = s.id === c.picked?.id;
+        const tests = n === 0 ? "nothing tested yet" : n === 1 ? "1 test" : `${n} tests`;
+        return (
+          <button key={s.id} className="token" aria-pressed={on} onClick={() => c.pick(s.id)}>
+            <Glass
+              look={c.lookOf(s)}
+              h={44}
+              label={s.name}
+              pick={on ? 1 : s.id === c.second?.id ? 2 : 0}
+            />
+            <span>
+              {s.name}
+              <small>{n === 0 ? tests : `${s.raw ? "raw" : s.after || s.place} · ${tests}`}</small>
+            </span>
+          </button>
+        );
+      })}
+    </>
+  );
+}
+
+/** The counter at work: the glasses as tokens, and room at its end for the step's own key. */
+function WorkLedge({ c, step }: { c: VisitContext; step: Step }): ReactElement {
+  const inset = step === "test" ? "pl-[224px] wide:pl-[460px]" : "wide:pl-[252px]";
+  return (
+    <section aria-label="The counter">
+      <div className="ledge">
+        <div className="face" />
+      </div>
+      <div className={`tokens ${inset}`}>
+        <div className="row">
+          <Tokens c={c} />
+        </div>
+        {c.view.visit.samples.length === 0 && (
+          <p className="text-m text-ink-2 min-w-0">
+            No glass drawn yet. Draw one ahead of all treatment: it is the raw sample.
+          </p>
+        )}
+        {step !== "offer" && (
+          <>
+            <DrawGlass />
+            <GlassMenu />
+          </>
+        )}
+        {(step === "test" || step === "offer") && (
+          <span className="w-[200px] wide:w-[236px] shrink-0 ml-auto" />
+        )}
+      </div>
+    </section>
+  );
+}
+
 function StepBody({ step }: { step: Step }): ReactElement {
   switch (step) {
     case "before":
@@ -200,7 +257,7 @@ export function VisitScreen(): ReactElement {
   );
   return (
     <Context.Provider value={context}>
-      <div className={`screen ${WIDE.has(step) ? "plain" : ""}`}>
+      <div className={`screen ${WIDE.has(step) ? "plain" : step === "show" ? "" : "work"}`}>
         <Head
           title={v.customer.name}
           sub={`${home.name}, ${home.place}, ${SOURCE_NAMES[home.source] ?? ""}`}
@@ -237,29 +294,21 @@ export function VisitScreen(): ReactElement {
             </Boundary>
           </main>
         </div>
-        {!WIDE.has(step) && (
+        {step === "show" && (
           <Ledge
             end={
-              step === "offer" ? undefined : (
-                <>
-                  <GlassMenu />
-                  <DrawGlass />
-                </>
-              )
+              <>
+                <GlassMenu />
+                <DrawGlass />
+              </>
             }
           >
-            <div
-              className={`flex wide:pl-[228px] ${step === "test" ? "pl-[212px] wide:pl-[440px]" : ""}`}
-            >
+            <div className="flex wide:pl-[228px]">
               <Counter c={context} />
-              {v.samples.length === 0 && (
-                <p className="self-end pb-[72px] pl-8 text-ink-2">
-                  No glass drawn yet. Draw one ahead of all treatment: it is the raw sample.
-                </p>
-              )}
             </div>
           </Ledge>
         )}
+        {step !== "show" && !WIDE.has(step) && <WorkLedge c={context} step={step} />}
       </div>
     </Context.Provider>
   );
