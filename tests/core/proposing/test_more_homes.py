@@ -189,6 +189,34 @@ class Wells(unittest.TestCase):
         self.assertTrue(any("physician" in t for t in m.tonight))
         self.assertIn("coliform", s.still_to_test)
 
+    def test_slime_asks_for_a_laboratory_before_anything(self):
+        _, s = asked(CLEAN_WELL, ("slime",))
+        self.assertEqual(ideas(s)[0], "Do nothing")
+        self.assertIn("“slime” is not explained yet: next, laboratory: iron bacteria.", s.first)
+
+    def test_water_above_neutral_is_not_taken_for_acid(self):
+        _, s = asked({**CLEAN_WELL, "ph": 8.9})
+        self.assertFalse([t for t in s.first if "Acid" in t])
+        self.assertFalse([x for x in ideas(s) if "neutraliser" in x])
+
+    def test_acid_that_nobody_sees_comes_after_the_colour_they_see(self):
+        lake = {**CLEAN_WELL, "hardness": 2 * GPG, "ph": 6.9, "tannin": 2.0, "iron": 0.1}
+        _, s = asked({**lake, "sulfate": 5}, ("tea_colour",))
+        self.assertIn("Tannin filter", ideas(s)[0])
+
+    def test_an_infant_and_manganese(self):
+        for infant, mn, told in ((True, 0.25, True), (False, 0.25, False), (True, 0.02, False)):
+            m, _ = asked({**CLEAN_WELL, "manganese": mn}, (), Care(consent=True, infant=infant))
+            self.assertEqual(any("manganese" in t for t in m.tonight), told)
+
+    def test_a_town_answers_for_its_own_water(self):
+        acid = {**SOFT_TOWN, "ph": 6.7, "chlorine_free": 0.3, "chlorine_total": 0.4}
+        _, s = asked(acid, ("blue_green",), **TOWN)
+        self.assertTrue(any("the supply answers for its pH" in t for t in s.first))
+        strong = {**SOFT_TOWN, "chlorine_free": 4.8, "chlorine_total": 5.2}
+        _, s = asked(strong, ("bleach_smell",), **TOWN)
+        self.assertTrue(any("call the utility" in t for t in s.first))
+
     def test_what_the_next_idea_does_worse_is_said(self):
         _, s = asked({**CLEAN_WELL, "nitrate_n": 14.0})
         self.assertRegex(s.lines[0].ahead, r"^Costs \$[\d,]+ less over 10 years than the next\.$")

@@ -90,6 +90,12 @@ def _cold_tap_smells(at: At) -> bool:
     return at.surely("hydrogen_sulfide", 0.05)
 
 
+def _acid(at: At) -> bool:
+    """Whether the water is surely acid."""
+    f, ph = at.finding("ph"), at.water.range("ph")
+    return f is not None and f.weight is Weight.ACT and ph is not None and ph.best < 7.0
+
+
 _PRACTICE = "trade practice"
 FIRST: tuple[First, ...] = (
     First(
@@ -292,15 +298,38 @@ FIRST: tuple[First, ...] = (
         ),
         source="US EPA, lead and copper rule",
         year=1991,
-        holds=lambda at: (
-            (f := at.finding("ph")) is not None
-            and f.weight is Weight.ACT
-            and "copper" not in at.water.values
+        holds=lambda at: _acid(at) and "copper" not in at.water.values,
+    ),
+    First(
+        id="utility_ph",
+        sentence=(
+            "Acid water from a town main: the supply answers for its pH; ask for its report, and"
+            " tell it what was measured, before anything is bought."
         ),
+        source="US EPA, lead and copper rule",
+        year=1991,
+        holds=lambda at: _acid(at) and not at.home.private,
+    ),
+    First(
+        id="utility_chlorine",
+        sentence=(
+            "Chlorine above its limit: repeat it on site with another kit, then call the utility;"
+            " its limit is a running average."
+        ),
+        source="US EPA, disinfectants and disinfection by-products rule",
+        year=1998,
+        holds=lambda at: not at.home.private and at.surely("chlorine_total", 4.0),
     ),
 )
 
 
 def first_steps(at: At) -> tuple[str, ...]:
-    """What to do before anything is bought, health first."""
-    return tuple(f.sentence for f in FIRST if f.holds(at))
+    """What to do before anything is bought: health first, and what looks for the cause of a
+    complaint that nothing explains yet.
+    """
+    words = {c.id: c.words for c in at.complaints}
+    open_ones = tuple(
+        f"“{words.get(u.complaint, u.complaint)}” is not explained yet: next, {u.next}."
+        for u in at.meaning.unexplained
+    )
+    return tuple(f.sentence for f in FIRST if f.holds(at)) + open_ones

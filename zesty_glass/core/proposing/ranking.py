@@ -90,6 +90,8 @@ def _share(after: Quantity, before: Quantity | None, target: float | None, op: s
 
 NOTHING = "Do nothing"
 WAIT = "Buy nothing yet, bring drinking water"  # where something of health was found
+NEUTRAL_PH = 7.5  # a limit under it is one that acid water fails
+UNSEEN = 0.5  # what acid water counts for while nobody has seen what it does, of a complaint
 LEAVES = 0.5  # a line that goes less than half the way leaves a thing found
 #: what less scale counts for where white crust is complained of, of a softener's answer: a trade
 #: judgement (2024); the minerals stay, and soap lathers no better
@@ -156,8 +158,10 @@ def grade(
         share = min(answered(name, q, before, target, op) for q in at)
         if name == "hardness":
             share = max(share, less_scale)
-        kind = _asks_as(findings.get(name))
-        sums[kind] += share
+        f = findings.get(name)
+        kind = _asks_as(f)
+        unseen = kind == "complaints" and f is not None and not f.explains
+        sums[kind] += share * (UNSEEN if unseen else 1.0)
         if kind != "rest" and share < LEAVES:
             leaves.append(name)
         shares[name] = round(share, 3)
@@ -181,7 +185,7 @@ def _asks_as(f: Finding | None) -> str:
         return "rest"
     if f.weight is Weight.HEALTH:
         return "health"
-    acid = f.analyte == "ph" and f.weight is Weight.ACT
+    acid = f.analyte == "ph" and f.weight is Weight.ACT and (f.limit or 0.0) <= NEUTRAL_PH
     return "complaints" if f.explains or acid else "rest"
 
 

@@ -40,7 +40,12 @@ def found_nothing(meaning: Meaning) -> bool:
     """Of what was tested nothing asks to act or explains a complaint, and no complaint stays
     unexplained.
     """
-    return not meaning.unexplained and not any(
+    return not meaning.unexplained and asks_for_nothing(meaning)
+
+
+def asks_for_nothing(meaning: Meaning) -> bool:
+    """Of what was tested nothing asks to act or explains a complaint."""
+    return not any(
         f.weight in (Weight.ACT, Weight.HEALTH)
         or (f.weight is Weight.NOTICE and f.explains and f.analyte not in _ASKS_NOTHING)
         for f in meaning.findings

@@ -24,7 +24,7 @@ from .beside import candidates, tried
 from .compare import target_of
 from .first import At, first_steps
 from .ranking import Grade, Grader, order
-from .reasons import found_nothing, needs_nothing, still_to_test
+from .reasons import asks_for_nothing, needs_nothing, still_to_test
 from .scores import UNKNOWN
 
 WHY_SOUND = (
@@ -142,7 +142,7 @@ def suggest(
         water, meaning.colour, home, settings, items, wanted, years, measured, targets, progress
     )
     by_code = {i.code: i for i in items}
-    nothing, quiet = needs_nothing(meaning), found_nothing(meaning)
+    nothing, quiet = needs_nothing(meaning), asks_for_nothing(meaning)
     grader = Grader(water, meaning, home, settings, by_code, measured, targets, complaints)
 
     def told(n: int, c: Combination, held: _Held | None) -> tuple[tuple[float, ...], Suggested]:

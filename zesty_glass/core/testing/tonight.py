@@ -106,6 +106,12 @@ def _may_hold(water: Water, *names: str) -> bool:
     )
 
 
+def _above(water: Water, name: str, limit: float) -> bool:
+    """Whether a value may be above a limit."""
+    r = water.range(name)
+    return r is not None and (r.high is None or r.high > limit)
+
+
 #: said only where the customer told it with consent
 CARES: tuple[ForCare, ...] = (
     ForCare(
@@ -139,6 +145,16 @@ CARES: tuple[ForCare, ...] = (
         source="US CDC, guide to water filters for people with weakened immunity",
         year=2022,
         holds=lambda home, water: home.care.weak_immunity and not home.private,
+    ),
+    ForCare(
+        id="infant_manganese",
+        sentence=(
+            "An infant and manganese: bottled water for formula until a certified laboratory and"
+            " the physician have answered; boiling makes it stronger."
+        ),
+        source="WHO, manganese in drinking-water (provisional guideline 0.08 mg/L)",
+        year=2021,
+        holds=lambda home, water: home.care.infant and _above(water, "manganese", 0.08),
     ),
     ForCare(
         id="pregnancy",
