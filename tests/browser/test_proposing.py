@@ -38,6 +38,20 @@ class Proposing(BrowserCase):
         self.b.click("button", "Propose lines")
         self.b.see("Nothing needed. The lines below are for a wish")
 
+    def test_a_wish_is_searched_for_and_called_one(self):
+        b = self.b
+        self.go(f"/visits/{uid('home-7-visit')}/before")
+        b.click("button", "free chlorine")
+        b.find("label", "Free chlorine: at most")
+        self.go(f"/visits/{uid('home-7-visit')}/line")
+        b.click("button", "Propose lines")
+        b.see("free chlorine (their wish)")
+        b.see("Nothing needed. The lines below are for a wish")
+        b.see("drinking tap only")
+        self.go(f"/visits/{uid('home-7-visit')}/compare")
+        b.see("wished: less of it")
+        self.assertEqual(b.axe(), [])
+
     def test_a_stage_is_moved_with_its_reason(self):
         b = self.b
         self.go(f"/visits/{uid('home-1-visit')}/line?line={uid('home-1-option-b')}")

@@ -13,7 +13,7 @@ from pathlib import Path
 from ..api.app import create_app
 from ..core import words
 from ..core.analytes import ANALYTES
-from ..core.home import SOURCE_NAMES
+from ..core.home import SOURCE_NAMES, WISHED
 from ..core.treating.items import KIND_NAMES
 from ..core.units import BQ_L_PER_PCI_L, CM_PER_IN, KPA_PER_PSI, L_PER_GAL, MG_L_PER_GPG
 from .machine import WEB
@@ -54,6 +54,7 @@ def facts() -> str:
         ),
         "SOURCE_NAMES": ("Record<string, string>", {s.value: n for s, n in SOURCE_NAMES.items()}),
         "KIND_NAMES": ("Record<string, string>", KIND_NAMES),
+        "WISHED": ("string[]", WISHED),
     }
     lines = [
         f"export const {name}: {kind} = {json.dumps(value, indent=2, ensure_ascii=False)};\n"

@@ -347,7 +347,7 @@ def assess_over(
     measured = measured_here(visit.samples, waters)
     lines, ends = walked(visit, raw, found.colour, measured, use_bands, use)
     good = tuple(line for _, line, _ in lines if line is not None)
-    table = rows(good, found, visit.complaints, visit.rules, units)
+    table = rows(good, found, visit.complaints, visit.rules, units, visit.home.wishes)
     worked = _Worked(visit=visit, found=found, table=table, listed=listed, lines=lines, ends=ends)
     shown = _demonstrations(visit, waters, good)
     return tuple(

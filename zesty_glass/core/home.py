@@ -58,6 +58,52 @@ class Care:
     aquarium: bool = False
 
 
+#: what a customer may wish less of at the drinking tap, whatever its limit says
+WISHED = (
+    "fluoride",
+    "sodium",
+    "chlorine_free",
+    "chlorine_combined",
+    "hardness",
+    "tds",
+    "nitrate_n",
+    "iron",
+    "sulfate",
+    "chloride",
+    "pfoa",
+    "pfos",
+)
+
+
+@record
+class Wish:
+    """Less of something at the drinking tap, because somebody wishes it: no limit, and no reason of
+    health.
+
+    Args:
+        analyte: one of ``WISHED``; target: at most so much [canonical unit], None for "less".
+    """
+
+    analyte: str
+    target: float | None = None
+
+    def __post_init__(self) -> None:
+        if self.analyte not in WISHED:
+            raise RuleError(
+                "home.wish",
+                f"“{self.analyte}” is nothing that can be wished less of.",
+                "home.wishes",
+                f"Use one of {', '.join(WISHED)}.",
+            )
+        if self.target is not None and self.target < 0:
+            raise RuleError(
+                "home.wish",
+                "A wish cannot be for less than nothing.",
+                "home.wishes",
+                "Type 0 or more, or leave it empty.",
+            )
+
+
 @record
 class Home:
     """One home. Three-valued answers (True, False, None = not asked yet) are carried as such.
@@ -106,6 +152,7 @@ class Home:
     service_line: str = ""
     note: str = ""
     care: Care = Care()
+    wishes: tuple[Wish, ...] = ()
 
     def __post_init__(self) -> None:
         for field, low, high, unit in (

@@ -5,7 +5,9 @@ asked; written down by hand from the trade's rules, not from what the tool said.
 import unittest
 
 from tests.making import home, settings, water
-from zesty_glass.core.home import Care, Source
+from zesty_glass.core.errors import RuleError
+from zesty_glass.core.home import Care, Source, Wish
+from zesty_glass.core.proposing.compare import AS_WISHED, wanted_of
 from zesty_glass.core.proposing.suggest import Suggestion, suggest
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.rules import Rules
@@ -109,6 +111,45 @@ class TownHomes(unittest.TestCase):
             about = {**TOWN, "service_line": line}
             m, _ = asked(SOFT_TOWN, (), Care(consent=True, infant=True), **about)
             self.assertEqual("lead" in {u.analyte for u in m.missing}, wants, line)
+
+
+class Wishes(unittest.TestCase):
+    """What they wish less of is searched for, said to be a wish, and never a reason of health."""
+
+    FLUORIDE = {**SOFT_TOWN, "chlorine_free": 0.3, "chlorine_total": 0.4, "fluoride": 0.7}
+
+    def test_less_fluoride(self):
+        m, s = asked(self.FLUORIDE, (), wishes=(Wish(analyte="fluoride"),), **TOWN)
+        self.assertEqual(s.wished, ("fluoride",))
+        self.assertTrue(s.nothing_needed)  # a wish is no need
+        self.assertFalse(m.tonight)
+        best = s.lines[0]
+        self.assertTrue(best.tap_only)
+        self.assertGreater(best.answers["fluoride"], 0.8)
+        self.assertNotIn("fluoride", asked(self.FLUORIDE, (), **TOWN)[1].wanted)
+
+    def test_a_wish_that_is_met_already_asks_for_nothing(self):
+        _, s = asked(self.FLUORIDE, (), wishes=(Wish(analyte="fluoride", target=1.0),), **TOWN)
+        self.assertEqual(s.wished, ())
+        self.assertEqual(ideas(s)[0], "Do nothing")
+
+    def test_a_wish_for_what_was_not_tested_asks_for_the_test(self):
+        _, s = asked(SOFT_TOWN, (), wishes=(Wish(analyte="fluoride"),), **TOWN)
+        self.assertTrue(any("wish less fluoride: it is not tested" in t for t in s.first))
+
+    def test_a_wish_beyond_a_limit_is_the_target(self):
+        rules = Rules()
+        wish = Wish(analyte="fluoride", target=0.3)
+        self.assertEqual(wanted_of("fluoride", rules, wish)[:2], (0.3, AS_WISHED))
+        lax = wanted_of("fluoride", rules, Wish(analyte="fluoride", target=3.0))
+        self.assertEqual(lax, wanted_of("fluoride", rules, None))
+        self.assertEqual(wanted_of("fluoride", rules, Wish(analyte="fluoride"))[0], None)
+
+    def test_what_cannot_be_wished(self):
+        for bad in ({"analyte": "ph"}, {"analyte": "fluoride", "target": -1}):
+            with self.assertRaises(RuleError) as e:
+                Wish(**bad)
+            self.assertEqual(e.exception.where, "home.wishes")
 
 
 class Wells(unittest.TestCase):

@@ -2607,6 +2607,11 @@ export interface components {
              *     }
              */
             care: components["schemas"]["Care"];
+            /**
+             * Wishes
+             * @default []
+             */
+            wishes: components["schemas"]["Wish"][];
         };
         /**
          * HomeChange
@@ -5707,9 +5712,11 @@ export interface components {
          * @description The answer: best first, with what was left out and how much of the space was walked.
          *
          *     Args:
-         *         finer: what to measure finer before anything is sold for it; first: what costs nothing or
-         *             little and comes before buying; unanswered: said ahead of the lines where none of them
-         *             answers what is of health, or what is complained of.
+         *         finer: what to measure finer before anything is sold for it.
+         *         first: what costs nothing or little and comes before buying.
+         *         unanswered: said ahead of the lines where none of them answers what is of health, or what is
+         *             complained of.
+         *         wished: of ``wanted``, what they wish less of.
          */
         Suggestion: {
             /** Wanted */
@@ -5752,6 +5759,11 @@ export interface components {
              * @default []
              */
             first: string[];
+            /**
+             * Wished
+             * @default []
+             */
+            wished: string[];
         };
         /**
          * SystemFigures
@@ -7005,6 +7017,20 @@ export interface components {
              */
             own_minutes: number;
             option?: components["schemas"]["Option"] | null;
+        };
+        /**
+         * Wish
+         * @description Less of something at the drinking tap, because somebody wishes it: no limit, and no reason of
+         *     health.
+         *
+         *     Args:
+         *         analyte: one of ``WISHED``; target: at most so much [canonical unit], None for "less".
+         */
+        Wish: {
+            /** Analyte */
+            analyte: string;
+            /** Target */
+            target?: number | null;
         };
         /**
          * Working

@@ -515,6 +515,20 @@ export const KIND_NAMES: Record<string, string> = {
   "polish": "Mineral and pH polish",
   "system": "Drinking tap, complete"
 };
+export const WISHED: string[] = [
+  "fluoride",
+  "sodium",
+  "chlorine_free",
+  "chlorine_combined",
+  "hardness",
+  "tds",
+  "nitrate_n",
+  "iron",
+  "sulfate",
+  "chloride",
+  "pfoa",
+  "pfos"
+];
 export const MG_L_PER_GPG = 17.11806104527095;
 export const L_PER_GAL = 3.785411784;
 export const KPA_PER_PSI = 6.894757;

@@ -6,6 +6,7 @@ from typing import Literal
 
 from .. import words
 from ..analytes import ANALYTES, Kind
+from ..home import Wish
 from ..ranges import Range, Verdict
 from ..record import record
 from ..rules import Rules
@@ -78,6 +79,22 @@ def target_of(analyte: str, rules: Rules) -> tuple[float | None, str, str]:
         return low.value, low.name, low.op
     chosen = min(limits, key=lambda x: x.value)
     return chosen.value, f"{chosen.name} ({chosen.place} {chosen.year})", chosen.op
+
+
+AS_WISHED = "as wished, no limit"
+
+
+def wanted_of(
+    analyte: str, rules: Rules, wish: Wish | None
+) -> tuple[float | None, str, Literal["at_most", "at_least"] | str]:
+    """What is wanted of an analyte, by its limit or by a wish that asks for less than it."""
+    target, why, op = target_of(analyte, rules)
+    if wish is None or analyte == "ph":
+        return target, why, op
+    if wish.target is None:
+        return None, AS_WISHED, "at_most"
+    stricter = target is None or op != "at_most" or wish.target < target
+    return (wish.target, AS_WISHED, "at_most") if stricter else (target, why, op)
 
 
 def judged_at(analyte: str) -> Literal["house", "tap"]:
@@ -228,9 +245,10 @@ def rows(
     complaints: tuple[Complaint, ...],
     rules: Rules,
     units: str,
+    wishes: tuple[Wish, ...] = (),
 ) -> tuple[Row, ...]:
-    """Rows of the comparison: complaints' causes first, then what else was found, what an option
-    adds, and what is not tested.
+    """Rows of the comparison: complaints' causes first, then what else was found, what is wished
+    less of, what an option adds, and what is not tested.
     """
     by_id = {c.id: c.words for c in complaints}
     wanted: list[tuple[str, Finding | None]] = []
@@ -243,6 +261,9 @@ def rows(
         ):
             wanted.append((f.analyte, f))
     have = {a for a, _ in wanted}
+    wanted += [(w.analyte, None) for w in wishes if w.analyte not in have]
+    have = {a for a, _ in wanted}
+    wished = {w.analyte: w for w in wishes}
     for extra in ("sodium", "potassium", "hardness", "ph"):
         changed = any(
             (q := line.tap.get(extra)) is not None and line.stages and q != line.source.get(extra)
@@ -260,7 +281,7 @@ def rows(
     wanted += [(u.analyte, None) for u in meaning.unknown if u.analyte not in have]
     out = []
     for analyte, finding in wanted:
-        target, why, op = target_of(analyte, rules)
+        target, why, op = wanted_of(analyte, rules, wished.get(analyte))
         factor, unit, decimals = words.shown_in(analyte, units)
         cells = tuple(cell(line.option, line, analyte, target, op, units) for line in lines)
         side = "at most" if op == "at_most" else "at least"
@@ -275,6 +296,8 @@ def rows(
             )
         )
         quoted = tuple(by_id[c] for c in (finding.explains if finding else ()) if c in by_id)
+        if analyte in wished and target is None:
+            text = "wished: less of it"
         out.append(
             Row(
                 analyte=analyte,

@@ -126,7 +126,14 @@ def compare(
         visit, raw, found.colour, measured_here(visit.samples, waters), bands, use, brief=True
     )
     good = {line.option: line for _, line, _ in lines if line is not None}
-    table = rows(tuple(good.values()), found, visit.complaints, visit.rules, settings.units)
+    table = rows(
+        tuple(good.values()),
+        found,
+        visit.complaints,
+        visit.rules,
+        settings.units,
+        visit.home.wishes,
+    )
     left = {id: not_addressed(line, found, table) for id, line in good.items()}
     over = []
     for years in horizons:

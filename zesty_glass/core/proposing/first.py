@@ -6,6 +6,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from ..analytes import ANALYTES
 from ..home import Home
 from ..record import record
 from ..testing.complaints import Complaint
@@ -332,4 +333,9 @@ def first_steps(at: At) -> tuple[str, ...]:
         f"“{words.get(u.complaint, u.complaint)}” is not explained yet: next, {u.next}."
         for u in at.meaning.unexplained
     )
-    return tuple(f.sentence for f in FIRST if f.holds(at)) + open_ones
+    untested = tuple(
+        f"They wish less {ANALYTES[w.analyte].said}: it is not tested; {ANALYTES[w.analyte].test}."
+        for w in at.home.wishes
+        if w.analyte not in at.water.values
+    )
+    return tuple(f.sentence for f in FIRST if f.holds(at)) + open_ones + untested

@@ -140,10 +140,12 @@ def grade(
     at_the_tap: frozenset[str] = frozenset(),
     less_scale: float = 0.0,
     against_diet: int = 0,
+    wished: frozenset[str] = frozenset(),
 ) -> Grade:
     """A line's grade over the things found, each at the worst of the places where it is judged.
 
     Args:
+        wished: what somebody wishes less of, which counts like a complaint;
         less_scale: what a conditioner's claim on scale counts for; against_diet: see ``Grade``.
         at_the_tap: things that are complained of at the drinking tap alone, and are judged there
             alone.
@@ -160,8 +162,10 @@ def grade(
             share = max(share, less_scale)
         f = findings.get(name)
         kind = _asks_as(f)
-        unseen = kind == "complaints" and f is not None and not f.explains
-        sums[kind] += share * (UNSEEN if unseen else 1.0)
+        if kind == "rest" and name in wished:
+            kind = "complaints"
+        unseen = f is not None and not f.explains and name == "ph"
+        sums[kind] += share * (UNSEEN if unseen and kind == "complaints" else 1.0)
         if kind != "rest" and share < LEAVES:
             leaves.append(name)
         shares[name] = round(share, 3)
@@ -215,13 +219,15 @@ class Grader:
         self._findings = {f.analyte: f for f in reversed(meaning.findings)}
         self._at_the_tap = _tasted(meaning, complaints, home.tenant)
         self._home = home
+        self._wished = frozenset(w.analyte for w in home.wishes if w.analyte in targets)
+        self._at_the_tap |= self._wished - {f.analyte for f in meaning.findings if f.explains}
         self._scale_counts = _scale_counts(self._findings.get("hardness"), complaints)
         asks = {_asks_as(f) for f in meaning.findings}
         hardness = self._findings.get("hardness")
         self.nothing = WAIT if "health" in asks else NOTHING
         #: whether hardness is complained of, or nothing else asks for anything
         self.hardness_asks = asks == {"rest"} or bool(hardness and hardness.explains)
-        self.of_need = any(_asks_as(f) != "rest" for f in meaning.findings)
+        self.of_need = bool(self._wished) or any(_asks_as(f) != "rest" for f in meaning.findings)
 
     def walked(self, option: Option) -> LineReport:
         """The line worked out on this water; RuleError where it cannot be."""
@@ -252,6 +258,7 @@ class Grader:
             self._at_the_tap,
             self._scale_counts * _less_scale(line, self._items),
             _against_diet(line, self._home, self._items),
+            self._wished,
         )
 
 

@@ -6,10 +6,11 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from dataclasses import field, replace
+from decimal import Decimal
 from itertools import pairwise
 
 from ..analytes import ANALYTES
-from ..home import Home
+from ..home import Home, Wish
 from ..record import record
 from ..rules import Rules, Settings
 from ..testing.complaints import Complaint
@@ -20,8 +21,9 @@ from ..treating.items import KIND_NAMES, Item, SystemFigures
 from ..treating.line import FROM_PLUMBING, Option, StageChoice
 from ..treating.measured import Measured
 from ..treating.search import Progress, search
+from ..words import sum_over
 from .beside import candidates, tried
-from .compare import target_of
+from .compare import wanted_of
 from .first import At, first_steps
 from .ranking import Grade, Grader, order
 from .reasons import asks_for_nothing, needs_nothing, still_to_test
@@ -76,9 +78,11 @@ class Suggestion:
     """The answer: best first, with what was left out and how much of the space was walked.
 
     Args:
-        finer: what to measure finer before anything is sold for it; first: what costs nothing or
-            little and comes before buying; unanswered: said ahead of the lines where none of them
-            answers what is of health, or what is complained of.
+        finer: what to measure finer before anything is sold for it.
+        first: what costs nothing or little and comes before buying.
+        unanswered: said ahead of the lines where none of them answers what is of health, or what is
+            complained of.
+        wished: of ``wanted``, what they wish less of.
     """
 
     wanted: tuple[str, ...]
@@ -95,6 +99,7 @@ class Suggestion:
     still_to_test: str = ""
     unanswered: str = ""
     first: tuple[str, ...] = ()
+    wished: tuple[str, ...] = ()
 
 
 def _straddles(f: Finding) -> bool:
@@ -102,6 +107,14 @@ def _straddles(f: Finding) -> bool:
     sold for it.
     """
     return not f.sure and f.weight is not Weight.HEALTH
+
+
+def _may_fall(water: Water, wish: Wish) -> bool:
+    """Whether there is something of what is wished less of, and more than is wished."""
+    v = water.values.get(wish.analyte)
+    if v is None or v.range is None or v.below is not None:
+        return False
+    return wish.target is None or v.range.high is None or v.range.high > wish.target
 
 
 def things_found(meaning: Meaning) -> tuple[str, ...]:
@@ -136,13 +149,14 @@ def suggest(
     nothing stands first.
     """
     items = tuple(catalogue)
-    wanted = things_found(meaning)
-    targets = {a: (t[0], t[2]) for a in wanted for t in (target_of(a, rules),)}
+    wishes = {w.analyte: w for w in home.wishes if _may_fall(water, w)}
+    wanted = tuple(dict.fromkeys((*things_found(meaning), *wishes)))
+    targets = {a: (t[0], t[2]) for a in wanted for t in (wanted_of(a, rules, wishes.get(a)),)}
     found = search(
         water, meaning.colour, home, settings, items, wanted, years, measured, targets, progress
     )
     by_code = {i.code: i for i in items}
-    nothing, quiet = needs_nothing(meaning), asks_for_nothing(meaning)
+    nothing, quiet = needs_nothing(meaning), asks_for_nothing(meaning) and not wishes
     grader = Grader(water, meaning, home, settings, by_code, measured, targets, complaints)
 
     def told(n: int, c: Combination, held: _Held | None) -> tuple[tuple[float, ...], Suggested]:
@@ -174,11 +188,12 @@ def suggest(
         finer=tuple(
             f"{f.sentence} {f.next[:1].upper()}{f.next[1:]}."
             for f in meaning.findings
-            if _straddles(f)
+            if _straddles(f) and f.analyte not in wishes
         ),
         still_to_test=still_to_test(meaning),
         unanswered=_unanswered(meaning, ranked, found.left_out)
         or _complaints_left(meaning, ranked, complaints),
+        wished=tuple(wishes),
         first=first_steps(
             At(water=water, meaning=meaning, home=home, complaints=complaints, samples=samples)
         ),
@@ -267,7 +282,8 @@ def _ahead(a: Suggested, b: Suggested, settings: Settings, years: int) -> str:
         return f"{fewer} fewer to watch than the next."
     less = b.cost - a.cost
     if less >= 1:
-        return f"Costs {settings.currency}{less:,.0f} less over {years} years than the next."
+        said = sum_over(Decimal(str(less)), years)
+        return f"Costs {settings.currency}{said:,.0f} less over {years} years than the next."
     return ""
 
 

@@ -5,6 +5,7 @@ import { CM_PER_IN, KPA_PER_PSI, L_PER_GAL } from "../../app/facts.generated";
 import type { Customer, Home } from "../../api/types";
 import { useUnits } from "../../app/units";
 import { NumberField, Seg, TextField, YES_NO } from "../../ui/fields";
+import { Wishes } from "./Wishes";
 
 export const NEW_HOME: Home = {
   name: "",
@@ -35,6 +36,7 @@ export const NEW_HOME: Home = {
   pipe_material: "",
   service_line: "",
   note: "",
+  wishes: [],
   care: {
     consent: false,
     infant: false,
@@ -154,6 +156,18 @@ function Place({ home, set }: { home: Home; set: (part: Partial<Home>) => void }
         unit="in"
         value={home.headroom_in ?? null}
         onCommit={(headroom_in) => set({ headroom_in })}
+      />
+      <Seg
+        label="Brine forbidden by the place"
+        value={home.brine_forbidden ?? null}
+        choices={YES_NO}
+        onChange={(brine_forbidden) => set({ brine_forbidden })}
+      />
+      <TextField
+        label="Service line"
+        value={home.service_line}
+        hint="lead, galvanised, copper, plastic"
+        onCommit={(service_line) => set({ service_line })}
       />
       <Seg
         label="Tenant, may not plumb"
@@ -301,6 +315,7 @@ export function HomeForm({
         ) : null}
       </Group>
       <Place home={home} set={set} />
+      <Wishes home={home} set={set} />
       <Group title="What water costs today">
         <NumberField
           label="Water"

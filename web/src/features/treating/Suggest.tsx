@@ -245,7 +245,9 @@ function Body({
       <p className="text-b text-ink-2 mb-2">
         Looked for:{" "}
         {s.wanted.length
-          ? s.wanted.map((a) => midSentence(names(a))).join(", ")
+          ? s.wanted
+              .map((a) => midSentence(names(a)) + (s.wished.includes(a) ? " (their wish)" : ""))
+              .join(", ")
           : "nothing, for nothing was found that asks for it"}
         . Of {many(s.combinations)} combinations these are worth a look.
       </p>
