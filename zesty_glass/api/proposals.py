@@ -55,7 +55,15 @@ def make(ctx: Signed, id: UUID, body: ProposalBody) -> Response:
     """Write a proposal, or its next revision."""
     with ctx.db() as db:
         row = proposing.make(
-            db, ctx.who, id, body.id, body.recommended, body.reasons, body.plan, body.answers
+            db,
+            ctx.who,
+            id,
+            body.id,
+            body.recommended,
+            body.reasons,
+            body.plan,
+            body.answers,
+            body.terms,
         )
     return _view(ctx, row.id, 201)
 

@@ -14,6 +14,7 @@ from ..core.bounds import bounded
 from ..core.demonstrating.about import About, NotOffered
 from ..core.home import Customer, Home
 from ..core.proposing.offer import Offer
+from ..core.proposing.price import Terms
 from ..core.proposing.proposal import Plan, Signature
 from ..core.proposing.revision import Difference
 from ..core.record import record
@@ -217,6 +218,7 @@ class ProposalBody(Body):
     recommended: str = Field(max_length=80)
     reasons: str = Field(default="", max_length=8000)
     plan: Plan | None = None
+    terms: Terms | None = None
     answers: dict[Annotated[str, Field(max_length=600)], Annotated[str, Field(max_length=2000)]] = (
         Field(default={}, max_length=40)
     )

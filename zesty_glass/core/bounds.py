@@ -45,7 +45,9 @@ _MONEY = (0, MONEY_MOST)
 #: least and most of a number; prices in the firm's currency, other units as in the record that has
 #: the field
 NUMBERS: dict[str, tuple[float, float]] = {
-    **dict.fromkeys(("price", "installation", "service_year", "down", "monthly"), _MONEY),
+    **dict.fromkeys(
+        ("price", "installation", "service_year", "down", "monthly", "deposit"), _MONEY
+    ),
     **dict.fromkeys(("bottled_month", "soap_month"), (0, 100_000)),
     **dict.fromkeys(("water_price", "sewer_price"), (0, 10_000)),
     **dict.fromkeys(("electricity", "salt_bag"), (0, 10_000)),

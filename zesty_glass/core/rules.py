@@ -739,6 +739,7 @@ class Settings:
         electricity: price [money/kWh].
         salt_bag: price of a 40-lb bag [money].
         heater_c: water heater [°C].
+        tax_equipment, tax_labour: sales tax on equipment and on labour (0.06 = 6 %).
         keep_years: people are erased when their home was last visited so many years ago; 0: never.
         soap_share: the firm's own cautious estimate of the soap a softened house does without, as a
             share (0 to 1).
@@ -762,6 +763,8 @@ class Settings:
     )
     local_rules: str = ""
     keep_years: int = 0
+    tax_equipment: Decimal = Decimal("0")
+    tax_labour: Decimal = Decimal("0")
 
     def __post_init__(self) -> None:
         if not currency_fits(self.currency):
@@ -779,6 +782,8 @@ class Settings:
             ("discount", 0, 0.5),
             ("heater_c", 30, 90),
             ("soap_share", 0, 0.6),
+            ("tax_equipment", 0, 0.5),
+            ("tax_labour", 0, 0.5),
         ):
             value = float(getattr(self, name))
             if not low <= value <= high:

@@ -12,6 +12,7 @@ from sqlalchemy.orm import Session
 from ..core.assess import assess
 from ..core.errors import RuleError
 from ..core.proposing.offer import Offer, draft_reasons, make_offer
+from ..core.proposing.price import Terms
 from ..core.proposing.proposal import Plan, Proposal, Signature, digest, move
 from ..core.proposing.revision import Difference, differences
 from ..documents.codec import load, load_json, plain, to_json
@@ -38,13 +39,16 @@ def make(
     reasons: str,
     plan: Plan | None,
     answers: dict[str, str] | None = None,
+    terms: Terms | None = None,
 ) -> ProposalRow:
     """Write a proposal from the visit as it is now. Sent twice with one id it is one proposal.
 
     A visit's later proposals are further revisions of the first one's number.
     """
     row = visiting.get(db, who, visit_id, lock=True)
-    told = [answers] if answers else []
+    told: list[object] = [answers] if answers else []
+    if terms is not None and terms != Terms():
+        told.append(plain(terms))
     asked = request_of(visit_id, recommended, reasons, None if plan is None else plain(plan), *told)
     have = store.find(db, ProposalRow, who.firm_id, id)
     if have is not None:
@@ -76,6 +80,7 @@ def make(
             reasons=reasons,
             plan=plan,
             answers=answers,
+            terms=terms,
         ),
     )
     snapshot = to_json(offer, Offer).decode()

@@ -3851,6 +3851,11 @@ export interface components {
              * @default []
              */
             before_signing: components["schemas"]["ToKnow"][];
+            /**
+             * Price
+             * @default []
+             */
+            price: components["schemas"]["PriceLine"][];
         };
         /**
          * OfferedOption
@@ -4120,7 +4125,7 @@ export interface components {
         };
         /**
          * PlanTerms
-         * @description A payment plan with what it comes to: total paid and yearly rate [%].
+         * @description A payment plan with what it comes to: total paid, yearly rate nominal and effective [%].
          */
         PlanTerms: {
             /** Down */
@@ -4133,6 +4138,21 @@ export interface components {
             total_paid: number | string;
             /** Apr */
             apr: number | string;
+            /** Apr Effective */
+            apr_effective?: number | string | null;
+        };
+        /**
+         * PriceLine
+         * @description One line of the price; ``kind``: equipment, installation, discount, tax, total, deposit,
+         *     rest. A discount is negative.
+         */
+        PriceLine: {
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Amount */
+            amount: number | string;
         };
         /**
          * Proposal
@@ -4212,6 +4232,7 @@ export interface components {
              */
             reasons: string;
             plan?: components["schemas"]["Plan"] | null;
+            terms?: components["schemas"]["Terms"] | null;
             /**
              * Answers
              * @default {}
@@ -5293,6 +5314,7 @@ export interface components {
          *         electricity: price [money/kWh].
          *         salt_bag: price of a 40-lb bag [money].
          *         heater_c: water heater [°C].
+         *         tax_equipment, tax_labour: sales tax on equipment and on labour (0.06 = 6 %).
          *         keep_years: people are erased when their home was last visited so many years ago; 0: never.
          *         soap_share: the firm's own cautious estimate of the soap a softened house does without, as a
          *             share (0 to 1).
@@ -5374,6 +5396,16 @@ export interface components {
              * @default 0
              */
             keep_years: number;
+            /**
+             * Tax Equipment
+             * @default 0
+             */
+            tax_equipment: number | string;
+            /**
+             * Tax Labour
+             * @default 0
+             */
+            tax_labour: number | string;
         };
         /**
          * Shown
@@ -5895,6 +5927,27 @@ export interface components {
             };
         };
         /**
+         * Terms
+         * @description What was agreed beside the prices: discount and deposit [money], exemption from sales tax.
+         */
+        Terms: {
+            /**
+             * Discount
+             * @default 0
+             */
+            discount: number | string;
+            /**
+             * Deposit
+             * @default 0
+             */
+            deposit: number | string;
+            /**
+             * Tax Exempt
+             * @default false
+             */
+            tax_exempt: boolean;
+        };
+        /**
          * Through
          * @description This water through a line.
          */
@@ -6200,7 +6253,9 @@ export interface components {
              *       "valid_days": 30,
              *       "cancel_text": "You may cancel this sale without penalty until midnight of the third business day after you sign. Local law decides.",
              *       "local_rules": "",
-             *       "keep_years": 0
+             *       "keep_years": 0,
+             *       "tax_equipment": "0",
+             *       "tax_labour": "0"
              *     }
              */
             settings: components["schemas"]["Settings"];

@@ -516,3 +516,9 @@ def apr(price: Decimal, down: Decimal, monthly: Decimal, months: int) -> Decimal
         else:
             high = mid
     return Decimal(repr(low * 1200)).quantize(CENT)
+
+
+def effective_rate(nominal: Decimal) -> Decimal:
+    """Effective yearly rate [%] of a nominal one [%] charged by the month: (1 + r/12)^12 − 1."""
+    monthly = nominal / 1200
+    return (100 * ((1 + monthly) ** 12 - 1)).quantize(CENT, ROUND_HALF_EVEN)

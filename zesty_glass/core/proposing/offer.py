@@ -12,7 +12,7 @@ from .. import words
 from ..analytes import ANALYTES
 from ..assess import Assessment, Assumption, Band, OptionReport, assess_over
 from ..costing.chores import Chores
-from ..costing.money import HORIZONS, CostLine, Lifetime, apr
+from ..costing.money import HORIZONS, CostLine, Lifetime, apr, effective_rate
 from ..costing.waste import Waste
 from ..errors import RuleError
 from ..home import SOURCE_NAMES, Customer
@@ -23,6 +23,7 @@ from ..treating.stream import Quantity
 from ..visit import Visit
 from .compare import Row
 from .comparison import single_source
+from .price import PriceLine, Terms, price_lines, to_pay
 from .proposal import COOLING_OFF, Plan
 from .reasons import Reasons
 
@@ -127,13 +128,14 @@ class OfferedOption:
 
 @record
 class PlanTerms:
-    """A payment plan with what it comes to: total paid and yearly rate [%]."""
+    """A payment plan with what it comes to: total paid, yearly rate nominal and effective [%]."""
 
     down: Decimal
     monthly: Decimal
     months: int
     total_paid: Decimal
     apr: Decimal
+    apr_effective: Decimal | None = None
 
 
 @record
@@ -221,6 +223,7 @@ class Offer:
     rules_version: int
     health: tuple[str, ...] = ()
     before_signing: tuple[ToKnow, ...] = ()
+    price: tuple[PriceLine, ...] = ()
 
 
 def _readings(visit: Visit, a: Assessment) -> tuple[ReadingLine, ...]:
@@ -311,12 +314,14 @@ def plan_terms(plan: Plan | None, price: Decimal) -> PlanTerms | None:
     """A payment plan's total and yearly rate on a price."""
     if plan is None:
         return None
+    rate = apr(price, plan.down, plan.monthly, plan.months)
     return PlanTerms(
         down=plan.down,
         monthly=plan.monthly,
         months=plan.months,
         total_paid=plan.down + plan.monthly * plan.months,
-        apr=apr(price, plan.down, plan.monthly, plan.months),
+        apr=rate,
+        apr_effective=effective_rate(rate),
     )
 
 
@@ -346,11 +351,13 @@ def make_offer(
     reasons: str,
     plan: Plan | None = None,
     answers: Mapping[str, str] | None = None,
+    terms: Terms | None = None,
 ) -> Offer:
     """Freeze a visit into an offer.
 
     Args:
-        answers: how the recommended line's stops are answered, by the sentence of each.
+        answers: how the recommended line's stops are answered, by the sentence of each; terms:
+            discount, deposit and exemption from sales tax.
 
     Raises:
         RuleError: no raw sample, an unknown recommended option, or a plan that does not work.
@@ -408,7 +415,8 @@ def make_offer(
             if c in items and items[c].warranty
         )
         options.append(_option(o, "" if n == 0 else chr(64 + n), costs, warranty))
-    price = next(p.price + p.installation for p in options if p.id == recommended)
+    top = next(p for p in options if p.id == recommended)
+    price = price_lines(top.price, top.installation, terms or Terms(), visit.settings)
     kinds = dict.fromkeys(s.kind for s in chosen.line.stages)
     line0 = a.options[0].line
     assert line0 is not None
@@ -442,7 +450,8 @@ def make_offer(
         recommended=recommended,
         reasons=reasons.strip() or draft_reasons(a, recommended),
         horizon=visit.horizon,
-        plan=plan_terms(plan, price),
+        plan=plan_terms(plan, to_pay(price)),
+        price=price,
         assumptions=a.assumptions,
         cautions=tuple(CAUTIONS[k] for k in kinds if k in CAUTIONS) + (ALWAYS,),
         cancel_text=visit.settings.cancel_text,

@@ -67,6 +67,20 @@ export function Figures({ firm, may }: { firm: FirmView; may: boolean }): ReactE
             onCommit={(n) => set({ discount: money(n === null ? null : n / 100) })}
           />
           <NumberField
+            label="Sales tax on equipment"
+            unit="%"
+            value={100 * Number(s.tax_equipment)}
+            max={50}
+            onCommit={(n) => set({ tax_equipment: money(n === null ? null : n / 100) })}
+          />
+          <NumberField
+            label="Sales tax on labour"
+            unit="%"
+            value={100 * Number(s.tax_labour)}
+            max={50}
+            onCommit={(n) => set({ tax_labour: money(n === null ? null : n / 100) })}
+          />
+          <NumberField
             label="People are kept for"
             unit="years"
             value={s.keep_years}

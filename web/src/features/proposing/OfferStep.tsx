@@ -90,6 +90,7 @@ export function OfferStep(): ReactElement {
   const [withPlan, setWithPlan] = useState(false);
   const [plan, setPlan] = useState({ down: "0", monthly: "", months: "24" });
   const [proposal] = useState(newId);
+  const [terms, setTerms] = useState({ discount: "", deposit: "", exempt: false });
   const [answers, setAnswers] = useState<Record<string, string>>({});
   const stops = stopsOf(options.find((o) => o.id === recommended));
   const answered = stops.every((s) => (answers[s.sentence] ?? "").trim().length >= ANSWER_AT_LEAST);
@@ -114,6 +115,11 @@ export function OfferStep(): ReactElement {
             plan: withPlan
               ? { down: plan.down || "0", monthly: plan.monthly, months: Number(plan.months) }
               : null,
+            terms: {
+              discount: terms.discount || "0",
+              deposit: terms.deposit || "0",
+              tax_exempt: terms.exempt,
+            },
             answers: Object.fromEntries(stops.map((s) => [s.sentence, answers[s.sentence] ?? ""])),
           },
         }),
@@ -194,6 +200,37 @@ export function OfferStep(): ReactElement {
           </label>
         )}
         <Trouble error={draft.error ?? write.error} />
+        {recommended !== "" && recommended !== "today" && (
+          <div className="flex flex-wrap gap-4 items-end mt-2">
+            {(
+              [
+                ["discount", "Discount"],
+                ["deposit", "Deposit"],
+              ] as const
+            ).map(([k, name]) => (
+              <label key={k} className="field w-[170px]">
+                <span>
+                  {name} [{currency}]
+                </span>
+                <input
+                  className="input"
+                  inputMode="decimal"
+                  value={terms[k]}
+                  onChange={(e) => setTerms({ ...terms, [k]: e.target.value })}
+                />
+              </label>
+            ))}
+            <label className="flex gap-3 items-center min-h-12">
+              <input
+                type="checkbox"
+                className="w-6 h-6"
+                checked={terms.exempt}
+                onChange={(e) => setTerms({ ...terms, exempt: e.target.checked })}
+              />
+              Exempt from sales tax
+            </label>
+          </div>
+        )}
         <label className="flex gap-3 items-center min-h-12 mt-2">
           <input
             type="checkbox"

@@ -264,6 +264,29 @@ function BeforeSigning({ offer }: { offer: Offer }): ReactElement | null {
   );
 }
 
+/** The price line by line: discount, sales tax by kind, deposit. */
+function ToPay({ offer }: { offer: Offer }): ReactElement | null {
+  if (offer.price.length === 0) return null;
+  return (
+    <div className="mt-5 max-w-[560px]">
+      <h3 className="mb-1">What is to be paid</h3>
+      <table className="w-full text-m">
+        <tbody>
+          {offer.price.map((l) => (
+            <tr
+              key={l.kind + l.label}
+              className={`border-b border-rule ${l.kind === "total" ? "font-semibold" : ""}`}
+            >
+              <td className="py-1">{l.label}</td>
+              <td className="py-1 text-right">{money(l.amount, offer.currency, true)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
 export function OfferView({ offer }: { offer: Offer }): ReactElement {
   const chosen = offer.options.find((o) => o.id === offer.recommended);
   return (
@@ -346,12 +369,14 @@ export function OfferView({ offer }: { offer: Offer }): ReactElement {
       <section>
         <h2 className="mb-3">All it costs</h2>
         <Costs offer={offer} />
+        <ToPay offer={offer} />
         {offer.plan && (
           <p className="mt-3">
             <b>Payment plan:</b> {money(offer.plan.down, offer.currency, true)} down,{" "}
             {offer.plan.months} payments of {money(offer.plan.monthly, offer.currency, true)};{" "}
             {money(offer.plan.total_paid, offer.currency, true)} paid in all, {offer.plan.apr} % a
-            year (APR).
+            year nominal (APR)
+            {offer.plan.apr_effective != null && `, ${offer.plan.apr_effective} % effective`}.
           </p>
         )}
         {offer.assumptions.length > 0 && (
