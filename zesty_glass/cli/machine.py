@@ -43,6 +43,7 @@ COMMANDS = {
     "check": ("open and work out every visit of a database; list what does not work out", "core"),
     "audit": ("verify that the audit trail is as it was written", "core"),
     "forget": ("erase people whom firms keep no longer than their own rule says", "core"),
+    "mutate": ("break lines of the core one by one, and see whether the tests tell", "test"),
     "fuzz": ("send generated requests against the description of the interface", "test"),
     "add-firm": ("add a firm and its first manager to a database", "core"),
 }

@@ -1,0 +1,232 @@
+"""``./zesty mutate``: break one line of the core at a time, and see whether the tests tell.
+
+A mutant is the module with one operator, number or comparison changed; it is killed when a test
+fails on it. Meant to be run by hand on what was changed, not in every test run.
+"""
+
+from __future__ import annotations
+
+import argparse
+import ast
+import copy
+import json
+import os
+import random
+import subprocess
+import sys
+from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+from typing import NamedTuple
+
+from .machine import ROOT, VENV
+from .say import Stop, guarded, step
+
+CORE = ROOT / "zesty_glass" / "core"
+TIMEOUT_S = 120.0
+#: where the tests of a folder of the core stand, beside those of the same name
+_ALSO = {
+    "costing": ("tests.core.test_assumptions", "tests.core.proposing.test_price"),
+    "testing": ("tests.core.test_truth", "tests.core.test_any_reading"),
+    "treating": ("tests.core.test_truth", "tests.core.test_any_home"),
+    "proposing": ("tests.core.test_truth", "tests.core.treating.test_every_item"),
+}
+_COMPARE: dict[type[ast.cmpop], type[ast.cmpop]] = {
+    ast.Lt: ast.LtE,
+    ast.LtE: ast.Lt,
+    ast.Gt: ast.GtE,
+    ast.GtE: ast.Gt,
+    ast.Eq: ast.NotEq,
+    ast.NotEq: ast.Eq,
+    ast.Is: ast.IsNot,
+    ast.IsNot: ast.Is,
+    ast.In: ast.NotIn,
+    ast.NotIn: ast.In,
+}
+_BINARY: dict[type[ast.operator], type[ast.operator]] = {
+    ast.Add: ast.Sub,
+    ast.Sub: ast.Add,
+    ast.Mult: ast.Div,
+    ast.Div: ast.Mult,
+    ast.FloorDiv: ast.Div,
+    ast.Mod: ast.Mult,
+    ast.Pow: ast.Mult,
+}
+_CALLS = {"min": "max", "max": "min", "floor": "ceil", "ceil": "floor", "any": "all", "all": "any"}
+
+
+class Mutant(NamedTuple):
+    """A module with one thing changed."""
+
+    line: int
+    what: str
+    source: str
+
+
+def _changes(node: ast.AST) -> Iterator[tuple[str, ast.AST]]:
+    """What may be changed in a node: words for it, and the node as it is then."""
+    new: ast.AST = copy.copy(node)
+    match node:
+        case ast.Compare(ops=[op]) if type(op) in _COMPARE:
+            other = _COMPARE[type(op)]
+            new.ops = [other()]  # type: ignore[attr-defined]
+            yield f"{type(op).__name__} to {other.__name__}", new
+        case ast.BinOp(op=op, left=left) if type(op) in _BINARY and not _is_text(left):
+            other_op = _BINARY[type(op)]
+            new.op = other_op()  # type: ignore[attr-defined]
+            yield f"{type(op).__name__} to {other_op.__name__}", new
+        case ast.BoolOp(op=ast.And()):
+            new.op = ast.Or()  # type: ignore[attr-defined]
+            yield "and to or", new
+        case ast.BoolOp(op=ast.Or()):
+            new.op = ast.And()  # type: ignore[attr-defined]
+            yield "or to and", new
+        case ast.UnaryOp(op=ast.Not() | ast.USub(), operand=operand):
+            yield "its sign or not left out", operand
+        case ast.Constant(value=bool() as flag):
+            new.value = not flag  # type: ignore[attr-defined]
+            yield f"{flag} to {not flag}", new
+        case ast.Constant(value=int() | float() as number):
+            new.value = number + 1  # type: ignore[attr-defined]
+            yield f"{number} to {number + 1}", new
+        case ast.Call(func=ast.Name(id=name)) if name in _CALLS:
+            new.func = ast.Name(id=_CALLS[name], ctx=ast.Load())  # type: ignore[attr-defined]
+            yield f"{name} to {_CALLS[name]}", new
+
+
+def _is_text(node: ast.AST) -> bool:
+    return isinstance(node, ast.JoinedStr) or (
+        isinstance(node, ast.Constant) and isinstance(node.value, str)
+    )
+
+
+def _sites(tree: ast.Module) -> Iterator[tuple[ast.AST, str, int | None, ast.AST]]:
+    """Every place of a tree where a node hangs: its parent, field, index and itself. What is only
+    said or declared (formatted numbers, annotations, decorators) is left out.
+    """
+    for parent in ast.walk(tree):
+        if isinstance(parent, ast.FormattedValue | ast.JoinedStr):
+            continue
+        for field, value in ast.iter_fields(parent):
+            if field in ("annotation", "returns", "decorator_list", "format_spec", "slice"):
+                continue
+            if isinstance(value, ast.AST):
+                yield parent, field, None, value
+            elif isinstance(value, list):
+                for i, v in enumerate(value):
+                    if isinstance(v, ast.AST):
+                        yield parent, field, i, v
+
+
+def mutants(source: str) -> list[Mutant]:
+    """Every mutant of a module, in the order of its lines."""
+    tree, out = ast.parse(source), []
+    for parent, field, i, node in _sites(tree):
+        for what, new in _changes(node):
+            if i is None:
+                setattr(parent, field, new)
+            else:
+                getattr(parent, field)[i] = new
+            text = ast.unparse(ast.fix_missing_locations(tree))
+            out.append(Mutant(getattr(node, "lineno", 0), what, text))
+            if i is None:
+                setattr(parent, field, node)
+            else:
+                getattr(parent, field)[i] = node
+    return sorted(out, key=lambda m: m.line)
+
+
+#: replaces one module's source when it is imported, then runs the tests until the first one fails
+_RUN = """
+import importlib.abc, importlib.util, os, sys, unittest
+name, path = os.environ["ZESTY_MUTANT"], os.environ["ZESTY_MUTANT_SOURCE"]
+class Loader(importlib.abc.SourceLoader):
+    def get_filename(self, fullname): return path
+    def get_data(self, p): return open(path, "rb").read()
+class Finder(importlib.abc.MetaPathFinder):
+    def find_spec(self, fullname, where, target=None):
+        if fullname == name:
+            return importlib.util.spec_from_loader(fullname, Loader())
+sys.dont_write_bytecode = True
+sys.meta_path.insert(0, Finder())
+from hypothesis import settings
+import tests
+settings.register_profile("mutate", deadline=None, max_examples=15, derandomize=True)
+settings.load_profile("mutate")
+suite = unittest.TestSuite()
+for t in sys.argv[1:]:
+    found = unittest.defaultTestLoader
+    suite.addTests(
+        found.discover(t.replace(".", "/"), top_level_dir=".")
+        if os.path.isdir(t.replace(".", "/")) else found.loadTestsFromName(t))
+result = unittest.TextTestRunner(stream=open(os.devnull, "w"), failfast=True).run(suite)
+sys.exit(0 if result.wasSuccessful() else 1)
+"""
+
+
+def killed(name: str, mutant: Mutant, tests: list[str], folder: Path, number: int) -> bool:
+    """Whether a test fails, or never ends, on a mutant of the module ``name``."""
+    path = folder / f"mutant-{number}.py"
+    path.write_text(mutant.source)
+    env = os.environ | {"ZESTY_MUTANT": name, "ZESTY_MUTANT_SOURCE": str(path)}
+    try:
+        done = subprocess.run(
+            [str(VENV / "bin" / "python"), "-c", _RUN, *tests],
+            cwd=ROOT,
+            env=env,
+            capture_output=True,
+            timeout=TIMEOUT_S,
+        )
+    except subprocess.TimeoutExpired:
+        return True
+    finally:
+        path.unlink()
+    return done.returncode != 0
+
+
+def _module(text: str) -> Path:
+    path = Path(text)
+    path = path if path.is_absolute() else (ROOT / path if (ROOT / path).exists() else CORE / path)
+    if not path.is_file() or CORE not in path.parents:
+        raise Stop(f"{text} is no module of zesty_glass/core. Example: costing/money.py")
+    return path
+
+
+def main(arguments: list[str]) -> int:
+    """Break a module of the core in every way, or in a sample of them; survivors as JSON."""
+    import tempfile
+
+    parser = argparse.ArgumentParser(prog="./zesty mutate")
+    parser.add_argument("module", help="under zesty_glass/core, e.g. costing/money.py")
+    parser.add_argument("--tests", nargs="*", help="test folders or modules, by their dotted names")
+    parser.add_argument("--most", type=int, default=0, help="a sample of so many mutants")
+    parser.add_argument("--seed", type=int, default=1, help="of the sample")
+    given = parser.parse_args(arguments)
+    path = _module(given.module)
+    area = path.relative_to(CORE).parts[0]
+    tests = given.tests or [f"tests.core.{area}", *_ALSO.get(area, ())]
+    every = mutants(path.read_text())
+    if given.most and given.most < len(every):
+        every = sorted(random.Random(given.seed).sample(every, given.most))
+    name = ".".join(path.relative_to(ROOT).with_suffix("").parts)
+    step(f"{len(every)} mutants of {name}, tried with {', '.join(tests)}")
+    with tempfile.TemporaryDirectory() as d, ThreadPoolExecutor(os.cpu_count() or 1) as pool:
+        whole = Mutant(0, "nothing", path.read_text())
+        if killed(name, whole, tests, Path(d), -1):
+            raise Stop("The tests fail, or do not end, on the module as it is: mend that first.")
+        numbered = list(enumerate(every))
+        dead = list(pool.map(lambda p: killed(name, p[1], tests, Path(d), p[0]), numbered))
+    left = [m for m, gone in zip(every, dead, strict=True) if not gone]
+    told = {
+        "module": name,
+        "mutants": len(every),
+        "killed": sum(dead),
+        "share": round(sum(dead) / len(every), 3) if every else 1.0,
+        "survivors": [{"line": m.line, "what": m.what} for m in left],
+    }
+    print(json.dumps(told, indent=2))
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(guarded(main, sys.argv[1:]))
