@@ -11,9 +11,11 @@ from datetime import UTC, datetime
 from pathlib import Path
 
 from ..core.analytes import ANALYTES
+from ..core.proposing.first import FIRST
 from ..core.rules import LIMITS, Rules
 from ..core.testing.crosschecks import CHECKS as CROSS
 from ..core.testing.laboratory import KINDS
+from ..core.testing.tonight import CARES, TONIGHT
 from ..core.treating.checks import CHECKS
 from ..core.treating.items import KIND_NAMES, Need
 from ..core.treating.stages import membrane, others, softener, tannin, uv
@@ -115,6 +117,18 @@ def rules_page() -> str:
                 _table(("Id", "Sentence", "Remedy"), checks),
                 "## Readings held against each other",
                 _table(("Id", "Sentence", "Remedy"), cross),
+                "## What is said first",
+                (
+                    "Of the water to drink until somebody has answered, and because of who lives"
+                    " there; then what costs nothing or little and comes before anything is bought."
+                ),
+                _table(
+                    ("Id", "Sentence", "Source", "Year"),
+                    [
+                        (f"`{x.id}`", x.sentence, x.source, str(x.year))
+                        for x in (*TONIGHT, *CARES, *FIRST)
+                    ],
+                ),
                 "## Laboratory samples",
                 _table(
                     ("Id", "What", "Bottle", "Preservation", "Holding time [h]", "Source", "Year"),
