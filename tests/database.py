@@ -35,6 +35,7 @@ def cluster() -> Cluster:
 
     def away() -> None:
         c.stop()
+        c.release()
         shutil.rmtree(folder, ignore_errors=True)
 
     atexit.register(away)

@@ -30,6 +30,44 @@ for (const e of document.querySelectorAll(css)) {
 return null;"""
 
 
+_OUT_OF_REACH = """
+const out = [];
+const name = e => (e.getAttribute('aria-label') || e.innerText || e.tagName).trim().slice(0, 40);
+const clips = s => ['auto', 'scroll', 'hidden', 'clip'].includes(s.overflowX)
+  || ['auto', 'scroll', 'hidden', 'clip'].includes(s.overflowY);
+for (const e of document.querySelectorAll('a[href], button, input, select, textarea')) {
+  const r = e.getBoundingClientRect(), st = getComputedStyle(e);
+  if (!r.width || !r.height || st.visibility === 'hidden' || e.disabled) continue;
+  if (st.position === 'absolute' && r.width <= 1) continue;
+  let box = e.parentElement, waits = false;
+  for (; box && box !== document.body; box = box.parentElement) {
+    if (!clips(getComputedStyle(box))) continue;
+    const b = box.getBoundingClientRect();
+    const inside = r.left >= b.left - 2 && r.right <= b.right + 2
+      && r.top >= b.top - 2 && r.bottom <= b.bottom + 2;
+    if (inside) continue;
+    // a box that scrolls and shows its edge, or a row that is cut in the middle of an entry
+    const cue = box.classList.contains('scroll') || box.classList.contains('row');
+    const more = box.scrollHeight > box.clientHeight + 1 || box.scrollWidth > box.clientWidth + 1;
+    if (cue && more) { waits = true; break; }
+    out.push(`${name(e)}: cut by ${box.className.slice(0, 60)}`);
+    waits = true;
+    break;
+  }
+  if (waits) continue;
+  if (r.bottom > innerHeight + 2 || r.right > innerWidth + 2 || r.top < -2 || r.left < -2) {
+    out.push(`${name(e)}: outside the window`);
+    continue;
+  }
+  const top = document.elementFromPoint(r.left + r.width / 2, r.top + r.height / 2);
+  if (top && top !== e && !e.contains(top) && !top.contains(e)
+      && !(e.labels && [...e.labels].some(l => l.contains(top))))
+    out.push(`${name(e)}: under ${name(top)}`);
+}
+return out;
+"""
+
+
 class Browser:
     """Chromium at one size; ``close`` takes its profile away."""
 
@@ -172,6 +210,12 @@ class Browser:
             for v in result["violations"]
             if v["impact"] in ("serious", "critical")
         ]
+
+    def out_of_reach(self) -> list[str]:
+        """What cannot be pressed at rest and gives no sign of it: cut by a box that shows no edge,
+        outside the window, or under something else.
+        """
+        return list(self.driver.execute_script(_OUT_OF_REACH))
 
     def errors(self) -> list[str]:
         """Errors in the browser's own log."""

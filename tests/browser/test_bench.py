@@ -111,7 +111,7 @@ def whole_set(b: "Counting") -> None:
     b.find("h1", "Colour")
     b.touch("[role=radio]", "Clear")
     b.touch("[aria-label^='After standing'] [role=radio]", "Clear")
-    b.touch("button", "Keep what the cups show")
+    b.touch("button", "Keep the cups")
     b.onward()
     b.title("pH")
     b.press(*"7.6", Keys.ENTER)

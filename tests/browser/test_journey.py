@@ -197,6 +197,9 @@ class Views(BrowserCase):
                 f"{home}/before",
                 f"{home}/test?kit=tds",
                 f"{home}/test?kit=hardness",
+                f"{home}/test?kit=flow",
+                f"{home}/test?kit=colour",
+                f"{home}/show",
                 f"{home}/meaning",
                 f"{home}/line",
                 f"{home}/compare",
@@ -207,6 +210,7 @@ class Views(BrowserCase):
                     b.go(self.served.base + path)
                     b.find("h1, h2, [aria-label='What each option does'], [aria-label='Lines']")
                     self.assertEqual(b.axe(), [])
+                    self.assertEqual(b.out_of_reach(), [])
         b.click("button[aria-label='Dim theme']")
         b.go(f"{self.served.base}{home}/meaning")
         b.find("h1", "What bothers them")

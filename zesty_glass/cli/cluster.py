@@ -220,6 +220,12 @@ class Cluster:
         taken.flush()
         self._taken = taken
 
+    def release(self) -> None:
+        """Let the folder go: another process may have it."""
+        if self._taken is not None:
+            self._taken.close()
+            self._taken = None
+
     def _server(self) -> int | None:
         """The process that serves this very folder; None when none does, whatever a copied pid file
         says.

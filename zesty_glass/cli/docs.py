@@ -80,6 +80,9 @@ def rules_page() -> str:
         for k, ns in NEEDS.items()
         for n in ns
     ]
+    said = [(f"`{x.id}`", x.sentence, x.source, str(x.year)) for x in TONIGHT]
+    said += [(f"`{x.id}`", x.sentence, x.source, str(x.year)) for x in CARES]
+    said += [(f"`{x.id}`", x.sentence, x.source, str(x.year)) for x in FIRST]
     checks = [(f"`{k}`", what, remedy) for k, (what, remedy) in CHECKS.items()]
     cross = [(f"`{k}`", what, remedy) for k, (what, remedy) in CROSS.items()]
     analytes = [
@@ -124,10 +127,7 @@ def rules_page() -> str:
                 ),
                 _table(
                     ("Id", "Sentence", "Source", "Year"),
-                    [
-                        (f"`{x.id}`", x.sentence, x.source, str(x.year))
-                        for x in (*TONIGHT, *CARES, *FIRST)
-                    ],
+                    said,
                 ),
                 "## Laboratory samples",
                 _table(

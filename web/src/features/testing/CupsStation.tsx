@@ -211,7 +211,7 @@ export function CupsStation({ kit, next }: { kit: Instrument; next: ReactNode })
                   disabled={busy || !seen.drawn}
                   onClick={() => void keepIt()}
                 >
-                  Keep what the cups show
+                  Keep the cups
                 </button>
               </AtLedgeEnd>
             )}
