@@ -245,6 +245,18 @@ class Wells(unittest.TestCase):
         _, s = asked({**lake, "sulfate": 5}, ("tea_colour",))
         self.assertIn("Tannin filter", ideas(s)[0])
 
+    def test_two_stages_for_one_thing_are_never_among_the_first(self):
+        values = {**CLEAN_WELL, "hardness": 12 * GPG, "tannin": 1.5, "iron": 0.1, "sulfate": 5}
+        _, s = asked(values, ("tea_colour", "white_crust"))
+        for idea in ideas(s)[:5]:
+            self.assertFalse("Mixed" in idea and ("Softener" in idea or "Tannin" in idea), idea)
+
+    def test_the_next_size_up_where_it_leaves_less_to_watch(self):
+        values = {**CLEAN_WELL, "hardness": 12 * GPG, "tannin": 1.5, "iron": 0.1, "sulfate": 5}
+        _, s = asked(values, ("tea_colour", "white_crust"))
+        self.assertEqual(ideas(s)[0], "Softener + Tannin filter")
+        self.assertFalse([t for t in s.lines[0].watch if "this passes" in t])
+
     def test_an_infant_and_manganese(self):
         for infant, mn, told in ((True, 0.25, True), (False, 0.25, False), (True, 0.02, False)):
             m, _ = asked({**CLEAN_WELL, "manganese": mn}, (), Care(consent=True, infant=infant))

@@ -1,7 +1,8 @@
 """Lines that a search by what is taken out cannot find, made from those it found.
 
 A salt-free conditioner takes nothing out and may still be what is wanted against crust; a drinking
-tap behind a softener matters only to who keeps a diet.
+tap behind a softener matters only to who keeps a diet; and the next size up takes out no more, yet
+leaves less to watch.
 """
 
 from __future__ import annotations
@@ -18,6 +19,7 @@ from ..rules import Settings
 from ..treating.found import Combination
 from ..treating.items import ConditionerFigures, Item, SoftenerFigures, SystemFigures
 from ..treating.line import LineReport, Option, StageChoice
+from ..treating.what_if import next_size
 
 Codes = tuple[str, ...]
 MOST_TAPS = 4  # drinking taps tried behind a softener, the cheapest first
@@ -89,6 +91,23 @@ def candidates(
         out += [x for line in dict.fromkeys((best, (own,))) for x in _for_diet(line, home, items)]
     known = set(lines)
     return [x for x in dict.fromkeys(out) if x not in known]
+
+
+def larger(codes: Codes, items: Mapping[str, Item], line: LineReport) -> Codes | None:
+    """A line with the next size in place of every stage of the house that has something to watch;
+    None where there is none. A search by cost keeps the small ones alone.
+    """
+    short = any(c.status == "warn" for c in line.checks)
+    watched = {s.code for s in line.stages if any(c.status == "warn" for c in s.checks)}
+    out = tuple(
+        bigger.code
+        if items[c].scope == "house"
+        and (short or c in watched)
+        and (bigger := next_size(items[c], items)) is not None
+        else c
+        for c in codes
+    )
+    return None if out == codes else out
 
 
 def tried(

@@ -10,6 +10,7 @@ from decimal import Decimal
 from itertools import pairwise
 
 from ..analytes import ANALYTES
+from ..errors import RuleError
 from ..home import Home, Wish
 from ..record import record
 from ..rules import Rules, Settings
@@ -22,7 +23,7 @@ from ..treating.line import FROM_PLUMBING, Option, StageChoice
 from ..treating.measured import Measured
 from ..treating.search import Progress, search
 from ..words import sum_over
-from .beside import candidates, tried
+from .beside import candidates, larger, tried
 from .compare import wanted_of
 from .first import At, first_steps
 from .ranking import Grade, Grader, order
@@ -168,7 +169,8 @@ def suggest(
     lines.sort(key=lambda x: x[0])
     best = tuple(tuple(s.item for s in x.option.stages) for _, x in lines)
     asked = wanted if grader.hardness_asks else ()
-    for codes in candidates(best, by_code, home, asked):
+    more_sizes = _larger(best, by_code, grader)
+    for codes in dict.fromkeys((*candidates(best, by_code, home, asked), *more_sizes)):
         more = tried(codes, grader.walked, settings, years)
         if more is not None:
             lines.append(told(len(lines), more, None))
@@ -287,6 +289,35 @@ def _ahead(a: Suggested, b: Suggested, settings: Settings, years: int) -> str:
     return ""
 
 
+MOST_LARGER = 6  # first lines that are tried in larger sizes
+SIZES_UP = 2  # how often
+
+
+def _larger(
+    lines: tuple[tuple[str, ...], ...], items: Mapping[str, Item], grader: Grader
+) -> list[tuple[str, ...]]:
+    """The first lines of different ideas in larger sizes, where they have something to watch."""
+    first: dict[frozenset[str], tuple[str, ...]] = {}
+    for codes in lines:
+        first.setdefault(frozenset(what(c, items) for c in codes), codes)
+    out: list[tuple[str, ...]] = []
+    for codes in list(first.values())[:MOST_LARGER]:
+        now: tuple[str, ...] | None = codes
+        for _ in range(SIZES_UP):
+            try:
+                now = larger(now, items, grader.walked(_option(now))) if now else None
+            except RuleError:
+                break
+            if now is None or now in lines:
+                break
+            out.append(now)
+    return out
+
+
+def _option(codes: tuple[str, ...]) -> Option:
+    return Option(id="larger", name="", stages=tuple(StageChoice(item=c) for c in codes))
+
+
 SAME = 0.02  # shares of an answer that are alike
 
 
@@ -304,7 +335,8 @@ def what(code: str, items: Mapping[str, Item]) -> str:
 
 
 def padded_last(lines: list[Suggested], items: Mapping[str, Item]) -> tuple[Suggested, ...]:
-    """Lines in their order, but those after all others that only add stages to another.
+    """Lines in their order, but those after all others that only add stages to another, or have two
+    stages for one thing.
 
     Such a line answers nothing more, is not cheaper and has no less to watch: it is a wish, not an
     idea of its own.
@@ -319,7 +351,24 @@ def padded_last(lines: list[Suggested], items: Mapping[str, Item]) -> tuple[Sugg
         for line in ls
         if any(_adds_nothing(line, e) for e in shorter[own])
     }
+    padded |= {x.option.id for x in lines if _twice(x, items)}
     return tuple(sorted(lines, key=lambda x: x.option.id in padded))
+
+
+#: kinds that do the same on one branch
+_SAME_WORK = (
+    frozenset({"softener", "mixed_bed"}),
+    frozenset({"tannin", "mixed_bed"}),
+    frozenset({"softener", "salt_free"}),
+    frozenset({"membrane", "distiller"}),
+)
+
+
+def _twice(line: Suggested, items: Mapping[str, Item]) -> bool:
+    """Whether two stages of one branch are there for one thing."""
+    house = {items[s.item].kind for s in line.option.stages if items[s.item].scope == "house"}
+    tap = {items[s.item].kind for s in line.option.stages if items[s.item].scope == "tap"}
+    return any(pair <= house or pair <= tap for pair in _SAME_WORK)
 
 
 def _ideas(line: Suggested, items: Mapping[str, Item]) -> frozenset[str]:
