@@ -77,7 +77,11 @@ function Counter({ c }: { c: VisitContext }): ReactElement {
   );
 }
 
+const MOST_NAMED = 2;
+
+/** The glasses, small, with their names beside; of many only the picked one is named. */
 function Tokens({ c }: { c: VisitContext }): ReactElement {
+  const many = c.view.visit.samples.length > MOST_NAMED;
   return (
     <>
       {c.view.visit.samples.map((s) => {
@@ -85,14 +89,20 @@ function Tokens({ c }: { c: VisitContext }): ReactElement {
         const on = s.id === c.picked?.id;
         const tests = n === 0 ? "nothing tested yet" : n === 1 ? "1 test" : `${n} tests`;
         return (
-          <button key={s.id} className="token" aria-pressed={on} onClick={() => c.pick(s.id)}>
+          <button
+            key={s.id}
+            className="token"
+            aria-pressed={on}
+            title={s.name}
+            onClick={() => c.pick(s.id)}
+          >
             <Glass
               look={c.lookOf(s)}
               h={44}
               label={s.name}
               pick={on ? 1 : s.id === c.second?.id ? 2 : 0}
             />
-            <span>
+            <span className={many && !on ? "sr-only" : ""}>
               {s.name}
               <small>{n === 0 ? tests : `${s.raw ? "raw" : s.after || s.place} · ${tests}`}</small>
             </span>
