@@ -28,6 +28,7 @@ SODIUM_PER_CACO3 = 0.4594  # 2 · 22.9898 / 100.0869 [mg/mg]
 POTASSIUM_PER_CACO3 = 0.7813  # 2 · 39.0983 / 100.0869 [mg/mg]
 SERVICE_GPM_FT3, PEAK_GPM_FT3 = 5.0, 10.0
 SALT_BAG_LB = 40.0
+LEAST_DAYS = 2.0 - 1e-9  # [days] between renewals; under it is too small: trade practice (2024)
 
 NEEDS = (
     Need(analyte="iron", limit=2.0, why="An iron filter ahead of it, or a cleaner in the salt."),
@@ -218,10 +219,10 @@ def _size_checks(s: Sizing, worst: Sizing, f: SoftenerFigures) -> list[Check]:
     out = []
     if s.days_held <= 1:
         out.append(_breaks_through(s))
-    elif s.by_capacity < 2:
+    elif s.by_capacity < LEAST_DAYS:
         out.append(told("softener.too_small", "stop", have=f"{s.by_capacity:.1f}"))
     else:
-        if worst.cannot or (worst.interval is not None and worst.by_capacity < 2):
+        if worst.cannot or (worst.interval is not None and worst.by_capacity < LEAST_DAYS):
             out.append(
                 told("softener.worst_end", "warn", have=f"{max(0.0, worst.by_capacity):.1f}")
             )
