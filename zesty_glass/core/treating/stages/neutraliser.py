@@ -16,7 +16,7 @@ from ...proposing.evidence import Level
 from ...ranges import Range
 from ...record import record
 from ...testing.scale import saturation_index
-from ...units import MG_L_PER_GPG
+from ...units import L_PER_GAL, MG_L_PER_GPG, MG_PER_LB
 from ..checks import met, told
 from ..items import NeutraliserFigures
 from ..place import backwash_checks, drop_at, item_pressure, place_checks
@@ -400,7 +400,7 @@ def _supplies(
     tuple[Drain, ...], tuple[Running, ...], tuple[Chore, ...], tuple[tuple[Due, ...], Figure]
 ]:
     site = inp.site
-    lb_year = r.added.best * site.demand.house_gal_year * 3.785411784 / 453592.37
+    lb_year = r.added.best * site.demand.house_gal_year * L_PER_GAL / MG_PER_LB
     bed_lb = f.volume_ft3 * f.media_lb_ft3
     third = bed_lb / 3
     months = min(LONGEST_MONTHS, 12 * third / lb_year) if lb_year > 0 else 120.0

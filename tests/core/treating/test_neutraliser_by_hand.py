@@ -1,0 +1,154 @@
+"""An acid neutraliser worked by hand: magnesia, rule of thumb, media by the year, backwash."""
+
+import unittest
+from decimal import Decimal
+
+from tests.core.treating.test_stages import line
+from tests.making import home, water
+from zesty_glass.core.ranges import Range
+from zesty_glass.core.treating.items import Item, NeutraliserFigures
+from zesty_glass.core.treating.stages import neutraliser as acid
+
+GPG = 17.118061
+
+
+def bed(**figures):
+    base = {"style": "upflow", "volume_ft3": 1.5}
+    return NeutraliserFigures(**{**base, **figures})
+
+
+def item(**figures):
+    return Item(
+        code="n",
+        name="A bed",
+        maker="A maker",
+        scope="house",
+        price=Decimal(900),
+        figures=bed(**figures),
+    )
+
+
+def stage(w=None, h=None, **figures):
+    values = w or {"ph": 6.2, "alkalinity": 30, "temperature": 12, "calcium": 25, "tds": 90}
+    return line(item(**figures), w=water(**values), h=h).stages[0]
+
+
+def rise(ph, alkalinity=30.0, f=None, calcium=25.0, tds=90.0):
+    def exact(v):
+        return None if v is None else v if isinstance(v, Range) else Range.exact(v)
+
+    return acid.rise(
+        f or bed(), exact(ph), exact(alkalinity), Range.exact(12.0), exact(calcium), exact(tds)
+    )
+
+
+class Chemistry(unittest.TestCase):
+    def test_magnesia_takes_twice_the_acid(self):
+        # pH 6.2, alkalinity 30, 12 °C: A0 = 5.995e-4, C0 = A0·10^(6.445 − 6.2) = 1.0536e-3,
+        # q = 10^(7.4 − 6.445) = 9.018. Calcite: (q·C0 − A0)/(2 + q) = 8.902e-3/11.018 = 8.080e-4
+        # mol/L, 80.9 mg/L. Magnesia: 8.902e-3/(2 + 18.036) = 4.443e-4, 44.5. Half and half 62.7
+        calcite = acid.to_target(6.2, 30, 12)
+        self.assertAlmostEqual(calcite, 80.9, 0)
+        half = acid.to_target(6.2, 30, 12, magnesia_share=0.5)
+        self.assertAlmostEqual(half, 62.7, 0)
+
+    def test_a_lower_target_takes_less(self):
+        # q = 10^(7.0 − 6.445) = 3.589: (3.589 × 1.0536e-3 − 5.995e-4)/5.589 = 5.693e-4: 57 mg/L
+        self.assertAlmostEqual(acid.to_target(6.2, 30, 12, 7.0), 57.0, 0)
+
+    def test_saturation_is_for_calcite_alone(self):
+        # at pH 6.0, alkalinity 100, calcium 60, TDS 180 saturation governs for calcite; with
+        # magnesia, or without calcium or TDS, the target does, and is an upper bound where unknown
+        self.assertEqual(rise(6.0, 100.0, calcium=60.0, tds=180.0).governs, "saturation")
+        mixed = rise(6.0, 100.0, bed(magnesia_share=0.3), calcium=60.0, tds=180.0)
+        self.assertEqual((mixed.governs, mixed.upper_bound), ("target", False))
+        for calcium, tds in ((None, 180.0), (60.0, None)):
+            got = rise(6.0, 100.0, calcium=calcium, tds=tds)
+            self.assertEqual((got.governs, got.upper_bound), ("target", True))
+
+    def test_at_the_target_nothing_dissolves(self):
+        self.assertEqual(rise(7.6).added.best, 0.0)
+        self.assertAlmostEqual(rise(7.6).ph.best, 7.6)
+
+    def test_the_corners_are_the_ends(self):
+        got = rise(Range.of(6.1, 6.2, 6.3), Range.of(28.0, 30.0, 32.0))
+        most = acid.to_target(6.1, 32, 12)
+        least = acid.to_target(6.3, 28, 12)
+        self.assertAlmostEqual(got.added.high, most, 0)
+        self.assertAlmostEqual(got.added.low, least, 0)
+
+    def test_rule_of_thumb(self):
+        # 4 gpg from pH 6.5 on, 6 from 6.0 on, 8 below, two either way
+        for ph, gpg in ((6.6, 4), (6.5, 4), (6.4, 6), (6.0, 6), (5.9, 8)):
+            got = rise(ph, None)
+            self.assertEqual(got.governs, "rule of thumb")
+            self.assertAlmostEqual(got.added.best / GPG, gpg)
+            self.assertAlmostEqual(got.added.low / GPG, gpg - 2)
+            self.assertAlmostEqual(got.added.high / GPG, gpg + 2)
+        # little alkalinity, or very acid: the equation is not to be trusted
+        self.assertEqual(rise(6.2, 9.9).governs, "rule of thumb")
+        self.assertNotEqual(rise(6.2, 10.0).governs, "rule of thumb")
+        self.assertEqual(rise(5.49, 30.0).governs, "rule of thumb")
+        self.assertNotEqual(rise(5.5, 30.0).governs, "rule of thumb")
+        self.assertEqual(rise(7.5, None).added.best, 0.0)
+
+
+class Media(unittest.TestCase):
+    def test_pounds_a_year(self):
+        # 80.9 mg/L × 240 gal × 365.25 days × 3.785 L = 26.85 kg = 59.2 lb
+        r = stage()
+        media = next(f for f in r.figures if f.id == "media")
+        self.assertAlmostEqual(media.number, 59.2, 0)
+
+    def test_topped_up_when_a_third_is_gone(self):
+        # 1.5 ft³ × 90 lb = 135 lb, a third is 45 lb: 45 / 59.2 years = 9.1 months;
+        # 45 lb is nine tenths of a 50-lb bag at 38: 34.20
+        due = stage().dues[0]
+        self.assertAlmostEqual(due.months, 9.1, 1)
+        self.assertAlmostEqual(float(due.price), 34.2, 1)
+        sooner = stage(refill_months=6.0)
+        self.assertEqual(sooner.dues[0].months, 6.0)
+        later = stage(refill_months=24.0)
+        self.assertAlmostEqual(later.dues[0].months, 9.1, 1)
+        chore = stage(refill_months=6.0).chores[0]
+        self.assertAlmostEqual(chore.times_year, 2.0)
+        self.assertEqual((chore.minutes, chore.own), (45, False))
+
+    def test_water_that_dissolves_nothing(self):
+        values = {"ph": 7.6, "alkalinity": 100, "temperature": 12, "calcium": 60, "tds": 180}
+        self.assertEqual(stage(values).dues[0].months, 120.0)
+
+
+class Backwash(unittest.TestCase):
+    FIGURES = {"style": "backwashing", "backwash_gpm": 8.0, "backwash_min": 14.0}
+
+    def test_an_upflow_bed_has_none(self):
+        self.assertEqual(stage().drains, ())
+
+    def test_gallons_a_cycle_and_a_year(self):
+        # 8 gpm × 14 min = 112 gal a week: 52.18 weeks = 5,844
+        d = stage(**self.FIGURES).drains[0]
+        self.assertEqual(d.largest_gal, 112)
+        self.assertAlmostEqual(d.gal_year, 112 * 365.25 / 7, 3)
+
+    def test_twice_as_often_with_iron(self):
+        base = {"ph": 6.2, "alkalinity": 30, "temperature": 12, "calcium": 25, "tds": 90}
+        for iron, days in ((0.3, 3.5), (0.29, 7.0)):
+            d = stage({**base, "iron": iron}, **self.FIGURES).drains[0]
+            self.assertAlmostEqual(d.times_year, 365.25 / days, 3)
+
+    def test_a_season(self):
+        d = stage(h=home(occupied_days=70), **self.FIGURES).drains[0]
+        self.assertAlmostEqual(d.times_year, 10)
+
+    def test_a_flow_or_time_that_nobody_states(self):
+        for left_out in ("backwash_gpm", "backwash_min"):
+            r = stage(**{**self.FIGURES, left_out: None})
+            self.assertEqual(r.drains, ())
+            self.assertEqual(
+                [c.status for c in r.checks if c.id == "well.backwash"], ["unknown"], left_out
+            )
+
+
+if __name__ == "__main__":
+    unittest.main()
