@@ -166,6 +166,16 @@ class Wells(unittest.TestCase):
         self.assertTrue(any("Never boil" in t for t in m.tonight))
         self.assertTrue(any("one tap is enough" in t for t in s.first))
 
+    def test_arsenic_astride_its_limit_is_settled_by_a_second_sample(self):
+        values = {**CLEAN_WELL, "arsenic": Range.of(0.009, 0.010, 0.011)}
+        _, s = asked(values)
+        self.assertTrue(any("a second sample" in t for t in s.first))
+        empty = next(x for x in s.lines if not x.option.stages)
+        self.assertEqual(empty.answers["arsenic"], 0.0)
+        self.assertEqual(empty.leaves, ("arsenic",))
+        _, over = asked({**CLEAN_WELL, "arsenic": 0.02})
+        self.assertFalse(any("astride" in t for t in over.first))
+
     def test_what_is_not_tested_weighs_less_than_six_thousand(self):
         values = {k: v for k, v in CLEAN_WELL.items() if k != "temperature"}
         _, s = asked({**values, "nitrate_n": 14.0})

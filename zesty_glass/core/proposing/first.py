@@ -97,6 +97,18 @@ def _acid(at: At) -> bool:
     return f is not None and f.weight is Weight.ACT and ph is not None and ph.best < 7.0
 
 
+def _astride(at: At) -> bool:
+    """Whether a health finding's range has its limit within."""
+    return any(
+        f.weight is Weight.HEALTH
+        and f.limit is not None
+        and (r := at.water.range(f.analyte)) is not None
+        and r.low <= f.limit < (f.limit + 1 if r.high is None else r.high)
+        and f.limit > 0
+        for f in at.meaning.findings
+    )
+
+
 _PRACTICE = "trade practice"
 FIRST: tuple[First, ...] = (
     First(
@@ -140,6 +152,16 @@ FIRST: tuple[First, ...] = (
         source="US EPA, basic information about lead in drinking water",
         year=2024,
         holds=lambda at: at.health("lead", "copper"),
+    ),
+    First(
+        id="astride",
+        sentence=(
+            "A health value astride its limit: a second sample to a certified laboratory settles"
+            " it; until then act as if it were over."
+        ),
+        source=_PRACTICE,
+        year=2024,
+        holds=_astride,
     ),
     First(
         id="confirm_nitrate",

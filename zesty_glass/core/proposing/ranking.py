@@ -83,8 +83,8 @@ def _share(after: Quantity, before: Quantity | None, target: float | None, op: s
     wanted = 0.0 if target is None else target
     way = before.range.best - wanted if op == "at_most" else wanted - before.range.best
     gone = before.range.best - r.best if op == "at_most" else r.best - before.range.best
-    if way <= 0:
-        return NEARLY
+    if way <= 0:  # astride what is wanted: near it, unless the line leaves it as it was
+        return NEARLY if r != before.range else 0.0
     return max(0.0, min(NEARLY, gone / way))
 
 
