@@ -176,6 +176,16 @@ class Wells(unittest.TestCase):
         _, over = asked({**CLEAN_WELL, "arsenic": 0.02})
         self.assertFalse(any("astride" in t for t in over.first))
 
+    def test_a_high_ph_is_no_need_that_sets_the_rest_aside(self):
+        _, s = asked({**CLEAN_WELL, "ph": 8.9, "hardness": 12 * GPG})
+        self.assertEqual(ideas(s)[0], "Softener")
+
+    def test_a_conditioner_that_iron_stops_is_not_proposed(self):
+        values = {**CLEAN_WELL, "hardness": 12 * GPG, "iron": 0.5}
+        _, s = asked(values, ("white_crust",))
+        self.assertEqual(ideas(s)[0], "Softener")
+        self.assertNotIn("Salt-free conditioner", ideas(s))
+
     def test_what_is_not_tested_weighs_less_than_six_thousand(self):
         values = {k: v for k, v in CLEAN_WELL.items() if k != "temperature"}
         _, s = asked({**values, "nitrate_n": 14.0})
