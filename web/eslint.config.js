@@ -18,10 +18,14 @@ export default tseslint.config(
       ],
     },
   },
-  reactHooks.configs.flat.recommended,
   {
+    // the two rules of hooks; those that compile each component cost half a minute a run
     files: ["src/**/*.{ts,tsx}"],
+    plugins: { "react-hooks": reactHooks },
     rules: {
+      "react-hooks/rules-of-hooks": "error",
+      "react-hooks/exhaustive-deps": "error",
+      "@typescript-eslint/no-deprecated": "off", // as slow; tsc strikes them through in an editor
       "@typescript-eslint/restrict-template-expressions": ["error", { allowNumber: true }],
       "@typescript-eslint/no-confusing-void-expression": ["error", { ignoreArrowShorthand: true }],
       "@typescript-eslint/no-non-null-assertion": "off",

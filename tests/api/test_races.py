@@ -13,7 +13,7 @@ from zesty_glass.api.app import create_app
 from zesty_glass.demo.load import MANAGER_EMAIL, PASSWORD
 from zesty_glass.records.models import Audit
 
-ROUNDS = 25
+ROUNDS = 8
 
 
 def writer(url, cookies, token, mine, ready, told):
