@@ -20,6 +20,20 @@ MAY = {
     "demo": {"core", "catalogue", "documents", "records", "standins", "work"},
     "cli": {"core", "catalogue", "documents", "records", "standins", "work", "api", "demo"},
 }
+#: the rooms of the core, each built on those before it; a file beside the rooms that is not named
+#: here is foundation
+ROOMS = (
+    "foundation",
+    "testing",
+    "treating",
+    "costing",
+    "searching",
+    "demonstrating",
+    "proposing",
+    "visit",
+    "assess",
+    "presenting",
+)
 STANDARD_ONLY = {
     "bisect",
     "__future__",
@@ -55,6 +69,10 @@ def imports(file):
                 yield node.module
 
 
+def room(name):
+    return ROOMS.index(name) if name in ROOMS else 0
+
+
 class Arrows(unittest.TestCase):
     def test_imports_run_one_way(self):
         for file in PACKAGE.rglob("*.py"):
@@ -65,6 +83,15 @@ class Arrows(unittest.TestCase):
                 parts = name.split(".")
                 if parts[0] == "zesty_glass" and len(parts) > 1 and parts[1] in MAY:
                     self.assertIn(parts[1], MAY[layer] | {layer}, f"{file}: {name}")
+
+    def test_the_rooms_of_the_core_are_built_on_those_before_them(self):
+        core = PACKAGE / "core"
+        for file in core.rglob("*.py"):
+            for name in imports(file):
+                parts = name.split(".")
+                if parts[:2] == ["zesty_glass", "core"] and len(parts) > 2:
+                    mine = room(file.relative_to(core).with_suffix("").parts[0])
+                    self.assertLessEqual(room(parts[2]), mine, f"{file}: {name}")
 
     def test_the_core_needs_the_standard_library_only(self):
         for file in (PACKAGE / "core").rglob("*.py"):

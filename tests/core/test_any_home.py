@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 from zesty_glass.core.assess import assess
 from zesty_glass.core.home import Home, Source
-from zesty_glass.core.proposing.comparison import compare
+from zesty_glass.core.presenting.comparison import compare
 from zesty_glass.demo.homes import demo_visits
 
 VISITS = demo_visits(datetime(2026, 11, 20, 9, 0, tzinfo=UTC))

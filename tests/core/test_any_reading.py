@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from zesty_glass.core.assess import assess
 from zesty_glass.core.errors import RuleError
-from zesty_glass.core.proposing.comparison import compare
+from zesty_glass.core.presenting.comparison import compare
 from zesty_glass.core.testing.observations import (
     BucketRuns,
     CupsSeen,

@@ -15,8 +15,8 @@ from zesty_glass.core.assess import assess
 from zesty_glass.core.costing.waste import waste
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Care, Source
-from zesty_glass.core.proposing.compare import target_of
 from zesty_glass.core.proposing.reasons import needs_nothing, still_to_test
+from zesty_glass.core.proposing.rows import target_of
 from zesty_glass.core.proposing.suggest import things_found
 from zesty_glass.core.ranges import Range, Verdict
 from zesty_glass.core.rules import LIMITS, Limit, Rules, Settings, changes_of, in_force
@@ -183,7 +183,7 @@ class NothingNeeded(unittest.TestCase):
         self.assertIn("its usual tests were done", m.unexplained[0].next)
 
     def test_no_offer_of_nothing_before(self):
-        from zesty_glass.core.proposing.offer import make_offer
+        from zesty_glass.core.presenting.offer import make_offer
 
         visit = next(v for v in demo_visits(AT) if v.id == uid("home-7-visit"))
         few = replace(

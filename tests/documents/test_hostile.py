@@ -14,7 +14,7 @@ from markupsafe import Markup
 from tests.documents.hostile import TEXTS
 from zesty_glass.core.assess import assess
 from zesty_glass.core.errors import RuleError
-from zesty_glass.core.proposing.offer import make_offer
+from zesty_glass.core.presenting.offer import make_offer
 from zesty_glass.core.proposing.proposal import Proposal, digest
 from zesty_glass.core.rules import Settings
 from zesty_glass.demo.homes import home_1, uid

@@ -13,9 +13,9 @@ from icalendar import Calendar
 
 from zesty_glass.core.assess import assess
 from zesty_glass.core.errors import RuleError
-from zesty_glass.core.proposing.offer import make_offer
+from zesty_glass.core.presenting.offer import make_offer
+from zesty_glass.core.presenting.revision import differences
 from zesty_glass.core.proposing.proposal import Plan
-from zesty_glass.core.proposing.revision import differences
 from zesty_glass.demo.homes import demo_visits, home_1, home_7, uid
 from zesty_glass.documents.calendar import due_dates, service_calendar
 from zesty_glass.documents.sheets import safe

@@ -8,7 +8,7 @@ from typing import Any
 
 from fastapi import Response
 
-from ..core.proposing.offer import Offer
+from ..core.presenting.offer import Offer
 from ..documents.codec import to_json
 
 PRIVATE = {"Cache-Control": "no-store"}

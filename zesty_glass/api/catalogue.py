@@ -17,7 +17,7 @@ from fastapi.responses import StreamingResponse
 from ..catalogue import files
 from ..core.errors import RuleError
 from ..core.proposing.suggest import Suggestion
-from ..core.treating.what_if import WhatIf
+from ..core.searching.what_if import WhatIf
 from ..work import catalogue
 from ..work.apart import Busy, TooMuch, searches
 from .answers import PRIVATE, answer

@@ -13,10 +13,10 @@ from ..core.assess import Assessment
 from ..core.bounds import bounded
 from ..core.demonstrating.about import About, NotOffered
 from ..core.home import Customer, Home
-from ..core.proposing.offer import Offer
+from ..core.presenting.offer import Offer
+from ..core.presenting.revision import Difference
 from ..core.proposing.price import Terms
 from ..core.proposing.proposal import Plan, Signature
-from ..core.proposing.revision import Difference
 from ..core.record import record
 from ..core.testing.complaints import Complaint
 from ..core.testing.laboratory import LabStatus, Suggested

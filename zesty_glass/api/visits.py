@@ -13,7 +13,7 @@ from pydantic import Field
 from ..core.assess import HIGH_USE, LOW_USE, assess
 from ..core.bounds import FIRST_DAY, INT_MOST, LAST_DAY
 from ..core.errors import RuleError
-from ..core.proposing.comparison import Comparison, compare
+from ..core.presenting.comparison import Comparison, compare
 from ..core.testing.laboratory import panel, status
 from ..core.testing.pairs import Pair, pairs
 from ..core.testing.reading import Reading, work_out

@@ -23,8 +23,8 @@ from pathlib import Path
 from typing import Any
 
 from ..core.assess import assess
-from ..core.proposing.comparison import compare
-from ..core.proposing.offer import make_offer
+from ..core.presenting.comparison import compare
+from ..core.presenting.offer import make_offer
 from ..core.proposing.proposal import Proposal, digest
 from ..core.testing.findings import meaning
 from ..core.testing.water import design_water

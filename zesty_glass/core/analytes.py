@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from enum import StrEnum
 from types import MappingProxyType
+from typing import Literal
 
 from .errors import RuleError
 from .record import record
@@ -281,3 +282,14 @@ def analyte(id: str) -> Analyte:
             "See docs/rules.md for the list.",
         )
     return ANALYTES[id]
+
+
+#: judged at the drinking tap; everything else is judged at the house's taps
+AT_THE_TAP = frozenset({"tds", "sodium", "potassium", "chloride", "sulfate"})
+
+
+def judged_at(analyte: str) -> Literal["house", "tap"]:
+    """Where an analyte is judged: health, TDS and the like at the drinking tap, the rest at the
+    house's taps.
+    """
+    return "tap" if analyte in AT_THE_TAP or ANALYTES[analyte].kind is Kind.HEALTH else "house"

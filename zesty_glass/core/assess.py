@@ -15,8 +15,8 @@ from .demonstrating.records import Lather, Tasting
 from .demonstrating.shown import Around, Shown, show
 from .errors import RuleError
 from .home import Home
-from .proposing.compare import Row, not_addressed, rows
 from .proposing.reasons import Reasons, needs_nothing, reasons, still_to_test
+from .proposing.rows import Row, not_addressed, rows
 from .record import record
 from .testing.colour import ColourFinding
 from .testing.complaints import Complaint

@@ -8,7 +8,7 @@ from datetime import date
 from decimal import Decimal
 from typing import Any
 
-from ..core.proposing.evidence import Evidence, Level
+from ..core.evidence import Evidence, Level
 from ..core.treating.items import (
     CarbonFigures,
     CartridgeFigures,

@@ -9,7 +9,7 @@ from datetime import date, datetime, timedelta
 from icalendar import Alarm, Calendar, Event
 
 from ..core.errors import RuleError
-from ..core.proposing.offer import Offer
+from ..core.presenting.offer import Offer
 from ..core.units import DAYS_PER_MONTH
 
 MOST_EVENTS = 400

@@ -14,7 +14,7 @@ from weasyprint.urls import URLFetcher
 
 from ..core import words
 from ..core.costing.chores import YearlyChore
-from ..core.proposing.offer import Offer, OfferedOption
+from ..core.presenting.offer import Offer, OfferedOption
 from ..core.proposing.proposal import Proposal
 from .pictures import cost_chart, glass, range_bar, tubs
 

@@ -18,7 +18,7 @@ from typing import Any
 
 from markupsafe import Markup, escape
 
-from ..core.proposing.compare import Cell, Row
+from ..core.proposing.rows import Cell, Row
 from ..core.ranges import Range
 from ..core.treating.stream import Quantity
 

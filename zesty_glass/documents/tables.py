@@ -8,7 +8,7 @@ from collections.abc import Iterable
 
 from ..core.analytes import ANALYTES
 from ..core.assess import Assessment
-from ..core.proposing.offer import Offer
+from ..core.presenting.offer import Offer
 from ..core.visit import Visit
 from . import sheets
 

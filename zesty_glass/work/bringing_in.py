@@ -16,7 +16,7 @@ from sqlalchemy.orm import Session
 
 from ..core.assess import assess
 from ..core.errors import RuleError
-from ..core.proposing.offer import Offer
+from ..core.presenting.offer import Offer
 from ..core.proposing.proposal import Proposal, digest
 from ..core.rules import Rules, Settings, in_force
 from ..core.testing.reading import work_out

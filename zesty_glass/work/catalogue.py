@@ -17,13 +17,13 @@ from sqlalchemy.orm import Session
 from ..catalogue import files
 from ..core.errors import RuleError
 from ..core.proposing.suggest import Suggestion, suggest
+from ..core.searching.search import Progress
+from ..core.searching.what_if import WhatIf, what_ifs
 from ..core.testing.findings import meaning
 from ..core.testing.noticing import noticed
 from ..core.testing.water import design_water, water_of
 from ..core.treating.items import Item
 from ..core.treating.measured import measured_here
-from ..core.treating.search import Progress
-from ..core.treating.what_if import WhatIf, what_ifs
 from ..core.visit import Visit
 from ..documents.codec import load, plain, to_json
 from ..records import store

@@ -16,7 +16,7 @@ from uuid import UUID
 from sqlalchemy.orm import Session
 
 from ..core.home import Care, Customer, Home
-from ..core.proposing.offer import Offer
+from ..core.presenting.offer import Offer
 from ..core.proposing.proposal import digest
 from ..documents.codec import load, load_json, plain, to_json
 from ..records import store

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ..core.proposing.offer import Offer
+from ..core.presenting.offer import Offer
 from ..core.proposing.proposal import Proposal
 from .apart import papers
 from .seals import Standing

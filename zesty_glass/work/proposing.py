@@ -11,10 +11,10 @@ from sqlalchemy.orm import Session
 
 from ..core.assess import assess
 from ..core.errors import RuleError
-from ..core.proposing.offer import Offer, draft_reasons, make_offer
+from ..core.presenting.offer import Offer, draft_reasons, make_offer
+from ..core.presenting.revision import Difference, differences
 from ..core.proposing.price import Terms
 from ..core.proposing.proposal import Plan, Proposal, Signature, digest, move
-from ..core.proposing.revision import Difference, differences
 from ..documents.codec import load, load_json, plain, to_json
 from ..records import store
 from ..records.models import ProposalRow

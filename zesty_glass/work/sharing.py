@@ -14,7 +14,7 @@ from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
 from ..core.home import Customer
-from ..core.proposing.offer import Offer
+from ..core.presenting.offer import Offer
 from ..records import store
 from ..records.models import LinkRow, MailRow, ProposalRow
 from ..standins.mail import Mailer, Message, SimulatedMail

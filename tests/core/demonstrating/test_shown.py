@@ -35,8 +35,8 @@ from zesty_glass.core.demonstrating.records import (
 )
 from zesty_glass.core.demonstrating.shown import Around, show
 from zesty_glass.core.errors import RuleError
+from zesty_glass.core.evidence import Level
 from zesty_glass.core.home import Source
-from zesty_glass.core.proposing.evidence import Level
 from zesty_glass.core.testing.observations import MeterDisplays
 from zesty_glass.core.testing.water import water_of
 from zesty_glass.core.treating.line import Option, StageChoice, walk

@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 
 from tests.making import home, settings, water
 from zesty_glass.core.errors import RuleError
+from zesty_glass.core.evidence import Level
 from zesty_glass.core.home import Source
-from zesty_glass.core.proposing.evidence import Level
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.testing.reading import Value
 from zesty_glass.core.treating.line import Option, StageChoice, run_stage, site_of, walk

@@ -16,10 +16,10 @@ from ..costing.waste import waste
 from ..errors import RuleError
 from ..home import Home
 from ..rules import Settings
-from ..treating.found import Combination
+from ..searching.found import Combination
+from ..searching.what_if import next_size
 from ..treating.items import ConditionerFigures, Item, SoftenerFigures, SystemFigures
 from ..treating.line import LineReport, Option, StageChoice
-from ..treating.what_if import next_size
 
 Codes = tuple[str, ...]
 MOST_TAPS = 4  # drinking taps tried behind a softener, the cheapest first

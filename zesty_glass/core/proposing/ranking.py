@@ -16,11 +16,11 @@ from ..home import Home
 from ..ranges import Verdict
 from ..record import record
 from ..rules import Settings
+from ..searching.found import places
 from ..testing.colour import ColourFinding
 from ..testing.complaints import Complaint
 from ..testing.findings import Finding, Meaning, Weight
 from ..testing.water import Water
-from ..treating.found import places
 from ..treating.items import ConditionerFigures, Item, SoftenerFigures
 from ..treating.line import LineReport, Option, placed, run_stages, site_of
 from ..treating.measured import Measured

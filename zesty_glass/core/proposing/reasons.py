@@ -13,7 +13,7 @@ from ..record import record
 from ..rules import Settings
 from ..testing.findings import Meaning, Weight
 from ..treating.line import LineReport
-from .compare import Row
+from .rows import Row
 
 
 @record

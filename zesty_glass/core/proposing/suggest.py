@@ -14,21 +14,21 @@ from ..errors import RuleError
 from ..home import Home, Wish
 from ..record import record
 from ..rules import Rules, Settings
+from ..searching.found import Combination, LeftOut, places
+from ..searching.scores import UNKNOWN
+from ..searching.search import Progress, search
 from ..testing.complaints import Complaint
 from ..testing.findings import Finding, Meaning, Weight
 from ..testing.water import Sample, Water
-from ..treating.found import Combination, LeftOut, places
 from ..treating.items import KIND_NAMES, Item, SystemFigures
 from ..treating.line import FROM_PLUMBING, Option, StageChoice
 from ..treating.measured import Measured
-from ..treating.search import Progress, search
 from ..words import sum_over
 from .beside import candidates, larger, tried
-from .compare import wanted_of
 from .first import At, first_steps
 from .ranking import Grade, Grader, order
 from .reasons import asks_for_nothing, needs_nothing, still_to_test
-from .scores import UNKNOWN
+from .rows import wanted_of
 
 WHY_SOUND = (
     "Not every combination is walked: what a rule stops is stopped for every longer line that"

@@ -13,7 +13,7 @@ from typing import Annotated, Any, Literal
 
 from ..analytes import analyte
 from ..errors import RuleError
-from ..proposing.evidence import Evidence, Level
+from ..evidence import Evidence, Level
 from ..record import TaggedBy, record
 
 

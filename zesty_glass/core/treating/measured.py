@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from ..analytes import ANALYTES, Kind
-from ..proposing.evidence import Level
+from ..evidence import Level
 from ..ranges import Range
 from ..testing.reading import Value
 from ..testing.removal import Removal, removal

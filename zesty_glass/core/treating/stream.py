@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from ..proposing.evidence import Level
+from ..evidence import Level
 from ..ranges import Range
 from ..record import record
 from ..testing.colour import ColourFinding

@@ -8,7 +8,7 @@ from typing import Literal
 
 from ...analytes import ANALYTES, Kind
 from ...errors import RuleError
-from ...proposing.evidence import ESTABLISHES_HEALTH, Level
+from ...evidence import ESTABLISHES_HEALTH, Level
 from ...ranges import Range, Verdict
 from ...record import record
 from ...working import working

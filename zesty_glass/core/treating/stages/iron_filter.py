@@ -5,7 +5,7 @@ must deliver.
 from __future__ import annotations
 
 from ... import words
-from ...proposing.evidence import Level
+from ...evidence import Level
 from ...ranges import Range, Verdict
 from ..checks import check_need, met, told
 from ..items import IronFilterFigures, Need

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from ... import words
-from ...proposing.evidence import Level
+from ...evidence import Level
 from ...ranges import Verdict
 from ...record import record
 from ...units import L_PER_GAL

@@ -12,7 +12,7 @@ from decimal import Decimal
 from functools import lru_cache
 
 from ... import words
-from ...proposing.evidence import Level
+from ...evidence import Level
 from ...ranges import Range
 from ...record import record
 from ...testing.scale import saturation_index

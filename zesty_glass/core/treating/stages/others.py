@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ... import words
-from ...proposing.evidence import LEVEL_WORDS, Level
+from ...evidence import LEVEL_WORDS, Level
 from ..checks import check_needs, met, told
 from ..items import (
     CartridgeFigures,

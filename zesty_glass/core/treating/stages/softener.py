@@ -6,7 +6,7 @@ import math
 
 from ... import words
 from ...errors import RuleError
-from ...proposing.evidence import Level
+from ...evidence import Level
 from ...ranges import Range, Verdict
 from ...record import record
 from ...units import MG_L_PER_GPG

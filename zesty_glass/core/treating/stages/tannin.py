@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ... import words
-from ...proposing.evidence import Level
+from ...evidence import Level
 from ...ranges import Range, Verdict
 from ...units import MG_L_PER_GPG
 from ..checks import check_needs, met, told

@@ -5,7 +5,7 @@ nothing and protects nothing behind it.
 from __future__ import annotations
 
 from ...errors import RuleError
-from ...proposing.evidence import Level
+from ...evidence import Level
 from ...ranges import Verdict
 from ...units import DAYS_PER_MONTH, HOURS_PER_YEAR
 from ..checks import check_needs, judged, merged_needs, met, told

@@ -9,12 +9,12 @@ from typing import Any
 
 from ..analytes import ANALYTES
 from ..record import record
-from .items import Item, SystemFigures, alike
-from .report import Check
-from .site import Site
-from .stages import RUN
-from .stages.common import StageInput
-from .stream import Stream
+from ..treating.items import Item, SystemFigures, alike
+from ..treating.report import Check
+from ..treating.site import Site
+from ..treating.stages import RUN
+from ..treating.stages.common import StageInput
+from ..treating.stream import Stream
 
 #: what a technology changes by its nature, beside the claims of an item
 BY_NATURE: dict[str, frozenset[str]] = {

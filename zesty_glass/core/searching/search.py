@@ -36,25 +36,25 @@ from typing import Any
 from ..costing.chores import stage_minutes
 from ..costing.money import added_cost, interval_months, rates_for, running_years
 from ..home import Home
-from ..proposing.scores import Score, score
 from ..ranges import Range, Verdict
 from ..rules import Settings
 from ..testing.colour import ColourFinding
 from ..testing.water import Water
+from ..treating.checks import verdict_on
+from ..treating.items import Effect, Item, SedimentFigures, SystemFigures, alike
+from ..treating.line import Purchase, run_stage, site_of
+from ..treating.measured import Measured
+from ..treating.order import Company, carbon_first, ordered, rank, wants_ph
+from ..treating.place import drop_at
+from ..treating.report import StageReport
+from ..treating.site import Site
+from ..treating.stages.common import StageInput, after, claimed, windowed
+from ..treating.stream import Quantity, Stream, source_stream
 from .answers import FACTS, NAMES, PLACE, Alike, Answer, Claim, Looked, Reads, looks_at
-from .checks import verdict_on
 from .found import Combination, Found, LeftOut, combinations, places
-from .items import Effect, Item, SedimentFigures, SystemFigures, alike
 from .labels import Label, beats3, covers, floored, least, unchain
-from .line import Purchase, run_stage, site_of
-from .measured import Measured
-from .order import Company, carbon_first, ordered, rank, wants_ph
-from .place import drop_at
 from .play import in_play
-from .report import StageReport
-from .site import Site
-from .stages.common import StageInput, after, claimed, windowed
-from .stream import Quantity, Stream, source_stream
+from .scores import Score, score
 
 MOST_STEPS = 4000
 MICRO = 1_000_000  # figures are compared as whole millionths, so that sums are exact in any order

@@ -5,7 +5,7 @@ import unittest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from zesty_glass.core.treating.labels import beats3, covers, floored, least, unchain
+from zesty_glass.core.searching.labels import beats3, covers, floored, least, unchain
 
 small = st.integers(0, 4)
 labels = st.lists(st.tuples(small, small, small, st.integers(-4, 0)), min_size=1, max_size=30).map(

@@ -5,7 +5,8 @@ from __future__ import annotations
 from typing import Literal
 
 from .. import words
-from ..analytes import ANALYTES, Kind
+from ..analytes import ANALYTES, Kind, judged_at
+from ..evidence import LEVEL_WORDS, Level
 from ..home import Wish
 from ..ranges import Range, Verdict
 from ..record import record
@@ -14,13 +15,11 @@ from ..testing.complaints import Complaint
 from ..testing.findings import Finding, Meaning, Weight
 from ..treating.line import FROM_PLUMBING, LineReport
 from ..treating.stream import Quantity
-from .evidence import LEVEL_WORDS, Level
+from ..units import MG_L_PER_GPG
 
-#: judged at the drinking tap; everything else is judged at the house's taps
-AT_THE_TAP = frozenset({"tds", "sodium", "potassium", "chloride", "sulfate"})
 #: where no limit governs: what the customer would want, with its reason [canonical unit]
 WANTED = {
-    "hardness": (3.5 * 17.118061, "under moderately hard"),
+    "hardness": (3.5 * MG_L_PER_GPG, "under moderately hard"),
     "chlorine_combined": (0.5, "taste threshold"),
 }
 
@@ -95,13 +94,6 @@ def wanted_of(
         return None, AS_WISHED, "at_most"
     stricter = target is None or op != "at_most" or wish.target < target
     return (wish.target, AS_WISHED, "at_most") if stricter else (target, why, op)
-
-
-def judged_at(analyte: str) -> Literal["house", "tap"]:
-    """Where an analyte is judged: health, TDS and the like at the drinking tap, the rest at the
-    house's taps.
-    """
-    return "tap" if analyte in AT_THE_TAP or ANALYTES[analyte].kind is Kind.HEALTH else "house"
 
 
 def _verdict(r: Range | None, target: float | None, op: str) -> Verdict:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import date
 from enum import StrEnum
 
-from ..record import record
+from .record import record
 
 
 class Level(StrEnum):

@@ -11,6 +11,8 @@ from ..assess import Assumption, Band, assumptions, band_of, cost_of, crossings,
 from ..costing.chores import Chores, chores
 from ..costing.money import Lifetime
 from ..costing.waste import Waste, waste
+from ..evidence import LEVEL_WORDS
+from ..proposing.rows import Row, not_addressed, rows
 from ..record import record
 from ..testing.findings import meaning
 from ..testing.noticing import noticed
@@ -20,8 +22,6 @@ from ..treating.measured import measured_here
 from ..treating.report import Status
 from ..treating.stream import Quantity, Stream
 from ..visit import Visit
-from .compare import Row, not_addressed, rows
-from .evidence import LEVEL_WORDS
 
 
 @record

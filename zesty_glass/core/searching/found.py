@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from ..analytes import ANALYTES, Kind
-from ..proposing.compare import judged_at
-from ..proposing.scores import Score
+from ..analytes import ANALYTES, Kind, judged_at
 from ..record import record
-from .items import Item
+from ..treating.items import Item
+from .scores import Score
 
 
 @record

@@ -7,9 +7,7 @@ from dataclasses import replace
 from datetime import UTC, datetime
 
 from zesty_glass.core.ranges import Range, Verdict
-from zesty_glass.core.testing.findings import meaning
-from zesty_glass.core.testing.water import design_water
-from zesty_glass.core.treating.answers import (
+from zesty_glass.core.searching.answers import (
     FACTS,
     NAMES,
     PLACE,
@@ -19,6 +17,8 @@ from zesty_glass.core.treating.answers import (
     Reads,
     looks_at,
 )
+from zesty_glass.core.testing.findings import meaning
+from zesty_glass.core.testing.water import design_water
 from zesty_glass.core.treating.checks import judged, verdict_on
 from zesty_glass.core.treating.items import Need, alike
 from zesty_glass.core.treating.line import run_stage, site_of

@@ -6,17 +6,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.making import home, settings, water
-from zesty_glass.core.proposing.evidence import (
-    ESTABLISHES_HEALTH,
-    LEVEL_WORDS,
-    STRENGTH,
-    Evidence,
-    Level,
-)
-from zesty_glass.core.proposing.scores import OPEN, UNKNOWN, Score, score
+from zesty_glass.core.evidence import ESTABLISHES_HEALTH, LEVEL_WORDS, STRENGTH, Evidence, Level
 from zesty_glass.core.proposing.suggest import Suggested, padded_last, suggest, things_found
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.rules import Rules
+from zesty_glass.core.searching.scores import OPEN, UNKNOWN, Score, score
 from zesty_glass.core.testing.complaints import Complaint
 from zesty_glass.core.testing.findings import meaning
 from zesty_glass.core.treating.line import Option, StageChoice

@@ -12,16 +12,16 @@ from hypothesis import strategies as st
 
 from zesty_glass.core.costing.chores import stage_minutes
 from zesty_glass.core.costing.money import Rates, added_cost
-from zesty_glass.core.proposing.compare import target_of
-from zesty_glass.core.proposing.scores import score
+from zesty_glass.core.proposing.rows import target_of
 from zesty_glass.core.proposing.suggest import things_found
 from zesty_glass.core.rules import Rules
+from zesty_glass.core.searching.found import combinations, places
+from zesty_glass.core.searching.play import in_play
+from zesty_glass.core.searching.scores import score
+from zesty_glass.core.searching.search import MICRO, search
 from zesty_glass.core.testing.findings import meaning
 from zesty_glass.core.testing.water import design_water
-from zesty_glass.core.treating.found import combinations, places
 from zesty_glass.core.treating.line import Option, StageChoice, site_of, walk
-from zesty_glass.core.treating.play import in_play
-from zesty_glass.core.treating.search import MICRO, search
 from zesty_glass.core.treating.stream import source_stream
 from zesty_glass.demo.catalogue import demo_items
 from zesty_glass.demo.homes import demo_visits

@@ -13,11 +13,11 @@ from hypothesis import strategies as st
 from zesty_glass.core.analytes import ANALYTES, Kind
 from zesty_glass.core.assess import assess
 from zesty_glass.core.errors import RuleError
-from zesty_glass.core.proposing.compare import cell, judged_at, not_addressed, rows, target_of
-from zesty_glass.core.proposing.evidence import ESTABLISHES_HEALTH, STRENGTH, Evidence, Level
-from zesty_glass.core.proposing.offer import draft_reasons, make_offer, plan_terms, to_know
+from zesty_glass.core.evidence import ESTABLISHES_HEALTH, STRENGTH, Evidence, Level
+from zesty_glass.core.presenting.offer import draft_reasons, make_offer, plan_terms, to_know
+from zesty_glass.core.presenting.revision import differences
 from zesty_glass.core.proposing.proposal import MOVES, Plan, digest, move
-from zesty_glass.core.proposing.revision import differences
+from zesty_glass.core.proposing.rows import cell, judged_at, not_addressed, rows, target_of
 from zesty_glass.core.ranges import Verdict
 from zesty_glass.core.rules import Rules
 from zesty_glass.core.testing.findings import Weight

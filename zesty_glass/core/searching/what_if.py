@@ -18,7 +18,7 @@ from ..rules import Settings
 from ..testing.colour import ColourFinding
 from ..testing.reading import Value
 from ..testing.water import Water
-from .items import (
+from ..treating.items import (
     CarbonFigures,
     ConditionerFigures,
     Item,
@@ -28,9 +28,9 @@ from .items import (
     TanninFigures,
     UvFigures,
 )
-from .line import LineReport, Option, walk
-from .measured import Measured
-from .report import Check, Status
+from ..treating.line import LineReport, Option, walk
+from ..treating.measured import Measured
+from ..treating.report import Check, Status
 
 MORE_PEOPLE, LOWER_PH = 2.0, 0.5
 _GRAVE = {"stop": 0, "unknown": 1, "warn": 2, "say": 3, "met": 4}

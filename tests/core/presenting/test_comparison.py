@@ -6,7 +6,7 @@ from datetime import UTC, datetime
 from decimal import Decimal
 
 from zesty_glass.core.assess import HIGH_USE, LOW_USE, assess, assess_over
-from zesty_glass.core.proposing.comparison import compare
+from zesty_glass.core.presenting.comparison import compare
 from zesty_glass.core.treating.line import Option, StageChoice
 from zesty_glass.demo.homes import demo_visits
 

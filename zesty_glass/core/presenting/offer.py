@@ -16,16 +16,16 @@ from ..costing.money import HORIZONS, CostLine, Lifetime, apr, effective_rate
 from ..costing.waste import Waste
 from ..errors import RuleError
 from ..home import SOURCE_NAMES, Customer
+from ..proposing.price import PriceLine, Terms, price_lines, to_pay
+from ..proposing.proposal import COOLING_OFF, Plan
+from ..proposing.reasons import Reasons
+from ..proposing.rows import Row
 from ..record import record
 from ..testing.findings import Finding, Unexplained, Unknown, Weight
 from ..treating.line import LineReport
 from ..treating.stream import Quantity
 from ..visit import Visit
-from .compare import Row
 from .comparison import single_source
-from .price import PriceLine, Terms, price_lines, to_pay
-from .proposal import COOLING_OFF, Plan
-from .reasons import Reasons
 
 #: kind of stage -> cautions that stand where the work is done
 CAUTIONS = {

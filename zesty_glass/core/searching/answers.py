@@ -10,10 +10,10 @@ from typing import Any, cast
 
 from ..analytes import ANALYTES
 from ..ranges import Verdict
-from .checks import verdict_on
-from .items import Effect, Item, Need
-from .stages.common import windowed
-from .stream import Quantity
+from ..treating.checks import verdict_on
+from ..treating.items import Effect, Item, Need
+from ..treating.stages.common import windowed
+from ..treating.stream import Quantity
 
 NAMES = tuple(ANALYTES)
 PLACE = {n: i for i, n in enumerate(NAMES)}
