@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from zesty_glass.catalogue import files
 from zesty_glass.core.errors import RuleError
-from zesty_glass.core.treating.items import KIND_NAMES
+from zesty_glass.core.treating.stages import KIND_NAMES
 from zesty_glass.demo.catalogue import demo_items
 from zesty_glass.demo.large import large_catalogue
 

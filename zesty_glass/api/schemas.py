@@ -19,7 +19,7 @@ from ..core.proposing.price import Terms
 from ..core.proposing.proposal import Plan, Signature
 from ..core.record import record
 from ..core.testing.complaints import Complaint
-from ..core.testing.laboratory import LabStatus, Suggested
+from ..core.testing.laboratory import LabStatus, SuggestedBottle
 from ..core.testing.reading import Reading, Value
 from ..core.visit import Visit
 from ..work.mending import Unreadable
@@ -182,7 +182,7 @@ class VisitView:
     step: str
     assessment: Assessment
     lab: dict[str, LabStatus]
-    suggested: tuple[Suggested, ...]
+    suggested: tuple[SuggestedBottle, ...]
     others: tuple[OtherVisit, ...]
     reports: dict[str, datetime]
     unreadable: tuple[Unreadable, ...]

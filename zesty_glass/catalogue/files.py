@@ -16,7 +16,8 @@ from typing import Any, Literal
 
 from ..core.errors import RuleError
 from ..core.record import record
-from ..core.treating.items import KIND_NAMES, Item, SystemFigures
+from ..core.treating.items import Item, SystemFigures
+from ..core.treating.stages import KIND_NAMES
 from ..documents import sheets
 from ..documents.codec import load, plain
 from ..documents.incoming import text_of

@@ -14,7 +14,7 @@ from ..api.app import create_app
 from ..core import words
 from ..core.analytes import ANALYTES
 from ..core.home import SOURCE_NAMES, WISHED
-from ..core.treating.items import KIND_NAMES
+from ..core.treating.stages import KIND_NAMES, TECHNOLOGIES
 from ..core.units import BQ_L_PER_PCI_L, CM_PER_IN, KPA_PER_PSI, L_PER_GAL, MG_L_PER_GPG
 from .machine import WEB
 
@@ -53,7 +53,11 @@ def facts() -> str:
             shown,
         ),
         "SOURCE_NAMES": ("Record<string, string>", {s.value: n for s, n in SOURCE_NAMES.items()}),
-        "KIND_NAMES": ("Record<string, string>", KIND_NAMES),
+        "KIND_NAMES": ("Record<string, string>", dict(KIND_NAMES)),
+        "DRAWINGS": (
+            "Record<string, string>",
+            {t.kind: t.drawing for t in TECHNOLOGIES.values()},
+        ),
         "WISHED": ("string[]", WISHED),
     }
     lines = [

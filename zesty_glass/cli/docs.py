@@ -17,20 +17,12 @@ from ..core.testing.crosschecks import CHECKS as CROSS
 from ..core.testing.laboratory import KINDS
 from ..core.testing.tonight import CARES, TONIGHT
 from ..core.treating.checks import CHECKS
-from ..core.treating.items import KIND_NAMES, Need
-from ..core.treating.stages import membrane, others, softener, tannin, uv
+from ..core.treating.stages import TECHNOLOGIES
 from ..demo.homes import home_1, home_7
 from ..documents import visit_file
 from .machine import ROOT
 
 DOCS = ROOT / "docs"
-NEEDS: dict[str, tuple[Need, ...]] = {
-    "softener": softener.NEEDS,
-    "membrane": membrane.NEEDS,
-    "tannin": tannin.NEEDS,
-    "uv": uv.NEEDS,
-    "salt_free": others.SALT_FREE_NEEDS,
-}
 
 
 def _table(head: tuple[str, ...], rows: Sequence[tuple[str, ...]]) -> str:
@@ -68,7 +60,7 @@ def rules_page() -> str:
     ]
     needs = [
         (
-            KIND_NAMES[k],
+            t.name,
             ANALYTES[n.analyte].name,
             (
                 f"{'at most' if n.op == 'at_most' else 'at least'} {n.limit:g}"
@@ -77,13 +69,13 @@ def rules_page() -> str:
             n.severity + (", also when uncertain" if n.strict else ""),
             n.why,
         )
-        for k, ns in NEEDS.items()
-        for n in ns
+        for t in TECHNOLOGIES.values()
+        for n in t.needs
     ]
     said = [(f"`{x.id}`", x.sentence, x.source, str(x.year)) for x in TONIGHT]
     said += [(f"`{x.id}`", x.sentence, x.source, str(x.year)) for x in CARES]
     said += [(f"`{x.id}`", x.sentence, x.source, str(x.year)) for x in FIRST]
-    checks = [(f"`{k}`", what, remedy) for k, (what, remedy) in CHECKS.items()]
+    checks = [(f"`{k}`", says.sentence, says.remedy) for k, says in CHECKS.items()]
     cross = [(f"`{k}`", what, remedy) for k, (what, remedy) in CROSS.items()]
     analytes = [
         (

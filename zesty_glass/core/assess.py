@@ -71,7 +71,7 @@ class Assumption:
 
 
 @record
-class Band:
+class CostBand:
     """Lifetime cost at low and high use."""
 
     low: Decimal
@@ -88,7 +88,7 @@ class OptionReport:
     error: str
     waste: Waste | None
     cost: Lifetime | None
-    use_band: Band | None
+    use_band: CostBand | None
     chores: Chores | None
     left: tuple[str, ...]
     reasons: Reasons | None
@@ -259,14 +259,14 @@ def cost_of(line: LineReport, visit: Visit, listed: tuple[Assumption, ...], year
 
 def band_of(
     cost: Lifetime, ends: tuple[LineReport, ...], visit: Visit, listed: tuple[Assumption, ...]
-) -> Band | None:
+) -> CostBand | None:
     """The same from low to high use; None where the use changes nothing."""
     s = visit.settings
     totals = [
         lifetime_total(end.purchases, *_spent(end, listed), cost.years, s.price_growth, s.discount)
         for end in ends
     ]
-    return Band(low=min(*totals, cost.total), high=max(*totals, cost.total)) if totals else None
+    return CostBand(low=min(*totals, cost.total), high=max(*totals, cost.total)) if totals else None
 
 
 @record

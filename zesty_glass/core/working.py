@@ -6,7 +6,7 @@ from .record import record
 
 
 @record
-class Row:
+class WorkingRow:
     """One line of a working: label, value as text, unit."""
 
     label: str
@@ -21,7 +21,7 @@ class Working:
 
     title: str
     formula: str
-    rows: tuple[Row, ...]
+    rows: tuple[WorkingRow, ...]
     source: str
     note: str = ""
 
@@ -32,6 +32,7 @@ Triple = tuple[str, str, str] | tuple[str, str, str, bool]
 def working(title: str, formula: str, source: str, *triples: Triple, note: str = "") -> Working:
     """A working from (label, value, unit) or (label, value, unit, total)."""
     rows = tuple(
-        Row(label=t[0], value=t[1], unit=t[2], total=len(t) > 3 and bool(t[3])) for t in triples
+        WorkingRow(label=t[0], value=t[1], unit=t[2], total=len(t) > 3 and bool(t[3]))
+        for t in triples
     )
     return Working(title=title, formula=formula, rows=rows, source=source, note=note)

@@ -15,9 +15,9 @@ from zesty_glass.core.home import Source
 from zesty_glass.core.presenting.offer import to_know
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.testing.water import Water
-from zesty_glass.core.treating.items import KIND_NAMES, Need, alike
+from zesty_glass.core.treating.items import Need, alike
 from zesty_glass.core.treating.line import Option, StageChoice, site_of, walk
-from zesty_glass.core.treating.stages import RUN
+from zesty_glass.core.treating.stages import TECHNOLOGIES
 from zesty_glass.core.treating.stages.common import StageInput
 from zesty_glass.core.treating.stages.softener import _whole_days
 from zesty_glass.core.treating.stream import source_stream
@@ -68,7 +68,9 @@ some = st.lists(st.sampled_from(range(len(STAGES))), min_size=8, max_size=16, un
 def run(item, w, h=None):
     site = site_of(h or home(), firm(), w)
     source = source_stream(w, None, site.running_psi)
-    return source, RUN[item.kind](StageInput(item=item, stream=source, site=site, overrides={}))
+    return source, TECHNOLOGIES[item.kind].run(
+        StageInput(item=item, stream=source, site=site, overrides={})
+    )
 
 
 def gravest(report):
@@ -234,8 +236,10 @@ class EveryItem(unittest.TestCase):
         site = site_of(home(), firm(), w)
         source = source_stream(w, None, site.running_psi)
         for item in STAGES:
-            full = RUN[item.kind](StageInput(item=item, stream=source, site=site, overrides={}))
-            brief = RUN[item.kind](
+            full = TECHNOLOGIES[item.kind].run(
+                StageInput(item=item, stream=source, site=site, overrides={})
+            )
+            brief = TECHNOLOGIES[item.kind].run(
                 StageInput(
                     item=item,
                     stream=source,
@@ -330,7 +334,7 @@ class Places(unittest.TestCase):
 class Catalogue(unittest.TestCase):
     def test_about_sixty_items_cover_every_stage(self):
         self.assertGreaterEqual(len(ITEMS), 60)
-        self.assertEqual({i.kind for i in ITEMS}, set(KIND_NAMES))
+        self.assertEqual({i.kind for i in ITEMS}, {*TECHNOLOGIES, "system"})
 
     def test_it_holds_what_the_job_asks_for(self):
         def some(test):

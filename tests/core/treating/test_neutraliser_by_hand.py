@@ -6,8 +6,9 @@ from decimal import Decimal
 from tests.core.treating.test_stages import line
 from tests.making import home, water
 from zesty_glass.core.ranges import Range
-from zesty_glass.core.treating.items import Item, NeutraliserFigures
+from zesty_glass.core.treating.items import Item
 from zesty_glass.core.treating.stages import neutraliser as acid
+from zesty_glass.core.treating.stages.neutraliser import NeutraliserFigures
 
 GPG = 17.118061
 

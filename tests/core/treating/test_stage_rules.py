@@ -23,11 +23,11 @@ ITEMS = {i.code: i for i in demo_items()}
 CITY = {"source": Source.CITY, "pump_gpm": None}
 
 
-def stage(code, w, ferric=None, ahead=(), overrides=None, **about):
+def stage(code, w, particulate_iron=None, ahead=(), overrides=None, **about):
     """One item on a water, and its checks by id (the gravest of each)."""
     h, s = home(**about), settings()
     site = site_of(h, s, w)
-    source = replace(source_stream(w, None, site.running_psi), ferric=ferric)
+    source = replace(source_stream(w, None, site.running_psi), particulate_iron=particulate_iron)
     report, outlet = run_stage(
         StageInput(
             item=ITEMS[code],
@@ -89,9 +89,9 @@ class IronFilter(unittest.TestCase):
     GOOD = {"iron": 3.0, "manganese": 0.02, "ph": 7.2, "tannin": 0.05, "hydrogen_sulfide": 0.0}
 
     def test_a_fitting_water_is_met_and_no_rust_is_left(self):
-        _, outlet, checks = stage("FE-A10", water(**self.GOOD), ferric=True)
+        _, outlet, checks = stage("FE-A10", water(**self.GOOD), particulate_iron=True)
         self.assertEqual((checks["iron.ph"], checks.get("well.backwash", "met")), ("met", "met"))
-        self.assertIs(outlet.ferric, False)
+        self.assertIs(outlet.particulate_iron, False)
         self.assertLess(outlet.quantities["iron"].range.best, 0.3)
 
     def test_acid_water_stops_it_and_it_promises_nothing(self):
@@ -295,10 +295,12 @@ class Ultraviolet(unittest.TestCase):
 class Small(unittest.TestCase):
     def test_a_fine_sediment_filter_holds_rust_back(self):
         self.assertIs(
-            stage("SD-20A", water(turbidity=2.0), ferric=True)[1].ferric,
+            stage("SD-20A", water(turbidity=2.0), particulate_iron=True)[1].particulate_iron,
             ITEMS["SD-20A"].figures.micron > 5,
         )
-        self.assertIs(stage("SD-50", water(turbidity=2.0), ferric=True)[1].ferric, True)
+        self.assertIs(
+            stage("SD-50", water(turbidity=2.0), particulate_iron=True)[1].particulate_iron, True
+        )
 
     def test_conditioners_leave_the_minerals(self):
         for code in ("SF-12", "PH-W", "PH-A", "PH-S"):

@@ -11,18 +11,15 @@ from tests.making import home, membrane, settings, softener, water
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Care, Source
 from zesty_glass.core.ranges import Range
-from zesty_glass.core.treating.items import (
-    MembraneFigures,
-    NeutraliserFigures,
-    SoftenerFigures,
-    UvFigures,
-)
 from zesty_glass.core.treating.line import Option, StageChoice, walk
 from zesty_glass.core.treating.stages import membrane as ro
 from zesty_glass.core.treating.stages import neutraliser as acid
 from zesty_glass.core.treating.stages import softener as soft
 from zesty_glass.core.treating.stages.carbon import ebct_min
-from zesty_glass.core.treating.stages.uv import flow_at
+from zesty_glass.core.treating.stages.membrane import MembraneFigures
+from zesty_glass.core.treating.stages.neutraliser import NeutraliserFigures
+from zesty_glass.core.treating.stages.softener import SoftenerFigures
+from zesty_glass.core.treating.stages.uv import UvFigures, flow_at
 
 RATED = MembraneFigures(rated_gpd=75, rated_ratio=3, rejection=0.94)
 
@@ -61,7 +58,7 @@ class Softener(unittest.TestCase):
         s = soft.size(
             SoftenerFigures(resin_ft3=1, control="clock", clock_days=7), 16.4, 240, 0.6, 8, 365.25
         )
-        self.assertEqual(round(100 * s.hard_share), 13)
+        self.assertEqual(round(100 * s.leakage), 13)
 
     def test_lower_dose_is_suggested(self):
         f = SoftenerFigures(resin_ft3=1.5)

@@ -1240,7 +1240,7 @@ export interface components {
             /** Options */
             options: components["schemas"]["OptionReport"][];
             /** Rows */
-            rows: components["schemas"]["zesty_glass__core__proposing__compare__Row"][];
+            rows: components["schemas"]["Row"][];
             /** Assumptions */
             assumptions: components["schemas"]["Assumption"][];
             /** Nothing Needed */
@@ -1308,6 +1308,17 @@ export interface components {
             flags: components["schemas"]["Flag"][];
         };
         /**
+         * Band
+         * @description A named band from ``start`` (which belongs to it) up to the next band's start [canonical
+         *     unit].
+         */
+        Band: {
+            /** Start */
+            start: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * BandSet
          * @description Bands of one analyte, rising from 0, with where they come from.
          */
@@ -1319,7 +1330,7 @@ export interface components {
             /** Title */
             title: string;
             /** Bands */
-            bands: components["schemas"]["zesty_glass__core__rules__Band"][];
+            bands: components["schemas"]["Band"][];
             /** Source */
             source: string;
             /** Year */
@@ -1730,8 +1741,8 @@ export interface components {
             next: string;
             /** Ferrous */
             ferrous?: boolean | null;
-            /** Ferric */
-            ferric?: boolean | null;
+            /** Particulate Iron */
+            particulate_iron?: boolean | null;
             /** Tannin */
             tannin?: boolean | null;
         };
@@ -1797,7 +1808,7 @@ export interface components {
             /** Options */
             options: components["schemas"]["ComparedOption"][];
             /** Rows */
-            rows: components["schemas"]["zesty_glass__core__proposing__compare__Row"][];
+            rows: components["schemas"]["Row"][];
             /** Assumptions */
             assumptions: components["schemas"]["Assumption"][];
             /** Over */
@@ -1902,6 +1913,16 @@ export interface components {
             because: string;
         };
         /**
+         * CostBand
+         * @description Lifetime cost at low and high use.
+         */
+        CostBand: {
+            /** Low */
+            low: number | string;
+            /** High */
+            high: number | string;
+        };
+        /**
          * CostLine
          * @description One line of the schedule, with price, interval and the reason for it.
          */
@@ -1950,7 +1971,7 @@ export interface components {
             lines: components["schemas"]["CostLine"][];
             /** Monthly */
             monthly: (number | string)[];
-            band: components["schemas"]["zesty_glass__core__assess__Band"] | null;
+            band: components["schemas"]["CostBand"] | null;
             /** Cheaper Than */
             cheaper_than: [
                 string,
@@ -2104,6 +2125,19 @@ export interface components {
             offered: components["schemas"]["About"][];
             /** Not Offered */
             not_offered: components["schemas"]["NotOffered"][];
+        };
+        /**
+         * DeviceFigures
+         * @description Devices in the pipe: ``sets_psi`` what a regulator or booster is set to [psi].
+         */
+        DeviceFigures: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "booster" | "bypass" | "expansion" | "polish" | "regulator";
+            /** Sets Psi */
+            sets_psi?: number | null;
         };
         /**
          * Difference
@@ -2780,7 +2814,7 @@ export interface components {
              */
             installation: number | string;
             /** Figures */
-            figures: components["schemas"]["SedimentFigures"] | components["schemas"]["CarbonFigures"] | components["schemas"]["SoftenerFigures"] | components["schemas"]["ConditionerFigures"] | components["schemas"]["IronFilterFigures"] | components["schemas"]["NeutraliserFigures"] | components["schemas"]["TanninFigures"] | components["schemas"]["UvFigures"] | components["schemas"]["MembraneFigures"] | components["schemas"]["DistillerFigures"] | components["schemas"]["CartridgeFigures"] | components["schemas"]["PitcherFigures"] | components["schemas"]["OtherFigures"] | components["schemas"]["SystemFigures"];
+            figures: components["schemas"]["SedimentFigures"] | components["schemas"]["CarbonFigures"] | components["schemas"]["SoftenerFigures"] | components["schemas"]["ConditionerFigures"] | components["schemas"]["IronFilterFigures"] | components["schemas"]["NeutraliserFigures"] | components["schemas"]["TanninFigures"] | components["schemas"]["UltrafiltrationFigures"] | components["schemas"]["UvFigures"] | components["schemas"]["MembraneFigures"] | components["schemas"]["DistillerFigures"] | components["schemas"]["CartridgeFigures"] | components["schemas"]["PitcherFigures"] | components["schemas"]["SpecialistFigures"] | components["schemas"]["DeviceFigures"] | components["schemas"]["SystemFigures"];
             /**
              * Effects
              * @default []
@@ -3821,7 +3855,7 @@ export interface components {
             /** Options */
             options: components["schemas"]["OfferedOption"][];
             /** Rows */
-            rows: components["schemas"]["zesty_glass__core__proposing__compare__Row"][];
+            rows: components["schemas"]["Row"][];
             /** Recommended */
             recommended: string;
             /** Reasons */
@@ -3979,7 +4013,7 @@ export interface components {
          */
         OptionCost: {
             cost: components["schemas"]["Lifetime"] | null;
-            use_band: components["schemas"]["zesty_glass__core__assess__Band"] | null;
+            use_band: components["schemas"]["CostBand"] | null;
             /** Cheaper Than */
             cheaper_than: [
                 string,
@@ -4000,7 +4034,7 @@ export interface components {
             error: string;
             waste: components["schemas"]["Waste"] | null;
             cost: components["schemas"]["Lifetime"] | null;
-            use_band: components["schemas"]["zesty_glass__core__assess__Band"] | null;
+            use_band: components["schemas"]["CostBand"] | null;
             chores: components["schemas"]["Chores"] | null;
             /** Left */
             left: string[];
@@ -4013,19 +4047,6 @@ export interface components {
                 string,
                 number
             ][];
-        };
-        /**
-         * OtherFigures
-         * @description Stages that need a laboratory result and a licensed specialist, and plumbing devices.
-         */
-        OtherFigures: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "aeration" | "arsenic" | "booster" | "bypass" | "chlorinator" | "expansion" | "nitrate" | "polish" | "regulator";
-            /** Sets Psi */
-            sets_psi?: number | null;
         };
         /**
          * OtherVisit
@@ -4480,6 +4501,31 @@ export interface components {
             most?: number | null;
             /** Rose By */
             rose_by?: number | null;
+        };
+        /**
+         * Row
+         * @description One thing found (or looked for and not tested), today and under every option.
+         */
+        Row: {
+            /** Analyte */
+            analyte: string;
+            /** Name */
+            name: string;
+            /** Complaints */
+            complaints: string[];
+            weight: components["schemas"]["Weight"] | null;
+            /** Unit */
+            unit: string;
+            /** Factor */
+            factor: number;
+            /** Target */
+            target: number | null;
+            /** Target Words */
+            target_words: string;
+            /** Op */
+            op: string;
+            /** Cells */
+            cells: components["schemas"]["Cell"][];
         };
         /**
          * Rules
@@ -5561,6 +5607,19 @@ export interface components {
          */
         Source: "city" | "well_drilled" | "well_dug" | "spring" | "lake" | "cistern";
         /**
+         * SpecialistFigures
+         * @description Aeration, nitrate and arsenic units, chlorinators: nothing beside the item's claims is used.
+         */
+        SpecialistFigures: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "aeration" | "arsenic" | "chlorinator" | "nitrate";
+            /** Sets Psi */
+            sets_psi?: null;
+        };
+        /**
          * StageChoice
          * @description One item of an option with the consultant's own settings; ``position`` moves it, and wants a
          *     reason.
@@ -5710,15 +5769,16 @@ export interface components {
         };
         /**
          * Stream
-         * @description The water at one point. ``ferric``: whether rusted iron is in it; None: nobody has looked.
+         * @description The water at one point. ``particulate_iron``: whether rusted iron is in it; None: nobody has
+         *     looked.
          */
         Stream: {
             /** Quantities */
             quantities: {
                 [key: string]: components["schemas"]["Quantity"];
             };
-            /** Ferric */
-            ferric?: boolean | null;
+            /** Particulate Iron */
+            particulate_iron?: boolean | null;
             /** Coloured */
             coloured?: boolean | null;
             psi?: components["schemas"]["Range"] | null;
@@ -5740,6 +5800,87 @@ export interface components {
             because: string;
         };
         /**
+         * Suggested
+         * @description A line that no other beats.
+         *
+         *     Args:
+         *         meets: things found that it brings to what is wanted, on their whole range; of all
+         *             ``wanted``.
+         *         watch, open: its warnings and what is not known, in words; health: shares of health findings
+         *             it answers, summed;
+         *         answers: the share of each thing found that it answers, 0 to 1; leaves: findings of health
+         *             and complaints that it goes less than half the way for; against_diet: how often it goes
+         *             against a diet somebody of the house keeps;
+         *         ahead: why it stands before the next idea, in words.
+         *         cost: over the horizon, running costs unrounded [money]; own_minutes: the household's own
+         *             work [min/year].
+         */
+        Suggested: {
+            option: components["schemas"]["Option"];
+            /** Names */
+            names: string[];
+            /** Meets */
+            meets: number;
+            /** Wanted */
+            wanted: number;
+            /** Not Met */
+            not_met: string[];
+            /** Unknown */
+            unknown: string[];
+            /** Cost */
+            cost: number;
+            /** Waste Gal Year */
+            waste_gal_year: number;
+            /** Own Minutes */
+            own_minutes: number;
+            /** Tap Only */
+            tap_only: boolean;
+            /**
+             * Watch
+             * @default []
+             */
+            watch: string[];
+            /**
+             * Open
+             * @default []
+             */
+            open: string[];
+            /**
+             * Health
+             * @default 0
+             */
+            health: number;
+            /** Answers */
+            answers?: {
+                [key: string]: number;
+            };
+            /**
+             * Leaves
+             * @default []
+             */
+            leaves: string[];
+            /**
+             * Against Diet
+             * @default 0
+             */
+            against_diet: number;
+            /**
+             * Ahead
+             * @default
+             */
+            ahead: string;
+        };
+        /**
+         * SuggestedBottle
+         * @description A laboratory sample to draw, and why.
+         */
+        SuggestedBottle: {
+            /** Kind */
+            kind: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * Suggestion
          * @description The answer: best first, with what was left out and how much of the space was walked.
          *
@@ -5756,7 +5897,7 @@ export interface components {
             /** Nothing Needed */
             nothing_needed: boolean;
             /** Lines */
-            lines: components["schemas"]["zesty_glass__core__proposing__suggest__Suggested"][];
+            lines: components["schemas"]["Suggested"][];
             /** Left Out */
             left_out: components["schemas"]["LeftOut"][];
             /** Combinations */
@@ -5993,6 +6134,31 @@ export interface components {
              * @default
              */
             answer: string;
+        };
+        /**
+         * UltrafiltrationFigures
+         * @description Hollow fibres: pore [µm]; a rinse backwards of so many gallons [gal] at a flow [gpm] every so
+         *     many days; largest static pressure [psi].
+         */
+        UltrafiltrationFigures: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ultrafiltration";
+            /** Pore Um */
+            pore_um: number;
+            /** Rinse Gal */
+            rinse_gal: number;
+            /** Rinse Gpm */
+            rinse_gpm: number;
+            /**
+             * Rinse Days
+             * @default 1
+             */
+            rinse_days: number;
+            /** Psi Max */
+            psi_max?: number | null;
         };
         /**
          * Unexplained
@@ -6942,7 +7108,7 @@ export interface components {
                 [key: string]: components["schemas"]["LabStatus"];
             };
             /** Suggested */
-            suggested: components["schemas"]["zesty_glass__core__testing__laboratory__Suggested"][];
+            suggested: components["schemas"]["SuggestedBottle"][];
             /** Others */
             others: components["schemas"]["OtherVisit"][];
             /** Reports */
@@ -7097,7 +7263,7 @@ export interface components {
             /** Formula */
             formula: string;
             /** Rows */
-            rows: components["schemas"]["zesty_glass__core__working__Row"][];
+            rows: components["schemas"]["WorkingRow"][];
             /** Source */
             source: string;
             /**
@@ -7105,6 +7271,26 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * WorkingRow
+         * @description One line of a working: label, value as text, unit.
+         */
+        WorkingRow: {
+            /** Label */
+            label: string;
+            /** Value */
+            value: string;
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+            /**
+             * Total
+             * @default false
+             */
+            total: boolean;
         };
         /**
          * YearlyChore
@@ -7127,153 +7313,6 @@ export interface components {
              * @default 0
              */
             bags: number;
-        };
-        /**
-         * Band
-         * @description Lifetime cost at low and high use.
-         */
-        zesty_glass__core__assess__Band: {
-            /** Low */
-            low: number | string;
-            /** High */
-            high: number | string;
-        };
-        /**
-         * Row
-         * @description One thing found (or looked for and not tested), today and under every option.
-         */
-        zesty_glass__core__proposing__compare__Row: {
-            /** Analyte */
-            analyte: string;
-            /** Name */
-            name: string;
-            /** Complaints */
-            complaints: string[];
-            weight: components["schemas"]["Weight"] | null;
-            /** Unit */
-            unit: string;
-            /** Factor */
-            factor: number;
-            /** Target */
-            target: number | null;
-            /** Target Words */
-            target_words: string;
-            /** Op */
-            op: string;
-            /** Cells */
-            cells: components["schemas"]["Cell"][];
-        };
-        /**
-         * Suggested
-         * @description A line that no other beats.
-         *
-         *     Args:
-         *         meets: things found that it brings to what is wanted, on their whole range; of all
-         *             ``wanted``.
-         *         watch, open: its warnings and what is not known, in words; health: shares of health findings
-         *             it answers, summed;
-         *         answers: the share of each thing found that it answers, 0 to 1; leaves: findings of health
-         *             and complaints that it goes less than half the way for; against_diet: how often it goes
-         *             against a diet somebody of the house keeps;
-         *         ahead: why it stands before the next idea, in words.
-         *         cost: over the horizon, running costs unrounded [money]; own_minutes: the household's own
-         *             work [min/year].
-         */
-        zesty_glass__core__proposing__suggest__Suggested: {
-            option: components["schemas"]["Option"];
-            /** Names */
-            names: string[];
-            /** Meets */
-            meets: number;
-            /** Wanted */
-            wanted: number;
-            /** Not Met */
-            not_met: string[];
-            /** Unknown */
-            unknown: string[];
-            /** Cost */
-            cost: number;
-            /** Waste Gal Year */
-            waste_gal_year: number;
-            /** Own Minutes */
-            own_minutes: number;
-            /** Tap Only */
-            tap_only: boolean;
-            /**
-             * Watch
-             * @default []
-             */
-            watch: string[];
-            /**
-             * Open
-             * @default []
-             */
-            open: string[];
-            /**
-             * Health
-             * @default 0
-             */
-            health: number;
-            /** Answers */
-            answers?: {
-                [key: string]: number;
-            };
-            /**
-             * Leaves
-             * @default []
-             */
-            leaves: string[];
-            /**
-             * Against Diet
-             * @default 0
-             */
-            against_diet: number;
-            /**
-             * Ahead
-             * @default
-             */
-            ahead: string;
-        };
-        /**
-         * Band
-         * @description A named band from ``start`` (which belongs to it) up to the next band's start [canonical
-         *     unit].
-         */
-        zesty_glass__core__rules__Band: {
-            /** Start */
-            start: number;
-            /** Name */
-            name: string;
-        };
-        /**
-         * Suggested
-         * @description A laboratory sample to draw, and why.
-         */
-        zesty_glass__core__testing__laboratory__Suggested: {
-            /** Kind */
-            kind: string;
-            /** Why */
-            why: string;
-        };
-        /**
-         * Row
-         * @description One line of a working: label, value as text, unit.
-         */
-        zesty_glass__core__working__Row: {
-            /** Label */
-            label: string;
-            /** Value */
-            value: string;
-            /**
-             * Unit
-             * @default
-             */
-            unit: string;
-            /**
-             * Total
-             * @default false
-             */
-            total: boolean;
         };
         /**
          * Problem

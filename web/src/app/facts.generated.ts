@@ -499,6 +499,7 @@ export const KIND_NAMES: Record<string, string> = {
   "neutraliser": "Acid neutraliser",
   "tannin": "Tannin filter",
   "mixed_bed": "Mixed tannin and softening bed",
+  "ultrafiltration": "Ultrafiltration",
   "uv": "UV",
   "membrane": "Membrane",
   "distiller": "Distiller",
@@ -514,6 +515,32 @@ export const KIND_NAMES: Record<string, string> = {
   "booster": "Booster pump",
   "polish": "Mineral and pH polish",
   "system": "Drinking tap, complete"
+};
+export const DRAWINGS: Record<string, string> = {
+  "sediment": "sediment",
+  "carbon": "carbon",
+  "softener": "softener",
+  "salt_free": "salt_free",
+  "physical": "physical",
+  "iron_filter": "iron_filter",
+  "neutraliser": "neutraliser",
+  "tannin": "tannin",
+  "mixed_bed": "mixed_bed",
+  "ultrafiltration": "ultrafiltration",
+  "uv": "uv",
+  "membrane": "membrane",
+  "distiller": "distiller",
+  "cartridge": "cartridge",
+  "pitcher": "pitcher",
+  "aeration": "aeration",
+  "nitrate": "nitrate",
+  "arsenic": "arsenic",
+  "chlorinator": "chlorinator",
+  "regulator": "regulator",
+  "expansion": "expansion",
+  "bypass": "bypass",
+  "booster": "booster",
+  "polish": "polish"
 };
 export const WISHED: string[] = [
   "fluoride",

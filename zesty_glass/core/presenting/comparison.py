@@ -7,7 +7,7 @@ from __future__ import annotations
 from decimal import Decimal
 
 from .. import words
-from ..assess import Assumption, Band, assumptions, band_of, cost_of, crossings, walked
+from ..assess import Assumption, CostBand, assumptions, band_of, cost_of, crossings, walked
 from ..costing.chores import Chores, chores
 from ..costing.money import Lifetime
 from ..costing.waste import Waste, waste
@@ -76,7 +76,7 @@ class OptionCost:
     """What of an option depends on the horizon."""
 
     cost: Lifetime | None
-    use_band: Band | None
+    use_band: CostBand | None
     cheaper_than: tuple[tuple[str, int], ...]
 
 

@@ -10,7 +10,7 @@ from decimal import Decimal
 
 from .. import words
 from ..analytes import ANALYTES
-from ..assess import Assessment, Assumption, Band, OptionReport, assess_over
+from ..assess import Assessment, Assumption, CostBand, OptionReport, assess_over
 from ..costing.chores import Chores
 from ..costing.money import HORIZONS, CostLine, Lifetime, apr, effective_rate
 from ..costing.waste import Waste
@@ -23,31 +23,11 @@ from ..proposing.rows import Row
 from ..record import record
 from ..testing.findings import Finding, Unexplained, Unknown, Weight
 from ..treating.line import LineReport
+from ..treating.stages import TECHNOLOGIES
 from ..treating.stream import Quantity
 from ..visit import Visit
 from .comparison import single_source
 
-#: kind of stage -> cautions that stand where the work is done
-CAUTIONS = {
-    "softener": (
-        "Plumbing, drain with an air gap and brine discharge to local code; where metal pipe is"
-        " cut, a bonding jumper by a licensed electrician."
-    ),
-    "uv": (
-        "The whole plumbing is disinfected before first use. Bleach: ventilate, never mix it with"
-        " other cleaners. The lamp protects nothing behind it."
-    ),
-    "membrane": (
-        "Water off and pressure relieved before a housing is opened. No copper line behind the"
-        " membrane. Sanitise as its manual says."
-    ),
-    "carbon": "Behind carbon there is no disinfectant left: keep what is behind it clean.",
-    "iron_filter": "Backwash to a drain with an air gap, to local code.",
-    "neutraliser": "pH and hardness change: lead and copper want a re-test after some weeks.",
-    "tannin": "Drain with an air gap and brine discharge to local code.",
-    "mixed_bed": "Drain with an air gap and brine discharge to local code.",
-    "distiller": "Hot surfaces and steam: keep it out of children’s reach.",
-}
 ALWAYS = (
     "Nothing here says that a water is fit to drink: health questions go to a certified laboratory"
     " and the local health authority. Plumbing, electrical and drainage work to local code, by"
@@ -82,7 +62,7 @@ class CostOver:
     by_kind: dict[str, Decimal]
     lines: tuple[CostLine, ...]
     monthly: tuple[Decimal, ...]
-    band: Band | None
+    band: CostBand | None
     cheaper_than: tuple[tuple[str, int], ...]
 
 
@@ -298,8 +278,8 @@ def _option(
         stages=stages,
         house={} if line is None else line.house.quantities,
         tap={} if line is None else line.tap.quantities,
-        ferric_house=None if line is None else line.house.ferric,
-        ferric_tap=None if line is None else line.tap.ferric,
+        ferric_house=None if line is None else line.house.particulate_iron,
+        ferric_tap=None if line is None else line.tap.particulate_iron,
         waste=o.waste,
         chores=o.chores,
         left=o.left,
@@ -438,7 +418,7 @@ def make_offer(
         complaints=tuple(c.words for c in visit.complaints),
         readings=_readings(visit, a),
         raw=line0.source.quantities,
-        ferric_raw=line0.source.ferric,
+        ferric_raw=line0.source.particulate_iron,
         scale_60=None if scale is None else scale.at_heater.best,
         findings=a.meaning.findings,
         unexplained=a.meaning.unexplained,
@@ -453,7 +433,8 @@ def make_offer(
         plan=plan_terms(plan, to_pay(price)),
         price=price,
         assumptions=a.assumptions,
-        cautions=tuple(CAUTIONS[k] for k in kinds if k in CAUTIONS) + (ALWAYS,),
+        cautions=tuple(TECHNOLOGIES[k].caution for k in kinds if TECHNOLOGIES[k].caution)
+        + (ALWAYS,),
         cancel_text=visit.settings.cancel_text,
         cooling_off=COOLING_OFF,
         local_rules=visit.settings.local_rules,

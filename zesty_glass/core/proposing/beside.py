@@ -18,8 +18,11 @@ from ..home import Home
 from ..rules import Settings
 from ..searching.found import Combination
 from ..searching.what_if import next_size
-from ..treating.items import ConditionerFigures, Item, SoftenerFigures, SystemFigures
+from ..treating.items import Item, SystemFigures
 from ..treating.line import LineReport, Option, StageChoice
+from ..treating.stages import takes_dissolved_matter
+from ..treating.stages.conditioner import ConditionerFigures
+from ..treating.stages.softener import SoftenerFigures
 
 Codes = tuple[str, ...]
 MOST_TAPS = 4  # drinking taps tried behind a softener, the cheapest first
@@ -45,7 +48,7 @@ def _taps(items: Mapping[str, Item]) -> list[Item]:
 
     def takes_salt(i: Item) -> bool:
         parts = i.figures.parts if isinstance(i.figures, SystemFigures) else (i.code,)
-        return any(items[p].kind in ("membrane", "distiller") for p in parts if p in items)
+        return any(takes_dissolved_matter(items[p].kind) for p in parts if p in items)
 
     whole = [i for i in items.values() if i.scope == "tap" and i.price > 0 and takes_salt(i)]
     return sorted(whole, key=lambda i: (i.price, i.code))[:MOST_TAPS]

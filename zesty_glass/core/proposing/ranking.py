@@ -21,10 +21,13 @@ from ..testing.colour import ColourFinding
 from ..testing.complaints import Complaint
 from ..testing.findings import Finding, Meaning, Weight
 from ..testing.water import Water
-from ..treating.items import ConditionerFigures, Item, SoftenerFigures
+from ..treating.items import Item
 from ..treating.line import LineReport, Option, placed, run_stages, site_of
 from ..treating.measured import Measured
 from ..treating.report import Check
+from ..treating.stages import takes_dissolved_matter
+from ..treating.stages.conditioner import ConditionerFigures
+from ..treating.stages.softener import SoftenerFigures
 from ..treating.stream import Quantity, source_stream
 
 NOT_ESTABLISHED = 0.5  # what a health claim without a certificate counts, of what it says
@@ -125,7 +128,7 @@ def _against_diet(line: LineReport, home: Home, items: Mapping[str, Item]) -> in
     again at the drinking tap.
     """
     salts = {f.salt for s in line.stages if isinstance(f := items[s.code].figures, SoftenerFigures)}
-    if any(s.scope == "tap" and s.kind in ("membrane", "distiller") for s in line.stages):
+    if any(s.scope == "tap" and takes_dissolved_matter(s.kind) for s in line.stages):
         return 0
     care = home.care
     return int(care.low_sodium and "sodium" in salts) + int(

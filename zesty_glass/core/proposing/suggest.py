@@ -20,9 +20,10 @@ from ..searching.search import Progress, search
 from ..testing.complaints import Complaint
 from ..testing.findings import Finding, Meaning, Weight
 from ..testing.water import Sample, Water
-from ..treating.items import KIND_NAMES, Item, SystemFigures
+from ..treating.items import Item, SystemFigures
 from ..treating.line import FROM_PLUMBING, Option, StageChoice
 from ..treating.measured import Measured
+from ..treating.stages import KIND_NAMES
 from ..words import sum_over
 from .beside import candidates, larger, tried
 from .first import At, first_steps

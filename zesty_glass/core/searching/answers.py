@@ -12,48 +12,15 @@ from ..analytes import ANALYTES
 from ..ranges import Verdict
 from ..treating.checks import verdict_on
 from ..treating.items import Effect, Item, Need
+from ..treating.stages import TECHNOLOGIES
 from ..treating.stages.common import windowed
 from ..treating.stream import Quantity
 
 NAMES = tuple(ANALYTES)
 PLACE = {n: i for i, n in enumerate(NAMES)}
 #: facts about the water and the line beside the analytes, by their place in a state
-FACTS = {"@ferric": 1, "@coloured": 2, "@uvt_here": 4, "@fine": 5, "@disinfected": 6}
+FACTS = {"@particulate_iron": 1, "@coloured": 2, "@uvt_here": 4, "@fine": 5, "@disinfected": 6}
 
-#: what a technology looks at beside its needs and claims; a stage that looks at more teaches the
-#: search
-READS: dict[str, frozenset[str]] = {
-    k: frozenset(v.split())
-    for k, v in {
-        "salt_free": "chlorine_free iron manganese",
-        "carbon": "radon chlorine_free chlorine_total",
-        "softener": (
-            "calcium chlorine_free hardness iron manganese sodium potassium tannin @ferric"
-        ),
-        "membrane": (
-            "chlorine_free chlorine_total hardness iron manganese ph temperature tds @disinfected"
-        ),
-        "iron_filter": "hydrogen_sulfide iron iron_ferrous manganese ph tannin",
-        "neutraliser": "alkalinity calcium hardness iron ph tds temperature carbon_dioxide",
-        "mixed_bed": "alkalinity chlorine_free hardness iron nitrate_n ph sulfate tannin manganese",
-        "tannin": "alkalinity chlorine_free hardness iron nitrate_n ph sulfate tannin manganese",
-        "arsenic": "ph",
-        "uv": (
-            "coliform e_coli hardness hydrogen_sulfide iron manganese tannin turbidity uvt"
-            " @coloured @uvt_here @fine"
-        ),
-        "cartridge": "ph",
-        "distiller": "tds",
-    }.items()
-}
-
-#: facts that a technology changes; all others pass it as they are
-TOUCHES: dict[str, frozenset[str]] = {
-    "sediment": frozenset({"@ferric"}),
-    "iron_filter": frozenset({"@ferric"}),
-    "tannin": frozenset({"@coloured", "@uvt_here"}),
-    "mixed_bed": frozenset({"@coloured", "@uvt_here"}),
-}
 PSI = 3  # the place of the pressure in a state
 
 
@@ -61,7 +28,7 @@ def looks_at(item: Item) -> frozenset[str]:
     """Analytes and facts that decide what an item does, beside those it only passes on changed."""
     return (
         frozenset(n.analyte for n in item.needs)
-        | READS.get(item.kind, frozenset())
+        | TECHNOLOGIES[item.kind].reads
         | ({"ph"} if any(windowed(e) for e in item.effects) else frozenset())
     )
 
@@ -133,9 +100,9 @@ class Answer:
         "coloured",
         "drops",
         "dues",
-        "ferric",
         "minutes",
         "options",
+        "particulate_iron",
         "psi",
         "running",
         "sets_low",
@@ -148,7 +115,7 @@ class Answer:
         self.stop = ""
         self.changes: tuple[tuple[int, int], ...] = ()
         self.claims: tuple[tuple[int, Effect], ...] = ()
-        self.ferric: bool | None = None
+        self.particulate_iron: bool | None = None
         self.coloured: bool | None = None
         self.psi: tuple[float, float | None] | None = None
         self.uvt_here = True
@@ -170,15 +137,11 @@ class Alike:
 
     def __init__(self, sample: Item) -> None:
         self.sample = sample
-        self.touches = TOUCHES.get(sample.kind, frozenset())
-        self.facts = (
-            PSI,
-            *(
-                place
-                for fact, place in FACTS.items()
-                if fact in self.touches | READS.get(sample.kind, frozenset())
-            ),
-        )  # places of a state that an answer hangs on, beside the quantities
+        technology = TECHNOLOGIES.get(sample.kind)  # a system has none: its parts have
+        self.touches = technology.touches if technology else frozenset()
+        reads = technology.reads if technology else frozenset()
+        #: places of a state that an answer hangs on, beside the quantities
+        self.facts = (PSI, *(at for fact, at in FACTS.items() if fact in self.touches | reads))
         self.looked: list[int] = []
         self.stopped = self.passed = (
             False  # whether it is on record that they were stopped, or let stand, somewhere
@@ -190,7 +153,6 @@ __all__ = [
     "FACTS",
     "NAMES",
     "PLACE",
-    "READS",
     "Alike",
     "Answer",
     "Claim",

@@ -9,61 +9,13 @@ from typing import Any
 
 from ..analytes import ANALYTES
 from ..record import record
+from ..treating.checks import CHECKS
 from ..treating.items import Item, SystemFigures, alike
 from ..treating.report import Check
 from ..treating.site import Site
-from ..treating.stages import RUN
+from ..treating.stages import TECHNOLOGIES
 from ..treating.stages.common import StageInput
 from ..treating.stream import Stream
-
-#: what a technology changes by its nature, beside the claims of an item
-BY_NATURE: dict[str, frozenset[str]] = {
-    "softener": frozenset({"hardness", "iron"}),
-    "salt_free": frozenset({"hardness"}),
-    "physical": frozenset({"hardness"}),
-    "neutraliser": frozenset({"ph"}),
-    "iron_filter": frozenset({"iron", "manganese", "hydrogen_sulfide"}),
-    "tannin": frozenset({"tannin"}),
-    "mixed_bed": frozenset({"tannin", "hardness"}),
-    "uv": frozenset({"coliform", "e_coli"}),
-    "membrane": frozenset({"tds"}),
-    "distiller": frozenset({"tds"}),
-    "sediment": frozenset({"turbidity"}),
-}
-_CLEARS = frozenset({"tannin", "iron", "turbidity", "manganese"})
-#: what an unmet check asks for: analytes to change, or "@kind" for a technology
-HELPED_BY: dict[str, frozenset[str]] = {
-    "softener.ferric": frozenset({"iron"}),
-    "uv.prefilter": frozenset({"@sediment"}),
-    "membrane.feed": frozenset({"@uv", "@chlorinator"}),
-    "iron.ph": frozenset({"ph"}),
-    "iron.tannin": frozenset({"tannin"}),
-    "iron.tannin_maybe": frozenset({"tannin"}),
-    "neutraliser.iron": frozenset({"iron"}),
-    "pressure.least": frozenset({"@booster"}),
-    "membrane.never": frozenset({"@booster"}),
-    "membrane.drains": frozenset({"@booster"}),
-    "pressure.most": frozenset({"@regulator"}),
-    "uv.uvt_low": _CLEARS,
-    "uv.uvt_unknown": _CLEARS,
-    "cartridge.ph": frozenset({"ph"}),
-    "cartridge.fluoride": frozenset({"ph"}),
-    "distiller.volatiles": frozenset({"@carbon"}),
-}
-#: stops that the place decides, whatever the water
-BY_PLACE = frozenset(
-    {
-        "space.drain",
-        "space.socket",
-        "space.tenant",
-        "space.headroom",
-        "well.backwash",
-        "brine.forbidden",
-        "uv.lamp_space",
-        "uv.class",
-        "conditioner.flow",
-    }
-)
 
 
 @record
@@ -90,23 +42,31 @@ def profile(item: Item, by_code: Mapping[str, Item], source: Stream, site: Site)
             asks=frozenset[str]().union(*(p.asks for p in parts)),
             stop=next((p.stop for p in parts if p.stop), None),
         )
-    r = RUN[item.kind](StageInput(item=item, stream=source, site=site, overrides={}, brief=True))
+    technology = TECHNOLOGIES[item.kind]
+    r = technology.run(StageInput(item=item, stream=source, site=site, overrides={}, brief=True))
     changed = (
         {n for n, q in r.outlet.quantities.items() if q != source.get(n)}
         | {e.analyte for e in item.effects if e.high > 0 or e.out_at_most is not None}
-        | BY_NATURE.get(item.kind, frozenset())
+        | technology.changes
     )
     asks: set[str] = set()
     for c in r.checks:
         if c.status in ("stop", "warn", "unknown"):
-            asks |= HELPED_BY.get(c.id, frozenset())
+            asks |= set(CHECKS[c.id].asks) if c.id in CHECKS else set()
             name = c.id.partition(".")[2]
             if name in ANALYTES:
                 asks.add(name)
     return Profile(
         changes=frozenset(changed),
         asks=frozenset(asks),
-        stop=next((c for c in r.checks if c.status == "stop" and c.id in BY_PLACE), None),
+        stop=next(
+            (
+                c
+                for c in r.checks
+                if c.status == "stop" and c.id in CHECKS and CHECKS[c.id].by_place
+            ),
+            None,
+        ),
     )
 
 

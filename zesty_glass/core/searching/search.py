@@ -25,6 +25,7 @@ How it stays exact without walking every combination:
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import replace
 from decimal import Decimal
@@ -41,15 +42,18 @@ from ..rules import Settings
 from ..testing.colour import ColourFinding
 from ..testing.water import Water
 from ..treating.checks import verdict_on
-from ..treating.items import Effect, Item, SedimentFigures, SystemFigures, alike
+from ..treating.figures import FINE_UM
+from ..treating.items import Effect, Item, SystemFigures, alike
 from ..treating.line import Purchase, run_stage, site_of
 from ..treating.measured import Measured
-from ..treating.order import Company, carbon_first, ordered, rank, wants_ph
+from ..treating.order import AGAINST_CHLORINE, carbon_first, company, ordered, rank, wants_ph
 from ..treating.place import drop_at
 from ..treating.report import StageReport
 from ..treating.site import Site
+from ..treating.stages import TECHNOLOGIES
 from ..treating.stages.common import StageInput, after, claimed, windowed
 from ..treating.stream import Quantity, Stream, source_stream
+from ..treating.technology import Company, chlorine_is_too_much
 from .answers import FACTS, NAMES, PLACE, Alike, Answer, Claim, Looked, Reads, looks_at
 from .found import Combination, Found, LeftOut, combinations, places
 from .labels import Label, beats3, covers, floored, least, unchain
@@ -58,14 +62,12 @@ from .scores import Score, score
 
 MOST_STEPS = 4000
 MICRO = 1_000_000  # figures are compared as whole millionths, so that sums are exact in any order
-FINE_MICRON = 5.0
-MEMBRANE_PSI = 40.0
 
 Progress = Callable[[str, int, int], None]
 
 
-# a state: (quantities by place, ferric, coloured, psi best and high, uvt here, fine prefilter
-# ahead, disinfected ahead, kinds used, figures at the house's taps)
+# a state: (quantities by place, particulate iron, coloured, psi best and high, uvt here, fine
+# filter ahead, disinfected ahead, kinds used, figures at the house's taps)
 State = tuple[
     tuple[int, ...],
     bool | None,
@@ -78,7 +80,11 @@ State = tuple[
     tuple[Score, ...],
 ]
 #: facts and their names in a stream
-_PASSES = {"@ferric": "ferric", "@coloured": "coloured", "@uvt_here": "uvt_measured_here"}
+_PASSES = {
+    "@particulate_iron": "particulate_iron",
+    "@coloured": "coloured",
+    "@uvt_here": "uvt_measured_here",
+}
 
 
 class _Stage:
@@ -94,16 +100,21 @@ class _Stage:
             drop,
             group,
         )
-        self.least_psi = round(
-            (
-                item.psi_min
-                if item.psi_min is not None
-                else MEMBRANE_PSI
-                if item.kind == "membrane"
-                else 0.0
-            )
-            * MICRO
-        )
+        technology = TECHNOLOGIES.get(item.kind)  # a system has none: its parts have
+        least = technology.psi_min if item.psi_min is None and technology else item.psi_min
+        self.least_psi = round((least or 0.0) * MICRO)
+
+
+def _fine(item: Item) -> bool:
+    return (item.figures.holds_um or math.inf) <= FINE_UM
+
+
+def _has_carbon(items: Iterable[Item]) -> bool:
+    return any(i.kind == AGAINST_CHLORINE for i in items)
+
+
+def _raises_ph(items: Iterable[Item]) -> bool:
+    return any("ph" in TECHNOLOGIES[i.kind].changes for i in items)
 
 
 class _LearnedError(Exception):
@@ -148,14 +159,10 @@ class Searcher:
         self._places = [(n, p) for n in wanted for p in places(n)]
         self.learned: dict[str, set[str]] = {}
         self._fine = next(
-            (
-                i
-                for i in self.items
-                if isinstance(i.figures, SedimentFigures) and i.figures.micron <= FINE_MICRON
-            ),
+            (i for i in self.items if _fine(i)),
             None,
         )
-        self._disinfects = next((i for i in self.items if i.kind in ("uv", "chlorinator")), None)
+        self._disinfects = next((i for i in self.items if i.figures.disinfects), None)
 
     # -- states
     # ------------------------------------------------------------------------------------------
@@ -187,7 +194,7 @@ class Searcher:
         psi = None if s.psi is None else (s.psi.best, s.psi.high)
         return (
             tuple(q),
-            s.ferric,
+            s.particulate_iron,
             s.coloured,
             psi,
             s.uvt_measured_here,
@@ -198,7 +205,7 @@ class Searcher:
         )
 
     def _stream(self, state: State) -> tuple[Stream, Reads]:
-        q, ferric, coloured, psi, uvt, *_ = state
+        q, particulate_iron, coloured, psi, uvt, *_ = state
         reads = Reads({NAMES[i]: self._quantities[v - 1] for i, v in enumerate(q) if v})
         range_ = (
             None if psi is None else Range.of(psi[0], psi[0], psi[1])
@@ -206,7 +213,7 @@ class Searcher:
         return (
             Stream(
                 quantities=reads,
-                ferric=ferric,
+                particulate_iron=particulate_iron,
                 coloured=coloured,
                 psi=range_,
                 uvt_measured_here=uvt,
@@ -296,8 +303,8 @@ class Searcher:
         ]
         out.claims = tuple((n, v.effect) for n, v in changed if isinstance(v, Claim))
         out.changes = tuple((n, self._intern(v)) for n, v in changed if not isinstance(v, Claim))
-        out.ferric, out.coloured, out.uvt_here = (
-            outlet.ferric,
+        out.particulate_iron, out.coloured, out.uvt_here = (
+            outlet.particulate_iron,
             outlet.coloured,
             outlet.uvt_measured_here,
         )
@@ -310,7 +317,9 @@ class Searcher:
         if sets is not None:
             to = round(sets * MICRO)
             out.sets_low = (
-                (lambda low: to) if item.kind == "booster" else (lambda low: min(low, to))
+                (lambda low: to)
+                if TECHNOLOGIES[item.kind].sets_pressure == "raises"
+                else (lambda low: min(low, to))
             )
         own = {c.code: n for n, c in enumerate(item.consumables)}
         out.dues = tuple((own.get(d.code), d.price, interval_months(d)) for d in r.dues)
@@ -366,22 +375,20 @@ class Searcher:
         for i, v in a.changes:
             q[i] = v
         item, touches = stage.item, stage.alike.touches
-        ferric = a.ferric if "@ferric" in touches else state[1]
+        particulate_iron = a.particulate_iron if "@particulate_iron" in touches else state[1]
         coloured, uvt_here = (
             (a.coloured, a.uvt_here) if "@coloured" in touches else (state[2], state[4])
         )
-        fine = state[5] or (
-            isinstance(item.figures, SedimentFigures) and item.figures.micron <= FINE_MICRON
-        )
-        used = state[7] | {item.kind} if item.kind in ("sediment", "carbon") else state[7]
+        fine = state[5] or _fine(item)
+        used = state[7] | {item.kind} if TECHNOLOGIES[item.kind].repeats else state[7]
         return (
             tuple(q),
-            ferric,
+            particulate_iron,
             coloured,
             a.psi,
             uvt_here,
             fine,
-            state[6] or item.kind in ("uv", "chlorinator"),
+            state[6] or item.figures.disinfects,
             used,
             state[8],
         )
@@ -618,20 +625,18 @@ class Searcher:
         )
 
     def _ways(self, house: list[Item]) -> Iterator[Company]:
-        kinds = {i.kind for i in house}
-        wants = any(wants_ph(i, self.source) for i in house) and "neutraliser" in kinds
-        for uv, iron in product(
-            (False, True) if "uv" in kinds else (False,), (False, True) if wants else (False,)
+        every = company(tuple(house), self.source)
+        either, no = (False, True), (False,)
+        wants = every.iron_wants_ph and _raises_ph(house)
+        early = _has_carbon(house) and carbon_first(every, self.source)
+        for fine, iron, first in product(
+            either if every.fine_ahead else no, either if wants else no, either if early else no
         ):
-            anion, cation = bool(kinds & {"tannin", "mixed_bed"}), "softener" in kinds
-            early = (
-                carbon_first(Company(anion=anion, softener=cation), self.source)
-                and "carbon" in kinds
+            yield Company(
+                fine_ahead=fine,
+                iron_wants_ph=iron,
+                chlorine_max=every.chlorine_max if first else None,
             )
-            for first in (False, True) if early else (False,):
-                yield Company(
-                    uv=uv, iron_wants_ph=iron, anion=first and anion, softener=first and cation
-                )
 
     def _house(
         self,
@@ -648,22 +653,18 @@ class Searcher:
         asks = (
             {
                 k
-                for k, c in (
-                    ("tannin", Company(anion=True)),
-                    ("mixed_bed", Company(anion=True)),
-                    ("softener", Company(softener=True)),
-                )
-                if carbon_first(c, self.source)
+                for k, t in TECHNOLOGIES.items()
+                if chlorine_is_too_much(t.chlorine_max, self.source)
             }
-            if any(i.kind == "carbon" for i in house)
+            if _has_carbon(house)
             else set()
         )
         allowed = [
             i
             for i in house
-            if (i.kind != "uv" or way.uv)
+            if (way.fine_ahead or not TECHNOLOGIES[i.kind].fine_ahead)
             and (
-                i.kind != "iron_filter"
+                i.figures.wants_ph is None
                 or not self._iron_matters(house)
                 or wants_ph(i, self.source) == way.iron_wants_ph
             )
@@ -675,7 +676,9 @@ class Searcher:
         for (layer, kind), keep, steps in zip(
             layers, keeps, self._steps(layers, tap_psi), strict=True
         ):
-            must = (kind == "uv" and way.uv) or (kind == "iron_filter" and way.iron_wants_ph)
+            must = (TECHNOLOGIES[kind].fine_ahead and way.fine_ahead) or (
+                way.iron_wants_ph and layer[0].item.figures.wants_ph is not None
+            )
             front = self._advance(front, layer, must, keep, steps)
         if early:
             front = {s: labels for s, labels in front.items() if self._asked(labels, asks)}
@@ -687,9 +690,7 @@ class Searcher:
         return out
 
     def _iron_matters(self, house: list[Item]) -> bool:
-        return any(wants_ph(i, self.source) for i in house) and any(
-            i.kind == "neutraliser" for i in house
-        )
+        return any(wants_ph(i, self.source) for i in house) and _raises_ph(house)
 
     def _asked(self, labels: list[Label], asks: set[str]) -> bool:
         labels[:] = [
@@ -730,8 +731,8 @@ class Searcher:
 
     @staticmethod
     def _end(state: State, wanted: frozenset[str]) -> State:
-        q, ferric, coloured, _, *facts = forget(state, wanted)
-        return (q, ferric, coloured, None, *facts[:3], frozenset(), state[8])  # type: ignore[return-value]
+        q, particulate_iron, coloured, _, *facts = forget(state, wanted)
+        return (q, particulate_iron, coloured, None, *facts[:3], frozenset(), state[8])  # type: ignore[return-value]
 
     def _through(
         self,
@@ -891,10 +892,10 @@ def _masks(keep: frozenset[str]) -> tuple[tuple[int, ...], tuple[bool, ...]]:
 
 def forget(state: State, keep: frozenset[str]) -> State:
     """A state without the quantities and facts that no longer matter."""
-    quantities, (ferric, coloured, uvt_here, fine, disinfected) = _masks(keep)
+    quantities, (particulate_iron, coloured, uvt_here, fine, disinfected) = _masks(keep)
     return (
         tuple(map(mul, state[0], quantities)),
-        state[1] if ferric else None,
+        state[1] if particulate_iron else None,
         state[2] if coloured else None,
         state[3],
         state[4] if uvt_here else True,

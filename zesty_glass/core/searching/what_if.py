@@ -18,19 +18,11 @@ from ..rules import Settings
 from ..testing.colour import ColourFinding
 from ..testing.reading import Value
 from ..testing.water import Water
-from ..treating.items import (
-    CarbonFigures,
-    ConditionerFigures,
-    Item,
-    MembraneFigures,
-    NeutraliserFigures,
-    SoftenerFigures,
-    TanninFigures,
-    UvFigures,
-)
+from ..treating.items import Item
 from ..treating.line import LineReport, Option, walk
 from ..treating.measured import Measured
 from ..treating.report import Check, Status
+from ..treating.stages import TECHNOLOGIES
 
 MORE_PEOPLE, LOWER_PH = 2.0, 0.5
 _GRAVE = {"stop": 0, "unknown": 1, "warn": 2, "say": 3, "met": 4}
@@ -76,46 +68,16 @@ def size_of(item: Item) -> float | None:
     """What makes one of a kind larger than another: resin, bed, permeate or flow; None where
     nothing does.
     """
-    f = item.figures
-    match f:
-        case SoftenerFigures() | TanninFigures():
-            return f.resin_ft3
-        case CarbonFigures() | NeutraliserFigures():
-            return f.volume_ft3
-        case MembraneFigures():
-            return f.rated_gpd
-        case ConditionerFigures():
-            return f.flow_max_gpm
-        case UvFigures():
-            return f.table[-1][1]
-        case _:
-            return item.flow_gpm
+    size = TECHNOLOGIES[item.kind].size if item.kind in TECHNOLOGIES else None
+    return item.flow_gpm if size is None else getattr(item.figures, size)
 
 
 def _alike(a: Item, b: Item) -> bool:
     """The same technology in the same style, so that only the size differs."""
 
     def style(i: Item) -> tuple[object, ...]:
-        f = i.figures
-        return (
-            i.kind,
-            i.scope,
-            *(
-                getattr(f, n, None)
-                for n in (
-                    "media",
-                    "position",
-                    "control",
-                    "salt",
-                    "style",
-                    "flat",
-                    "dense",
-                    "device_class",
-                    "covers",
-                    "oxidant",
-                )
-            ),
-        )
+        names = TECHNOLOGIES[i.kind].style if i.kind in TECHNOLOGIES else ()
+        return i.kind, i.scope, *(getattr(i.figures, n) for n in names)
 
     return style(a) == style(b)
 

@@ -17,13 +17,17 @@ class ColourFinding:
     sentence: str
     next: str = ""
     ferrous: bool | None = None
-    ferric: bool | None = None
+    particulate_iron: bool | None = None
     tannin: bool | None = None
 
 
 _F = {
     "clear": ColourFinding(
-        id="clear", sentence="No visible iron or tannin.", ferrous=False, ferric=False, tannin=False
+        id="clear",
+        sentence="No visible iron or tannin.",
+        ferrous=False,
+        particulate_iron=False,
+        tannin=False,
     ),
     "not_yet": ColourFinding(
         id="not_yet",
@@ -39,13 +43,13 @@ _F = {
         id="ferrous",
         sentence="Dissolved (ferrous) iron: clear as drawn, coloured after standing.",
         ferrous=True,
-        ferric=False,
+        particulate_iron=False,
     ),
     "both_tannin": ColourFinding(
         id="both_tannin",
         sentence="Iron in both forms, and tannin.",
         ferrous=True,
-        ferric=True,
+        particulate_iron=True,
         tannin=True,
     ),
     "manganese": ColourFinding(
@@ -57,17 +61,17 @@ _F = {
         id="ferric",
         sentence="Oxidised (ferric) iron: the powder clears it wholly.",
         ferrous=False,
-        ferric=True,
+        particulate_iron=True,
         tannin=False,
     ),
     "iron_tannin": ColourFinding(
-        id="iron_tannin", sentence="Iron and tannin together.", ferric=True, tannin=True
+        id="iron_tannin", sentence="Iron and tannin together.", particulate_iron=True, tannin=True
     ),
     "tannin": ColourFinding(
         id="tannin",
         sentence="Tannin or another organic colour.",
         next="Confirm by tannin kit or laboratory.",
-        ferric=False,
+        particulate_iron=False,
         tannin=True,
     ),
     "sediment": ColourFinding(

@@ -360,22 +360,22 @@ def unexplained_times(kept: LabSample, new: LabSample) -> tuple[str, ...]:
 
 
 @record
-class Suggested:
+class SuggestedBottle:
     """A laboratory sample to draw, and why."""
 
     kind: str
     why: str
 
 
-def panel(home: Home, has: frozenset[str] = frozenset()) -> tuple[Suggested, ...]:
+def panel(home: Home, has: frozenset[str] = frozenset()) -> tuple[SuggestedBottle, ...]:
     """Samples to suggest for a home, by source and by who lives there; kinds already drawn are left
     out.
     """
-    out: list[Suggested] = []
+    out: list[SuggestedBottle] = []
 
     def add(kind: str, why: str) -> None:
         if kind not in has and all(s.kind != kind for s in out):
-            out.append(Suggested(kind=kind, why=why))
+            out.append(SuggestedBottle(kind=kind, why=why))
 
     if home.private:
         add(

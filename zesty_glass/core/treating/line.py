@@ -18,12 +18,12 @@ from ..testing.reading import FULL_BORE
 from ..testing.water import Water
 from .checks import met, told
 from .demand import Demand, demand
-from .items import KIND_NAMES, Item, SystemFigures
+from .items import Item, SystemFigures
 from .measured import Measured, with_measured
 from .order import ordered
 from .report import Check, Drain, StageReport, Status
 from .site import Site
-from .stages import RUN
+from .stages import KIND_NAMES, TECHNOLOGIES
 from .stages.common import StageInput
 from .stream import Quantity, Stream, source_stream
 
@@ -32,7 +32,6 @@ from .stream import Quantity, Stream, source_stream
 FROM_PLUMBING = ("copper", "copper_flushed", "lead")
 MOST_STAGES = 40  # in one system
 SHOWER_PSI, LEAST_LEFT_PSI = 10.0, 30.0
-_REGENERATE = ("iron_filter", "neutraliser", "softener", "mixed_bed", "tannin")
 
 
 @record
@@ -207,7 +206,7 @@ def _place(
 def _twins(pairs: list[tuple[Item, StageChoice]]) -> None:
     seen: set[tuple[str, str]] = set()
     for item, _ in pairs:
-        if item.kind in ("sediment", "carbon", "cartridge"):
+        if TECHNOLOGIES[item.kind].repeats:
             continue
         key = (item.kind, item.scope)
         if key in seen:
@@ -282,11 +281,6 @@ def walk(
     return run_stages(placed(option, catalogue, source), source, site, measured or {})
 
 
-#: technologies whose size, drain or running costs hang on how much water is used; of the others
-#: only the parts that wear by the gallon do
-BY_USE = frozenset({"softener", "neutraliser", "membrane", "distiller"})
-
-
 def at_other_use(line: LineReport, stages: Placed, site: Site, measured: Measured) -> LineReport:
     """A line that was walked, at another use of water: for its costs, drains and chores. Checks and
     figures stay those of the line.
@@ -300,7 +294,7 @@ def at_other_use(line: LineReport, stages: Placed, site: Site, measured: Measure
     reports: list[StageReport] = []
     ahead: list[Item] = []
     for (item, choice), old in zip(stages.pairs, line.stages, strict=True):
-        if item.kind in BY_USE or stream is not was:
+        if TECHNOLOGIES[item.kind].by_use or stream is not was:
             r, outlet = run_stage(
                 StageInput(
                     item=item,
@@ -390,7 +384,7 @@ def run_stage(inp: StageInput, source: Stream, measured: Measured) -> tuple[Stag
     adds put back, and its pressure drop.
     """
     item = inp.item
-    r = RUN[item.kind](inp)
+    r = TECHNOLOGIES[item.kind].run(inp)
     outlet = (
         with_measured(inp.stream, r.outlet, measured[item.code])
         if item.code in measured
@@ -416,7 +410,7 @@ def clock_hours(reports: list[StageReport]) -> dict[int, int]:
     """The hour of the morning at which each stage that rinses itself does so, by its place in the
     line: never two at once.
     """
-    timed = [i for i, r in enumerate(reports) if r.kind in _REGENERATE and r.drains]
+    timed = [i for i, r in enumerate(reports) if TECHNOLOGIES[r.kind].rinses and r.drains]
     return {i: FIRST_HOUR + n for n, i in enumerate(timed)}
 
 

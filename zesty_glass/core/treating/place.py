@@ -34,8 +34,10 @@ def _three(id: str, needed: bool, have: bool | None, good: str, test: str) -> li
     return [met(id, f"{good} within reach")] if have else [told(id, "stop")]
 
 
-def place_checks(item: Item, site: Site) -> list[Check]:
-    """All that the place decides for one item."""
+def place_checks(item: Item, site: Site, bed_gpm: float | None = None) -> list[Check]:
+    """All that the place decides for one item; ``bed_gpm``: what its bed takes, where that is less
+    than the item passes [gpm].
+    """
     home = site.home
     out = _three("space.drain", item.drain, home.drain, "drain", "look for a drain")
     out += _three("space.socket", item.socket, home.socket, "socket", "look for a socket")
@@ -64,17 +66,18 @@ def place_checks(item: Item, site: Site) -> list[Check]:
         out.append(told("space.floor", "warn", need=f"{item.weight_lb:g}"))
     if item.scope == "house" and home.freezing:
         out.append(told("space.freezing", "warn"))
-    out += _flow(item, site)
+    out += _flow(item, site, bed_gpm)
     return out
 
 
-def _flow(item: Item, site: Site) -> list[Check]:
-    if item.scope != "house" or not item.plumbed or item.flow_gpm is None:
+def _flow(item: Item, site: Site, bed_gpm: float | None) -> list[Check]:
+    passes = min((x for x in (item.flow_gpm, bed_gpm) if x is not None), default=None)
+    if item.scope != "house" or not item.plumbed or passes is None:
         return []
     peak = site.demand.peak_gpm
-    if item.flow_gpm < peak:
-        return [told("flow.limit", "warn", need=f"{item.flow_gpm:g}", have=f"{peak:g}")]
-    return [met("flow.limit", f"peak {peak:g} gpm, passes {item.flow_gpm:g} gpm")]
+    if passes < peak:
+        return [told("flow.limit", "warn", need=f"{passes:g}", have=f"{peak:g}")]
+    return [met("flow.limit", f"peak {peak:g} gpm, passes {passes:g} gpm")]
 
 
 def backwash_checks(gpm: float | None, gal: float, times_week: float, site: Site) -> list[Check]:

@@ -31,10 +31,12 @@ UNKNOWN = Quantity(range=None, state="unknown")
 
 @record
 class Stream:
-    """The water at one point. ``ferric``: whether rusted iron is in it; None: nobody has looked."""
+    """The water at one point. ``particulate_iron``: whether rusted iron is in it; None: nobody has
+    looked.
+    """
 
     quantities: dict[str, Quantity]
-    ferric: bool | None = None
+    particulate_iron: bool | None = None
     coloured: bool | None = None
     psi: Range | None = None
     uvt_measured_here: bool = True
@@ -56,7 +58,7 @@ class Stream:
     def with_(
         self,
         changes: dict[str, Quantity],
-        ferric: bool | Literal["same"] | None = "same",
+        particulate_iron: bool | Literal["same"] | None = "same",
         coloured: bool | Literal["same"] | None = "same",
         uvt_measured_here: bool | None = None,
         psi: Range | Literal["same"] | None = "same",
@@ -64,7 +66,9 @@ class Stream:
         """A copy with some quantities changed."""
         return Stream(
             quantities={**self.quantities, **changes} if changes else self.quantities,
-            ferric=self.ferric if ferric == "same" else ferric,
+            particulate_iron=self.particulate_iron
+            if particulate_iron == "same"
+            else particulate_iron,
             coloured=self.coloured if coloured == "same" else coloured,
             psi=self.psi if psi == "same" else psi,
             uvt_measured_here=(
@@ -89,11 +93,18 @@ def source_stream(water: Water, colour: ColourFinding | None, psi: Range | None)
     quantities: dict[str, Quantity] = {}
     for name, v in water.values.items():
         quantities[name] = Quantity(range=v.range, state="measured", below=v.below, words=v.words)
-    ferric = None if colour is None else colour.ferric
+    particulate_iron = None if colour is None else colour.particulate_iron
     iron = water.range("iron")
-    if ferric is None and iron is not None and iron.high is not None and iron.high <= 0.05:
-        ferric = False
+    if (
+        particulate_iron is None
+        and iron is not None
+        and iron.high is not None
+        and iron.high <= 0.05
+    ):
+        particulate_iron = False
     coloured: bool | None = None
     if water.cups is not None:
         coloured = water.cups.drawn not in ("clear",)
-    return Stream(quantities=quantities, ferric=ferric, coloured=coloured, psi=psi)
+    return Stream(
+        quantities=quantities, particulate_iron=particulate_iron, coloured=coloured, psi=psi
+    )

@@ -209,7 +209,7 @@ function Legend(): ReactElement {
 
 function waterLooks(o: ComparedOption, raw: Look): [Look, Look | null] {
   const seen = (w: ComparedOption["house"]): Look | null =>
-    w ? look(w.quantities, { ferric: w.ferric ?? null, predicted: true }) : null;
+    w ? look(w.quantities, { ferric: w.particulate_iron ?? null, predicted: true }) : null;
   return [seen(o.house) ?? raw, seen(o.tap)];
 }
 

@@ -79,7 +79,10 @@ export function BeforeAfterView({ kind }: { kind: "chlorine" | "colour" }): Reac
             const l = s
               ? lookOf(s)
               : when === "after" && line
-                ? look(line.tap.quantities, { ferric: line.tap.ferric ?? null, predicted: true })
+                ? look(line.tap.quantities, {
+                    ferric: line.tap.particulate_iron ?? null,
+                    predicted: true,
+                  })
                 : null;
             return (
               <div key={when} className="grid gap-2 justify-items-center w-[270px]">

@@ -31,7 +31,10 @@ export function ThroughView(): ReactElement {
     for (const s of option.line.stages)
       steps.push({
         name: KIND_NAMES[s.kind] ?? s.name,
-        look: look(s.outlet.quantities, { ferric: s.outlet.ferric ?? null, predicted: true }),
+        look: look(s.outlet.quantities, {
+          ferric: s.outlet.particulate_iron ?? null,
+          predicted: true,
+        }),
         values: s.outlet.quantities,
       });
   }

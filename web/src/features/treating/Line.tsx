@@ -258,13 +258,15 @@ function Flow({
   const items = useCatalogue().data ?? [];
   const home = view.visit.home;
   const raw = view.visit.samples.find((s) => s.raw);
-  const rawLook = raw ? lookOf(raw) : streamLook(line.source.quantities, line.source.ferric);
-  const houseLook = streamLook(line.house.quantities, line.house.ferric);
-  const tapLook = streamLook(line.tap.quantities, line.tap.ferric);
+  const rawLook = raw
+    ? lookOf(raw)
+    : streamLook(line.source.quantities, line.source.particulate_iron);
+  const houseLook = streamLook(line.house.quantities, line.house.particulate_iron);
+  const tapLook = streamLook(line.tap.quantities, line.tap.particulate_iron);
   const plumbed = line.stages.some((s) => s.scope === "tap");
   const column = (s: StageReport, before: Look): ReactElement => {
     const owner = ownerOf(option, s.code, items);
-    const after = streamLook(s.outlet.quantities, s.outlet.ferric);
+    const after = streamLook(s.outlet.quantities, s.outlet.particulate_iron);
     const system = owner !== null && owner.figures.kind === "system" ? owner : null;
     return (
       <Column
@@ -323,7 +325,7 @@ function Flow({
   const house = line.stages.filter((s) => s.scope === "house");
   const tap = line.stages.filter((s) => s.scope === "tap");
   const outletOf = (s: StageReport | undefined): Look =>
-    s ? streamLook(s.outlet.quantities, s.outlet.ferric) : rawLook;
+    s ? streamLook(s.outlet.quantities, s.outlet.particulate_iron) : rawLook;
   const put = (s: StageReport): ReactElement =>
     column(s, outletOf(line.stages[line.stages.indexOf(s) - 1]));
   return (

@@ -1,6 +1,7 @@
 /** Stages as they look beside the pipe: tank, housing, chamber, membrane. One hand for all. */
 import type { ReactElement } from "react";
 
+import { DRAWINGS } from "../../app/facts.generated";
 import { halton } from "../../glass/look";
 
 const INK = "var(--ink)";
@@ -90,8 +91,34 @@ function Housing({ n, fills }: { n: number; fills: string[] }): ReactElement {
   );
 }
 
+/** Hollow fibres in an upright shell: water in below, clear water out above. */
+function Fibres(): ReactElement {
+  return (
+    <g>
+      <rect
+        x="68"
+        y="44"
+        width="44"
+        height="128"
+        rx="10"
+        fill="var(--slip)"
+        stroke={INK}
+        strokeWidth="2.2"
+      />
+      {[76, 82, 88, 94, 100].map((x) => (
+        <path key={x} d={`M${x},58q4,26 0,50t0,50`} stroke={INK} strokeWidth="1.1" fill="none" />
+      ))}
+      <path d="M62,36h56v12H62zM62,168h56v12H62z" fill={INK} />
+      <path d="M112,66h22M112,150h22" stroke={INK} strokeWidth="7" />
+      <path d="M112,66h22M112,150h22" stroke="var(--water-2)" strokeWidth="3.4" />
+    </g>
+  );
+}
+
 export function Drawing({ kind }: { kind: string }): ReactElement {
-  switch (kind) {
+  switch (DRAWINGS[kind] ?? kind) {
+    case "ultrafiltration":
+      return <Fibres />;
     case "softener":
     case "tannin":
     case "mixed_bed":

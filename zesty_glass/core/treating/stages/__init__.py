@@ -1,43 +1,87 @@
-"""One file a technology; ``RUN`` names the function that works a stage out, by kind."""
+"""One file a technology; ``TECHNOLOGIES`` is all that is known of them, by kind."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Mapping
 from types import MappingProxyType
 
-from ..report import StageReport
-from . import carbon, iron_filter, membrane, neutraliser, others, sediment, softener, tannin, uv
-from .common import StageInput
-
-RUN: MappingProxyType[str, Callable[[StageInput], StageReport]] = MappingProxyType(
-    {
-        "sediment": sediment.run,
-        "carbon": carbon.run,
-        "softener": softener.run,
-        "iron_filter": iron_filter.run,
-        "neutraliser": neutraliser.run,
-        "tannin": tannin.run,
-        "mixed_bed": tannin.run,
-        "uv": uv.run,
-        "membrane": membrane.run,
-        "salt_free": others.conditioner,
-        "physical": others.conditioner,
-        "distiller": others.distiller,
-        "cartridge": others.cartridge,
-        "pitcher": others.pitcher,
-        **{
-            k: others.other
-            for k in (
-                "aeration",
-                "nitrate",
-                "arsenic",
-                "chlorinator",
-                "regulator",
-                "expansion",
-                "bypass",
-                "booster",
-                "polish",
-            )
-        },
-    }
+from ...analytes import ANALYTES
+from ..checks import declare
+from ..figures import kinds_of
+from ..technology import FACTS, Technology
+from . import (
+    carbon,
+    cartridge,
+    conditioner,
+    devices,
+    distiller,
+    iron_filter,
+    membrane,
+    neutraliser,
+    pitcher,
+    sediment,
+    softener,
+    specialists,
+    tannin,
+    ultrafiltration,
+    uv,
 )
+
+
+def registry(*technologies: Technology) -> Mapping[str, Technology]:
+    """Technologies by their kind; their checks are declared.
+
+    Raises:
+        ValueError: a kind that stands twice, that its figures do not know, or that reads or changes
+            what is neither an analyte nor a fact.
+    """
+    out: dict[str, Technology] = {}
+    for t in technologies:
+        known = ANALYTES.keys() | FACTS
+        strange = (t.reads | t.touches | t.changes) - known
+        if t.kind in out or t.kind not in kinds_of(t.figures) or strange:
+            raise ValueError(f"the technology {t.kind} does not fit: {sorted(strange)}")
+        declare(t.checks)
+        out[t.kind] = t
+    left = {k for t in technologies for k in kinds_of(t.figures)} - out.keys()
+    if left:
+        raise ValueError(f"figures without a technology: {sorted(left)}")
+    return MappingProxyType(out)
+
+
+TECHNOLOGIES = registry(
+    sediment.SEDIMENT,
+    carbon.CARBON,
+    softener.SOFTENER,
+    conditioner.SALT_FREE,
+    conditioner.PHYSICAL,
+    iron_filter.IRON_FILTER,
+    neutraliser.NEUTRALISER,
+    tannin.TANNIN,
+    tannin.MIXED_BED,
+    ultrafiltration.ULTRAFILTRATION,
+    uv.UV,
+    membrane.MEMBRANE,
+    distiller.DISTILLER,
+    cartridge.CARTRIDGE,
+    pitcher.PITCHER,
+    specialists.AERATION,
+    specialists.NITRATE,
+    specialists.ARSENIC,
+    specialists.CHLORINATOR,
+    devices.REGULATOR,
+    devices.EXPANSION,
+    devices.BYPASS,
+    devices.BOOSTER,
+    devices.POLISH,
+)
+KIND_NAMES = MappingProxyType(
+    {t.kind: t.name for t in TECHNOLOGIES.values()} | {"system": "Drinking tap, complete"}
+)
+
+
+def takes_dissolved_matter(kind: str) -> bool:
+    """Whether a technology takes out dissolved matter as a whole, so that its water is held against
+    a diet or a taste.
+    """
+    return kind in TECHNOLOGIES and "tds" in TECHNOLOGIES[kind].changes

@@ -4,13 +4,52 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from functools import partial
+from typing import Literal
 
-from ..checks import met, told
-from ..items import CarbonFigures
+from ...record import record
+from ..checks import Says, met, told
+from ..figures import Figures
+from ..items import Item
 from ..place import backwash_checks, drop_at, item_pressure, place_checks
 from ..report import Check, Drain, Figure, Running, StageReport
-from ..stream import Quantity, predicted
+from ..stream import Quantity, Stream, predicted
+from ..technology import Company, Technology, chlorine_is_too_much
 from .common import StageInput, effects, report, water_cost, working
+
+CHECKS = {
+    "carbon.ebct": Says(
+        "At {flow} gpm the water stays {have} min in the bed; {need} min are needed for {what}.",
+        "More carbon, or catalytic carbon.",
+    ),
+    "carbon.disinfectant": Says(
+        "Takes the disinfectant out for everything behind it.",
+        "Keep what is behind it clean; sanitise as the manual says.",
+    ),
+    "carbon.radon": Says(
+        "Radon is {have}: a carbon bed would collect its daughters.", "A radon specialist first."
+    ),
+    "carbon.radon_unknown": Says(
+        "Radon in this private water is not known: a carbon bed would collect its daughters.",
+        "Laboratory: radon in water.",
+    ),
+    "carbon.volume": Says(
+        "The carbon volume is not stated: contact time unknown.", "Ask the maker."
+    ),
+}
+
+
+@record
+class CarbonFigures(Figures):
+    """Carbon bed or cartridge: volume [ft³]; ``position`` for the tap branch."""
+
+    kind: Literal["carbon"] = "carbon"
+    media: Literal["standard", "catalytic"]
+    volume_ft3: float | None = None
+    position: Literal["pre", "post"] = "pre"
+    backwash_gpm: float | None = None
+    backwash_gal: float | None = None
+    backwash_days: float | None = None
+
 
 #: minutes of contact [min] (trade practice, 2024; organics 5 or more)
 EBCT_FREE_MIN, EBCT_CHLORAMINE_CATALYTIC_MIN, EBCT_CHLORAMINE_STANDARD_MIN, EBCT_ORGANICS_MIN = (
@@ -155,3 +194,39 @@ def _total(changes: dict[str, Quantity]) -> dict[str, Quantity]:
     if free is None or comb is None or free.range is None or comb.range is None:
         return {}
     return {"chlorine_total": predicted(free.range.plus(comb.range), comb.evidence)}
+
+
+def _place(item: Item, beside: Company, stream: Stream) -> int:
+    """Behind the resins, unless there is more chlorine than they take; at the tap ahead of a
+    membrane or behind it.
+    """
+    f = item.figures
+    assert isinstance(f, CarbonFigures)
+    if item.scope == "tap":
+        return 120 if f.position == "pre" else 140
+    return 45 if chlorine_is_too_much(beside.chlorine_max, stream) else 70
+
+
+CARBON = Technology(
+    kind="carbon",
+    name="Carbon",
+    figures=CarbonFigures,
+    run=run,
+    place=_place,
+    needs=(),
+    reads=frozenset({"chlorine_free", "chlorine_total", "radon"}),
+    touches=frozenset(),
+    changes=frozenset(),
+    by_use=False,
+    rinses=False,
+    repeats=True,
+    chlorine_max=None,
+    fine_ahead=False,
+    psi_min=0.0,
+    sets_pressure="caps",
+    size="volume_ft3",
+    style=("media", "position"),
+    caution="Behind carbon there is no disinfectant left: keep what is behind it clean.",
+    drawing="carbon",
+    checks=CHECKS,
+)

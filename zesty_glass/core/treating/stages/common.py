@@ -194,6 +194,34 @@ def _due(c: Consumable, gallons: float, item: Item, factor: float, why: str) -> 
     )
 
 
+def lasts_days(inp: StageInput) -> tuple[Figure, ...]:
+    "Days that one cartridge lasts at this home's use [days]; empty where no capacity is stated."
+    c = next((c for c in inp.item.consumables if c.capacity_gal), None)
+    if c is None or c.capacity_gal is None:
+        return ()
+    use = inp.site.gallons_year(inp.item.scope) / max(inp.site.demand.occupied_days, 1)
+    if use <= 0:
+        return ()
+    days = c.capacity_gal / use
+    return (
+        Figure(
+            id="days",
+            label="one cartridge lasts",
+            value=f"{days:.0f}",
+            unit="days",
+            number=days,
+            working=working(
+                f"Why {days:.0f} days?",
+                "capacity ÷ gallons a day",
+                "the item’s own capacity",
+                ("capacity", f"{c.capacity_gal:g}", "gal"),
+                ("use when at home", f"{use:.1f}", "gal/day"),
+                ("lasts", f"{days:.0f}", "days", True),
+            ),
+        ),
+    )
+
+
 def standing_costs(item: Item, site: Site) -> tuple[Running, ...]:
     """Electricity and yearly service of an item."""
     out = []

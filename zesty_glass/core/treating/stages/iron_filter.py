@@ -4,15 +4,60 @@ must deliver.
 
 from __future__ import annotations
 
+from typing import Literal
+
 from ... import words
 from ...evidence import Level
 from ...ranges import Range, Verdict
-from ..checks import check_need, met, told
-from ..items import IronFilterFigures, Need
+from ...record import record
+from ..checks import Says, check_need, met, told
+from ..figures import Figures
+from ..items import Need
 from ..place import backwash_checks, drop_at, item_pressure, place_checks
 from ..report import Check, Drain, Figure, StageReport
 from ..stream import predicted
+from ..technology import Technology, at
 from .common import StageInput, dues, effects, report, tannin_binds_iron, water_cost, working
+
+CHECKS = {
+    "iron.ph": Says(
+        "pH {have} here: wants at least {need} for {what}.",
+        "pH correction ahead of it.",
+        asks=("ph",),
+    ),
+    "iron.tannin_maybe": Says(
+        "Tannin may be at the 0.5 mg/L from which it binds iron: the filter’s claim is not sure.",
+        "A finer tannin test, or the laboratory.",
+        asks=("tannin",),
+    ),
+    "iron.tannin": Says(
+        "Tannin binds iron and defeats it.",
+        "A tannin bed ahead of it: move the stage and write why. Colour and iron by laboratory.",
+        asks=("tannin",),
+    ),
+}
+
+
+@record
+class IronFilterFigures(Figures):
+    """Iron, manganese and sulfide filter; pH minima per contaminant, maxima [mg/L]."""
+
+    kind: Literal["iron_filter"] = "iron_filter"
+    oxidant: Literal["air", "chlorine", "none"] = "air"
+    dense: bool = False
+    iron_max: float
+    manganese_max: float | None = None
+    sulfide_max: float | None = None
+    ph_min_iron: float
+    ph_min_manganese: float | None = None
+    backwash_gpm: float
+    backwash_gal: float
+    backwash_days: float
+
+    @property
+    def wants_ph(self) -> float:
+        """The least pH it works at for all that it claims."""
+        return max(self.ph_min_iron, self.ph_min_manganese or 0.0)
 
 
 def _needs(f: IronFilterFigures) -> tuple[Need, ...]:
@@ -123,7 +168,7 @@ def run(inp: StageInput) -> StageReport:
     )
     return report(
         inp,
-        stream.with_(changes, ferric=False if changes else stream.ferric),
+        stream.with_(changes, particulate_iron=False if changes else stream.particulate_iron),
         checks,
         figures=lambda: (figure,),
         settings=(("Backwash", f"every {f.backwash_days:g} days"),),
@@ -133,3 +178,28 @@ def run(inp: StageInput) -> StageReport:
         drop=drop_at(item, site.demand.peak_gpm),
         summary="air" if f.oxidant == "air" else f.oxidant,
     )
+
+
+IRON_FILTER = Technology(
+    kind="iron_filter",
+    name="Iron filter",
+    figures=IronFilterFigures,
+    run=run,
+    place=at(house=30, tap=125),
+    needs=(),
+    reads=frozenset({"hydrogen_sulfide", "iron", "iron_ferrous", "manganese", "ph", "tannin"}),
+    touches=frozenset({"@particulate_iron"}),
+    changes=frozenset({"hydrogen_sulfide", "iron", "manganese"}),
+    by_use=False,
+    rinses=True,
+    repeats=False,
+    chlorine_max=None,
+    fine_ahead=False,
+    psi_min=0.0,
+    sets_pressure="caps",
+    size=None,
+    style=("dense", "oxidant"),
+    caution="Backwash to a drain with an air gap, to local code.",
+    drawing="iron_filter",
+    checks=CHECKS,
+)

@@ -3,18 +3,115 @@
 from __future__ import annotations
 
 import math
+from typing import Literal
 
 from ... import words
+from ...errors import RuleError
 from ...evidence import Level
 from ...ranges import Verdict
 from ...record import record
 from ...units import L_PER_GAL
-from ..checks import check_need, check_needs, judged, merged_needs, met, told
-from ..items import MembraneFigures, Need
+from ..checks import Says, check_need, check_needs, judged, merged_needs, met, told
+from ..figures import Fault, Figures
+from ..items import Need
 from ..place import item_pressure, place_checks
 from ..report import Check, Drain, Due, Figure, Running, StageReport
 from ..stream import Quantity, predicted
+from ..technology import Technology, at
 from .common import StageInput, dues, effects, report, water_cost, working
+
+CHECKS = {
+    "membrane.feed": Says(
+        "The feed’s bacteria are {have}: a membrane is no disinfection.",
+        "Disinfection ahead of it.",
+        asks=(
+            "@uv",
+            "@chlorinator",
+        ),
+    ),
+    "membrane.never": Says(
+        "No net pressure is left: it would make nothing.",
+        "A booster pump, or warmer and thinner water.",
+        asks=("@booster",),
+    ),
+    "membrane.drains": Says(
+        (
+            "No net pressure is left: its tank never fills, so its drain never closes: "
+            "{have} gal a day for nothing."
+        ),
+        "Do not fit it here. A booster pump, or warmer and thinner water.",
+        asks=("@booster",),
+    ),
+    "membrane.yield": Says(
+        "Makes {have} gal a day; the household drinks {need} gal.",
+        "The next size up, or a booster pump.",
+    ),
+    "membrane.copper": Says(
+        "Its water has a low pH: no copper line behind it.", "A plastic line to the tap."
+    ),
+    "membrane.no_shutoff": Says(
+        "No shut-off: its drain runs all day.", "One with a shut-off valve."
+    ),
+    "membrane.arsenic": Says(
+        "Arsenic claims hold for As(V); the species is not known.", "Laboratory: arsenic species."
+    ),
+    "membrane.concentrate": Says(
+        "Ratio 0: nothing to the drain, so it works as a cartridge.", "Watch its life."
+    ),
+}
+
+
+@record
+class MembraneFigures(Figures):
+    """Reverse osmosis, as rated: permeate [gal/day] at [psi], [mg/L] and [°C]; ratio drain to
+    permeate.
+
+    ``efficiency`` (0 to 1) is the rating with tank and shut-off in use; ``recovery`` is never used
+    for yearly waste. ``permeate_pump``: what the item's own test leaves of the ratio at a home, 0 <
+    figure ≤ 1; the ratio is multiplied by it.
+    """
+
+    kind: Literal["membrane"] = "membrane"
+    rated_gpd: float
+    rated_ratio: float
+    rated_psi: float = 60.0
+    rated_tds: float = 500.0
+    rated_c: float = 25.0
+    rejection: float
+    efficiency: float | None = None
+    shut_off: bool = True
+    tank_gal: float | None = None
+    precharge_psi: float | None = None
+    shutoff_share: float | None = None
+    permeate_pump: float | None = None
+    psi_max: float | None = None
+    ph_min: float = 3.0
+    ph_max: float = 11.0
+    polished: bool = False
+
+    def __post_init__(self) -> None:
+        if self.permeate_pump is not None and not 0 < self.permeate_pump <= 1:
+            raise RuleError(
+                "membrane.permeate_pump",
+                f"A permeate pump that leaves {self.permeate_pump:g} of the waste is not possible.",
+                "figures.permeate_pump",
+                "Give what its own test leaves: above 0, at most 1.",
+            )
+
+    def faults(self, code: str) -> tuple[Fault, ...]:
+        """Ratings that no membrane has."""
+        out: list[Fault] = []
+        if not 0 < self.rejection < 1:
+            what = f"a rejection of {self.rejection:.0%} is not possible."
+            out.append(("rejection", what, "Give a share between 0 and 1."))
+        if self.rated_gpd <= 0 or self.rated_ratio < 0:
+            what = "rated permeate must be above 0 and the ratio 0 or more."
+            out.append(("rated", what, "Read both off the data sheet."))
+        if self.efficiency is not None and not 0 < self.efficiency <= 1:
+            what = "efficiency is a share between 0 and 1."
+            out.append(("efficiency", what, "Write 40 % as 0.4."))
+        return tuple(out)
+
 
 K_COLD, K_WARM = (
     3020.0,
@@ -161,7 +258,7 @@ def at_home(f: MembraneFigures, psi: float, tds: float, temperature_c: float) ->
 
 def _feed_checks(inp: StageInput) -> list[Check]:
     site = inp.site
-    disinfected = any(i.kind in ("uv", "chlorinator") for i in inp.ahead)
+    disinfected = any(i.figures.disinfects for i in inp.ahead)
     if disinfected:
         return [met("membrane.feed", "disinfection ahead")]
     if site.unsafe_likely:
@@ -522,3 +619,43 @@ __all__ = [
     "tcf",
     "waste_ratio",
 ]
+
+
+MEMBRANE = Technology(
+    kind="membrane",
+    name="Membrane",
+    figures=MembraneFigures,
+    run=run,
+    place=at(house=75, tap=130),
+    needs=NEEDS,
+    reads=frozenset(
+        {
+            "@disinfected",
+            "chlorine_free",
+            "chlorine_total",
+            "hardness",
+            "iron",
+            "manganese",
+            "ph",
+            "tds",
+            "temperature",
+        }
+    ),
+    touches=frozenset(),
+    changes=frozenset({"tds"}),
+    by_use=True,
+    rinses=False,
+    repeats=False,
+    chlorine_max=None,
+    fine_ahead=False,
+    psi_min=40.0,
+    sets_pressure="caps",
+    size="rated_gpd",
+    style=(),
+    caution=(
+        "Water off and pressure relieved before a housing is opened. No copper line behind "
+        "the membrane. Sanitise as its manual says."
+    ),
+    drawing="membrane",
+    checks=CHECKS,
+)

@@ -10,6 +10,7 @@ from __future__ import annotations
 import math
 from decimal import Decimal
 from functools import lru_cache
+from typing import Literal
 
 from ... import words
 from ...evidence import Level
@@ -17,12 +18,60 @@ from ...ranges import Range
 from ...record import record
 from ...testing.scale import saturation_index
 from ...units import L_PER_GAL, MG_L_PER_GPG, MG_PER_LB
-from ..checks import met, told
-from ..items import NeutraliserFigures
+from ..checks import Says, met, told
+from ..figures import Figures
+from ..items import Item
 from ..place import backwash_checks, drop_at, item_pressure, place_checks
 from ..report import Check, Chore, Drain, Due, Figure, Running, StageReport
 from ..stream import Quantity, Stream, predicted
+from ..technology import Company, Technology
 from .common import StageInput, dues, effects, money, report, water_cost, working
+
+CHECKS = {
+    "neutraliser.range": Says(
+        "pH {have} is outside what this media corrects ({need}).", "{remedy}"
+    ),
+    "neutraliser.iron": Says(
+        "Iron {have} coats the bed: this one wants at most {need}.",
+        "Iron and sediment ahead of it, or a backwashing bed.",
+        asks=("iron",),
+    ),
+    "neutraliser.ph_meter": Says("pH by drops is too coarse to size this.", "pH by meter on site."),
+    "neutraliser.hardness": Says(
+        "Adds hardness: {have}.", "The softener behind it is sized on the raised hardness."
+    ),
+    "neutraliser.sodium": Says(
+        "Soda ash adds about {have} mg/L sodium, and no hardness.",
+        "A diet low in sodium asks its physician; a membrane at the drinking tap takes it out.",
+    ),
+    "neutraliser.overshoot": Says(
+        "With magnesia the pH may pass 9 after standing.", "Less magnesia; check after a holiday."
+    ),
+    "neutraliser.corrosion": Says(
+        "pH and hardness change: lead and copper want a re-test.",
+        "First-draw sample after some weeks.",
+    ),
+}
+
+
+@record
+class NeutraliserFigures(Figures):
+    """Acid neutraliser: media bed [ft³], magnesia share by mass (0 to 0.5)."""
+
+    kind: Literal["neutraliser"] = "neutraliser"
+    style: Literal["upflow", "backwashing", "feed"]
+    volume_ft3: float
+    magnesia_share: float = 0.0
+    iron_max: float | None = None
+    service_gpm: float | None = None
+    backwash_gpm: float | None = None
+    backwash_min: float | None = None
+    backwash_days: float = 7.0
+    media_lb_ft3: float = 90.0
+    bag_price: Decimal = Decimal("38")
+    refill_months: float | None = None
+    target_ph: float = 7.4
+
 
 CACO3_G_MOL, CO2_G_MOL = 100.0869, 44.0095
 BAG_LB = 50.0
@@ -460,3 +509,37 @@ def _supplies(
 
 
 __all__ = ["co2_mg_l", "ph_after", "pk1", "rise", "run", "to_saturation", "to_target"]
+
+
+def _place(item: Item, beside: Company, stream: Stream) -> int:
+    """Ahead of an iron filter that wants more pH than the raw water has."""
+    if item.scope == "tap":
+        return 125
+    return 25 if beside.iron_wants_ph else 40
+
+
+NEUTRALISER = Technology(
+    kind="neutraliser",
+    name="Acid neutraliser",
+    figures=NeutraliserFigures,
+    run=run,
+    place=_place,
+    needs=(),
+    reads=frozenset(
+        {"alkalinity", "calcium", "carbon_dioxide", "hardness", "iron", "ph", "tds", "temperature"}
+    ),
+    touches=frozenset(),
+    changes=frozenset({"ph"}),
+    by_use=True,
+    rinses=True,
+    repeats=False,
+    chlorine_max=None,
+    fine_ahead=False,
+    psi_min=0.0,
+    sets_pressure="caps",
+    size="volume_ft3",
+    style=("style",),
+    caution="pH and hardness change: lead and copper want a re-test after some weeks.",
+    drawing="neutraliser",
+    checks=CHECKS,
+)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from typing import Literal
 
 from ... import words
 from ...errors import RuleError
@@ -10,13 +11,92 @@ from ...evidence import Level
 from ...ranges import Range, Verdict
 from ...record import record
 from ...units import MG_L_PER_GPG
-from ..checks import check_needs, merged_needs, met, told
+from ..checks import Says, check_needs, merged_needs, met, told
 from ..demand import interpolate
-from ..items import Need, SoftenerFigures
+from ..figures import Fault, Figures
+from ..items import Need
 from ..place import drop_at, item_pressure, place_checks, septic_check
 from ..report import Check, Chore, Drain, Figure, Running, StageReport
 from ..stream import Quantity, predicted
+from ..technology import Technology, at
 from .common import StageInput, dues, effects, money, report, tannin_binds_iron, water_cost, working
+
+CHECKS = {
+    "softener.too_small": Says(
+        "Would renew every {have} days: below 2 days is too small.", "More resin."
+    ),
+    "softener.breaks_through": Says(
+        (
+            "Cannot: a day’s load is {load} grains, it holds {have}, and hard water breaks "
+            "through within a day."
+        ),
+        "More resin.",
+    ),
+    "softener.wasteful": Says(
+        "Would last {have} days; it renews after 14 all the same, and wastes salt and water.",
+        "Less resin, or a lower salt dose.",
+    ),
+    "softener.clock": Says(
+        "On its clock every {need} days it runs hard for {have} % of the water.",
+        "Set it to {fit} days, or meter it.",
+    ),
+    "softener.worst_end": Says(
+        "At the worst end of the readings it would renew every {have} days.",
+        "A finer hardness test, or the next size up.",
+    ),
+    "softener.particulate_iron": Says(
+        "Rusted iron fouls resin.", "An iron filter ahead of it.", asks=("iron",)
+    ),
+    "softener.tannin": Says(
+        "Tannin binds iron: what is bound passes the resin, and fouls it. How much is not known.",
+        "Iron by laboratory before and after filtering; a trial on a small column.",
+    ),
+    "softener.tannin_maybe": Says(
+        "Tannin may be at the 0.5 mg/L from which it binds iron: what is bound passes the resin.",
+        "A finer tannin test, or the laboratory.",
+    ),
+    "softener.diet": Says(
+        "Adds {have} mg/L {salt} to every softened tap.",
+        (
+            "Ask the diet: low sodium, low potassium, kidney disease or medicines ask their "
+            "physician. A hard cold tap or a membrane at the tap are ways out."
+        ),
+    ),
+    "softener.efficiency": Says(
+        "Rated {have} grains a pound of salt; NSF/ANSI 44 asks 3,350.", "A lower dose."
+    ),
+    "softener.open_ended": Says(
+        "The hardness test has no upper end.", "Dilute and repeat before sizing."
+    ),
+    "softener.dose": Says(
+        "A dose of {have} lb/ft³ is outside 4 to 15.",
+        "Use the item’s own table, or a dose within it.",
+    ),
+}
+
+
+@record
+class SoftenerFigures(Figures):
+    """Cation softener. ``doses`` overrides the common capacity table (lb/ft³ -> grains/ft³)."""
+
+    kind: Literal["softener"] = "softener"
+    resin_ft3: float
+    dose_lb_ft3: float = 8.0
+    control: Literal["metered", "clock"] = "metered"
+    clock_days: float | None = None
+    rinse_gal_ft3: float = 60.0
+    salt: Literal["sodium", "potassium"] = "sodium"
+    iron_max: float = 2.0
+    iron_interval_days: float = 4.0
+    doses: tuple[tuple[float, float], ...] = ()
+
+    def faults(self, code: str) -> tuple[Fault, ...]:
+        """A bed without resin."""
+        if self.resin_ft3 > 0:
+            return ()
+        what = "the resin volume must be above 0 ft³."
+        return (("capacity", what, "Read it off the data sheet."),)
+
 
 #: salt dose [lb/ft³] -> capacity [grains/ft³]; common resin tables, straight lines between (trade
 #: practice, 2024)
@@ -68,7 +148,7 @@ class Sizing:
     """How a softener works on a load.
 
     ``by_capacity`` [days] with one day kept back; ``interval`` [days] after the caps, None when
-    there is no demand or when a day's load is more than it holds (``cannot``); ``hard_share``:
+    there is no demand or when a day's load is more than it holds (``cannot``); ``leakage``:
     share of water that is hard (a clock unit that waits too long).
     """
 
@@ -82,7 +162,7 @@ class Sizing:
     rinse_gal_year: float
     operating_gr_lb: float
     rated_gr_lb: float
-    hard_share: float
+    leakage: float
 
     @property
     def cannot(self) -> bool:
@@ -121,7 +201,7 @@ def size(
             rinse_gal_year=0,
             operating_gr_lb=0,
             rated_gr_lb=capacity / salt,
-            hard_share=0,
+            leakage=0,
         )
     held = capacity / load
     interval: float | None
@@ -146,7 +226,7 @@ def size(
         rinse_gal_year=regens * f.rinse_gal_ft3 * f.resin_ft3,
         operating_gr_lb=load * days_year / salt_year if salt_year else 0.0,
         rated_gr_lb=capacity / salt,
-        hard_share=hard,
+        leakage=hard,
     )
 
 
@@ -164,18 +244,26 @@ def lower_dose(f: SoftenerFigures, load: float, interval: float, used: float) ->
 
 def _ferric(inp: StageInput) -> list[Check]:
     iron = inp.stream.range("iron")
-    if inp.stream.ferric is True:
-        return [told("softener.ferric", "stop")]
-    if inp.stream.ferric is None and iron is not None and (iron.high is None or iron.high > 0.1):
+    if inp.stream.particulate_iron is True:
+        return [told("softener.particulate_iron", "stop")]
+    if (
+        inp.stream.particulate_iron is None
+        and iron is not None
+        and (iron.high is None or iron.high > 0.1)
+    ):
         return [
             Check(
-                id="softener.ferric",
+                id="softener.particulate_iron",
                 status="unknown",
                 sentence="Rusted iron fouls resin: not looked at.",
                 test="the three cups",
             )
         ]
-    return [met("softener.ferric", "no rusted iron")] if inp.stream.ferric is False else []
+    return (
+        [met("softener.particulate_iron", "no rusted iron")]
+        if inp.stream.particulate_iron is False
+        else []
+    )
 
 
 def _bound(inp: StageInput, iron: Range | None) -> list[Check]:
@@ -227,16 +315,16 @@ def _size_checks(s: Sizing, worst: Sizing, f: SoftenerFigures) -> list[Check]:
                 told("softener.worst_end", "warn", have=f"{max(0.0, worst.by_capacity):.1f}")
             )
         else:
-            out.append(met("softener.too_small", f"renews every {s.interval:.3g} days"))
+            out.append(met("softener.too_small", f"renews after {_about_days(s.interval)} days"))
         if f.control == "metered" and s.by_capacity > LONGEST_DAYS:
             out.append(told("softener.wasteful", "warn", have=f"{s.by_capacity:.0f}"))
-    if s.hard_share > 0:
+    if s.leakage > 0:
         out.append(
             told(
                 "softener.clock",
                 "warn",
                 need=f"{s.interval:g}",
-                have=f"{100 * s.hard_share:.0f}",
+                have=f"{100 * s.leakage:.0f}",
                 fit=f"{max(1, int(s.days_held))}",
             )
         )
@@ -288,7 +376,7 @@ def _working(
     if f.control == "clock":
         triples += [
             ("load between renewals", f"{s.load_grains * (s.interval or 0):,.0f}", "grains", True),
-            ("hard share of the water", f"{100 * s.hard_share:.0f}", "%"),
+            ("hard share of the water", f"{100 * s.leakage:.0f}", "%"),
         ]
     else:
         triples.append(("less a day kept back", f"{s.by_capacity:.2f}", "days", True))
@@ -365,7 +453,7 @@ def run(inp: StageInput) -> StageReport:
             for n in NEEDS
         ),
     )
-    checks = place_checks(item, site) + item_pressure(
+    checks = place_checks(item, site, PEAK_GPM_FT3 * f.resin_ft3) + item_pressure(
         item, site, None if stream.psi is None else stream.psi.low
     )
     checks += check_needs(needs, stream, "softener", site.units, site.home.private) + _ferric(inp)
@@ -415,26 +503,21 @@ def run(inp: StageInput) -> StageReport:
         clock,
     )
     checks += _size_checks(s, worst, f)
-    peak = site.demand.peak_gpm
-    if peak > PEAK_GPM_FT3 * f.resin_ft3:
-        checks.append(
-            told("flow.limit", "warn", need=f"{PEAK_GPM_FT3 * f.resin_ft3:g}", have=f"{peak:g}")
-        )
     soft = Range.of(0.0, MG_L_PER_GPG / 2, MG_L_PER_GPG)
     out_high = min(
         hard.high,
         (
-            MG_L_PER_GPG + (hard.high - MG_L_PER_GPG) * min(1.0, s.hard_share)
-            if s.hard_share
+            MG_L_PER_GPG + (hard.high - MG_L_PER_GPG) * min(1.0, s.leakage)
+            if s.leakage
             else MG_L_PER_GPG
         ),
     )
     out = Range.of(
         0.0,
-        min(hard.best, MG_L_PER_GPG / 2 + s.hard_share * hard.best),
-        max(out_high, min(hard.best, MG_L_PER_GPG / 2 + s.hard_share * hard.best)),
+        min(hard.best, MG_L_PER_GPG / 2 + s.leakage * hard.best),
+        max(out_high, min(hard.best, MG_L_PER_GPG / 2 + s.leakage * hard.best)),
     )
-    if s.hard_share == 0:
+    if s.leakage == 0:
         out = Range.of(
             min(soft.low, hard.low), min(soft.best, hard.best), min(MG_L_PER_GPG, hard.high)
         )
@@ -465,7 +548,7 @@ def run(inp: StageInput) -> StageReport:
         f.iron_max
         and fe is not None
         and fe.high is not None
-        and stream.ferric is not True
+        and stream.particulate_iron is not True
         and fe.best <= f.iron_max
     ):
         bound = tannin_binds_iron(stream) is Verdict.MET
@@ -626,3 +709,43 @@ def _figures(
         ),
     )
     return (first, salt, rinse, sodium)
+
+
+SOFTENER = Technology(
+    kind="softener",
+    name="Softener",
+    figures=SoftenerFigures,
+    run=run,
+    place=at(house=50, tap=125),
+    needs=NEEDS,
+    reads=frozenset(
+        {
+            "@particulate_iron",
+            "calcium",
+            "chlorine_free",
+            "hardness",
+            "iron",
+            "manganese",
+            "potassium",
+            "sodium",
+            "tannin",
+        }
+    ),
+    touches=frozenset(),
+    changes=frozenset({"hardness", "iron"}),
+    by_use=True,
+    rinses=True,
+    repeats=False,
+    chlorine_max=1.0,
+    fine_ahead=False,
+    psi_min=0.0,
+    sets_pressure="caps",
+    size="resin_ft3",
+    style=("control", "salt"),
+    caution=(
+        "Plumbing, drain with an air gap and brine discharge to local code; where metal pipe "
+        "is cut, a bonding jumper by a licensed electrician."
+    ),
+    drawing="softener",
+    checks=CHECKS,
+)

@@ -2,16 +2,65 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from ... import words
 from ...evidence import Level
 from ...ranges import Range, Verdict
+from ...record import record
 from ...units import MG_L_PER_GPG
-from ..checks import check_needs, met, told
-from ..items import Need, TanninFigures
+from ..checks import Says, check_needs, met, told
+from ..figures import Figures
+from ..items import Need
 from ..place import drop_at, item_pressure, place_checks, septic_check
 from ..report import Check, Chore, Drain, Figure, Running, StageReport
 from ..stream import Quantity, predicted
+from ..technology import Technology, at
 from .common import StageInput, dues, effects, money, report, water_cost, working
+
+CHECKS = {
+    "tannin.exchange": Says(
+        (
+            "Trades sulfate, nitrate and alkalinity for chloride; pH and alkalinity fall "
+            "early in the cycle."
+        ),
+        "Say so; re-test chloride.",
+    ),
+    "tannin.nitrate": Says(
+        "Nitrate is above half its limit: an exhausted bed can release it above the raw level.",
+        "A specialist decides.",
+    ),
+    "tannin.nitrate_maybe": Says(
+        (
+            "Nitrate may be above half its limit: the test leaves it open, and an exhausted "
+            "bed can release it."
+        ),
+        "A finer nitrate test by a certified laboratory, or a specialist.",
+    ),
+    "tannin.needs_tests": Says("Not tested: {what}.", "Laboratory: {what}."),
+    "tannin.mixed": Says(
+        (
+            "One bed for tannin and hardness: its media lasts shorter, and neither part is "
+            "at its best."
+        ),
+        "Two units are the other way; the lifetime cost shows both.",
+    ),
+}
+
+
+@record
+class TanninFigures(Figures):
+    """Tannin filter (anion resin) or a mixed tannin and softening bed."""
+
+    kind: Literal["tannin", "mixed_bed"]
+    resin_ft3: float
+    cation_ft3: float = 0.0
+    regen_days: float = 3.0
+    salt_lb: float
+    regen_gal: float
+    service_gpm: float | None = None
+    tannin_max: float | None = None
+
 
 NITRATE_STOP = 5.0  # [mg/L as N], half of 10
 
@@ -77,7 +126,7 @@ def run(inp: StageInput) -> StageReport:
     item, site, f = inp.item, inp.site, inp.item.figures
     assert isinstance(f, TanninFigures)
     stream, kind = inp.stream, f.kind
-    checks = place_checks(item, site) + item_pressure(
+    checks = place_checks(item, site, f.service_gpm) + item_pressure(
         item, site, None if stream.psi is None else stream.psi.low
     )
     needs = NEEDS if kind == "tannin" else tuple(n for n in NEEDS if n.analyte != "hardness")
@@ -89,10 +138,6 @@ def run(inp: StageInput) -> StageReport:
         checks.append(told("brine.forbidden", "stop"))
     if kind == "mixed_bed":
         checks.append(told("tannin.mixed", "warn"))
-    if f.service_gpm is not None and site.demand.peak_gpm > f.service_gpm:
-        checks.append(
-            told("flow.limit", "warn", need=f"{f.service_gpm:g}", have=f"{site.demand.peak_gpm:g}")
-        )
     changes, more = effects(item, stream)
     checks += more
     changes["chloride"] = Quantity(
@@ -162,3 +207,76 @@ def run(inp: StageInput) -> StageReport:
         drop=drop_at(item, site.demand.peak_gpm),
         summary=f"{f.resin_ft3 + f.cation_ft3:g} ft³",
     )
+
+
+TANNIN = Technology(
+    kind="tannin",
+    name="Tannin filter",
+    figures=TanninFigures,
+    run=run,
+    place=at(house=60, tap=125),
+    needs=NEEDS,
+    reads=frozenset(
+        {
+            "alkalinity",
+            "chlorine_free",
+            "hardness",
+            "iron",
+            "manganese",
+            "nitrate_n",
+            "ph",
+            "sulfate",
+            "tannin",
+        }
+    ),
+    touches=frozenset({"@coloured", "@uvt_here"}),
+    changes=frozenset({"tannin"}),
+    by_use=False,
+    rinses=True,
+    repeats=False,
+    chlorine_max=0.1,
+    fine_ahead=False,
+    psi_min=0.0,
+    sets_pressure="caps",
+    size="resin_ft3",
+    style=(),
+    caution="Drain with an air gap and brine discharge to local code.",
+    drawing="tannin",
+    checks=CHECKS,
+)
+
+MIXED_BED = Technology(
+    kind="mixed_bed",
+    name="Mixed tannin and softening bed",
+    figures=TanninFigures,
+    run=run,
+    place=at(house=55, tap=125),
+    needs=(),
+    reads=frozenset(
+        {
+            "alkalinity",
+            "chlorine_free",
+            "hardness",
+            "iron",
+            "manganese",
+            "nitrate_n",
+            "ph",
+            "sulfate",
+            "tannin",
+        }
+    ),
+    touches=frozenset({"@coloured", "@uvt_here"}),
+    changes=frozenset({"hardness", "tannin"}),
+    by_use=False,
+    rinses=True,
+    repeats=False,
+    chlorine_max=0.1,
+    fine_ahead=False,
+    psi_min=0.0,
+    sets_pressure="caps",
+    size="resin_ft3",
+    style=(),
+    caution="Drain with an air gap and brine discharge to local code.",
+    drawing="mixed_bed",
+    checks={},
+)

@@ -4,17 +4,108 @@ nothing and protects nothing behind it.
 
 from __future__ import annotations
 
+import math
+from typing import Literal
+
 from ...errors import RuleError
 from ...evidence import Level
 from ...ranges import Verdict
+from ...record import record
 from ...units import DAYS_PER_MONTH, HOURS_PER_YEAR
-from ..checks import check_needs, judged, merged_needs, met, told
+from ..checks import Says, check_needs, judged, merged_needs, met, told
 from ..demand import interpolate
-from ..items import Need, SedimentFigures, UvFigures
+from ..figures import FINE_UM, Fault, Figures
+from ..items import Need
 from ..place import drop_at, item_pressure, place_checks
 from ..report import Check, Due, Figure, Running, StageReport
 from ..stream import Quantity
+from ..technology import Technology, at
 from .common import StageInput, dues, effects, money, report, working
+
+CHECKS = {
+    "uv.flow": Says(
+        "At {uvt} % transmittance it treats {have} gpm; the design flow is {need} gpm.",
+        "The next size up, or a fixed flow limiter.",
+    ),
+    "uv.limited": Says(
+        "The flow limiter holds the house to {have} gpm; {peak} gpm are asked for at peak.",
+        "Say so before it is sold, or choose the next size up.",
+    ),
+    "uv.uvt_low": Says(
+        "Transmittance {have} % is below its table ({need} %): its dose is not reached.",
+        "Clear the water first, then measure again.",
+        asks=(
+            "tannin",
+            "iron",
+            "turbidity",
+            "manganese",
+        ),
+    ),
+    "uv.uvt_unknown": Says(
+        "The water has colour and its transmittance is not measured.",
+        "Laboratory: UV transmittance, drawn where the lamp will be.",
+        asks=(
+            "tannin",
+            "iron",
+            "turbidity",
+            "manganese",
+        ),
+    ),
+    "uv.after_unmeasured": Says(
+        "A stage ahead changes the water, but only the raw transmittance is known: that counts.",
+        "Measure it again behind the stage.",
+    ),
+    "uv.class": Says(
+        "This water is known or likely to be unsafe: an unmonitored or class B unit will not do.",
+        "Class A, with sensor and alarm or shut-off.",
+        by_place=True,
+    ),
+    "uv.prefilter": Says("Wants a 5 µm filter ahead.", "Add one.", asks=("@sediment",)),
+    "uv.lamp_space": Says(
+        "The lamp needs {need} in free above to be drawn; {have} in are there.",
+        "A chamber that lies flat.",
+        by_place=True,
+    ),
+    "uv.first_use": Says(
+        "Before first use the whole plumbing is disinfected.",
+        "See the steps; bleach cautions apply.",
+    ),
+}
+
+
+@record
+class UvFigures(Figures):
+    """UV chamber: rows of (UVT %, gpm) at its named dose and end of lamp life, rising."""
+
+    kind: Literal["uv"] = "uv"
+    device_class: Literal["A", "B", "none"]
+    monitored: bool
+    table: tuple[tuple[float, float], ...]
+    uvt_min: float
+    dose: float
+    lamp_length_in: float
+    flat: bool
+    lamp_days: float = 365.0
+    watts: float
+
+    @property
+    def disinfects(self) -> bool:
+        """It does."""
+        return True
+
+    @property
+    def largest_gpm(self) -> float:
+        """The most that it treats [gpm]: the last row of its table."""
+        return self.table[-1][1]
+
+    def faults(self, code: str) -> tuple[Fault, ...]:
+        """A table that does not rise, or has flows of nothing."""
+        uvt = [row[0] for row in self.table]
+        if self.table and uvt == sorted(set(uvt)) and all(gpm > 0 for _, gpm in self.table):
+            return ()
+        what = "the table of UVT and gpm must rise and hold flows above 0."
+        return (("uv_table", what, "Enter its rows in order."),)
+
 
 DESIGN_FACTOR = 1.25
 LIMITERS = (0.25, 100.0)  # fixed flow limiters as they are made [gpm], practice 2024
@@ -187,7 +278,7 @@ def run(inp: StageInput) -> StageReport:
         checks.append(told("uv.class", "stop"))
     else:
         checks.append(met("uv.class", f"class {f.device_class}, {f.dose:g} mJ/cm²"))
-    if not any(isinstance(i.figures, SedimentFigures) and i.figures.micron <= 5 for i in inp.ahead):
+    if not any((i.figures.holds_um or math.inf) <= FINE_UM for i in inp.ahead):
         checks.append(told("uv.prefilter", "stop"))
     if not f.flat:
         free = (
@@ -270,3 +361,46 @@ def _lamp(d: Due, months: float, f: UvFigures) -> Due:
         own=d.own,
         common=d.common,
     )
+
+
+UV = Technology(
+    kind="uv",
+    name="UV",
+    figures=UvFigures,
+    run=run,
+    place=at(house=90, tap=160),
+    needs=NEEDS,
+    reads=frozenset(
+        {
+            "@coloured",
+            "@fine",
+            "@uvt_here",
+            "coliform",
+            "e_coli",
+            "hardness",
+            "hydrogen_sulfide",
+            "iron",
+            "manganese",
+            "tannin",
+            "turbidity",
+            "uvt",
+        }
+    ),
+    touches=frozenset(),
+    changes=frozenset({"coliform", "e_coli"}),
+    by_use=False,
+    rinses=False,
+    repeats=False,
+    chlorine_max=None,
+    fine_ahead=True,
+    psi_min=0.0,
+    sets_pressure="caps",
+    size="largest_gpm",
+    style=("flat", "device_class"),
+    caution=(
+        "The whole plumbing is disinfected before first use. Bleach: ventilate, never mix it "
+        "with other cleaners. The lamp protects nothing behind it."
+    ),
+    drawing="uv",
+    checks=CHECKS,
+)

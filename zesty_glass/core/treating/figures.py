@@ -1,0 +1,63 @@
+"""What is special to a kind of item: the base of every technology's own record."""
+
+from __future__ import annotations
+
+from typing import Any, get_args, get_type_hints
+
+#: what cannot be in the figures of an item: (code, what is wrong, what to do)
+Fault = tuple[str, str, str]
+
+
+#: a filter this fine keeps particles from shading a lamp [µm]: trade practice (2024)
+FINE_UM = 5.0
+
+
+class Figures:
+    """The figures of one item, as its data sheet states them; ``kind`` names the technology."""
+
+    __slots__ = ()
+    kind: str
+
+    def faults(self, code: str) -> tuple[Fault, ...]:
+        """What cannot be, for an item of this code."""
+        del code
+        return ()
+
+    @property
+    def holds_um(self) -> float | None:
+        """The size from which particles are held back [µm]; None: it is no particle filter."""
+        return None
+
+    @property
+    def wants_ph(self) -> float | None:
+        """The least pH at which all that it claims holds; None: it has no such wish."""
+        return None
+
+    @property
+    def disinfects(self) -> bool:
+        """Whether what stands behind it counts as disinfected."""
+        return False
+
+
+def kinds_of(figures: type[Figures]) -> tuple[str, ...]:
+    """The kinds that a record of figures may have."""
+    return get_args(get_type_hints(figures)["kind"])
+
+
+class OfAnyTechnology:
+    """Says that figures are those of one of the technologies, told apart by ``kind``.
+
+    The method is what validation at the edges looks for, when all technologies are known; the core
+    itself knows nothing of it.
+    """
+
+    def __get_pydantic_core_schema__(self, source: Any, handler: Any) -> dict[str, Any]:
+        from .items import SystemFigures
+        from .stages import TECHNOLOGIES
+
+        every = dict.fromkeys((*(t.figures for t in TECHNOLOGIES.values()), SystemFigures))
+        choices: dict[str, Any] = {}
+        for figures in every:
+            schema = handler.generate_schema(figures)
+            choices |= dict.fromkeys(kinds_of(figures), schema)
+        return {"type": "tagged-union", "choices": choices, "discriminator": "kind"}

@@ -1,0 +1,130 @@
+"""Adsorptive cartridge: a claim inside its own pH window."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from ...evidence import Level
+from ...record import record
+from ..checks import Says, met, told
+from ..figures import Figures
+from ..place import place_checks
+from ..report import Check, StageReport
+from ..stream import Quantity
+from ..technology import Technology, at
+from .common import StageInput, effects, lasts_days, report
+
+CHECKS = {
+    "cartridge.ph": Says(
+        "pH {have} is outside its window ({need}): its claim does not hold here.",
+        "Correct the pH, or another way.",
+        asks=("ph",),
+    ),
+    "cartridge.no_window": Says(
+        "No pH window is stated: that counts as no claim.", "Ask the maker."
+    ),
+    "cartridge.fluoride": Says(
+        "Fluoride on alumina stops above pH 7.5.", "A certified membrane at the tap.", asks=("ph",)
+    ),
+    "cartridge.days": Says(
+        "At this home’s use it lasts {have} days.", "Look at what that costs in a year."
+    ),
+}
+
+
+@record
+class CartridgeFigures(Figures):
+    """Adsorptive cartridge with its own pH window; none stated means no claim."""
+
+    kind: Literal["cartridge"] = "cartridge"
+    media: Literal["alumina", "bone_char", "iron_media", "tannin_resin", "other"]
+    ph_min: float | None = None
+    ph_max: float | None = None
+
+
+def run(inp: StageInput) -> StageReport:
+    """Adsorptive media: its claims hold inside its own pH window, and its life is shown in days at
+    this use.
+    """
+    item, site, f = inp.item, inp.site, inp.item.figures
+    assert isinstance(f, CartridgeFigures)
+    checks = place_checks(item, site)
+    ph = inp.stream.range("ph")
+    stopped = False
+    if f.ph_min is None and f.ph_max is None:
+        checks.append(told("cartridge.no_window", "stop" if f.media != "tannin_resin" else "warn"))
+        stopped = f.media != "tannin_resin"
+    elif ph is None or ph.high is None:
+        checks.append(_unknown_ph())
+        stopped = True
+    else:
+        outside = (f.ph_max is not None and ph.high > f.ph_max) or (
+            f.ph_min is not None and ph.low < f.ph_min
+        )
+        window = f"pH {f.ph_min or 0:g} to {f.ph_max or 14:g}"
+        if f.media == "alumina" and ph.best > 7.5:
+            checks.append(told("cartridge.fluoride", "stop"))
+            stopped = True
+        if outside:
+            checks.append(told("cartridge.ph", "stop", have=f"{ph.best:.1f}", need=window))
+            stopped = True
+        else:
+            checks.append(met("cartridge.ph", f"pH {ph.best:.1f}, window {window}"))
+    changes, more = effects(item, inp.stream)
+    if stopped:
+        changes = {
+            k: Quantity(
+                range=q.range,
+                state="predicted" if q.range else q.state,
+                evidence=Level.NO_CLAIM,
+                below=q.below,
+                words=q.words,
+            )
+            for k in changes
+            if (q := inp.stream.get(k)) is not None
+        }
+    checks += more
+    figures = lasts_days(inp)
+    if figures and figures[0].number is not None and figures[0].number < 60:
+        checks.append(told("cartridge.days", "warn", have=f"{figures[0].number:.0f}"))
+    return report(
+        inp,
+        inp.stream.with_(changes),
+        checks,
+        figures=lambda: figures,
+        summary=f.media.replace("_", " "),
+    )
+
+
+def _unknown_ph() -> Check:
+    return Check(
+        id="cartridge.ph",
+        status="unknown",
+        sentence="pH not known here: its claim holds in its pH window only.",
+        test="pH by meter on site",
+    )
+
+
+CARTRIDGE = Technology(
+    kind="cartridge",
+    name="Adsorptive cartridge",
+    figures=CartridgeFigures,
+    run=run,
+    place=at(house=66, tap=125),
+    needs=(),
+    reads=frozenset({"ph"}),
+    touches=frozenset(),
+    changes=frozenset(),
+    by_use=False,
+    rinses=False,
+    repeats=True,
+    chlorine_max=None,
+    fine_ahead=False,
+    psi_min=0.0,
+    sets_pressure="caps",
+    size=None,
+    style=("media",),
+    caution="",
+    drawing="cartridge",
+    checks=CHECKS,
+)

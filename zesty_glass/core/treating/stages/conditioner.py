@@ -1,0 +1,156 @@
+"""Salt-free (crystal-forming) and physical conditioners: the minerals stay."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from ...evidence import LEVEL_WORDS, Level
+from ...record import record
+from ..checks import Says, check_needs, met, told
+from ..figures import Figures
+from ..items import Need
+from ..place import drop_at, item_pressure, place_checks
+from ..report import StageReport
+from ..stream import Quantity
+from ..technology import Technology, at
+from .common import StageInput, effects, report
+
+SALT_FREE_NEEDS = (
+    Need(analyte="iron", limit=0.3, why="Iron coats the media."),
+    Need(analyte="manganese", limit=0.05, severity="warn"),
+    Need(analyte="chlorine_free", limit=3.0, why="Carbon ahead of it."),
+)
+
+
+CHECKS = {
+    "conditioner.minerals": Says(
+        "The minerals stay: hardness out is hardness in. No softened feel, little soap saved.",
+        "Say so to the customer.",
+    ),
+    "conditioner.evidence": Says("Less scale sticking: {have}.", "Ask for the test protocol."),
+    "conditioner.phosphate": Says(
+        "No phosphate dosing may run ahead of it.", "Ask the utility, or look for a feeder."
+    ),
+    "conditioner.flow": Says(
+        "Made for {need} gpm; the peak here is {have} gpm.", "The size that fits.", by_place=True
+    ),
+    "physical.disputed": Says(
+        "The effect on scale is disputed: maker states.", "Nothing is predicted for it."
+    ),
+}
+
+
+@record
+class ConditionerFigures(Figures):
+    """Salt-free (crystal-forming) or physical conditioner: sized by flow; the minerals remain."""
+
+    kind: Literal["salt_free", "physical"]
+    flow_min_gpm: float = 0.0
+    flow_max_gpm: float
+    protocol: str = ""
+    covers: Literal["house", "appliance", "shower"] = "house"
+
+
+def run(inp: StageInput) -> StageReport:
+    """Crystal-forming media or a physical device: hardness out is hardness in, with the evidence
+    for scale said.
+    """
+    item, site, f = inp.item, inp.site, inp.item.figures
+    assert isinstance(f, ConditionerFigures)
+    checks = place_checks(item, site) + item_pressure(
+        item, site, None if inp.stream.psi is None else inp.stream.psi.low
+    )
+    peak = site.demand.peak_gpm
+    if f.covers == "house":
+        ok = f.flow_min_gpm <= peak <= f.flow_max_gpm
+        wants = (
+            f"{f.flow_min_gpm:g} to {f.flow_max_gpm:g}"
+            if f.flow_min_gpm
+            else f"up to {f.flow_max_gpm:g}"
+        )
+        checks.append(
+            met("conditioner.flow", f"peak {peak:g} gpm, made for {wants}")
+            if ok
+            else told("conditioner.flow", "warn", need=wants, have=f"{peak:g}")
+        )
+    if f.kind == "salt_free":
+        checks += check_needs(
+            SALT_FREE_NEEDS, inp.stream, "salt_free", site.units, site.home.private
+        )
+        checks.append(
+            told(
+                "conditioner.evidence",
+                "say",
+                have=f"tested to {f.protocol}" if f.protocol else LEVEL_WORDS[Level.MAKER_STATES],
+            )
+        )
+        checks.append(told("conditioner.phosphate", "say"))
+    else:
+        checks.append(told("physical.disputed", "warn"))
+    checks.append(told("conditioner.minerals", "say"))
+    hard = inp.stream.get("hardness")
+    changes, more = effects(item, inp.stream)
+    checks += more
+    if hard is not None:
+        changes["hardness"] = Quantity(
+            range=hard.range,
+            state="predicted" if hard.range else "unknown",
+            evidence=Level.DOES_NOT_REMOVE,
+            below=hard.below,
+        )
+    return report(
+        inp,
+        inp.stream.with_(changes),
+        checks,
+        drop=drop_at(item, peak) if f.covers == "house" else 0.0,
+        summary="minerals stay",
+    )
+
+
+SALT_FREE = Technology(
+    kind="salt_free",
+    name="Salt-free conditioner",
+    figures=ConditionerFigures,
+    run=run,
+    place=at(house=50, tap=125),
+    needs=SALT_FREE_NEEDS,
+    reads=frozenset({"chlorine_free", "iron", "manganese"}),
+    touches=frozenset(),
+    changes=frozenset({"hardness"}),
+    by_use=False,
+    rinses=False,
+    repeats=False,
+    chlorine_max=None,
+    fine_ahead=False,
+    psi_min=0.0,
+    sets_pressure="caps",
+    size="flow_max_gpm",
+    style=("covers",),
+    caution="",
+    drawing="salt_free",
+    checks=CHECKS,
+)
+
+PHYSICAL = Technology(
+    kind="physical",
+    name="Physical conditioner",
+    figures=ConditionerFigures,
+    run=run,
+    place=at(house=51, tap=125),
+    needs=(),
+    reads=frozenset(),
+    touches=frozenset(),
+    changes=frozenset({"hardness"}),
+    by_use=False,
+    rinses=False,
+    repeats=False,
+    chlorine_max=None,
+    fine_ahead=False,
+    psi_min=0.0,
+    sets_pressure="caps",
+    size="flow_max_gpm",
+    style=("covers",),
+    caution="",
+    drawing="physical",
+    checks={},
+)

@@ -1,0 +1,74 @@
+"""Devices in the pipe that pass the water as it is."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from ...ranges import Range
+from ...record import record
+from ..figures import Figures
+from ..place import drop_at, place_checks
+from ..report import StageReport
+from ..technology import Place, Technology, at
+from .common import StageInput, dues, effects, report
+
+
+@record
+class DeviceFigures(Figures):
+    """Devices in the pipe: ``sets_psi`` what a regulator or booster is set to [psi]."""
+
+    kind: Literal["regulator", "expansion", "bypass", "booster", "polish"]
+    sets_psi: float | None = None
+
+
+def run(inp: StageInput) -> StageReport:
+    """Regulators, expansion and bypass pass the water as it is; a booster raises its pressure."""
+    item, f = inp.item, inp.item.figures
+    assert isinstance(f, DeviceFigures)
+    checks = place_checks(item, inp.site)
+    changes, more = effects(item, inp.stream)
+    psi, to = inp.stream.psi, f.sets_psi
+    if to is not None and psi is not None:
+        psi = Range.exact(to) if f.kind == "booster" else psi.apply(lambda v: min(v, to))
+    takes = item.scope == "house" and f.kind == "polish"
+    return report(
+        inp,
+        inp.stream.with_(changes, psi=psi),
+        checks + more,
+        drop=drop_at(item, inp.site.demand.peak_gpm) if takes else 0.0,
+        due=dues(item, inp.site),
+    )
+
+
+def _device(kind: str, name: str, place: Place, raises: bool = False) -> Technology:
+    """A device that needs, reads and changes nothing of the water but its pressure."""
+    return Technology(
+        kind=kind,
+        name=name,
+        figures=DeviceFigures,
+        run=run,
+        place=place,
+        needs=(),
+        reads=frozenset(),
+        touches=frozenset(),
+        changes=frozenset(),
+        by_use=False,
+        rinses=False,
+        repeats=False,
+        chlorine_max=None,
+        fine_ahead=False,
+        psi_min=0.0,
+        sets_pressure="raises" if raises else "caps",
+        size=None,
+        style=(),
+        caution="",
+        drawing=kind,
+        checks={},
+    )
+
+
+BYPASS = _device("bypass", "Untreated outdoor bypass", at(house=1, tap=125))
+REGULATOR = _device("regulator", "Pressure regulator", at(house=2, tap=125))
+EXPANSION = _device("expansion", "Expansion device", at(house=3, tap=125))
+BOOSTER = _device("booster", "Booster pump", at(house=4, tap=125), raises=True)
+POLISH = _device("polish", "Mineral and pH polish", at(house=150, tap=150))

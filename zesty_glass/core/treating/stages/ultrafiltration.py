@@ -1,0 +1,185 @@
+"""Ultrafiltration: hollow fibres that hold back what is larger than their pores, and nothing that
+is dissolved. They are rinsed backwards by a timer, and wash what they hold into a drain.
+
+Pores of 0.01 to 0.1 µm hold back bacteria and parasites by size (WHO, Water treatment and pathogen
+control, 2004); a broken fibre lets them pass unseen, so no claim is made here beyond an item's own.
+"""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from ... import words
+from ...record import record
+from ..checks import Says, check_needs, merged_needs, met, told
+from ..figures import Fault, Figures
+from ..items import Need
+from ..place import backwash_checks, drop_at, item_pressure, place_checks
+from ..report import Check, Drain, Figure, StageReport
+from ..technology import Technology, at
+from .common import StageInput, effects, report, water_cost, working
+
+CHECKS = {
+    "ultrafiltration.dissolved": Says(
+        "What is dissolved passes: hardness, dissolved iron, nitrate, arsenic, tannin’s colour.",
+        "Say so to the customer.",
+    ),
+    "ultrafiltration.fibres": Says(
+        "It holds bacteria back by size while its fibres are whole, and disinfects nothing.",
+        "UV behind it where bacteria were found; test its fibres as the manual says.",
+    ),
+    "ultrafiltration.grit": Says(
+        "Grit and rust flakes cut fibres.", "A screen of about 100 µm ahead of it."
+    ),
+}
+NEEDS = (
+    Need(
+        analyte="iron",
+        limit=0.3,
+        severity="warn",
+        why="Dissolved iron rusts on the fibres: an iron filter ahead of it.",
+    ),
+    Need(
+        analyte="tannin",
+        limit=0.5,
+        severity="warn",
+        why="It clogs the pores: a tannin bed ahead, and cleaning more often.",
+    ),
+)
+WIDEST_UM = 0.1  # [µm] wider pores are no ultrafiltration: WHO, as above (2004)
+
+
+@record
+class UltrafiltrationFigures(Figures):
+    """Hollow fibres: pore [µm]; a rinse backwards of so many gallons [gal] at a flow [gpm] every so
+    many days; largest static pressure [psi].
+    """
+
+    kind: Literal["ultrafiltration"] = "ultrafiltration"
+    pore_um: float
+    rinse_gal: float
+    rinse_gpm: float
+    rinse_days: float = 1.0
+    psi_max: float | None = None
+
+    @property
+    def holds_um(self) -> float:
+        """Its pores [µm]."""
+        return self.pore_um
+
+    def faults(self, code: str) -> tuple[Fault, ...]:
+        """Pores that are none, or rinses that never come."""
+        if not 0 < self.pore_um <= WIDEST_UM:
+            what = f"pores of {self.pore_um:g} µm are no ultrafiltration."
+            return (("pore", what, f"Above 0, at most {WIDEST_UM:g} µm."),)
+        if self.rinse_gal < 0 or self.rinse_gpm <= 0 or self.rinse_days <= 0:
+            return (
+                ("rinse", "a rinse needs gallons, a flow and days.", "Read them off the data."),
+            )
+        return ()
+
+
+def rinse_water(occupied_days: float, rinse_days: float, rinse_gal: float) -> tuple[float, float]:
+    """Rinses in a year and their water [gal/year]: days with somebody at home [days/year] over the
+    interval [days], times the gallons of one [gal].
+
+    >>> rinse_water(350, 1, 4)
+    (350.0, 1400.0)
+    """
+    times = occupied_days / rinse_days
+    return times, times * rinse_gal
+
+
+def run(inp: StageInput) -> StageReport:
+    """Holds back haze and rusted iron; what is dissolved passes; its rinses go to the drain."""
+    item, site, f = inp.item, inp.site, inp.item.figures
+    assert isinstance(f, UltrafiltrationFigures)
+    psi = None if inp.stream.psi is None else inp.stream.psi.low
+    changes, weak = effects(item, inp.stream)
+    times, gallons = rinse_water(site.demand.occupied_days, f.rinse_days, f.rinse_gal)
+    needs = merged_needs(item, NEEDS)
+    checks = (
+        place_checks(item, site)
+        + item_pressure(item, site, psi, f.psi_max)
+        + check_needs(needs, inp.stream, "ultrafiltration", site.units, site.home.private)
+        + backwash_checks(f.rinse_gpm, f.rinse_gal, 7 / f.rinse_days, site)
+        + _says(f)
+        + weak
+    )
+    cost = water_cost(gallons, site, item.scope)
+    return report(
+        inp,
+        inp.stream.with_(
+            changes,
+            particulate_iron=False if inp.stream.particulate_iron else inp.stream.particulate_iron,
+        ),
+        checks,
+        figures=lambda: (_figure(f, times, gallons),),
+        settings=(("Rinse", "every day" if f.rinse_days == 1 else f"every {f.rinse_days:g} days"),),
+        drains=(
+            Drain(
+                kind="backwash",
+                gal_year=gallons,
+                largest_gal=f.rinse_gal,
+                times_year=times,
+                scope=item.scope,
+            ),
+        ),
+        running=(cost,) if cost else (),
+        drop=drop_at(item, site.demand.peak_gpm) if item.scope == "house" else 0.0,
+        summary=f"{f.pore_um:g} µm",
+    )
+
+
+def _says(f: UltrafiltrationFigures) -> list[Check]:
+    return [
+        met("ultrafiltration.pore", f"pores of {f.pore_um:g} µm"),
+        *(told(f"ultrafiltration.{x}", "say") for x in ("dissolved", "fibres", "grit")),
+    ]
+
+
+def _figure(f: UltrafiltrationFigures, times: float, gallons: float) -> Figure:
+    return Figure(
+        id="rinse",
+        label="to the drain a year",
+        value=words.about(gallons),
+        unit="gal",
+        number=gallons,
+        working=working(
+            "How much to the drain?",
+            "days at home ÷ interval × gallons a rinse",
+            "the item’s own figures",
+            ("every", f"{f.rinse_days:g}", "days"),
+            ("times a year", f"{times:.0f}", ""),
+            ("a rinse", f"{f.rinse_gal:g}", "gal"),
+            ("a year", f"{gallons:,.0f}", "gal", True),
+        ),
+    )
+
+
+ULTRAFILTRATION = Technology(
+    kind="ultrafiltration",
+    name="Ultrafiltration",
+    figures=UltrafiltrationFigures,
+    run=run,
+    place=at(house=68, tap=128),
+    needs=NEEDS,
+    reads=frozenset({"iron", "tannin", "@particulate_iron"}),
+    touches=frozenset({"@particulate_iron"}),
+    changes=frozenset({"turbidity"}),
+    by_use=False,
+    rinses=True,
+    repeats=False,
+    chlorine_max=None,
+    fine_ahead=False,
+    psi_min=0.0,
+    sets_pressure="caps",
+    size=None,
+    style=("pore_um",),
+    caution=(
+        "Its rinse goes to a drain with an air gap, to local code. Fibres break when they freeze or"
+        " dry out."
+    ),
+    drawing="ultrafiltration",
+    checks=CHECKS,
+)

@@ -1,0 +1,104 @@
+"""A technology is one value: what it is called, where it stands, what it needs, reads and changes,
+and how it is worked out. Everything else in the program that tells technologies apart is made from
+these values; a field that is left out is an error when the program starts.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from typing import TYPE_CHECKING, Literal
+
+from ..record import record
+from .checks import Says
+from .figures import Figures
+from .items import Item, Need
+from .report import StageReport
+from .stream import Stream
+
+if TYPE_CHECKING:
+    from .stages.common import StageInput
+
+#: facts about the water and the line, beside the analytes, that a stage may look at or change
+FACTS = frozenset({"@particulate_iron", "@coloured", "@uvt_here", "@fine", "@disinfected"})
+
+
+@record
+class Company:
+    """What the place of an item depends on beside the item itself: which others stand on its
+    branch, on this raw water.
+
+    Args:
+        fine_ahead: one that wants a fine sediment filter right ahead of it.
+        iron_wants_ph: one whose least pH is above the raw water's.
+        chlorine_max: the least chlorine that one of them wants carbon against [mg/L].
+    """
+
+    fine_ahead: bool = False
+    iron_wants_ph: bool = False
+    chlorine_max: float | None = None
+
+
+Place = Callable[[Item, Company, Stream], int]
+
+
+def at(*, house: int, tap: int) -> Place:
+    """A place in the line that hangs on the branch alone; smaller stands earlier."""
+
+    def place(item: Item, beside: Company, stream: Stream) -> int:
+        del beside, stream
+        return tap if item.scope == "tap" else house
+
+    return place
+
+
+@record
+class Technology:
+    """All that is known of one technology.
+
+    Args:
+        kind, name: in files, and on screen and paper.
+        figures: the record of what is special to its items.
+        run: works a stage out, in the order load, size, effect, what it says.
+        place: its place in the branch on a raw water; smaller stands earlier.
+        needs: of the water that reaches it, where an item states none of its own.
+        reads: analytes and facts whose value decides what it does, beside needs and claims.
+        touches: facts that it changes; changes: analytes that it changes by its nature.
+        by_use: its size, drain or running costs hang on how much water is used.
+        rinses: its valve rinses by a clock. repeats: a line may hold two of it.
+        chlorine_max: from here carbon stands ahead of it [mg/L]; None: at any.
+        fine_ahead: wants a fine sediment filter right ahead of it.
+        psi_min: least running pressure where an item states none [psi].
+        sets_pressure: whether an item's ``sets_psi`` raises the pressure or caps it.
+        size: the figure that makes one larger than another; None: its largest flow.
+        style: figures that two sizes of one thing share.
+        caution: what stands where the work is done. drawing: its picture on the page.
+        checks: what it can say beside the checks of every stage.
+    """
+
+    kind: str
+    name: str
+    figures: type[Figures]
+    run: Callable[[StageInput], StageReport]
+    place: Place
+    needs: tuple[Need, ...]
+    reads: frozenset[str]
+    touches: frozenset[str]
+    changes: frozenset[str]
+    by_use: bool
+    rinses: bool
+    repeats: bool
+    chlorine_max: float | None
+    fine_ahead: bool
+    psi_min: float
+    sets_pressure: Literal["raises", "caps"]
+    size: str | None
+    style: tuple[str, ...]
+    caution: str
+    drawing: str
+    checks: Mapping[str, Says]
+
+
+def chlorine_is_too_much(most: float | None, stream: Stream) -> bool:
+    """Whether a water has more chlorine than the resins of a line take [mg/L]."""
+    have = max(stream.best("chlorine_free") or 0.0, stream.best("chlorine_total") or 0.0)
+    return most is not None and have > most
