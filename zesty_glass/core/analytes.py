@@ -207,6 +207,7 @@ _ALL = (
         **_LAB,
     ),
     _a("uranium", "Uranium", "mg/L", Kind.HEALTH, "laboratory: uranium", decimals=4, **_LAB),
+    _a("barium", "Barium", "mg/L", Kind.HEALTH, "laboratory: barium", decimals=2, **_LAB),
     _a("fluoride", "Fluoride", "mg/L", Kind.HEALTH, "laboratory: fluoride", **_LAB),
     _a(
         "radon",

@@ -327,6 +327,7 @@ LIMITS: tuple[Limit, ...] = (
     _l("nitrite.us", "nitrite_n", 1.0, "infants", "maximum, as N", "US", _EPA1, 1992),
     _l("arsenic.us", "arsenic", 0.010, "health", "maximum", "US", _EPA1, 2001),
     _l("uranium.us", "uranium", 0.030, "health", "maximum", "US", _EPA1, 2000),
+    _l("barium.us", "barium", 2.0, "health", "maximum", "US", _EPA1, 1991),
     _l("fluoride.us", "fluoride", 4.0, "health", "maximum", "US", _EPA1, 1986),
     _l(
         "fluoride.secondary",

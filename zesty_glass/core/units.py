@@ -89,7 +89,14 @@ def convert(value: float, unit: str, canonical: str) -> float:
 
 
 def celsius(value: float, unit: str) -> float:
-    """Temperature in °C from °C or °F; refuses any other unit with ``unit.unknown``."""
+    """Temperature [°C] from °C or °F.
+
+    Raises:
+        RuleError: ``unit.unknown``, for any other unit.
+
+    >>> round(celsius(212.0, "°F"), 9)
+    100.0
+    """
     if unit in ("°C", "C"):
         return value
     if unit in ("°F", "F"):
@@ -100,7 +107,14 @@ def celsius(value: float, unit: str) -> float:
 
 
 def hardness_in_every_unit(mg_l: float) -> dict[str, float]:
-    """Hardness in each unit in use, from ``mg_l`` [mg/L as CaCO3]."""
+    """Hardness in each unit in use [mg/L as CaCO3, gpg, °dH, °fH, °e], from ``mg_l`` [mg/L as
+    CaCO3].
+
+    Source: definitions of the degrees; grain and gallon of NIST Handbook 44 (2023).
+
+    >>> round(hardness_in_every_unit(100.0)["gpg"], 3)  # 100 / 17.118
+    5.842
+    """
     return {
         "mg/L": mg_l,
         "gpg": mg_l / MG_L_PER_GPG,

@@ -4947,6 +4947,19 @@ export interface components {
              *         "note": ""
              *       },
              *       {
+             *         "id": "barium.us",
+             *         "analyte": "barium",
+             *         "op": "at_most",
+             *         "value": 2,
+             *         "about": "health",
+             *         "name": "maximum",
+             *         "place": "US",
+             *         "source": "US EPA, national primary drinking water regulations",
+             *         "year": 1991,
+             *         "governs": true,
+             *         "note": ""
+             *       },
+             *       {
              *         "id": "fluoride.us",
              *         "analyte": "fluoride",
              *         "op": "at_most",
@@ -6831,6 +6844,19 @@ export interface components {
              *           "source": "US EPA, national primary drinking water regulations",
              *           "value": 0.03,
              *           "year": 2000
+             *         },
+             *         {
+             *           "about": "health",
+             *           "analyte": "barium",
+             *           "governs": true,
+             *           "id": "barium.us",
+             *           "name": "maximum",
+             *           "note": "",
+             *           "op": "at_most",
+             *           "place": "US",
+             *           "source": "US EPA, national primary drinking water regulations",
+             *           "value": 2,
+             *           "year": 1991
              *         },
              *         {
              *           "about": "health",

@@ -336,6 +336,18 @@ export const SHOWN: Record<string, Record<string, { factor: number; unit: string
       "decimals": 4
     }
   },
+  "barium": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 2
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 2
+    }
+  },
   "fluoride": {
     "us": {
       "factor": 1.0,

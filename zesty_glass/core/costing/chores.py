@@ -43,7 +43,7 @@ def _counted(stage: StageReport) -> tuple[Chore, ...]:
 
 
 def stage_minutes(stage: StageReport) -> float:
-    """Minutes a year of the household's own work that a stage asks for."""
+    """The household's own work that a stage asks for [min/year]: parts it changes and chores."""
     return sum(12 / interval_months(d) * d.minutes for d in stage.dues if d.own) + sum(
         c.times_year * c.minutes for c in _counted(stage) if c.own
     )

@@ -26,7 +26,11 @@ _ZERO, _MICRO = Decimal(0), Decimal("0.000001")
 
 
 def cents(amount: Decimal) -> Decimal:
-    """Rounded half-even to the cent."""
+    """An amount rounded half-even to the cent [money].
+
+    >>> cents(Decimal("2.345")), cents(Decimal("2.355"))
+    (Decimal('2.34'), Decimal('2.36'))
+    """
     return amount.quantize(CENT, rounding=ROUND_HALF_EVEN)
 
 
@@ -111,12 +115,13 @@ def rates_for(growth: Decimal, discount: Decimal, years: int) -> Rates:
 
 
 def interval_months(due: Due) -> float:
-    """Months between two: min(calendar, capacity ÷ (gallons a year/12)) × life factor; infinite
-    where only gallons count and no water runs, never under ``LEAST_INTERVAL``: what would fall due
-    oftener is refused by ``keeps_up``.
+    """Time between two [months]: the smaller of calendar and capacity ÷ (gallons a year / 12),
+    times the life factor; infinite where nothing runs through and no calendar holds.
 
     Raises:
-        RuleError: neither months nor gallons to go by, or an interval of 0.
+        RuleError: neither months nor gallons, or a life factor that is not above 0.
+
+    Source: makers rate parts by months and gallons, whichever is sooner.
     """
     if due.life_factor <= 0:
         raise RuleError(
@@ -184,7 +189,14 @@ def interval_why(due: Due) -> str:
 
 
 def months_due(interval: float, years: int) -> list[float]:
-    """k × interval for k = 1, 2, … while below 12 · years."""
+    """When a part falls due [months from now]: k × interval for k = 1, 2, … while below 12 · years.
+
+    Args:
+        interval: [months]. years: horizon [years].
+
+    >>> months_due(5.0, 1)
+    [5.0, 10.0]
+    """
     end, out, k = 12 * years - _EPS, [], 1
     while k * interval < end:
         out.append(k * interval)
@@ -242,7 +254,9 @@ class Lifetime:
 
 
 def running_years(per_year: Decimal, rates: Rates) -> list[Decimal]:
-    """A running cost by year: twelve monthly twelfths, summed unrounded."""
+    """A running cost by year [money/year]: twelve monthly twelfths, summed unrounded, each after
+    growth and discount.
+    """
     if not rates.discounted:
         return [per_year * f for f in rates.grown]
     return [
@@ -519,6 +533,13 @@ def apr(price: Decimal, down: Decimal, monthly: Decimal, months: int) -> Decimal
 
 
 def effective_rate(nominal: Decimal) -> Decimal:
-    """Effective yearly rate [%] of a nominal one [%] charged by the month: (1 + r/12)^12 − 1."""
+    """Effective yearly rate [%] of a nominal one [%] that is charged by the month: (1 + r/12)^12 −
+    1.
+
+    Source: by definition of compound interest.
+
+    >>> round(effective_rate(Decimal(12)), 2)  # 1.01^12
+    Decimal('12.68')
+    """
     monthly = nominal / 1200
     return (100 * ((1 + monthly) ** 12 - 1)).quantize(CENT, ROUND_HALF_EVEN)

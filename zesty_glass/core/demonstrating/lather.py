@@ -55,13 +55,22 @@ def household_share(shown: Ratio, firm_share: float) -> float:
 def spoonful(tap: Range, softened: Range, vial_ml: float, spoon_ml: float) -> Range:
     """Hardness of a softened vial after a spoonful of tap water, in the unit of the two: mixed by
     volume.
+
+    Args:
+        tap, softened: [gpg or mg/L as CaCO3]. vial_ml, spoon_ml: [mL].
+
+    Source: balance of mass.
     """
     total = vial_ml + spoon_ml
     return softened.scale(vial_ml / total).plus(tap.scale(spoon_ml / total))
 
 
 def spoon_share(vial_ml: float, spoon_ml: float) -> float:
-    """The share (0 to 1) of hard water in the vial after the spoonful."""
+    """The share of hard water [0 to 1] in the vial after the spoonful.
+
+    >>> spoon_share(45.0, 5.0)
+    0.1
+    """
     return spoon_ml / (vial_ml + spoon_ml)
 
 

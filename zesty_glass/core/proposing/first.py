@@ -181,7 +181,9 @@ FIRST: tuple[First, ...] = (
         ),
         source="US CDC, drinking water from private wells",
         year=2024,
-        holds=lambda at: at.health("nitrate_n", "arsenic", "fluoride", "uranium", "lead", "copper"),
+        holds=lambda at: at.health(
+            "nitrate_n", "arsenic", "fluoride", "uranium", "barium", "lead", "copper"
+        ),
     ),
     First(
         id="species",

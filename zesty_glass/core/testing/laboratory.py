@@ -104,8 +104,8 @@ KINDS: tuple[LabKind, ...] = (
     ),
     LabKind(
         id="metals",
-        name="Metals: arsenic, uranium, manganese, iron",
-        analytes=("arsenic", "uranium", "manganese", "iron", "calcium", "sodium"),
+        name="Metals: arsenic, uranium, barium, manganese, iron",
+        analytes=("arsenic", "uranium", "barium", "manganese", "iron", "calcium", "sodium"),
         bottle="plastic, acid-washed",
         preservation="acidified on receipt within 14 days, then 6 months",
         holding_h=14 * 24,

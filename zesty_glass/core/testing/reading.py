@@ -383,8 +383,16 @@ def bucket(instrument: Instrument, seen: BucketRuns) -> Value:
 
 
 def radon_at_drawing(measured: float, hours: float) -> float:
-    """Radon at drawing from the activity as of counting: measured · 2^(hours/24/3.8235), same unit
-    as ``measured``.
+    """Radon at drawing, from the activity as of counting: measured · 2^(hours / 24 / 3.8235), in
+    the unit of ``measured`` [pCi/L or Bq/L].
+
+    Args:
+        hours: between drawing and counting [h].
+
+    Source: half-life of radon-222, 3.8235 d (Decay data evaluation project, 2010).
+
+    >>> round(radon_at_drawing(1000.0, 91.764))  # one half-life
+    2000
     """
     return measured * math.exp2(hours / 24.0 / RADON_HALF_LIFE_D)
 

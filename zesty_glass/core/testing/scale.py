@@ -132,11 +132,13 @@ def heated(
 def short_index(
     ph: float, tds: float, temperature_c: float, calcium: float, alkalinity: float
 ) -> float:
-    """The trade's short formula pH − ((9.3 + A + B) − (C + D)), units as above; about 0.2 too low
-    at the tap.
+    """The trade's short saturation index [-]: pH − ((9.3 + A + B) − (C + D)); about 0.2 too low
+    beside the full one.
 
-    Source: W. F. Langelier 1936 in the common working form. Named beside the index, never judged
-    by.
+    Args:
+        ph: [-]. tds: [mg/L]. temperature_c: [°C]. calcium, alkalinity: [mg/L as CaCO3].
+
+    Source: trade practice (2024), as it is printed in water treatment handbooks.
     """
     a = (math.log10(tds) - 1) / 10
     b = -13.12 * math.log10(temperature_c + 273) + 34.55

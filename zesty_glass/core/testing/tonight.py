@@ -38,7 +38,7 @@ TONIGHT: tuple[Tonight, ...] = (
     ),
     Tonight(
         id="never_boil",
-        analytes=frozenset({"nitrate_n", "nitrite_n", "arsenic", "uranium", "fluoride"}),
+        analytes=frozenset({"nitrate_n", "nitrite_n", "arsenic", "uranium", "barium", "fluoride"}),
         sentence=(
             "Nitrate, metals and fluoride: use bottled water. Never boil it for these: boiling"
             " makes them stronger."

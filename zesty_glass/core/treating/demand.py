@@ -17,12 +17,22 @@ LEAST_GPM = 0.1  # less than this is no supply, and says nothing of the peak
 
 
 def peak_gpm(bathrooms: float) -> float:
-    """Peak flow [gpm] by number of bathrooms, straight lines between, ends held."""
+    """Peak flow [gpm] by number of bathrooms, straight lines between, ends held.
+
+    Source: trade practice (2024), ``PEAK_BY_BATHROOMS``.
+
+    >>> peak_gpm(2.5)  # half-way between 9 and 12
+    10.5
+    """
     return interpolate(PEAK_BY_BATHROOMS, bathrooms)
 
 
 def interpolate(table: tuple[tuple[float, float], ...], x: float) -> float:
-    """Straight lines through a rising table; its ends are held outside of it."""
+    """Straight lines through a rising table, in its own units [y at x]; its ends are held outside.
+
+    >>> interpolate(((0.0, 0.0), (2.0, 10.0)), 0.5)
+    2.5
+    """
     if x <= table[0][0]:
         return table[0][1]
     for (x0, y0), (x1, y1) in itertools.pairwise(table):

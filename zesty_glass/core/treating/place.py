@@ -11,8 +11,10 @@ from .site import Site
 
 
 def drop_at(item: Item, flow_gpm: float) -> float | None:
-    """Pressure drop [psi] at a flow [gpm]: the stated drop scaled with (Q/Q0)²; None when not
-    stated.
+    """Pressure drop [psi] at a flow [gpm]: the stated drop times (flow / stated flow)²; None when
+    none is stated.
+
+    Source: turbulent flow, Darcy and Weisbach (1845).
     """
     if item.drop_psi is None or not item.drop_gpm:
         return None

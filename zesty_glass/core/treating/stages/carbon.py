@@ -64,7 +64,16 @@ TAP_FLOW_GPM = 0.5  # [gpm] a drinking tap's draw
 
 
 def ebct_min(volume_ft3: float, gpm: float) -> float:
-    """Empty bed contact time [min] = 7.48 · ft³ / gpm."""
+    """Empty bed contact time [min]: 7.48 · volume / flow.
+
+    Args:
+        volume_ft3: carbon [ft³]. gpm: flow [gpm].
+
+    Source: by definition; 1 ft³ = 7.48052 gal.
+
+    >>> round(ebct_min(1.5, 7.5), 3)
+    1.496
+    """
     return GAL_PER_FT3_ROUNDED * volume_ft3 / gpm
 
 

@@ -144,15 +144,35 @@ NEEDS = (
 
 
 def tcf(temperature_c: float) -> float:
-    """Temperature correction factor = exp(K (1/298.15 − 1/(T + 273.15))), K by ``K_COLD`` and
-    ``K_WARM``.
+    """Temperature correction factor [-] of a thin-film membrane: exp(K (1/298.15 − 1/(T +
+    273.15))), K by ``K_COLD`` and ``K_WARM``, for water of 4 to 38 °C.
+
+    Args:
+        temperature_c: feed [°C].
+
+    Source: Arrhenius form of ASTM D4516 (2019); K as membrane makers commonly state it.
+
+    >>> tcf(25.0)
+    1.0
+    >>> round(tcf(10.0), 3)  # 3020 (1/298.15 − 1/283.15) = −0.5366
+    0.585
     """
     k = K_COLD if temperature_c < 25 else K_WARM
     return math.exp(k * (1 / 298.15 - 1 / (temperature_c + 273.15)))
 
 
 def concentration_factor(ratio: float) -> float:
-    """Mean concentration on the feed side, −ln(1 − R)/R with R = 1/(1 + ratio); 1 when R < 1e-6."""
+    """Mean concentration on the feed side over that of the feed [-]: −ln(1 − R)/R with R = 1/(1 +
+    ratio); 1 when R < 1e-6.
+
+    Args:
+        ratio: gallons to the drain a gallon of permeate [-].
+
+    Source: logarithmic mean of ASTM D4516 (2019).
+
+    >>> round(concentration_factor(3.0), 4)  # R = 1/4: −ln 0.75 / 0.25
+    1.1507
+    """
     r = 1 / (1 + ratio)
     if r < 1e-6:
         return 1.0
@@ -162,7 +182,18 @@ def concentration_factor(ratio: float) -> float:
 
 
 def ndp(psi: float, tds: float, ratio: float, back_psi: float = 0.0) -> float:
-    """Net driving pressure [psi] = psi at the membrane − tank back pressure − 0.01 · TDS · CF."""
+    """Net driving pressure [psi]: at the membrane, less the tank's back pressure, less 0.01 psi a
+    mg/L of TDS at its mean concentration.
+
+    Args:
+        psi, back_psi: gauge [psi]. tds: feed [mg/L]. ratio: drain to permeate [-].
+
+    Source: ASTM D4516 (2019); 0.01 psi a mg/L is the usual figure for natural waters under about
+    2,000 mg/L.
+
+    >>> round(ndp(60.0, 500.0, 3.0), 2)  # 60 − 5 · 1.1507
+    54.25
+    """
     if ratio <= 0:
         return psi - back_psi - OSMOTIC_PSI_MG_L * tds
     return psi - back_psi - OSMOTIC_PSI_MG_L * tds * concentration_factor(ratio)
@@ -171,7 +202,13 @@ def ndp(psi: float, tds: float, ratio: float, back_psi: float = 0.0) -> float:
 def permeate_gpd(
     f: MembraneFigures, psi: float, tds: float, temperature_c: float, back_psi: float = 0.0
 ) -> float:
-    """Permeate [gal/day] here = rated · TCF · NDP/NDP_rated; 0 when no net pressure is left."""
+    """Permeate here [gal/day]: rated · TCF · NDP / NDP rated; 0 when no net pressure is left.
+
+    Args:
+        psi, back_psi: at the membrane and behind it [psi]. tds: feed [mg/L]. temperature_c: [°C].
+
+    Source: ASTM D4516 (2019).
+    """
     here = ndp(psi, tds, f.rated_ratio, back_psi)
     rated = ndp(f.rated_psi, f.rated_tds, f.rated_ratio)
     if here <= 0 or rated <= 0:
@@ -180,15 +217,28 @@ def permeate_gpd(
 
 
 def drain_gpd(f: MembraneFigures, psi: float) -> float:
-    """Water to the drain while it runs [gal/day] = rated · ratio · √(psi/rated psi): the restrictor
-    sets it.
+    """Water to the drain while it runs [gal/day]: rated · ratio · √(psi / rated psi), for the
+    restrictor is an orifice.
+
+    Args:
+        psi: at the membrane [psi].
+
+    Source: flow through an orifice goes with the root of the pressure (Torricelli).
     """
     return f.rated_gpd * f.rated_ratio * math.sqrt(psi / f.rated_psi)
 
 
 def concentrate_mg_l(feed: float, rejection: float, ratio: float) -> float | None:
-    """Concentrate TDS [mg/L] = feed (1 − R'(1 − rejection))/(1 − R'), R' = 1/(1 + ratio here); None
-    at ratio 0.
+    """Concentrate TDS [mg/L]: feed (1 − R (1 − rejection)) / (1 − R), R = 1/(1 + ratio); None at
+    ratio 0.
+
+    Args:
+        feed: [mg/L]. rejection: share [0 to 1]. ratio: drain to permeate here [-].
+
+    Source: balance of mass.
+
+    >>> concentrate_mg_l(400.0, 1.0, 3.0)  # all of it in three quarters of the water
+    533.3333333333334
     """
     if ratio <= 0:
         return None
@@ -296,8 +346,14 @@ def _ph(inp: StageInput, f: MembraneFigures) -> list[Check]:
 
 
 def waste_ratio(f: MembraneFigures, here: Here, drinking: float) -> float | None:
-    """Gallons to drain a gallon at the tap over a year: efficiency rating first; no shut-off: all
-    day; else as here.
+    """Gallons to the drain a gallon at the tap over a year [-]: the efficiency rating first;
+    without a shut-off the whole day's; else as it runs here.
+
+    Args:
+        drinking: gallons drunk a day [gal/day].
+
+    Source: an efficiency rating is permeate over feed with tank and shut-off in use (NSF/ANSI 58,
+    2023).
     """
     if not f.shut_off:
         return here.drain / drinking if drinking > 0 else None
@@ -309,8 +365,8 @@ def waste_ratio(f: MembraneFigures, here: Here, drinking: float) -> float | None
 
 
 def for_nothing(f: MembraneFigures, here: Here) -> float:
-    """Gallons a day that run to the drain of a membrane that makes nothing, because its tank never
-    fills.
+    """Water [gal/day] to the drain of a membrane that makes nothing: its tank never fills, so its
+    valve never closes.
     """
     return here.drain if here.gpd <= 0 and f.rated_ratio > 0 else 0.0
 

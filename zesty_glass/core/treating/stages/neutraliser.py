@@ -80,13 +80,31 @@ LONGEST_MONTHS = 1200.0  # [months] a bed that loses less than this counts as la
 
 
 def pk1(temperature_c: float) -> float:
-    """First dissociation constant of carbonic acid at a temperature [°C]."""
+    """First dissociation constant of carbonic acid, as −log10 [-], at 0 to 50 °C.
+
+    Args:
+        temperature_c: [°C].
+
+    Source: Harned and Davis (1943), as Stumm and Morgan, Aquatic chemistry (1996) print it.
+
+    >>> round(pk1(25.0), 2)
+    6.35
+    """
     t = temperature_c + 273.15
     return 3404.71 / t + 0.032786 * t - 14.8435
 
 
 def co2_mg_l(ph: float, alkalinity: float, temperature_c: float) -> float:
-    """Carbon dioxide [mg/L] from pH and alkalinity [mg/L as CaCO3]."""
+    """Carbon dioxide [mg/L] of a water below pH 8.3, where alkalinity is bicarbonate.
+
+    Args:
+        ph: [-]. alkalinity: [mg/L as CaCO3]. temperature_c: [°C].
+
+    Source: law of mass action; Stumm and Morgan, Aquatic chemistry (1996).
+
+    >>> round(co2_mg_l(6.35, 50.04345, 25.0))  # at pH = pK1 as much as bicarbonate: 1 mmol/L
+    44
+    """
     return alkalinity / 50043.45 * 10 ** (pk1(temperature_c) - ph) * CO2_G_MOL * 1000
 
 

@@ -121,8 +121,13 @@ NEEDS = (
 
 
 def flow_at(f: UvFigures, uvt: float) -> float | None:
-    """Flow [gpm] treated at the named dose for a transmittance [%]; None below the first row or the
-    item's minimum.
+    """Flow [gpm] treated at the named dose, straight lines between the rows of the item's table;
+    None below its first row.
+
+    Args:
+        uvt: transmittance of 1 cm of the water [%].
+
+    Source: a maker's validation table; US EPA, UV disinfection guidance manual (2006).
     """
     if uvt < f.table[0][0] or uvt < f.uvt_min:
         return None
