@@ -27,6 +27,7 @@ ROOMS = (
     "testing",
     "treating",
     "costing",
+    "aftercare",
     "searching",
     "demonstrating",
     "proposing",

@@ -59,6 +59,8 @@ class Matrix(ApiCase):
             "installer": cls.client_of(FITTER_EMAIL),
             "stranger": TestClient(cls.app, raise_server_exceptions=False),
         }
+        jobs = cls.clients["manager"].get("/api/jobs").json()
+        cls.job = next(j["id"] for j in jobs if j["customer"] == "Hesper Dunnoway")
 
     @classmethod
     def client_of(cls, email):
@@ -128,6 +130,8 @@ class Matrix(ApiCase):
             path = path.replace(
                 "{id}", uid("home-2-proposal" if home == ACCEPTED else "home-1-proposal")
             )
+        if template.startswith("/api/jobs/{id}"):
+            path = path.replace("{id}", self.job)
         path = re.sub(r"{(\w+)}", lambda m: values[m[1]], path)
         path += {
             "/api/visits/{id}/pair": f"?first={uuid4()}&second={uuid4()}",
@@ -155,6 +159,8 @@ class Matrix(ApiCase):
             "analyte": "iron",
             "key": "tds-1",
             "to": "declined",
+            "change_id": str(uuid4()),
+            "follow_id": str(uuid4()),
         }
 
     def manager_view(self, home):
@@ -209,6 +215,27 @@ class Matrix(ApiCase):
             "/api/proposals/{id}/{to}": {"version": 1},
             "/api/proposals/{id}/links": {"id": str(uuid4())},
             "/api/proposals/{id}/mail": {"id": str(uuid4()), "to": "a@b.example"},
+            "/api/jobs/{id}/plan": {"version": 0},
+            "/api/jobs/{id}/plumbing": {"version": 0, "plumbing": {}},
+            "/api/jobs/{id}/fitted": {"version": 0, "on": None},
+            "/api/jobs/{id}/ticks": {"sheet": "pipe", "step": 0},
+            "/api/jobs/{id}/proofs/{reading_id}": {
+                "where": "house",
+                "phase": "flushed",
+                "reading": {
+                    "id": v["reading_id"],
+                    "analyte": "tds",
+                    "instrument": kit,
+                    "observation": {"method": "meter", "displays": [1, 2]},
+                    "made_at": NOW,
+                },
+            },
+            "/api/jobs/{id}/changes/{change_id}": {"part": "x", "on": "2026-11-01"},
+            "/api/jobs/{id}/follow-ups/{follow_id}": {
+                "analyte": "ph",
+                "what": "x",
+                "on": "2026-11-30",
+            },
             "/api/firm": {k: firm[k] for k in ("version", "settings", "rules")},
             "/api/instruments/{key}": kit,
             "/api/session/prove": {"password": PASSWORD},

@@ -19,6 +19,7 @@ from . import (
     catalogue,
     demonstrations,
     firm,
+    jobs,
     kits,
     laboratory,
     personal,
@@ -81,6 +82,7 @@ def create_app(
         standins,
         firm,
         sharing,
+        jobs,
         proposals,
         personal,
     ):

@@ -16,7 +16,7 @@ EVERYBODY: frozenset[str] = frozenset({"consultant", "manager", "installer"})
 SELLING: frozenset[str] = frozenset({"consultant", "manager"})
 MANAGER: frozenset[str] = frozenset({"manager"})
 
-_V, _P = "/api/visits/{id}", "/api/proposals/{id}"
+_V, _P, _J = "/api/visits/{id}", "/api/proposals/{id}", "/api/jobs/{id}"
 
 #: method and path -> who may
 ROUTES: dict[tuple[str, str], frozenset[str]] = {
@@ -79,6 +79,19 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("POST", f"{_P}/links"): SELLING,
     ("DELETE", "/api/links/{id}"): SELLING,
     ("POST", f"{_P}/mail"): SELLING,
+    ("POST", f"{_P}/job"): SELLING,
+    ("GET", "/api/jobs"): EVERYBODY,
+    ("GET", "/api/due"): EVERYBODY,
+    ("GET", _J): EVERYBODY,
+    ("PUT", f"{_J}/plan"): EVERYBODY,
+    ("PUT", f"{_J}/plumbing"): EVERYBODY,
+    ("PUT", f"{_J}/fitted"): EVERYBODY,
+    ("POST", f"{_J}/ticks"): EVERYBODY,
+    ("PUT", f"{_J}/proofs/{{reading_id}}"): EVERYBODY,
+    ("POST", f"{_J}/proofs/{{reading_id}}/strike"): EVERYBODY,
+    ("PUT", f"{_J}/changes/{{change_id}}"): EVERYBODY,
+    ("DELETE", f"{_J}/changes/{{change_id}}"): EVERYBODY,
+    ("PUT", f"{_J}/follow-ups/{{follow_id}}"): EVERYBODY,
 }
 
 #: open to whoever asks: signing in, and what a customer's link shows

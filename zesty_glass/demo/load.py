@@ -16,7 +16,8 @@ from ..work.person import Person
 from .catalogue import demo_items
 from .homes import CONSULTANT, FIRM, demo_visits, uid
 from .kits import demo_instruments
-from .people import EMAIL, FITTER_EMAIL, MANAGER_EMAIL, PASSWORD
+from .past import load_past
+from .people import EMAIL, FITTER, FITTER_EMAIL, MANAGER_EMAIL, PASSWORD
 
 __all__ = ["EMAIL", "MANAGER_EMAIL", "PASSWORD", "load_demo"]
 
@@ -67,7 +68,7 @@ def load_demo(sessions: sessionmaker[Session], at: datetime | None = None) -> bo
         signing_in.add_user(
             db, firm_id, MANAGER_EMAIL, "Sunniva Larkspur-Howe", "manager", PASSWORD
         )
-        signing_in.add_user(db, firm_id, FITTER_EMAIL, "Ansgar Tolleby", "installer", PASSWORD)
+        signing_in.add_user(db, firm_id, FITTER_EMAIL, FITTER, "installer", PASSWORD)
         db.add_all(
             InstrumentRow(
                 id=UUID(uid(f"kit-{k.id}")),
@@ -110,4 +111,5 @@ def load_demo(sessions: sessionmaker[Session], at: datetime | None = None) -> bo
                 made = proposing.decide(
                     db, who, made.id, made.version, state, "Hesper Dunnoway", SIGNED, read
                 )
+        load_past(db, who, now)
     return True

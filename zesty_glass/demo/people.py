@@ -2,4 +2,4 @@
 
 EMAIL, PASSWORD = "perrin@larkspout.example", "chalk and cheese"
 MANAGER_EMAIL = "sunniva@larkspout.example"
-FITTER_EMAIL = "ansgar@larkspout.example"
+FITTER_EMAIL, FITTER = "ansgar@larkspout.example", "Ansgar Tolleby"

@@ -4,7 +4,7 @@ grows by one a change.
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Any
 from uuid import UUID
 
@@ -282,6 +282,42 @@ class MailRow(Base):
     attachment: Mapped[str]
     simulated: Mapped[bool]
     request: Mapped[str] = mapped_column(default="")
+
+
+class JobRow(Base):
+    """A job: the accepted line, its steps, its proof and its care, as one document."""
+
+    __tablename__ = "jobs"
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
+    visit_id: Mapped[UUID] = mapped_column(ForeignKey("visits.id", ondelete="CASCADE"), index=True)
+    home_id: Mapped[UUID] = mapped_column(ForeignKey("homes.id", ondelete="CASCADE"), index=True)
+    proposal_id: Mapped[UUID] = mapped_column(
+        ForeignKey("proposals.id", ondelete="CASCADE"), unique=True
+    )
+    planned_on: Mapped[date | None]
+    data: Mapped[dict[str, Any]]
+    version: Mapped[int] = mapped_column(default=1)
+    __mapper_args__ = compared(version)
+    __table_args__ = (Index("jobs_by_day", "firm_id", "planned_on"),)
+
+
+class DueRow(Base):
+    """When a part of a job falls due next; written anew with every change of the job."""
+
+    __tablename__ = "dues"
+    job_id: Mapped[UUID] = mapped_column(
+        ForeignKey("jobs.id", ondelete="CASCADE"), primary_key=True
+    )
+    key: Mapped[str] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
+    due_on: Mapped[date]
+    stage: Mapped[str]
+    label: Mapped[str]
+    kind: Mapped[str]
+    own: Mapped[bool]
+    minutes: Mapped[int]
+    __table_args__ = (Index("dues_by_day", "firm_id", "due_on"),)
 
 
 class Audit(Base):

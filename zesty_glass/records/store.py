@@ -30,6 +30,7 @@ from .models import (
     HomeRow,
     InstrumentRow,
     ItemRow,
+    JobRow,
     LabSampleRow,
     LinkRow,
     MailRow,
@@ -58,6 +59,7 @@ Row = TypeVar(
     ProposalRow,
     LabSampleRow,
     DemonstrationRow,
+    JobRow,
 )
 
 

@@ -19,8 +19,8 @@ from ..core.home import Care, Customer, Home
 from ..core.presenting.offer import Offer
 from ..core.proposing.proposal import digest
 from ..documents.codec import load, load_json, plain, to_json
-from ..records import store
-from ..records.models import HomeRow, ProposalRow, VisitRow
+from ..records import jobs, store
+from ..records.models import HomeRow, JobRow, ProposalRow, VisitRow
 from . import seals, visiting
 from .keeping import change, note
 from .person import Person, now
@@ -56,6 +56,7 @@ def given_out(db: Session, who: Person, visit_id: UUID) -> dict[str, Any]:
         "visits": visits,
         "mails": mails,
         "links": links,
+        "jobs": [j.data for j in jobs.of_home(db, who.firm_id, home.id)],
     }
 
 
@@ -73,6 +74,8 @@ def erase_home(db: Session, who: Person, home_id: UUID) -> None:
     told: Home = load(Home, home.home)
     bare = replace(told, name=ERASED, place="", note="", care=Care())
     change(db, who, home, {"home": plain(bare), "customer": plain(Customer(name=ERASED))}, "erased")
+    for job in jobs.of_home(db, who.firm_id, home_id):
+        _job_without_words(db, who, job)
     for id, _, _ in store.visits_of_home(db, who.firm_id, home_id):
         row: VisitRow = store.get(db, VisitRow, who.firm_id, id, "visit", lock=True)
         complaints = [{**c, "words": ERASED} for c in row.complaints]
@@ -80,6 +83,12 @@ def erase_home(db: Session, who: Person, home_id: UUID) -> None:
         store.blank_notes(db, who.firm_id, id, ERASED)
         for p in store.of_visit(db, ProposalRow, who.firm_id, id):
             _without_the_person(db, who, p)
+
+
+def _job_without_words(db: Session, who: Person, row: JobRow) -> None:
+    """Free words out of a job; what was fitted and changed stays."""
+    changes = [{**c, "note": ""} for c in row.data.get("changes", ())]
+    change(db, who, row, {"data": {**row.data, "note": "", "changes": changes}}, "erased")
 
 
 def _without_the_person(db: Session, who: Person, row: ProposalRow) -> None:

@@ -18,7 +18,7 @@ from ..core.proposing.proposal import Plan, Proposal, Signature, digest, move
 from ..documents.codec import load, load_json, plain, to_json
 from ..records import store
 from ..records.models import ProposalRow
-from . import keeping, seals, visiting
+from . import jobs, keeping, seals, visiting
 from .keeping import expect, note, request_of, same_request
 from .mending import worked
 from .person import Person, now
@@ -180,6 +180,8 @@ def decide(
     keeping.change(db, who, row, {"data": data}, to_state)
     seals.set_on(db, row)
     db.flush()
+    if to_state == "accepted" and proposal.recommended != "today":
+        jobs.make_if_possible(db, who, row)
     return row
 
 

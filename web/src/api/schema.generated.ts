@@ -999,6 +999,250 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/proposals/{id}/job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make
+         * @description The job of an accepted proposal; asked for twice it is one.
+         */
+        post: operations["make_api_proposals__id__job_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Listed
+         * @description Jobs, those without a day first.
+         */
+        get: operations["listed_api_jobs_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Due
+         * @description What falls due up to a day (four weeks from today when none is said), the earliest first.
+         */
+        get: operations["due_api_due_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show
+         * @description A job.
+         */
+        get: operations["show_api_jobs__id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Plan
+         * @description Say when it is done, and by whom.
+         */
+        put: operations["plan_api_jobs__id__plan_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/plumbing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Plumbing
+         * @description Say what holds water in the home.
+         */
+        put: operations["plumbing_api_jobs__id__plumbing_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/fitted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Fitted
+         * @description Say on which day it went into use.
+         */
+        put: operations["fitted_api_jobs__id__fitted_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/ticks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tick
+         * @description Tick a step, leave it out with a reason, or take the tick back.
+         */
+        post: operations["tick_api_jobs__id__ticks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/proofs/{reading_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Proof
+         * @description Keep a reading behind the fitted line.
+         */
+        put: operations["put_proof_api_jobs__id__proofs__reading_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/proofs/{reading_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike Proof
+         * @description Strike a reading; it stays on record.
+         */
+        post: operations["strike_proof_api_jobs__id__proofs__reading_id__strike_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/changes/{change_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Change
+         * @description Keep that a part was changed; its next day moves.
+         */
+        put: operations["put_change_api_jobs__id__changes__change_id__put"];
+        post?: never;
+        /**
+         * Drop Change
+         * @description Take a change back.
+         */
+        delete: operations["drop_change_api_jobs__id__changes__change_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/follow-ups/{follow_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Follow Up
+         * @description Open what a short result leads to, or close it.
+         */
+        put: operations["put_follow_up_api_jobs__id__follow_ups__follow_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/draft": {
         parameters: {
             query?: never;
@@ -1204,6 +1448,28 @@ export interface components {
             of: number;
             /** Chance */
             chance: number;
+        };
+        /**
+         * Alarm
+         * @description A reading that asks for work: what it is, and what to do, likeliest first.
+         */
+        Alarm: {
+            /** Id */
+            id: string;
+            /** Sentence */
+            sentence: string;
+            /** Try First */
+            try_first: string[];
+        };
+        /**
+         * Amount
+         * @description How much water one thing holds [L].
+         */
+        Amount: {
+            /** Name */
+            name: string;
+            /** Litres */
+            litres: number;
         };
         /**
          * AnalyteView
@@ -1564,6 +1830,18 @@ export interface components {
             revision: string;
         };
         /**
+         * Cause
+         * @description A likely cause of a short result, and what to try first.
+         */
+        Cause: {
+            /** Id */
+            id: string;
+            /** Cause */
+            cause: string;
+            /** First */
+            first: string;
+        };
+        /**
          * Cell
          * @description One analyte under one option.
          *
@@ -1598,6 +1876,69 @@ export interface components {
             level: components["schemas"]["Level"] | null;
             /** Established */
             established: boolean;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * Change
+         * @description A part that was changed, or a job that was done.
+         *
+         *     Args:
+         *         on: the day. before, after: readings or the state, as they were said.
+         */
+        Change: {
+            /** Id */
+            id: string;
+            /** Part */
+            part: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** By */
+            by: string;
+            /**
+             * Before
+             * @default
+             */
+            before: string;
+            /**
+             * After
+             * @default
+             */
+            after: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * ChangeBody
+         * @description A part that was changed.
+         */
+        ChangeBody: {
+            /** Part */
+            part: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Before
+             * @default
+             */
+            before: string;
+            /**
+             * After
+             * @default
+             */
+            after: string;
             /**
              * Note
              * @default
@@ -2152,6 +2493,20 @@ export interface components {
             after: string;
         };
         /**
+         * Disinfection
+         * @description How much bleach a home's plumbing takes [mL], and what it is worked out from.
+         */
+        Disinfection: {
+            /** Amounts */
+            amounts: components["schemas"]["Amount"][];
+            /** Litres */
+            litres: number;
+            /** Dose Mg L */
+            dose_mg_l: number;
+            /** Bleach Ml */
+            bleach_ml: number;
+        };
+        /**
          * DistillerFigures
          * @description Distiller [kWh/gal, gal/day].
          */
@@ -2332,6 +2687,65 @@ export interface components {
             common: boolean;
         };
         /**
+         * DueLine
+         * @description A part that falls due, and whose it is.
+         */
+        DueLine: {
+            /** Job */
+            job: string;
+            /** Key */
+            key: string;
+            /** Customer */
+            customer: string;
+            /** Home */
+            home: string;
+            /** Place */
+            place: string;
+            /** Stage */
+            stage: string;
+            /** Label */
+            label: string;
+            /** Kind */
+            kind: string;
+            /** Own */
+            own: boolean;
+            /** Minutes */
+            minutes: number;
+            /**
+             * Due On
+             * Format: date
+             */
+            due_on: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "overdue" | "due" | "soon" | "later";
+        };
+        /**
+         * DueList
+         * @description What falls due up to a day; ``more``: where the next page begins, or nothing.
+         */
+        DueList: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /**
+             * Until
+             * Format: date
+             */
+            until: string;
+            /** Lines */
+            lines: components["schemas"]["DueLine"][];
+            /**
+             * More
+             * @default
+             */
+            more: string;
+        };
+        /**
          * Effect
          * @description Share removed of one analyte (0 to 1, from ``low`` to ``high``), with its evidence.
          *
@@ -2399,6 +2813,30 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * Falling
+         * @description A part with its next day and how it stands.
+         */
+        Falling: {
+            part: components["schemas"]["Part"];
+            /**
+             * Last
+             * Format: date
+             */
+            last: string;
+            /**
+             * Next
+             * Format: date
+             */
+            next: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "overdue" | "due" | "soon" | "later";
+            /** Changed */
+            changed: number;
         };
         /**
          * Figure
@@ -2511,6 +2949,35 @@ export interface components {
             news: string[];
         };
         /**
+         * FittedBody
+         * @description The day on which a line went into use; null: not fitted after all.
+         */
+        FittedBody: {
+            /** Version */
+            version: number;
+            /** On */
+            on: string | null;
+        };
+        /**
+         * FittedStage
+         * @description A stage as it was sold: what is dialled on its valve, and whose work it is.
+         */
+        FittedStage: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Scope */
+            scope: string;
+            /** Settings */
+            settings: [
+                string,
+                string
+            ][];
+        };
+        /**
          * Flag
          * @description A remark that stays with a reading.
          */
@@ -2519,6 +2986,48 @@ export interface components {
             id: string;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * FollowUp
+         * @description What a short result leads to: what is tried, by when; closed with what was found.
+         */
+        FollowUp: {
+            /** Id */
+            id: string;
+            /** Analyte */
+            analyte: string;
+            /** What */
+            what: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Closed
+             * @default
+             */
+            closed: string;
+        };
+        /**
+         * FollowUpBody
+         * @description What is tried after a short result, by when, and what was found.
+         */
+        FollowUpBody: {
+            /** Analyte */
+            analyte: string;
+            /** What */
+            what: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Closed
+             * @default
+             */
+            closed: string;
         };
         /**
          * Home
@@ -2932,6 +3441,155 @@ export interface components {
              * @default
              */
             remedy: string;
+        };
+        /**
+         * Job
+         * @description A job of the firm.
+         *
+         *     Args:
+         *         visit, proposal, option: what it was made from. line: the name of what was sold.
+         *         planned_on, planned_at: when; fitter: who.
+         *         fitted_on: the day it went into use; None while it is not fitted.
+         */
+        Job: {
+            /** Id */
+            id: string;
+            /** Visit */
+            visit: string;
+            /** Proposal */
+            proposal: string;
+            /** Option */
+            option: string;
+            /** Line */
+            line: string;
+            /** Units */
+            units: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Stages */
+            stages: components["schemas"]["FittedStage"][];
+            /** Sheets */
+            sheets: components["schemas"]["Sheet"][];
+            /** Parts */
+            parts: components["schemas"]["Part"][];
+            /** Promises */
+            promises: components["schemas"]["Promise"][];
+            /**
+             * @default {
+             *       "heater_gal": 40,
+             *       "tank_gal": 0,
+             *       "pipe_ft": 60,
+             *       "pipe_in": 0.785,
+             *       "other_l": 4,
+             *       "bleach_pct": 8.25,
+             *       "assumed": true
+             *     }
+             */
+            plumbing: components["schemas"]["Plumbing"];
+            /** Planned On */
+            planned_on?: string | null;
+            /**
+             * Planned At
+             * @default
+             */
+            planned_at: string;
+            /**
+             * Fitter
+             * @default
+             */
+            fitter: string;
+            /** Fitted On */
+            fitted_on?: string | null;
+            /**
+             * Ticks
+             * @default []
+             */
+            ticks: components["schemas"]["Tick"][];
+            /**
+             * Proofs
+             * @default []
+             */
+            proofs: components["schemas"]["Proof"][];
+            /**
+             * Changes
+             * @default []
+             */
+            changes: components["schemas"]["Change"][];
+            /**
+             * Follow Ups
+             * @default []
+             */
+            follow_ups: components["schemas"]["FollowUp"][];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * JobLine
+         * @description A job as a list names it.
+         */
+        JobLine: {
+            /** Id */
+            id: string;
+            /** Customer */
+            customer: string;
+            /** Home */
+            home: string;
+            /** Place */
+            place: string;
+            /** Line */
+            line: string;
+            /** State */
+            state: string;
+            /** Planned On */
+            planned_on: string | null;
+            /** Planned At */
+            planned_at: string;
+            /** Fitter */
+            fitter: string;
+            /** Steps Done */
+            steps_done: number;
+            /** Steps */
+            steps: number;
+            /** Short */
+            short: number;
+        };
+        /**
+         * JobMade
+         * @description The job that a proposal became.
+         */
+        JobMade: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+        };
+        /**
+         * JobView
+         * @description A job, how it stands today, and whose it is.
+         */
+        JobView: {
+            /** Id */
+            id: string;
+            /** Version */
+            version: number;
+            /** Customer */
+            customer: string;
+            /** Phone */
+            phone: string;
+            /** Home */
+            home: string;
+            /** Place */
+            place: string;
+            job: components["schemas"]["Job"];
+            standing: components["schemas"]["Standing"];
+            disinfection: components["schemas"]["Disinfection"];
         };
         /**
          * KeptReading
@@ -4112,6 +4770,41 @@ export interface components {
             removal: components["schemas"]["Removal"] | null;
         };
         /**
+         * Part
+         * @description A part of a fitted stage that falls due again and again.
+         *
+         *     Args:
+         *         key: stage and part, one name in the job. months: between two at this home [months].
+         *         own: the household does it. minutes: work each time [min].
+         *         why: what the interval hangs on.
+         */
+        Part: {
+            /** Key */
+            key: string;
+            /** Stage */
+            stage: string;
+            /** Label */
+            label: string;
+            /** Kind */
+            kind: string;
+            /** Months */
+            months: number;
+            /** Own */
+            own: boolean;
+            /** Minutes */
+            minutes: number;
+            /**
+             * Price
+             * @default
+             */
+            price: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
          * PitcherFigures
          * @description Pitcher, refrigerator or counter filter.
          */
@@ -4145,6 +4838,31 @@ export interface components {
             months: number;
         };
         /**
+         * PlanBody
+         * @description When a job is done, and by whom.
+         */
+        PlanBody: {
+            /** Version */
+            version: number;
+            /** Planned On */
+            planned_on?: string | null;
+            /**
+             * Planned At
+             * @default
+             */
+            planned_at: string;
+            /**
+             * Fitter
+             * @default
+             */
+            fitter: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * PlanTerms
          * @description A payment plan with what it comes to: total paid, yearly rate nominal and effective [%].
          */
@@ -4163,6 +4881,62 @@ export interface components {
             apr_effective?: number | string | null;
         };
         /**
+         * Plumbing
+         * @description What holds water in a home, as far as it is disinfected together.
+         *
+         *     Args:
+         *         heater_gal: water heater [gal]. tank_gal: pressure tank, drawn down [gal].
+         *         pipe_ft: length of pipe [ft]; pipe_in: its inside width [in].
+         *         other_l: housings and the UV chamber [L].
+         *         bleach_pct: strength of the bleach [%]. assumed: nobody has measured it yet.
+         */
+        Plumbing: {
+            /**
+             * Heater Gal
+             * @default 40
+             */
+            heater_gal: number;
+            /**
+             * Tank Gal
+             * @default 0
+             */
+            tank_gal: number;
+            /**
+             * Pipe Ft
+             * @default 60
+             */
+            pipe_ft: number;
+            /**
+             * Pipe In
+             * @default 0.785
+             */
+            pipe_in: number;
+            /**
+             * Other L
+             * @default 4
+             */
+            other_l: number;
+            /**
+             * Bleach Pct
+             * @default 8.25
+             */
+            bleach_pct: number;
+            /**
+             * Assumed
+             * @default true
+             */
+            assumed: boolean;
+        };
+        /**
+         * PlumbingBody
+         * @description What holds water in the home.
+         */
+        PlumbingBody: {
+            /** Version */
+            version: number;
+            plumbing: components["schemas"]["Plumbing"];
+        };
+        /**
          * PriceLine
          * @description One line of the price; ``kind``: equipment, installation, discount, tax, total, deposit,
          *     rest. A discount is negative.
@@ -4174,6 +4948,41 @@ export interface components {
             label: string;
             /** Amount */
             amount: number | string;
+        };
+        /**
+         * Promise
+         * @description What a line is expected to leave of one analyte [canonical unit], and where it is measured;
+         *     no range: it was not predicted.
+         */
+        Promise: {
+            /** Analyte */
+            analyte: string;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "house" | "tap";
+            predicted: components["schemas"]["Range"] | null;
+            before: components["schemas"]["Range"] | null;
+            /** Said */
+            said: string;
+        };
+        /**
+         * Proof
+         * @description A reading behind the fitted line: ``phase`` is after the flush, or days later.
+         */
+        Proof: {
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "house" | "tap";
+            /**
+             * Phase
+             * @enum {string}
+             */
+            phase: "flushed" | "later";
+            reading: components["schemas"]["Reading"];
         };
         /**
          * Proposal
@@ -4302,6 +5111,23 @@ export interface components {
         ProveBody: {
             /** Password */
             password: string;
+        };
+        /**
+         * Proved
+         * @description One promise with what was measured of it last.
+         */
+        Proved: {
+            promise: components["schemas"]["Promise"];
+            measured: components["schemas"]["Range"] | null;
+            /** Said */
+            said: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "as promised" | "better" | "short" | "laboratory only" | "not promised";
+            /** Causes */
+            causes: components["schemas"]["Cause"][];
         };
         /**
          * Purchase
@@ -5467,6 +6293,53 @@ export interface components {
             tax_labour: number | string;
         };
         /**
+         * Sheet
+         * @description Steps for one piece of work, as they are ticked.
+         *
+         *     Args:
+         *         key: one name in the job. tools: what is taken along. caution: where the hand is.
+         *         parts: kinds of parts that it changes, so that a part finds its steps.
+         */
+        Sheet: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /**
+             * Purpose
+             * @enum {string}
+             */
+            purpose: "fit" | "change" | "disinfect" | "season";
+            /** Tools */
+            tools: string[];
+            /** Caution */
+            caution: string;
+            /** Steps */
+            steps: components["schemas"]["SheetStep"][];
+            /** Source */
+            source: string;
+            /** Year */
+            year: number;
+            /**
+             * Parts
+             * @default []
+             */
+            parts: string[];
+        };
+        /**
+         * SheetStep
+         * @description One line of a sheet; ``wait_min``: a time that is waited, with its clock [min].
+         */
+        SheetStep: {
+            /** Text */
+            text: string;
+            /**
+             * Wait Min
+             * @default 0
+             */
+            wait_min: number;
+        };
+        /**
          * Shown
          * @description A demonstration worked out. ``refused``: why it may not be shown; then there is no result.
          */
@@ -5747,6 +6620,28 @@ export interface components {
              * @default
              */
             summary: string;
+        };
+        /**
+         * Standing
+         * @description How a job stands today.
+         */
+        Standing: {
+            /** State */
+            state: string;
+            /** Steps Done */
+            steps_done: number;
+            /** Steps */
+            steps: number;
+            /** Due */
+            due: components["schemas"]["Falling"][];
+            /** Proved */
+            proved: components["schemas"]["Proved"][];
+            /** Unproved */
+            unproved: components["schemas"]["Promise"][];
+            /** Values */
+            values: components["schemas"]["Value"][];
+            /** Alarms */
+            alarms: components["schemas"]["Alarm"][];
         };
         /**
          * StartBody
@@ -6126,6 +7021,48 @@ export interface components {
             kind: "through";
             /** Option */
             option: string;
+        };
+        /**
+         * Tick
+         * @description A step that was done, by whom and when; or left out, with the reason.
+         */
+        Tick: {
+            /** Sheet */
+            sheet: string;
+            /** Step */
+            step: number;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Left Out
+             * @default
+             */
+            left_out: string;
+        };
+        /**
+         * TickBody
+         * @description A step that was done, left out with a reason, or is not done after all.
+         */
+        TickBody: {
+            /** Sheet */
+            sheet: string;
+            /** Step */
+            step: number;
+            /**
+             * Done
+             * @default true
+             */
+            done: boolean;
+            /**
+             * Left Out
+             * @default
+             */
+            left_out: string;
         };
         /**
          * ToKnow
@@ -14031,6 +14968,1615 @@ export interface operations {
                 };
                 content: {
                     "application/pdf": string;
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    make_api_proposals__id__job_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobMade"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listed_api_jobs_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobLine"][];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    due_api_due_get: {
+        parameters: {
+            query?: {
+                until?: string | null;
+                after?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DueList"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_api_jobs__id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plan_api_jobs__id__plan_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plumbing_api_jobs__id__plumbing_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlumbingBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fitted_api_jobs__id__fitted_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FittedBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tick_api_jobs__id__ticks_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_proof_api_jobs__id__proofs__reading_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                reading_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Proof"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    strike_proof_api_jobs__id__proofs__reading_id__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                reading_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_change_api_jobs__id__changes__change_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                change_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drop_change_api_jobs__id__changes__change_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                change_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_follow_up_api_jobs__id__follow_ups__follow_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                follow_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FollowUpBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
                 };
             };
             /** @description The request could not be read. */

@@ -1,0 +1,85 @@
+"""What falls due after a fitting, worked by hand."""
+
+import unittest
+from datetime import date, timedelta
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from zesty_glass.core.aftercare.care import (
+    Change,
+    Part,
+    check_change,
+    falling,
+    next_day,
+    state_on,
+)
+from zesty_glass.core.errors import RuleError
+
+FITTED = date(2026, 1, 15)
+
+
+def part(key="0:A:c", months=12.0):
+    return Part(
+        key=key, stage="A", label="Cartridge", kind="filter", months=months, own=True, minutes=15
+    )
+
+
+def change(on, id="1", key="0:A:c"):
+    return Change(id=id, part=key, on=on, by="P")
+
+
+class Days(unittest.TestCase):
+    def test_intervals_are_rounded_to_days_and_nowhere_before(self):
+        # 6 × 30.4375 = 182.625: 183 days; 8.1 × 30.4375 = 246.54: 247 days
+        self.assertEqual(next_day(FITTED, 6), FITTED + timedelta(days=183))
+        self.assertEqual(next_day(FITTED, 8.1), FITTED + timedelta(days=247))
+
+    def test_a_part_used_up_within_a_day_still_moves_on(self):
+        self.assertEqual(next_day(FITTED, 0.001), FITTED + timedelta(days=1))
+
+    def test_states(self):
+        today = date(2026, 6, 1)
+        for days, state in ((-1, "overdue"), (0, "due"), (14, "due"), (15, "soon"), (60, "soon")):
+            self.assertEqual(state_on(today + timedelta(days=days), today), state, days)
+        self.assertEqual(state_on(today + timedelta(days=61), today), "later")
+
+    def test_counted_from_the_last_change(self):
+        today = date(2026, 12, 1)
+        first = falling((part(months=6),), (), FITTED, today)[0]
+        self.assertEqual((first.last, first.changed, first.state), (FITTED, 0, "overdue"))
+        done = falling((part(months=6),), (change(date(2026, 7, 20)),), FITTED, today)[0]
+        self.assertEqual((done.last, done.changed), (date(2026, 7, 20), 1))
+        self.assertEqual(done.next, date(2026, 7, 20) + timedelta(days=183))
+
+    def test_the_earliest_first(self):
+        parts = (part("b", 12), part("a", 3))
+        self.assertEqual([f.part.key for f in falling(parts, (), FITTED, FITTED)], ["a", "b"])
+
+    @given(
+        st.floats(0.01, 400),
+        st.lists(st.integers(0, 3000), max_size=6),
+        st.integers(0, 3000),
+    )
+    def test_a_change_never_moves_a_date_back(self, months, before, later):
+        made = [change(FITTED + timedelta(days=d), str(n)) for n, d in enumerate(before)]
+        was = falling((part(months=months),), tuple(made), FITTED, FITTED)[0]
+        last = was.last + timedelta(days=later)
+        now = falling((part(months=months),), (*made, change(last, "x")), FITTED, FITTED)[0]
+        self.assertGreaterEqual(now.next, was.next)
+        self.assertGreater(now.next, now.last)
+
+
+class Refused(unittest.TestCase):
+    def refused(self, c, fitted=FITTED):
+        with self.assertRaises(RuleError) as e:
+            check_change(c, (part(),), fitted, date(2026, 6, 1))
+        return e.exception.code
+
+    def test_what_cannot_be(self):
+        self.assertEqual(self.refused(change(date(2026, 1, 14))), "change.before_fitting")
+        self.assertEqual(self.refused(change(date(2026, 6, 2))), "change.future")
+        self.assertEqual(self.refused(change(date(2026, 3, 1), key="other")), "change.part")
+        self.assertEqual(self.refused(change(date(2026, 3, 1)), None), "change.not_fitted")
+        check_change(change(FITTED), (part(),), FITTED, date(2026, 6, 1))
+        check_change(change(date(2026, 6, 1)), (part(),), FITTED, date(2026, 6, 1))

@@ -1,0 +1,151 @@
+"""What goes over the wire of jobs and of what falls due."""
+
+from __future__ import annotations
+
+from datetime import date
+from uuid import UUID
+
+from pydantic import Field
+
+from ..core.aftercare.care import State
+from ..core.aftercare.disinfecting import Plumbing
+from ..core.aftercare.job import Job, Standing
+from ..core.record import record
+from .schemas import Body
+
+
+@record
+class Amount:
+    """How much water one thing holds [L]."""
+
+    name: str
+    litres: float
+
+
+@record
+class Disinfection:
+    """How much bleach a home's plumbing takes [mL], and what it is worked out from."""
+
+    amounts: tuple[Amount, ...]
+    litres: float
+    dose_mg_l: float
+    bleach_ml: float
+
+
+@record
+class JobView:
+    """A job, how it stands today, and whose it is."""
+
+    id: str
+    version: int
+    customer: str
+    phone: str
+    home: str
+    place: str
+    job: Job
+    standing: Standing
+    disinfection: Disinfection
+
+
+@record
+class JobLine:
+    """A job as a list names it."""
+
+    id: str
+    customer: str
+    home: str
+    place: str
+    line: str
+    state: str
+    planned_on: date | None
+    planned_at: str
+    fitter: str
+    steps_done: int
+    steps: int
+    short: int
+
+
+@record
+class DueLine:
+    """A part that falls due, and whose it is."""
+
+    job: str
+    key: str
+    customer: str
+    home: str
+    place: str
+    stage: str
+    label: str
+    kind: str
+    own: bool
+    minutes: int
+    due_on: date
+    state: State
+
+
+@record
+class DueList:
+    """What falls due up to a day; ``more``: where the next page begins, or nothing."""
+
+    today: date
+    until: date
+    lines: tuple[DueLine, ...]
+    more: str = ""
+
+
+class PlanBody(Body):
+    """When a job is done, and by whom."""
+
+    version: int
+    planned_on: date | None = None
+    planned_at: str = Field("", max_length=5, pattern="^([01][0-9]|2[0-3]):[0-5][0-9]$|^$")
+    fitter: str = Field("", max_length=120)
+    note: str = ""
+
+
+class PlumbingBody(Body):
+    """What holds water in the home."""
+
+    version: int
+    plumbing: Plumbing
+
+
+class FittedBody(Body):
+    """The day on which a line went into use; null: not fitted after all."""
+
+    version: int
+    on: date | None
+
+
+class TickBody(Body):
+    """A step that was done, left out with a reason, or is not done after all."""
+
+    sheet: str = Field(max_length=120)
+    step: int = Field(ge=0, le=50)
+    done: bool = True
+    left_out: str = Field("", max_length=200)
+
+
+class ChangeBody(Body):
+    """A part that was changed."""
+
+    part: str = Field(max_length=200)
+    on: date
+    before: str = Field("", max_length=200)
+    after: str = Field("", max_length=200)
+    note: str = ""
+
+
+class FollowUpBody(Body):
+    """What is tried after a short result, by when, and what was found."""
+
+    analyte: str = Field(max_length=40)
+    what: str = Field(max_length=400)
+    on: date
+    closed: str = Field("", max_length=400)
+
+
+class JobMade(Body):
+    """The job that a proposal became."""
+
+    id: UUID

@@ -1,0 +1,253 @@
+"""Jobs and what falls due: made, planned, fitted, proved, looked after."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from datetime import date, timedelta
+from typing import Annotated
+from uuid import UUID
+
+from fastapi import APIRouter, Query, Response
+
+from ..core.aftercare.care import Change, state_on
+from ..core.aftercare.disinfecting import DOSE_MG_L, Plumbing, bleach_ml, litres
+from ..core.aftercare.job import FollowUp, standing
+from ..core.aftercare.proof import Proof
+from ..core.errors import RuleError
+from ..records import jobs as records
+from ..records.models import JobRow
+from ..work import jobs, proposing
+from .address import same_id
+from .answers import answer
+from .context import Context, Signed
+from .job_schemas import (
+    Amount,
+    ChangeBody,
+    Disinfection,
+    DueLine,
+    DueList,
+    FittedBody,
+    FollowUpBody,
+    JobLine,
+    JobMade,
+    JobView,
+    PlanBody,
+    PlumbingBody,
+    TickBody,
+)
+from .schemas import StrikeBody
+
+router = APIRouter(prefix="/api", tags=["jobs"])
+FARTHEST = timedelta(days=1100)
+
+
+def _disinfection(p: Plumbing) -> Disinfection:
+    parts = litres(p)
+    amount = sum(x for _, x in parts)
+    return Disinfection(
+        amounts=tuple(Amount(name=n, litres=x) for n, x in parts),
+        litres=amount,
+        dose_mg_l=DOSE_MG_L,
+        bleach_ml=bleach_ml(amount, DOSE_MG_L, p.bleach_pct),
+    )
+
+
+def _view(ctx: Context, id: UUID) -> Response:
+    with ctx.db() as db:
+        row = jobs.get(db, ctx.who, id)
+        job, at, home = jobs.seen(db, ctx.who, row)
+        return answer(
+            JobView(
+                id=str(row.id),
+                version=row.version,
+                customer=home.customer["name"],
+                phone=home.customer.get("phone", ""),
+                home=home.home["name"],
+                place=home.home.get("place", ""),
+                job=job,
+                standing=at,
+                disinfection=_disinfection(job.plumbing),
+            )
+        )
+
+
+@router.post("/proposals/{id}/job", response_model=JobMade, status_code=201)
+def make(ctx: Signed, id: UUID) -> JobMade:
+    """The job of an accepted proposal; asked for twice it is one."""
+    with ctx.db() as db:
+        return JobMade(id=jobs.make(db, ctx.who, proposing.get(db, ctx.who, id, lock=True)).id)
+
+
+@router.get("/jobs", response_model=list[JobLine])
+def listed(ctx: Signed) -> Response:
+    """Jobs, those without a day first."""
+    with ctx.db() as db:
+        rows = records.jobs(db, ctx.who.firm_id, jobs.whose(ctx.who))
+        return answer([_line(x) for x in rows], list[JobLine])
+
+
+def _line(x: records.Listed) -> JobLine:
+    row: JobRow = x.row
+    job = jobs.opened(row)
+    at = standing(job, jobs.today())
+    return JobLine(
+        id=str(row.id),
+        customer=x.customer["name"],
+        home=x.home["name"],
+        place=x.home.get("place", ""),
+        line=job.line,
+        state=at.state,
+        planned_on=job.planned_on,
+        planned_at=job.planned_at,
+        fitter=job.fitter,
+        steps_done=at.steps_done,
+        steps=at.steps,
+        short=sum(p.verdict == "short" for p in at.proved),
+    )
+
+
+@router.get("/due", response_model=DueList)
+def due(
+    ctx: Signed,
+    until: date | None = None,
+    after: Annotated[str, Query(max_length=400)] = "",
+) -> Response:
+    """What falls due up to a day (four weeks from today when none is said), the earliest first."""
+    today = jobs.today()
+    last = until or today + timedelta(days=28)
+    if last > today + FARTHEST:
+        raise RuleError("due.until", "This day is too far ahead.", "until", "Ask for three years.")
+    with ctx.db() as db:
+        found = records.dues(db, ctx.who.firm_id, last, jobs.whose(ctx.who), _after(after))
+    lines = tuple(
+        DueLine(
+            job=str(x.job),
+            key=x.row.key,
+            customer=x.customer["name"],
+            home=x.home["name"],
+            place=x.home.get("place", ""),
+            stage=x.row.stage,
+            label=x.row.label,
+            kind=x.row.kind,
+            own=x.row.own,
+            minutes=x.row.minutes,
+            due_on=x.row.due_on,
+            state=state_on(x.row.due_on, today),
+        )
+        for x in found
+    )
+    full = len(found) == records.MOST_LISTED
+    more = f"{found[-1].row.due_on.isoformat()}/{found[-1].job}/{found[-1].row.key}" if full else ""
+    return answer(DueList(today=today, until=last, lines=lines, more=more))
+
+
+def _after(text: str) -> tuple[date, UUID, str]:
+    """Where a page begins; RuleError for what no page was told."""
+    if not text:
+        return date.min, UUID(int=0), ""
+    day, _, rest = text.partition("/")
+    job, _, key = rest.partition("/")
+    try:
+        return date.fromisoformat(day), UUID(job), key
+    except ValueError:
+        raise RuleError(
+            "due.after", "This is no page’s beginning.", "after", "Use “more” of the page before."
+        ) from None
+
+
+@router.get("/jobs/{id}", response_model=JobView)
+def show(ctx: Signed, id: UUID) -> Response:
+    """A job."""
+    return _view(ctx, id)
+
+
+@router.put("/jobs/{id}/plan", response_model=JobView)
+def plan(ctx: Signed, id: UUID, body: PlanBody) -> Response:
+    """Say when it is done, and by whom."""
+    with ctx.db() as db:
+        jobs.plan(
+            db,
+            ctx.who,
+            id,
+            body.version,
+            body.planned_on,
+            body.planned_at,
+            body.fitter,
+            body.note,
+        )
+    return _view(ctx, id)
+
+
+@router.put("/jobs/{id}/plumbing", response_model=JobView)
+def plumbing(ctx: Signed, id: UUID, body: PlumbingBody) -> Response:
+    """Say what holds water in the home."""
+    with ctx.db() as db:
+        jobs.set_plumbing(db, ctx.who, id, body.version, body.plumbing)
+    return _view(ctx, id)
+
+
+@router.put("/jobs/{id}/fitted", response_model=JobView)
+def fitted(ctx: Signed, id: UUID, body: FittedBody) -> Response:
+    """Say on which day it went into use."""
+    with ctx.db() as db:
+        jobs.fitted(db, ctx.who, id, body.version, body.on)
+    return _view(ctx, id)
+
+
+@router.post("/jobs/{id}/ticks", response_model=JobView)
+def tick(ctx: Signed, id: UUID, body: TickBody) -> Response:
+    """Tick a step, leave it out with a reason, or take the tick back."""
+    with ctx.db() as db:
+        jobs.tick(db, ctx.who, id, body.sheet, body.step, body.done, body.left_out)
+    return _view(ctx, id)
+
+
+@router.put("/jobs/{id}/proofs/{reading_id}", response_model=JobView)
+def put_proof(ctx: Signed, id: UUID, reading_id: UUID, body: Proof) -> Response:
+    """Keep a reading behind the fitted line."""
+    same_id(body.reading.id, reading_id, "reading", "reading")
+    with ctx.db() as db:
+        jobs.put_proof(db, ctx.who, id, body)
+    return _view(ctx, id)
+
+
+@router.post("/jobs/{id}/proofs/{reading_id}/strike", response_model=JobView)
+def strike_proof(ctx: Signed, id: UUID, reading_id: UUID, body: StrikeBody) -> Response:
+    """Strike a reading; it stays on record."""
+    with ctx.db() as db:
+        jobs.strike_proof(db, ctx.who, id, str(reading_id), body.because)
+    return _view(ctx, id)
+
+
+@router.put("/jobs/{id}/changes/{change_id}", response_model=JobView)
+def put_change(ctx: Signed, id: UUID, change_id: UUID, body: ChangeBody) -> Response:
+    """Keep that a part was changed; its next day moves."""
+    change = Change(
+        id=str(change_id),
+        part=body.part,
+        on=body.on,
+        by=ctx.who.name,
+        before=body.before,
+        after=body.after,
+        note=body.note,
+    )
+    with ctx.db() as db:
+        jobs.put_change(db, ctx.who, id, change)
+    return _view(ctx, id)
+
+
+@router.delete("/jobs/{id}/changes/{change_id}", response_model=JobView)
+def drop_change(ctx: Signed, id: UUID, change_id: UUID) -> Response:
+    """Take a change back."""
+    with ctx.db() as db:
+        jobs.drop_change(db, ctx.who, id, str(change_id))
+    return _view(ctx, id)
+
+
+@router.put("/jobs/{id}/follow-ups/{follow_id}", response_model=JobView)
+def put_follow_up(ctx: Signed, id: UUID, follow_id: UUID, body: FollowUpBody) -> Response:
+    """Open what a short result leads to, or close it."""
+    made = FollowUp(id=str(follow_id), analyte=body.analyte, what=body.what, on=body.on)
+    with ctx.db() as db:
+        jobs.put_follow_up(db, ctx.who, id, replace(made, closed=body.closed.strip()))
+    return _view(ctx, id)

@@ -1,0 +1,154 @@
+"""What falls due at a home after the fitting: parts with their dates, and what moves them."""
+
+from __future__ import annotations
+
+import math
+from datetime import date, timedelta
+from typing import Literal
+
+from ..costing.money import interval_months
+from ..errors import RuleError
+from ..record import record
+from ..treating.report import StageReport
+from ..units import DAYS_PER_MONTH
+
+SOON_DAYS = 60  # [days] ahead in which a part is "soon"
+DUE_DAYS = 14  # [days] ahead in which it is "due": the round of a fortnight
+FARTHEST_DAYS = 36_500
+
+State = Literal["overdue", "due", "soon", "later"]
+
+
+@record
+class Part:
+    """A part of a fitted stage that falls due again and again.
+
+    Args:
+        key: stage and part, one name in the job. months: between two at this home [months].
+        own: the household does it. minutes: work each time [min].
+        why: what the interval hangs on.
+    """
+
+    key: str
+    stage: str
+    label: str
+    kind: str
+    months: float
+    own: bool
+    minutes: int
+    price: str = ""
+    why: str = ""
+
+
+@record
+class Change:
+    """A part that was changed, or a job that was done.
+
+    Args:
+        on: the day. before, after: readings or the state, as they were said.
+    """
+
+    id: str
+    part: str
+    on: date
+    by: str
+    before: str = ""
+    after: str = ""
+    note: str = ""
+
+
+@record
+class Falling:
+    """A part with its next day and how it stands."""
+
+    part: Part
+    last: date
+    next: date
+    state: State
+    changed: int
+
+
+def parts_of(stages: tuple[StageReport, ...]) -> tuple[Part, ...]:
+    """All that falls due at a line's stages, with the intervals of this home."""
+    out: dict[str, Part] = {}
+    for n, s in enumerate(stages):
+        for d in s.dues:
+            months = interval_months(d)
+            if math.isfinite(months) and months > 0:
+                key = f"{n}:{s.code}:{d.code}"
+                by_use = d.months is None or months < d.months * d.life_factor - 1e-9
+                out[key] = Part(
+                    key=key,
+                    stage=s.name,
+                    label=d.label,
+                    kind=d.kind,
+                    months=months,
+                    own=d.own,
+                    minutes=d.minutes,
+                    price=str(d.price),
+                    why="by use" if by_use else "by the calendar",
+                )
+    return tuple(out.values())
+
+
+def next_day(last: date, months: float) -> date:
+    """The day on which a part falls due again: at least a day after ``last``.
+
+    Args:
+        months: interval [months of 30.4375 days], rounded to whole days here and nowhere before.
+
+    >>> next_day(date(2026, 1, 1), 12.0)
+    datetime.date(2027, 1, 1)
+    """
+    days = round(months * DAYS_PER_MONTH)
+    return last + timedelta(days=min(max(days, 1), FARTHEST_DAYS))
+
+
+def state_on(day: date, today: date) -> State:
+    """How a day that something falls due on stands today."""
+    left = (day - today).days
+    if left < 0:
+        return "overdue"
+    return "due" if left <= DUE_DAYS else "soon" if left <= SOON_DAYS else "later"
+
+
+def falling(
+    parts: tuple[Part, ...], changes: tuple[Change, ...], fitted_on: date, today: date
+) -> tuple[Falling, ...]:
+    """Every part with its next day, the earliest first. A part is counted from its last change, or
+    from the fitting.
+    """
+    out = []
+    for p in parts:
+        done = [c.on for c in changes if c.part == p.key]
+        last = max(done, default=fitted_on)
+        day = next_day(last, p.months)
+        out.append(
+            Falling(part=p, last=last, next=day, state=state_on(day, today), changed=len(done))
+        )
+    return tuple(sorted(out, key=lambda f: (f.next, f.part.key)))
+
+
+def check_change(
+    change: Change, parts: tuple[Part, ...], fitted_on: date | None, today: date
+) -> None:
+    """RuleError for a change that cannot be: of a part that is not there, before the fitting, or in
+    days to come.
+    """
+
+    def refuse(code: str, what: str, where: str, remedy: str) -> None:
+        raise RuleError(f"change.{code}", what, where, remedy)
+
+    if fitted_on is None:
+        refuse("not_fitted", "The line is not fitted yet.", "on", "Say first when it was fitted.")
+    elif change.part not in {p.key for p in parts}:
+        refuse("part", "This part does not belong to this job.", "part", "Choose one of its parts.")
+    elif change.on < fitted_on:
+        refuse(
+            "before_fitting",
+            f"{change.on:%B %-d, %Y} is before the fitting on {fitted_on:%B %-d, %Y}.",
+            "on",
+            "Use the day of the change.",
+        )
+    elif change.on > today:
+        refuse("future", "This day has not come yet.", "on", "Use the day of the change.")

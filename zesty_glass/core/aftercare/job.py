@@ -1,0 +1,205 @@
+"""A job: what was sold, how it is fitted, whether it keeps its promise, and what falls due."""
+
+from __future__ import annotations
+
+from datetime import date, datetime
+
+from ..errors import RuleError
+from ..home import Home
+from ..record import record
+from ..testing.reading import Value, work_out
+from ..treating.line import LineReport
+from . import drift
+from .care import Change, Falling, Part, falling, parts_of
+from .disinfecting import Plumbing
+from .drift import Alarm
+from .proof import Promise, Proof, Proved, open_promises, promises, proved
+from .steps import Sheet, sheets
+
+MOST_TICKS, MOST_PROOFS, MOST_CHANGES = 400, 400, 2000
+
+
+@record
+class FittedStage:
+    """A stage as it was sold: what is dialled on its valve, and whose work it is."""
+
+    code: str
+    name: str
+    kind: str
+    scope: str
+    settings: tuple[tuple[str, str], ...]
+
+
+@record
+class Tick:
+    """A step that was done, by whom and when; or left out, with the reason."""
+
+    sheet: str
+    step: int
+    by: str
+    at: datetime
+    left_out: str = ""
+
+
+@record
+class FollowUp:
+    """What a short result leads to: what is tried, by when; closed with what was found."""
+
+    id: str
+    analyte: str
+    what: str
+    on: date
+    closed: str = ""
+
+
+@record
+class Job:
+    """A job of the firm.
+
+    Args:
+        visit, proposal, option: what it was made from. line: the name of what was sold.
+        planned_on, planned_at: when; fitter: who.
+        fitted_on: the day it went into use; None while it is not fitted.
+    """
+
+    id: str
+    visit: str
+    proposal: str
+    option: str
+    line: str
+    units: str
+    made_at: datetime
+    stages: tuple[FittedStage, ...]
+    sheets: tuple[Sheet, ...]
+    parts: tuple[Part, ...]
+    promises: tuple[Promise, ...]
+    plumbing: Plumbing = Plumbing()
+    planned_on: date | None = None
+    planned_at: str = ""
+    fitter: str = ""
+    fitted_on: date | None = None
+    ticks: tuple[Tick, ...] = ()
+    proofs: tuple[Proof, ...] = ()
+    changes: tuple[Change, ...] = ()
+    follow_ups: tuple[FollowUp, ...] = ()
+    note: str = ""
+
+
+@record
+class Standing:
+    """How a job stands today."""
+
+    state: str
+    steps_done: int
+    steps: int
+    due: tuple[Falling, ...]
+    proved: tuple[Proved, ...]
+    unproved: tuple[Promise, ...]
+    values: tuple[Value, ...]
+    alarms: tuple[Alarm, ...]
+
+
+def job_of(
+    line: LineReport,
+    home: Home,
+    *,
+    id: str,
+    visit: str,
+    proposal: str,
+    units: str,
+    made_at: datetime,
+) -> Job:
+    """A job from the line that was accepted."""
+    plumbing = Plumbing(tank_gal=20.0 if home.well else 0.0)
+    return Job(
+        id=id,
+        visit=visit,
+        proposal=proposal,
+        option=line.option,
+        line=line.name,
+        units=units,
+        made_at=made_at,
+        stages=tuple(
+            FittedStage(code=s.code, name=s.name, kind=s.kind, scope=s.scope, settings=s.settings)
+            for s in line.stages
+        ),
+        sheets=sheets(line, home, plumbing),
+        parts=parts_of(line.stages),
+        promises=promises(line, units),
+        plumbing=plumbing,
+    )
+
+
+def fitting_sheets(job: Job) -> tuple[Sheet, ...]:
+    """The sheets whose steps make a line fitted."""
+    return tuple(s for s in job.sheets if s.purpose in ("fit", "disinfect"))
+
+
+def check_tick(job: Job, tick: Tick) -> None:
+    """RuleError for a step that is not in this job."""
+    sheet = next((s for s in job.sheets if s.key == tick.sheet), None)
+    if sheet is None or not 0 <= tick.step < len(sheet.steps):
+        raise RuleError(
+            "job.step", "This step is not in this job.", "step", "Choose one of its steps."
+        )
+
+
+def _best(job: Job, values: tuple[Value, ...], analyte: str, where: str) -> list[float]:
+    """Best values of what was measured of an analyte at a place, in the order of time."""
+    made = [
+        (p.reading.made_at, v.range.best)
+        for p, v in zip(job.proofs, values, strict=True)
+        if p.reading.analyte == analyte
+        and p.where == where
+        and p.reading.struck_at is None
+        and v.range is not None
+    ]
+    return [best for _, best in sorted(made)]
+
+
+def alarms(job: Job, values: tuple[Value, ...]) -> tuple[Alarm, ...]:
+    """What the last readings behind the line ask for: see ``drift``."""
+    kinds = {s.kind for s in job.stages}
+    feed = next((p.before for p in job.promises if p.analyte == "tds"), None)
+    tds = _best(job, values, "tds", "tap")
+    chlorine = _best(job, values, "chlorine_free", "house")
+    hardness = _best(job, values, "hardness", "house")
+    found: list[Alarm | None] = []
+    if "membrane" in kinds and tds and feed is not None and feed.best > 0:
+        first, last = (drift.rejection(feed.best, x) for x in (tds[0], tds[-1]))
+        found.append(drift.membrane(first, last))
+    if "carbon" in kinds and chlorine:
+        found.append(drift.carbon(chlorine[-1]))
+    if "softener" in kinds and hardness:
+        found.append(drift.softener(hardness[-1]))
+    return tuple(a for a in found if a is not None)
+
+
+def state_of(job: Job, shown: tuple[Proved, ...], unproved: tuple[Promise, ...]) -> str:
+    """In one word where a job is: to plan, planned, fitted, short, or proved."""
+    if job.fitted_on is None:
+        return "to plan" if job.planned_on is None else "planned"
+    if any(x.verdict == "short" for x in shown) or any(not f.closed for f in job.follow_ups):
+        return "short"
+    return "fitted" if unproved else "proved"
+
+
+def standing(job: Job, today: date) -> Standing:
+    """How a job stands on a day."""
+    values = tuple(work_out(p.reading) for p in job.proofs)
+    kinds = frozenset(s.kind for s in job.stages)
+    shown = proved(job.promises, tuple(zip(job.proofs, values, strict=True)), kinds, job.units)
+    left = open_promises(job.promises, shown)
+    due = () if job.fitted_on is None else falling(job.parts, job.changes, job.fitted_on, today)
+    wanted = {(s.key, n) for s in fitting_sheets(job) for n in range(len(s.steps))}
+    done = {(t.sheet, t.step) for t in job.ticks}
+    return Standing(
+        state=state_of(job, shown, left),
+        steps_done=len(wanted & done),
+        steps=len(wanted),
+        due=due,
+        proved=shown,
+        unproved=left,
+        values=values,
+        alarms=alarms(job, values),
+    )

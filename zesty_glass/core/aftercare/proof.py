@@ -1,0 +1,219 @@
+"""Whether a fitted line keeps its promise: each predicted range held against what was measured."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from .. import words
+from ..analytes import judged_at
+from ..ranges import Range
+from ..record import record
+from ..testing.reading import Reading, Value
+from ..treating.line import LineReport
+from ..treating.stages import TECHNOLOGIES
+
+Where = Literal["house", "tap"]
+Verdict = Literal["as promised", "better", "short", "laboratory only", "not promised"]
+#: only a laboratory's result after the disinfection closes these
+MICROBES = frozenset({"coliform", "e_coli"})
+#: more than promised is no gain: beside the limit of 8.5 (US EPA, secondary standard, 1991)
+HIGHEST_PH = 8.5
+
+
+@record
+class Promise:
+    """What a line is expected to leave of one analyte [canonical unit], and where it is measured;
+    no range: it was not predicted.
+    """
+
+    analyte: str
+    where: Where
+    predicted: Range | None
+    before: Range | None
+    said: str
+
+
+@record
+class Proof:
+    """A reading behind the fitted line: ``phase`` is after the flush, or days later."""
+
+    where: Where
+    phase: Literal["flushed", "later"]
+    reading: Reading
+
+
+@record
+class Cause:
+    """A likely cause of a short result, and what to try first."""
+
+    id: str
+    cause: str
+    first: str
+
+
+@record
+class Proved:
+    """One promise with what was measured of it last."""
+
+    promise: Promise
+    measured: Range | None
+    said: str
+    verdict: Verdict
+    causes: tuple[Cause, ...]
+
+
+#: likely causes in their order, with the technologies that can have them; none named: any
+CAUSES: tuple[tuple[Cause, frozenset[str]], ...] = (
+    (
+        Cause(
+            id="not_flushed",
+            cause="Not flushed long enough.",
+            first="Flush its gallons again, then measure.",
+        ),
+        frozenset(),
+    ),
+    (
+        Cause(
+            id="bypass",
+            cause="A bypass is open.",
+            first="Close it, run two minutes, measure.",
+        ),
+        frozenset(),
+    ),
+    (
+        Cause(
+            id="setting",
+            cause="A valve is set wrong.",
+            first="Hold its dial against the settings of this job.",
+        ),
+        frozenset({"softener", "tannin", "mixed_bed", "iron_filter", "neutraliser"}),
+    ),
+    (
+        Cause(
+            id="feed",
+            cause="The water that comes in has changed.",
+            first="Test the raw water again, the same day.",
+        ),
+        frozenset(),
+    ),
+    (
+        Cause(
+            id="channelled",
+            cause="The bed is channelled.",
+            first="Backwash it by hand, then measure.",
+        ),
+        frozenset({"softener", "tannin", "mixed_bed", "iron_filter", "neutraliser", "carbon"}),
+    ),
+    (
+        Cause(
+            id="seal",
+            cause="The membrane’s seal leaks.",
+            first="Open the housing, grease and seat the seal.",
+        ),
+        frozenset({"membrane"}),
+    ),
+    (
+        Cause(
+            id="exhausted",
+            cause="The media is used up.",
+            first="Change it, and say after how many gallons.",
+        ),
+        frozenset(),
+    ),
+)
+
+
+def causes_of(kinds: frozenset[str]) -> tuple[Cause, ...]:
+    """Likely causes for a line of these technologies, in their order."""
+    return tuple(c for c, only in CAUSES if not only or only & kinds)
+
+
+def promises(line: LineReport, units: str) -> tuple[Promise, ...]:
+    """What a line is expected to leave of everything that was found in the raw water."""
+    out = []
+    for name, before in line.source.quantities.items():
+        where = judged_at(name)
+        q = (line.tap if where == "tap" else line.house).quantities.get(name)
+        if q is None or name in ("temperature", "uvt") or not _changed(name, line):
+            continue
+        out.append(
+            Promise(
+                analyte=name,
+                where=where,
+                predicted=q.range,
+                before=before.range,
+                said=words.value(name, q.range, q.below, units),
+            )
+        )
+    return tuple(out)
+
+
+def _changed(name: str, line: LineReport) -> bool:
+    """Whether a line does something to an analyte, by a claim or by its nature."""
+    kinds = {s.kind for s in line.stages}
+    by_nature = any(name in TECHNOLOGIES[k].changes for k in kinds if k in TECHNOLOGIES)
+    was = line.source.quantities[name]
+    is_ = [x.quantities.get(name) for x in (line.house, line.tap)]
+    return by_nature or any(q is not None and q.range != was.range for q in is_)
+
+
+def verdict(analyte: str, predicted: Range | None, v: Value) -> Verdict:
+    """How a measured value stands against what was promised: ranges that meet are as promised.
+
+    Less than promised is better of everything but pH, where less is short, and more than 8.5 too.
+    """
+    if analyte in MICROBES:
+        if not v.laboratory:
+            return "laboratory only"
+        absent = v.words == "absent" or (v.range is not None and v.range.best == 0)
+        return "as promised" if absent else "short"
+    if predicted is None or v.range is None:
+        return "not promised"
+    low, high = v.range.low, v.range.high
+    above = predicted.high is not None and low > predicted.high
+    below = high is not None and high < predicted.low
+    if not above and not below:
+        return "as promised"
+    if analyte == "ph":
+        return "better" if above and low <= HIGHEST_PH else "short"
+    return "short" if above else "better"
+
+
+def proved(
+    promises_: tuple[Promise, ...],
+    measured: tuple[tuple[Proof, Value], ...],
+    kinds: frozenset[str],
+    units: str,
+) -> tuple[Proved, ...]:
+    """Every promise with the last reading that was made of it where it is judged; those without a
+    reading are left out.
+    """
+    out = []
+    for p in promises_:
+        made = [
+            (x, v)
+            for x, v in measured
+            if x.reading.analyte == p.analyte and x.where == p.where and x.reading.struck_at is None
+        ]
+        if not made:
+            continue
+        _, v = max(made, key=lambda m: m[0].reading.made_at)
+        how = verdict(p.analyte, p.predicted, v)
+        out.append(
+            Proved(
+                promise=p,
+                measured=v.range,
+                said=words.value(p.analyte, v.range, v.below, units, v.words),
+                verdict=how,
+                causes=causes_of(kinds) if how == "short" else (),
+            )
+        )
+    return tuple(out)
+
+
+def open_promises(promises_: tuple[Promise, ...], shown: tuple[Proved, ...]) -> tuple[Promise, ...]:
+    """Promises that no reading has closed yet: not measured, or by a kit where only a laboratory
+    counts.
+    """
+    closed = {(x.promise.analyte, x.promise.where) for x in shown if x.verdict != "laboratory only"}
+    return tuple(p for p in promises_ if (p.analyte, p.where) not in closed)

@@ -1,0 +1,209 @@
+"""Customers of earlier months: homes like the seven, under other names, with lines that were
+fitted, proved and looked after, so that jobs and what falls due have something to say.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+from dataclasses import replace
+from datetime import UTC, date, datetime, time, timedelta
+from uuid import UUID
+
+from sqlalchemy.orm import Session
+
+from ..core.aftercare.care import Change
+from ..core.aftercare.job import FollowUp, Job, Tick, fitting_sheets
+from ..core.aftercare.proof import Proof
+from ..core.home import Customer
+from ..core.record import record
+from ..core.testing.observations import DropCount, MeterDisplays, Observation
+from ..core.testing.reading import Reading
+from ..core.visit import Visit
+from ..documents.codec import load_json, to_json
+from ..records import jobs as records
+from ..work import bringing_in, jobs, proposing
+from ..work.person import Person
+from . import homes
+from .kits import demo_instruments
+from .people import FITTER
+
+_UUID = re.compile("[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}")
+SIGNED = "M60,110 L80,60 L96,112 L120,70 L140,108 L176,84 M200,104 L230,66 L250,110 L300,80"
+
+
+@record
+class Earlier:
+    """A customer of earlier: like which home, what was sold, and what came after.
+
+    Args:
+        option: which of that home's lines. fitted: days ago; None: it is planned for tomorrow.
+        changed: days ago at which every part the household changes was changed.
+        drops: drops of hardness behind the line a day after; short ones are followed up.
+        tds: what the meter showed at the drinking tap, by days after the fitting.
+    """
+
+    key: str
+    like: Callable[[datetime], Visit]
+    name: str
+    home: str
+    place: str
+    option: int
+    fitted: int
+    changed: tuple[int, ...] = ()
+    drops: int | None = None
+    tds: tuple[tuple[int, float], ...] = ()
+
+
+EARLIER: tuple[Earlier, ...] = (
+    Earlier(
+        key="past-1",
+        like=homes.home_1,
+        name="Orrin Kettleby",
+        home="Lane house, 3 Chalk Steps",
+        place="Marl End",
+        option=1,
+        fitted=760,
+        changed=(372,),
+        drops=0,
+        tds=((1, 22.0), (380, 41.0), (752, 118.0)),
+    ),
+    Earlier(
+        key="past-2",
+        like=homes.home_2,
+        name="Ismeray Foltwick",
+        home="Upper Withy",
+        place="Cinderlow",
+        option=0,
+        fitted=411,
+    ),
+    Earlier(
+        key="past-3",
+        like=homes.home_6,
+        name="Wilmer Tansett",
+        home="Flat over the saddler’s",
+        place="Marl End",
+        option=0,
+        fitted=58,
+        changed=(52,),
+    ),
+    Earlier(
+        key="past-4",
+        like=homes.home_1,
+        name="Tolland Wray-Pike",
+        home="2 Kiln Row",
+        place="Marl End",
+        option=1,
+        fitted=19,
+        drops=5,
+    ),
+    Earlier(
+        key="past-5",
+        like=homes.home_5,
+        name="Lys Marrowby",
+        home="The Scree house",
+        place="Cinderlow",
+        option=0,
+        fitted=355,
+        tds=((2, 14.0), (270, 17.0)),
+    ),
+)
+
+
+def _visit(c: Earlier, now: datetime) -> Visit:
+    """The home's visit as this customer's: other names, other identifiers, some weeks earlier."""
+    at = datetime.combine(now.date(), time(9), UTC) - timedelta(days=c.fitted + 20)
+    like = replace(c.like(at), demonstrations=())
+    text = to_json(like, Visit).decode()
+    own: Visit = load_json(Visit, _UUID.sub(lambda m: homes.uid(f"{c.key}-{m[0]}"), text))
+    return replace(
+        own,
+        customer=Customer(name=c.name),
+        home=replace(own.home, name=c.home, place=c.place),
+        recommended=own.options[c.option].id,
+    )
+
+
+def _reading(c: Earlier, n: int, kit: str, seen: Observation, on: date) -> Reading:
+    instrument = next(k for k in demo_instruments(on) if k.id == kit)
+    return Reading(
+        id=homes.uid(f"{c.key}-proof-{n}"),
+        analyte=instrument.analyte,
+        instrument=instrument,
+        observation=seen,
+        made_at=datetime.combine(on, time(14), UTC),
+        by=FITTER,
+    )
+
+
+def _after(c: Earlier, job: Job, today: date) -> Job:
+    """What came after the sale, told from how many days ago it was."""
+    on = today - timedelta(days=c.fitted)
+    done = datetime.combine(on, time(11), UTC)
+    ticks = tuple(
+        Tick(sheet=s.key, step=n, by=FITTER, at=done + timedelta(minutes=4 * n))
+        for s in fitting_sheets(job)
+        for n in range(len(s.steps))
+    )
+    proofs = [] if c.drops is None else [_drops(c, c.drops, on + timedelta(days=1))]
+    for n, (days, shown) in enumerate(c.tds, 1):
+        seen = MeterDisplays(displays=(shown, shown), zero=1.0)
+        reading = _reading(c, n, "tds-1", seen, on + timedelta(days=days))
+        proofs.append(Proof(where="tap", phase="later", reading=reading))
+    short = c.drops is not None and c.drops > 1
+    follow = FollowUp(
+        id=homes.uid(f"{c.key}-follow"),
+        analyte="hardness",
+        what="Bypass looked at; set to this water’s hardness; test it again.",
+        on=today + timedelta(days=2),
+    )
+    return replace(
+        job,
+        planned_on=on,
+        planned_at="09:00",
+        fitter=FITTER,
+        fitted_on=on,
+        ticks=ticks,
+        proofs=tuple(proofs),
+        changes=tuple(
+            Change(
+                id=homes.uid(f"{c.key}-change-{ago}-{p.key}"),
+                part=p.key,
+                on=today - timedelta(days=ago),
+                by=FITTER,
+                before="as it was found",
+                after="new, flushed",
+            )
+            for ago in c.changed
+            for p in job.parts
+            if p.own and p.months <= 13
+        ),
+        follow_ups=(follow,) if short else (),
+    )
+
+
+def _drops(c: Earlier, drops: int, on: date) -> Proof:
+    reading = _reading(c, 0, "hard-1", DropCount(drops=drops), on)
+    return Proof(where="house", phase="flushed", reading=reading)
+
+
+def load_past(db: Session, who: Person, now: datetime) -> None:
+    """Store the customers of earlier months with their jobs, and plan the job that was signed
+    today.
+    """
+    for c in EARLIER:
+        visit = _visit(c, now)
+        bringing_in.store_visit(db, who, visit)
+        id = UUID(homes.uid(f"{c.key}-proposal"))
+        made = proposing.make(db, who, UUID(visit.id), id, visit.recommended or "today", "", None)
+        for state in ("presented", "accepted"):
+            known = proposing.opened(db, made).offer.before_signing
+            read = tuple(k.sentence for k in known)
+            made = proposing.decide(db, who, id, made.version, state, c.name, SIGNED, read)
+        row = records.of_proposal(db, who.firm_id, id)
+        if row is not None:
+            jobs.keep(db, who, row, _after(c, jobs.opened(row), now.date()), "fitted")
+    signed = records.of_proposal(db, who.firm_id, UUID(homes.uid("home-2-proposal")))
+    if signed is not None:
+        tomorrow = now.date() + timedelta(days=1)
+        jobs.plan(db, who, signed.id, signed.version, tomorrow, "09:30", FITTER, "")

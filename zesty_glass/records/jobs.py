@@ -1,0 +1,91 @@
+"""Queries of jobs and of what falls due. Every one is scoped to a firm."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from datetime import date
+from typing import Any, NamedTuple
+from uuid import UUID
+
+from sqlalchemy import delete, insert, or_, select
+from sqlalchemy.orm import Session
+
+from .models import DueRow, HomeRow, JobRow, VisitRow
+
+MOST_LISTED = 500  # in one answer; the days asked for are made fewer, not the list longer
+
+
+class Listed(NamedTuple):
+    """Something of a job with whom it concerns."""
+
+    row: Any
+    job: UUID
+    consultant: UUID | None
+    customer: dict[str, Any]
+    home: dict[str, Any]
+
+
+def of_proposal(db: Session, firm: UUID, proposal: UUID) -> JobRow | None:
+    """The job that a proposal became."""
+    query = select(JobRow).where(JobRow.firm_id == firm, JobRow.proposal_id == proposal)
+    return db.scalars(query).one_or_none()
+
+
+def of_home(db: Session, firm: UUID, home: UUID) -> list[JobRow]:
+    """Jobs at a home, in no order."""
+    return list(db.scalars(select(JobRow).where(JobRow.firm_id == firm, JobRow.home_id == home)))
+
+
+def set_dues(db: Session, job: JobRow, dues: Iterable[dict[str, Any]]) -> None:
+    """Write anew when each part of a job falls due."""
+    db.execute(delete(DueRow).where(DueRow.firm_id == job.firm_id, DueRow.job_id == job.id))
+    rows = [{"job_id": job.id, "firm_id": job.firm_id, **d} for d in dues]
+    if rows:
+        db.execute(insert(DueRow), rows)
+
+
+def dues(
+    db: Session, firm: UUID, until: date, consultant: UUID | None, after: tuple[date, UUID, str]
+) -> list[Listed]:
+    """What falls due up to a day, the earliest first, from behind ``after`` on; of one consultant's
+    homes, or of all.
+    """
+    from_day, from_job, from_key = after
+    query = (
+        select(DueRow, JobRow.id, VisitRow.consultant_id, HomeRow.customer, HomeRow.home)
+        .join(JobRow, JobRow.id == DueRow.job_id)
+        .join(VisitRow, VisitRow.id == JobRow.visit_id)
+        .join(HomeRow, HomeRow.id == JobRow.home_id)
+        .where(DueRow.firm_id == firm, DueRow.due_on >= from_day, DueRow.due_on <= until)
+        .where(
+            or_(
+                DueRow.due_on > from_day,
+                DueRow.job_id > from_job,
+                (DueRow.job_id == from_job) & (DueRow.key > from_key),
+            )
+        )
+        .order_by(DueRow.due_on, DueRow.job_id, DueRow.key)
+        .limit(MOST_LISTED)
+    )
+    if consultant is not None:
+        query = query.where(
+            or_(VisitRow.consultant_id == consultant, VisitRow.consultant_id.is_(None))
+        )
+    return [Listed(*row) for row in db.execute(query)]
+
+
+def jobs(db: Session, firm: UUID, consultant: UUID | None) -> list[Listed]:
+    """Jobs of a firm or of one consultant, those without a day last; the latest days first."""
+    query = (
+        select(JobRow, JobRow.id, VisitRow.consultant_id, HomeRow.customer, HomeRow.home)
+        .join(VisitRow, VisitRow.id == JobRow.visit_id)
+        .join(HomeRow, HomeRow.id == JobRow.home_id)
+        .where(JobRow.firm_id == firm)
+        .order_by(JobRow.planned_on.desc().nulls_first(), JobRow.id)
+        .limit(MOST_LISTED)
+    )
+    if consultant is not None:
+        query = query.where(
+            or_(VisitRow.consultant_id == consultant, VisitRow.consultant_id.is_(None))
+        )
+    return [Listed(*row) for row in db.execute(query)]

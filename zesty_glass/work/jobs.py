@@ -1,0 +1,363 @@
+"""Make, plan, fit and prove a job, and keep what falls due at it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+from datetime import date, datetime
+from typing import Any
+from uuid import UUID, uuid4
+
+from sqlalchemy.orm import Session
+
+from ..core.aftercare.care import Change, check_change
+from ..core.aftercare.disinfecting import Plumbing
+from ..core.aftercare.job import (
+    MOST_CHANGES,
+    MOST_PROOFS,
+    MOST_TICKS,
+    FollowUp,
+    Job,
+    Standing,
+    Tick,
+    check_tick,
+    job_of,
+    standing,
+)
+from ..core.aftercare.proof import Proof
+from ..core.aftercare.steps import sheets
+from ..core.assess import assess
+from ..core.errors import RuleError
+from ..core.testing.reading import work_out
+from ..core.treating.line import LineReport
+from ..core.visit import Visit
+from ..documents.codec import load, plain
+from ..records import jobs as records
+from ..records import store
+from ..records.models import HomeRow, JobRow, ProposalRow
+from . import keeping, visiting
+from .keeping import expect
+from .mending import worked
+from .person import Person, now
+
+
+def _line(visit: Visit, option: str) -> LineReport:
+    """A visit's line, worked out; RuleError when it is not there any more."""
+    report = next((o for o in worked(visit, assess).options if o.id == option), None)
+    if report is None or report.line is None:
+        raise RuleError(
+            "job.line",
+            "The line that was accepted is not in this visit any more.",
+            "proposal",
+            "Put it back into the visit, then make the job.",
+        )
+    return report.line
+
+
+def make(db: Session, who: Person, proposal: ProposalRow, at: datetime | None = None) -> JobRow:
+    """The job of an accepted proposal; asked for twice it is one.
+
+    Raises:
+        RuleError: the proposal is not accepted, buys nothing, or its line is gone.
+    """
+    have = records.of_proposal(db, who.firm_id, proposal.id)
+    if have is not None:
+        return have
+    if proposal.data["state"] != "accepted":
+        raise RuleError(
+            "job.accepted", "Only an accepted proposal becomes a job.", "proposal", "Sign it first."
+        )
+    option = proposal.data["recommended"]
+    if option == "today":
+        raise RuleError("job.nothing", "Nothing was sold: there is nothing to fit.", "proposal", "")
+    row = visiting.get(db, who, proposal.visit_id)
+    visit, _ = visiting.document(db, who, row)
+    id = uuid4()
+    job = job_of(
+        _line(visit, option),
+        visit.home,
+        id=str(id),
+        visit=str(row.id),
+        proposal=str(proposal.id),
+        units=visit.settings.units,
+        made_at=at or now(),
+    )
+    made = JobRow(
+        id=id,
+        firm_id=who.firm_id,
+        visit_id=row.id,
+        home_id=row.home_id,
+        proposal_id=proposal.id,
+        planned_on=None,
+        data=plain(job),
+        version=1,
+    )
+    db.add(made)
+    db.flush()
+    keeping.note(db, who, id, "job made", 1, [])
+    return made
+
+
+def make_if_possible(db: Session, who: Person, proposal: ProposalRow) -> JobRow | None:
+    """The job of a proposal that was accepted just now; a signature never fails for want of it."""
+    try:
+        return make(db, who, proposal)
+    except RuleError:
+        return None
+
+
+def get(db: Session, who: Person, id: UUID, lock: bool = False) -> JobRow:
+    """A job this person may see."""
+    row = store.get(db, JobRow, who.firm_id, id, "job", lock)
+    visiting.get(db, who, row.visit_id)
+    return row
+
+
+def opened(row: JobRow) -> Job:
+    """A job as it is kept."""
+    job: Job = load(Job, row.data)
+    return job
+
+
+def today() -> date:
+    """The day, by the server's clock."""
+    return now().date()
+
+
+def keep(db: Session, who: Person, row: JobRow, job: Job, action: str) -> JobRow:
+    """Write a job, and when its parts fall due next."""
+    after: dict[str, Any] = {"data": plain(job)}
+    if keeping.change(db, who, row, after, action):
+        row.planned_on = job.planned_on
+        at = standing(job, today())
+        records.set_dues(
+            db,
+            row,
+            (
+                {
+                    "key": f.part.key,
+                    "due_on": f.next,
+                    "stage": f.part.stage,
+                    "label": f.part.label,
+                    "kind": f.part.kind,
+                    "own": f.part.own,
+                    "minutes": f.part.minutes,
+                }
+                for f in at.due
+            ),
+        )
+        db.flush()
+    return row
+
+
+def _changed(
+    db: Session, who: Person, id: UUID, version: int | None, action: str, how: Callable[[Job], Job]
+) -> JobRow:
+    """Change a locked job. Without a version: additions of which two people may make one each."""
+    row = get(db, who, id, lock=True)
+    if version is not None:
+        expect(db, "job", row, version)
+    return keep(db, who, row, how(opened(row)), action)
+
+
+def plan(
+    db: Session,
+    who: Person,
+    id: UUID,
+    version: int,
+    planned_on: date | None,
+    planned_at: str,
+    fitter: str,
+    note: str,
+) -> JobRow:
+    """Say when a job is done, and by whom."""
+    return _changed(
+        db,
+        who,
+        id,
+        version,
+        "planned",
+        lambda j: replace(
+            j, planned_on=planned_on, planned_at=planned_at, fitter=fitter.strip(), note=note
+        ),
+    )
+
+
+def set_plumbing(db: Session, who: Person, id: UUID, version: int, plumbing: Plumbing) -> JobRow:
+    """Say what holds water in the home: the steps that count on it are made again, their ticks
+    stay.
+    """
+    row = get(db, who, id, lock=True)
+    expect(db, "job", row, version)
+    job = opened(row)
+    visit, _ = visiting.document(db, who, visiting.get(db, who, row.visit_id))
+    kept = replace(plumbing, assumed=False)
+    made = sheets(_line(visit, job.option), visit.home, kept)
+    same = tuple(s.key for s in made) == tuple(s.key for s in job.sheets)
+    return keep(
+        db,
+        who,
+        row,
+        replace(job, plumbing=kept, sheets=made if same else job.sheets),
+        "plumbing measured",
+    )
+
+
+def fitted(db: Session, who: Person, id: UUID, version: int, on: date | None) -> JobRow:
+    """Say on which day a line went into use; None: it is not fitted after all."""
+
+    def how(j: Job) -> Job:
+        if on is not None and on > today():
+            raise RuleError("job.future", "This day has not come yet.", "on", "Use the day it was.")
+        early = min((c.on for c in j.changes), default=None)
+        if early is not None and (on is None or on > early):
+            raise RuleError(
+                "job.changed_before",
+                f"A part was changed on {early:%B %-d, %Y}, before this day.",
+                "on",
+                "Use the day of the fitting.",
+            )
+        return replace(j, fitted_on=on)
+
+    return _changed(db, who, id, version, "fitted", how)
+
+
+def tick(
+    db: Session, who: Person, id: UUID, sheet: str, step: int, done: bool, left_out: str
+) -> JobRow:
+    """Tick a step, or take the tick back. Who ticked first stays."""
+
+    def how(j: Job) -> Job:
+        t = Tick(sheet=sheet, step=step, by=who.name, at=now(), left_out=left_out.strip())
+        check_tick(j, t)
+        have = [x for x in j.ticks if (x.sheet, x.step) == (sheet, step)]
+        others = tuple(x for x in j.ticks if (x.sheet, x.step) != (sheet, step))
+        if not done:
+            return replace(j, ticks=others)
+        if have and have[0].left_out == t.left_out:
+            return j
+        return replace(j, ticks=(*others, t)[:MOST_TICKS])
+
+    return _changed(db, who, id, None, "step", how)
+
+
+def put_proof(db: Session, who: Person, id: UUID, proof: Proof) -> JobRow:
+    """Keep a reading behind the fitted line; a repeat changes nothing, another under its id is
+    refused.
+    """
+    work_out(proof.reading)
+
+    def how(j: Job) -> Job:
+        have = next((p for p in j.proofs if p.reading.id == proof.reading.id), None)
+        if have is not None:
+            if not _same(have, proof):
+                raise RuleError(
+                    "job.proof",
+                    "This reading was kept already, and was another one.",
+                    "id",
+                    "Nothing was overwritten. Take it back, or send yours under a new id.",
+                )
+            return j
+        if j.fitted_on is None:
+            raise RuleError(
+                "job.not_fitted", "The line is not fitted yet.", "reading", "Say when it was."
+            )
+        _room(len(j.proofs), MOST_PROOFS)
+        kept = replace(proof, reading=replace(proof.reading, by=who.name, kept_at=now()))
+        return replace(j, proofs=(*j.proofs, kept))
+
+    return _changed(db, who, id, None, "proof", how)
+
+
+def _same(kept: Proof, sent: Proof) -> bool:
+    """Whether a reading is the one that was kept, whatever became of it since."""
+    r = kept.reading
+    since = {
+        "by": r.by,
+        "kept_at": r.kept_at,
+        "struck_at": r.struck_at,
+        "struck_because": r.struck_because,
+    }
+    return plain(replace(sent, reading=replace(sent.reading, **since))) == plain(kept)
+
+
+def strike_proof(db: Session, who: Person, id: UUID, reading: str, because: str) -> JobRow:
+    """Strike a reading of a job; it stays on record."""
+
+    def how(j: Job) -> Job:
+        if all(p.reading.id != reading for p in j.proofs):
+            raise store.NotFound("reading")
+        if not because.strip():
+            raise RuleError("strike.reason", "Striking needs a reason.", "because", "Write why.")
+        return replace(
+            j,
+            proofs=tuple(
+                replace(
+                    p,
+                    reading=replace(p.reading, struck_at=now(), struck_because=because.strip()),
+                )
+                if p.reading.id == reading and p.reading.struck_at is None
+                else p
+                for p in j.proofs
+            ),
+        )
+
+    return _changed(db, who, id, None, "proof struck", how)
+
+
+def put_change(db: Session, who: Person, id: UUID, change: Change) -> JobRow:
+    """Keep that a part was changed: its next day moves. A repeat changes nothing."""
+
+    def how(j: Job) -> Job:
+        if any(c.id == change.id for c in j.changes):
+            return j
+        made = replace(change, by=who.name)
+        check_change(made, j.parts, j.fitted_on, today())
+        _room(len(j.changes), MOST_CHANGES)
+        return replace(j, changes=(*j.changes, made))
+
+    return _changed(db, who, id, None, "part changed", how)
+
+
+def drop_change(db: Session, who: Person, id: UUID, change: str) -> JobRow:
+    """Take a change back, at once after it was said; the audit keeps it."""
+    return _changed(
+        db,
+        who,
+        id,
+        None,
+        "change taken back",
+        lambda j: replace(j, changes=tuple(c for c in j.changes if c.id != change)),
+    )
+
+
+def put_follow_up(db: Session, who: Person, id: UUID, follow_up: FollowUp) -> JobRow:
+    """Open what a short result leads to, or close it with what was found."""
+
+    def how(j: Job) -> Job:
+        if not follow_up.what.strip():
+            raise RuleError(
+                "follow_up.what", "A follow-up says what is tried.", "what", "Write it in a line."
+            )
+        others = tuple(f for f in j.follow_ups if f.id != follow_up.id)
+        _room(len(others), MOST_PROOFS)
+        return replace(j, follow_ups=(*others, follow_up))
+
+    return _changed(db, who, id, None, "follow-up", how)
+
+
+def _room(have: int, most: int) -> None:
+    if have >= most:
+        raise RuleError("job.full", f"A job keeps at most {most} of these.", "job", "Make another.")
+
+
+def seen(db: Session, who: Person, row: JobRow) -> tuple[Job, Standing, HomeRow]:
+    """A job, how it stands today, and whose it is."""
+    job = opened(row)
+    home: HomeRow = store.get(db, HomeRow, who.firm_id, row.home_id, "home")
+    return job, standing(job, today()), home
+
+
+def whose(who: Person) -> UUID | None:
+    """Whose homes a person sees in lists: a consultant their own, everybody else all."""
+    return who.id if who.role == "consultant" else None
