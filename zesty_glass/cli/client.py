@@ -58,6 +58,7 @@ def facts() -> str:
             "Record<string, string>",
             {t.kind: t.drawing for t in TECHNOLOGIES.values()},
         ),
+        "ANALYTE_NAMES": ("Record<string, string>", {a: x.name for a, x in ANALYTES.items()}),
         "WISHED": ("string[]", WISHED),
     }
     lines = [

@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 import sys
+from uuid import UUID
 
 from ..demo.homes import uid
 from ..demo.people import EMAIL, PASSWORD
+from ..work.jobs import job_id
 from .machine import ROOT
 from .say import step
 
 FOLDER = ROOT / "docs" / "screenshots"
 _HOME = f"/visits/{uid('home-1-visit')}"
+_JOB = f"/jobs/{job_id(UUID(uid('past-4-proposal')))}"
 #: name -> (path, size, something that is on it)
 VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "today": ("/", (1280, 800), "Today"),
@@ -34,9 +37,11 @@ VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
         "no difference shown",
     ),
     "show-lather": (f"{_HOME}/facing/lather", (1280, 800), "5.5 times"),
-    "show-tasting": (f"/visits/{uid('home-6-visit')}/facing/tasting", (1280, 800), "By guessing"),
     "proposal": (f"/proposals/{uid('home-1-proposal')}", (1280, 800), "What was compared"),
     "nothing-needed": (f"/visits/{uid('home-7-visit')}/meaning", (1280, 800), "Nothing needed"),
+    "due": ("/due", (1280, 800), "Jobs that wait"),
+    "job-steps": (f"{_JOB}?part=steps", (820, 1180), "Take along"),
+    "job-proof": (f"{_JOB}?part=proof", (1280, 800), "fall short"),
     "legend": ("/legend", (1280, 800), "How a glass reads"),
     "test-tablet": (f"{_HOME}/test?kit=tds", (820, 1180), "true value lies between"),
 }

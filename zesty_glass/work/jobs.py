@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import replace
 from datetime import date, datetime
 from typing import Any
-from uuid import UUID, uuid4
+from uuid import UUID, uuid5
 
 from sqlalchemy.orm import Session
 
@@ -54,6 +54,11 @@ def _line(visit: Visit, option: str) -> LineReport:
     return report.line
 
 
+def job_id(proposal: UUID) -> UUID:
+    """The one job that a proposal becomes."""
+    return uuid5(proposal, "job")
+
+
 def make(db: Session, who: Person, proposal: ProposalRow, at: datetime | None = None) -> JobRow:
     """The job of an accepted proposal; asked for twice it is one.
 
@@ -72,7 +77,7 @@ def make(db: Session, who: Person, proposal: ProposalRow, at: datetime | None = 
         raise RuleError("job.nothing", "Nothing was sold: there is nothing to fit.", "proposal", "")
     row = visiting.get(db, who, proposal.visit_id)
     visit, _ = visiting.document(db, who, row)
-    id = uuid4()
+    id = job_id(proposal.id)
     job = job_of(
         _line(visit, option),
         visit.home,
@@ -272,13 +277,14 @@ def put_proof(db: Session, who: Person, id: UUID, proof: Proof) -> JobRow:
 def _same(kept: Proof, sent: Proof) -> bool:
     """Whether a reading is the one that was kept, whatever became of it since."""
     r = kept.reading
-    since = {
-        "by": r.by,
-        "kept_at": r.kept_at,
-        "struck_at": r.struck_at,
-        "struck_because": r.struck_because,
-    }
-    return plain(replace(sent, reading=replace(sent.reading, **since))) == plain(kept)
+    as_kept = replace(
+        sent.reading,
+        by=r.by,
+        kept_at=r.kept_at,
+        struck_at=r.struck_at,
+        struck_because=r.struck_because,
+    )
+    return bool(plain(replace(sent, reading=as_kept)) == plain(kept))
 
 
 def strike_proof(db: Session, who: Person, id: UUID, reading: str, because: str) -> JobRow:

@@ -18,6 +18,8 @@ const ProposalPage = part(() =>
 const Outbox = part(() => import("../features/proposing/Outbox").then((m) => m.Outbox));
 const Offered = part(() => import("../features/offered/Offered").then((m) => m.Offered));
 const FirmPage = part(() => import("../features/firm/FirmPage").then((m) => m.FirmPage));
+const Due = part(() => import("../features/aftercare/Due").then((m) => m.Due));
+const JobPage = part(() => import("../features/aftercare/JobPage").then((m) => m.JobPage));
 const GlassLegend = part(() => import("../features/legend/GlassLegend").then((m) => m.GlassLegend));
 
 function Gate({ children }: { children: ReactElement }): ReactElement {
@@ -82,6 +84,22 @@ export function App(): ReactElement {
           element={
             <Gate>
               <ProposalPage />
+            </Gate>
+          }
+        />
+        <Route
+          path="/jobs/:id"
+          element={
+            <Gate>
+              <JobPage />
+            </Gate>
+          }
+        />
+        <Route
+          path="/due"
+          element={
+            <Gate>
+              <Due />
             </Gate>
           }
         />

@@ -126,3 +126,26 @@ export function Ledge({ children, end }: { children?: ReactNode; end?: ReactNode
     </section>
   );
 }
+
+/** The low counter of a view at work: what is picked from on the left, the next step on the right. */
+export function Counter({
+  children,
+  end,
+}: {
+  children?: ReactNode;
+  end?: ReactNode;
+}): ReactElement {
+  return (
+    <section aria-label="The counter">
+      <div className="ledge">
+        <div className="face" />
+      </div>
+      <div className="tokens" style={{ right: 300 }}>
+        <div className="row" style={{ gap: 20 }} tabIndex={0} role="group" aria-label="Counter">
+          {children}
+        </div>
+      </div>
+      <div className="ledge-end">{end}</div>
+    </section>
+  );
+}

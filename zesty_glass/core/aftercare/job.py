@@ -13,7 +13,7 @@ from . import drift
 from .care import Change, Falling, Part, falling, parts_of
 from .disinfecting import Plumbing
 from .drift import Alarm
-from .proof import Promise, Proof, Proved, open_promises, promises, proved
+from .proof import Promise, Proof, Proved, Where, open_promises, promises, proved
 from .steps import Sheet, sheets
 
 MOST_TICKS, MOST_PROOFS, MOST_CHANGES = 400, 400, 2000
@@ -187,7 +187,11 @@ def state_of(job: Job, shown: tuple[Proved, ...], unproved: tuple[Promise, ...])
 def standing(job: Job, today: date) -> Standing:
     """How a job stands on a day."""
     values = tuple(work_out(p.reading) for p in job.proofs)
-    kinds = frozenset(s.kind for s in job.stages)
+    house = frozenset(s.kind for s in job.stages if s.scope == "house")
+    kinds: dict[Where, frozenset[str]] = {
+        "house": house,
+        "tap": frozenset(s.kind for s in job.stages),
+    }
     shown = proved(job.promises, tuple(zip(job.proofs, values, strict=True)), kinds, job.units)
     left = open_promises(job.promises, shown)
     due = () if job.fitted_on is None else falling(job.parts, job.changes, job.fitted_on, today)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Literal
 
 from .. import words
@@ -134,7 +135,7 @@ def promises(line: LineReport, units: str) -> tuple[Promise, ...]:
     for name, before in line.source.quantities.items():
         where = judged_at(name)
         q = (line.tap if where == "tap" else line.house).quantities.get(name)
-        if q is None or name in ("temperature", "uvt") or not _changed(name, line):
+        if q is None or name in ("temperature", "uvt") or not _changed(name, where, line):
             continue
         out.append(
             Promise(
@@ -148,13 +149,15 @@ def promises(line: LineReport, units: str) -> tuple[Promise, ...]:
     return tuple(out)
 
 
-def _changed(name: str, line: LineReport) -> bool:
-    """Whether a line does something to an analyte, by a claim or by its nature."""
-    kinds = {s.kind for s in line.stages}
-    by_nature = any(name in TECHNOLOGIES[k].changes for k in kinds if k in TECHNOLOGIES)
+def _changed(name: str, where: Where, line: LineReport) -> bool:
+    """Whether a line does something to an analyte where it is judged, by a claim or its nature."""
     was = line.source.quantities[name]
-    is_ = [x.quantities.get(name) for x in (line.house, line.tap)]
-    return by_nature or any(q is not None and q.range != was.range for q in is_)
+    if was.below is not None:
+        return False  # there was nothing to be found of it
+    stages = [s for s in line.stages if where == "tap" or s.scope == "house"]
+    by_nature = any(name in TECHNOLOGIES[s.kind].changes for s in stages)
+    now = (line.tap if where == "tap" else line.house).quantities.get(name)
+    return by_nature or (now is not None and now.range != was.range)
 
 
 def verdict(analyte: str, predicted: Range | None, v: Value) -> Verdict:
@@ -182,11 +185,11 @@ def verdict(analyte: str, predicted: Range | None, v: Value) -> Verdict:
 def proved(
     promises_: tuple[Promise, ...],
     measured: tuple[tuple[Proof, Value], ...],
-    kinds: frozenset[str],
+    kinds: Mapping[Where, frozenset[str]],
     units: str,
 ) -> tuple[Proved, ...]:
     """Every promise with the last reading that was made of it where it is judged; those without a
-    reading are left out.
+    reading are left out. ``kinds``: the technologies that the water of each place has come through.
     """
     out = []
     for p in promises_:
@@ -205,7 +208,7 @@ def proved(
                 measured=v.range,
                 said=words.value(p.analyte, v.range, v.below, units, v.words),
                 verdict=how,
-                causes=causes_of(kinds) if how == "short" else (),
+                causes=causes_of(kinds[p.where]) if how == "short" else (),
             )
         )
     return tuple(out)

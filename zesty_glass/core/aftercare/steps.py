@@ -417,12 +417,19 @@ def sheets(line: LineReport, home: Home, plumbing: Plumbing) -> tuple[Sheet, ...
             out.append(_made(t, About(line=line, home=home, plumbing=plumbing), t.id))
             continue
         for n, s in enumerate(line.stages):
-            if s.kind in t.kinds and _fits(t, s):
+            if s.kind in t.kinds and _fits(t, s, line):
                 about = About(line=line, home=home, plumbing=plumbing, stage=s)
                 out.append(_made(t, about, f"{t.id}:{n}:{s.code}"))
     return tuple(out)
 
 
-def _fits(t: Template, s: StageReport) -> bool:
-    """A change of parts is written only for a stage that has such parts."""
+#: at a drinking tap with a membrane these are part of its own sheets
+_WITH_THE_MEMBRANE = frozenset({"cartridge", "carbon_start"})
+
+
+def _fits(t: Template, s: StageReport, line: LineReport) -> bool:
+    """A change of parts is written only for a stage that has such parts, and once at a tap."""
+    membrane = any(x.kind == "membrane" and x.scope == "tap" for x in line.stages)
+    if s.scope == "tap" and membrane and t.id in _WITH_THE_MEMBRANE:
+        return False
     return t.purpose != "change" or any(d.kind in t.parts for d in s.dues)

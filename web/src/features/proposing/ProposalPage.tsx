@@ -9,6 +9,7 @@ import { Head } from "../../app/Shell";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { OfferView } from "./OfferView";
 import { Share } from "./Share";
+import { OpenJob } from "../aftercare/OpenJob";
 import { SignaturePad } from "./SignaturePad";
 import { Seal } from "./Seal";
 
@@ -98,6 +99,7 @@ export function ProposalPage(): ReactElement {
               </button>
             </>
           )}
+          {p.state === "accepted" && p.offer.recommended !== "today" && <OpenJob proposal={id} />}
           {p.state !== "draft" && p.state !== "brought_in" && p.latest && (
             <Link className="key" to={`/visits/${p.visit}/offer`}>
               Revise

@@ -90,6 +90,9 @@ export function Today(): ReactElement {
   return (
     <div className="screen" style={{ gridTemplateRows: "64px minmax(0,1fr) 98px" }}>
       <Head title={me.data?.firm ?? "Today"} sub={me.data?.name}>
+        <Link className="key bare" to="/due">
+          What is due
+        </Link>
         <Link className="key bare" to="/outbox">
           Outbox
         </Link>

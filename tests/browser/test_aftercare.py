@@ -1,0 +1,70 @@
+"""After the signature: fitted, found short, followed up, as promised; a part that is changed."""
+
+from uuid import UUID
+
+from selenium.webdriver.support.ui import Select
+
+from tests.browser.case import BrowserCase
+from zesty_glass.demo.homes import uid
+from zesty_glass.work.jobs import job_id
+
+
+def job(proposal):
+    return f"/jobs/{job_id(UUID(uid(proposal)))}"
+
+
+class AfterTheSale(BrowserCase):
+    def test_from_the_signed_proposal_to_as_promised(self):
+        b = self.b
+        self.go(f"/proposals/{uid('home-2-proposal')}")
+        b.click("button", "Open the job")
+        b.find("h1", "Open the pipe and fit the line")
+        b.click("button", "Step 1 is done")
+        b.find("button", "Step 2 is done")
+        b.click("button[aria-pressed=true]", "Photograph the place")
+        b.find("button", "Step 1 is done")
+        b.click("button", "Plan")
+        b.click("button", "It is fitted")
+        b.find("button", "Put it right")
+        b.click("button", "Proof")
+        b.see("Nothing measured behind it yet")
+        self.measure("pH, house", "6.3")
+        b.see("A bypass is open.")
+        b.find("h1", "1 of 1 fall short")
+        b.click("button", "Follow it up")
+        b.type("form input", "The bypass was open.")
+        b.click("button", "Close it")
+        self.measure("pH, house", "7.4")
+        b.find("h1", "It keeps its promise so far")
+        b.see("as promised")
+        self.assertEqual(b.axe(), [])
+
+    def measure(self, what, value):
+        b = self.b
+        Select(b.find("select")).select_by_visible_text(what)
+        b.type("input[type=number]", value)
+        b.click("button", "Keep the reading")
+
+    def test_what_is_due_is_changed_and_moves(self):
+        b = self.b
+        self.go("/due")
+        b.see("41 days over")
+        self.assertEqual((b.axe(), b.out_of_reach()), ([], []))
+        b.click("a", "Ismeray Foltwick")
+        b.find("h1", "1 overdue")
+        b.click("button", "Changed")
+        b.type("form input:not([type=date])", "half empty")
+        b.click("button", "Keep the change")
+        b.find("h1", "Next: Media top-up")
+        b.see("before: half empty")
+        b.click("button", "Take it back")
+        b.find("h1", "1 overdue")
+        b.click("button", "See the steps")
+        b.find("h1", "Top up the media")
+
+    def test_what_falls_short_is_said_with_its_follow_up(self):
+        b = self.b
+        self.go(job("past-4-proposal") + "?part=proof")
+        b.find("h1", "1 of 1 fall short")
+        self.assertEqual((b.axe(), b.out_of_reach()), ([], []))
+        b.see("Followed up")

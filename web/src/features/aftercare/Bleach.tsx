@@ -1,0 +1,104 @@
+/** How much bleach this home takes, worked out from what holds water in it. */
+import { useState, type ReactElement } from "react";
+
+import type { Doing, JobView, Plumbing } from "./hooks";
+
+const FIELDS: [keyof Plumbing, string, string][] = [
+  ["heater_gal", "Water heater", "gal"],
+  ["tank_gal", "Pressure tank, drawn down", "gal"],
+  ["pipe_ft", "Pipes, length", "ft"],
+  ["pipe_in", "Pipes, inside", "in"],
+  ["other_l", "Housings and chamber", "L"],
+  ["bleach_pct", "Bleach", "%"],
+];
+
+function Measure({
+  job,
+  onDo,
+  onClose,
+}: {
+  job: JobView;
+  onDo: (d: Doing) => void;
+  onClose: () => void;
+}): ReactElement {
+  const [p, setP] = useState<Plumbing>(job.job.plumbing);
+  return (
+    <form
+      className="grid grid-cols-2 gap-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        onDo({ what: "plumbing", body: { version: job.version, plumbing: p } });
+        onClose();
+      }}
+    >
+      {FIELDS.map(([key, label, unit]) => (
+        <label key={key} className="field">
+          <span>
+            {label} [{unit}]
+          </span>
+          <input
+            className="input"
+            type="number"
+            min={0}
+            step="any"
+            required
+            value={String(p[key])}
+            onChange={(e) => setP({ ...p, [key]: Number(e.target.value) })}
+          />
+        </label>
+      ))}
+      <div className="col-span-2 flex gap-3">
+        <button className="key">Keep</button>
+        <button type="button" className="key bare" onClick={onClose}>
+          Not now
+        </button>
+      </div>
+    </form>
+  );
+}
+
+export function Bleach({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): ReactElement {
+  const [open, setOpen] = useState(false);
+  const d = job.disinfection;
+  const { bleach_pct: pct, assumed } = job.job.plumbing;
+  return (
+    <section
+      aria-label="Bleach"
+      className="grid grid-cols-[auto_1fr] max-[700px]:grid-cols-1 gap-6 pt-4"
+    >
+      <p>
+        <b className="num font-d text-[56px] leading-none">{Math.round(d.bleach_ml)}</b>
+        <span className="text-[24px] text-ink-2"> mL</span>
+        <span className="block text-m text-ink-2 max-w-[220px]">
+          plain bleach, {pct} %{assumed && "; nothing here was measured yet"}
+        </span>
+      </p>
+      <div className="slip p-4 max-w-[440px]">
+        <h2 className="text-h3">Why {Math.round(d.bleach_ml)} mL?</h2>
+        {open ? (
+          <Measure job={job} onDo={onDo} onClose={() => setOpen(false)} />
+        ) : (
+          <>
+            <div className="sum">
+              {d.amounts.map((a) => (
+                <div key={a.name} className="contents">
+                  <span>{a.name}</span>
+                  <span className="v">{Math.round(a.litres)}</span>
+                  <span className="u">L</span>
+                </div>
+              ))}
+              <span className="tot">
+                {Math.round(d.litres)} × {d.dose_mg_l} mg/L ÷ (10 × {pct} %)
+              </span>
+              <span className="v tot">{Math.round(d.bleach_ml)}</span>
+              <span className="u tot">mL</span>
+            </div>
+            <button className="key bare mt-1 -ml-2" onClick={() => setOpen(true)}>
+              Measured otherwise
+            </button>
+          </>
+        )}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,162 @@
+/** What falls due at one home: each part with its day, and a change that moves it. */
+import { useState, type ReactElement } from "react";
+
+import { newId } from "../../app/names";
+import type { Doing, Falling, JobView } from "./hooks";
+import { fromToday, said, today } from "./dates";
+import { PartToken } from "./PartToken";
+
+function every(months: number): string {
+  if (months < 1.5) return `about every ${Math.max(1, Math.round(months * 30.4375))} days`;
+  if (months < 24) return `about every ${Math.round(months)} months`;
+  return `about every ${Math.round(months / 12)} years`;
+}
+
+function Changed({
+  f,
+  onDo,
+  onClose,
+}: {
+  f: Falling;
+  onDo: (d: Doing) => void;
+  onClose: () => void;
+}): ReactElement {
+  const [on, setOn] = useState(today());
+  const [before, setBefore] = useState("");
+  const [after, setAfter] = useState("");
+  return (
+    <form
+      className="flex gap-3 items-end flex-wrap pb-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        const body = { part: f.part.key, on, before, after, note: "" };
+        onDo({ what: "change", change: newId(), body });
+        onClose();
+      }}
+    >
+      <label className="field">
+        <span>On</span>
+        <input
+          className="input"
+          type="date"
+          required
+          value={on}
+          onChange={(e) => setOn(e.target.value)}
+        />
+      </label>
+      <label className="field flex-1 min-w-[160px]">
+        <span>Before: reading or state</span>
+        <input className="input" value={before} onChange={(e) => setBefore(e.target.value)} />
+      </label>
+      <label className="field flex-1 min-w-[160px]">
+        <span>After</span>
+        <input className="input" value={after} onChange={(e) => setAfter(e.target.value)} />
+      </label>
+      <button className="key">Keep the change</button>
+      <button type="button" className="key bare" onClick={onClose}>
+        Not now
+      </button>
+    </form>
+  );
+}
+
+function PartRow({
+  job,
+  f,
+  onDo,
+  onSteps,
+}: {
+  job: JobView;
+  f: Falling;
+  onDo: (d: Doing) => void;
+  onSteps: (sheet: string) => void;
+}): ReactElement {
+  const [open, setOpen] = useState(false);
+  const last = job.job.changes.filter((c) => c.part === f.part.key).at(-1);
+  const stage = f.part.key.split(":").slice(0, 2).join(":");
+  const changing = job.job.sheets.filter(
+    (s) => s.purpose === "change" && s.parts.includes(f.part.kind),
+  );
+  const sheet =
+    changing.find((s) => s.key.endsWith(`:${stage}`)) ??
+    changing.find((s) => s.key.startsWith("tap_set"));
+  return (
+    <li className="border-b border-rule">
+      <div className="grid grid-cols-[30px_1fr_210px_250px] max-[900px]:grid-cols-[30px_1fr] gap-x-4 items-center py-2 min-h-[64px]">
+        <PartToken kind={f.part.kind} label={f.part.label} />
+        <p className="min-w-0">
+          <b className="font-d text-l block">{f.part.label}</b>
+          <span className="text-m text-ink-2">
+            {f.part.stage}; {every(f.part.months)}, {f.part.why}
+            {f.part.own ? "; by the household" : ""}
+          </span>
+        </p>
+        <p className="text-m">
+          <b className={`block ${f.state === "overdue" ? "text-zest-ink" : ""}`}>
+            {fromToday(f.next)}
+          </b>
+          <span className="text-ink-2">
+            {said(f.next)}; last {last ? said(last.on) : "at the fitting"}
+          </span>
+        </p>
+        <p className="flex gap-2 justify-end max-[900px]:col-span-2">
+          {sheet && (
+            <button className="key bare" onClick={() => onSteps(sheet.key)}>
+              See the steps
+            </button>
+          )}
+          <button className="key" aria-expanded={open} onClick={() => setOpen(!open)}>
+            Changed
+          </button>
+        </p>
+      </div>
+      {open && <Changed f={f} onDo={onDo} onClose={() => setOpen(false)} />}
+    </li>
+  );
+}
+
+export function CareView({
+  job,
+  onDo,
+  onSteps,
+}: {
+  job: JobView;
+  onDo: (d: Doing) => void;
+  onSteps: (sheet: string) => void;
+}): ReactElement {
+  const due = job.standing.due;
+  const over = due.filter((f) => f.state === "overdue").length;
+  const last = job.job.changes.at(-1);
+  const label = job.job.parts.find((p) => p.key === last?.part)?.label;
+  return (
+    <section aria-label="Care">
+      <h1>
+        {job.job.fitted_on === null
+          ? "Nothing falls due before it is fitted"
+          : over > 0
+            ? `${over} overdue`
+            : due[0]
+              ? `Next: ${due[0].part.label}, ${fromToday(due[0].next)}`
+              : "Nothing falls due here"}
+      </h1>
+      {job.job.fitted_on && (
+        <p className="text-m text-ink-2 pb-1">In use since {said(job.job.fitted_on)}.</p>
+      )}
+      {last && (
+        <p className="text-m">
+          Last: {label}, {said(last.on)}, {last.by}
+          {last.before && `; before: ${last.before}`}
+          {last.after && `; after: ${last.after}`}.{" "}
+          <button className="key bare" onClick={() => onDo({ what: "unchange", change: last.id })}>
+            Take it back
+          </button>
+        </p>
+      )}
+      <ul>
+        {due.map((f) => (
+          <PartRow key={f.part.key} job={job} f={f} onDo={onDo} onSteps={onSteps} />
+        ))}
+      </ul>
+    </section>
+  );
+}

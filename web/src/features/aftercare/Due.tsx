@@ -1,0 +1,315 @@
+/** What falls due: homes by area, overdue first; jobs that wait; what to load. */
+import { useMemo, useState, type ReactElement } from "react";
+import { Link, useSearchParams } from "react-router";
+
+import { useMe } from "../../api/hooks";
+import { Counter, Head } from "../../app/Shell";
+import { Trouble, Waiting } from "../../ui/Trouble";
+import { fromToday, iso, dayOf, said } from "./dates";
+import { useDue, useJobs, type DueLine, type JobLine } from "./hooks";
+import { PartToken } from "./PartToken";
+
+interface AtHome {
+  job: string;
+  customer: string;
+  home: string;
+  place: string;
+  lines: DueLine[];
+}
+
+/** Lines by home, in the order in which their first one falls due. */
+export function byHome(lines: DueLine[]): AtHome[] {
+  const out = new Map<string, AtHome>();
+  for (const x of lines) {
+    const { job, customer, home, place } = x;
+    const have = out.get(job) ?? { job, customer, home, place, lines: [] };
+    have.lines.push(x);
+    out.set(job, have);
+  }
+  return [...out.values()];
+}
+
+/** Parts of one home that fall due on one day and are one person's work, as one line. */
+export function byDay(lines: DueLine[]): DueLine[] {
+  const out = new Map<string, DueLine>();
+  for (const x of lines) {
+    const key = `${x.due_on} ${x.own}`;
+    const have = out.get(key);
+    out.set(key, have ? { ...have, label: `${have.label}, ${x.label}` } : x);
+  }
+  return [...out.values()];
+}
+
+/** Work without a part. */
+const WORK = new Set(["service", "test", "sanitising"]);
+
+/** What is taken along: each part once, with how many. */
+export function toLoad(lines: DueLine[]): { label: string; kind: string; n: number }[] {
+  const out = new Map<string, { label: string; kind: string; n: number }>();
+  for (const { label, kind } of lines) {
+    if (WORK.has(kind)) continue;
+    const have = out.get(label) ?? { label, kind, n: 0 };
+    have.n += 1;
+    out.set(label, have);
+  }
+  return [...out.values()].sort((a, b) => b.n - a.n);
+}
+
+function weekOf(day: string): string {
+  const d = dayOf(day);
+  d.setDate(d.getDate() - ((d.getDay() + 6) % 7));
+  return iso(d);
+}
+
+function HomeDue({ at }: { at: AtHome }): ReactElement {
+  return (
+    <li className="border-b border-rule">
+      <Link
+        to={`/jobs/${at.job}?part=care`}
+        className="grid grid-cols-[1fr_auto] gap-4 items-center min-h-[64px] py-2 text-ink no-underline hover:bg-yuzu-pale px-2 -mx-2"
+      >
+        <span className="min-w-0">
+          <b className="font-d text-l block">{at.customer}</b>
+          {byDay(at.lines).map((x) => (
+            <span key={x.key} className="block text-m text-ink-2">
+              <span className={x.state === "overdue" ? "font-semibold text-zest-ink" : ""}>
+                {fromToday(x.due_on)}:
+              </span>{" "}
+              {x.label}
+              {x.own && "; by the household"}
+            </span>
+          ))}
+        </span>
+        <span className="flex gap-1">
+          {at.lines.slice(0, 5).map((x) => (
+            <PartToken key={x.key} kind={x.kind} label={x.label} />
+          ))}
+        </span>
+      </Link>
+    </li>
+  );
+}
+
+/** What waits for somebody, most pressing first. */
+const ORDER = ["short", "to plan", "planned"];
+const STATES: Record<string, string> = {
+  "to plan": "no day yet",
+  planned: "planned",
+  short: "short of its promise",
+  fitted: "fitted, tests to come",
+};
+
+function JobRow({ j }: { j: JobLine }): ReactElement {
+  const when = j.planned_on ? `${said(j.planned_on)} ${j.planned_at}`.trim() : "";
+  return (
+    <li className="border-b border-rule">
+      <Link
+        to={`/jobs/${j.id}${j.state === "short" ? "?part=proof" : ""}`}
+        className="grid grid-cols-[1fr_auto] gap-4 items-center min-h-[60px] py-2 text-ink no-underline hover:bg-yuzu-pale px-2 -mx-2"
+      >
+        <span className="min-w-0">
+          <b className="font-d text-l block">{j.customer}</b>
+          <span className="text-m text-ink-2">
+            {j.line}, {j.place}
+          </span>
+        </span>
+        <span className="text-right text-m">
+          <b className={`block ${j.state === "short" ? "text-zest-ink" : ""}`}>
+            {STATES[j.state] ?? j.state}
+          </b>
+          <span className="text-ink-2">
+            {j.state === "planned" ? `${when}, ${j.fitter || "no fitter yet"}` : ""}
+            {j.steps_done > 0 && j.steps_done < j.steps && ` ${j.steps_done} of ${j.steps} steps`}
+          </span>
+        </span>
+      </Link>
+    </li>
+  );
+}
+
+function Later({ lines }: { lines: DueLine[] }): ReactElement {
+  const weeks = new Map<string, DueLine[]>();
+  for (const x of lines) weeks.set(weekOf(x.due_on), [...(weeks.get(weekOf(x.due_on)) ?? []), x]);
+  return (
+    <>
+      {[...weeks].map(([week, every]) => (
+        <div key={week} className="grid grid-cols-[104px_1fr_auto] gap-3 items-end pt-3">
+          <span className="text-m">
+            <b className="font-d text-l block leading-tight">{said(week)}</b>
+            <span className="text-ink-2">that week</span>
+          </span>
+          <span className="flex gap-1 border-b-[1.5px] border-ink pb-0.5 min-h-[38px]">
+            {every.slice(0, 9).map((x) => (
+              <PartToken key={x.job + x.key} kind={x.kind} label={x.label} />
+            ))}
+          </span>
+          <b className="text-m">
+            {byHome(every)
+              .map((h) => h.customer.split(" ")[0])
+              .join(", ")}
+          </b>
+        </div>
+      ))}
+    </>
+  );
+}
+
+function Areas({
+  places,
+  place,
+  onPlace,
+}: {
+  places: string[];
+  place: string;
+  onPlace: (p: string) => void;
+}): ReactElement {
+  return (
+    <div className="seg" role="group" aria-label="Area">
+      {["", ...places].map((p) => (
+        <button key={p} aria-pressed={p === place} onClick={() => onPlace(p)}>
+          {p === "" ? "All areas" : p}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+function Round({ lines }: { lines: DueLine[] }): ReactElement {
+  const homes = byHome(lines);
+  const places = [...new Set(homes.map((h) => h.place))];
+  if (homes.length === 0)
+    return <p className="py-4 text-l">Nothing is due in the next fortnight.</p>;
+  return (
+    <>
+      {places.map((p) => (
+        <div key={p}>
+          <h2 className="text-m font-semibold text-ink-2 pt-3">{p || "No area said"}</h2>
+          <ul>
+            {homes
+              .filter((h) => h.place === p)
+              .map((h) => (
+                <HomeDue key={h.job} at={h} />
+              ))}
+          </ul>
+        </div>
+      ))}
+    </>
+  );
+}
+
+/** The days ahead that the list looks at. */
+const AHEAD_DAYS = 365;
+
+export function Due(): ReactElement {
+  const me = useMe();
+  const [params, setParams] = useSearchParams();
+  const place = params.get("area") ?? "";
+  const [all, setAll] = useState(false);
+  const until = useMemo(() => {
+    const d = new Date();
+    d.setDate(d.getDate() + AHEAD_DAYS);
+    return iso(d);
+  }, []);
+  const due = useDue(until);
+  const jobs = useJobs();
+  const every = due.data?.lines ?? [];
+  const places = [...new Set(every.map((x) => x.place))].filter(Boolean).sort();
+  const lines = every.filter((x) => place === "" || x.place === place);
+  const now = lines.filter((x) => x.state === "overdue" || x.state === "due");
+  const later = lines.filter((x) => x.state === "soon" || x.state === "later");
+  const here = (jobs.data ?? []).filter((j) => place === "" || j.place === place);
+  const waiting = ORDER.flatMap((state) => here.filter((j) => j.state === state));
+  const untested = here.filter((j) => j.state === "fitted");
+  const homes = byHome(now).length;
+  return (
+    <div className="screen work">
+      <Head title={me.data?.firm ?? "Due"} sub={me.data?.name}>
+        <Link className="key bare" to="/">
+          Visits
+        </Link>
+      </Head>
+      <main className="scroll px-8 pb-8">
+        <div className="max-w-[1216px] mx-auto grid grid-cols-2 max-[900px]:grid-cols-1 gap-x-12">
+          <section aria-label="Due now">
+            <h1 className="pt-4">
+              {homes === 0
+                ? "Nothing is due"
+                : homes === 1
+                  ? "1 home is due"
+                  : `${homes} homes are due`}
+            </h1>
+            <p className="text-ink-2 text-l pb-2">
+              {new Date().toLocaleDateString("en-US", {
+                weekday: "long",
+                month: "long",
+                day: "numeric",
+              })}
+              , and the fortnight from here
+            </p>
+            <Areas
+              places={places}
+              place={place}
+              onPlace={(p) => setParams(p ? { area: p } : {}, { replace: true })}
+            />
+            {due.isPending && <Waiting what="Fetching what is due." />}
+            <Trouble error={due.error} again={() => void due.refetch()} />
+            {due.data && <Round lines={now} />}
+          </section>
+          <section aria-label="Jobs and later">
+            <h2 className="pt-5">Jobs that wait</h2>
+            <Trouble error={jobs.error} again={() => void jobs.refetch()} />
+            {jobs.data && waiting.length === 0 && <p className="py-2">None.</p>}
+            <ul>
+              {waiting.map((j) => (
+                <JobRow key={j.id} j={j} />
+              ))}
+            </ul>
+            {untested.length > 0 && (
+              <button
+                className="key bare mt-1 -ml-2"
+                aria-expanded={all}
+                onClick={() => setAll(!all)}
+              >
+                {untested.length} fitted, with tests to come
+              </button>
+            )}
+            {all && (
+              <ul>
+                {untested.map((j) => (
+                  <JobRow key={j.id} j={j} />
+                ))}
+              </ul>
+            )}
+            {later.length > 0 && <h2 className="pt-6">After the fortnight</h2>}
+            <Later lines={later} />
+          </section>
+        </div>
+      </main>
+      <Counter
+        end={
+          byHome(now)[0] && (
+            <Link
+              className="key go"
+              style={{ minHeight: 48 }}
+              to={`/jobs/${byHome(now)[0]?.job ?? ""}?part=care`}
+            >
+              Open {byHome(now)[0]?.customer.split(" ").at(-1)}
+            </Link>
+          )
+        }
+      >
+        <span className="text-m leading-tight shrink-0">
+          <b className="block">To load</b>for what is due
+        </span>
+        {toLoad(now).map((x) => (
+          <span key={x.label} className="flex gap-2 items-center text-m shrink-0 leading-tight">
+            <PartToken kind={x.kind} label={x.label} size={40} />
+            <span className="max-w-[112px]">
+              <b>{x.n}</b> {x.label}
+            </span>
+          </span>
+        ))}
+      </Counter>
+    </div>
+  );
+}

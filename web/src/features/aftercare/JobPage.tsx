@@ -1,0 +1,201 @@
+/** A job: its plan, its steps, its proof, its care. What comes next stands on the counter. */
+import { useEffect, type ReactElement } from "react";
+import { Link, useParams, useSearchParams } from "react-router";
+
+import { Counter, Head } from "../../app/Shell";
+import { Trouble, Waiting } from "../../ui/Trouble";
+import { Bleach } from "./Bleach";
+import { CareView } from "./Care";
+import { today } from "./dates";
+import { useDo, useJob, type Doing, type JobView, type Sheet } from "./hooks";
+import { PlanView } from "./Plan";
+import { ProofView } from "./Proof";
+import { nextStep, SheetView, stepsDone } from "./Steps";
+
+const PARTS = [
+  ["plan", "Plan"],
+  ["steps", "Steps"],
+  ["proof", "Proof"],
+  ["care", "Care"],
+] as const;
+type Part = (typeof PARTS)[number][0];
+
+/** Where one looks first: what a job waits for. */
+export function firstPart(job: JobView): Part {
+  const s = job.standing;
+  if (s.state === "to plan") return "plan";
+  if (s.state === "planned") return "steps";
+  return s.state === "short" || s.unproved.length > 0 ? "proof" : "care";
+}
+
+function SheetList({
+  job,
+  picked,
+  onPick,
+}: {
+  job: JobView;
+  picked: string;
+  onPick: (key: string) => void;
+}): ReactElement {
+  const groups: [Sheet["purpose"], string][] = [
+    ["fit", "Fit and start"],
+    ["disinfect", "Disinfect"],
+    ["change", "Change"],
+    ["season", "Seasons"],
+  ];
+  return (
+    <nav aria-label="Sheets" className="grid gap-1 content-start">
+      {groups.map(([purpose, title]) => {
+        const sheets = job.job.sheets.filter((s) => s.purpose === purpose);
+        if (sheets.length === 0) return null;
+        return (
+          <div key={purpose}>
+            <h2 className="text-m font-semibold text-ink-2 pt-2">{title}</h2>
+            {sheets.map((s) => (
+              <button
+                key={s.key}
+                className={`text-left w-full min-h-11 px-3 py-1.5 rounded-[8px] text-b leading-tight ${s.key === picked ? "bg-yuzu-pale font-semibold" : "hover:bg-ledge"}`}
+                aria-pressed={s.key === picked}
+                onClick={() => onPick(s.key)}
+              >
+                {s.title}
+                <span className="block text-m text-ink-2 font-normal">
+                  {stepsDone(job, s)} of {s.steps.length}
+                </span>
+              </button>
+            ))}
+          </div>
+        );
+      })}
+    </nav>
+  );
+}
+
+function StepsPart({
+  job,
+  picked,
+  onPick,
+  onDo,
+}: {
+  job: JobView;
+  picked: Sheet | undefined;
+  onPick: (key: string) => void;
+  onDo: (d: Doing) => void;
+}): ReactElement {
+  if (!picked) return <p className="text-l py-4">This line has no steps of its own.</p>;
+  return (
+    <div className="grid grid-cols-[250px_1fr] max-[900px]:grid-cols-1 gap-8">
+      <div className="max-[900px]:hidden">
+        <SheetList job={job} picked={picked.key} onPick={onPick} />
+      </div>
+      <label className="field hidden max-[900px]:grid">
+        <span>Sheet</span>
+        <select className="input" value={picked.key} onChange={(e) => onPick(e.target.value)}>
+          {job.job.sheets.map((s) => (
+            <option key={s.key} value={s.key}>
+              {s.title}, {stepsDone(job, s)} of {s.steps.length}
+            </option>
+          ))}
+        </select>
+      </label>
+      <div>
+        <SheetView job={job} sheet={picked} onDo={onDo} />
+        {picked.purpose === "disinfect" && <Bleach job={job} onDo={onDo} />}
+      </div>
+    </div>
+  );
+}
+
+/** The one thing that comes next, for the end of the counter. */
+function Next({
+  job,
+  part,
+  picked,
+  onDo,
+  onPart,
+}: {
+  job: JobView;
+  part: Part;
+  picked: Sheet | undefined;
+  onDo: (d: Doing) => void;
+  onPart: (p: Part) => void;
+}): ReactElement | null {
+  const go = (words: string, act: () => void): ReactElement => (
+    <button className="key go" style={{ minHeight: 48 }} onClick={act}>
+      {words}
+    </button>
+  );
+  const n = picked ? nextStep(job, picked) : -1;
+  if (part === "steps" && picked && n >= 0)
+    return go(`Step ${n + 1} is done`, () =>
+      onDo({ what: "tick", body: { sheet: picked.key, step: n, done: true, left_out: "" } }),
+    );
+  if (part === "steps" && job.job.fitted_on === null)
+    return go("It is fitted today", () =>
+      onDo({ what: "fitted", body: { version: job.version, on: today() } }),
+    );
+  const at = PARTS.findIndex(([p]) => p === part);
+  const after = PARTS[at + 1];
+  return after ? go(`On to ${after[1].toLowerCase()}`, () => onPart(after[0])) : null;
+}
+
+export function JobPage(): ReactElement {
+  const { id = "" } = useParams();
+  const [params, setParams] = useSearchParams();
+  const job = useJob(id);
+  const act = useDo(id);
+  const j = job.data;
+  useEffect(() => {
+    document.title = j ? `${j.customer}, job · Zesty Glass` : "Zesty Glass";
+  }, [j]);
+  if (!j)
+    return (
+      <div className="p-8">
+        {job.isPending ? (
+          <Waiting what="Fetching the job." />
+        ) : (
+          <Trouble error={job.error} again={() => void job.refetch()} />
+        )}
+      </div>
+    );
+  const part = (params.get("part") as Part | null) ?? firstPart(j);
+  const open = j.job.sheets.find((s) => nextStep(j, s) >= 0);
+  const picked = j.job.sheets.find((s) => s.key === params.get("sheet")) ?? open ?? j.job.sheets[0];
+  const show = (p: Part, sheet?: string): void =>
+    setParams(sheet ? { part: p, sheet } : { part: p }, { replace: true });
+  const onDo = (d: Doing): void => act.mutate(d);
+  return (
+    <div className="screen work">
+      <Head title={j.customer} sub={`${j.home}, ${j.place}`}>
+        <Link className="key bare" to={`/proposals/${j.job.proposal}`}>
+          Proposal
+        </Link>
+        <Link className="key bare" to="/due">
+          What is due
+        </Link>
+      </Head>
+      <main className="scroll px-8 pb-8">
+        <div className="max-w-[1100px] mx-auto pt-2">
+          <Trouble error={act.error} />
+          {part === "plan" && <PlanView job={j} onDo={onDo} />}
+          {part === "steps" && (
+            <StepsPart job={j} picked={picked} onPick={(k) => show("steps", k)} onDo={onDo} />
+          )}
+          {part === "proof" && <ProofView job={j} onDo={onDo} />}
+          {part === "care" && <CareView job={j} onDo={onDo} onSteps={(k) => show("steps", k)} />}
+        </div>
+      </main>
+      <Counter
+        end={<Next job={j} part={part} picked={picked} onDo={onDo} onPart={(p) => show(p)} />}
+      >
+        <div className="seg" role="group" aria-label="Part of the job">
+          {PARTS.map(([p, name]) => (
+            <button key={p} aria-pressed={p === part} onClick={() => show(p)}>
+              {name}
+            </button>
+          ))}
+        </div>
+      </Counter>
+    </div>
+  );
+}

@@ -1,0 +1,124 @@
+/** When a job is done, by whom; and on which day it went into use. */
+import { useState, type ReactElement } from "react";
+
+import { said, today } from "./dates";
+import type { Doing, JobView } from "./hooks";
+import { NAMES } from "./names";
+
+function PlanForm({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): ReactElement {
+  const j = job.job;
+  const [on, setOn] = useState(j.planned_on ?? "");
+  const [at, setAt] = useState(j.planned_at);
+  const [fitter, setFitter] = useState(j.fitter);
+  const [note, setNote] = useState(j.note);
+  return (
+    <form
+      className="flex gap-3 items-end flex-wrap py-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        const body = { version: job.version, planned_on: on || null, planned_at: at, fitter, note };
+        onDo({ what: "plan", body });
+      }}
+    >
+      <label className="field">
+        <span>Day</span>
+        <input className="input" type="date" value={on} onChange={(e) => setOn(e.target.value)} />
+      </label>
+      <label className="field">
+        <span>Time</span>
+        <input className="input" type="time" value={at} onChange={(e) => setAt(e.target.value)} />
+      </label>
+      <label className="field">
+        <span>Fitter</span>
+        <input className="input" value={fitter} onChange={(e) => setFitter(e.target.value)} />
+      </label>
+      <label className="field flex-1 min-w-[200px]">
+        <span>Note for the fitter</span>
+        <input className="input" value={note} onChange={(e) => setNote(e.target.value)} />
+      </label>
+      <button className="key">Keep the plan</button>
+    </form>
+  );
+}
+
+function FittedForm({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): ReactElement {
+  const [on, setOn] = useState(job.job.fitted_on ?? today());
+  return (
+    <form
+      className="flex gap-3 items-end flex-wrap py-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        onDo({ what: "fitted", body: { version: job.version, on } });
+      }}
+    >
+      <label className="field">
+        <span>In use since</span>
+        <input
+          className="input"
+          type="date"
+          required
+          max={today()}
+          value={on}
+          onChange={(e) => setOn(e.target.value)}
+        />
+      </label>
+      <button className="key">
+        {job.job.fitted_on === null ? "It is fitted" : "Put it right"}
+      </button>
+      {job.job.fitted_on !== null && (
+        <button
+          type="button"
+          className="key bare"
+          onClick={() => onDo({ what: "fitted", body: { version: job.version, on: null } })}
+        >
+          Not fitted after all
+        </button>
+      )}
+    </form>
+  );
+}
+
+export function PlanView({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): ReactElement {
+  const j = job.job;
+  const fitting = j.sheets.filter((s) => s.purpose === "fit" || s.purpose === "disinfect");
+  return (
+    <section aria-label="Plan">
+      <h1>
+        {j.planned_on ? `${said(j.planned_on)} ${j.planned_at}` : "No day yet"}
+        {j.fitter && `, ${j.fitter}`}
+      </h1>
+      {job.phone && <p className="text-b">Telephone: {job.phone}</p>}
+      <PlanForm key={job.version} job={job} onDo={onDo} />
+      <h2 className="pt-2">What is fitted</h2>
+      <ul>
+        {j.stages.map((s, n) => (
+          <li key={n} className="border-b border-rule py-2">
+            <b className="font-d text-l">{s.name}</b>{" "}
+            <span className="text-ink-2 text-m">
+              {s.scope === "tap" ? "drinking tap" : "whole house"}
+            </span>
+            <p className="text-b">
+              {s.settings.length > 0
+                ? s.settings.map(([k, v]) => `${k}: ${v}`).join(" · ")
+                : "Nothing is dialled."}
+            </p>
+          </li>
+        ))}
+      </ul>
+      <h2 className="pt-4">Take along</h2>
+      <p className="text-b">
+        {[...new Set(fitting.flatMap((x) => x.tools))].join(", ") || "Nothing but the item."}
+      </p>
+      <h2 className="pt-4">What it promises</h2>
+      <p className="text-b">
+        {j.promises
+          .filter((x) => x.said !== "")
+          .map((x) => `${NAMES[x.analyte] ?? x.analyte} ${x.said}`)
+          .join("; ") || "Nothing that is measured."}
+        .
+      </p>
+      <h2 className="pt-4">In use</h2>
+      <FittedForm key={`f${job.version}`} job={job} onDo={onDo} />
+    </section>
+  );
+}

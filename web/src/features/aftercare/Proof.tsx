@@ -1,0 +1,326 @@
+/** Whether the line keeps its promise: predicted range against what was measured, with likely causes. */
+import { useState, type ReactElement } from "react";
+
+import { useInstruments } from "../../api/hooks";
+import type { Instrument } from "../../api/types";
+import { SHOWN } from "../../app/facts.generated";
+import { newId } from "../../app/names";
+import { NAMES } from "./names";
+import { said, today } from "./dates";
+import type { Doing, FollowUp, JobView, ProofBody, Proved } from "./hooks";
+
+type Promise_ = JobView["job"]["promises"][number];
+type Range = NonNullable<Promise_["predicted"]>;
+
+const WORD: Record<Proved["verdict"], string> = {
+  "as promised": "as promised",
+  better: "better",
+  short: "short",
+  "laboratory only": "a laboratory decides",
+  "not promised": "was not promised",
+};
+
+/** Both ranges on one scale from 0 to the largest end there is. */
+function Bars({ p }: { p: Proved }): ReactElement | null {
+  const promised = p.promise.predicted;
+  const ends = [promised, p.measured, p.promise.before].flatMap((r) =>
+    r ? [r.best, r.high ?? r.best] : [],
+  );
+  const top = Math.max(...ends, 1e-9) * 1.05;
+  const at = (v: number): number => (v / top) * 300;
+  const bar = (r: Range, y: number, fill: string): ReactElement => (
+    <rect
+      x={at(r.low)}
+      y={y}
+      width={Math.max(3, at(r.high ?? top) - at(r.low))}
+      height="10"
+      fill={fill}
+      stroke="var(--ink)"
+      strokeWidth="1.2"
+    />
+  );
+  if (!promised || !p.measured) return null;
+  const word = `promised ${p.promise.said}, measured ${p.said}`;
+  return (
+    <svg viewBox="-2 0 306 34" width="100%" role="img" aria-label={word}>
+      <path d="M0,32H302" stroke="var(--ink)" strokeWidth="1.2" />
+      {p.promise.before && (
+        <path
+          d={`M${at(p.promise.before.best)},4V32`}
+          stroke="var(--ink-3)"
+          strokeDasharray="2 3"
+        />
+      )}
+      {bar(promised, 4, "var(--water-2)")}
+      {bar(p.measured, 19, p.verdict === "short" ? "var(--zest)" : "var(--yuzu)")}
+    </svg>
+  );
+}
+
+function Follow({
+  job,
+  p,
+  onDo,
+}: {
+  job: JobView;
+  p: Proved;
+  onDo: (d: Doing) => void;
+}): ReactElement {
+  const [what, setWhat] = useState(p.causes[0]?.first ?? "");
+  const [on, setOn] = useState(today());
+  const open = job.job.follow_ups.find((f) => f.analyte === p.promise.analyte && f.closed === "");
+  if (open) return <Close f={open} onDo={onDo} />;
+  return (
+    <form
+      className="flex gap-3 items-end flex-wrap pt-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        const body = { analyte: p.promise.analyte, what, on, closed: "" };
+        onDo({ what: "follow", follow: newId(), body });
+      }}
+    >
+      <label className="field flex-1 min-w-[220px]">
+        <span>What is tried first</span>
+        <input className="input" required value={what} onChange={(e) => setWhat(e.target.value)} />
+      </label>
+      <label className="field">
+        <span>On</span>
+        <input
+          className="input"
+          type="date"
+          required
+          value={on}
+          onChange={(e) => setOn(e.target.value)}
+        />
+      </label>
+      <button className="key">Follow it up</button>
+    </form>
+  );
+}
+
+function Close({ f, onDo }: { f: FollowUp; onDo: (d: Doing) => void }): ReactElement {
+  const [found, setFound] = useState("");
+  const { id, ...kept } = f;
+  return (
+    <form
+      className="flex gap-3 items-end flex-wrap pt-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        onDo({ what: "follow", follow: id, body: { ...kept, closed: found } });
+      }}
+    >
+      <p className="w-full text-b">
+        <b>Followed up, {said(f.on)}:</b> {f.what}
+      </p>
+      <label className="field flex-1 min-w-[220px]">
+        <span>What was found</span>
+        <input
+          className="input"
+          required
+          value={found}
+          onChange={(e) => setFound(e.target.value)}
+        />
+      </label>
+      <button className="key">Close it</button>
+    </form>
+  );
+}
+
+function ProvedRow({
+  job,
+  p,
+  onDo,
+}: {
+  job: JobView;
+  p: Proved;
+  onDo: (d: Doing) => void;
+}): ReactElement {
+  return (
+    <li className="border-b border-rule py-3">
+      <div className="grid grid-cols-[180px_1fr_170px] max-[900px]:grid-cols-1 gap-x-6 items-center">
+        <p>
+          <b className="font-d text-l block">{NAMES[p.promise.analyte] ?? p.promise.analyte}</b>
+          <span className="text-m text-ink-2">
+            {p.promise.where === "tap" ? "at the drinking tap" : "at the house’s taps"}
+          </span>
+        </p>
+        <Bars p={p} />
+        <p className="text-m">
+          <b className={`font-d text-l block ${p.verdict === "short" ? "text-zest-ink" : ""}`}>
+            {WORD[p.verdict]}
+          </b>
+          promised {p.promise.said || "nothing"}, measured {p.said}
+        </p>
+      </div>
+      {p.causes.length > 0 && (
+        <ol className="grid grid-cols-2 max-[900px]:grid-cols-1 gap-x-8 pt-2 list-decimal pl-5 text-m">
+          {p.causes.map((c) => (
+            <li key={c.id} className="py-0.5">
+              <b>{c.cause}</b> {c.first}
+            </li>
+          ))}
+        </ol>
+      )}
+      {p.verdict === "short" && <Follow job={job} p={p} onDo={onDo} />}
+    </li>
+  );
+}
+
+function observed(kit: Instrument, value: number): ProofBody["reading"]["observation"] | null {
+  switch (kit.kind) {
+    case "meter":
+      return {
+        method: "meter",
+        displays: [value],
+        multiplier: 1,
+        temperature_c: null,
+        zero: null,
+        rinsed: true,
+        steady: true,
+      };
+    case "drops":
+      return { method: "drops", drops: Math.round(value), dilution: 1 };
+    case "display":
+      return { method: "display", value, dilution: 1, blanked: true };
+    default:
+      return null;
+  }
+}
+
+const ASKS: Record<string, string> = { meter: "On the display", drops: "Drops", display: "Shown" };
+
+function Measure({
+  left,
+  kits,
+  onDo,
+}: {
+  left: Promise_[];
+  kits: Instrument[];
+  onDo: (d: Doing) => void;
+}): ReactElement | null {
+  const can = left.filter((p) => kits.some((k) => k.analyte === p.analyte));
+  const [picked, setPicked] = useState(0);
+  const [kitId, setKitId] = useState("");
+  const [value, setValue] = useState("");
+  const p = can[picked] ?? can[0];
+  if (!p) return null;
+  const fit = kits.filter((k) => k.analyte === p.analyte);
+  const kit = fit.find((k) => k.id === kitId) ?? fit[0];
+  const seen = kit && value !== "" ? observed(kit, Number(value)) : null;
+  const keep = (): void => {
+    if (!kit || !seen) return;
+    const reading = {
+      id: newId(),
+      analyte: p.analyte,
+      instrument: kit,
+      observation: seen,
+      made_at: new Date().toISOString(),
+    } as ProofBody["reading"];
+    onDo({ what: "proof", body: { where: p.where, phase: "flushed", reading } });
+    setValue("");
+  };
+  return (
+    <form
+      className="flex gap-3 items-end flex-wrap py-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        keep();
+      }}
+    >
+      <label className="field">
+        <span>Measured behind the line</span>
+        <select
+          className="input"
+          value={picked}
+          onChange={(e) => {
+            setPicked(Number(e.target.value));
+            setKitId("");
+          }}
+        >
+          {can.map((x, n) => (
+            <option key={x.analyte + x.where} value={n}>
+              {NAMES[x.analyte] ?? x.analyte}, {x.where === "tap" ? "drinking tap" : "house"}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="field">
+        <span>With</span>
+        <select className="input" value={kit?.id ?? ""} onChange={(e) => setKitId(e.target.value)}>
+          {fit.map((k) => (
+            <option key={k.id} value={k.id}>
+              {k.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="field w-[150px]">
+        <span>
+          {ASKS[kit?.kind ?? ""] ?? "Shown"}
+          {kit?.kind === "drops" ? "" : ` [${kit?.unit || SHOWN[p.analyte]?.us?.unit || ""}]`}
+        </span>
+        <input
+          className="input"
+          type="number"
+          step="any"
+          min={0}
+          required
+          value={value}
+          onChange={(e) => setValue(e.target.value)}
+        />
+      </label>
+      <button className="key">Keep the reading</button>
+    </form>
+  );
+}
+
+export function ProofView({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): ReactElement {
+  const kits = useInstruments();
+  const s = job.standing;
+  const usable = (kits.data ?? []).filter((k) => k.kind in ASKS);
+  const shorts = s.proved.filter((p) => p.verdict === "short").length;
+  const title =
+    shorts > 0
+      ? `${shorts} of ${s.proved.length} fall short`
+      : s.proved.length === 0
+        ? "Nothing measured behind it yet"
+        : "It keeps its promise so far";
+  return (
+    <section aria-label="Proof">
+      <h1>{title}</h1>
+      <p className="text-m text-ink-2">
+        Pale: promised. Yellow: measured. Dotted: the water before. Bacteria: only a laboratory’s
+        result after the disinfection counts.
+      </p>
+      {s.alarms.map((a) => (
+        <div key={a.id} className="border-[1.5px] border-ink bg-yuzu-pale p-3 my-2 text-b">
+          <b>{a.sentence}</b> First: {a.try_first[0]}
+        </div>
+      ))}
+      {job.job.fitted_on === null ? (
+        <p className="py-3 text-l">
+          The line is not fitted yet. Its promises are held against it then.
+        </p>
+      ) : (
+        <Measure left={job.job.promises} kits={usable} onDo={onDo} />
+      )}
+      <ul>
+        {s.proved.map((p) => (
+          <ProvedRow key={p.promise.analyte + p.promise.where} job={job} p={p} onDo={onDo} />
+        ))}
+      </ul>
+      {s.unproved.length > 0 && (
+        <p className="py-3 text-m">
+          <b>Still to measure:</b>{" "}
+          {s.unproved
+            .map(
+              (p) =>
+                `${NAMES[p.analyte] ?? p.analyte} (promised ${p.said || "nothing"}, ${p.where === "tap" ? "drinking tap" : "house"})`,
+            )
+            .join("; ")}
+          .
+        </p>
+      )}
+    </section>
+  );
+}

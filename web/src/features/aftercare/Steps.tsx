@@ -1,0 +1,146 @@
+/** One sheet of work: its steps along a peel, ticked with who and when; tools and caution beside. */
+import { Check as CheckIcon, TriangleAlert } from "lucide-react";
+import { useEffect, useState, type ReactElement } from "react";
+
+import type { Doing, JobView, Sheet } from "./hooks";
+
+type Tick = JobView["job"]["ticks"][number];
+
+export const tickOf = (job: JobView, sheet: string, step: number): Tick | undefined =>
+  job.job.ticks.find((t) => t.sheet === sheet && t.step === step);
+
+export const stepsDone = (job: JobView, s: Sheet): number =>
+  s.steps.filter((_, n) => tickOf(job, s.key, n)).length;
+
+/** The first step of a sheet that is neither done nor left out. */
+export const nextStep = (job: JobView, s: Sheet): number =>
+  s.steps.findIndex((_, n) => !tickOf(job, s.key, n));
+
+function initials(name: string): string {
+  return name
+    .split(/\s+/)
+    .map((w) => w[0] ?? "")
+    .join("");
+}
+
+/** A clock that runs down from minutes; it rings in words, not in sound. */
+function Clock({ minutes }: { minutes: number }): ReactElement {
+  const [end, setEnd] = useState<number | null>(null);
+  const [now, setNow] = useState(Date.now());
+  useEffect(() => {
+    if (end === null) return undefined;
+    const t = setInterval(() => setNow(Date.now()), 500);
+    return () => clearInterval(t);
+  }, [end]);
+  if (end === null)
+    return (
+      <button
+        className="key"
+        onClick={() => {
+          setNow(Date.now());
+          setEnd(Date.now() + minutes * 60_000);
+        }}
+      >
+        Start {minutes >= 60 ? `${minutes / 60} h` : `${minutes} min`}
+      </button>
+    );
+  const left = Math.max(0, Math.round((end - now) / 1000));
+  const h = Math.floor(left / 3600);
+  const shown = `${h > 0 ? `${h}:` : ""}${String(Math.floor(left / 60) % 60).padStart(h > 0 ? 2 : 1, "0")}:${String(left % 60).padStart(2, "0")}`;
+  return (
+    <span className="flex gap-3 items-center">
+      <span className="num font-d text-[28px]" role="timer">
+        {left > 0 ? shown : "time is up"}
+      </span>
+      <button className="key bare" onClick={() => setEnd(null)}>
+        Stop
+      </button>
+    </span>
+  );
+}
+
+function Mark({ n, tick, now }: { n: number; tick: Tick | undefined; now: boolean }): ReactElement {
+  const fill = tick ? "var(--leaf)" : now ? "var(--ink)" : "var(--paper)";
+  return (
+    <span
+      className="grid place-items-center w-8 h-8 rounded-full border-[1.5px] border-ink font-d font-bold text-m z-10"
+      style={{ background: fill, color: tick || now ? "var(--paper)" : "var(--ink)" }}
+      aria-hidden="true"
+    >
+      {tick ? <CheckIcon size={18} strokeWidth={3} /> : n + 1}
+    </span>
+  );
+}
+
+function StepRow({
+  job,
+  sheet,
+  n,
+  now,
+  onDo,
+}: {
+  job: JobView;
+  sheet: Sheet;
+  n: number;
+  now: boolean;
+  onDo: (d: Doing) => void;
+}): ReactElement | null {
+  const step = sheet.steps[n];
+  const tick = tickOf(job, sheet.key, n);
+  if (!step) return null;
+  const toggle = (): void =>
+    onDo({ what: "tick", body: { sheet: sheet.key, step: n, done: !tick, left_out: "" } });
+  return (
+    <li className="grid grid-cols-[32px_1fr_auto] gap-4 items-center relative">
+      <Mark n={n} tick={tick} now={now} />
+      <button
+        className={`text-left min-h-[52px] py-1 rounded-[6px] hover:bg-yuzu-pale px-2 -mx-2 ${now ? "font-d font-bold text-[22px] leading-tight" : "text-l"} ${tick ? "text-ink-2" : ""}`}
+        aria-pressed={tick !== undefined}
+        onClick={toggle}
+      >
+        {step.text}
+        {tick?.left_out ? (
+          <span className="block text-m text-zest-ink">left out: {tick.left_out}</span>
+        ) : null}
+      </button>
+      <span className="text-m text-ink-2 num">
+        {tick
+          ? `${new Date(tick.at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hour12: false })} ${initials(tick.by)}`
+          : step.wait_min > 0 && now && <Clock minutes={step.wait_min} />}
+      </span>
+    </li>
+  );
+}
+
+export function SheetView({
+  job,
+  sheet,
+  onDo,
+}: {
+  job: JobView;
+  sheet: Sheet;
+  onDo: (d: Doing) => void;
+}): ReactElement {
+  const now = nextStep(job, sheet);
+  return (
+    <section aria-label={sheet.title}>
+      <h1>{sheet.title}</h1>
+      <p className="text-m text-ink-2 pb-2">
+        {stepsDone(job, sheet)} of {sheet.steps.length} done. Take along: {sheet.tools.join(", ")}.
+      </p>
+      <p className="flex gap-3 items-start max-w-[640px] py-2 text-b">
+        <TriangleAlert size={24} className="shrink-0 text-zest-ink" aria-hidden="true" />
+        <span>{sheet.caution}</span>
+      </p>
+      <ol className="relative before:absolute before:left-[15px] before:top-6 before:bottom-6 before:w-[3px] before:bg-yuzu">
+        {sheet.steps.map((_, n) => (
+          <StepRow key={n} job={job} sheet={sheet} n={n} now={n === now} onDo={onDo} />
+        ))}
+      </ol>
+      <p className="text-s text-ink-2 pt-3">
+        General practice ({sheet.source}, {sheet.year}). The item’s own manual and local code come
+        first.
+      </p>
+    </section>
+  );
+}
