@@ -181,7 +181,7 @@ class Due(JobCase):
         lines = self.get("/api/due")["lines"]
         self.assertEqual([x["due_on"] for x in lines], sorted(x["due_on"] for x in lines))
         self.assertEqual(lines[0]["state"], "overdue")
-        self.assertIn("Ismeray Foltwick", {x["customer"] for x in lines})
+        self.assertIn("Odile Brackenreed", {x["customer"] for x in lines})
 
     def test_the_demo_has_a_job_for_tomorrow_and_one_that_is_short(self):
         states = {(j["customer"], j["state"]) for j in self.get("/api/jobs")}

@@ -61,6 +61,8 @@ class Matrix(ApiCase):
         }
         jobs = cls.clients["manager"].get("/api/jobs").json()
         cls.job = next(j["id"] for j in jobs if j["customer"] == "Hesper Dunnoway")
+        homes = cls.clients["manager"].get("/api/homes?find=dunnoway").json()["homes"]
+        cls.home = homes[0]["id"]
 
     @classmethod
     def client_of(cls, email):
@@ -130,12 +132,14 @@ class Matrix(ApiCase):
             path = path.replace(
                 "{id}", uid("home-2-proposal" if home == ACCEPTED else "home-1-proposal")
             )
-        if template.startswith("/api/jobs/{id}"):
-            path = path.replace("{id}", self.job)
+        for start, id in (("/api/jobs/{id}", self.job), ("/api/homes/{id}", self.home)):
+            if template.startswith(start):
+                path = path.replace("{id}", id)
         path = re.sub(r"{(\w+)}", lambda m: values[m[1]], path)
         path += {
             "/api/visits/{id}/pair": f"?first={uuid4()}&second={uuid4()}",
             "/api/visits/{id}/draft": "?recommended=today",
+            "/api/track/jobs": "?kind=softener&item=x&analyte=hardness",
         }.get(template, "")
         body = self.body(template, values)
         kind = {"content": body} if isinstance(body, bytes) else {"json": body}

@@ -50,7 +50,7 @@ class AfterTheSale(BrowserCase):
         self.go("/due")
         b.see("41 days over")
         self.assertEqual((b.axe(), b.out_of_reach()), ([], []))
-        b.click("a", "Ismeray Foltwick")
+        b.click("a", "Odile Brackenreed")
         b.find("h1", "1 overdue")
         b.click("button", "Changed")
         b.type("form input:not([type=date])", "half empty")

@@ -22,6 +22,7 @@ from . import (
     jobs,
     kits,
     laboratory,
+    logbook,
     personal,
     problems,
     proposals,
@@ -83,6 +84,7 @@ def create_app(
         firm,
         sharing,
         jobs,
+        logbook,
         proposals,
         personal,
     ):

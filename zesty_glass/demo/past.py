@@ -71,7 +71,7 @@ EARLIER: tuple[Earlier, ...] = (
     Earlier(
         key="past-2",
         like=homes.home_2,
-        name="Ismeray Foltwick",
+        name="Odile Brackenreed",
         home="Upper Withy",
         place="Cinderlow",
         option=0,
@@ -80,7 +80,7 @@ EARLIER: tuple[Earlier, ...] = (
     Earlier(
         key="past-3",
         like=homes.home_6,
-        name="Wilmer Tansett",
+        name="Sabra Lindlow",
         home="Flat over the saddler’s",
         place="Marl End",
         option=0,

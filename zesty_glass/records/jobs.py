@@ -10,7 +10,7 @@ from uuid import UUID
 from sqlalchemy import delete, insert, or_, select
 from sqlalchemy.orm import Session
 
-from .models import DueRow, HomeRow, JobRow, VisitRow
+from .models import DueRow, HomeRow, JobRow, ProvedRow, VisitRow
 
 MOST_LISTED = 500  # in one answer; the days asked for are made fewer, not the list longer
 
@@ -42,6 +42,17 @@ def set_dues(db: Session, job: JobRow, dues: Iterable[dict[str, Any]]) -> None:
     rows = [{"job_id": job.id, "firm_id": job.firm_id, **d} for d in dues]
     if rows:
         db.execute(insert(DueRow), rows)
+
+
+def set_proved(db: Session, job: JobRow, proved: Iterable[dict[str, Any]]) -> None:
+    """Write anew how each promise of a job stands."""
+    db.execute(
+        delete(ProvedRow).where(ProvedRow.firm_id == job.firm_id, ProvedRow.job_id == job.id)
+    )
+    own = {"job_id": job.id, "firm_id": job.firm_id, "home_id": job.home_id}
+    rows = [{**own, **p} for p in proved]
+    if rows:
+        db.execute(insert(ProvedRow), rows)
 
 
 def dues(

@@ -8,7 +8,7 @@ from datetime import date, datetime
 from typing import Any
 from uuid import UUID
 
-from sqlalchemy import JSON, DateTime, ForeignKey, Index, Text, UniqueConstraint
+from sqlalchemy import JSON, Computed, DateTime, ForeignKey, Index, Text, UniqueConstraint
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
@@ -87,6 +87,13 @@ class Throttle(Base):
     last: Mapped[datetime] = mapped_column(index=True)
 
 
+#: what a home is found by: name, house and place, in small letters
+HOME_WORDS = (
+    "lower(coalesce(customer->>'name', '') || ' ' || coalesce(home->>'name', '') || ' ' ||"
+    " coalesce(home->>'place', ''))"
+)
+
+
 class HomeRow(Base):
     """A customer and their home."""
 
@@ -96,7 +103,17 @@ class HomeRow(Base):
     customer: Mapped[dict[str, Any]]
     home: Mapped[dict[str, Any]]
     version: Mapped[int] = mapped_column(default=1)
+    words: Mapped[str] = mapped_column(Computed(HOME_WORDS, persisted=True))
     __mapper_args__ = compared(version)
+    __table_args__ = (
+        Index(
+            "homes_by_words",
+            "words",
+            postgresql_using="gin",
+            postgresql_ops={"words": "gin_trgm_ops"},
+        ),
+        Index("homes_in_order", "firm_id", "words", "id"),
+    )
 
 
 class VisitRow(Base):
@@ -318,6 +335,23 @@ class DueRow(Base):
     own: Mapped[bool]
     minutes: Mapped[int]
     __table_args__ = (Index("dues_by_day", "firm_id", "due_on"),)
+
+
+class ProvedRow(Base):
+    """How one promise of a job stands; written anew with every change of the job."""
+
+    __tablename__ = "proved"
+    job_id: Mapped[UUID] = mapped_column(
+        ForeignKey("jobs.id", ondelete="CASCADE"), primary_key=True
+    )
+    analyte: Mapped[str] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
+    home_id: Mapped[UUID] = mapped_column(ForeignKey("homes.id", ondelete="CASCADE"))
+    kind: Mapped[str]
+    item: Mapped[str]
+    verdict: Mapped[str]
+    short_by: Mapped[float | None]
+    __table_args__ = (Index("proved_by_kind", "firm_id", "kind", "item", "analyte"),)
 
 
 class Audit(Base):

@@ -24,7 +24,7 @@ from ..core.aftercare.job import (
     job_of,
     standing,
 )
-from ..core.aftercare.proof import Proof
+from ..core.aftercare.proof import Proof, short_by
 from ..core.aftercare.steps import sheets
 from ..core.assess import assess
 from ..core.errors import RuleError
@@ -149,6 +149,20 @@ def keep(db: Session, who: Person, row: JobRow, job: Job, action: str) -> JobRow
                     "minutes": f.part.minutes,
                 }
                 for f in at.due
+            ),
+        )
+        records.set_proved(
+            db,
+            row,
+            (
+                {
+                    "analyte": p.promise.analyte,
+                    "kind": p.promise.kind,
+                    "item": p.promise.item,
+                    "verdict": p.verdict,
+                    "short_by": short_by(p),
+                }
+                for p in at.proved
             ),
         )
         db.flush()

@@ -216,7 +216,7 @@ def earlier(
                 store.of_visit(db, SampleRow, who.firm_id, id),
                 store.of_visit(db, ReadingRow, who.firm_id, id),
             )
-            water = design_water(tuple(load(tuple[Sample, ...], _with_readings(samples, readings))))
+            water = design_water(tuple(load(tuple[Sample, ...], with_readings(samples, readings))))
             if water is not None and water.values:
                 return water.values
     return {}
@@ -245,9 +245,10 @@ def known_homes(db: Session, who: Person, words: str) -> list[dict[str, Any]]:
     return out
 
 
-def _with_readings(
+def with_readings(
     samples: Sequence[store.Stored | SampleRow], readings: list[ReadingRow]
 ) -> list[dict[str, Any]]:
+    """Glasses as they are kept, each with its readings."""
     by_sample: dict[UUID, list[dict[str, Any]]] = {}
     for r in readings:
         by_sample.setdefault(r.sample_id, []).append(
@@ -543,7 +544,7 @@ def opened(
         "customer": home.customer,
         "home": home.home,
         "complaints": row.complaints,
-        "samples": _with_readings(samples, readings),
+        "samples": with_readings(samples, readings),
         "lab_samples": [x.data for x in bottles],
         "options": [o.data for o in options],
         "recommended": row.recommended,

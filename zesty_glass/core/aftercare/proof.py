@@ -11,6 +11,7 @@ from ..ranges import Range
 from ..record import record
 from ..testing.reading import Reading, Value
 from ..treating.line import LineReport
+from ..treating.report import StageReport
 from ..treating.stages import TECHNOLOGIES
 
 Where = Literal["house", "tap"]
@@ -24,7 +25,8 @@ HIGHEST_PH = 8.5
 @record
 class Promise:
     """What a line is expected to leave of one analyte [canonical unit], and where it is measured;
-    no range: it was not predicted.
+    no range: it was not predicted. ``kind`` and ``item`` are the technology and the item that
+    change it most.
     """
 
     analyte: str
@@ -32,6 +34,8 @@ class Promise:
     predicted: Range | None
     before: Range | None
     said: str
+    kind: str = ""
+    item: str = ""
 
 
 @record
@@ -137,6 +141,7 @@ def promises(line: LineReport, units: str) -> tuple[Promise, ...]:
         q = (line.tap if where == "tap" else line.house).quantities.get(name)
         if q is None or name in ("temperature", "uvt") or not _changed(name, where, line):
             continue
+        stage = _stage_of(name, where, line)
         out.append(
             Promise(
                 analyte=name,
@@ -144,9 +149,27 @@ def promises(line: LineReport, units: str) -> tuple[Promise, ...]:
                 predicted=q.range,
                 before=before.range,
                 said=words.value(name, q.range, q.below, units),
+                kind=stage.kind,
+                item=stage.name,
             )
         )
     return tuple(out)
+
+
+def _stage_of(name: str, where: Where, line: LineReport) -> StageReport:
+    """The stage that changes an analyte most on its way to where it is judged."""
+    stages = [s for s in line.stages if where == "tap" or s.scope == "house"]
+
+    def best(s: StageReport) -> float | None:
+        return s.outlet.best(name)
+
+    def moved(pair: tuple[int, StageReport]) -> float:
+        n, s = pair
+        before = line.source.best(name) if n == 0 else best(stages[n - 1])
+        after = best(s)
+        return abs((before or 0.0) - (after or 0.0))
+
+    return max(enumerate(stages), key=moved)[1]
 
 
 def _changed(name: str, where: Where, line: LineReport) -> bool:
@@ -212,6 +235,18 @@ def proved(
             )
         )
     return tuple(out)
+
+
+def short_by(p: Proved) -> float | None:
+    """By how much a short result misses what was promised, as a share of the water before [0 to 1
+    and more]; None where it is not short, or nothing was before.
+
+    Source: by definition.
+    """
+    promised, before = p.promise.predicted, p.promise.before
+    if p.verdict != "short" or promised is None or p.measured is None or before is None:
+        return None
+    return None if before.best <= 0 else abs(p.measured.best - promised.best) / before.best
 
 
 def open_promises(promises_: tuple[Promise, ...], shown: tuple[Proved, ...]) -> tuple[Promise, ...]:

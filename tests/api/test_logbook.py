@@ -1,0 +1,85 @@
+"""The firm's homes, one over the years, and its own record, over the wire."""
+
+from uuid import uuid4
+
+from tests.api.client import ApiCase
+from zesty_glass.demo.load import FITTER_EMAIL
+from zesty_glass.records import homes as records
+
+
+class Homes(ApiCase):
+    def names(self, query):
+        return [h["customer"] for h in self.get(f"/api/homes?{query}")["homes"]]
+
+    def test_found_by_parts_of_name_house_and_place(self):
+        self.assertEqual(self.names("find=kettle"), ["Orrin Kettleby"])
+        self.assertEqual(self.names("find=CHALK+steps"), ["Orrin Kettleby"])
+        self.assertEqual(self.names("find=marl+pike"), ["Tolland Wray-Pike"])
+        self.assertEqual(self.names("find=%25"), self.names(""))
+        self.assertEqual(self.names("find=nobody"), [])
+
+    def test_filters_combine_and_count(self):
+        page = self.get("/api/homes?place=Cinderlow")
+        self.assertEqual(page["total"], len(page["homes"]))
+        self.assertTrue(all(h["place"] == "Cinderlow" for h in page["homes"]))
+        self.assertLess(len(self.names("place=Cinderlow&find=brackenreed")), page["total"])
+        lake = self.get("/api/homes?source=lake")["homes"]
+        self.assertEqual({h["source"] for h in lake}, {"lake"})
+
+    def test_pages_follow_each_other(self):
+        was, records.PAGE = records.PAGE, 4
+        self.addCleanup(setattr, records, "PAGE", was)
+        seen, more = [], ""
+        for _ in range(9):
+            page = self.get(f"/api/homes?after={more}")
+            seen += [h["id"] for h in page["homes"]]
+            more = page["more"]
+            if not more:
+                break
+        self.assertEqual(len(seen), len(set(seen)))
+        self.assertEqual(len(seen), page["total"])
+
+    def test_a_page_that_nobody_was_told_of(self):
+        self.assertEqual(self.get("/api/homes?after=x", 422)["code"], "homes.after")
+
+    def test_a_fitter_finds_homes_with_a_job_only(self):
+        fitter = self.signed_in(FITTER_EMAIL)
+        mine = {h["customer"] for h in fitter.get("/api/homes").json()["homes"]}
+        self.assertIn("Orrin Kettleby", mine)
+        self.assertNotIn("Aldith Crane-Pomfrey", mine)
+
+    def test_what_falls_due_next_stands_with_the_home(self):
+        home = self.get("/api/homes?find=brackenreed")["homes"][0]
+        self.assertEqual(home["state"], "overdue")
+
+
+class Years(ApiCase):
+    def test_readings_of_the_visits_and_of_the_job(self):
+        id = self.get("/api/homes?find=kettleby")["homes"][0]["id"]
+        home = self.get(f"/api/homes/{id}/years")
+        tds = next(s for s in home["series"] if s["analyte"] == "tds")
+        self.assertEqual([p["where"] for p in tds["points"]], ["raw", "tap", "tap", "tap"])
+        at = [p["at"] for p in tds["points"]]
+        self.assertEqual(at, sorted(at))
+        self.assertTrue(home["events"][0]["what"].startswith("Fitted"))
+        self.assertEqual(len(home["jobs"]), 1)
+
+    def test_another_firms_home_is_not_there(self):
+        self.get(f"/api/homes/{uuid4()}/years", 404)
+
+
+class Track(ApiCase):
+    def test_short_and_as_promised_are_counted_by_home(self):
+        kept = self.get("/api/track")["kept"]
+        softener = next(k for k in kept if k["analyte"] == "hardness")
+        self.assertEqual(
+            (softener["kind"], softener["homes"], softener["few"]), ("softener", 2, True)
+        )
+        self.assertEqual((softener["as_promised"], softener["short"]), (1, 1))
+        query = "&".join(f"{k}={softener[k]}" for k in ("kind", "item", "analyte"))
+        self.assertEqual(len(self.get(f"/api/track/jobs?{query}")["jobs"]), 2)
+
+    def test_pairs_are_raw_waters(self):
+        pairs = self.get("/api/track")["pairs"]
+        self.assertGreaterEqual(len(pairs), 5)
+        self.assertTrue(all(p["tds"] > 0 for p in pairs))

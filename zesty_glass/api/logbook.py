@@ -1,0 +1,114 @@
+"""The firm's memory: its homes, one over the years, and what it has learnt."""
+
+from __future__ import annotations
+
+from typing import Annotated
+from uuid import UUID
+
+from fastapi import APIRouter, Query, Response
+
+from ..core.aftercare.care import state_on
+from ..core.aftercare.logbook import kept
+from ..core.errors import RuleError
+from ..core.home import Source
+from ..records import homes as records
+from ..work import jobs, logbook
+from .answers import answer
+from .context import Signed
+from .logbook_schemas import HomeJob, HomeLine, HomePage, HomeYears, Track, TrackJobs
+
+router = APIRouter(prefix="/api", tags=["logbook"])
+Words = Annotated[str, Query(max_length=80)]
+
+
+@router.get("/homes", response_model=HomePage)
+def found(
+    ctx: Signed,
+    find: Words = "",
+    place: Words = "",
+    source: Source | None = None,
+    after: Annotated[str, Query(max_length=600)] = "",
+) -> Response:
+    """Homes by name, house or place, a page at a time."""
+    today = jobs.today()
+    with ctx.db() as db:
+        rows, total = records.found(
+            db,
+            ctx.who.firm_id,
+            find,
+            place,
+            "" if source is None else source.value,
+            jobs.whose(ctx.who),
+            _after(after),
+            ctx.who.role == "installer",
+        )
+        lines = tuple(
+            HomeLine(
+                id=str(x.row.id),
+                customer=x.row.customer["name"],
+                home=x.row.home["name"],
+                place=x.row.home.get("place", ""),
+                source=x.row.home.get("source", "city"),
+                visits=x.visits,
+                last_at=x.last_at,
+                last=None if x.last is None else str(x.last),
+                due_on=x.due_on,
+                state=None if x.due_on is None else state_on(x.due_on, today),
+            )
+            for x in rows
+        )
+        full = len(rows) == records.PAGE
+        more = f"{rows[-1].row.id}/{rows[-1].row.words}" if full else ""
+    return answer(HomePage(homes=lines, total=total, more=more))
+
+
+def _after(text: str) -> tuple[str, UUID] | None:
+    """Where a page begins; RuleError for what no page was told."""
+    if not text:
+        return None
+    id, _, words = text.partition("/")
+    try:
+        return words, UUID(id)
+    except ValueError:
+        raise RuleError(
+            "homes.after", "This is no page’s beginning.", "after", "Use “more” of the page before."
+        ) from None
+
+
+@router.get("/homes/{id}/years", response_model=HomeYears)
+def years(ctx: Signed, id: UUID) -> Response:
+    """A home over the years: its readings, and what changed at it."""
+    with ctx.db() as db:
+        row, visits = logbook.home(db, ctx.who, id)
+        series, events, every = logbook.years(db, ctx.who, id, visits)
+        return answer(
+            HomeYears(
+                id=str(id),
+                customer=row.customer["name"],
+                home=row.home["name"],
+                place=row.home.get("place", ""),
+                source=row.home.get("source", "city"),
+                visits=tuple((str(v), at) for v, at in visits),
+                series=series,
+                events=events,
+                jobs=tuple(HomeJob(id=j.id, line=j.line, fitted_on=j.fitted_on) for j in every),
+            )
+        )
+
+
+@router.get("/track", response_model=Track)
+def track(ctx: Signed) -> Response:
+    """How the firm's promises were kept, and dissolved matter against hardness of its waters."""
+    with ctx.db() as db:
+        counted = tuple(records.tallies(db, ctx.who.firm_id))
+        return answer(
+            Track(kept=kept(counted), pairs=logbook.pairs(db, ctx.who))  # type: ignore[arg-type]
+        )
+
+
+@router.get("/track/jobs", response_model=TrackJobs)
+def behind(ctx: Signed, kind: Words, item: Words, analyte: Words) -> TrackJobs:
+    """The jobs behind one number of the record."""
+    with ctx.db() as db:
+        ids = records.behind(db, ctx.who.firm_id, kind, item, analyte, jobs.whose(ctx.who))
+    return TrackJobs(jobs=ids)

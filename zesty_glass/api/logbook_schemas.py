@@ -1,0 +1,75 @@
+"""What goes over the wire of the firm's memory."""
+
+from __future__ import annotations
+
+from datetime import date, datetime
+from uuid import UUID
+
+from pydantic import BaseModel
+
+from ..core.aftercare.care import State
+from ..core.aftercare.logbook import Event, Kept, Pair, Series
+from ..core.record import record
+
+
+@record
+class HomeLine:
+    """A home as a list names it: its last visit, and what falls due at it next."""
+
+    id: str
+    customer: str
+    home: str
+    place: str
+    source: str
+    visits: int
+    last_at: datetime | None
+    last: str | None
+    due_on: date | None
+    state: State | None
+
+
+@record
+class HomePage:
+    """A page of homes, and how many there are in all; ``more``: where the next one begins."""
+
+    homes: tuple[HomeLine, ...]
+    total: int
+    more: str = ""
+
+
+@record
+class HomeJob:
+    """A job at a home."""
+
+    id: str
+    line: str
+    fitted_on: date | None
+
+
+@record
+class HomeYears:
+    """A home over the years; ``visits`` with their times, the latest first."""
+
+    id: str
+    customer: str
+    home: str
+    place: str
+    source: str
+    visits: tuple[tuple[str, str], ...]
+    series: tuple[Series, ...]
+    events: tuple[Event, ...]
+    jobs: tuple[HomeJob, ...]
+
+
+@record
+class Track:
+    """The firm's own record."""
+
+    kept: tuple[Kept, ...]
+    pairs: tuple[Pair, ...]
+
+
+class TrackJobs(BaseModel):
+    """The jobs behind one number."""
+
+    jobs: list[UUID]

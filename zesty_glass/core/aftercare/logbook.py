@@ -1,0 +1,185 @@
+"""A home over the years, and what a firm has learnt from its own readings."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Literal
+
+from ..analytes import ANALYTES
+from ..ranges import Range
+from ..record import record
+from ..testing.reading import Value
+from ..testing.water import Water
+from .care import Change
+from .job import Job
+from .proof import Verdict
+
+Where = Literal["raw", "house", "tap"]
+FEW = 5  # homes; below this a share says nothing
+#: what is not followed over the years
+_NOT_FOLLOWED = frozenset({"colour", "noticed"})
+
+
+@record
+class Point:
+    """A value at a time and place [canonical unit]."""
+
+    at: datetime
+    where: Where
+    range: Range | None
+    below: float | None
+    words: str
+    visit: str
+
+
+@record
+class Series:
+    """One analyte over the years, the oldest first."""
+
+    analyte: str
+    points: tuple[Point, ...]
+
+
+@record
+class Event:
+    """What changed at a home: a line fitted, a part changed, a follow-up."""
+
+    at: str
+    what: str
+    job: str
+
+
+@record
+class Known:
+    """A water of a visit, with when it was drawn."""
+
+    at: datetime
+    visit: str
+    water: Water
+
+
+def series(
+    waters: tuple[Known, ...], jobs: tuple[tuple[Job, tuple[Value, ...]], ...]
+) -> tuple[Series, ...]:
+    """Every analyte that was read at least once, those read most often first.
+
+    Args:
+        waters: raw waters of the visits. jobs: each with the values of its readings.
+    """
+    points: dict[str, list[Point]] = {}
+    for k in waters:
+        for name, v in k.water.values.items():
+            point = Point(
+                at=k.at,
+                where="raw",
+                range=v.range,
+                below=v.below,
+                words=v.words,
+                visit=k.visit,
+            )
+            points.setdefault(name, []).append(point)
+    for job, values in jobs:
+        for proof, v in zip(job.proofs, values, strict=True):
+            if proof.reading.struck_at is None:
+                point = Point(
+                    at=proof.reading.made_at,
+                    where=proof.where,
+                    range=v.range,
+                    below=v.below,
+                    words=v.words,
+                    visit="",
+                )
+                points.setdefault(proof.reading.analyte, []).append(point)
+    order = sorted(points, key=lambda n: (-len(points[n]), list(ANALYTES).index(n)))
+    return tuple(
+        Series(analyte=n, points=tuple(sorted(points[n], key=lambda p: p.at)))
+        for n in order
+        if n not in _NOT_FOLLOWED
+    )
+
+
+def events(jobs: tuple[Job, ...]) -> tuple[Event, ...]:
+    """What changed at a home, the oldest first; parts changed on one day are one event."""
+    out = []
+    for j in jobs:
+        if j.fitted_on is not None:
+            out.append(Event(at=j.fitted_on.isoformat(), what=f"Fitted: {j.line}", job=j.id))
+        by_day: dict[str, list[Change]] = {}
+        for c in j.changes:
+            by_day.setdefault(c.on.isoformat(), []).append(c)
+        names = {p.key: p.label for p in j.parts}
+        for day, changes in by_day.items():
+            what = ", ".join(names.get(c.part, "a part") for c in changes)
+            out.append(Event(at=day, what=f"Changed: {what}", job=j.id))
+        out += [
+            Event(at=f.on.isoformat(), what=f"Followed up: {f.closed or f.what}", job=j.id)
+            for f in j.follow_ups
+        ]
+    return tuple(sorted(out, key=lambda e: e.at))
+
+
+@record
+class Kept:
+    """How one item's promise of an analyte was kept, in homes.
+
+    Args:
+        homes: at how many homes it was measured. few: too few to say anything.
+        short_by: by how much the short ones missed, in the middle, as a share of the water before.
+    """
+
+    kind: str
+    item: str
+    analyte: str
+    homes: int
+    as_promised: int
+    better: int
+    short: int
+    short_by: float | None
+    few: bool
+
+
+def kept(
+    counted: tuple[tuple[str, str, str, Verdict, int, float | None], ...],
+) -> tuple[Kept, ...]:
+    """The firm's record from counts of (technology, item, analyte, verdict, homes, short by); the
+    most often measured first.
+    """
+    by: dict[tuple[str, str, str], dict[str, tuple[int, float | None]]] = {}
+    for kind, item, analyte, verdict, many, missed in counted:
+        by.setdefault((kind, item, analyte), {})[verdict] = (many, missed)
+    out = []
+    for (kind, item, analyte), counts in by.items():
+        good, better, short = (counts.get(v, (0, None)) for v in ("as promised", "better", "short"))
+        homes = good[0] + better[0] + short[0]
+        if homes:
+            out.append(
+                Kept(
+                    kind=kind,
+                    item=item,
+                    analyte=analyte,
+                    homes=homes,
+                    as_promised=good[0],
+                    better=better[0],
+                    short=short[0],
+                    short_by=short[1],
+                    few=homes < FEW,
+                )
+            )
+    return tuple(sorted(out, key=lambda k: (-k.homes, k.kind, k.item, k.analyte)))
+
+
+@record
+class Pair:
+    """Dissolved matter and hardness of one raw water [mg/L, mg/L as CaCO3]."""
+
+    visit: str
+    tds: float
+    hardness: float
+
+
+def pair_of(visit: str, water: Water) -> Pair | None:
+    """A water's pair; None where one of the two was not read, or has no value."""
+    tds, hardness = (water.values.get(n) for n in ("tds", "hardness"))
+    if tds is None or hardness is None or tds.range is None or hardness.range is None:
+        return None
+    return Pair(visit=visit, tds=tds.range.best, hardness=hardness.range.best)

@@ -1,0 +1,163 @@
+"""Queries of a firm's homes and of what it has learnt. Every one is scoped to a firm."""
+
+from __future__ import annotations
+
+from datetime import date, datetime
+from typing import Any, NamedTuple
+from uuid import UUID
+
+from sqlalchemy import ColumnElement, Select, func, or_, select, tuple_
+from sqlalchemy.orm import Session
+
+from .models import DueRow, HomeRow, JobRow, ProvedRow, SampleRow, VisitRow
+
+PAGE = 50
+
+
+class Found(NamedTuple):
+    """A home with what a list says of it."""
+
+    row: HomeRow
+    visits: int
+    last_at: datetime | None
+    last: UUID | None
+    due_on: date | None
+
+
+def _seen_by(consultant: UUID | None) -> ColumnElement[bool]:
+    """That somebody may see a visit: their own and nobody's; everybody's without a name."""
+    if consultant is None:
+        return VisitRow.id.is_not(None)
+    return or_(VisitRow.consultant_id == consultant, VisitRow.consultant_id.is_(None))
+
+
+def _asked(
+    firm: UUID, words: str, place: str, source: str, consultant: UUID | None, fitter: bool
+) -> Select[Any]:
+    query = select(HomeRow).where(HomeRow.firm_id == firm)
+    for word in words.lower().split()[:6]:
+        like = word.replace("\\", "").replace("%", "").replace("_", "\\_")
+        query = query.where(HomeRow.words.like(f"%{like}%"))
+    if place:
+        query = query.where(HomeRow.home["place"].as_string() == place)
+    if source:
+        query = query.where(HomeRow.home["source"].as_string() == source)
+    if fitter:
+        query = query.where(select(JobRow.id).where(JobRow.home_id == HomeRow.id).exists())
+    if consultant is not None:
+        own = select(VisitRow.id).where(VisitRow.home_id == HomeRow.id, _seen_by(consultant))
+        query = query.where(own.exists())
+    return query
+
+
+def found(
+    db: Session,
+    firm: UUID,
+    words: str,
+    place: str,
+    source: str,
+    consultant: UUID | None,
+    after: tuple[str, UUID] | None,
+    fitter: bool = False,
+) -> tuple[list[Found], int]:
+    """A page of homes in the order of their names, from behind ``after`` on, and how many there are
+    in all; a fitter sees those with a job.
+    """
+    query = _asked(firm, words, place, source, consultant, fitter)
+    total = db.scalar(select(func.count()).select_from(query.subquery())) or 0
+    if after is not None:
+        query = query.where(tuple_(HomeRow.words, HomeRow.id) > after)
+    rows = list(db.scalars(query.order_by(HomeRow.words, HomeRow.id).limit(PAGE)))
+    ids = [r.id for r in rows]
+    seen = (
+        select(VisitRow.home_id, VisitRow.id, VisitRow.started_at)
+        .where(VisitRow.firm_id == firm, VisitRow.home_id.in_(ids), _seen_by(consultant))
+        .order_by(VisitRow.started_at)
+    )
+    visits: dict[UUID, list[tuple[UUID, datetime]]] = {}
+    for home, id, at in db.execute(seen):
+        visits.setdefault(home, []).append((id, at))
+    first = (
+        select(JobRow.home_id, func.min(DueRow.due_on))
+        .join(DueRow, DueRow.job_id == JobRow.id)
+        .where(JobRow.firm_id == firm, JobRow.home_id.in_(ids))
+        .group_by(JobRow.home_id)
+    )
+    due: dict[UUID, date] = {home: day for home, day in db.execute(first)}
+    out = []
+    for r in rows:
+        own = visits.get(r.id, [])
+        last = own[-1] if own else None
+        out.append(
+            Found(
+                row=r,
+                visits=len(own),
+                last_at=None if last is None else last[1],
+                last=None if last is None else last[0],
+                due_on=due.get(r.id),
+            )
+        )
+    return out, total
+
+
+class Tally(NamedTuple):
+    """How often one technology's promise of an analyte stood how, at how many homes, and by how
+    much it was short in the middle.
+    """
+
+    kind: str
+    item: str
+    analyte: str
+    verdict: str
+    many: int
+    short_by: float | None
+
+
+def tallies(db: Session, firm: UUID) -> list[Tally]:
+    """All promises of a firm's jobs, counted."""
+    middle: Any = func.percentile_cont(0.5).within_group(ProvedRow.short_by)
+    query = (
+        select(
+            ProvedRow.kind,
+            ProvedRow.item,
+            ProvedRow.analyte,
+            ProvedRow.verdict,
+            func.count(func.distinct(ProvedRow.home_id)),
+            middle,
+        )
+        .where(ProvedRow.firm_id == firm)
+        .group_by(ProvedRow.kind, ProvedRow.item, ProvedRow.analyte, ProvedRow.verdict)
+    )
+    return [Tally(*row) for row in db.execute(query)]
+
+
+def behind(
+    db: Session, firm: UUID, kind: str, item: str, analyte: str, consultant: UUID | None
+) -> list[UUID]:
+    """The jobs behind one line of the record, as far as somebody may see them."""
+    query = (
+        select(ProvedRow.job_id)
+        .join(JobRow, JobRow.id == ProvedRow.job_id)
+        .join(VisitRow, VisitRow.id == JobRow.visit_id)
+        .where(
+            _seen_by(consultant),
+            ProvedRow.firm_id == firm,
+            ProvedRow.kind == kind,
+            ProvedRow.item == item,
+            ProvedRow.analyte == analyte,
+        )
+        .limit(200)
+    )
+    return list(db.scalars(query))
+
+
+def latest_samples(db: Session, firm: UUID, most: int) -> list[tuple[UUID, UUID]]:
+    """The latest raw glasses of a firm, as (visit, glass)."""
+    query = (
+        select(SampleRow.visit_id, SampleRow.id)
+        .join(VisitRow, VisitRow.id == SampleRow.visit_id)
+        .where(VisitRow.firm_id == firm, SampleRow.data["raw"].as_boolean())
+        .order_by(VisitRow.started_at.desc())
+        .limit(most)
+    )
+    return [(visit, glass) for visit, glass in db.execute(query)]
