@@ -8,7 +8,7 @@ from uuid import UUID
 from pydantic import BaseModel
 
 from ..core.aftercare.care import State
-from ..core.aftercare.logbook import Event, Kept, Pair, Series
+from ..core.aftercare.logbook import HomeEvent, Kept, Series, WaterPair
 from ..core.record import record
 
 
@@ -57,7 +57,7 @@ class HomeYears:
     source: str
     visits: tuple[tuple[str, str], ...]
     series: tuple[Series, ...]
-    events: tuple[Event, ...]
+    events: tuple[HomeEvent, ...]
     jobs: tuple[HomeJob, ...]
 
 
@@ -66,7 +66,7 @@ class Track:
     """The firm's own record."""
 
     kept: tuple[Kept, ...]
-    pairs: tuple[Pair, ...]
+    pairs: tuple[WaterPair, ...]
 
 
 class TrackJobs(BaseModel):

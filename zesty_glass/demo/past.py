@@ -19,6 +19,7 @@ from ..core.home import Customer
 from ..core.record import record
 from ..core.testing.observations import DropCount, MeterDisplays, Observation
 from ..core.testing.reading import Reading
+from ..core.testing.water import Sample
 from ..core.visit import Visit
 from ..documents.codec import load_json, to_json
 from ..records import jobs as records
@@ -40,6 +41,7 @@ class Earlier:
         option: which of that home's lines. fitted: days ago; None: it is planned for tomorrow.
         changed: days ago at which every part the household changes was changed.
         drops: drops of hardness behind the line a day after; short ones are followed up.
+        salts: the raw water's dissolved matter, as a multiple of that home's.
         tds: what the meter showed at the drinking tap, by days after the fitting.
     """
 
@@ -53,6 +55,7 @@ class Earlier:
     changed: tuple[int, ...] = ()
     drops: int | None = None
     tds: tuple[tuple[int, float], ...] = ()
+    salts: float = 1.0
 
 
 EARLIER: tuple[Earlier, ...] = (
@@ -76,6 +79,7 @@ EARLIER: tuple[Earlier, ...] = (
         place="Cinderlow",
         option=0,
         fitted=411,
+        salts=2.2,
     ),
     Earlier(
         key="past-3",
@@ -85,6 +89,7 @@ EARLIER: tuple[Earlier, ...] = (
         place="Marl End",
         option=0,
         fitted=58,
+        salts=1.4,
         changed=(52,),
     ),
     Earlier(
@@ -95,6 +100,7 @@ EARLIER: tuple[Earlier, ...] = (
         place="Marl End",
         option=1,
         fitted=19,
+        salts=0.7,
         drops=5,
     ),
     Earlier(
@@ -105,6 +111,7 @@ EARLIER: tuple[Earlier, ...] = (
         place="Cinderlow",
         option=0,
         fitted=355,
+        salts=3.4,
         tds=((2, 14.0), (270, 17.0)),
     ),
 )
@@ -118,10 +125,24 @@ def _visit(c: Earlier, now: datetime) -> Visit:
     own: Visit = load_json(Visit, _UUID.sub(lambda m: homes.uid(f"{c.key}-{m[0]}"), text))
     return replace(
         own,
+        samples=tuple(_salted(s, c.salts) for s in own.samples),
         customer=Customer(name=c.name),
         home=replace(own.home, name=c.home, place=c.place),
         recommended=own.options[c.option].id,
     )
+
+
+def _salted(sample: Sample, times: float) -> Sample:
+    """A glass with more or less dissolved matter on the meter."""
+
+    def read(r: Reading) -> Reading:
+        seen = r.observation
+        if r.analyte != "tds" or not isinstance(seen, MeterDisplays):
+            return r
+        shown = tuple(float(round(d * times)) for d in seen.displays)
+        return replace(r, observation=replace(seen, displays=shown))
+
+    return replace(sample, readings=tuple(read(r) for r in sample.readings))
 
 
 def _reading(c: Earlier, n: int, kit: str, seen: Observation, on: date) -> Reading:

@@ -8,10 +8,10 @@ from sqlalchemy.orm import Session
 
 from ..core.aftercare.job import Job
 from ..core.aftercare.logbook import (
-    Event,
+    HomeEvent,
     Known,
-    Pair,
     Series,
+    WaterPair,
     events,
     pair_of,
     series,
@@ -55,7 +55,7 @@ def home(db: Session, who: Person, id: UUID) -> tuple[HomeRow, list[tuple[UUID, 
 
 def years(
     db: Session, who: Person, id: UUID, visits: list[tuple[UUID, str]]
-) -> tuple[tuple[Series, ...], tuple[Event, ...], tuple[Job, ...]]:
+) -> tuple[tuple[Series, ...], tuple[HomeEvent, ...], tuple[Job, ...]]:
     """A home's readings over the years, what changed at it, and its jobs."""
     waters = []
     for visit, _ in visits:
@@ -72,7 +72,7 @@ def years(
     return series(tuple(waters), with_values), events(every), every
 
 
-def pairs(db: Session, who: Person) -> tuple[Pair, ...]:
+def pairs(db: Session, who: Person) -> tuple[WaterPair, ...]:
     """Dissolved matter against hardness of the firm's latest raw waters."""
     found = []
     for visit, glass in records.latest_samples(db, who.firm_id, PAIRS):

@@ -1243,6 +1243,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Found
+         * @description Homes by name, house or place, a page at a time.
+         */
+        get: operations["found_api_homes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{id}/years": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Years
+         * @description A home over the years: its readings, and what changed at it.
+         */
+        get: operations["years_api_homes__id__years_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/track": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Track
+         * @description How the firm's promises were kept, and dissolved matter against hardness of its waters.
+         */
+        get: operations["track_api_track_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/track/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Behind
+         * @description The jobs behind one number of the record.
+         */
+        get: operations["behind_api_track_jobs_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/draft": {
         parameters: {
             query?: never;
@@ -3167,6 +3247,98 @@ export interface components {
             home: components["schemas"]["Home"];
         };
         /**
+         * HomeEvent
+         * @description What changed at a home: a line fitted, a part changed, a follow-up.
+         */
+        HomeEvent: {
+            /** At */
+            at: string;
+            /** What */
+            what: string;
+            /** Job */
+            job: string;
+        };
+        /**
+         * HomeJob
+         * @description A job at a home.
+         */
+        HomeJob: {
+            /** Id */
+            id: string;
+            /** Line */
+            line: string;
+            /** Fitted On */
+            fitted_on: string | null;
+        };
+        /**
+         * HomeLine
+         * @description A home as a list names it: its last visit, and what falls due at it next.
+         */
+        HomeLine: {
+            /** Id */
+            id: string;
+            /** Customer */
+            customer: string;
+            /** Home */
+            home: string;
+            /** Place */
+            place: string;
+            /** Source */
+            source: string;
+            /** Visits */
+            visits: number;
+            /** Last At */
+            last_at: string | null;
+            /** Last */
+            last: string | null;
+            /** Due On */
+            due_on: string | null;
+            /** State */
+            state: ("overdue" | "due" | "soon" | "later") | null;
+        };
+        /**
+         * HomePage
+         * @description A page of homes, and how many there are in all; ``more``: where the next one begins.
+         */
+        HomePage: {
+            /** Homes */
+            homes: components["schemas"]["HomeLine"][];
+            /** Total */
+            total: number;
+            /**
+             * More
+             * @default
+             */
+            more: string;
+        };
+        /**
+         * HomeYears
+         * @description A home over the years; ``visits`` with their times, the latest first.
+         */
+        HomeYears: {
+            /** Id */
+            id: string;
+            /** Customer */
+            customer: string;
+            /** Home */
+            home: string;
+            /** Place */
+            place: string;
+            /** Source */
+            source: string;
+            /** Visits */
+            visits: [
+                string,
+                string
+            ][];
+            /** Series */
+            series: components["schemas"]["Series"][];
+            /** Events */
+            events: components["schemas"]["HomeEvent"][];
+            /** Jobs */
+            jobs: components["schemas"]["HomeJob"][];
+        };
+        /**
          * Instrument
          * @description A kit or meter of the firm.
          *
@@ -3590,6 +3762,34 @@ export interface components {
             job: components["schemas"]["Job"];
             standing: components["schemas"]["Standing"];
             disinfection: components["schemas"]["Disinfection"];
+        };
+        /**
+         * Kept
+         * @description How one item's promise of an analyte was kept, in homes.
+         *
+         *     Args:
+         *         homes: at how many homes it was measured. few: too few to say anything.
+         *         short_by: by how much the short ones missed, in the middle, as a share of the water before.
+         */
+        Kept: {
+            /** Kind */
+            kind: string;
+            /** Item */
+            item: string;
+            /** Analyte */
+            analyte: string;
+            /** Homes */
+            homes: number;
+            /** As Promised */
+            as_promised: number;
+            /** Better */
+            better: number;
+            /** Short */
+            short: number;
+            /** Short By */
+            short_by: number | null;
+            /** Few */
+            few: boolean;
         };
         /**
          * KeptReading
@@ -4937,6 +5137,29 @@ export interface components {
             plumbing: components["schemas"]["Plumbing"];
         };
         /**
+         * Point
+         * @description A value at a time and place [canonical unit].
+         */
+        Point: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "raw" | "house" | "tap";
+            range: components["schemas"]["Range"] | null;
+            /** Below */
+            below: number | null;
+            /** Words */
+            words: string;
+            /** Visit */
+            visit: string;
+        };
+        /**
          * PriceLine
          * @description One line of the price; ``kind``: equipment, installation, discount, tax, total, deposit,
          *     rest. A discount is negative.
@@ -4952,7 +5175,8 @@ export interface components {
         /**
          * Promise
          * @description What a line is expected to leave of one analyte [canonical unit], and where it is measured;
-         *     no range: it was not predicted.
+         *     no range: it was not predicted. ``kind`` and ``item`` are the technology and the item that
+         *     change it most.
          */
         Promise: {
             /** Analyte */
@@ -4966,6 +5190,16 @@ export interface components {
             before: components["schemas"]["Range"] | null;
             /** Said */
             said: string;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /**
+             * Item
+             * @default
+             */
+            item: string;
         };
         /**
          * Proof
@@ -6162,6 +6396,16 @@ export interface components {
             backwash_days?: number | null;
         };
         /**
+         * Series
+         * @description One analyte over the years, the oldest first.
+         */
+        Series: {
+            /** Analyte */
+            analyte: string;
+            /** Points */
+            points: components["schemas"]["Point"][];
+        };
+        /**
          * SessionView
          * @description A session of the person who asks; ``device`` is what the browser said of itself.
          */
@@ -7084,6 +7328,24 @@ export interface components {
              * @default
              */
             answer: string;
+        };
+        /**
+         * Track
+         * @description The firm's own record.
+         */
+        Track: {
+            /** Kept */
+            kept: components["schemas"]["Kept"][];
+            /** Pairs */
+            pairs: components["schemas"]["WaterPair"][];
+        };
+        /**
+         * TrackJobs
+         * @description The jobs behind one number.
+         */
+        TrackJobs: {
+            /** Jobs */
+            jobs: string[];
         };
         /**
          * UltrafiltrationFigures
@@ -8141,6 +8403,18 @@ export interface components {
             };
             cups?: components["schemas"]["CupsSeen"] | null;
             chloramine?: components["schemas"]["Combined"] | null;
+        };
+        /**
+         * WaterPair
+         * @description Dissolved matter and hardness of one raw water [mg/L, mg/L as CaCO3].
+         */
+        WaterPair: {
+            /** Visit */
+            visit: string;
+            /** Tds */
+            tds: number;
+            /** Hardness */
+            hardness: number;
         };
         /**
          * Weight
@@ -16577,6 +16851,493 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    found_api_homes_get: {
+        parameters: {
+            query?: {
+                find?: string;
+                place?: string;
+                source?: components["schemas"]["Source"] | null;
+                after?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HomePage"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    years_api_homes__id__years_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HomeYears"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    track_api_track_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Track"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    behind_api_track_jobs_get: {
+        parameters: {
+            query: {
+                kind: string;
+                item: string;
+                analyte: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrackJobs"];
                 };
             };
             /** @description The request could not be read. */

@@ -20,6 +20,9 @@ const Offered = part(() => import("../features/offered/Offered").then((m) => m.O
 const FirmPage = part(() => import("../features/firm/FirmPage").then((m) => m.FirmPage));
 const Due = part(() => import("../features/aftercare/Due").then((m) => m.Due));
 const JobPage = part(() => import("../features/aftercare/JobPage").then((m) => m.JobPage));
+const Homes = part(() => import("../features/logbook/Homes").then((m) => m.Homes));
+const Years = part(() => import("../features/logbook/Years").then((m) => m.Years));
+const TrackPage = part(() => import("../features/logbook/Track").then((m) => m.TrackPage));
 const GlassLegend = part(() => import("../features/legend/GlassLegend").then((m) => m.GlassLegend));
 
 function Gate({ children }: { children: ReactElement }): ReactElement {
@@ -100,6 +103,30 @@ export function App(): ReactElement {
           element={
             <Gate>
               <Due />
+            </Gate>
+          }
+        />
+        <Route
+          path="/homes"
+          element={
+            <Gate>
+              <Homes />
+            </Gate>
+          }
+        />
+        <Route
+          path="/homes/:id"
+          element={
+            <Gate>
+              <Years />
+            </Gate>
+          }
+        />
+        <Route
+          path="/track"
+          element={
+            <Gate>
+              <TrackPage />
             </Gate>
           }
         />

@@ -41,7 +41,7 @@ class Series:
 
 
 @record
-class Event:
+class HomeEvent:
     """What changed at a home: a line fitted, a part changed, a follow-up."""
 
     at: str
@@ -98,21 +98,21 @@ def series(
     )
 
 
-def events(jobs: tuple[Job, ...]) -> tuple[Event, ...]:
+def events(jobs: tuple[Job, ...]) -> tuple[HomeEvent, ...]:
     """What changed at a home, the oldest first; parts changed on one day are one event."""
     out = []
     for j in jobs:
         if j.fitted_on is not None:
-            out.append(Event(at=j.fitted_on.isoformat(), what=f"Fitted: {j.line}", job=j.id))
+            out.append(HomeEvent(at=j.fitted_on.isoformat(), what=f"Fitted: {j.line}", job=j.id))
         by_day: dict[str, list[Change]] = {}
         for c in j.changes:
             by_day.setdefault(c.on.isoformat(), []).append(c)
         names = {p.key: p.label for p in j.parts}
         for day, changes in by_day.items():
             what = ", ".join(names.get(c.part, "a part") for c in changes)
-            out.append(Event(at=day, what=f"Changed: {what}", job=j.id))
+            out.append(HomeEvent(at=day, what=f"Changed: {what}", job=j.id))
         out += [
-            Event(at=f.on.isoformat(), what=f"Followed up: {f.closed or f.what}", job=j.id)
+            HomeEvent(at=f.on.isoformat(), what=f"Followed up: {f.closed or f.what}", job=j.id)
             for f in j.follow_ups
         ]
     return tuple(sorted(out, key=lambda e: e.at))
@@ -169,7 +169,7 @@ def kept(
 
 
 @record
-class Pair:
+class WaterPair:
     """Dissolved matter and hardness of one raw water [mg/L, mg/L as CaCO3]."""
 
     visit: str
@@ -177,9 +177,9 @@ class Pair:
     hardness: float
 
 
-def pair_of(visit: str, water: Water) -> Pair | None:
+def pair_of(visit: str, water: Water) -> WaterPair | None:
     """A water's pair; None where one of the two was not read, or has no value."""
     tds, hardness = (water.values.get(n) for n in ("tds", "hardness"))
     if tds is None or hardness is None or tds.range is None or hardness.range is None:
         return None
-    return Pair(visit=visit, tds=tds.range.best, hardness=hardness.range.best)
+    return WaterPair(visit=visit, tds=tds.range.best, hardness=hardness.range.best)

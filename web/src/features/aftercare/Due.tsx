@@ -227,6 +227,9 @@ export function Due(): ReactElement {
         <Link className="key bare" to="/">
           Visits
         </Link>
+        <Link className="key bare" to="/homes">
+          Homes
+        </Link>
       </Head>
       <main className="scroll px-8 pb-8">
         <div className="max-w-[1216px] mx-auto grid grid-cols-2 max-[900px]:grid-cols-1 gap-x-12">

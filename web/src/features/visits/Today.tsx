@@ -93,6 +93,9 @@ export function Today(): ReactElement {
         <Link className="key bare" to="/due">
           What is due
         </Link>
+        <Link className="key bare" to="/homes">
+          Homes
+        </Link>
         <Link className="key bare" to="/outbox">
           Outbox
         </Link>

@@ -1,0 +1,135 @@
+/** One analyte over the years: values with their ranges, winters shaded, changes marked. */
+import type { ReactElement } from "react";
+
+import { ANALYTE_NAMES, SHOWN } from "../../app/facts.generated";
+import type { HomeYears, Series } from "./hooks";
+
+const W = 340;
+const H = 150;
+const LEFT = 44;
+const DAY = 86_400_000;
+
+export interface Span {
+  from: number;
+  to: number;
+}
+
+/** The time that all charts of a home share, with a month of air on both sides. */
+export function spanOf(home: HomeYears): Span {
+  const times = [
+    ...home.series.flatMap((s) => s.points.map((p) => Date.parse(p.at))),
+    ...home.events.map((e) => Date.parse(e.at)),
+  ];
+  const from = Math.min(...times, Date.now()) - 30 * DAY;
+  const to = Math.max(...times, Date.now() - 30 * DAY) + 30 * DAY;
+  return { from, to };
+}
+
+/** December to February of each year within a span. */
+export function winters(s: Span): [number, number][] {
+  const out: [number, number][] = [];
+  for (let y = new Date(s.from).getFullYear() - 1; y <= new Date(s.to).getFullYear(); y += 1) {
+    const a = Math.max(new Date(y, 11, 1).getTime(), s.from);
+    const b = Math.min(new Date(y + 1, 2, 1).getTime(), s.to);
+    if (a < b) out.push([a, b]);
+  }
+  return out;
+}
+
+/** A round number at or above a value, for the top of a scale. */
+export function roundUp(v: number): number {
+  if (!(v > 0)) return 1;
+  const p = 10 ** Math.floor(Math.log10(v));
+  return ([1, 2, 2.5, 5, 10].find((m) => m * p >= v - 1e-12) ?? 10) * p;
+}
+
+const FILL: Record<string, string> = {
+  raw: "var(--paper)",
+  house: "var(--water-3)",
+  tap: "var(--yuzu)",
+};
+const SAID: Record<string, string> = { raw: "raw", house: "house", tap: "drinking tap" };
+
+export function Chart({
+  series,
+  home,
+  span,
+}: {
+  series: Series;
+  home: HomeYears;
+  span: Span;
+}): ReactElement {
+  const shown = SHOWN[series.analyte]?.us ?? { factor: 1, unit: "", decimals: 1 };
+  const points = series.points.filter((p) => p.range);
+  const top = roundUp(
+    Math.max(...points.map((p) => (p.range?.high ?? p.range?.best ?? 0) * shown.factor), 0),
+  );
+  const x = (t: number): number =>
+    LEFT + ((t - span.from) / (span.to - span.from)) * (W - LEFT - 8);
+  const y = (v: number): number => H - 24 - (Math.min(v * shown.factor, top) / top) * (H - 40);
+  const name = ANALYTE_NAMES[series.analyte] ?? series.analyte;
+  const told = points
+    .map(
+      (p) =>
+        `${p.at.slice(0, 10)} ${SAID[p.where]} ${((p.range?.best ?? 0) * shown.factor).toFixed(shown.decimals)}`,
+    )
+    .join(", ");
+  const years = [
+    ...new Set([new Date(span.from).getFullYear() + 1, new Date(span.to).getFullYear()]),
+  ];
+  return (
+    <figure className="m-0">
+      <figcaption className="text-b">
+        <b className="font-d text-l">{name}</b> <span className="text-ink-2">{shown.unit}</span>
+      </figcaption>
+      <svg viewBox={`0 0 ${W} ${H}`} width="100%" role="img" aria-label={`${name}: ${told}`}>
+        {winters(span).map(([a, b]) => (
+          <rect key={a} x={x(a)} y="10" width={x(b) - x(a)} height={H - 34} fill="var(--water)" />
+        ))}
+        {home.events.map((e, i) => (
+          <path
+            key={i}
+            d={`M${x(Date.parse(e.at))},10V${H - 24}`}
+            stroke="var(--zest-ink)"
+            strokeDasharray="2 3"
+          />
+        ))}
+        <path d={`M${LEFT},${H - 24}H${W - 8}`} stroke="var(--ink)" strokeWidth="1.5" />
+        <text x={LEFT - 6} y={H - 20} textAnchor="end" fontSize="14" fill="var(--ink-2)">
+          0
+        </text>
+        <text x={LEFT - 6} y={22} textAnchor="end" fontSize="14" fill="var(--ink-2)">
+          {top}
+        </text>
+        {years.map((v) => (
+          <text
+            key={v}
+            x={Math.max(LEFT, x(new Date(v, 0, 1).getTime()))}
+            y={H - 6}
+            fontSize="14"
+            fill="var(--ink-2)"
+          >
+            {v}
+          </text>
+        ))}
+        {points.map((p, i) => (
+          <g key={i}>
+            <path
+              d={`M${x(Date.parse(p.at))},${y(p.range?.low ?? 0)}V${y(p.range?.high ?? Infinity)}`}
+              stroke="var(--ink)"
+              strokeWidth="1.6"
+            />
+            <circle
+              cx={x(Date.parse(p.at))}
+              cy={y(p.range?.best ?? 0)}
+              r="5"
+              fill={FILL[p.where]}
+              stroke="var(--ink)"
+              strokeWidth="1.6"
+            />
+          </g>
+        ))}
+      </svg>
+    </figure>
+  );
+}

@@ -1,0 +1,162 @@
+/** All homes of the firm: found by part of a name, a house or a place; filters stay in the address. */
+import type { ReactElement } from "react";
+import { Link, useSearchParams } from "react-router";
+
+import { useMe } from "../../api/hooks";
+import { Counter, Head } from "../../app/Shell";
+import { SOURCE_NAMES } from "../../app/names";
+import { Trouble, Waiting } from "../../ui/Trouble";
+import { fromToday } from "../aftercare/dates";
+import { useHomes, type HomeLine } from "./hooks";
+
+function Row({ h }: { h: HomeLine }): ReactElement {
+  const last = h.last_at
+    ? new Date(h.last_at).toLocaleDateString("en-US", {
+        year: "numeric",
+        month: "short",
+        day: "numeric",
+      })
+    : "never";
+  return (
+    <li className="border-b border-rule">
+      <Link
+        to={`/homes/${h.id}`}
+        className="grid grid-cols-[1fr_170px_190px_170px] max-[900px]:grid-cols-[1fr_auto] gap-x-5 items-center min-h-[64px] py-2 text-ink no-underline hover:bg-yuzu-pale px-2 -mx-2"
+      >
+        <span className="min-w-0">
+          <b className="font-d text-l block">{h.customer}</b>
+          <span className="text-m text-ink-2">
+            {h.home}, {h.place}
+          </span>
+        </span>
+        <span className="text-m text-ink-2">{SOURCE_NAMES[h.source] ?? h.source}</span>
+        <span className="text-m max-[900px]:hidden">
+          {h.visits === 1 ? "1 visit" : `${h.visits} visits`}
+          <span className="block text-ink-2">last {last}</span>
+        </span>
+        <span className="text-m max-[900px]:hidden">
+          {h.due_on ? (
+            <>
+              next due
+              <b className={`block ${h.state === "overdue" ? "text-zest-ink" : ""}`}>
+                {fromToday(h.due_on)}
+              </b>
+            </>
+          ) : (
+            <span className="text-ink-2">nothing in care</span>
+          )}
+        </span>
+      </Link>
+    </li>
+  );
+}
+
+export function Homes(): ReactElement {
+  const me = useMe();
+  const [params, setParams] = useSearchParams();
+  const asked = {
+    find: params.get("find") ?? "",
+    place: params.get("area") ?? "",
+    source: params.get("source") ?? "",
+    after: params.get("after") ?? "",
+  };
+  const homes = useHomes(asked);
+  const set = (key: string, value: string): void =>
+    setParams(
+      (was) => {
+        const now = new URLSearchParams(was);
+        now.delete("after");
+        if (value) now.set(key, value);
+        else now.delete(key);
+        return now;
+      },
+      { replace: key === "find" },
+    );
+  const page = homes.data;
+  return (
+    <div className="screen work">
+      <Head title={me.data?.firm ?? "Homes"} sub={me.data?.name}>
+        <Link className="key bare" to="/">
+          Visits
+        </Link>
+        <Link className="key bare" to="/due">
+          What is due
+        </Link>
+      </Head>
+      <main className="scroll px-8 pb-8">
+        <div className="max-w-[1080px] mx-auto pt-4">
+          <h1>
+            {page
+              ? page.total === 1
+                ? "1 home"
+                : `${page.total.toLocaleString("en-US")} homes`
+              : "Homes"}
+          </h1>
+          <div className="flex gap-3 items-end flex-wrap py-3">
+            <label className="field flex-1 min-w-[260px]">
+              <span>Find by name, house or place</span>
+              <input
+                className="input"
+                type="search"
+                value={asked.find}
+                onChange={(e) => set("find", e.target.value)}
+              />
+            </label>
+            <label className="field">
+              <span>Area</span>
+              <input
+                className="input"
+                list="areas"
+                value={asked.place}
+                onChange={(e) => set("area", e.target.value)}
+              />
+              <datalist id="areas">
+                {[...new Set((page?.homes ?? []).map((h) => h.place))].map((p) => (
+                  <option key={p} value={p} />
+                ))}
+              </datalist>
+            </label>
+            <label className="field">
+              <span>Source</span>
+              <select
+                className="input"
+                value={asked.source}
+                onChange={(e) => set("source", e.target.value)}
+              >
+                <option value="">any</option>
+                {Object.entries(SOURCE_NAMES).map(([id, name]) => (
+                  <option key={id} value={id}>
+                    {name}
+                  </option>
+                ))}
+              </select>
+            </label>
+          </div>
+          {homes.isPending && <Waiting what="Looking." />}
+          <Trouble error={homes.error} again={() => void homes.refetch()} />
+          <ul>
+            {page?.homes.map((h) => (
+              <Row key={h.id} h={h} />
+            ))}
+          </ul>
+          {page?.homes.length === 0 && (
+            <p className="py-6 text-l">No home holds all of these words. Take one away.</p>
+          )}
+        </div>
+      </main>
+      <Counter
+        end={
+          page?.more ? (
+            <button className="key" onClick={() => set("after", page.more)}>
+              The next ones
+            </button>
+          ) : undefined
+        }
+      >
+        <Link className="key bare" to="/track">
+          What we have learnt
+        </Link>
+      </Counter>
+    </div>
+  );
+}

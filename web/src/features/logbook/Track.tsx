@@ -1,0 +1,201 @@
+/** What the firm has learnt: how its promises were kept, and why a TDS meter says nothing of hardness. */
+import { useMutation } from "@tanstack/react-query";
+import { useState, type ReactElement } from "react";
+import { Link, useNavigate } from "react-router";
+
+import { api, data } from "../../api/client";
+import { useMe } from "../../api/hooks";
+import { ANALYTE_NAMES, KIND_NAMES, MG_L_PER_GPG } from "../../app/facts.generated";
+import { Head } from "../../app/Shell";
+import { Trouble, Waiting } from "../../ui/Trouble";
+import { roundUp } from "./Chart";
+import { useTrack, type Kept, type Pair } from "./hooks";
+
+const PARTS = [
+  ["as_promised", "as promised", "var(--leaf)"],
+  ["better", "better", "var(--water-3)"],
+  ["short", "short", "var(--zest)"],
+] as const;
+
+function Bar({ k }: { k: Kept }): ReactElement {
+  let at = 0;
+  const word = PARTS.map(([key, name]) => `${k[key]} ${name}`).join(", ");
+  return (
+    <svg viewBox="0 0 300 22" width="100%" role="img" aria-label={word}>
+      {PARTS.map(([key, , fill]) => {
+        const w = (k[key] / k.homes) * 298;
+        const x = at;
+        at += w;
+        return w > 0 ? (
+          <rect
+            key={key}
+            x={x + 1}
+            y="2"
+            width={w}
+            height="18"
+            fill={fill}
+            stroke="var(--ink)"
+            strokeWidth="1.2"
+          />
+        ) : null;
+      })}
+    </svg>
+  );
+}
+
+function KeptRow({ k }: { k: Kept }): ReactElement {
+  const [open, setOpen] = useState(false);
+  const navigate = useNavigate();
+  const behind = useMutation({
+    mutationFn: () =>
+      data(
+        api.GET("/api/track/jobs", {
+          params: { query: { kind: k.kind, item: k.item, analyte: k.analyte } },
+        }),
+      ),
+    onSuccess: () => setOpen(true),
+  });
+  const homes = k.homes === 1 ? "1 home" : `${k.homes} homes`;
+  return (
+    <li className="border-b border-rule py-2">
+      <div className="grid grid-cols-[1fr_220px_240px] max-[900px]:grid-cols-1 gap-x-5 items-center">
+        <p>
+          <b className="font-d text-l block">{ANALYTE_NAMES[k.analyte] ?? k.analyte}</b>
+          <span className="text-m text-ink-2">
+            {KIND_NAMES[k.kind] ?? k.kind}: {k.item}
+          </span>
+        </p>
+        <Bar k={k} />
+        <p className="text-m">
+          <button
+            className="key bare -ml-2"
+            disabled={behind.isPending}
+            onClick={() => behind.mutate()}
+          >
+            {homes}
+          </button>
+          <span className="block">
+            {k.few ? "too few to say" : `${k.as_promised + k.better} of ${k.homes} kept`}
+            {k.short > 0 && k.short_by !== null && !k.few
+              ? `; short by ${Math.round(k.short_by * 100)} % of the raw water`
+              : ""}
+          </span>
+        </p>
+      </div>
+      <Trouble error={behind.error} />
+      {open && (
+        <p className="flex gap-2 flex-wrap py-2">
+          {behind.data?.jobs.map((id, n) => (
+            <button
+              key={id}
+              className="key"
+              onClick={() => void navigate(`/jobs/${id}?part=proof`)}
+            >
+              Job {n + 1}
+            </button>
+          ))}
+        </p>
+      )}
+    </li>
+  );
+}
+
+function Scatter({ pairs }: { pairs: Pair[] }): ReactElement {
+  const tx = roundUp(Math.max(...pairs.map((p) => p.tds)));
+  const ty = roundUp(Math.max(...pairs.map((p) => p.hardness / MG_L_PER_GPG)));
+  const x = (v: number): number => 50 + (v / tx) * 330;
+  const y = (v: number): number => 230 - (v / ty) * 210;
+  return (
+    <svg
+      viewBox="0 0 400 270"
+      width="100%"
+      role="img"
+      aria-label={`${pairs.length} raw waters, dissolved matter against hardness`}
+    >
+      <path d="M50,14V230H386" fill="none" stroke="var(--ink)" strokeWidth="1.5" />
+      <text x="44" y="26" textAnchor="end" fontSize="14" fill="var(--ink-2)">
+        {ty}
+      </text>
+      <text x="44" y="234" textAnchor="end" fontSize="14" fill="var(--ink-2)">
+        0
+      </text>
+      <text x="382" y="248" textAnchor="end" fontSize="14" fill="var(--ink-2)">
+        {tx}
+      </text>
+      <text x="218" y="264" textAnchor="middle" fontSize="14" fill="var(--ink-2)">
+        dissolved matter, mg/L
+      </text>
+      <text x="56" y="12" fontSize="14" fill="var(--ink-2)">
+        hardness, gpg
+      </text>
+      {pairs.map((p) => (
+        <circle
+          key={p.visit}
+          cx={x(p.tds)}
+          cy={y(p.hardness / MG_L_PER_GPG)}
+          r="6"
+          fill="var(--yuzu)"
+          stroke="var(--ink)"
+          strokeWidth="1.5"
+        />
+      ))}
+    </svg>
+  );
+}
+
+export function TrackPage(): ReactElement {
+  const me = useMe();
+  const track = useTrack();
+  const t = track.data;
+  return (
+    <div className="screen plain">
+      <Head title={me.data?.firm ?? "Logbook"} sub={me.data?.name}>
+        <Link className="key bare" to="/homes">
+          Homes
+        </Link>
+        <Link className="key bare" to="/due">
+          What is due
+        </Link>
+      </Head>
+      <main className="scroll px-8 pb-8">
+        {track.isPending && <Waiting what="Counting." />}
+        <Trouble error={track.error} again={() => void track.refetch()} />
+        {t && (
+          <div className="max-w-[1180px] mx-auto grid grid-cols-[1fr_400px] max-[900px]:grid-cols-1 gap-x-12 pt-2">
+            <section aria-label="Promises">
+              <h1>How our promises were kept</h1>
+              <p className="text-m text-ink-2 pb-1">
+                Predicted ranges against what was measured behind the fitted line. Below five homes
+                it is too few to say.
+              </p>
+              <p className="flex gap-5 flex-wrap text-m">
+                {PARTS.map(([key, name, fill]) => (
+                  <span key={key} className="flex gap-2 items-center">
+                    <svg width="22" height="14" aria-hidden="true">
+                      <rect x="1" y="1" width="20" height="12" fill={fill} stroke="var(--ink)" />
+                    </svg>
+                    {name}
+                  </span>
+                ))}
+              </p>
+              {t.kept.length === 0 && <p className="py-4 text-l">Nothing was measured yet.</p>}
+              <ul>
+                {t.kept.map((k) => (
+                  <KeptRow key={`${k.kind}${k.item}${k.analyte}`} k={k} />
+                ))}
+              </ul>
+            </section>
+            <section aria-label="Dissolved matter and hardness">
+              <h2 className="pt-3">Dissolved matter does not give hardness</h2>
+              <p className="text-m py-1">
+                {t.pairs.length} raw waters of ours. One figure does not give the other: there is no
+                line through them, and none is drawn.
+              </p>
+              {t.pairs.length >= 5 ? <Scatter pairs={t.pairs} /> : <p>Too few to draw.</p>}
+            </section>
+          </div>
+        )}
+      </main>
+    </div>
+  );
+}

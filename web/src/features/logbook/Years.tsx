@@ -1,0 +1,134 @@
+/** A home over the years: readings as small charts on one time, what changed, every visit a touch away. */
+import type { ReactElement } from "react";
+import { Link, useParams } from "react-router";
+
+import { Counter, Head } from "../../app/Shell";
+import { SOURCE_NAMES } from "../../app/names";
+import { Trouble, Waiting } from "../../ui/Trouble";
+import { said } from "../aftercare/dates";
+import { Chart, spanOf } from "./Chart";
+import { ANALYTE_NAMES, SHOWN } from "../../app/facts.generated";
+import { useYears, type HomeYears, type Series } from "./hooks";
+
+function Key(): ReactElement {
+  const dot = (fill: string, word: string): ReactElement => (
+    <span className="flex gap-2 items-center">
+      <svg width="14" height="14" aria-hidden="true">
+        <circle cx="7" cy="7" r="5" fill={fill} stroke="var(--ink)" strokeWidth="1.6" />
+      </svg>
+      {word}
+    </span>
+  );
+  return (
+    <p className="flex gap-5 flex-wrap text-m text-ink-2 py-2">
+      {dot("var(--paper)", "raw")}
+      {dot("var(--water-3)", "the house’s taps")}
+      {dot("var(--yuzu)", "the drinking tap")}
+      <span>bar: range</span>
+      <span>shaded: winter</span>
+      <span>dotted: a change</span>
+    </p>
+  );
+}
+
+/** A series of one reading, in words. */
+function onceSaid(s: Series): string {
+  const p = s.points[0];
+  const shown = SHOWN[s.analyte]?.us ?? { factor: 1, unit: "", decimals: 1 };
+  const value = p?.below
+    ? `under ${(p.below * shown.factor).toFixed(shown.decimals)}`
+    : ((p?.range?.best ?? 0) * shown.factor).toFixed(shown.decimals);
+  const unit = shown.unit === "" ? "" : ` ${shown.unit}`;
+  return `${ANALYTE_NAMES[s.analyte] ?? s.analyte} ${value}${unit} (${said((p?.at ?? "").slice(0, 10))})`;
+}
+
+function Changes({ home }: { home: HomeYears }): ReactElement {
+  return (
+    <section aria-label="What changed">
+      <h2 className="pt-4">What changed</h2>
+      {home.events.length === 0 && <p>Nothing was fitted by this firm.</p>}
+      <ul>
+        {[...home.events].reverse().map((e, i) => (
+          <li key={i} className="border-b border-rule">
+            <Link
+              to={`/jobs/${e.job}?part=care`}
+              className="grid grid-cols-[120px_1fr] gap-4 min-h-11 items-center text-ink no-underline hover:bg-yuzu-pale"
+            >
+              <span className="num text-m">{said(e.at)}</span>
+              <span className="text-b">{e.what}</span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+export function Years(): ReactElement {
+  const { id = "" } = useParams();
+  const years = useYears(id);
+  const h = years.data;
+  if (!h)
+    return (
+      <div className="p-8">
+        {years.isPending ? (
+          <Waiting what="Looking back." />
+        ) : (
+          <Trouble error={years.error} again={() => void years.refetch()} />
+        )}
+      </div>
+    );
+  const span = spanOf(h);
+  const valued = h.series.filter((s) => s.points.some((p) => p.range));
+  const drawn = valued.filter((s) => s.points.length > 1);
+  const once = valued.filter((s) => s.points.length === 1);
+  return (
+    <div className="screen work">
+      <Head title={h.customer} sub={`${h.home}, ${h.place}`}>
+        <Link className="key bare" to="/homes">
+          Homes
+        </Link>
+      </Head>
+      <main className="scroll px-8 pb-8">
+        <div className="max-w-[1150px] mx-auto pt-2">
+          <h1>{h.home} over the years</h1>
+          <p className="text-m text-ink-2">
+            {SOURCE_NAMES[h.source] ?? h.source};{" "}
+            {h.visits.length === 1 ? "1 visit" : `${h.visits.length} visits`}
+          </p>
+          {drawn.length > 0 && <Key />}
+          <div className="grid grid-cols-3 max-[900px]:grid-cols-2 gap-x-8 gap-y-4">
+            {drawn.map((s) => (
+              <Chart key={s.analyte} series={s} home={h} span={span} />
+            ))}
+          </div>
+          {once.length > 0 && (
+            <p className="text-m pt-3">
+              <b>Read once:</b> {once.map(onceSaid).join("; ")}.
+            </p>
+          )}
+          <Changes home={h} />
+        </div>
+      </main>
+      <Counter
+        end={
+          h.jobs[0] && (
+            <Link
+              className="key go"
+              style={{ minHeight: 48 }}
+              to={`/jobs/${h.jobs[0].id}?part=care`}
+            >
+              Open its care
+            </Link>
+          )
+        }
+      >
+        {h.visits.slice(0, 6).map(([v, at]) => (
+          <Link key={v} className="key" to={`/visits/${v}`}>
+            {said(at.slice(0, 10))}
+          </Link>
+        ))}
+      </Counter>
+    </div>
+  );
+}
