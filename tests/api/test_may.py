@@ -240,6 +240,7 @@ class Matrix(ApiCase):
                 "what": "x",
                 "on": "2026-11-30",
             },
+            "/api/feeds": {"id": str(uuid4())},
             "/api/firm": {k: firm[k] for k in ("version", "settings", "rules")},
             "/api/instruments/{key}": kit,
             "/api/session/prove": {"password": PASSWORD},

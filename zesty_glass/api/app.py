@@ -18,6 +18,7 @@ from ..work import seals
 from . import (
     catalogue,
     demonstrations,
+    feeds,
     firm,
     jobs,
     kits,
@@ -85,6 +86,7 @@ def create_app(
         sharing,
         jobs,
         logbook,
+        feeds,
         proposals,
         personal,
     ):

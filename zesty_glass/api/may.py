@@ -85,6 +85,9 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("GET", "/api/homes"): EVERYBODY,
     ("GET", "/api/homes/{id}/years"): EVERYBODY,
     ("GET", "/api/track"): SELLING,
+    ("GET", "/api/feeds"): EVERYBODY,
+    ("POST", "/api/feeds"): EVERYBODY,
+    ("DELETE", "/api/feeds/{id}"): EVERYBODY,
     ("GET", "/api/track/jobs"): SELLING,
     ("GET", _J): EVERYBODY,
     ("PUT", f"{_J}/plan"): EVERYBODY,
@@ -106,6 +109,7 @@ OPEN: frozenset[tuple[str, str]] = frozenset(
         ("GET", "/api/openapi.json"),
         ("GET", "/api/offered/{token}"),
         ("GET", "/api/offered/{token}/pdf"),
+        ("GET", "/api/feed/{token}"),
     }
 )
 

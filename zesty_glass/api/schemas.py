@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Annotated, Any, cast
 from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, Field, GetCoreSchemaHandler
 from pydantic_core import CoreSchema
 
+from ..core.aftercare.care import State
 from ..core.assess import Assessment
 from ..core.bounds import bounded
 from ..core.demonstrating.about import About, NotOffered
@@ -308,6 +309,17 @@ class MailView(BaseModel):
 
 
 @record
+class CareLine:
+    """A part that falls due, as its customer sees it."""
+
+    label: str
+    due_on: date
+    state: State
+    own: bool
+    months: float
+
+
+@record
 class OfferedView:
     """A proposal as its customer sees it through a link."""
 
@@ -316,6 +328,7 @@ class OfferedView:
     decided_at: datetime | None
     offer: Offer
     seal: Standing
+    care: tuple[CareLine, ...] = ()
 
 
 class SignView(BaseModel):

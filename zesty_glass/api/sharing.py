@@ -20,7 +20,7 @@ from ..work.mending import worked
 from ..work.person import now
 from .answers import CSV, PDF, answer, described, file, pdf_file, safe_name
 from .context import Signed
-from .schemas import LinkBody, LinkMade, LinkView, MailBody, MailView, OfferedView
+from .schemas import CareLine, LinkBody, LinkMade, LinkView, MailBody, MailView, OfferedView
 
 router = APIRouter(prefix="/api", tags=["sharing"])
 _PRIVATE = {"Cache-Control": "no-store", "X-Robots-Tag": "noindex, nofollow"}
@@ -181,10 +181,26 @@ def offered(request: Request, token: Token) -> Response:
             decided_at=proposal.decided_at,
             offer=offer,
             seal=seal,
+            care=_care(request, token),
         )
     )
     out.headers.update(_PRIVATE)
     return out
+
+
+def _care(request: Request, token: str) -> tuple[CareLine, ...]:
+    with request.app.state.sessions.begin() as db:
+        due = sharing.care_behind(db, token)
+    return tuple(
+        CareLine(
+            label=f.part.label,
+            due_on=f.next,
+            state=f.state,
+            own=f.part.own,
+            months=f.part.months,
+        )
+        for f in due
+    )
 
 
 @router.get("/offered/{token}/pdf", response_class=Response, responses=PDF)

@@ -4,7 +4,9 @@ opens (RFC 5545).
 
 from __future__ import annotations
 
-from datetime import date, datetime, timedelta
+from collections.abc import Iterable
+from datetime import date, datetime, time, timedelta
+from typing import NamedTuple
 
 from icalendar import Alarm, Calendar, Event
 
@@ -27,6 +29,48 @@ def due_dates(start: date, every_months: float, years: int) -> list[date]:
         out.append(start + timedelta(days=round(k * every_months * DAYS_PER_MONTH)))
         k += 1
     return out
+
+
+class Entry(NamedTuple):
+    """One thing on a calendar of jobs and of what falls due: on a day, or at an hour of it [UTC
+    aside, as the clock at the home shows it].
+    """
+
+    uid: str
+    on: date
+    at: time | None
+    title: str
+    place: str
+    words: str
+
+
+def round_calendar(name: str, entries: Iterable[Entry], stamp: datetime) -> bytes:
+    """A calendar that refreshes itself, for jobs and what falls due.
+
+    Args:
+        name: what it is called. stamp: when it was written.
+    """
+    calendar = Calendar()
+    calendar.add("prodid", "-//Zesty Glass//Round//EN")
+    calendar.add("version", "2.0")
+    calendar.add("method", "PUBLISH")
+    calendar.add("x-wr-calname", _line(name))
+    calendar.add("refresh-interval", timedelta(hours=6), parameters={"VALUE": "DURATION"})
+    for e in entries:
+        event = Event()
+        event.add("uid", f"{e.uid}@zesty-glass")
+        event.add("dtstamp", stamp)
+        if e.at is None:
+            event.add("dtstart", e.on)
+            event.add("dtend", e.on + timedelta(days=1))
+        else:
+            event.add("dtstart", datetime.combine(e.on, e.at))
+            event.add("dtend", datetime.combine(e.on, e.at) + timedelta(hours=2))
+        event.add("summary", _line(e.title))
+        event.add("location", _line(e.place))
+        event.add("description", _line(e.words))
+        calendar.add_component(event)
+    return bytes(calendar.to_ical())
 
 
 def service_calendar(

@@ -354,6 +354,21 @@ class ProvedRow(Base):
     __table_args__ = (Index("proved_by_kind", "firm_id", "kind", "item", "analyte"),)
 
 
+class FeedRow(Base):
+    """A calendar that is read by its secret address: of a home, or of a person's round; only the
+    hash of the address is kept.
+    """
+
+    __tablename__ = "feeds"
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"), index=True)
+    user_id: Mapped[UUID] = mapped_column(ForeignKey("users.id", ondelete="CASCADE"), index=True)
+    home_id: Mapped[UUID | None] = mapped_column(ForeignKey("homes.id", ondelete="CASCADE"))
+    token_hash: Mapped[str] = mapped_column(unique=True)
+    made_at: Mapped[datetime]
+    revoked_at: Mapped[datetime | None]
+
+
 class Audit(Base):
     """Who changed what, when, and from what to what. Rows are added and never changed: the database
     refuses it.

@@ -10,7 +10,7 @@ from uuid import UUID, uuid5
 
 from sqlalchemy.orm import Session
 
-from ..core.aftercare.care import Change, check_change
+from ..core.aftercare.care import Change, Falling, check_change
 from ..core.aftercare.disinfecting import Plumbing
 from ..core.aftercare.job import (
     MOST_CHANGES,
@@ -376,6 +376,12 @@ def seen(db: Session, who: Person, row: JobRow) -> tuple[Job, Standing, HomeRow]
     job = opened(row)
     home: HomeRow = store.get(db, HomeRow, who.firm_id, row.home_id, "home")
     return job, standing(job, today()), home
+
+
+def care_of(db: Session, firm: UUID, proposal: UUID) -> tuple[Falling, ...]:
+    """What falls due at the line of a proposal; nothing before it is fitted."""
+    row = records.of_proposal(db, firm, proposal)
+    return () if row is None else standing(opened(row), today()).due
 
 
 def whose(who: Person) -> UUID | None:

@@ -12,13 +12,14 @@ from uuid import UUID, uuid4
 
 from sqlalchemy.orm import Session
 
+from ..core.aftercare.care import Falling
 from ..core.errors import RuleError
 from ..core.home import Customer
 from ..core.presenting.offer import Offer
 from ..records import store
 from ..records.models import LinkRow, MailRow, ProposalRow
 from ..standins.mail import Mailer, Message, SimulatedMail
-from . import proposing
+from . import jobs, proposing
 from .keeping import note, request_of, same_request
 from .person import Person, now
 from .signing_in import FORGOTTEN_AFTER, TooMany, place_of, token_hash
@@ -114,6 +115,12 @@ def open_link(db: Session, token: str, address: str) -> proposing.Opened | None:
     shown: ProposalRow = store.get(db, ProposalRow, row.firm_id, row.proposal_id, "proposal")
     found = proposing.opened(db, shown)
     return found._replace(offer=_for_the_customer(found.offer))
+
+
+def care_behind(db: Session, token: str) -> tuple[Falling, ...]:
+    """What falls due at the home of a link that was opened just now; nothing before the fitting."""
+    row = store.link_by_token(db, token_hash(token))
+    return () if row is None else jobs.care_of(db, row.firm_id, row.proposal_id)
 
 
 def mail(

@@ -7,6 +7,7 @@ import { Counter, Head } from "../../app/Shell";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { fromToday, iso, dayOf, said } from "./dates";
 import { useDue, useJobs, type DueLine, type JobLine } from "./hooks";
+import { FeedKey } from "./FeedKey";
 import { PartToken } from "./PartToken";
 
 interface AtHome {
@@ -224,6 +225,7 @@ export function Due(): ReactElement {
   return (
     <div className="screen work">
       <Head title={me.data?.firm ?? "Due"} sub={me.data?.name}>
+        <FeedKey />
         <Link className="key bare" to="/">
           Visits
         </Link>

@@ -8,6 +8,8 @@ import type { Offer } from "../../api/types";
 import { Logo } from "../../app/Shell";
 import { StateMark } from "../../ui/marks";
 import { Waiting } from "../../ui/Trouble";
+import type { components } from "../../api/schema.generated";
+import { fromToday } from "../aftercare/dates";
 import { OfferView } from "../proposing/OfferView";
 import { Seal } from "../proposing/Seal";
 
@@ -33,6 +35,34 @@ function Closed({ slow }: { slow: boolean }): ReactElement {
         </p>
       </div>
     </main>
+  );
+}
+
+type CareLine = NonNullable<components["schemas"]["OfferedView"]["care"]>[number];
+
+/** What falls due at the fitted line, once it is in use. */
+function Care({ lines }: { lines: CareLine[] }): ReactElement | null {
+  if (lines.length === 0) return null;
+  return (
+    <section className="max-w-[1040px] mx-auto my-5" aria-label="What is due">
+      <h2>What is due</h2>
+      <ul>
+        {lines.slice(0, 8).map((x) => (
+          <li
+            key={x.label + x.due_on}
+            className="grid grid-cols-[1fr_auto] gap-4 border-b border-rule py-2 text-b"
+          >
+            <span>
+              <b>{x.label}</b>
+              <span className="text-ink-2">
+                {x.own ? ", you can do this yourself" : ", ask us for a visit"}
+              </span>
+            </span>
+            <b className={x.state === "overdue" ? "text-zest-ink" : ""}>{fromToday(x.due_on)}</b>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
@@ -67,6 +97,7 @@ export function Offered(): ReactElement {
         </a>
       </header>
       <main className="px-5 wide:px-8 pb-16">
+        <Care lines={offered.data.care ?? []} />
         <section
           className="max-w-[1040px] mx-auto bg-yuzu-pale text-ink p-5 my-5"
           aria-label="How to read this"

@@ -1,0 +1,87 @@
+"""Calendars by a secret address: read by a calendar library, taken back, and nobody else's."""
+
+from datetime import UTC, datetime, timedelta
+from uuid import UUID, uuid4
+
+from icalendar import Calendar
+from starlette.testclient import TestClient
+
+from tests.api.client import ApiCase
+from zesty_glass.demo.homes import uid
+from zesty_glass.demo.load import FITTER_EMAIL
+from zesty_glass.records.models import User
+from zesty_glass.work.jobs import job_id
+
+TOMORROW = datetime.now(UTC).date() + timedelta(days=1)
+
+
+class Feeds(ApiCase):
+    def made(self, **more):
+        return self.send("POST", "/api/feeds", {"id": str(uuid4()), **more}, 201)
+
+    def read(self, path, status=200):
+        r = TestClient(self.app, raise_server_exceptions=False).get(path)
+        self.assertEqual(r.status_code, status, r.text[:200])
+        return r
+
+    def events(self, path):
+        calendar = Calendar.from_ical(self.read(path).content)
+        return {str(e["SUMMARY"]): e for e in calendar.walk("VEVENT")}
+
+    def test_a_round_with_jobs_and_parts(self):
+        events = self.events(self.made()["path"])
+        job = events["Hesper Dunnoway: fit Upflow calcite"]
+        self.assertEqual(job["DTSTART"].dt.date(), TOMORROW)
+        self.assertEqual((job["DTSTART"].dt.hour, job["DTSTART"].dt.minute), (9, 30))
+        self.assertIn("Odile Brackenreed: Media top-up", events)
+
+    def test_of_one_home_only(self):
+        home = self.get("/api/homes?find=kettleby")["homes"][0]["id"]
+        events = self.events(self.made(home=home)["path"])
+        self.assertTrue(events)
+        self.assertTrue(all(name.startswith("Orrin Kettleby") for name in events))
+
+    def test_a_change_moves_what_the_calendar_shows(self):
+        path = self.made()["path"]
+        name = "Sabra Lindlow: Pitcher cartridge"
+        before = self.events(path)[name]["DTSTART"].dt
+        job = job_id(UUID(uid("past-3-proposal")))
+        seen = self.get(f"/api/jobs/{job}")
+        body = {"part": seen["job"]["parts"][0]["key"], "on": datetime.now(UTC).date().isoformat()}
+        self.send("PUT", f"/api/jobs/{job}/changes/{uuid4()}", body)
+        self.assertGreater(self.events(path)[name]["DTSTART"].dt, before)
+
+    def test_taken_back_it_opens_nothing(self):
+        made = self.made()
+        self.read(made["path"])
+        self.send("DELETE", f"/api/feeds/{made['id']}", None, 204)
+        self.read(made["path"], 404)
+        self.read("/api/feed/" + "x" * 43, 404)
+        shown = next(f for f in self.get("/api/feeds") if f["id"] == made["id"])
+        self.assertIsNotNone(shown["revoked_at"])
+        self.assertNotIn("path", shown)
+
+    def test_nobody_takes_back_anothers(self):
+        made = self.made()
+        other = self.signed_in(FITTER_EMAIL)
+        self.assertEqual(other.delete(f"/api/feeds/{made['id']}").status_code, 404)
+        self.assertEqual(other.get("/api/feeds").json(), [])
+        self.read(made["path"])
+
+    def test_who_works_here_no_more_has_no_calendar(self):
+        other = self.signed_in(FITTER_EMAIL)
+        made = other.post("/api/feeds", json={"id": str(uuid4())}).json()
+        self.read(made["path"])
+        with self.app.state.sessions.begin() as db:
+            db.query(User).filter(User.email == FITTER_EMAIL).update({"active": False})
+        self.read(made["path"], 404)
+
+    def test_the_customers_link_says_what_is_due(self):
+        proposal = uid("past-1-proposal")
+        link = self.send(
+            "POST", f"/api/proposals/{proposal}/links", {"id": str(uuid4()), "days": 5}, 201
+        )
+        offered = self.read("/api/offered/" + link["path"].removeprefix("/p/")).json()
+        self.assertEqual(offered["care"][0]["state"], "overdue")
+        self.assertTrue(offered["care"][0]["own"])
+        self.assertNotIn("Ansgar", str(offered["care"]))

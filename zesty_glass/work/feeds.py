@@ -1,0 +1,156 @@
+"""Calendars by a secret address: a person's round, or what falls due at a home. An address can be
+taken back, and shows nothing but days, parts and places.
+"""
+
+from __future__ import annotations
+
+import secrets
+from datetime import date, time, timedelta
+from typing import Any
+from uuid import UUID
+
+from sqlalchemy import or_, select
+from sqlalchemy.orm import Session
+
+from ..core.aftercare.job import Job
+from ..core.errors import RuleError
+from ..documents.calendar import Entry, round_calendar
+from ..records import jobs as records
+from ..records import store
+from ..records.models import DueRow, FeedRow, HomeRow, JobRow, User, VisitRow
+from . import jobs, logbook
+from .keeping import note
+from .person import Person, now
+from .sharing import MOST_OPENED, MOST_WRONG
+from .signing_in import FORGOTTEN_AFTER, TooMany, place_of, token_hash
+
+AHEAD = timedelta(days=400)
+BEHIND = timedelta(days=120)
+MOST_FEEDS = 20
+
+
+def make(db: Session, who: Person, id: UUID, home: UUID | None) -> tuple[FeedRow, str]:
+    """A calendar of a person's own round, or of a home; its address is shown once.
+
+    Raises:
+        RuleError: made already, or too many. NotFound: a home this person may not see.
+    """
+    if home is not None:
+        logbook.home(db, who, home)
+    if db.get(FeedRow, id) is not None:
+        raise RuleError(
+            "feed.twice",
+            "This calendar was made already; its address was shown then.",
+            "id",
+            "Make another.",
+        )
+    if len([f for f in listed(db, who) if f.revoked_at is None]) >= MOST_FEEDS:
+        raise RuleError(
+            "feed.many", f"More than {MOST_FEEDS} calendars.", "feeds", "Take one back first."
+        )
+    token = secrets.token_urlsafe(32)
+    row = FeedRow(
+        id=id,
+        firm_id=who.firm_id,
+        user_id=who.id,
+        home_id=home,
+        token_hash=token_hash(token),
+        made_at=now(),
+        revoked_at=None,
+    )
+    db.add(row)
+    note(db, who, id, "calendar made", 1, [])
+    db.flush()
+    return row, token
+
+
+def listed(db: Session, who: Person) -> list[FeedRow]:
+    """A person's own calendars, the latest first."""
+    query = select(FeedRow).where(FeedRow.firm_id == who.firm_id, FeedRow.user_id == who.id)
+    return list(db.scalars(query.order_by(FeedRow.made_at.desc())))
+
+
+def revoke(db: Session, who: Person, id: UUID) -> None:
+    """Make a calendar's address worthless at once; twice is once."""
+    row = next((f for f in listed(db, who) if f.id == id), None)
+    if row is None:
+        raise store.NotFound("calendar")
+    if row.revoked_at is None:
+        row.revoked_at = now()
+        note(db, who, id, "calendar taken back", 1, [])
+
+
+def read(db: Session, token: str, address: str) -> bytes | None:
+    """The calendar behind an address; None when there is none, it was taken back, or its person
+    works here no more: all alike from outside.
+
+    Raises:
+        TooMany: too many tries from this address, or readings of this calendar.
+    """
+    query = select(FeedRow).where(FeedRow.token_hash == token_hash(token))
+    row = db.scalars(query).one_or_none() if 20 <= len(token) <= 100 else None
+    user = None if row is None else db.get(User, row.user_id)
+    if row is None or row.revoked_at is not None or user is None or not user.active:
+        wrong = f"link-from:{place_of(address)}"
+        if store.admitted(db, wrong, now(), MOST_WRONG, FORGOTTEN_AFTER) is None:
+            raise TooMany
+        return None
+    if store.admitted(db, f"feed:{row.id}", now(), MOST_OPENED, FORGOTTEN_AFTER) is None:
+        raise TooMany
+    consultant = user.id if user.role == "consultant" else None
+    name = f"{user.name}, round" if row.home_id is None else "Water treatment"
+    return round_calendar(name, _entries(db, row, consultant), now())
+
+
+def _entries(db: Session, feed: FeedRow, consultant: UUID | None) -> list[Entry]:
+    day = jobs.today()
+    due = (
+        select(DueRow, HomeRow.customer, HomeRow.home)
+        .join(JobRow, JobRow.id == DueRow.job_id)
+        .join(HomeRow, HomeRow.id == JobRow.home_id)
+        .join(VisitRow, VisitRow.id == JobRow.visit_id)
+        .where(DueRow.firm_id == feed.firm_id, DueRow.due_on <= day + AHEAD)
+        .order_by(DueRow.due_on)
+        .limit(records.MOST_LISTED)
+    )
+    planned = (
+        select(JobRow, HomeRow.customer, HomeRow.home)
+        .join(HomeRow, HomeRow.id == JobRow.home_id)
+        .join(VisitRow, VisitRow.id == JobRow.visit_id)
+        .where(JobRow.firm_id == feed.firm_id, JobRow.planned_on >= day - BEHIND)
+        .order_by(JobRow.planned_on)
+        .limit(records.MOST_LISTED)
+    )
+    if feed.home_id is not None:
+        due, planned = (q.where(JobRow.home_id == feed.home_id) for q in (due, planned))
+    elif consultant is not None:
+        own = or_(VisitRow.consultant_id == consultant, VisitRow.consultant_id.is_(None))
+        due, planned = (q.where(own) for q in (due, planned))
+    return [_planned(*x) for x in db.execute(planned)] + [_due(*x) for x in db.execute(due)]
+
+
+def _place(home: dict[str, Any]) -> str:
+    return f"{home['name']}, {home.get('place', '')}".rstrip(", ")
+
+
+def _planned(row: JobRow, customer: dict[str, Any], home: dict[str, Any]) -> Entry:
+    job: Job = jobs.opened(row)
+    return Entry(
+        uid=f"{row.id}-job",
+        on=job.planned_on or date.min,
+        at=time.fromisoformat(job.planned_at) if job.planned_at else None,
+        title=f"{customer['name']}: fit {job.line}",
+        place=_place(home),
+        words=job.fitter,
+    )
+
+
+def _due(row: DueRow, customer: dict[str, Any], home: dict[str, Any]) -> Entry:
+    return Entry(
+        uid=f"{row.job_id}-{row.key}-{row.due_on:%Y%m%d}",
+        on=row.due_on,
+        at=None,
+        title=f"{customer['name']}: {row.label}",
+        place=_place(home),
+        words=f"{row.stage}; {'by the household' if row.own else 'by the firm'}",
+    )
