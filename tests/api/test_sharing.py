@@ -14,6 +14,7 @@ from zesty_glass.demo.homes import uid
 from zesty_glass.records.models import LinkRow
 from zesty_glass.standins.mail import SimulatedMail
 from zesty_glass.work import sharing
+from zesty_glass.work.jobs import job_id
 
 PROPOSAL, NOTHING = uid("home-1-proposal"), uid("home-7-proposal")
 
@@ -52,7 +53,9 @@ class Links(ShareCase):
             {**self.get(f"/api/proposals/{PROPOSAL}")["offer"], "customer": offer["customer"]},
         )
         self.assertEqual((offer["customer"]["phone"], offer["customer"]["email"]), ("", ""))
-        self.assertEqual(set(r.json()), {"state", "presented_at", "decided_at", "offer", "seal"})
+        self.assertEqual(
+            set(r.json()), {"state", "presented_at", "decided_at", "offer", "seal", "care"}
+        )
         self.assertEqual(
             (r.headers["cache-control"], r.headers["referrer-policy"]), ("no-store", "no-referrer")
         )
@@ -319,6 +322,7 @@ class EveryRoute(ShareCase):
         "/api/openapi.json",
         "/api/offered/{token}",
         "/api/offered/{token}/pdf",
+        "/api/feed/{token}",
         "/{path:path}",
     )
 
@@ -338,12 +342,20 @@ class EveryRoute(ShareCase):
             "to": "presented",
             "part": "reading",
             "part_id": str(uuid4()),
+            "change_id": str(uuid4()),
+            "follow_id": str(uuid4()),
+        }
+        own = {
+            "/api/proposals/{id}": PROPOSAL,
+            "/api/jobs/{id}": str(job_id(UUID(uid("home-2-proposal")))),
+            "/api/homes/{id}": self.get("/api/homes?find=ottoline")["homes"][0]["id"],
         }
         for path, methods in spec.items():
             for method in methods:
                 if path in self.OPEN:
                     continue
-                values = {**ours, "id": PROPOSAL if "/proposals/{id}" in path else ours["id"]}
+                start = "/".join(path.split("/")[:4])
+                values = {**ours, "id": own.get(start, ours["id"])}
                 yield method.upper(), path.format(**values), path
 
     def test_a_stranger_gets_nothing(self):
@@ -406,6 +418,16 @@ class EveryRoute(ShareCase):
                 "version": 1,
                 "customer": {"name": "x"},
                 "home": {"name": "x"},
+            },
+            "/api/jobs/{id}/plan": {"version": 1},
+            "/api/jobs/{id}/plumbing": {"version": 1, "plumbing": {}},
+            "/api/jobs/{id}/fitted": {"version": 1, "on": None},
+            "/api/jobs/{id}/ticks": {"sheet": "pipe", "step": 0},
+            "/api/jobs/{id}/changes/{change_id}": {"part": "x", "on": "2026-11-01"},
+            "/api/jobs/{id}/follow-ups/{follow_id}": {
+                "analyte": "ph",
+                "what": "x",
+                "on": "2026-11-30",
             },
             "/api/visits/{id}/tastings": {
                 "id": str(uuid4()),

@@ -11,11 +11,10 @@ from fastapi import APIRouter, Query, Response
 
 from ..core.aftercare.care import Change, state_on
 from ..core.aftercare.disinfecting import DOSE_MG_L, Plumbing, bleach_ml, litres
-from ..core.aftercare.job import FollowUp, standing
+from ..core.aftercare.job import FollowUp
 from ..core.aftercare.proof import Proof
 from ..core.errors import RuleError
 from ..records import jobs as records
-from ..records.models import JobRow
 from ..work import jobs, proposing
 from .address import same_id
 from .answers import answer
@@ -87,22 +86,13 @@ def listed(ctx: Signed) -> Response:
 
 
 def _line(x: records.Listed) -> JobLine:
-    row: JobRow = x.row
-    job = jobs.opened(row)
-    at = standing(job, jobs.today())
+    planned = x.row["planned_on"]
     return JobLine(
-        id=str(row.id),
-        customer=x.customer["name"],
-        home=x.home["name"],
-        place=x.home.get("place", ""),
-        line=job.line,
-        state=at.state,
-        planned_on=job.planned_on,
-        planned_at=job.planned_at,
-        fitter=job.fitter,
-        steps_done=at.steps_done,
-        steps=at.steps,
-        short=sum(p.verdict == "short" for p in at.proved),
+        id=str(x.job),
+        customer=x.customer,
+        home=x.home,
+        place=x.place,
+        **{**x.row, "planned_on": None if planned is None else date.fromisoformat(planned)},
     )
 
 
@@ -123,9 +113,9 @@ def due(
         DueLine(
             job=str(x.job),
             key=x.row.key,
-            customer=x.customer["name"],
-            home=x.home["name"],
-            place=x.home.get("place", ""),
+            customer=x.customer,
+            home=x.home,
+            place=x.place,
             stage=x.row.stage,
             label=x.row.label,
             kind=x.row.kind,

@@ -36,6 +36,7 @@ from ..demo.large import large_catalogue
 from ..demo.load import EMAIL, PASSWORD
 from ..documents import visit_file
 from ..work.catalogue import Question
+from .bench_firm import firm
 from .cluster import free_port
 from .machine import ROOT, WEB
 from .say import step
@@ -437,6 +438,7 @@ PARTS: dict[str, Callable[[], Any]] = {
     "server": server,
     "page": page,
     "touches": touches,
+    "firm": firm,
 }
 
 

@@ -9,9 +9,10 @@ from uuid import UUID
 from sqlalchemy import ColumnElement, Select, func, or_, select, tuple_
 from sqlalchemy.orm import Session
 
-from .models import DueRow, HomeRow, JobRow, ProvedRow, SampleRow, VisitRow
+from .models import DueRow, HomeRow, JobRow, ProvedRow, ReadingRow, SampleRow, VisitRow
 
 PAGE = 50
+MOST_COUNTED = 1000  # more are not counted: nobody reads them one by one
 
 
 class Found(NamedTuple):
@@ -61,13 +62,16 @@ def found(
     fitter: bool = False,
 ) -> tuple[list[Found], int]:
     """A page of homes in the order of their names, from behind ``after`` on, and how many there are
-    in all; a fitter sees those with a job.
+    in all, up to one more than ``MOST_COUNTED``; a fitter sees those with a job.
     """
-    query = _asked(firm, words, place, source, consultant, fitter)
-    total = db.scalar(select(func.count()).select_from(query.subquery())) or 0
+    query = asked = _asked(firm, words, place, source, consultant, fitter)
     if after is not None:
         query = query.where(tuple_(HomeRow.words, HomeRow.id) > after)
     rows = list(db.scalars(query.order_by(HomeRow.words, HomeRow.id).limit(PAGE)))
+    total = len(rows)
+    if after is not None or total == PAGE:
+        counted = asked.with_only_columns(HomeRow.id).limit(MOST_COUNTED + 1).subquery()
+        total = db.scalar(select(func.count()).select_from(counted)) or 0
     ids = [r.id for r in rows]
     seen = (
         select(VisitRow.home_id, VisitRow.id, VisitRow.started_at)
@@ -151,13 +155,26 @@ def behind(
     return list(db.scalars(query))
 
 
-def latest_samples(db: Session, firm: UUID, most: int) -> list[tuple[UUID, UUID]]:
-    """The latest raw glasses of a firm, as (visit, glass)."""
-    query = (
-        select(SampleRow.visit_id, SampleRow.id)
-        .join(VisitRow, VisitRow.id == SampleRow.visit_id)
-        .where(VisitRow.firm_id == firm, SampleRow.data["raw"].as_boolean())
-        .order_by(VisitRow.started_at.desc())
-        .limit(most)
-    )
-    return [(visit, glass) for visit, glass in db.execute(query)]
+def latest_raw(db: Session, firm: UUID, most: int) -> list[UUID]:
+    """The latest visits of a firm."""
+    query = select(VisitRow.id).where(VisitRow.firm_id == firm)
+    return list(db.scalars(query.order_by(VisitRow.started_at.desc()).limit(most)))
+
+
+def glasses(
+    db: Session, firm: UUID, visits: list[UUID], analytes: tuple[str, ...]
+) -> tuple[dict[UUID, list[SampleRow]], dict[UUID, list[ReadingRow]]]:
+    """Glasses and readings of some visits, by visit, in two queries; of some analytes alone, or
+    all.
+    """
+    samples: dict[UUID, list[SampleRow]] = {}
+    query = select(SampleRow).where(SampleRow.firm_id == firm, SampleRow.visit_id.in_(visits))
+    for s in db.scalars(query.order_by(SampleRow.position, SampleRow.id)):
+        samples.setdefault(s.visit_id, []).append(s)
+    readings: dict[UUID, list[ReadingRow]] = {}
+    asked = select(ReadingRow).where(ReadingRow.firm_id == firm, ReadingRow.visit_id.in_(visits))
+    if analytes:
+        asked = asked.where(ReadingRow.data["analyte"].as_string().in_(analytes))
+    for r in db.scalars(asked.order_by(ReadingRow.position, ReadingRow.id)):
+        readings.setdefault(r.visit_id, []).append(r)
+    return samples, readings

@@ -7,7 +7,7 @@ from datetime import date
 from typing import Any, NamedTuple
 from uuid import UUID
 
-from sqlalchemy import delete, insert, or_, select
+from sqlalchemy import delete, func, insert, or_, select
 from sqlalchemy.orm import Session
 
 from .models import DueRow, HomeRow, JobRow, ProvedRow, VisitRow
@@ -15,14 +15,22 @@ from .models import DueRow, HomeRow, JobRow, ProvedRow, VisitRow
 MOST_LISTED = 500  # in one answer; the days asked for are made fewer, not the list longer
 
 
+#: a customer's name, their house and its place, without the rest of what is kept of them
+WHOSE = (
+    HomeRow.customer["name"].as_string(),
+    HomeRow.home["name"].as_string(),
+    func.coalesce(HomeRow.home["place"].as_string(), ""),
+)
+
+
 class Listed(NamedTuple):
     """Something of a job with whom it concerns."""
 
     row: Any
     job: UUID
-    consultant: UUID | None
-    customer: dict[str, Any]
-    home: dict[str, Any]
+    customer: str
+    home: str
+    place: str
 
 
 def of_proposal(db: Session, firm: UUID, proposal: UUID) -> JobRow | None:
@@ -63,7 +71,7 @@ def dues(
     """
     from_day, from_job, from_key = after
     query = (
-        select(DueRow, JobRow.id, VisitRow.consultant_id, HomeRow.customer, HomeRow.home)
+        select(DueRow, JobRow.id, *WHOSE)
         .join(JobRow, JobRow.id == DueRow.job_id)
         .join(VisitRow, VisitRow.id == JobRow.visit_id)
         .join(HomeRow, HomeRow.id == JobRow.home_id)
@@ -86,12 +94,14 @@ def dues(
 
 
 def jobs(db: Session, firm: UUID, consultant: UUID | None) -> list[Listed]:
-    """Jobs of a firm or of one consultant, those without a day last; the latest days first."""
+    """Summaries of the jobs of a firm or of one consultant that are not proved yet: those without
+    a day first, then the latest days.
+    """
     query = (
-        select(JobRow, JobRow.id, VisitRow.consultant_id, HomeRow.customer, HomeRow.home)
+        select(JobRow.summary, JobRow.id, *WHOSE)
         .join(VisitRow, VisitRow.id == JobRow.visit_id)
         .join(HomeRow, HomeRow.id == JobRow.home_id)
-        .where(JobRow.firm_id == firm)
+        .where(JobRow.firm_id == firm, JobRow.summary["state"].as_string() != "proved")
         .order_by(JobRow.planned_on.desc().nulls_first(), JobRow.id)
         .limit(MOST_LISTED)
     )

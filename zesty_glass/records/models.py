@@ -302,7 +302,9 @@ class MailRow(Base):
 
 
 class JobRow(Base):
-    """A job: the accepted line, its steps, its proof and its care, as one document."""
+    """A job: the accepted line, its steps, its proof and its care, as one document; ``summary`` is
+    what a list says of it, written with it.
+    """
 
     __tablename__ = "jobs"
     id: Mapped[UUID] = mapped_column(primary_key=True)
@@ -314,6 +316,7 @@ class JobRow(Base):
     )
     planned_on: Mapped[date | None]
     data: Mapped[dict[str, Any]]
+    summary: Mapped[dict[str, Any]]
     version: Mapped[int] = mapped_column(default=1)
     __mapper_args__ = compared(version)
     __table_args__ = (Index("jobs_by_day", "firm_id", "planned_on"),)

@@ -12,7 +12,6 @@ from uuid import UUID
 from sqlalchemy import or_, select
 from sqlalchemy.orm import Session
 
-from ..core.aftercare.job import Job
 from ..core.errors import RuleError
 from ..documents.calendar import Entry, round_calendar
 from ..records import jobs as records
@@ -24,8 +23,9 @@ from .person import Person, now
 from .sharing import MOST_OPENED, MOST_WRONG
 from .signing_in import FORGOTTEN_AFTER, TooMany, place_of, token_hash
 
-AHEAD = timedelta(days=400)
-BEHIND = timedelta(days=120)
+AHEAD = timedelta(days=180)  # it refreshes itself: what is farther off comes in time
+BEHIND = timedelta(days=30)
+MOST_ENTRIES = 250  # of jobs, and of parts
 MOST_FEEDS = 20
 
 
@@ -105,52 +105,61 @@ def read(db: Session, token: str, address: str) -> bytes | None:
 def _entries(db: Session, feed: FeedRow, consultant: UUID | None) -> list[Entry]:
     day = jobs.today()
     due = (
-        select(DueRow, HomeRow.customer, HomeRow.home)
+        select(DueRow, *records.WHOSE)
         .join(JobRow, JobRow.id == DueRow.job_id)
         .join(HomeRow, HomeRow.id == JobRow.home_id)
         .join(VisitRow, VisitRow.id == JobRow.visit_id)
         .where(DueRow.firm_id == feed.firm_id, DueRow.due_on <= day + AHEAD)
         .order_by(DueRow.due_on)
-        .limit(records.MOST_LISTED)
+        .limit(MOST_ENTRIES)
     )
     planned = (
-        select(JobRow, HomeRow.customer, HomeRow.home)
+        select(JobRow.id, JobRow.planned_on, JobRow.summary, *records.WHOSE)
         .join(HomeRow, HomeRow.id == JobRow.home_id)
         .join(VisitRow, VisitRow.id == JobRow.visit_id)
         .where(JobRow.firm_id == feed.firm_id, JobRow.planned_on >= day - BEHIND)
         .order_by(JobRow.planned_on)
-        .limit(records.MOST_LISTED)
+        .limit(MOST_ENTRIES)
     )
     if feed.home_id is not None:
         due, planned = (q.where(JobRow.home_id == feed.home_id) for q in (due, planned))
     elif consultant is not None:
         own = or_(VisitRow.consultant_id == consultant, VisitRow.consultant_id.is_(None))
         due, planned = (q.where(own) for q in (due, planned))
-    return [_planned(*x) for x in db.execute(planned)] + [_due(*x) for x in db.execute(due)]
-
-
-def _place(home: dict[str, Any]) -> str:
-    return f"{home['name']}, {home.get('place', '')}".rstrip(", ")
-
-
-def _planned(row: JobRow, customer: dict[str, Any], home: dict[str, Any]) -> Entry:
-    job: Job = jobs.opened(row)
-    return Entry(
-        uid=f"{row.id}-job",
-        on=job.planned_on or date.min,
-        at=time.fromisoformat(job.planned_at) if job.planned_at else None,
-        title=f"{customer['name']}: fit {job.line}",
-        place=_place(home),
-        words=job.fitter,
+    return [_planned(*x) for x in db.execute(planned)] + _by_day(
+        [_due(*x) for x in db.execute(due)]
     )
 
 
-def _due(row: DueRow, customer: dict[str, Any], home: dict[str, Any]) -> Entry:
+def _by_day(entries: list[Entry]) -> list[Entry]:
+    """Parts of one home on one day as one entry."""
+    out: dict[tuple[date, str], Entry] = {}
+    for e in entries:
+        have = out.get((e.on, e.place))
+        part = e.title.partition(": ")[2]
+        out[e.on, e.place] = e if have is None else have._replace(title=f"{have.title}, {part}")
+    return list(out.values())
+
+
+def _planned(
+    id: UUID, on: date, job: dict[str, Any], customer: str, home: str, place: str
+) -> Entry:
+    return Entry(
+        uid=f"{id}-job",
+        on=on,
+        at=time.fromisoformat(job["planned_at"]) if job["planned_at"] else None,
+        title=f"{customer}: fit {job['line']}",
+        place=f"{home}, {place}".rstrip(", "),
+        words=job["fitter"],
+    )
+
+
+def _due(row: DueRow, customer: str, home: str, place: str) -> Entry:
     return Entry(
         uid=f"{row.job_id}-{row.key}-{row.due_on:%Y%m%d}",
         on=row.due_on,
         at=None,
-        title=f"{customer['name']}: {row.label}",
-        place=_place(home),
+        title=f"{customer}: {row.label}",
+        place=f"{home}, {place}".rstrip(", "),
         words=f"{row.stage}; {'by the household' if row.own else 'by the firm'}",
     )

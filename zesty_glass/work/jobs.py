@@ -95,6 +95,7 @@ def make(db: Session, who: Person, proposal: ProposalRow, at: datetime | None = 
         proposal_id=proposal.id,
         planned_on=None,
         data=plain(job),
+        summary=_summary(job, standing(job, today())),
         version=1,
     )
     db.add(made)
@@ -129,12 +130,26 @@ def today() -> date:
     return now().date()
 
 
+def _summary(job: Job, at: Standing) -> dict[str, Any]:
+    """What a list says of a job."""
+    return {
+        "line": job.line,
+        "state": at.state,
+        "planned_on": None if job.planned_on is None else job.planned_on.isoformat(),
+        "planned_at": job.planned_at,
+        "fitter": job.fitter,
+        "steps_done": at.steps_done,
+        "steps": at.steps,
+        "short": sum(p.verdict == "short" for p in at.proved),
+    }
+
+
 def keep(db: Session, who: Person, row: JobRow, job: Job, action: str) -> JobRow:
     """Write a job, and when its parts fall due next."""
     after: dict[str, Any] = {"data": plain(job)}
     if keeping.change(db, who, row, after, action):
-        row.planned_on = job.planned_on
         at = standing(job, today())
+        row.planned_on, row.summary = job.planned_on, _summary(job, at)
         records.set_dues(
             db,
             row,

@@ -23,31 +23,37 @@ from ..documents.codec import load
 from ..records import homes as records
 from ..records import jobs as job_records
 from ..records import store
-from ..records.models import HomeRow, ReadingRow, SampleRow
+from ..records.models import HomeRow
 from . import jobs, visiting
 from .person import Person
 
 PAIRS = 300  # of the latest raw waters
 
 
-def _samples(db: Session, who: Person, visit: UUID) -> tuple[Sample, ...]:
-    """A visit's glasses with their readings; RuleError where one cannot be read."""
-    samples = store.of_visit(db, SampleRow, who.firm_id, visit)
-    readings = store.of_visit(db, ReadingRow, who.firm_id, visit)
-    loaded: tuple[Sample, ...] = load(tuple[Sample, ...], visiting.with_readings(samples, readings))
-    return loaded
+def _samples(
+    db: Session, who: Person, visits: list[UUID], analytes: tuple[str, ...] = ()
+) -> dict[UUID, tuple[Sample, ...]]:
+    """The glasses of some visits with their readings (of some analytes alone, or all); a visit that
+    cannot be read is left out: what is wrong with it is told where it stands.
+    """
+    glasses, readings = records.glasses(db, who.firm_id, visits, analytes)
+    out: dict[UUID, tuple[Sample, ...]] = {}
+    for visit, own in glasses.items():
+        try:
+            out[visit] = load(
+                tuple[Sample, ...], visiting.with_readings(own, readings.get(visit, []))
+            )
+        except RuleError:
+            continue
+    return out
 
 
 def home(db: Session, who: Person, id: UUID) -> tuple[HomeRow, list[tuple[UUID, str]]]:
     """A home this person may see, with the visits they may see, the latest first."""
     row: HomeRow = store.get(db, HomeRow, who.firm_id, id, "home")
-    seen = []
-    for visit, at, _ in store.visits_of_home(db, who.firm_id, id):
-        try:
-            visiting.get(db, who, visit)
-        except store.NotFound:
-            continue
-        seen.append((visit, at.isoformat()))
+    every = store.visits_of_home(db, who.firm_id, id)
+    may = visiting.seen_of(db, who, every)
+    seen = [(visit, at.isoformat()) for visit, at, _ in every if visit in may]
     if not seen:
         raise store.NotFound("home")
     return row, seen
@@ -58,12 +64,8 @@ def years(
 ) -> tuple[tuple[Series, ...], tuple[HomeEvent, ...], tuple[Job, ...]]:
     """A home's readings over the years, what changed at it, and its jobs."""
     waters = []
-    for visit, _ in visits:
-        try:
-            samples = _samples(db, who, visit)
-            raw = design_water(samples)
-        except RuleError:
-            continue  # what cannot be read is told where it stands
+    for visit, samples in _samples(db, who, [v for v, _ in visits]).items():
+        raw = design_water(samples)
         if raw is not None:
             at = max(s.drawn_at for s in samples)
             waters.append(Known(at=at, visit=str(visit), water=raw))
@@ -74,13 +76,11 @@ def years(
 
 def pairs(db: Session, who: Person) -> tuple[WaterPair, ...]:
     """Dissolved matter against hardness of the firm's latest raw waters."""
+    latest = records.latest_raw(db, who.firm_id, PAIRS)
     found = []
-    for visit, glass in records.latest_samples(db, who.firm_id, PAIRS):
-        try:
-            sample = next(s for s in _samples(db, who, visit) if s.id == str(glass))
-            pair = pair_of(str(visit), water_of(sample))
-        except (RuleError, StopIteration):
-            continue
+    for visit, samples in _samples(db, who, latest, ("tds", "hardness")).items():
+        raw = next((s for s in samples if s.raw), None)
+        pair = None if raw is None else pair_of(str(visit), water_of(raw))
         if pair is not None:
             found.append(pair)
     return tuple(found)

@@ -197,6 +197,14 @@ def _fitter_sees(db: Session, who: Person, visits: Iterable[UUID]) -> set[UUID]:
     return set(visits) if who.role != "installer" else store.accepted(db, who.firm_id, visits)
 
 
+def seen_of(
+    db: Session, who: Person, visits: Sequence[tuple[UUID, datetime, UUID | None]]
+) -> set[UUID]:
+    """Those of some visits, as (id, time, consultant), that this person may see."""
+    may = _fitter_sees(db, who, (id for id, _, _ in visits))
+    return {id for id, _, consultant in visits if id in may and _visible(who, consultant)}
+
+
 def other_visits(db: Session, who: Person, row: VisitRow) -> list[tuple[UUID, datetime]]:
     """The home's other visits that this person may see, the latest first."""
     every = store.visits_of_home(db, who.firm_id, row.home_id)

@@ -87,7 +87,9 @@ export function Homes(): ReactElement {
         <div className="max-w-[1080px] mx-auto pt-4">
           <h1>
             {page
-              ? page.total === 1
+              ? page.total > 1000
+                ? "More than 1,000 homes"
+                : page.total === 1
                 ? "1 home"
                 : `${page.total.toLocaleString("en-US")} homes`
               : "Homes"}

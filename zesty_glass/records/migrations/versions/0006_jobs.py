@@ -24,6 +24,11 @@ def upgrade() -> None:
             sa.JSON().with_variant(postgresql.JSONB(astext_type=sa.Text()), "postgresql"),
             nullable=False,
         ),
+        sa.Column(
+            "summary",
+            sa.JSON().with_variant(postgresql.JSONB(astext_type=sa.Text()), "postgresql"),
+            nullable=False,
+        ),
         sa.Column("version", sa.Integer(), nullable=False),
         sa.ForeignKeyConstraint(["firm_id"], ["firms.id"], ondelete="CASCADE"),
         sa.ForeignKeyConstraint(["visit_id"], ["visits.id"], ondelete="CASCADE"),
