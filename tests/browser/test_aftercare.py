@@ -62,6 +62,35 @@ class AfterTheSale(BrowserCase):
         b.click("button", "See the steps")
         b.find("h1", "Top up the media")
 
+    def test_homes_are_found_and_looked_back_at(self):
+        b = self.b
+        self.go("/homes")
+        b.type("input[type=search]", "kettleby")
+        b.find("h1", "1 home")
+        self.assertIn("find=kettleby", b.driver.current_url)
+        self.assertEqual((b.axe(), b.out_of_reach()), ([], []))
+        b.click("a", "Orrin Kettleby")
+        b.find("h1", "over the years")
+        b.see("Fitted: Softener and drinking tap")
+        self.assertEqual((b.axe(), b.out_of_reach()), ([], []))
+        self.go("/track")
+        b.find("button", "2 homes")
+        self.assertEqual((b.axe(), b.out_of_reach()), ([], []))
+        b.click("button", "2 homes")
+        b.click("button", "Job 1")
+        b.see("Pale: promised")
+
+    def test_a_calendar_address_is_made_and_taken_back(self):
+        b = self.b
+        self.go("/due")
+        b.click("button", "Calendar")
+        b.click("button", "New address")
+        path = b.find("input[readonly]").get_attribute("value")
+        self.assertIn("/api/feed/", path)
+        self.assertIn(b"VEVENT", self.fetch(path.removeprefix(self.served.base)))
+        b.click("button", "Take it back")
+        b.until(lambda d: "made " not in b.text())
+
     def test_what_falls_short_is_said_with_its_follow_up(self):
         b = self.b
         self.go(job("past-4-proposal") + "?part=proof")

@@ -10,6 +10,7 @@ from collections.abc import Sequence
 from datetime import UTC, datetime
 from pathlib import Path
 
+from ..core.aftercare.steps import LIBRARY
 from ..core.analytes import ANALYTES
 from ..core.proposing.first import FIRST
 from ..core.rules import LIMITS, Rules
@@ -120,6 +121,25 @@ def rules_page() -> str:
                 _table(
                     ("Id", "Sentence", "Source", "Year"),
                     said,
+                ),
+                "## Steps of work",
+                (
+                    "General practice: an item's own manual and local code come before it. What is"
+                    " in braces is filled in for the home."
+                ),
+                _table(
+                    ("Id", "Sheet", "Caution", "Lines", "Source", "Year"),
+                    [
+                        (
+                            f"`{t.id}`",
+                            t.title,
+                            t.caution,
+                            str(len(t.lines)),
+                            t.source,
+                            str(t.year),
+                        )
+                        for t in LIBRARY
+                    ],
                 ),
                 "## Laboratory samples",
                 _table(

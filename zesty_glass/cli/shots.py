@@ -43,7 +43,6 @@ VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "job-steps": (f"{_JOB}?part=steps", (820, 1180), "Take along"),
     "job-proof": (f"{_JOB}?part=proof", (1280, 800), "fall short"),
     "legend": ("/legend", (1280, 800), "How a glass reads"),
-    "test-tablet": (f"{_HOME}/test?kit=tds", (820, 1180), "true value lies between"),
 }
 #: what is touched first, to come to the view
 PRESSED: dict[str, tuple[str, ...]] = {"suggest": ("Propose lines",)}
@@ -58,10 +57,6 @@ def main(arguments: list[str]) -> int:
     FOLDER.mkdir(parents=True, exist_ok=True)
     served, browser = Served(), Browser()
     try:
-        if not arguments or "sign-in" in arguments:
-            browser.go(served.base + "/sign-in")
-            browser.see("Sign in")
-            browser.shot(FOLDER / "sign-in.png")
         browser.sign_in(served.base, EMAIL, PASSWORD)
         for name, (path, size, text) in VIEWS.items():
             if arguments and name not in arguments:

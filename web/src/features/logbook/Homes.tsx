@@ -1,5 +1,5 @@
 /** All homes of the firm: found by part of a name, a house or a place; filters stay in the address. */
-import type { ReactElement } from "react";
+import { useState, type ReactElement } from "react";
 import { Link, useSearchParams } from "react-router";
 
 import { useMe } from "../../api/hooks";
@@ -60,6 +60,8 @@ export function Homes(): ReactElement {
     source: params.get("source") ?? "",
     after: params.get("after") ?? "",
   };
+  // what is typed stays here: the address follows it
+  const [text, setText] = useState(asked.find);
   const homes = useHomes(asked);
   const set = (key: string, value: string): void =>
     setParams(
@@ -90,8 +92,8 @@ export function Homes(): ReactElement {
               ? page.total > 1000
                 ? "More than 1,000 homes"
                 : page.total === 1
-                ? "1 home"
-                : `${page.total.toLocaleString("en-US")} homes`
+                  ? "1 home"
+                  : `${page.total.toLocaleString("en-US")} homes`
               : "Homes"}
           </h1>
           <div className="flex gap-3 items-end flex-wrap py-3">
@@ -100,8 +102,11 @@ export function Homes(): ReactElement {
               <input
                 className="input"
                 type="search"
-                value={asked.find}
-                onChange={(e) => set("find", e.target.value)}
+                value={text}
+                onChange={(e) => {
+                  setText(e.target.value);
+                  set("find", e.target.value);
+                }}
               />
             </label>
             <label className="field">
