@@ -51,7 +51,9 @@ class PersonalData(ApiCase):
         text = self.client.get(f"/api/visits/{visit}/personal-data").text
         for said in (self.NAME, "555 0199", "Elm Row", self.last, "hard-1"):
             self.assertIn(said, text)
-        self.assertEqual(set(json.loads(text)), {"customer", "home", "visits", "mails", "links"})
+        self.assertEqual(
+            set(json.loads(text)), {"customer", "home", "visits", "mails", "links", "jobs"}
+        )
 
     def test_erased_means_nowhere(self):
         visit, proposal = self.served()

@@ -132,7 +132,7 @@ class Proposing(BrowserCase):
         self.addCleanup(m.close)
         m.sign_in(self.served.base, MANAGER_EMAIL, PASSWORD)
         m.go(self.served.base + "/firm")
-        m.find("h2", "Catalogue, 70 items")
+        m.find("h2", "Catalogue, 71 items")
         import tempfile
         from pathlib import Path
 

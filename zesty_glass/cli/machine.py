@@ -42,6 +42,7 @@ COMMANDS = {
     "migrate": ("bring a firm's database to the newest shape", "core"),
     "check": ("open and work out every visit of a database; list what does not work out", "core"),
     "audit": ("verify that the audit trail is as it was written", "core"),
+    "remind": ("one message to every customer about what falls due within the fortnight", "core"),
     "forget": ("erase people whom firms keep no longer than their own rule says", "core"),
     "mutate": ("break lines of the core one by one, and see whether the tests tell", "test"),
     "fuzz": ("send generated requests against the description of the interface", "test"),

@@ -33,7 +33,7 @@ TEXTS: dict[str, int] = {
     **dict.fromkeys(("standard", "certifier", "certificate", "report_number", "size"), _SHORT),
     **dict.fromkeys(("after", "pipe_material", "service_line", "change_of_colour", "step"), _SHORT),
     **dict.fromkeys(("words", "struck_because", "because", "moved_because"), 1000),
-    **dict.fromkeys(("note", "local_rules", "cancel_text"), 4000),
+    **dict.fromkeys(("note", "local_rules", "cancel_text", "reminder_text"), 4000),
     "currency": 4,
     "reasons": 8000,
     "text": 6000,

@@ -744,6 +744,7 @@ class Settings:
         keep_years: people are erased when their home was last visited so many years ago; 0: never.
         soap_share: the firm's own cautious estimate of the soap a softened house does without, as a
             share (0 to 1).
+        reminder_text: what a reminder says; {customer}, {parts} and {firm} are filled in.
     """
 
     units: Literal["us", "metric"] = "us"
@@ -766,6 +767,10 @@ class Settings:
     keep_years: int = 0
     tax_equipment: Decimal = Decimal("0")
     tax_labour: Decimal = Decimal("0")
+    reminder_text: str = (
+        "Hello {customer},\n\nthis falls due at your water treatment:\n\n{parts}\n\nWhat you do"
+        " yourself is said with it. For a visit, call us.\n\n{firm}"
+    )
 
     def __post_init__(self) -> None:
         if not currency_fits(self.currency):

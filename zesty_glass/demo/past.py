@@ -51,6 +51,7 @@ class Earlier:
     home: str
     place: str
     option: int
+    email: str = ""
     fitted: int
     changed: tuple[int, ...] = ()
     drops: int | None = None
@@ -66,6 +67,7 @@ EARLIER: tuple[Earlier, ...] = (
         home="Lane house, 3 Chalk Steps",
         place="Marl End",
         option=1,
+        email="orrin@chalksteps.example",
         fitted=760,
         changed=(372,),
         drops=0,
@@ -126,7 +128,7 @@ def _visit(c: Earlier, now: datetime) -> Visit:
     return replace(
         own,
         samples=tuple(_salted(s, c.salts) for s in own.samples),
-        customer=Customer(name=c.name),
+        customer=Customer(name=c.name, email=c.email),
         home=replace(own.home, name=c.home, place=c.place),
         recommended=own.options[c.option].id,
     )

@@ -357,6 +357,21 @@ class ProvedRow(Base):
     __table_args__ = (Index("proved_by_kind", "firm_id", "kind", "item", "analyte"),)
 
 
+class ReminderRow(Base):
+    """That a part's day was reminded of: whoever writes this row sends the message, and nobody
+    twice.
+    """
+
+    __tablename__ = "reminders"
+    job_id: Mapped[UUID] = mapped_column(
+        ForeignKey("jobs.id", ondelete="CASCADE"), primary_key=True
+    )
+    key: Mapped[str] = mapped_column(primary_key=True)
+    due_on: Mapped[date] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
+    at: Mapped[datetime]
+
+
 class FeedRow(Base):
     """A calendar that is read by its secret address: of a home, or of a person's round; only the
     hash of the address is kept.

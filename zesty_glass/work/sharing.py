@@ -33,6 +33,11 @@ _ADDRESS = re.compile(r"[^@\s,;<>]+@[^@\s,;<>]+\.[^@\s,;<>]+")
 SHOWN = ("presented", "accepted", "declined", "expired")
 
 
+def fits_address(to: str) -> bool:
+    """Whether a text is an address that can be written to."""
+    return len(to) <= 200 and _ADDRESS.fullmatch(to.strip()) is not None
+
+
 def make_link(db: Session, who: Person, proposal: UUID, id: UUID, days: int) -> tuple[LinkRow, str]:
     """A new link to a proposal that was presented; its token is shown once and never again.
 
@@ -148,7 +153,7 @@ def mail(
             raise store.NotFound("message")
         same_request(have.request, asked, "message")
         return have
-    if not _ADDRESS.fullmatch(to.strip()) or len(to) > 200:
+    if not fits_address(to):
         raise RuleError(
             "mail.address",
             f"“{to[:60]}” is not an address that can be written to.",

@@ -6585,6 +6585,7 @@ export interface components {
          *         keep_years: people are erased when their home was last visited so many years ago; 0: never.
          *         soap_share: the firm's own cautious estimate of the soap a softened house does without, as a
          *             share (0 to 1).
+         *         reminder_text: what a reminder says; {customer}, {parts} and {firm} are filled in.
          */
         Settings: {
             /**
@@ -6673,6 +6674,19 @@ export interface components {
              * @default 0
              */
             tax_labour: number | string;
+            /**
+             * Reminder Text
+             * @default Hello {customer},
+             *
+             *     this falls due at your water treatment:
+             *
+             *     {parts}
+             *
+             *     What you do yourself is said with it. For a visit, call us.
+             *
+             *     {firm}
+             */
+            reminder_text: string;
         };
         /**
          * Sheet
@@ -7771,7 +7785,8 @@ export interface components {
              *       "local_rules": "",
              *       "keep_years": 0,
              *       "tax_equipment": "0",
-             *       "tax_labour": "0"
+             *       "tax_labour": "0",
+             *       "reminder_text": "Hello {customer},\n\nthis falls due at your water treatment:\n\n{parts}\n\nWhat you do yourself is said with it. For a visit, call us.\n\n{firm}"
              *     }
              */
             settings: components["schemas"]["Settings"];

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable
 from datetime import date, timedelta
 from typing import Literal
 
@@ -127,6 +128,21 @@ def falling(
             Falling(part=p, last=last, next=day, state=state_on(day, today), changed=len(done))
         )
     return tuple(sorted(out, key=lambda f: (f.next, f.part.key)))
+
+
+def reminder(text: str, customer: str, firm: str, parts: Iterable[tuple[str, date, bool]]) -> str:
+    """What a reminder says: the firm's own text with its blanks filled in; a blank it does not have
+    stays as it was written.
+
+    Args:
+        parts: what falls due, with its day and whether the household does it.
+    """
+    lines = [
+        f"- {label}, {day:%B %-d, %Y}{' (you can do this yourself)' if own else ''}"
+        for label, day, own in parts
+    ]
+    out = text.replace("{parts}", "\n".join(lines))
+    return out.replace("{customer}", customer).replace("{firm}", firm)
 
 
 def check_change(

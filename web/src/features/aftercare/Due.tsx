@@ -309,7 +309,7 @@ export function Due(): ReactElement {
         {toLoad(now).map((x) => (
           <span key={x.label} className="flex gap-2 items-center text-m shrink-0 leading-tight">
             <PartToken kind={x.kind} label={x.label} size={40} />
-            <span className="max-w-[112px]">
+            <span className="max-w-[136px]">
               <b>{x.n}</b> {x.label}
             </span>
           </span>

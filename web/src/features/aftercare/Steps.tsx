@@ -72,6 +72,39 @@ function Mark({ n, tick, now }: { n: number; tick: Tick | undefined; now: boolea
   );
 }
 
+/** A step that is not done here, with the reason. */
+function LeaveOut({ onKeep }: { onKeep: (why: string) => void }): ReactElement {
+  const [open, setOpen] = useState(false);
+  const [why, setWhy] = useState("");
+  if (!open)
+    return (
+      <button className="key bare print:hidden" onClick={() => setOpen(true)}>
+        Leave it out
+      </button>
+    );
+  return (
+    <form
+      className="flex gap-2 items-end"
+      onSubmit={(e) => {
+        e.preventDefault();
+        onKeep(why);
+      }}
+    >
+      <label className="field w-[200px]">
+        <span>Left out, because</span>
+        <input
+          className="input"
+          required
+          minLength={3}
+          value={why}
+          onChange={(e) => setWhy(e.target.value)}
+        />
+      </label>
+      <button className="key">Keep</button>
+    </form>
+  );
+}
+
 function StepRow({
   job,
   sheet,
@@ -88,25 +121,26 @@ function StepRow({
   const step = sheet.steps[n];
   const tick = tickOf(job, sheet.key, n);
   if (!step) return null;
-  const toggle = (): void =>
-    onDo({ what: "tick", body: { sheet: sheet.key, step: n, done: !tick, left_out: "" } });
+  const ticked = (done: boolean, why: string): void =>
+    onDo({ what: "tick", body: { sheet: sheet.key, step: n, done, left_out: why } });
   return (
     <li className="grid grid-cols-[32px_1fr_auto] gap-4 items-center relative">
       <Mark n={n} tick={tick} now={now} />
       <button
         className={`text-left min-h-[52px] py-1 rounded-[6px] hover:bg-yuzu-pale px-2 -mx-2 ${now ? "font-d font-bold text-[22px] leading-tight" : "text-l"} ${tick ? "text-ink-2" : ""}`}
         aria-pressed={tick !== undefined}
-        onClick={toggle}
+        onClick={() => ticked(!tick, "")}
       >
         {step.text}
         {tick?.left_out ? (
           <span className="block text-m text-zest-ink">left out: {tick.left_out}</span>
         ) : null}
       </button>
-      <span className="text-m text-ink-2 num">
-        {tick
-          ? `${new Date(tick.at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hour12: false })} ${initials(tick.by)}`
-          : step.wait_min > 0 && now && <Clock minutes={step.wait_min} />}
+      <span className="flex gap-3 items-center text-m text-ink-2 num">
+        {tick &&
+          `${new Date(tick.at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hour12: false })} ${initials(tick.by)}`}
+        {!tick && now && step.wait_min > 0 && <Clock minutes={step.wait_min} />}
+        {!tick && now && <LeaveOut onKeep={(why) => ticked(true, why)} />}
       </span>
     </li>
   );

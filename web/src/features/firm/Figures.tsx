@@ -148,6 +148,18 @@ export function Figures({ firm, may }: { firm: FirmView; may: boolean }): ReactE
           />
         </label>
         <label className="field">
+          <span>
+            Reminder of what is due; {"{customer}"}, {"{parts}"} and {"{firm}"} are filled in
+          </span>
+          <textarea
+            className="input"
+            rows={5}
+            maxLength={2000}
+            value={s.reminder_text}
+            onChange={(e) => set({ reminder_text: e.target.value })}
+          />
+        </label>
+        <label className="field">
           <span>Local rules to remember</span>
           <textarea
             className="input"

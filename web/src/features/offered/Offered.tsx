@@ -97,7 +97,7 @@ export function Offered(): ReactElement {
         </a>
       </header>
       <main className="px-5 wide:px-8 pb-16">
-        <Care lines={offered.data.care ?? []} />
+        <Care lines={offered.data.care} />
         <section
           className="max-w-[1040px] mx-auto bg-yuzu-pale text-ink p-5 my-5"
           aria-label="How to read this"

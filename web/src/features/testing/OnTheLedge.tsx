@@ -7,7 +7,6 @@ function useFrame(): Element | null {
   useEffect(() => {
     // the screen's own frame: it is there once this part has been laid out
     const frame = document.querySelector(".screen");
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- the host is known only after the first layout
     setHost(frame);
   }, []);
   return host;

@@ -1,4 +1,4 @@
-"""Calendars that are read by a secret address"""
+"""Calendars that are read by a secret address, and what was reminded of"""
 
 import sqlalchemy as sa
 from alembic import op
@@ -27,7 +27,19 @@ def upgrade() -> None:
     )
     op.create_index(op.f("ix_feeds_firm_id"), "feeds", ["firm_id"])
     op.create_index(op.f("ix_feeds_user_id"), "feeds", ["user_id"])
+    op.create_table(
+        "reminders",
+        sa.Column("job_id", sa.Uuid(), nullable=False),
+        sa.Column("key", sa.Text(), nullable=False),
+        sa.Column("due_on", sa.Date(), nullable=False),
+        sa.Column("firm_id", sa.Uuid(), nullable=False),
+        sa.Column("at", sa.DateTime(timezone=True), nullable=False),
+        sa.ForeignKeyConstraint(["firm_id"], ["firms.id"], ondelete="CASCADE"),
+        sa.ForeignKeyConstraint(["job_id"], ["jobs.id"], ondelete="CASCADE"),
+        sa.PrimaryKeyConstraint("job_id", "key", "due_on"),
+    )
 
 
 def downgrade() -> None:
+    op.drop_table("reminders")
     op.drop_table("feeds")

@@ -1,0 +1,67 @@
+"""A reminder goes out once, also when two processes send at the same moment."""
+
+import threading
+import unittest
+from datetime import timedelta
+from uuid import UUID
+
+from tests.database import fresh
+from zesty_glass.demo.homes import uid
+from zesty_glass.records.db import make_engine, make_sessions
+from zesty_glass.records.models import MailRow
+from zesty_glass.work import jobs, reminding
+from zesty_glass.work.person import Person
+
+WHO = Person(id=UUID(int=0), firm_id=UUID(uid("firm")), name="remind", role="manager")
+
+
+class Reminders(unittest.TestCase):
+    def setUp(self):
+        engine = make_engine(fresh())
+        self.addCleanup(engine.dispose)
+        self.sessions = make_sessions(engine)
+
+    def remind(self, days=0):
+        with self.sessions.begin() as db:
+            return reminding.remind(db, WHO, jobs.today() + timedelta(days=days))
+
+    def mails(self):
+        with self.sessions() as db:
+            return [(m.to, m.text) for m in db.query(MailRow).filter(MailRow.by == "remind")]
+
+    def test_once_and_only_to_who_has_an_address(self):
+        self.assertEqual(self.remind(), 1)
+        self.assertEqual(self.remind(), 0)
+        [(to, text)] = self.mails()
+        self.assertEqual(to, "orrin@chalksteps.example")
+        self.assertIn("Hello Orrin Kettleby", text)
+        self.assertIn("- Post-carbon, ", text)
+        self.assertIn("(you can do this yourself)", text)
+        self.assertNotIn("{", text)
+
+    def test_a_later_day_is_reminded_of_again(self):
+        self.remind()
+        with self.sessions.begin() as db:
+            row = jobs.records.of_proposal(db, WHO.firm_id, UUID(uid("past-1-proposal")))
+            db.execute(
+                jobs.records.DueRow.__table__.update()
+                .where(jobs.records.DueRow.job_id == row.id)
+                .values(due_on=jobs.today() + timedelta(days=100))
+            )
+        self.assertEqual(self.remind(), 0)
+        self.assertEqual(self.remind(days=95), 1)
+
+    def test_two_at_once_send_it_once(self):
+        ready, sent = threading.Barrier(2), []
+
+        def send():
+            ready.wait(timeout=30)
+            sent.append(self.remind())
+
+        both = [threading.Thread(target=send) for _ in range(2)]
+        for t in both:
+            t.start()
+        for t in both:
+            t.join(60)
+        self.assertEqual(sorted(sent), [0, 1])
+        self.assertEqual(len(self.mails()), 1)

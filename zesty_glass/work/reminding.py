@@ -1,0 +1,108 @@
+"""Reminders of what falls due, once for each part and day, by mail."""
+
+from __future__ import annotations
+
+from datetime import date, timedelta
+from uuid import UUID, uuid4
+
+from sqlalchemy import select
+from sqlalchemy.dialects.postgresql import insert
+from sqlalchemy.orm import Session
+
+from ..core.aftercare.care import DUE_DAYS, reminder
+from ..core.rules import Settings
+from ..documents.codec import load
+from ..records.models import DueRow, Firm, HomeRow, JobRow, MailRow, ReminderRow
+from ..standins.mail import Mailer, Message, SimulatedMail
+from .keeping import note
+from .person import Person, now
+from .sharing import fits_address
+
+OLDEST = timedelta(days=60)  # what is longer overdue is told by telephone
+
+
+def remind(db: Session, who: Person, today: date, mailer: Mailer | None = None) -> int:
+    """Send every customer of a firm who has an address one message about what falls due within the
+    fortnight and was not reminded of yet; how many went out.
+
+    Two processes at once send each message once: the row that says so is written before it goes,
+    and only one of them can write it.
+    """
+    firm = db.get_one(Firm, who.firm_id)
+    settings: Settings = load(Settings, firm.settings)
+    sender = mailer or SimulatedMail()
+    sent = 0
+    for job, customer in _customers(db, who.firm_id, today):
+        if not fits_address(customer.get("email", "")):
+            continue
+        parts = _taken(db, who.firm_id, job, today)
+        if not parts:
+            continue
+        text = reminder(settings.reminder_text, customer["name"], firm.name, parts)
+        message = Message(
+            to=customer["email"].strip(), subject="Your water treatment: what is due", text=text
+        )
+        sender.send(message)
+        db.add(
+            MailRow(
+                id=uuid4(),
+                firm_id=who.firm_id,
+                proposal_id=job.proposal_id,
+                at=now(),
+                by=who.name,
+                to=message.to,
+                subject=message.subject,
+                text=message.text,
+                attachment="",
+                simulated=sender.simulated,
+                request="",
+            )
+        )
+        note(db, who, job.id, "reminded", job.version, [])
+        sent += 1
+    db.flush()
+    return sent
+
+
+def _customers(db: Session, firm: UUID, today: date) -> list[tuple[JobRow, dict[str, str]]]:
+    """Jobs with something due, each with its customer."""
+    due = select(DueRow.job_id).where(
+        DueRow.firm_id == firm,
+        DueRow.due_on <= today + timedelta(days=DUE_DAYS),
+        DueRow.due_on >= today - OLDEST,
+    )
+    query = (
+        select(JobRow, HomeRow.customer)
+        .join(HomeRow, HomeRow.id == JobRow.home_id)
+        .where(JobRow.firm_id == firm, JobRow.id.in_(due))
+        .order_by(JobRow.id)
+    )
+    return [(job, customer) for job, customer in db.execute(query)]
+
+
+def _taken(db: Session, firm: UUID, job: JobRow, today: date) -> list[tuple[str, date, bool]]:
+    """Parts of a job that are due and that nobody reminded of: taken on by this process."""
+    due = {
+        (d.key, d.due_on): d
+        for d in db.scalars(
+            select(DueRow).where(
+                DueRow.job_id == job.id,
+                DueRow.due_on <= today + timedelta(days=DUE_DAYS),
+                DueRow.due_on >= today - OLDEST,
+            )
+        )
+    }
+    rows = [
+        {"job_id": job.id, "key": key, "due_on": on, "firm_id": firm, "at": now()}
+        for key, on in due
+    ]
+    if not rows:
+        return []
+    written = (
+        insert(ReminderRow)
+        .values(rows)
+        .on_conflict_do_nothing()
+        .returning(ReminderRow.key, ReminderRow.due_on)
+    )
+    mine = sorted((on, key) for key, on in db.execute(written))
+    return [(due[key, on].label, on, due[key, on].own) for on, key in mine]
