@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 
 from .models import DueRow, HomeRow, JobRow, ProvedRow, VisitRow
 
-MOST_LISTED = 500  # in one answer; the days asked for are made fewer, not the list longer
+MOST_LISTED = 300  # in one answer; the days asked for are made fewer, not the list longer
 
 
 #: a customer's name, their house and its place, without the rest of what is kept of them

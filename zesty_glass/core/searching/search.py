@@ -90,7 +90,16 @@ _PASSES = {
 class _Stage:
     """An item at its place."""
 
-    __slots__ = ("alike", "cost_once", "drop", "index", "item", "least_psi")
+    __slots__ = (
+        "alike",
+        "cost_once",
+        "disinfects",
+        "drop",
+        "fine",
+        "index",
+        "item",
+        "least_psi",
+    )
 
     def __init__(self, item: Item, index: int, cost_once: int, drop: int, group: Alike) -> None:
         self.item, self.index, self.cost_once, self.drop, self.alike = (
@@ -101,6 +110,7 @@ class _Stage:
             group,
         )
         technology = TECHNOLOGIES.get(item.kind)  # a system has none: its parts have
+        self.fine, self.disinfects = _fine(item), item.figures.disinfects
         least = technology.psi_min if item.psi_min is None and technology else item.psi_min
         self.least_psi = round((least or 0.0) * MICRO)
 
@@ -154,6 +164,7 @@ class Searcher:
         self._verdicts: dict[tuple[int, str, float], Verdict] = {}
         self._falls: dict[tuple[Decimal, float], int] = {}
         self._looks: dict[str, frozenset[str]] = {}
+        self._several: frozenset[str] = frozenset()  # kinds that can stand at several places
         self._claims: dict[tuple[int, int, int], int] = {}
         self._looked: list[Looked] = []
         self._places = [(n, p) for n in wanted for p in places(n)]
@@ -379,8 +390,8 @@ class Searcher:
         coloured, uvt_here = (
             (a.coloured, a.uvt_here) if "@coloured" in touches else (state[2], state[4])
         )
-        fine = state[5] or _fine(item)
-        used = state[7] | {item.kind} if TECHNOLOGIES[item.kind].repeats else state[7]
+        fine = state[5] or stage.fine
+        used = state[7] | {item.kind} if item.kind in self._several else state[7]
         return (
             tuple(q),
             particulate_iron,
@@ -388,7 +399,7 @@ class Searcher:
             a.psi,
             uvt_here,
             fine,
-            state[6] or item.figures.disinfects,
+            state[6] or stage.disinfects,
             used,
             state[8],
         )
@@ -561,6 +572,8 @@ class Searcher:
             by.setdefault((rank(i, self.source, beside), i.kind), []).append(
                 self._stages[index[i.code]]
             )
+        kinds = [kind for _, kind in by]
+        self._several = frozenset(k for k in kinds if kinds.count(k) > 1)
         return [(by[k], k[1]) for k in sorted(by)]
 
     def run(self, progress: Progress | None = None) -> Found:

@@ -6,6 +6,7 @@ The table in docs/rules.md is generated from ``CHECKS`` and from the needs of ea
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
+from functools import cache
 from typing import NamedTuple
 
 from .. import words
@@ -108,10 +109,16 @@ def declare(checks: Mapping[str, Says]) -> None:
     CHECKS.update(checks)
 
 
+@cache
+def _text(id: str) -> str:
+    """A check's sentence and remedy as one text, blanks and all."""
+    said = CHECKS[id]
+    return f"{said.sentence} {said.remedy}".strip()
+
+
 def told(id: str, status: Status, test: str = "", **parts: object) -> Check:
     """A check from the table with its blanks filled in."""
-    said = CHECKS[id]
-    text = f"{said.sentence} {said.remedy}".strip()
+    text = _text(id)
     if "{" in text:
         text = text.format_map(_Blank({k: str(v) for k, v in parts.items()})).strip()
     return Check(id=id, status=status, sentence=text, test=test)

@@ -287,6 +287,12 @@ export function Due(): ReactElement {
             )}
             {later.length > 0 && <h2 className="pt-6">After the fortnight</h2>}
             <Later lines={later} />
+            {due.data?.more !== undefined && due.data.more !== "" && (
+              <p className="pt-3 text-m">
+                More falls due after {said(every.at(-1)?.due_on ?? iso(new Date()))}: it comes up as
+                this is done.
+              </p>
+            )}
           </section>
         </div>
       </main>
