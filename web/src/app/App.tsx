@@ -45,116 +45,32 @@ function Gate({ children }: { children: ReactElement }): ReactElement {
   return <Boundary key={place.pathname}>{children}</Boundary>;
 }
 
+/** Views behind the sign-in, by their paths. */
+const VIEWS: [string, ReactElement][] = [
+  ["/", <Today key="today" />],
+  ["/visits/new", <NewVisit key="new" />],
+  ["/visits/:id/facing/:what", <Facing key="facing" />],
+  ["/visits/:id/:step?", <VisitScreen key="visit" />],
+  ["/proposals/:id", <ProposalPage key="proposal" />],
+  ["/jobs/:id", <JobPage key="job" />],
+  ["/due", <Due key="due" />],
+  ["/homes", <Homes key="homes" />],
+  ["/homes/:id", <Years key="years" />],
+  ["/track", <TrackPage key="track" />],
+  ["/outbox", <Outbox key="outbox" />],
+  ["/firm", <FirmPage key="firm" />],
+  ["/legend", <GlassLegend key="legend" />],
+];
+
 export function App(): ReactElement {
   return (
     <Suspense fallback={<Waiting what="One moment." />}>
       <Routes>
         <Route path="/sign-in" element={<SignIn />} />
-        <Route
-          path="/"
-          element={
-            <Gate>
-              <Today />
-            </Gate>
-          }
-        />
-        <Route
-          path="/visits/new"
-          element={
-            <Gate>
-              <NewVisit />
-            </Gate>
-          }
-        />
-        <Route
-          path="/visits/:id/facing/:what"
-          element={
-            <Gate>
-              <Facing />
-            </Gate>
-          }
-        />
-        <Route
-          path="/visits/:id/:step?"
-          element={
-            <Gate>
-              <VisitScreen />
-            </Gate>
-          }
-        />
-        <Route
-          path="/proposals/:id"
-          element={
-            <Gate>
-              <ProposalPage />
-            </Gate>
-          }
-        />
-        <Route
-          path="/jobs/:id"
-          element={
-            <Gate>
-              <JobPage />
-            </Gate>
-          }
-        />
-        <Route
-          path="/due"
-          element={
-            <Gate>
-              <Due />
-            </Gate>
-          }
-        />
-        <Route
-          path="/homes"
-          element={
-            <Gate>
-              <Homes />
-            </Gate>
-          }
-        />
-        <Route
-          path="/homes/:id"
-          element={
-            <Gate>
-              <Years />
-            </Gate>
-          }
-        />
-        <Route
-          path="/track"
-          element={
-            <Gate>
-              <TrackPage />
-            </Gate>
-          }
-        />
-        <Route
-          path="/outbox"
-          element={
-            <Gate>
-              <Outbox />
-            </Gate>
-          }
-        />
         <Route path="/p/:token" element={<Offered />} />
-        <Route
-          path="/firm"
-          element={
-            <Gate>
-              <FirmPage />
-            </Gate>
-          }
-        />
-        <Route
-          path="/legend"
-          element={
-            <Gate>
-              <GlassLegend />
-            </Gate>
-          }
-        />
+        {VIEWS.map(([path, view]) => (
+          <Route key={path} path={path} element={<Gate>{view}</Gate>} />
+        ))}
         <Route path="*" element={<Navigate to="/" replace />} />
       </Routes>
     </Suspense>

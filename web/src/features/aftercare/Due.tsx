@@ -201,27 +201,120 @@ function Round({ lines }: { lines: DueLine[] }): ReactElement {
 /** The days ahead that the list looks at. */
 const AHEAD_DAYS = 365;
 
+function ahead(): string {
+  const d = new Date();
+  d.setDate(d.getDate() + AHEAD_DAYS);
+  return iso(d);
+}
+
+function Now({
+  lines,
+  places,
+  place,
+  onPlace,
+}: {
+  lines: DueLine[];
+  places: string[];
+  place: string;
+  onPlace: (p: string) => void;
+}): ReactElement {
+  const homes = byHome(lines).length;
+  const day = { weekday: "long", month: "long", day: "numeric" } as const;
+  return (
+    <>
+      <h1 className="pt-4">
+        {homes === 0 ? "Nothing is due" : homes === 1 ? "1 home is due" : `${homes} homes are due`}
+      </h1>
+      <p className="text-ink-2 text-l pb-2">
+        {new Date().toLocaleDateString("en-US", day)}, and the fortnight from here
+      </p>
+      <Areas places={places} place={place} onPlace={onPlace} />
+      <Round lines={lines} />
+    </>
+  );
+}
+
+function Jobs({ jobs }: { jobs: JobLine[] }): ReactElement {
+  const [all, setAll] = useState(false);
+  const waiting = ORDER.flatMap((state) => jobs.filter((j) => j.state === state));
+  const untested = jobs.filter((j) => j.state === "fitted");
+  return (
+    <>
+      <h2 className="pt-5">Jobs that wait</h2>
+      {waiting.length === 0 && <p className="py-2">None.</p>}
+      <ul>
+        {[...waiting, ...(all ? untested : [])].map((j) => (
+          <JobRow key={j.id} j={j} />
+        ))}
+      </ul>
+      {untested.length > 0 && (
+        <button className="key bare mt-1 -ml-2" aria-expanded={all} onClick={() => setAll(!all)}>
+          {untested.length} fitted, with tests to come
+        </button>
+      )}
+    </>
+  );
+}
+
+function Load({ lines }: { lines: DueLine[] }): ReactElement {
+  const first = byHome(lines)[0];
+  return (
+    <Counter
+      end={
+        first && (
+          <Link className="key go" style={{ minHeight: 48 }} to={`/jobs/${first.job}?part=care`}>
+            Open {first.customer.split(" ").at(-1)}
+          </Link>
+        )
+      }
+    >
+      <span className="text-m leading-tight shrink-0">
+        <b className="block">To load</b>for what is due
+      </span>
+      {toLoad(lines).map((x) => (
+        <span key={x.label} className="flex gap-2 items-center text-m shrink-0 leading-tight">
+          <PartToken kind={x.kind} label={x.label} size={40} />
+          <span className="max-w-[136px]">
+            <b>{x.n}</b> {x.label}
+          </span>
+        </span>
+      ))}
+    </Counter>
+  );
+}
+
+/** Lines by how soon they are wanted: now, and after the fortnight. */
+function parted(lines: DueLine[]): [DueLine[], DueLine[]] {
+  const soon = (x: DueLine): boolean => x.state === "overdue" || x.state === "due";
+  return [lines.filter(soon), lines.filter((x) => !soon(x))];
+}
+
+function After({ later, more }: { later: DueLine[]; more: boolean }): ReactElement {
+  return (
+    <>
+      {later.length > 0 && <h2 className="pt-6">After the fortnight</h2>}
+      <Later lines={later} />
+      {more && (
+        <p className="pt-3 text-m">
+          More falls due after {said(later.at(-1)?.due_on ?? iso(new Date()))}: it comes up as this
+          is done.
+        </p>
+      )}
+    </>
+  );
+}
+
 export function Due(): ReactElement {
   const me = useMe();
   const [params, setParams] = useSearchParams();
   const place = params.get("area") ?? "";
-  const [all, setAll] = useState(false);
-  const until = useMemo(() => {
-    const d = new Date();
-    d.setDate(d.getDate() + AHEAD_DAYS);
-    return iso(d);
-  }, []);
+  const until = useMemo(ahead, []);
   const due = useDue(until);
   const jobs = useJobs();
   const every = due.data?.lines ?? [];
   const places = [...new Set(every.map((x) => x.place))].filter(Boolean).sort();
-  const lines = every.filter((x) => place === "" || x.place === place);
-  const now = lines.filter((x) => x.state === "overdue" || x.state === "due");
-  const later = lines.filter((x) => x.state === "soon" || x.state === "later");
-  const here = (jobs.data ?? []).filter((j) => place === "" || j.place === place);
-  const waiting = ORDER.flatMap((state) => here.filter((j) => j.state === state));
-  const untested = here.filter((j) => j.state === "fitted");
-  const homes = byHome(now).length;
+  const here = (x: { place: string }): boolean => place === "" || x.place === place;
+  const [now, later] = parted(every.filter(here));
   return (
     <div className="screen work">
       <Head title={me.data?.firm ?? "Due"} sub={me.data?.name}>
@@ -236,91 +329,25 @@ export function Due(): ReactElement {
       <main className="scroll px-8 pb-8">
         <div className="max-w-[1216px] mx-auto grid grid-cols-2 max-[900px]:grid-cols-1 gap-x-12">
           <section aria-label="Due now">
-            <h1 className="pt-4">
-              {homes === 0
-                ? "Nothing is due"
-                : homes === 1
-                  ? "1 home is due"
-                  : `${homes} homes are due`}
-            </h1>
-            <p className="text-ink-2 text-l pb-2">
-              {new Date().toLocaleDateString("en-US", {
-                weekday: "long",
-                month: "long",
-                day: "numeric",
-              })}
-              , and the fortnight from here
-            </p>
-            <Areas
-              places={places}
-              place={place}
-              onPlace={(p) => setParams(p ? { area: p } : {}, { replace: true })}
-            />
             {due.isPending && <Waiting what="Fetching what is due." />}
             <Trouble error={due.error} again={() => void due.refetch()} />
-            {due.data && <Round lines={now} />}
+            {due.data && (
+              <Now
+                lines={now}
+                places={places}
+                place={place}
+                onPlace={(p) => setParams(p ? { area: p } : {}, { replace: true })}
+              />
+            )}
           </section>
           <section aria-label="Jobs and later">
-            <h2 className="pt-5">Jobs that wait</h2>
             <Trouble error={jobs.error} again={() => void jobs.refetch()} />
-            {jobs.data && waiting.length === 0 && <p className="py-2">None.</p>}
-            <ul>
-              {waiting.map((j) => (
-                <JobRow key={j.id} j={j} />
-              ))}
-            </ul>
-            {untested.length > 0 && (
-              <button
-                className="key bare mt-1 -ml-2"
-                aria-expanded={all}
-                onClick={() => setAll(!all)}
-              >
-                {untested.length} fitted, with tests to come
-              </button>
-            )}
-            {all && (
-              <ul>
-                {untested.map((j) => (
-                  <JobRow key={j.id} j={j} />
-                ))}
-              </ul>
-            )}
-            {later.length > 0 && <h2 className="pt-6">After the fortnight</h2>}
-            <Later lines={later} />
-            {due.data?.more !== undefined && due.data.more !== "" && (
-              <p className="pt-3 text-m">
-                More falls due after {said(every.at(-1)?.due_on ?? iso(new Date()))}: it comes up as
-                this is done.
-              </p>
-            )}
+            {jobs.data && <Jobs jobs={jobs.data.filter(here)} />}
+            <After later={later} more={Boolean(due.data?.more)} />
           </section>
         </div>
       </main>
-      <Counter
-        end={
-          byHome(now)[0] && (
-            <Link
-              className="key go"
-              style={{ minHeight: 48 }}
-              to={`/jobs/${byHome(now)[0]?.job ?? ""}?part=care`}
-            >
-              Open {byHome(now)[0]?.customer.split(" ").at(-1)}
-            </Link>
-          )
-        }
-      >
-        <span className="text-m leading-tight shrink-0">
-          <b className="block">To load</b>for what is due
-        </span>
-        {toLoad(now).map((x) => (
-          <span key={x.label} className="flex gap-2 items-center text-m shrink-0 leading-tight">
-            <PartToken kind={x.kind} label={x.label} size={40} />
-            <span className="max-w-[136px]">
-              <b>{x.n}</b> {x.label}
-            </span>
-          </span>
-        ))}
-      </Counter>
+      <Load lines={now} />
     </div>
   );
 }

@@ -189,6 +189,54 @@ function observed(kit: Instrument, value: number): ProofBody["reading"]["observa
 
 const ASKS: Record<string, string> = { meter: "On the display", drops: "Drops", display: "Shown" };
 
+/** What is shown by a kit, with its unit. */
+function askedOf(kit: Instrument | undefined, analyte: string): string {
+  const words = ASKS[kit?.kind ?? ""] ?? "Shown";
+  if (kit?.kind === "drops") return words;
+  return `${words} [${kit?.unit || SHOWN[analyte]?.us?.unit || ""}]`;
+}
+
+function Pick({
+  label,
+  value,
+  options,
+  onPick,
+}: {
+  label: string;
+  value: string;
+  options: [string, string][];
+  onPick: (value: string) => void;
+}): ReactElement {
+  return (
+    <label className="field">
+      <span>{label}</span>
+      <select className="input" value={value} onChange={(e) => onPick(e.target.value)}>
+        {options.map(([id, name]) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+const placeOf = (p: Promise_): string => (p.where === "tap" ? "drinking tap" : "house");
+
+/** A reading as it is kept: made now, with a kit, of what is promised. */
+function readingOf(p: Promise_, kit: Instrument, value: string): ProofBody | null {
+  const observation = value === "" ? null : observed(kit, Number(value));
+  if (!observation) return null;
+  const reading = {
+    id: newId(),
+    analyte: p.analyte,
+    instrument: kit,
+    observation,
+    made_at: new Date().toISOString(),
+  } as ProofBody["reading"];
+  return { where: p.where, phase: "flushed", reading };
+}
+
 function Measure({
   left,
   kits,
@@ -206,17 +254,10 @@ function Measure({
   if (!p) return null;
   const fit = kits.filter((k) => k.analyte === p.analyte);
   const kit = fit.find((k) => k.id === kitId) ?? fit[0];
-  const seen = kit && value !== "" ? observed(kit, Number(value)) : null;
   const keep = (): void => {
-    if (!kit || !seen) return;
-    const reading = {
-      id: newId(),
-      analyte: p.analyte,
-      instrument: kit,
-      observation: seen,
-      made_at: new Date().toISOString(),
-    } as ProofBody["reading"];
-    onDo({ what: "proof", body: { where: p.where, phase: "flushed", reading } });
+    const body = kit ? readingOf(p, kit, value) : null;
+    if (!body) return;
+    onDo({ what: "proof", body });
     setValue("");
   };
   return (
@@ -227,38 +268,23 @@ function Measure({
         keep();
       }}
     >
-      <label className="field">
-        <span>Measured behind the line</span>
-        <select
-          className="input"
-          value={picked}
-          onChange={(e) => {
-            setPicked(Number(e.target.value));
-            setKitId("");
-          }}
-        >
-          {can.map((x, n) => (
-            <option key={x.analyte + x.where} value={n}>
-              {NAMES[x.analyte] ?? x.analyte}, {x.where === "tap" ? "drinking tap" : "house"}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label className="field">
-        <span>With</span>
-        <select className="input" value={kit?.id ?? ""} onChange={(e) => setKitId(e.target.value)}>
-          {fit.map((k) => (
-            <option key={k.id} value={k.id}>
-              {k.name}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label className="field w-[150px]">
-        <span>
-          {ASKS[kit?.kind ?? ""] ?? "Shown"}
-          {kit?.kind === "drops" ? "" : ` [${kit?.unit || SHOWN[p.analyte]?.us?.unit || ""}]`}
-        </span>
+      <Pick
+        label="Measured behind the line"
+        value={String(picked)}
+        options={can.map((x, n) => [String(n), `${NAMES[x.analyte] ?? x.analyte}, ${placeOf(x)}`])}
+        onPick={(n) => {
+          setPicked(Number(n));
+          setKitId("");
+        }}
+      />
+      <Pick
+        label="With"
+        value={kit?.id ?? ""}
+        options={fit.map((k) => [k.id, k.name])}
+        onPick={setKitId}
+      />
+      <label className="field w-[190px]">
+        <span>{askedOf(kit, p.analyte)}</span>
         <input
           className="input"
           type="number"

@@ -50,6 +50,36 @@ const FILL: Record<string, string> = {
 };
 const SAID: Record<string, string> = { raw: "raw", house: "house", tap: "drinking tap" };
 
+function Axes({
+  top,
+  span,
+  x,
+}: {
+  top: number;
+  span: Span;
+  x: (t: number) => number;
+}): ReactElement {
+  const last = new Date(span.to).getFullYear();
+  const years = [...new Set([new Date(span.from).getFullYear() + 1, last])];
+  const text = { fontSize: 14, fill: "var(--ink-2)" };
+  return (
+    <>
+      <path d={`M${LEFT},${H - 24}H${W - 8}`} stroke="var(--ink)" strokeWidth="1.5" />
+      <text x={LEFT - 6} y={H - 20} textAnchor="end" {...text}>
+        0
+      </text>
+      <text x={LEFT - 6} y={22} textAnchor="end" {...text}>
+        {top}
+      </text>
+      {years.map((v) => (
+        <text key={v} x={Math.max(LEFT, x(new Date(v, 0, 1).getTime()))} y={H - 6} {...text}>
+          {v}
+        </text>
+      ))}
+    </>
+  );
+}
+
 export function Chart({
   series,
   home,
@@ -74,9 +104,6 @@ export function Chart({
         `${p.at.slice(0, 10)} ${SAID[p.where]} ${((p.range?.best ?? 0) * shown.factor).toFixed(shown.decimals)}`,
     )
     .join(", ");
-  const years = [
-    ...new Set([new Date(span.from).getFullYear() + 1, new Date(span.to).getFullYear()]),
-  ];
   return (
     <figure className="m-0">
       <figcaption className="text-b">
@@ -94,24 +121,7 @@ export function Chart({
             strokeDasharray="2 3"
           />
         ))}
-        <path d={`M${LEFT},${H - 24}H${W - 8}`} stroke="var(--ink)" strokeWidth="1.5" />
-        <text x={LEFT - 6} y={H - 20} textAnchor="end" fontSize="14" fill="var(--ink-2)">
-          0
-        </text>
-        <text x={LEFT - 6} y={22} textAnchor="end" fontSize="14" fill="var(--ink-2)">
-          {top}
-        </text>
-        {years.map((v) => (
-          <text
-            key={v}
-            x={Math.max(LEFT, x(new Date(v, 0, 1).getTime()))}
-            y={H - 6}
-            fontSize="14"
-            fill="var(--ink-2)"
-          >
-            {v}
-          </text>
-        ))}
+        <Axes top={top} span={span} x={x} />
         {points.map((p, i) => (
           <g key={i}>
             <path

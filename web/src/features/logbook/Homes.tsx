@@ -7,7 +7,7 @@ import { Counter, Head } from "../../app/Shell";
 import { SOURCE_NAMES } from "../../app/names";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { fromToday } from "../aftercare/dates";
-import { useHomes, type HomeLine } from "./hooks";
+import { useHomes, type Asked, type HomeLine, type HomePage } from "./hooks";
 
 function Row({ h }: { h: HomeLine }): ReactElement {
   const last = h.last_at
@@ -51,18 +51,84 @@ function Row({ h }: { h: HomeLine }): ReactElement {
   );
 }
 
-export function Homes(): ReactElement {
-  const me = useMe();
-  const [params, setParams] = useSearchParams();
-  const asked = {
-    find: params.get("find") ?? "",
-    place: params.get("area") ?? "",
-    source: params.get("source") ?? "",
-    after: params.get("after") ?? "",
-  };
+const areasOf = (page: HomePage | undefined): string[] => [
+  ...new Set((page?.homes ?? []).map((h) => h.place)),
+];
+
+/** How many homes there are, as far as they are counted. */
+function titleOf(page: HomePage | undefined): string {
+  if (!page) return "Homes";
+  if (page.total > 1000) return "More than 1,000 homes";
+  return page.total === 1 ? "1 home" : `${page.total} homes`;
+}
+
+function Filters({
+  asked,
+  areas,
+  onSet,
+}: {
+  asked: Asked;
+  areas: string[];
+  onSet: (key: string, value: string) => void;
+}): ReactElement {
   // what is typed stays here: the address follows it
   const [text, setText] = useState(asked.find);
-  const homes = useHomes(asked);
+  return (
+    <div className="flex gap-3 items-end flex-wrap py-3">
+      <label className="field flex-1 min-w-[260px]">
+        <span>Find by name, house or place</span>
+        <input
+          className="input"
+          type="search"
+          value={text}
+          onChange={(e) => {
+            setText(e.target.value);
+            onSet("find", e.target.value);
+          }}
+        />
+      </label>
+      <label className="field">
+        <span>Area</span>
+        <input
+          className="input"
+          list="areas"
+          defaultValue={asked.place}
+          onChange={(e) => onSet("area", e.target.value)}
+        />
+        <datalist id="areas">
+          {areas.map((p) => (
+            <option key={p} value={p} />
+          ))}
+        </datalist>
+      </label>
+      <label className="field">
+        <span>Source</span>
+        <select
+          className="input"
+          value={asked.source}
+          onChange={(e) => onSet("source", e.target.value)}
+        >
+          <option value="">any</option>
+          {Object.entries(SOURCE_NAMES).map(([id, name]) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </label>
+    </div>
+  );
+}
+
+function useAsked(): [Asked, (key: string, value: string) => void] {
+  const [params, setParams] = useSearchParams();
+  const of = (key: string): string => params.get(key) ?? "";
+  const asked = {
+    find: of("find"),
+    place: of("area"),
+    source: of("source"),
+    after: of("after"),
+  };
   const set = (key: string, value: string): void =>
     setParams(
       (was) => {
@@ -72,8 +138,15 @@ export function Homes(): ReactElement {
         else now.delete(key);
         return now;
       },
-      { replace: key === "find" },
+      { replace: key !== "after" },
     );
+  return [asked, set];
+}
+
+export function Homes(): ReactElement {
+  const me = useMe();
+  const [asked, set] = useAsked();
+  const homes = useHomes(asked);
   const page = homes.data;
   return (
     <div className="screen work">
@@ -87,58 +160,8 @@ export function Homes(): ReactElement {
       </Head>
       <main className="scroll px-8 pb-8">
         <div className="max-w-[1080px] mx-auto pt-4">
-          <h1>
-            {page
-              ? page.total > 1000
-                ? "More than 1,000 homes"
-                : page.total === 1
-                  ? "1 home"
-                  : `${page.total.toLocaleString("en-US")} homes`
-              : "Homes"}
-          </h1>
-          <div className="flex gap-3 items-end flex-wrap py-3">
-            <label className="field flex-1 min-w-[260px]">
-              <span>Find by name, house or place</span>
-              <input
-                className="input"
-                type="search"
-                value={text}
-                onChange={(e) => {
-                  setText(e.target.value);
-                  set("find", e.target.value);
-                }}
-              />
-            </label>
-            <label className="field">
-              <span>Area</span>
-              <input
-                className="input"
-                list="areas"
-                value={asked.place}
-                onChange={(e) => set("area", e.target.value)}
-              />
-              <datalist id="areas">
-                {[...new Set((page?.homes ?? []).map((h) => h.place))].map((p) => (
-                  <option key={p} value={p} />
-                ))}
-              </datalist>
-            </label>
-            <label className="field">
-              <span>Source</span>
-              <select
-                className="input"
-                value={asked.source}
-                onChange={(e) => set("source", e.target.value)}
-              >
-                <option value="">any</option>
-                {Object.entries(SOURCE_NAMES).map(([id, name]) => (
-                  <option key={id} value={id}>
-                    {name}
-                  </option>
-                ))}
-              </select>
-            </label>
-          </div>
+          <h1>{titleOf(page)}</h1>
+          <Filters asked={asked} areas={areasOf(page)} onSet={set} />
           {homes.isPending && <Waiting what="Looking." />}
           <Trouble error={homes.error} again={() => void homes.refetch()} />
           <ul>
