@@ -24,6 +24,7 @@ CHECKS: list[tuple[str, list[str], object]] = [
     ("mypy", [str(BIN / "mypy")], ROOT),
     ("tsc", ["npx", "tsc", "--noEmit", "-p", "."], WEB),
     ("eslint", ["npx", "eslint", "src"], WEB),
+    ("vitest", ["npx", "vitest", "run"], WEB),
     ("prettier", ["npx", "prettier", "--check", "--log-level", "warn", "src"], WEB),
     (
         "the page's API client",

@@ -8,7 +8,7 @@ import { useMe } from "../../api/hooks";
 import { ANALYTE_NAMES, KIND_NAMES, MG_L_PER_GPG } from "../../app/facts.generated";
 import { Head } from "../../app/Shell";
 import { Trouble, Waiting } from "../../ui/Trouble";
-import { roundUp } from "./Chart";
+import { roundUp } from "./scale";
 import { useTrack, type Kept, type Pair } from "./hooks";
 
 const PARTS = [

@@ -6,7 +6,8 @@ import { Counter, Head } from "../../app/Shell";
 import { SOURCE_NAMES } from "../../app/names";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { said } from "../aftercare/dates";
-import { Chart, spanOf } from "./Chart";
+import { Chart } from "./Chart";
+import { spanOf } from "./scale";
 import { ANALYTE_NAMES, SHOWN } from "../../app/facts.generated";
 import { useYears, type HomeYears, type Series } from "./hooks";
 

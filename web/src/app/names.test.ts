@@ -1,0 +1,10 @@
+/** Names as they stand within a sentence. */
+import { expect, it } from "vitest";
+
+import { midSentence } from "./names";
+
+it("puts a name into a sentence and leaves signs alone", () => {
+  expect(
+    ["Iron, total", "Hardness", "pH", "PFOA", "E. coli", "Lead, first draw"].map(midSentence),
+  ).toEqual(["total iron", "hardness", "pH", "PFOA", "E. coli", "lead, first draw"]);
+});
