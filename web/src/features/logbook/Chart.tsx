@@ -2,6 +2,7 @@
 import type { ReactElement } from "react";
 
 import { ANALYTE_NAMES, SHOWN } from "../../app/facts.generated";
+import { useUnits } from "../../app/units";
 import type { HomeYears, Series } from "./hooks";
 import { roundUp, winters, type Span } from "./scale";
 
@@ -54,7 +55,7 @@ export function Chart({
   home: HomeYears;
   span: Span;
 }): ReactElement {
-  const shown = SHOWN[series.analyte]?.us ?? { factor: 1, unit: "", decimals: 1 };
+  const shown = SHOWN[series.analyte]?.[useUnits() ?? "us"] ?? { factor: 1, unit: "", decimals: 1 };
   const points = series.points.filter((p) => p.range);
   const top = roundUp(
     Math.max(...points.map((p) => (p.range?.high ?? p.range?.best ?? 0) * shown.factor), 0),

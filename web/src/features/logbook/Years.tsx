@@ -4,6 +4,7 @@ import { Link, useParams } from "react-router";
 
 import { Counter, Head } from "../../app/Shell";
 import { SOURCE_NAMES } from "../../app/names";
+import { useUnits, type Units } from "../../app/units";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { said } from "../aftercare/dates";
 import { Chart } from "./Chart";
@@ -33,9 +34,9 @@ function Key(): ReactElement {
 }
 
 /** A series of one reading, in words. */
-function onceSaid(s: Series): string {
+function onceSaid(s: Series, units: Units): string {
   const p = s.points[0];
-  const shown = SHOWN[s.analyte]?.us ?? { factor: 1, unit: "", decimals: 1 };
+  const shown = SHOWN[s.analyte]?.[units] ?? { factor: 1, unit: "", decimals: 1 };
   const value = p?.below
     ? `under ${(p.below * shown.factor).toFixed(shown.decimals)}`
     : ((p?.range?.best ?? 0) * shown.factor).toFixed(shown.decimals);
@@ -68,6 +69,7 @@ function Changes({ home }: { home: HomeYears }): ReactElement {
 export function Years(): ReactElement {
   const { id = "" } = useParams();
   const years = useYears(id);
+  const units = useUnits() ?? "us";
   const h = years.data;
   if (!h)
     return (
@@ -105,7 +107,7 @@ export function Years(): ReactElement {
           </div>
           {once.length > 0 && (
             <p className="text-m pt-3">
-              <b>Read once:</b> {once.map(onceSaid).join("; ")}.
+              <b>Read once:</b> {once.map((s) => onceSaid(s, units)).join("; ")}.
             </p>
           )}
           <Changes home={h} />

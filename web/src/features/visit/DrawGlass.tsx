@@ -106,6 +106,10 @@ export function DrawGlass(): ReactElement {
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 bg-ink/30 z-40" />
         <Dialog.Content
+          onCloseAutoFocus={(e) => {
+            // whoever types already goes on typing; else the focus goes back to the key
+            if (document.activeElement instanceof HTMLInputElement) e.preventDefault();
+          }}
           className="fixed z-50 left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 w-[720px] max-w-[94vw] max-h-[92vh] overflow-auto bg-paper border-[1.5px] border-ink rounded-[2px] p-6"
           aria-describedby={undefined}
         >
