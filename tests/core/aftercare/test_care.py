@@ -2,6 +2,8 @@
 
 import unittest
 from datetime import date, timedelta
+from decimal import Decimal
+from types import SimpleNamespace
 
 from hypothesis import given
 from hypothesis import strategies as st
@@ -12,9 +14,12 @@ from zesty_glass.core.aftercare.care import (
     check_change,
     falling,
     next_day,
+    parts_of,
+    reminder,
     state_on,
 )
 from zesty_glass.core.errors import RuleError
+from zesty_glass.core.treating.report import Due
 
 FITTED = date(2026, 1, 15)
 
@@ -68,6 +73,72 @@ class Days(unittest.TestCase):
         now = falling((part(months=months),), (*made, change(last, "x")), FITTED, FITTED)[0]
         self.assertGreaterEqual(now.next, was.next)
         self.assertGreater(now.next, now.last)
+
+
+def stage(*dues):
+    return SimpleNamespace(code="C1", name="Carbon", dues=dues)
+
+
+def due(**more):
+    base = {
+        "code": "c",
+        "label": "Cartridge",
+        "kind": "filter",
+        "price": Decimal("12.50"),
+        "months": 12.0,
+        "capacity_gal": None,
+        "gallons_year": 6000.0,
+    }
+    return Due(**{**base, **more})
+
+
+class Parts(unittest.TestCase):
+    def test_by_the_calendar_or_by_use_whichever_is_sooner(self):
+        # 1,000 gal at 6,000 a year are 2 months; 12,000 gal are 24
+        for capacity, months, why in (
+            (1000.0, 2.0, "by use"),
+            (12000.0, 12.0, "by the calendar"),
+            (6000.0, 12.0, "by the calendar"),
+            (None, 12.0, "by the calendar"),
+        ):
+            found = parts_of((stage(due(capacity_gal=capacity)),))[0]
+            self.assertAlmostEqual(found.months, months)
+            self.assertEqual(found.why, why, capacity)
+
+    def test_without_a_calendar_it_is_by_use(self):
+        found = parts_of((stage(due(months=None, capacity_gal=3000.0)),))[0]
+        self.assertEqual((found.months, found.why), (6.0, "by use"))
+
+    def test_a_hard_life_shortens_the_calendar_too(self):
+        found = parts_of((stage(due(life_factor=0.5)),))[0]
+        self.assertEqual((found.months, found.why), (6.0, "by the calendar"))
+
+    def test_what_nothing_runs_through_never_falls_due(self):
+        unused = due(months=None, capacity_gal=100.0, gallons_year=0.0)
+        self.assertEqual(parts_of((stage(unused),)), ())
+
+    def test_two_stages_of_one_item_are_two_parts(self):
+        keys = [p.key for p in parts_of((stage(due()), stage(due())))]
+        self.assertEqual(keys, ["0:C1:c", "1:C1:c"])
+
+    def test_of_several_changes_the_last_counts(self):
+        made = (change(date(2026, 5, 1)), change(date(2026, 3, 1), "2"))
+        self.assertEqual(falling((part(),), made, FITTED, FITTED)[0].last, date(2026, 5, 1))
+
+
+class Reminder(unittest.TestCase):
+    def test_blanks_are_filled_and_strange_ones_stay(self):
+        text = reminder(
+            "Dear {customer}: {parts} {nobody} {firm}",
+            "Ann",
+            "Firm",
+            [("Lamp", date(2026, 3, 2), False), ("Carbon", date(2026, 3, 4), True)],
+        )
+        self.assertEqual(
+            text,
+            "Dear Ann: - Lamp, March 2, 2026\n"
+            "- Carbon, March 4, 2026 (you can do this yourself) {nobody} Firm",
+        )
 
 
 class Refused(unittest.TestCase):

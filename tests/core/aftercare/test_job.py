@@ -6,7 +6,7 @@ from datetime import UTC, date, datetime
 
 from tests.making import drop_kit, home, number_kit, settings, water
 from zesty_glass.core.aftercare.job import Tick, check_tick, fitting_sheets, job_of, standing
-from zesty_glass.core.aftercare.proof import Proof
+from zesty_glass.core.aftercare.proof import Proof, short_by
 from zesty_glass.core.aftercare.steps import LIBRARY, MOST_LINES
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Source
@@ -89,6 +89,68 @@ class Steps(unittest.TestCase):
             check_tick(j, Tick(sheet="pipe", step=8, by="P", at=AT))
         with self.assertRaises(RuleError):
             check_tick(j, Tick(sheet="lamp", step=0, by="P", at=AT))
+
+
+class Promised(unittest.TestCase):
+    def promised(self, *codes, w=None, h=None):
+        return {p.analyte: p for p in job(*codes, w=w, h=h).promises}
+
+    def test_each_by_the_stage_that_moves_it_most(self):
+        both = self.promised("SO-15", "CB-15", "RO-75M")
+        self.assertEqual((both["hardness"].kind, both["hardness"].where), ("softener", "house"))
+        self.assertEqual((both["tds"].kind, both["tds"].where), ("membrane", "tap"))
+        self.assertEqual(both["chlorine_free"].kind, "carbon")
+
+    def test_of_two_that_take_it_out_the_one_that_takes_more(self):
+        acid = water(ph=6.2, alkalinity=40, temperature=11, tds=90, hardness=60, iron=0.1)
+        both = self.promised("AC-U10", "SO-15", w=acid, h=home(drain=True, socket=True))
+        self.assertEqual(both["ph"].kind, "neutraliser")
+        self.assertEqual(both["hardness"].kind, "softener")
+
+    def test_what_there_was_none_of_is_not_promised(self):
+        self.assertNotIn("iron", self.promised("CB-15"))
+
+    def test_a_tap_is_not_promised_what_only_the_house_is_judged_by(self):
+        self.assertEqual(set(self.promised("RO-75M")) & {"hardness", "iron"}, set())
+
+    def test_a_lamp_promises_the_bacteria_it_is_for(self):
+        well = home(source=Source.WELL_DRILLED, drain=True, socket=True)
+        found = self.promised("SD-20B", "UV-12H", w=water(coliform=4.0, uvt=92.0), h=well)
+        self.assertEqual((found["coliform"].where, found["coliform"].kind), ("tap", "uv"))
+
+    def test_by_how_much_it_is_short(self):
+        j = replace(job("SO-15"), fitted_on=DAY, proofs=(hardness(5),))
+        p = standing(j, DAY).proved[0]
+        # 5 gpg less the half a gpg promised, of 340 mg/L = 19.86 gpg
+        share = short_by(p)
+        self.assertAlmostEqual(share, (p.measured.best - p.promise.predicted.best) / 340, 9)
+        self.assertAlmostEqual(share, 4 / 19.86, 1)
+        good = standing(replace(j, proofs=(hardness(1),)), DAY).proved[0]
+        self.assertIsNone(short_by(good))
+
+    def test_a_wells_pressure_tank_counts_and_a_towns_has_none(self):
+        well = home(source=Source.WELL_DRILLED, drain=True, socket=True)
+        self.assertEqual(job("SD-20B", h=well).plumbing.tank_gal, 20)
+        town = home(source=Source.CITY, drain=True, socket=True)
+        self.assertEqual(job("SD-20B", h=town).plumbing.tank_gal, 0)
+
+    def test_an_alarm_wants_its_technology_and_its_place(self):
+        kit = number_kit("chlorine_free", plus=0.02, resolution=0.01)
+        reading = Reading(
+            id="c",
+            analyte="chlorine_free",
+            instrument=kit,
+            observation=OneDisplay(value=0.4),
+            made_at=AT,
+        )
+        behind = Proof(where="house", phase="later", reading=reading)
+        for codes, where, ids in (
+            (("CB-15",), "house", ["carbon.chlorine"]),
+            (("SO-15",), "house", []),
+            (("CB-15",), "tap", []),
+        ):
+            j = replace(job(*codes), fitted_on=DAY, proofs=(replace(behind, where=where),))
+            self.assertEqual([a.id for a in standing(j, DAY).alarms], ids, (codes, where))
 
 
 class Proving(unittest.TestCase):
