@@ -2,6 +2,7 @@
 import { Check as CheckIcon, TriangleAlert } from "lucide-react";
 import { useEffect, useState, type ReactElement } from "react";
 
+import { iso, said, today } from "./dates";
 import type { Doing, JobView, Sheet } from "./hooks";
 
 type Tick = JobView["job"]["ticks"][number];
@@ -57,6 +58,14 @@ function Clock({ minutes }: { minutes: number }): ReactElement {
       </button>
     </span>
   );
+}
+
+/** When a step was ticked and by whom: the time, and the day unless it is today. */
+function tickedAt(t: Tick): string {
+  const at = new Date(t.at);
+  const clock = at.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hour12: false });
+  const day = iso(at) === today() ? "" : `${said(iso(at))}, `;
+  return `${day}${clock} ${initials(t.by)}`;
 }
 
 function Mark({ n, tick, now }: { n: number; tick: Tick | undefined; now: boolean }): ReactElement {
@@ -137,8 +146,7 @@ function StepRow({
         ) : null}
       </button>
       <span className="flex gap-3 items-center text-m text-ink-2 num">
-        {tick &&
-          `${new Date(tick.at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hour12: false })} ${initials(tick.by)}`}
+        {tick && tickedAt(tick)}
         {!tick && now && step.wait_min > 0 && <Clock minutes={step.wait_min} />}
         {!tick && now && <LeaveOut onKeep={(why) => ticked(true, why)} />}
       </span>

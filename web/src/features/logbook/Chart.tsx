@@ -55,7 +55,8 @@ export function Chart({
   home: HomeYears;
   span: Span;
 }): ReactElement {
-  const shown = SHOWN[series.analyte]?.[useUnits() ?? "us"] ?? { factor: 1, unit: "", decimals: 1 };
+  const units = useUnits() ?? "us";
+  const shown = SHOWN[series.analyte]?.[units] ?? { factor: 1, unit: "", decimals: 1 };
   const points = series.points.filter((p) => p.range);
   const top = roundUp(
     Math.max(...points.map((p) => (p.range?.high ?? p.range?.best ?? 0) * shown.factor), 0),
