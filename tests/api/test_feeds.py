@@ -8,8 +8,9 @@ from starlette.testclient import TestClient
 
 from tests.api.client import ApiCase
 from zesty_glass.demo.homes import uid
-from zesty_glass.demo.load import FITTER_EMAIL
+from zesty_glass.demo.load import EMAIL, FITTER_EMAIL, PASSWORD
 from zesty_glass.records.models import User
+from zesty_glass.work import signing_in
 from zesty_glass.work.jobs import job_id
 
 TOMORROW = datetime.now(UTC).date() + timedelta(days=1)
@@ -67,6 +68,23 @@ class Feeds(ApiCase):
         self.assertEqual(other.delete(f"/api/feeds/{made['id']}").status_code, 404)
         self.assertEqual(other.get("/api/feeds").json(), [])
         self.read(made["path"])
+
+    def test_a_colleague_reads_nothing_of_anothers_customers(self):
+        with self.app.state.sessions.begin() as db:
+            firm = signing_in.store.user_by_email(db, EMAIL).firm_id
+            email = "calendar@larkspout.example"
+            signing_in.add_user(db, firm, email, "Colleague", "consultant", PASSWORD)
+        colleague = self.signed_in("calendar@larkspout.example")
+        made = colleague.post("/api/feeds", json={"id": str(uuid4())}).json()
+        self.assertEqual(self.events(made["path"]), {})
+        home = self.get("/api/homes?find=kettleby")["homes"][0]["id"]
+        body = {"id": str(uuid4()), "home": home}
+        self.assertEqual(colleague.post("/api/feeds", json=body).status_code, 404)
+        self.assertEqual(colleague.get("/api/due").json()["lines"], [])
+        self.assertEqual(colleague.get("/api/jobs").json(), [])
+        self.assertEqual(colleague.get("/api/homes").json()["homes"], [])
+        query = "kind=softener&item=Softener, 2 ft³, metered&analyte=hardness"
+        self.assertEqual(colleague.get(f"/api/track/jobs?{query}").json()["jobs"], [])
 
     def test_who_works_here_no_more_has_no_calendar(self):
         other = self.signed_in(FITTER_EMAIL)

@@ -144,6 +144,8 @@ class Jobs(JobCase):
         job = self.put(job, f"changes/{uuid4()}", {"part": part, "on": day(5)})
         told = self.put(job, "fitted", {"on": day(4)}, 422)
         self.assertEqual(told["code"], "job.changed_before")
+        told = self.put(job, "fitted", {"on": None}, 422)
+        self.assertEqual(told["code"], "job.changed_before")
 
     def test_a_consultant_sees_no_other_firms_or_colleagues_job(self):
         self.assertEqual(self.client.get(f"/api/jobs/{uuid4()}").status_code, 404)

@@ -39,15 +39,24 @@ class Reminders(unittest.TestCase):
         self.assertIn("(you can do this yourself)", text)
         self.assertNotIn("{", text)
 
-    def test_a_later_day_is_reminded_of_again(self):
-        self.remind()
+    def all_due_in(self, days):
         with self.sessions.begin() as db:
             row = jobs.records.of_proposal(db, WHO.firm_id, UUID(uid("past-1-proposal")))
             db.execute(
                 jobs.records.DueRow.__table__.update()
                 .where(jobs.records.DueRow.job_id == row.id)
-                .values(due_on=jobs.today() + timedelta(days=100))
+                .values(due_on=jobs.today() + timedelta(days=days))
             )
+
+    def test_what_is_long_overdue_is_told_by_telephone(self):
+        self.all_due_in(-61)
+        self.assertEqual(self.remind(), 0)
+        self.all_due_in(-60)
+        self.assertEqual(self.remind(), 1)
+
+    def test_a_later_day_is_reminded_of_again(self):
+        self.remind()
+        self.all_due_in(100)
         self.assertEqual(self.remind(), 0)
         self.assertEqual(self.remind(days=95), 1)
 

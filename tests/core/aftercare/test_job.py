@@ -83,6 +83,12 @@ class Steps(unittest.TestCase):
         valve = next(s for s in job("SO-15").sheets if s.key.startswith("valve"))
         self.assertIn("Hardness setting: 20 gpg", " ".join(x.text for x in valve.steps))
 
+    def test_a_membranes_filters_are_changed_by_its_own_sheet(self):
+        ids = [s.key.split(":")[0] for s in job("CB-15", "DT-1").sheets]
+        self.assertEqual(ids.count("tap_set"), 1)
+        self.assertEqual(ids.count("carbon_start"), 1)  # the house's bed
+        self.assertNotIn("cartridge", ids)
+
     def test_a_tick_belongs_to_a_step(self):
         j = job("SO-15")
         with self.assertRaises(RuleError):
