@@ -99,6 +99,17 @@ class Jobs(JobCase):
         p["reading"]["observation"]["drops"] = 2
         self.assertEqual(self.put(job, path, p, 422)["code"], "job.proof")
 
+    def test_a_kit_is_the_firms_own_whatever_the_page_says_of_it(self):
+        job = self.put(self.sold(), "fitted", {"on": day(1)})
+        p = self.proof("tds-1", {"method": "meter", "displays": [20, 20]}, where="tap")
+        p["reading"]["instrument"] = {**p["reading"]["instrument"], "accuracy_share": 0.9}
+        kept = self.put(job, f"proofs/{p['reading']['id']}", p)["job"]["proofs"][0]
+        self.assertEqual(kept["reading"]["instrument"], self.instrument("tds-1"))
+        strange = self.proof("tds-1", {"method": "meter", "displays": [20, 20]})
+        strange["reading"]["instrument"]["id"] = "nobody-s"
+        told = self.put(job, f"proofs/{strange['reading']['id']}", strange, 422)
+        self.assertEqual(told["code"], "reading.kit")
+
     def test_two_who_plan_at_once_never_overwrite_each_other(self):
         job = self.sold()
         self.put(job, "plan", {"fitter": "Ansgar"})

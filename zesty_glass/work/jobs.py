@@ -276,9 +276,10 @@ def tick(
 
 
 def put_proof(db: Session, who: Person, id: UUID, proof: Proof) -> JobRow:
-    """Keep a reading behind the fitted line; a repeat changes nothing, another under its id is
-    refused.
+    """Keep a reading behind the fitted line, made with the firm's own kit as it is now; a repeat
+    changes nothing, another under its id is refused.
     """
+    proof = replace(proof, reading=visiting.as_here(db, who, proof.reading))
     work_out(proof.reading)
 
     def how(j: Job) -> Job:
@@ -297,7 +298,7 @@ def put_proof(db: Session, who: Person, id: UUID, proof: Proof) -> JobRow:
                 "job.not_fitted", "The line is not fitted yet.", "reading", "Say when it was."
             )
         _room(len(j.proofs), MOST_PROOFS)
-        kept = replace(proof, reading=replace(proof.reading, by=who.name, kept_at=now()))
+        kept = replace(proof, reading=replace(proof.reading, kept_at=now()))
         return replace(j, proofs=(*j.proofs, kept))
 
     return _changed(db, who, id, None, "proof", how)
@@ -310,6 +311,7 @@ def _same(kept: Proof, sent: Proof) -> bool:
         sent.reading,
         by=r.by,
         kept_at=r.kept_at,
+        instrument=r.instrument,
         struck_at=r.struck_at,
         struck_because=r.struck_because,
     )

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import date, timedelta
 from uuid import UUID, uuid4
 
-from sqlalchemy import select
+from sqlalchemy import ColumnElement, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
@@ -64,13 +64,13 @@ def remind(db: Session, who: Person, today: date, mailer: Mailer | None = None) 
     return sent
 
 
+def _in_time(today: date) -> ColumnElement[bool]:
+    return DueRow.due_on.between(today - OLDEST, today + timedelta(days=DUE_DAYS))
+
+
 def _customers(db: Session, firm: UUID, today: date) -> list[tuple[JobRow, dict[str, str]]]:
     """Jobs with something due, each with its customer."""
-    due = select(DueRow.job_id).where(
-        DueRow.firm_id == firm,
-        DueRow.due_on <= today + timedelta(days=DUE_DAYS),
-        DueRow.due_on >= today - OLDEST,
-    )
+    due = select(DueRow.job_id).where(DueRow.firm_id == firm, _in_time(today))
     query = (
         select(JobRow, HomeRow.customer)
         .join(HomeRow, HomeRow.id == JobRow.home_id)
@@ -84,13 +84,7 @@ def _taken(db: Session, firm: UUID, job: JobRow, today: date) -> list[tuple[str,
     """Parts of a job that are due and that nobody reminded of: taken on by this process."""
     due = {
         (d.key, d.due_on): d
-        for d in db.scalars(
-            select(DueRow).where(
-                DueRow.job_id == job.id,
-                DueRow.due_on <= today + timedelta(days=DUE_DAYS),
-                DueRow.due_on >= today - OLDEST,
-            )
-        )
+        for d in db.scalars(select(DueRow).where(DueRow.job_id == job.id, _in_time(today)))
     }
     rows = [
         {"job_id": job.id, "key": key, "due_on": on, "firm_id": firm, "at": now()}

@@ -369,7 +369,7 @@ def put_sample(
     return keep_part(db, who, SampleRow, visit_id, id, data, version, "sample", "drawn")
 
 
-def _as_here(db: Session, who: Person, reading: Reading) -> Reading:
+def as_here(db: Session, who: Person, reading: Reading) -> Reading:
     """A reading as the server vouches for it: who made it, and the firm's own kit as it is now.
 
     The time stays the device's; when it was kept stands beside it.
@@ -406,7 +406,7 @@ def put_reading(
     have = store.find(db, ReadingRow, who.firm_id, id, lock=True)
     if have is not None:
         return _kept_again(db, who, have, sample_id, reading)
-    reading = _as_here(db, who, reading)
+    reading = as_here(db, who, reading)
     if reading.made_at > now() + timedelta(minutes=5):
         raise RuleError(
             "reading.future",
