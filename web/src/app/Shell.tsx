@@ -141,7 +141,7 @@ export function Counter({
         <div className="face" />
       </div>
       <div className="tokens" style={{ right: 300 }}>
-        <div className="row" style={{ gap: 20 }} tabIndex={0} role="group" aria-label="Counter">
+        <div className="row" style={{ gap: 12 }} tabIndex={0} role="group" aria-label="Counter">
           {children}
         </div>
       </div>

@@ -73,7 +73,7 @@ export function Bleach({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }
           plain bleach, {pct} %{assumed && "; nothing here was measured yet"}
         </span>
       </p>
-      <div className="slip p-4 max-w-[440px]">
+      <div className="slip p-4 max-w-[440px] border-b-[1.5px] border-ink">
         <h2 className="text-h3">Why {Math.round(d.bleach_ml)} mL?</h2>
         {open ? (
           <Measure job={job} onDo={onDo} onClose={() => setOpen(false)} />

@@ -66,7 +66,7 @@ export function FeedKey(): ReactElement {
       <Popover.Trigger className="key bare">Calendar</Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
-          className="slip z-50 w-[380px] max-w-[92vw] p-4"
+          className="slip z-50 w-[380px] max-w-[92vw] p-4 border-b-[1.5px] border-ink"
           sideOffset={10}
           collisionPadding={24}
           aria-label="Calendar address"
