@@ -156,6 +156,25 @@ class Lines(ApiCase):
             "line.unknown_item",
         )
 
+    def test_a_line_keeps_only_what_stands_there(self):
+        o = {"id": str(uuid4()), "name": "Service", "stages": []}
+        path = f"/api/visits/{HOME_1}/options/{o['id']}"
+        gone = {**o, "keeps": [{"device": "not there", "how": "keep"}]}
+        self.assertEqual(self.send("PUT", path, gone, 422)["code"], "line.kept_gone")
+        self.send("PUT", path, {**o, "keeps": [{"device": "refrigerator", "how": "service"}]})
+        report = self.get(f"/api/visits/{HOME_1}")["assessment"]["options"][-1]
+        self.assertEqual(report["line"]["stages"][0]["name"], "Refrigerator filter, serviced")
+        self.assertEqual(report["cost"]["purchase"], "44")
+        self.send("DELETE", path, None, 204)
+
+    def test_equipment_with_impossible_numbers_is_refused_by_name(self):
+        view = self.get(f"/api/visits/{HOME_1}")
+        home = view["visit"]["home"]
+        home["in_place"][0]["months"] = -3
+        body = {"version": view["versions"]["home"], "customer": view["visit"]["customer"]}
+        p = self.send("PUT", f"/api/visits/{HOME_1}/home", {**body, "home": home}, 422)
+        self.assertIn("in_place", p["where"])
+
     def test_home_7_needs_nothing(self):
         self.assertTrue(self.get(f"/api/visits/{HOME_7}")["assessment"]["nothing_needed"])
         self.assertFalse(self.get(f"/api/visits/{HOME_1}")["assessment"]["nothing_needed"])

@@ -14,6 +14,7 @@ from ..api.app import create_app
 from ..core import words
 from ..core.analytes import ANALYTES
 from ..core.home import SOURCE_NAMES, WISHED
+from ..core.in_place import KINDS as IN_PLACE
 from ..core.treating.stages import KIND_NAMES, TECHNOLOGIES
 from ..core.units import BQ_L_PER_PCI_L, CM_PER_IN, KPA_PER_PSI, L_PER_GAL, MG_L_PER_GPG
 from .machine import WEB
@@ -60,6 +61,13 @@ def facts() -> str:
         ),
         "ANALYTE_NAMES": ("Record<string, string>", {a: x.name for a, x in ANALYTES.items()}),
         "WISHED": ("string[]", WISHED),
+        "IN_PLACE": (
+            "Record<string, { name: string; part: string; drawing: string; asks: string[] }>",
+            {
+                k: {"name": x.name, "part": x.part, "drawing": x.drawing, "asks": x.asks}
+                for k, x in IN_PLACE.items()
+            },
+        ),
     }
     lines = [
         f"export const {name}: {kind} = {json.dumps(value, indent=2, ensure_ascii=False)};\n"

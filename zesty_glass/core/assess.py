@@ -4,6 +4,7 @@ same answer.
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
 from decimal import Decimal
 
@@ -16,7 +17,7 @@ from .demonstrating.shown import Around, Shown, show
 from .errors import RuleError
 from .home import Home
 from .proposing.reasons import Reasons, needs_nothing, reasons, still_to_test
-from .proposing.rows import Row, not_addressed, rows
+from .proposing.rows import TODAY, Row, not_addressed, rows
 from .record import record
 from .testing.colour import ColourFinding
 from .testing.complaints import Complaint
@@ -27,15 +28,23 @@ from .testing.reading import Value, work_out
 from .testing.water import Sample, Water, design_water, water_of
 from .testing.workings import working_of
 from .treating.demand import Demand, demand
+from .treating.in_place import Judged, judge_all
+from .treating.kept import KeptInPlace
 from .treating.line import LineReport, Option, at_other_use, placed, run_stages, site_of
 from .treating.measured import Measured, measured_here
 from .treating.report import Due, Running
 from .treating.stream import source_stream
-from .visit import Visit
+from .visit import Visit, kept_of
 from .working import Working
 
-TODAY = Option(id="today", name="Today")
 LOW_USE, HIGH_USE = 50 / 60, 75 / 60
+
+
+def today_of(home: Home) -> Option:
+    """Today as a line: what stands in a home, kept as it is."""
+    return Option(
+        id=TODAY, name="Today", keeps=tuple(KeptInPlace(device=d.id) for d in home.in_place)
+    )
 
 
 @record
@@ -97,7 +106,9 @@ class OptionReport:
 
 @record
 class Assessment:
-    """All of a visit, worked out. ``noticed``: what eyes and nose found beside the complaints."""
+    """All of a visit, worked out. ``noticed``: what eyes and nose found beside the complaints;
+    ``in_place``: what stands there already, judged.
+    """
 
     samples: tuple[SampleReport, ...]
     raw: Water | None
@@ -112,6 +123,7 @@ class Assessment:
     horizon: int
     noticed: tuple[Complaint, ...] = ()
     demonstrations: tuple[Shown, ...] = ()
+    in_place: tuple[Judged, ...] = ()
 
 
 def sample_report(sample: Sample) -> SampleReport:
@@ -159,7 +171,7 @@ def assumptions(visit: Visit) -> tuple[Assumption, ...]:
             "bottled.today",
             f"Today {s}{home.bottled_month:,.2f} a month is spent on bottled water.",
             home.bottled_month * 12,
-            ("today",),
+            (TODAY,),
         )
         add(
             "bottled.ends",
@@ -173,7 +185,7 @@ def assumptions(visit: Visit) -> tuple[Assumption, ...]:
             "soap.today",
             f"Today {s}{home.soap_month:,.2f} a month is spent on soap and detergent.",
             home.soap_month * 12,
-            ("today",),
+            (TODAY,),
         )
         add(
             "soap.less",
@@ -345,7 +357,10 @@ def assess_over(
     )
     listed = assumptions(visit)
     measured = measured_here(visit.samples, waters)
-    lines, ends = walked(visit, raw, found.colour, measured, use_bands, use)
+    lines, ends = walked(visit, raw, waters, found.colour, measured, use_bands, use)
+    judged = judge_all(
+        visit.home, visit.settings, visit.samples, waters, raw, visit.started_at.date()
+    )
     good = tuple(line for _, line, _ in lines if line is not None)
     table = rows(good, found, visit.complaints, visit.rules, units, visit.home.wishes)
     worked = _Worked(visit=visit, found=found, table=table, listed=listed, lines=lines, ends=ends)
@@ -365,6 +380,7 @@ def assess_over(
             horizon=y,
             noticed=seen,
             demonstrations=shown,
+            in_place=judged,
         )
         for y in horizons
     )
@@ -373,6 +389,7 @@ def assess_over(
 def walked(
     visit: Visit,
     raw: Water,
+    waters: Mapping[str, Water],
     colour: ColourFinding | None,
     measured: Measured,
     use_bands: bool,
@@ -382,7 +399,7 @@ def walked(
     """Today and every option as lines; with bands also at low and high use, without figures and
     sentences. ``brief``: all without figures.
     """
-    catalogue = {i.code: i for i in visit.catalogue}
+    catalogue = {i.code: i for i in visit.catalogue} | kept_of(visit, raw, waters)
     site = site_of(visit.home, visit.settings, raw, use)
     edges = (
         tuple(
@@ -395,7 +412,7 @@ def walked(
     source = source_stream(raw, colour, site.running_psi)
     lines: list[tuple[Option, LineReport | None, str]] = []
     ends: dict[str, tuple[LineReport, ...]] = {}
-    for option in (TODAY, *visit.options):
+    for option in (today_of(visit.home), *visit.options):
         try:
             stages = placed(option, catalogue, source)
             line = run_stages(stages, source, site, measured, brief)

@@ -24,7 +24,8 @@ _SHORT = 200
 #: longest text of a field [characters]
 TEXTS: dict[str, int] = {
     **dict.fromkeys(
-        ("id", "code", "sample", "analyte", "unit", "basis", "after_item", "item", "key"), 80
+        ("id", "code", "sample", "analyte", "unit", "basis", "after_item", "item", "key"),
+        80,
     ),
     **dict.fromkeys(
         ("name", "place", "maker", "by", "phone", "email", "laboratory", "firm", "consultant"),
@@ -35,6 +36,7 @@ TEXTS: dict[str, int] = {
     **dict.fromkeys(("words", "struck_because", "because", "moved_because"), 1000),
     **dict.fromkeys(("note", "local_rules", "cancel_text", "reminder_text"), 4000),
     "currency": 4,
+    "device": 80,
     "reasons": 8000,
     "text": 6000,
     "path": 60_001,
@@ -74,13 +76,14 @@ NUMBERS: dict[str, tuple[float, float]] = {
     "wait_s": (0, 100_000),
     "sample_ml": (0, 100_000),
     "share": (0, 1),
+    "flushed_gal": (0, 1000),
     "life_factor": (0.001, 100),
 }
 
 #: most entries of a list
 LISTS: dict[str, int] = {
     **dict.fromkeys(("displays", "seconds"), 12),
-    **dict.fromkeys(("complaints", "tasters", "wishes"), 20),
+    **dict.fromkeys(("complaints", "tasters", "wishes", "in_place", "keeps"), 20),
     **dict.fromkeys(("assumptions_off", "signs", "steps_done"), 60),
     **dict.fromkeys(("consumables", "needs", "parts", "stages", "samples"), 60),
     **dict.fromkeys(("effects", "uvt_gpm", "drop_curve"), 200),

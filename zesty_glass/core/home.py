@@ -6,6 +6,7 @@ from decimal import Decimal
 from enum import StrEnum
 
 from .errors import RuleError
+from .in_place import InPlace
 from .record import record
 
 
@@ -121,6 +122,7 @@ class Home:
         water_price, sewer_price: [money per 1,000 gal]; None is not known, and never counts as 0 on
             a town main; sewer counts 0 on septic, and a private water costs nothing unless a price
             is given.
+        in_place: equipment that stands there already, whoever sold it.
     """
 
     name: str
@@ -153,6 +155,7 @@ class Home:
     note: str = ""
     care: Care = Care()
     wishes: tuple[Wish, ...] = ()
+    in_place: tuple[InPlace, ...] = ()
 
     def __post_init__(self) -> None:
         for field, low, high, unit in (
@@ -180,6 +183,14 @@ class Home:
                     f"home.{field}",
                     f"Use {low} to {high}.",
                 )
+        ids = [d.id for d in self.in_place]
+        if len(ids) != len(set(ids)):
+            raise RuleError(
+                "home.in_place",
+                "Two pieces of equipment in place have one id.",
+                "home.in_place",
+                "Give each its own.",
+            )
 
     @property
     def well(self) -> bool:

@@ -4,6 +4,7 @@ open format of the product.
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from datetime import datetime
 from typing import Literal
 
@@ -14,8 +15,9 @@ from .record import record
 from .rules import Rules, Settings
 from .testing.complaints import Complaint
 from .testing.laboratory import LabSample
-from .testing.water import Sample
+from .testing.water import Sample, Water
 from .treating.items import Item
+from .treating.kept import kept_items
 from .treating.line import Option
 
 FORMAT = "zesty-glass-visit"
@@ -72,3 +74,11 @@ class Visit:
     proposals: tuple[Proposal, ...] = ()
     demonstrations: tuple[Demonstration, ...] = ()
     brought: BroughtIn | None = None
+
+
+def kept_of(visit: Visit, raw: Water, waters: Mapping[str, Water]) -> dict[str, Item]:
+    """Every way to go on with what stands in a visit's home, as items by code; judged on the day of
+    the visit. ``waters``: by sample."""
+    return kept_items(
+        visit.home, visit.samples, waters, raw, visit.settings, visit.started_at.date()
+    )

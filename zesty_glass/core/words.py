@@ -110,3 +110,8 @@ def gallons(value: float, units: str = "us", decimals: int = 0) -> str:
         if units == "us"
         else f"{number(value * L_PER_GAL, decimals)} L"
     )
+
+
+def days(value: float) -> str:
+    """Whole days in words: "day", "2 days"."""
+    return "day" if round(value) == 1 else f"{value:.0f} days"

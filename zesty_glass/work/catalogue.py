@@ -22,9 +22,11 @@ from ..core.searching.what_if import WhatIf, what_ifs
 from ..core.testing.findings import meaning
 from ..core.testing.noticing import noticed
 from ..core.testing.water import design_water, water_of
+from ..core.treating.in_place import judge_all
 from ..core.treating.items import Item
+from ..core.treating.kept import water_behind_kept
 from ..core.treating.measured import measured_here
-from ..core.visit import Visit
+from ..core.visit import Visit, kept_of
 from ..documents.codec import load, plain, to_json
 from ..records import store
 from ..records.models import ItemRow
@@ -114,20 +116,27 @@ class Question:
                 "Draw a glass ahead of all treatment and test it.",
             )
         told = (*v.complaints, *noticed(v.samples, v.complaints))
-        found = meaning(raw, v.home, told, v.rules, iron_factor=v.settings.iron_factor)
-        measured = measured_here(v.samples, {s.id: water_of(s) for s in v.samples})
+        waters = {s.id: water_of(s) for s in v.samples}
+        day = v.started_at.date()
+        judged = judge_all(v.home, v.settings, v.samples, waters, raw, day)
+        going_on = {j.id for j in judged if j.verdict == "keep"}
+        staying = tuple(d for d in v.home.in_place if d.id in going_on)
+        water = water_behind_kept(raw, staying, v.samples, waters)
+        found = meaning(water, v.home, told, v.rules, iron_factor=v.settings.iron_factor)
         return suggest(
-            raw,
+            water,
             found,
             v.home,
             v.settings,
             v.rules,
             self.items.values(),
             v.horizon,
-            measured,
+            measured_here(v.samples, waters),
             progress,
             told,
             v.samples,
+            judged,
+            kept_of(v, raw, waters),
         )
 
     def what_ifs(self, option_id: str) -> tuple[WhatIf, ...]:
@@ -140,8 +149,9 @@ class Question:
         if raw is None or option is None:
             raise store.NotFound("line")
         found = meaning(raw, v.home, v.complaints, v.rules)
-        measured = measured_here(v.samples, {s.id: water_of(s) for s in v.samples})
-        used = {i.code: i for i in v.catalogue}
+        waters = {s.id: water_of(s) for s in v.samples}
+        measured = measured_here(v.samples, waters)
+        used = {i.code: i for i in v.catalogue} | kept_of(v, raw, waters)
         return what_ifs(
             option,
             {**used, **self.items},

@@ -492,6 +492,7 @@ def put_option(
                 f"stages[{i}].item",
                 "Choose one from the catalogue.",
             )
+    _keeps_what_stands(db, who, visit, option)
     rows = store.of_visit(db, OptionRow, who.firm_id, visit_id)
     if len(rows) >= 6 and all(str(r.id) != option.id for r in rows):
         raise RuleError(
@@ -502,6 +503,22 @@ def put_option(
         )
     id = same_id(option.id)
     return keep_part(db, who, OptionRow, visit_id, id, plain(option), version, "line", "added")
+
+
+def _keeps_what_stands(db: Session, who: Person, visit: VisitRow, option: Option) -> None:
+    """RuleError when a line keeps equipment that does not stand in the home."""
+    if not option.keeps:
+        return
+    home, _ = store.home_of(db, who.firm_id, visit.home_id)
+    there = {d["id"] for d in home.home.get("in_place") or ()}
+    for i, kept in enumerate(option.keeps):
+        if kept.device not in there:
+            raise RuleError(
+                "line.kept_gone",
+                "This equipment is not among what stands in the home.",
+                f"keeps[{i}].device",
+                "Write it down under “Before” first, or leave it out of the line.",
+            )
 
 
 def drop_option(

@@ -1638,7 +1638,8 @@ export interface components {
         };
         /**
          * Assessment
-         * @description All of a visit, worked out. ``noticed``: what eyes and nose found beside the complaints.
+         * @description All of a visit, worked out. ``noticed``: what eyes and nose found beside the complaints;
+         *     ``in_place``: what stands there already, judged.
          */
         Assessment: {
             /** Samples */
@@ -1670,6 +1671,11 @@ export interface components {
              * @default []
              */
             demonstrations: components["schemas"]["Shown"][];
+            /**
+             * In Place
+             * @default []
+             */
+            in_place: components["schemas"]["Judged"][];
         };
         /**
          * Assumption
@@ -2804,7 +2810,7 @@ export interface components {
         /**
          * Due
          * @description Something that falls due again and again; ``gallons_year`` run through it, ``life_factor``
-         *     for this water.
+         *     for this water; ``used_months``: what the part that is in there has served already [months].
          */
         Due: {
             /** Code */
@@ -2852,6 +2858,11 @@ export interface components {
              * @default true
              */
             common: boolean;
+            /**
+             * Used Months
+             * @default 0
+             */
+            used_months: number;
         };
         /**
          * DueLine
@@ -3259,6 +3270,7 @@ export interface components {
          *         water_price, sewer_price: [money per 1,000 gal]; None is not known, and never counts as 0 on
          *             a town main; sewer counts 0 on septic, and a private water costs nothing unless a price
          *             is given.
+         *         in_place: equipment that stands there already, whoever sold it.
          */
         Home: {
             /** Name */
@@ -3368,6 +3380,11 @@ export interface components {
              * @default []
              */
             wishes: components["schemas"]["Wish"][];
+            /**
+             * In Place
+             * @default []
+             */
+            in_place: components["schemas"]["InPlace"][];
         };
         /**
          * HomeChange
@@ -3470,6 +3487,69 @@ export interface components {
             events: components["schemas"]["HomeEvent"][];
             /** Jobs */
             jobs: components["schemas"]["HomeJob"][];
+        };
+        /**
+         * InPlace
+         * @description One piece of equipment in place. What nobody knows stays None.
+         *
+         *     Args:
+         *         name: what stands on it, or how the household calls it.
+         *         fitted_on, changed_on: when it was fitted, and when its part was last changed.
+         *         months, gallons: what its part is rated for; gal_day: how much runs through it a day.
+         *         part_price: each change [money]; rent_month: rental [money a month]; service_price: what a
+         *             service of it costs [money].
+         *         resin_ft3, dose_lb_ft3, setting_gpg, clock_days: of a softener: resin [ft³], salt [lb/ft³],
+         *             the hardness its valve is set to [gpg], and its days between renewals when a clock
+         *             decides.
+         *         change_at_tds: reading at which its maker wants the part changed [mg/L].
+         */
+        InPlace: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "fridge" | "jug" | "tap_filter" | "dispenser" | "membrane" | "softener" | "conditioner" | "carbon" | "sediment" | "iron_filter" | "neutraliser" | "uv" | "other";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Fitted On */
+            fitted_on?: string | null;
+            /** Changed On */
+            changed_on?: string | null;
+            /** Months */
+            months?: number | null;
+            /** Gallons */
+            gallons?: number | null;
+            /** Gal Day */
+            gal_day?: number | null;
+            /** Part Price */
+            part_price?: number | string | null;
+            /**
+             * Rent Month
+             * @default 0
+             */
+            rent_month: number | string;
+            /** Service Price */
+            service_price?: number | string | null;
+            /** Resin Ft3 */
+            resin_ft3?: number | null;
+            /** Dose Lb Ft3 */
+            dose_lb_ft3?: number | null;
+            /** Setting Gpg */
+            setting_gpg?: number | null;
+            /** Clock Days */
+            clock_days?: number | null;
+            /** Change At Tds */
+            change_at_tds?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * Instrument
@@ -3897,6 +3977,49 @@ export interface components {
             disinfection: components["schemas"]["Disinfection"];
         };
         /**
+         * Judged
+         * @description One piece of equipment in place, judged.
+         *
+         *     Args:
+         *         verdict, advice: what follows, and the next thing to do in words.
+         *         facts: what it was judged by: age, use, setting, rent, what was measured.
+         *         sample: the glass behind it; pairs: that glass held against the raw water.
+         *         left_gal: what its part still treats at its rating [gal]; None where nobody can say.
+         *         cost_year: what it goes on costing [money a year]; None where its parts are not priced.
+         *         ways: what can be held against buying in the comparison.
+         */
+        Judged: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Scope */
+            scope: string;
+            /** Drawing */
+            drawing: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "keep" | "service" | "set_right" | "replace" | "not_judged";
+            /** Advice */
+            advice: string;
+            /** Facts */
+            facts: string[];
+            /** Sample */
+            sample: string | null;
+            /** Pairs */
+            pairs: components["schemas"]["Pair"][];
+            /** Left Gal */
+            left_gal: number | null;
+            /** Cost Year */
+            cost_year: number | string | null;
+            /** Ways */
+            ways: ("keep" | "service" | "set_right")[];
+        };
+        /**
          * Kept
          * @description How one item's promise of an analyte was kept, in homes.
          *
@@ -3923,6 +4046,20 @@ export interface components {
             short_by: number | null;
             /** Few */
             few: boolean;
+        };
+        /**
+         * KeptInPlace
+         * @description Equipment in place within an option: which, and what is done with it.
+         */
+        KeptInPlace: {
+            /** Device */
+            device: string;
+            /**
+             * How
+             * @default keep
+             * @enum {string}
+             */
+            how: "keep" | "service" | "set_right";
         };
         /**
          * KeptReading
@@ -4985,7 +5122,8 @@ export interface components {
         };
         /**
          * Option
-         * @description A line the consultant considers; no stages: do nothing.
+         * @description A line the consultant considers; no stages: do nothing. ``keeps``: equipment in place that
+         *     goes on working in it; what it does not name is taken out.
          */
         Option: {
             /** Id */
@@ -5002,6 +5140,11 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Keeps
+             * @default []
+             */
+            keeps: components["schemas"]["KeptInPlace"][];
         };
         /**
          * OptionCost
@@ -6376,7 +6519,8 @@ export interface components {
          *
          *     Args:
          *         raw: the sample that the treatment is designed from; drawn ahead of any treatment.
-         *         treated: drawn behind a device (named in ``after``).
+         *         treated: drawn behind a device (named in ``after``); ``device``: the equipment in place by
+         *             its id; flushed_gal: run through it before drawing [gal].
          *         kind: "tap", "bottled", "pitcher", "own" (the consultant's own water) or "source".
          *         drinkable: None unknown; False is never offered for tasting.
          */
@@ -6414,6 +6558,13 @@ export interface components {
             after: string;
             /** After Item */
             after_item?: string | null;
+            /**
+             * Device
+             * @default
+             */
+            device: string;
+            /** Flushed Gal */
+            flushed_gal?: number | null;
             /**
              * Just Changed
              * @default false
@@ -7194,6 +7345,7 @@ export interface components {
          *         unanswered: said ahead of the lines where none of them answers what is of health, or what is
          *             complained of.
          *         wished: of ``wanted``, what they wish less of.
+         *         in_place: what stands there already, judged.
          */
         Suggestion: {
             /** Wanted */
@@ -7241,6 +7393,11 @@ export interface components {
              * @default []
              */
             wished: string[];
+            /**
+             * In Place
+             * @default []
+             */
+            in_place: components["schemas"]["Judged"][];
         };
         /**
          * SystemFigures

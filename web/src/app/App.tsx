@@ -8,6 +8,7 @@ import { SignIn } from "../features/signing-in/SignIn";
 import { Today } from "../features/visits/Today";
 import { VisitScreen } from "../features/visit/VisitScreen";
 import { Boundary, fetchAhead, part } from "../ui/Boundary";
+import { TakeBackProvider } from "../ui/TakeBack";
 import { Trouble, Waiting } from "../ui/Trouble";
 
 const NewVisit = part(() => import("../features/visits/NewVisit").then((m) => m.NewVisit));
@@ -64,15 +65,17 @@ const VIEWS: [string, ReactElement][] = [
 
 export function App(): ReactElement {
   return (
-    <Suspense fallback={<Waiting what="One moment." />}>
-      <Routes>
-        <Route path="/sign-in" element={<SignIn />} />
-        <Route path="/p/:token" element={<Offered />} />
-        {VIEWS.map(([path, view]) => (
-          <Route key={path} path={path} element={<Gate>{view}</Gate>} />
-        ))}
-        <Route path="*" element={<Navigate to="/" replace />} />
-      </Routes>
-    </Suspense>
+    <TakeBackProvider>
+      <Suspense fallback={<Waiting what="One moment." />}>
+        <Routes>
+          <Route path="/sign-in" element={<SignIn />} />
+          <Route path="/p/:token" element={<Offered />} />
+          {VIEWS.map(([path, view]) => (
+            <Route key={path} path={path} element={<Gate>{view}</Gate>} />
+          ))}
+          <Route path="*" element={<Navigate to="/" replace />} />
+        </Routes>
+      </Suspense>
+    </TakeBackProvider>
   );
 }

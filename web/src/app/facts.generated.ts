@@ -611,6 +611,147 @@ export const WISHED: string[] = [
   "pfoa",
   "pfos"
 ];
+export const IN_PLACE: Record<string, { name: string; part: string; drawing: string; asks: string[] }> = {
+  "fridge": {
+    "name": "Refrigerator filter",
+    "part": "cartridge",
+    "drawing": "cartridge",
+    "asks": [
+      "changed_on",
+      "months",
+      "part_price",
+      "gallons",
+      "gal_day"
+    ]
+  },
+  "jug": {
+    "name": "Pitcher",
+    "part": "cartridge",
+    "drawing": "pitcher",
+    "asks": [
+      "changed_on",
+      "months",
+      "part_price",
+      "gallons",
+      "gal_day",
+      "change_at_tds"
+    ]
+  },
+  "tap_filter": {
+    "name": "Filter at the tap",
+    "part": "cartridge",
+    "drawing": "tap_carbon",
+    "asks": [
+      "changed_on",
+      "months",
+      "part_price",
+      "gallons",
+      "gal_day"
+    ]
+  },
+  "dispenser": {
+    "name": "Water dispenser",
+    "part": "cartridge or bottle",
+    "drawing": "cartridge",
+    "asks": [
+      "changed_on",
+      "months",
+      "part_price",
+      "gallons",
+      "gal_day"
+    ]
+  },
+  "membrane": {
+    "name": "Membrane at the tap",
+    "part": "filters and membrane",
+    "drawing": "membrane",
+    "asks": [
+      "changed_on",
+      "months",
+      "part_price",
+      "change_at_tds"
+    ]
+  },
+  "softener": {
+    "name": "Softener",
+    "part": "salt",
+    "drawing": "softener",
+    "asks": [
+      "resin_ft3",
+      "dose_lb_ft3",
+      "setting_gpg",
+      "clock_days"
+    ]
+  },
+  "conditioner": {
+    "name": "Conditioner without salt",
+    "part": "media",
+    "drawing": "salt_free",
+    "asks": [
+      "changed_on",
+      "months",
+      "part_price"
+    ]
+  },
+  "carbon": {
+    "name": "Carbon tank or housing",
+    "part": "carbon",
+    "drawing": "carbon",
+    "asks": [
+      "changed_on",
+      "months",
+      "part_price",
+      "gallons",
+      "gal_day"
+    ]
+  },
+  "sediment": {
+    "name": "Sediment filter",
+    "part": "cartridge",
+    "drawing": "sediment",
+    "asks": [
+      "changed_on",
+      "months",
+      "part_price"
+    ]
+  },
+  "iron_filter": {
+    "name": "Iron filter",
+    "part": "media",
+    "drawing": "iron_filter",
+    "asks": [
+      "changed_on",
+      "months",
+      "part_price"
+    ]
+  },
+  "neutraliser": {
+    "name": "Acid neutraliser",
+    "part": "calcite",
+    "drawing": "neutraliser",
+    "asks": [
+      "changed_on",
+      "months",
+      "part_price"
+    ]
+  },
+  "uv": {
+    "name": "UV lamp",
+    "part": "lamp",
+    "drawing": "uv",
+    "asks": [
+      "changed_on",
+      "months",
+      "part_price"
+    ]
+  },
+  "other": {
+    "name": "Other equipment",
+    "part": "part",
+    "drawing": "sediment",
+    "asks": []
+  }
+};
 export const MG_L_PER_GPG = 17.11806104527095;
 export const L_PER_GAL = 3.785411784;
 export const KPA_PER_PSI = 6.894757;

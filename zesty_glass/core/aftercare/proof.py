@@ -178,7 +178,7 @@ def _changed(name: str, where: Where, line: LineReport) -> bool:
     if was.below is not None:
         return False  # there was nothing to be found of it
     stages = [s for s in line.stages if where == "tap" or s.scope == "house"]
-    by_nature = any(name in TECHNOLOGIES[s.kind].changes for s in stages)
+    by_nature = any(s.kind in TECHNOLOGIES and name in TECHNOLOGIES[s.kind].changes for s in stages)
     now = (line.tap if where == "tap" else line.house).quantities.get(name)
     return by_nature or (now is not None and now.range != was.range)
 

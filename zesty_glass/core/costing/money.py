@@ -57,7 +57,7 @@ class Rates:
         self.rate, self.years = discount, years
         self.discounted = discount != 0
         self._priced: dict[Decimal, list[Decimal]] = {}
-        self._falling: dict[tuple[Decimal, float], Falling] = {}
+        self._falling: dict[tuple[Decimal, float, float], Falling] = {}
         self._running: dict[Decimal, list[Decimal]] = {}
 
     def priced(self, price: Decimal) -> list[Decimal]:
@@ -69,13 +69,15 @@ class Rates:
             known = self._priced[price] = [cents(price * g) for g in self.grown]
         return known
 
-    def falling(self, price: Decimal, step: float) -> Falling:
-        """Everything that falls due every ``step`` months at a price, each event to the cent."""
-        known = self._falling.get((price, step))
+    def falling(self, price: Decimal, step: float, used: float = 0.0) -> Falling:
+        """Everything that falls due every ``step`` months at a price, each event to the cent;
+        ``used``: what the first has served already [months].
+        """
+        known = self._falling.get((price, step, used))
         if known is None:
             if len(self._falling) >= MOST_PRICES:
                 self._falling.clear()
-            months, prices = months_due(step, self.years), self.priced(price)
+            months, prices = months_due(step, self.years, used), self.priced(price)
             by_year: dict[int, Decimal] = {}
             amounts = []
             for m in months:
@@ -87,7 +89,7 @@ class Rates:
                 )
                 amounts.append(amount)
                 by_year[y] = by_year.get(y, _ZERO) + amount
-            known = self._falling[price, step] = Falling(
+            known = self._falling[price, step, used] = Falling(
                 tuple(months), tuple(amounts), tuple(by_year.items()), sum(amounts, _ZERO)
             )
         return known
@@ -150,6 +152,10 @@ def interval_months(due: Due) -> float:
     return max(interval, LEAST_INTERVAL)
 
 
+def _falls(due: Due, rates: Rates) -> Falling:
+    return rates.falling(due.price, interval_months(due), due.used_months)
+
+
 def keeps_up(dues: Iterable[Due]) -> None:
     """RuleError when something would fall due more often than every ``LEAST_INTERVAL`` [months],
     about seven hours.
@@ -188,18 +194,22 @@ def interval_why(due: Due) -> str:
     return f"{text}: {due.why}" if due.why else text
 
 
-def months_due(interval: float, years: int) -> list[float]:
+def months_due(interval: float, years: int, used: float = 0.0) -> list[float]:
     """When a part falls due [months from now]: k × interval for k = 1, 2, … while below 12 · years.
 
     Args:
-        interval: [months]. years: horizon [years].
+        interval: [months]. years: horizon [years]. used: what the first has served already
+            [months]: all fall due so much earlier, one that is overdue at once.
 
     >>> months_due(5.0, 1)
     [5.0, 10.0]
+    >>> months_due(6.0, 1, used=9.0)  # three months over: now, and in six
+    [0.0, 6.0]
     """
     end, out, k = 12 * years - _EPS, [], 1
-    while k * interval < end:
-        out.append(k * interval)
+    ahead = min(used, interval)
+    while k * interval - ahead < end:
+        out.append(k * interval - ahead)
         k += 1
     return out
 
@@ -287,7 +297,9 @@ def lifetime_total(
     """The total of ``lifetime`` alone, to the cent."""
     rates = _rates(growth, discount, years)
     total = sum((cents(p.price) + cents(p.installation) for p in purchases), _ZERO)
-    total += sum((rates.falling(d.price, interval_months(d)).total for d in dues), _ZERO)
+    total += sum(
+        (rates.falling(d.price, interval_months(d), d.used_months).total for d in dues), _ZERO
+    )
     return total + sum(
         (amount for per_year in _by_kind(running).values() for amount in rates.running(per_year)),
         _ZERO,
@@ -340,8 +352,7 @@ def lifetime(
         by_kind[e.kind] = by_kind.get(e.kind, _ZERO) + e.amount
         scope_total[e.scope] += e.amount
     for d in dues:
-        step = interval_months(d)
-        due = rates.falling(d.price, step)
+        step, due = interval_months(d), _falls(d, rates)
         times, total_due = len(due.months), due.total
         events += [
             Event(m, amount, d.kind, d.label, d.scope)
@@ -404,7 +415,9 @@ def added_cost(
     of many lines needs; the two differ by less than half a cent a year and kind.
     """
     total = sum((cents(p.price) + cents(p.installation) for p in purchases), _ZERO)
-    total += sum((rates.falling(d.price, interval_months(d)).total for d in dues), _ZERO)
+    total += sum(
+        (rates.falling(d.price, interval_months(d), d.used_months).total for d in dues), _ZERO
+    )
     return total + sum((sum(running_years(r.per_year, rates), _ZERO) for r in running), _ZERO)
 
 

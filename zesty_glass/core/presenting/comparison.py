@@ -123,7 +123,14 @@ def compare(
     )
     listed = assumptions(visit)
     lines, ends = walked(
-        visit, raw, found.colour, measured_here(visit.samples, waters), bands, use, brief=True
+        visit,
+        raw,
+        waters,
+        found.colour,
+        measured_here(visit.samples, waters),
+        bands,
+        use,
+        brief=True,
     )
     good = {line.option: line for _, line, _ in lines if line is not None}
     table = rows(

@@ -433,7 +433,7 @@ def make_offer(
         plan=plan_terms(plan, to_pay(price)),
         price=price,
         assumptions=a.assumptions,
-        cautions=tuple(TECHNOLOGIES[k].caution for k in kinds if TECHNOLOGIES[k].caution)
+        cautions=tuple(t.caution for k in kinds if (t := TECHNOLOGIES.get(k)) and t.caution)
         + (ALWAYS,),
         cancel_text=visit.settings.cancel_text,
         cooling_off=COOLING_OFF,

@@ -65,6 +65,7 @@ def _hard_behind(at: At) -> bool:
     """Whether water behind a softener that stands there is surely hard."""
     return any(
         s.treated
+        and not s.device
         and "soften" in s.after.lower()
         and (h := water_of(s).range("hardness")) is not None
         and h.low >= MG_L_PER_GPG
@@ -76,7 +77,7 @@ def _idle_filter(at: At) -> bool:
     """Whether a filter that stands there is past its life, or shows no difference in anything."""
     raw = next((s for s in at.samples if s.raw), None)
     for s in at.samples:
-        if not s.treated or "soften" in s.after.lower() or s.just_changed:
+        if not s.treated or s.device or "soften" in s.after.lower() or s.just_changed:
             continue
         if s.past_life:
             return True

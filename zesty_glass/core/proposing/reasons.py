@@ -84,7 +84,7 @@ def still_to_test(meaning: Meaning) -> str:
 def _gain(r: Row, option: str) -> str | None:
     c = next((c for c in r.cells if c.option == option), None)
     today = r.cells[0] if r.cells else None
-    if c is None or today is None:
+    if c is None or today is None or (c.range is not None and c.range == today.range):
         return None
     lead = (
         " and ".join(f"“{c}”" for c in r.complaints) + f": {mid_sentence(r.name)}"

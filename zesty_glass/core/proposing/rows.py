@@ -80,6 +80,7 @@ def target_of(analyte: str, rules: Rules) -> tuple[float | None, str, str]:
     return chosen.value, f"{chosen.name} ({chosen.place} {chosen.year})", chosen.op
 
 
+TODAY = "today"  # the id of the option that leaves things as they are
 AS_WISHED = "as wished, no limit"
 
 
@@ -135,7 +136,7 @@ def cell(
     shown = (
         words.value(analyte, q.range, q.below, units, q.words) if q is not None else "not tested"
     )
-    change, note = _change(before, q, bool(line.stages))
+    change, note = _change(before, q, bool(line.stages), option == TODAY)
     if change == "unknown":
         shown = (q.note if q is not None else "") or "not known"
         note = ""
@@ -180,11 +181,14 @@ def _words_verdict(q: Quantity) -> Verdict:
     return Verdict.NOT_MET if q.words == "present" else Verdict.UNKNOWN
 
 
-def _change(before: Quantity | None, q: Quantity | None, has_stages: bool) -> tuple[str, str]:
+def _change(
+    before: Quantity | None, q: Quantity | None, has_stages: bool, today: bool
+) -> tuple[str, str]:
     if q is None or (before is None and q.range is None and not q.note):
         return "not_tested", ""
-    if not has_stages:
-        return "today", ""
+    same = before is not None and q.range == before.range and q.words == before.words
+    if not has_stages or (today and same and q.evidence is not Level.NO_CLAIM):
+        return "today", q.note
     if q.words.startswith("inactivated"):
         return "inactivated", q.note
     if q.range is None and before is not None and before.range is None and q.words == before.words:
@@ -192,7 +196,7 @@ def _change(before: Quantity | None, q: Quantity | None, has_stages: bool) -> tu
     if q.range is None:
         return "unknown", q.note
     if q.evidence is Level.NO_CLAIM:
-        return "no_claim", "no claim for it"
+        return "no_claim", q.note or "no claim for it"
     if before is None or before.range is None:
         return "more", q.note
     if q.range == before.range:

@@ -20,7 +20,9 @@ from ..searching.search import Progress, search
 from ..testing.complaints import Complaint
 from ..testing.findings import Finding, Meaning, Weight
 from ..testing.water import Sample, Water
+from ..treating.in_place import Judged, said_first
 from ..treating.items import Item, SystemFigures
+from ..treating.kept import PREFIX, KeptInPlace, code_of
 from ..treating.line import FROM_PLUMBING, Option, StageChoice
 from ..treating.measured import Measured
 from ..treating.stages import KIND_NAMES
@@ -85,6 +87,7 @@ class Suggestion:
         unanswered: said ahead of the lines where none of them answers what is of health, or what is
             complained of.
         wished: of ``wanted``, what they wish less of.
+        in_place: what stands there already, judged.
     """
 
     wanted: tuple[str, ...]
@@ -102,6 +105,7 @@ class Suggestion:
     unanswered: str = ""
     first: tuple[str, ...] = ()
     wished: tuple[str, ...] = ()
+    in_place: tuple[Judged, ...] = ()
 
 
 def _straddles(f: Finding) -> bool:
@@ -146,9 +150,15 @@ def suggest(
     progress: Progress | None = None,
     complaints: tuple[Complaint, ...] = (),
     samples: tuple[Sample, ...] = (),
+    in_place: tuple[Judged, ...] = (),
+    kept: Mapping[str, Item] | None = None,
 ) -> Suggestion:
     """Search a catalogue for lines that answer the findings; when nothing asks for treatment, doing
     nothing stands first.
+
+    Args:
+        water, meaning: behind what is kept of the equipment in place, for that goes on working.
+        in_place: what stands there already, judged; kept: every way to go on with it, by code.
     """
     items = tuple(catalogue)
     wishes = {w.analyte: w for w in home.wishes if _may_fall(water, w)}
@@ -157,7 +167,7 @@ def suggest(
     found = search(
         water, meaning.colour, home, settings, items, wanted, years, measured, targets, progress
     )
-    by_code = {i.code: i for i in items}
+    by_code = {i.code: i for i in items} | dict(kept or {})
     nothing, quiet = needs_nothing(meaning), asks_for_nothing(meaning) and not wishes
     grader = Grader(water, meaning, home, settings, by_code, measured, targets, complaints)
 
@@ -171,12 +181,17 @@ def suggest(
     best = tuple(tuple(s.item for s in x.option.stages) for _, x in lines)
     asked = wanted if grader.hardness_asks else ()
     more_sizes = _larger(best, by_code, grader)
-    for codes in dict.fromkeys((*candidates(best, by_code, home, asked), *more_sizes)):
+    ways = _ways(in_place)
+    for codes in dict.fromkeys((*candidates(best, by_code, home, asked), *more_sizes, *ways)):
         more = tried(codes, grader.walked, settings, years)
         if more is not None:
             lines.append(told(len(lines), more, None))
     lines.sort(key=lambda x: x[0])
-    ranked = with_reasons(padded_last([line for _, line in lines], by_code), settings, years)
+    going_on = tuple(KeptInPlace(device=j.id) for j in in_place if j.verdict == "keep")
+    ranked = tuple(
+        _keeping(line, going_on, by_code)
+        for line in with_reasons(padded_last([x for _, x in lines], by_code), settings, years)
+    )
     return Suggestion(
         wanted=wanted,
         nothing_needed=nothing,
@@ -197,10 +212,42 @@ def suggest(
         unanswered=_unanswered(meaning, ranked, found.left_out)
         or _complaints_left(meaning, ranked, complaints),
         wished=tuple(wishes),
-        first=first_steps(
+        first=said_first(in_place)
+        + first_steps(
             At(water=water, meaning=meaning, home=home, complaints=complaints, samples=samples)
         ),
+        in_place=in_place,
     )
+
+
+def _ways(in_place: tuple[Judged, ...]) -> tuple[tuple[str, ...], ...]:
+    """What follows from what stands there, as lines of their own: service, or the right setting."""
+    return tuple(
+        (code_of(j.id, j.verdict),) for j in in_place if j.verdict in ("service", "set_right")
+    )
+
+
+def _keeping(
+    line: Suggested, going_on: tuple[KeptInPlace, ...], items: Mapping[str, Item]
+) -> Suggested:
+    """A line with the equipment in place that goes on in it: what does its work is kept, unless the
+    line brings another of its branch and kind of work."""
+    own = tuple(s.item for s in line.option.stages if s.item.startswith(PREFIX))
+    done = tuple(_kept_of(code) for code in own)
+    at_tap = any(items[s.item].scope == "tap" for s in line.option.stages)
+    held = {k.device for k in done}
+    more = tuple(
+        k
+        for k in going_on
+        if k.device not in held and not (at_tap and items[code_of(k.device, k.how)].scope == "tap")
+    )
+    stages = tuple(s for s in line.option.stages if s.item not in own)
+    return replace(line, option=replace(line.option, stages=stages, keeps=(*done, *more)))
+
+
+def _kept_of(code: str) -> KeptInPlace:
+    device, _, how = code.removeprefix(PREFIX).rpartition(":")
+    return KeptInPlace(device=device, how=how)  # type: ignore[arg-type]
 
 
 _Held = tuple[frozenset[str], tuple[str, ...], tuple[str, ...]]
@@ -327,6 +374,8 @@ def what(code: str, items: Mapping[str, Item]) -> str:
     where it has one.
     """
     item = items[code]
+    if code.startswith(PREFIX):
+        return item.name
     if not isinstance(item.figures, SystemFigures):
         return KIND_NAMES[item.kind]
     parts = {items[p].kind for p in item.figures.parts if p in items}

@@ -24,7 +24,8 @@ class Sample:
 
     Args:
         raw: the sample that the treatment is designed from; drawn ahead of any treatment.
-        treated: drawn behind a device (named in ``after``).
+        treated: drawn behind a device (named in ``after``); ``device``: the equipment in place by
+            its id; flushed_gal: run through it before drawing [gal].
         kind: "tap", "bottled", "pitcher", "own" (the consultant's own water) or "source".
         drinkable: None unknown; False is never offered for tasting.
     """
@@ -37,6 +38,8 @@ class Sample:
     treated: bool = False
     after: str = ""
     after_item: str | None = None
+    device: str = ""
+    flushed_gal: float | None = None
     just_changed: bool = False
     past_life: bool = False
     raw: bool = False

@@ -19,6 +19,7 @@ from ..testing.water import Water
 from .checks import met, told
 from .demand import Demand, demand
 from .items import Item, SystemFigures
+from .kept import PREFIX, KeptInPlace, code_of, technology_of
 from .measured import Measured, with_measured
 from .order import ordered
 from .report import Check, Drain, StageReport, Status
@@ -48,12 +49,21 @@ class StageChoice:
 
 @record
 class Option:
-    """A line the consultant considers; no stages: do nothing."""
+    """A line the consultant considers; no stages: do nothing. ``keeps``: equipment in place that
+    goes on working in it; what it does not name is taken out.
+    """
 
     id: str
     name: str
     stages: tuple[StageChoice, ...] = ()
     note: str = ""
+    keeps: tuple[KeptInPlace, ...] = ()
+
+    @property
+    def choices(self) -> tuple[StageChoice, ...]:
+        """All its stages: equipment in place that is kept, and what is bought."""
+        kept = tuple(StageChoice(item=code_of(k.device, k.how)) for k in self.keeps)
+        return (*kept, *self.stages)
 
 
 @record
@@ -206,7 +216,7 @@ def _place(
 def _twins(pairs: list[tuple[Item, StageChoice]]) -> None:
     seen: set[tuple[str, str]] = set()
     for item, _ in pairs:
-        if TECHNOLOGIES[item.kind].repeats:
+        if technology_of(item, TECHNOLOGIES).repeats:
             continue
         key = (item.kind, item.scope)
         if key in seen:
@@ -218,6 +228,13 @@ def _twins(pairs: list[tuple[Item, StageChoice]]) -> None:
                 "Keep one.",
             )
         seen.add(key)
+
+
+KEPT_GONE = Check(
+    id="line.kept_gone",
+    status="warn",
+    sentence="Equipment that this line keeps is not among what stands there any more.",
+)
 
 
 @record
@@ -239,8 +256,11 @@ def placed(option: Option, catalogue: dict[str, Item], source: Stream) -> Placed
         RuleError: unknown item, two stages of one kind, a move without a reason.
     """
     pairs: list[tuple[Item, StageChoice]] = []
-    purchases = []
-    for choice in option.stages:
+    purchases, gone = [], []
+    for choice in option.choices:
+        if choice.item not in catalogue and choice.item.startswith(PREFIX):
+            gone.append(KEPT_GONE)
+            continue
         if choice.item in catalogue:
             top = catalogue[choice.item]
             purchases.append(
@@ -256,7 +276,10 @@ def placed(option: Option, catalogue: dict[str, Item], source: Stream) -> Placed
     _twins(pairs)
     pairs, checks = _place(pairs, source)
     return Placed(
-        option=option, pairs=tuple(pairs), purchases=tuple(purchases), checks=tuple(checks)
+        option=option,
+        pairs=tuple(pairs),
+        purchases=tuple(purchases),
+        checks=(*checks, *dict.fromkeys(gone)),
     )
 
 
@@ -294,7 +317,7 @@ def at_other_use(line: LineReport, stages: Placed, site: Site, measured: Measure
     reports: list[StageReport] = []
     ahead: list[Item] = []
     for (item, choice), old in zip(stages.pairs, line.stages, strict=True):
-        if TECHNOLOGIES[item.kind].by_use or stream is not was:
+        if technology_of(item, TECHNOLOGIES).by_use or stream is not was:
             r, outlet = run_stage(
                 StageInput(
                     item=item,
@@ -303,6 +326,7 @@ def at_other_use(line: LineReport, stages: Placed, site: Site, measured: Measure
                     overrides=choice.overrides,
                     ahead=tuple(ahead),
                     brief=True,
+                    raw=line.source,
                 ),
                 line.source,
                 measured,
@@ -352,6 +376,7 @@ def run_stages(
                 overrides=choice.overrides,
                 ahead=tuple(ahead),
                 brief=brief,
+                raw=source,
             ),
             source,
             measured,
@@ -384,7 +409,7 @@ def run_stage(inp: StageInput, source: Stream, measured: Measured) -> tuple[Stag
     adds put back, and its pressure drop.
     """
     item = inp.item
-    r = TECHNOLOGIES[item.kind].run(inp)
+    r = technology_of(item, TECHNOLOGIES).run(inp)
     outlet = (
         with_measured(inp.stream, r.outlet, measured[item.code])
         if item.code in measured
@@ -410,7 +435,8 @@ def clock_hours(reports: list[StageReport]) -> dict[int, int]:
     """The hour of the morning at which each stage that rinses itself does so, by its place in the
     line: never two at once.
     """
-    timed = [i for i, r in enumerate(reports) if TECHNOLOGIES[r.kind].rinses and r.drains]
+    rinse = {t.kind for t in TECHNOLOGIES.values() if t.rinses}
+    timed = [i for i, r in enumerate(reports) if r.kind in rinse and r.drains]
     return {i: FIRST_HOUR + n for n, i in enumerate(timed)}
 
 

@@ -13,7 +13,7 @@ from ..testing.water import Sample, Water
 from .stream import Quantity, Stream
 
 #: no share is taken out of these: they are states of the water, not matter in it
-_NOT_MATTER = frozenset(
+NOT_MATTER = frozenset(
     {"ph", "temperature", "flow", "pressure_static", "pressure_running", "uvt", "colour", "noticed"}
 )
 Measured = Mapping[str, Mapping[str, Removal]]
@@ -40,7 +40,7 @@ def measured_here(
         if raw is None or s.after_item is None or s.just_changed or s.past_life:
             continue
         a, b = waters[raw.id].values, waters[s.id].values
-        for name in a.keys() & b.keys() - _NOT_MATTER:
+        for name in a.keys() & b.keys() - NOT_MATTER:
             r = removal(a[name], b[name])
             if r.shown in ("removed", "at_least", "no_difference") and _proves(
                 name, a[name], b[name]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from .items import Item
+from .kept import technology_of
 from .stages import TECHNOLOGIES
 from .stream import Stream
 from .technology import Company, chlorine_is_too_much
@@ -26,7 +27,7 @@ def least_chlorine(most: Iterable[float | None]) -> float | None:
 
 def company(items: tuple[Item, ...], stream: Stream) -> Company:
     """The company that items of one branch keep."""
-    kinds = [TECHNOLOGIES[i.kind] for i in items]
+    kinds = [technology_of(i, TECHNOLOGIES) for i in items]
     return Company(
         fine_ahead=any(t.fine_ahead for t in kinds),
         iron_wants_ph=any(wants_ph(i, stream) for i in items),
@@ -41,7 +42,7 @@ def carbon_first(company_: Company, stream: Stream) -> bool:
 
 def rank(item: Item, stream: Stream, beside: Company) -> int:
     """Place of one item in its branch, on this raw water and in this company."""
-    return TECHNOLOGIES[item.kind].place(item, beside, stream)
+    return technology_of(item, TECHNOLOGIES).place(item, beside, stream)
 
 
 def ordered(items: tuple[Item, ...], stream: Stream) -> tuple[Item, ...]:

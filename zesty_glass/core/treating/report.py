@@ -57,7 +57,7 @@ class Drain:
 @record
 class Due:
     """Something that falls due again and again; ``gallons_year`` run through it, ``life_factor``
-    for this water.
+    for this water; ``used_months``: what the part that is in there has served already [months].
     """
 
     code: str
@@ -73,6 +73,7 @@ class Due:
     minutes: int = 0
     own: bool = True
     common: bool = True
+    used_months: float = 0.0
 
 
 @record

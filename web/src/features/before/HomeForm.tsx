@@ -5,6 +5,7 @@ import { CM_PER_IN, KPA_PER_PSI, L_PER_GAL } from "../../app/facts.generated";
 import type { Customer, Home } from "../../api/types";
 import { useUnits } from "../../app/units";
 import { NumberField, Seg, TextField, YES_NO } from "../../ui/fields";
+import { InPlaceForm } from "../in-place/InPlaceForm";
 import { Wishes } from "./Wishes";
 
 export const NEW_HOME: Home = {
@@ -37,6 +38,7 @@ export const NEW_HOME: Home = {
   service_line: "",
   note: "",
   wishes: [],
+  in_place: [],
   care: {
     consent: false,
     infant: false,
@@ -315,6 +317,7 @@ export function HomeForm({
         ) : null}
       </Group>
       <Place home={home} set={set} />
+      {!fresh && <InPlaceForm home={home} set={set} />}
       <Wishes home={home} set={set} />
       <Group title="What water costs today">
         <NumberField

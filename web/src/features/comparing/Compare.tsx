@@ -238,7 +238,9 @@ function Header({
         <b className="text-b leading-tight line-clamp-2">{o.name}</b>
       </div>
       <p className="text-s text-ink-2">
-        {i === 0 ? "nothing bought" : `${money(o.bought, currency)} to buy and install`}
+        {i === 0
+          ? "as it stands, nothing bought"
+          : `${money(o.bought, currency)} to buy and install`}
       </p>
       {o.stops && i > 0 && (
         <p className="flex gap-1 items-center text-s font-semibold text-zest-ink">

@@ -6,6 +6,7 @@ import type { Finding } from "../../api/types";
 import { KIND_WORDS } from "../../app/names";
 import { StateMark, type Mark } from "../../ui/marks";
 import { Opens } from "../../ui/Slip";
+import { InPlaceSection } from "../in-place/InPlaceSection";
 import { useVisitContext } from "../visit/context";
 
 const MARK: Record<string, Mark> = {
@@ -162,6 +163,7 @@ export function Meaning(): ReactElement {
             );
           })}
         </ul>
+        <InPlaceSection />
         <h2 className="mb-1">What else was found</h2>
         <ul>
           {rest.map((f) => (

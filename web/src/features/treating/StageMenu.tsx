@@ -127,7 +127,7 @@ export function StageMenu({
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
-          className="slip z-50 p-3 grid gap-2 w-[300px] max-h-[86vh] overflow-auto"
+          className="slip z-50 max-h-[var(--radix-popover-content-available-height)] overflow-auto p-3 grid gap-2 w-[300px] max-h-[86vh] overflow-auto"
           style={{ borderBottom: "1.5px solid var(--ink)" }}
           sideOffset={10}
           collisionPadding={16}

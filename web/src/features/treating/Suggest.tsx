@@ -8,6 +8,8 @@ import { midSentence, newId } from "../../app/names";
 import { num, sumOver, volume } from "../../app/show";
 import { Wheel } from "../../glass/Slice";
 import { StateMark } from "../../ui/marks";
+import { JudgedCard } from "../in-place/JudgedCard";
+import { keptNames } from "../in-place/kept";
 import { useVisitContext } from "../visit/context";
 
 interface Going {
@@ -153,6 +155,9 @@ function FoundRow({
             {t}
           </span>
         ))}
+        {!small && l.option.keeps.length > 0 && l.option.stages.length > 0 && (
+          <p className="text-m">Keeps {keptNames(l.option, view)}.</p>
+        )}
         {l.names.length > 0 && <p className="text-m text-ink-2">{l.names.join(", then ")}</p>}
         {!small && (
           <p className="text-m flex gap-2 items-start mt-1">
@@ -210,7 +215,7 @@ function FoundRow({
           <span className="text-s text-ink-2 block">work a year</span>
         </span>
         <span className="w-[104px]">
-          {l.option.stages.length > 0 && (
+          {(l.option.stages.length > 0 || l.option.keeps.length > 0) && (
             <button
               className="key"
               disabled={full}
@@ -237,8 +242,11 @@ function Body({
   names: (id: string) => string;
 }): ReactElement {
   const [most, setMost] = useState(5);
+  const { view } = useVisitContext();
+  const currency = view.visit.settings.currency;
   const [open, setOpen] = useState("");
   const found = groups(s.lines);
+  const first = s.first.filter((t) => !s.in_place.some((j) => t.startsWith(`${j.name}: `)));
   const praise = praises(s.lines);
   return (
     <>
@@ -271,11 +279,21 @@ function Body({
           ))}
         </ul>
       )}
-      {s.first.length > 0 && (
+      {s.in_place.length > 0 && (
+        <section aria-label="What stands there already" className="mb-3">
+          <h3 className="font-d text-l">What stands there already</h3>
+          <ul>
+            {s.in_place.map((j) => (
+              <JudgedCard key={j.id} j={j} currency={currency} />
+            ))}
+          </ul>
+        </section>
+      )}
+      {first.length > 0 && (
         <section className="border-[1.5px] border-ink bg-slip px-4 py-3 mb-3">
           <h3 className="font-d text-l">First, what costs nothing or little</h3>
           <ul className="text-m list-disc pl-6">
-            {s.first.map((t) => (
+            {first.map((t) => (
               <li key={t}>{t}</li>
             ))}
           </ul>

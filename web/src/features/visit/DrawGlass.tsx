@@ -3,10 +3,12 @@ import { Dialog } from "radix-ui";
 import { Plus, X } from "lucide-react";
 import { useState, type ReactElement } from "react";
 
+import { IN_PLACE } from "../../app/facts.generated";
 import { newId } from "../../app/names";
 import { usePutSample } from "../../api/hooks";
 import type { Sample } from "../../api/types";
 import { Trouble } from "../../ui/Trouble";
+import { useDrawBehind } from "../in-place/useDrawBehind";
 import { useVisitContext } from "./context";
 
 interface Kind {
@@ -67,6 +69,8 @@ export function DrawGlass(): ReactElement {
   const put = usePutSample(id);
   const [open, setOpen] = useState(false);
   const hasRaw = view.visit.samples.some((s) => s.raw);
+  const there = view.visit.home.in_place;
+  const behindIt = useDrawBehind();
   const draw = (k: Kind): void => {
     const base: Sample = {
       id: newId(),
@@ -77,6 +81,8 @@ export function DrawGlass(): ReactElement {
       treated: false,
       after: "",
       after_item: null,
+      device: "",
+      flushed_gal: null,
       just_changed: false,
       past_life: false,
       raw: false,
@@ -137,7 +143,27 @@ export function DrawGlass(): ReactElement {
               </button>
             ))}
           </div>
-          <Trouble error={put.error} />
+          {there.length > 0 && (
+            <>
+              <h3 className="mt-4 mb-2 font-d text-l">Behind what stands there</h3>
+              <div className="grid grid-cols-2 gap-3">
+                {there.map((d) => {
+                  const name = d.name || (IN_PLACE[d.kind]?.name ?? d.kind);
+                  return (
+                    <button
+                      key={d.id}
+                      className="key justify-start"
+                      disabled={behindIt.drawing}
+                      onClick={() => behindIt.draw(d.id, name, () => setOpen(false))}
+                    >
+                      {name}
+                    </button>
+                  );
+                })}
+              </div>
+            </>
+          )}
+          <Trouble error={put.error ?? behindIt.error} />
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

@@ -4,7 +4,8 @@ import type { ReactElement } from "react";
 
 import { usePutSample } from "../../api/hooks";
 import type { Sample } from "../../api/types";
-import { TextField } from "../../ui/fields";
+import { IN_PLACE } from "../../app/facts.generated";
+import { NumberField, TextField } from "../../ui/fields";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "./context";
 
@@ -38,7 +39,7 @@ export function GlassMenu(): ReactElement | null {
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
-          className="slip z-50 p-4 w-[340px] grid gap-2"
+          className="slip z-50 max-h-[var(--radix-popover-content-available-height)] overflow-auto p-4 w-[340px] grid gap-2"
           style={{ borderBottom: "1.5px solid var(--ink)" }}
           sideOffset={10}
           collisionPadding={16}
@@ -62,6 +63,33 @@ export function GlassMenu(): ReactElement | null {
               label="Which device"
               value={picked.after}
               onCommit={(after) => save({ after })}
+            />
+          )}
+          {picked.treated && view.visit.home.in_place.length > 0 && (
+            <label className="field">
+              <span>It stands there as</span>
+              <select
+                className="input"
+                value={picked.device}
+                disabled={put.isPending}
+                onChange={(e) => save({ device: e.target.value })}
+              >
+                <option value="">nothing written down</option>
+                {view.visit.home.in_place.map((d) => (
+                  <option key={d.id} value={d.id}>
+                    {d.name || (IN_PLACE[d.kind]?.name ?? d.kind)}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
+          {picked.treated && (
+            <NumberField
+              label="Flushed before drawing"
+              unit="gal"
+              max={1000}
+              value={picked.flushed_gal ?? null}
+              onCommit={(flushed_gal) => save({ flushed_gal })}
             />
           )}
           {picked.treated && toggle("just_changed", "Its filter was just changed, not flushed")}

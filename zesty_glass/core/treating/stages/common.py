@@ -28,7 +28,7 @@ class StageInput:
     ahead.
 
     ``brief``: figures and their workings are not wanted, only checks, water, drains, costs and
-    chores.
+    chores. ``raw``: the water as it enters the line.
     """
 
     item: Item
@@ -37,6 +37,7 @@ class StageInput:
     overrides: dict[str, float | str]
     ahead: tuple[Item, ...] = ()
     brief: bool = False
+    raw: Stream | None = None
 
     def setting(self, name: str, default: float) -> float:
         """A numeric setting of the option, or the item's own figure.

@@ -1,0 +1,56 @@
+"""What stands there already: written down, drawn behind, judged, held against buying; and what is
+taken out is taken back.
+"""
+
+import unittest
+
+from tests.browser.case import BrowserCase
+from zesty_glass.demo.homes import uid
+
+
+class InPlace(BrowserCase):
+    def test_an_old_softener_is_set_right_beside_buying(self):
+        b = self.b
+        bungalow = f"/visits/{uid('home-3-visit')}"
+        self.go(f"{bungalow}/meaning")
+        b.see("Set it to every 2 days")
+        b.click("button", "judged by")
+        b.see("hard water comes for 62%")
+        self.go(f"{bungalow}/meaning")
+        b.click("button", "Compare: service")
+        b.see("Service: in the comparison")
+        self.assertEqual(b.axe(), [])
+        self.go(f"{bungalow}/compare")
+        b.see("Service: Clock softener of another seller")
+        b.see("as it stands")
+        self.go(f"{bungalow}/line?line=today")
+        b.see("Iron 3.4 mg/L is more than its resin takes")
+        self.assertEqual(b.axe(), [])
+        self.assertEqual(b.out_of_reach(), [])
+
+    def test_a_rented_dispenser_is_written_down_and_drawn_behind(self):
+        b = self.b
+        house = f"/visits/{uid('home-7-visit')}"
+        self.go(f"{house}/before")
+        b.click("button", "Water dispenser")
+        b.find("section[aria-label='Water dispenser']")
+        b.type("section[aria-label='Water dispenser'] .grid > .field:last-child input", "39")
+        b.click("h1", "Before the test")
+        self.go(f"{house}/meaning")
+        b.see("$468 a year")
+        b.click("button", "Draw a glass behind it")
+        b.find("button", "Behind: Water dispenser")
+
+    def test_a_stage_that_was_taken_out_is_taken_back(self):
+        b = self.b
+        self.go(f"/visits/{uid('home-1-visit')}/line?line={uid('home-1-option-b')}")
+        b.click("section[aria-label='After softener'] button", "Softener")
+        b.click("button", "Take it out")
+        gone = "section[aria-label='After softener']"
+        b.until(lambda d: not d.find_elements("css selector", gone))
+        b.click("[data-take-back] button", "Take it back")
+        b.find("section[aria-label='After softener']")
+
+
+if __name__ == "__main__":
+    unittest.main()

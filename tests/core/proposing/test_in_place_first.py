@@ -1,0 +1,89 @@
+"""What stands there already comes before anything that is bought."""
+
+import unittest
+from dataclasses import replace
+from datetime import UTC, datetime
+
+from tests.core.treating.test_in_place import SOFT, behind
+from tests.making import NOON, hardness, home, sample, shown, tds
+from zesty_glass.core.assess import assess
+from zesty_glass.core.home import Customer, Source
+from zesty_glass.core.testing.complaints import Complaint
+from zesty_glass.core.visit import Visit
+from zesty_glass.demo.catalogue import demo_items
+from zesty_glass.demo.homes import home_1, home_3
+from zesty_glass.work.catalogue import Question
+
+ITEMS = {i.code: i for i in demo_items()}
+AT = datetime(2026, 11, 20, 9, tzinfo=UTC)
+POOL = Complaint(id="c", sign="bleach_smell", words="It smells of the pool")
+RAW = sample(
+    hardness(14),
+    tds(410, 411, 412),
+    shown("chlorine_free", 1.2, 0.05),
+    shown("chlorine_total", 1.3, 0.05),
+    shown("iron", 0.02),
+    shown("ph", 7.6),
+)
+
+
+def visit(device, *glasses) -> Visit:
+    place = home(source=Source.CITY, pump_gpm=None, in_place=(device,))
+    return Visit(
+        id="v",
+        firm="A firm",
+        consultant="A person",
+        started_at=NOON,
+        customer=Customer(name="Somebody"),
+        home=place,
+        complaints=(POOL,),
+        samples=(RAW, *glasses),
+    )
+
+
+def asked(v: Visit):
+    return Question(visit=v, items=ITEMS).suggest()
+
+
+class Kept(unittest.TestCase):
+    good = visit(replace(SOFT, setting_gpg=14), behind("s", hardness(0)))
+
+    def test_a_softener_that_softens_is_kept_and_none_is_proposed(self):
+        s = asked(self.good)
+        self.assertNotIn("hardness", s.wanted)
+        first = s.lines[0]
+        self.assertEqual([(k.device, k.how) for k in first.option.keeps], [("s", "keep")])
+        self.assertNotIn("Softener", first.option.name)
+        self.assertIn("Carbon", first.option.name)
+
+    def test_without_a_glass_behind_it_it_counts_for_nothing_yet(self):
+        s = asked(visit(replace(SOFT, setting_gpg=14)))
+        self.assertIn("hardness", s.wanted)
+        self.assertEqual(s.in_place[0].verdict, "not_judged")
+
+    def test_what_is_set_wrong_is_set_right_before_anything_is_bought(self):
+        s = asked(visit(replace(SOFT, clock_days=14), behind("s", hardness(5))))
+        self.assertTrue(s.first[0].startswith("Softener: Set it to every 10 days"), s.first)
+        ways = [x for x in s.lines if not x.option.stages and x.option.keeps]
+        self.assertEqual([k.how for k in ways[0].option.keeps], ["set_right"])
+        self.assertGreater(ways[0].answers["hardness"], 0.9)
+
+
+class DemoHomes(unittest.TestCase):
+    def test_the_old_refrigerator_filter_shows_no_difference_and_is_past_its_life(self):
+        j = assess(home_1(AT)).in_place[0]
+        self.assertEqual((j.verdict, j.pairs[0].sentence), ("service", "no difference shown"))
+
+    def test_the_clock_softener_is_set_and_cleaned_first(self):
+        j = assess(home_3(AT)).in_place[0]
+        self.assertEqual(j.verdict, "set_right")
+        self.assertIn("every 2 days", j.advice)  # 24,000 grains at 360 gal of 24.8 gpg: 2.7 days
+
+    def test_today_costs_only_what_it_still_costs(self):
+        today = assess(home_1(AT)).options[0]
+        self.assertEqual(today.cost.purchase, 0)
+        self.assertTrue(any("Refrigerator filter" in x.label for x in today.cost.lines))
+
+
+if __name__ == "__main__":
+    unittest.main()

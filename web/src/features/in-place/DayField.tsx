@@ -1,0 +1,33 @@
+/** A day that may not be known. */
+import { useId, type ReactElement } from "react";
+
+export function DayField({
+  label,
+  value,
+  onCommit,
+}: {
+  label: string;
+  value: string | null;
+  onCommit: (day: string | null) => void;
+}): ReactElement {
+  const id = useId();
+  return (
+    <div className="field">
+      <label htmlFor={id} className="font-semibold text-m">
+        {label}
+      </label>
+      <input
+        id={id}
+        type="date"
+        className="input"
+        value={value ?? ""}
+        max={new Date().toISOString().slice(0, 10)}
+        aria-describedby={`${id}h`}
+        onChange={(e) => onCommit(e.target.value === "" ? null : e.target.value)}
+      />
+      <small id={`${id}h`} className="text-s text-ink-2">
+        empty: not known
+      </small>
+    </div>
+  );
+}

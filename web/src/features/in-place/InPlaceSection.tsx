@@ -1,0 +1,75 @@
+/** What stands there already, in the meaning of the visit: judged, drawn behind, held against buying. */
+import type { ReactElement } from "react";
+
+import { usePutOption } from "../../api/hooks";
+import type { Judged, Option } from "../../api/types";
+import { newId } from "../../app/names";
+import { Trouble } from "../../ui/Trouble";
+import { useVisitContext } from "../visit/context";
+import { useDrawBehind } from "./useDrawBehind";
+import { JudgedCard, WAY_WORDS } from "./JudgedCard";
+
+export function keeping(j: Judged, how: string): Option {
+  return {
+    id: newId(),
+    name: `${WAY_WORDS[how] ?? how}: ${j.name}`,
+    stages: [],
+    note: "",
+    keeps: [{ device: j.id, how: how as "keep" | "service" | "set_right" }],
+  };
+}
+
+function has(options: Option[], j: Judged, how: string): boolean {
+  return options.some(
+    (o) => o.stages.length === 0 && o.keeps.some((k) => k.device === j.id && k.how === how),
+  );
+}
+
+export function InPlaceSection(): ReactElement | null {
+  const { id, view } = useVisitContext();
+  const put = usePutOption(id);
+  const { draw, drawing, error } = useDrawBehind();
+  const judged = view.assessment.in_place;
+  const options = view.visit.options;
+  if (judged.length === 0) return null;
+  return (
+    <section aria-label="What stands there already" className="mb-5">
+      <h2 className="mb-1">What stands there already</h2>
+      <ul>
+        {judged.map((j) => (
+          <JudgedCard key={j.id} j={j} currency={view.visit.settings.currency}>
+            {[
+              ...(j.sample == null
+                ? [
+                    <button
+                      key="draw"
+                      className="key"
+                      disabled={drawing}
+                      onClick={() => draw(j.id, j.name)}
+                    >
+                      Draw a glass behind it
+                    </button>,
+                  ]
+                : []),
+              ...j.ways
+                .filter((w) => w !== "keep")
+                .map((w) => (
+                  <button
+                    key={w}
+                    className="key"
+                    disabled={put.isPending || options.length >= 6 || has(options, j, w)}
+                    onClick={() => put.mutate({ option: keeping(j, w) })}
+                  >
+                    {has(options, j, w)
+                      ? `${WAY_WORDS[w] ?? w}: in the comparison`
+                      : `Compare: ${(WAY_WORDS[w] ?? w).toLowerCase()}`}
+                  </button>
+                )),
+            ]}
+          </JudgedCard>
+        ))}
+      </ul>
+      <Trouble error={put.error ?? error} />
+    </section>
+  );
+}

@@ -1,0 +1,88 @@
+/** Today and the lines that are considered, each with how it stands. */
+import { Plus } from "lucide-react";
+import type { ReactElement, ReactNode } from "react";
+
+import type { Option, VisitView } from "../../api/types";
+import { StateMark, STATUS_MARK } from "../../ui/marks";
+import { worst } from "./Checks";
+
+export const TODAY = "today";
+export const LETTER = (i: number): string => String.fromCharCode(65 + i);
+export const MOST_LINES = 6;
+
+function statusOf(view: VisitView, id: string): string {
+  const line = view.assessment.options.find((x) => x.id === id)?.line;
+  return line ? worst([...line.stages.flatMap((s) => s.checks), ...line.checks]) : "stop";
+}
+
+function Tab({
+  chosen,
+  onChoose,
+  children,
+}: {
+  chosen: boolean;
+  onChoose: () => void;
+  children: ReactNode;
+}): ReactElement {
+  return (
+    <button
+      className="key"
+      style={{
+        minHeight: 46,
+        padding: "0 11px",
+        fontSize: 15,
+        gap: 8,
+        ...(chosen ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : {}),
+      }}
+      aria-pressed={chosen}
+      onClick={onChoose}
+    >
+      {children}
+    </button>
+  );
+}
+
+export function LineTabs({
+  view,
+  chosen,
+  busy,
+  onChoose,
+  onNew,
+}: {
+  view: VisitView;
+  chosen: string;
+  busy: boolean;
+  onChoose: (id: string) => void;
+  onNew: () => void;
+}): ReactElement {
+  const options: Option[] = view.visit.options;
+  const there = view.visit.home.in_place.length > 0;
+  return (
+    <div className="flex gap-2 flex-wrap" role="group" aria-label="Lines">
+      {there && (
+        <Tab chosen={chosen === TODAY} onChoose={() => onChoose(TODAY)}>
+          Today
+        </Tab>
+      )}
+      {options.map((o, i) => {
+        const status = statusOf(view, o.id);
+        return (
+          <Tab key={o.id} chosen={o.id === chosen} onChoose={() => onChoose(o.id)}>
+            <span className="num">{LETTER(i)}</span>
+            {o.name}
+            <StateMark kind={STATUS_MARK[status] ?? "say"} size={17} label={status} />
+          </Tab>
+        );
+      })}
+      <button
+        className="key bare"
+        aria-label="New line"
+        disabled={busy || options.length >= MOST_LINES}
+        onClick={onNew}
+      >
+        <Plus size={20} aria-hidden="true" />
+        New
+      </button>
+    </div>
+  );
+}
