@@ -164,7 +164,7 @@ class Lines(ApiCase):
         self.send("PUT", path, {**o, "keeps": [{"device": "refrigerator", "how": "service"}]})
         report = self.get(f"/api/visits/{HOME_1}")["assessment"]["options"][-1]
         self.assertEqual(report["line"]["stages"][0]["name"], "Refrigerator filter, serviced")
-        self.assertEqual(report["cost"]["purchase"], "44")
+        self.assertEqual(report["cost"]["purchase"], "44.00")
         self.send("DELETE", path, None, 204)
 
     def test_equipment_with_impossible_numbers_is_refused_by_name(self):

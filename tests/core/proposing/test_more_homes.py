@@ -239,6 +239,30 @@ class Wells(unittest.TestCase):
         self.assertTrue(any("indoor air" in t for t in s.first))
         self.assertFalse([x for x in s.lines for n in x.names if "arbon bed" in n])
 
+    def test_a_little_radon_beside_arsenic_goes_to_the_indoor_air_first(self):
+        values = {**CLEAN_WELL, "arsenic": 0.014, "fluoride": 2.6}
+        for radon, first in ((3434.0, "Membrane at the drinking tap"), (12000.0, "Aeration + ")):
+            _, s = asked({**values, "radon": radon})
+            self.assertTrue(ideas(s)[0].startswith(first), (radon, ideas(s)[:2]))
+            self.assertTrue(any("indoor air" in t for t in s.first))
+        _, s = asked({**values, "radon": 3434.0})
+        self.assertIn("radon", s.lines[0].leaves)
+
+    def test_copper_from_acid_water_is_answered_at_its_cause(self):
+        acid = {**CLEAN_WELL, "ph": 6.3, "alkalinity": 40, "copper": 1.6, "copper_flushed": 0.1}
+        _, s = asked(acid, ("blue_green",))
+        self.assertEqual(ideas(s)[0], "Acid neutraliser")
+        self.assertFalse(any("one tap is enough" in t for t in s.first))
+        # where it comes in with the water, no pH corrects it
+        _, s = asked({**acid, "copper_flushed": 1.5}, ("blue_green",))
+        self.assertIn("Membrane", ideas(s)[0])
+
+    def test_haze_with_iron_asks_for_the_three_cups(self):
+        _, s = asked({**CLEAN_WELL, "iron": 2.0, "turbidity": 4.0}, ("haze",))
+        self.assertTrue(any("three cups" in t for t in s.first))
+        _, s = asked({**CLEAN_WELL, "turbidity": 4.0}, ("haze",))
+        self.assertFalse(any("three cups" in t for t in s.first))
+
     def test_moderately_hard_water_without_complaint_asks_for_nothing(self):
         _, s = asked({**CLEAN_WELL, "hardness": 5 * GPG})
         self.assertTrue(s.nothing_needed)

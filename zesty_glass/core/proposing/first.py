@@ -182,8 +182,9 @@ FIRST: tuple[First, ...] = (
         ),
         source="US CDC, drinking water from private wells",
         year=2024,
-        holds=lambda at: at.health(
-            "nitrate_n", "arsenic", "fluoride", "uranium", "barium", "lead", "copper"
+        holds=lambda at: (
+            at.health("nitrate_n", "arsenic", "fluoride", "uranium", "barium", "lead")
+            or (at.health("copper") and not _acid(at))
         ),
     ),
     First(
@@ -286,6 +287,21 @@ FIRST: tuple[First, ...] = (
         source=_PRACTICE,
         year=2024,
         holds=lambda at: at.complained("haze"),
+    ),
+    First(
+        id="rusted_haze",
+        sentence=(
+            "Haze with iron: the three cups say whether it is rusted iron, before a filter is"
+            " chosen for either; an iron filter takes rusted iron out, and a sediment filter soon"
+            " plugs with it."
+        ),
+        source=_PRACTICE,
+        year=2024,
+        holds=lambda at: (
+            (at.complained("haze") or at.finding("turbidity") is not None)
+            and at.surely("iron", 0.3)
+            and at.water.cups is None
+        ),
     ),
     First(
         id="screens",

@@ -95,6 +95,14 @@ NOTHING = "Do nothing"
 WAIT = "Buy nothing yet, bring drinking water"  # where something of health was found
 NEUTRAL_PH = 7.5  # a limit under it is one that acid water fails
 UNSEEN = 0.5  # what acid water counts for while nobody has seen what it does, of a complaint
+#: below this [pCi/L] radon in water is judged with the indoor air, which a tap does not show: a
+#: line that takes it out is shown, none stands first because of it. US EPA, proposed radon rule
+#: (1999): the level where the indoor air is looked after
+RADON_WITH_THE_AIR = 4000.0
+ACID_BELOW = (
+    0.5  # below neutral by so much [pH] water is corrosive to copper: trade practice (2024)
+)
+COPPER_MG_L = 1.3  # [mg/L] US EPA, lead and copper rule (1991)
 LEAVES = 0.5  # a line that goes less than half the way leaves a thing found
 #: what less scale counts for where white crust is complained of, of a softener's answer: a trade
 #: judgement (2024); the minerals stay, and soap lathers no better
@@ -144,11 +152,13 @@ def grade(
     less_scale: float = 0.0,
     against_diet: int = 0,
     wished: frozenset[str] = frozenset(),
+    elsewhere: frozenset[str] = frozenset(),
 ) -> Grade:
     """A line's grade over the things found, each at the worst of the places where it is judged.
 
     Args:
-        wished: what somebody wishes less of, which counts like a complaint;
+        wished: what somebody wishes less of, which counts like a complaint; elsewhere: what is
+            judged with something else than the tap’s water;
         less_scale: what a conditioner's claim on scale counts for; against_diet: see ``Grade``.
         at_the_tap: things that are complained of at the drinking tap alone, and are judged there
             alone.
@@ -164,12 +174,12 @@ def grade(
         if name == "hardness":
             share = max(share, less_scale)
         f = findings.get(name)
-        kind = _asks_as(f)
+        kind = _asks_as(f, elsewhere)
         if kind == "rest" and name in wished:
             kind = "complaints"
         unseen = f is not None and not f.explains and name == "ph"
         sums[kind] += share * (UNSEEN if unseen and kind == "complaints" else 1.0)
-        if kind != "rest" and share < LEAVES:
+        if (kind != "rest" or name in elsewhere) and share < LEAVES:
             leaves.append(name)
         shares[name] = round(share, 3)
     checks = [c for s in line.stages for c in s.checks] + list(line.checks)
@@ -184,11 +194,23 @@ def grade(
     )
 
 
-def _asks_as(f: Finding | None) -> str:
+def _decided_elsewhere(water: Water) -> frozenset[str]:
+    """What is judged with something else than what is measured at the tap: a little radon with the
+    indoor air; copper that acid water takes from the pipes with the pH, its cause, and flushing
+    until then.
+    """
+    radon, ph, flushed = (water.range(a) for a in ("radon", "ph", "copper_flushed"))
+    out = {"radon"} if radon is not None and radon.best < RADON_WITH_THE_AIR else set()
+    if ph is not None and ph.best < NEUTRAL_PH - ACID_BELOW:
+        out |= {"copper"} if flushed is None or flushed.best < COPPER_MG_L else set()
+    return frozenset(out)
+
+
+def _asks_as(f: Finding | None, elsewhere: frozenset[str] = frozenset()) -> str:
     """Whether a finding asks as health, as a complaint, or as neither. Acid water eats the pipes
     whether anybody has seen it yet or not.
     """
-    if f is None:
+    if f is None or f.analyte in elsewhere:
         return "rest"
     if f.weight is Weight.HEALTH:
         return "health"
@@ -225,12 +247,16 @@ class Grader:
         self._wished = frozenset(w.analyte for w in home.wishes if w.analyte in targets)
         self._at_the_tap |= self._wished - {f.analyte for f in meaning.findings if f.explains}
         self._scale_counts = _scale_counts(self._findings.get("hardness"), complaints)
-        asks = {_asks_as(f) for f in meaning.findings}
+        self._elsewhere = _decided_elsewhere(water)
+        asks = {_asks_as(f, self._elsewhere) for f in meaning.findings}
+        elsewhere = any(
+            f.analyte in self._elsewhere and f.weight is Weight.HEALTH for f in meaning.findings
+        )
         hardness = self._findings.get("hardness")
-        self.nothing = WAIT if "health" in asks else NOTHING
+        self.nothing = WAIT if "health" in asks or elsewhere else NOTHING
         #: whether hardness is complained of, or nothing else asks for anything
         self.hardness_asks = asks == {"rest"} or bool(hardness and hardness.explains)
-        self.of_need = bool(self._wished) or any(_asks_as(f) != "rest" for f in meaning.findings)
+        self.of_need = bool(self._wished) or elsewhere or bool(asks - {"rest"})
 
     def walked(self, option: Option) -> LineReport:
         """The line worked out on this water; RuleError where it cannot be."""
@@ -262,6 +288,7 @@ class Grader:
             self._scale_counts * _less_scale(line, self._items),
             _against_diet(line, self._home, self._items),
             self._wished,
+            self._elsewhere,
         )
 
 
