@@ -323,6 +323,8 @@ class EveryRoute(ShareCase):
         "/api/offered/{token}",
         "/api/offered/{token}/pdf",
         "/api/feed/{token}",
+        "/api/join",
+        "/api/join/look",
         "/{path:path}",
     )
 

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import secrets
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
 from pathlib import Path
 
 from fastapi import FastAPI, Request, Response
@@ -11,11 +13,14 @@ from fastapi.staticfiles import StaticFiles
 from sqlalchemy import text
 from starlette.exceptions import HTTPException
 from starlette.middleware.gzip import GZipMiddleware
+from starlette.types import Scope
 
 from .. import __version__
 from ..records.db import make_engine, make_sessions
-from ..work import seals
+from ..standins.mail import Mailer
+from ..work import posting, printing, seals
 from . import (
+    auditing,
     catalogue,
     demonstrations,
     feeds,
@@ -24,6 +29,8 @@ from . import (
     kits,
     laboratory,
     logbook,
+    observing,
+    people,
     personal,
     problems,
     proposals,
@@ -32,7 +39,7 @@ from . import (
     standins,
     visits,
 )
-from .bounds import POLICY, Bounds
+from .bounds import POLICY, Bounds, Heads
 from .described import described
 
 PAGE = Path(__file__).resolve().parents[2] / "web" / "dist"
@@ -45,6 +52,7 @@ def create_app(
     page: Path = PAGE,
     public_address: str = "",
     old_secrets: tuple[str, ...] = (),
+    mailer: Mailer | None = None,
 ) -> FastAPI:
     """An application on a database address.
 
@@ -52,7 +60,7 @@ def create_app(
         secret: signs forgery tokens and seals; old_secrets: those it had before, which old seals
             are checked with.
         public_address: what people type to get here, for links in mails; never taken from a
-            request.
+            request. mailer: a real sender; without one the stand-in keeps every message.
     """
     app = FastAPI(
         title="Zesty Glass",
@@ -62,18 +70,29 @@ def create_app(
         openapi_url="/api/openapi.json",
         separate_input_output_schemas=False,
         responses=problems.DESCRIBED,
+        lifespan=_posting,
     )
     engine = make_engine(database)
     app.state.sessions, app.state.secret, app.state.secure_cookie, app.state.engine = (
-        make_sessions(engine, **{seals.KEYS: seals.keys_from(secret, old_secrets)}),
+        make_sessions(
+            engine,
+            **{
+                seals.KEYS: seals.keys_from(secret, old_secrets),
+                posting.CONFIGURED: mailer is not None and not mailer.simulated,
+            },
+        ),
         secret,
         secure_cookie,
         engine,
     )
     app.state.public_address = public_address.rstrip("/")
+    app.state.mailer = mailer
+    counters = observing.Counters()
     problems.install(app)
     app.add_middleware(GZipMiddleware, minimum_size=1500, compresslevel=2)
+    app.add_middleware(Heads)
     app.add_middleware(Bounds, secure=secure_cookie)
+    app.add_middleware(observing.Observed, counters=counters)
     for module in (
         catalogue,
         demonstrations,
@@ -89,6 +108,8 @@ def create_app(
         feeds,
         proposals,
         personal,
+        people,
+        auditing,
     ):
         app.include_router(module.router)
 
@@ -98,9 +119,27 @@ def create_app(
             c.execute(text("select 1"))
         return JSONResponse({"ok": True, "version": __version__})
 
+    observing.install(app, engine, counters)
     _serve_page(app, page)
     described(app)
     return app
+
+
+@asynccontextmanager
+async def _posting(app: FastAPI) -> AsyncIterator[None]:
+    """While the application runs, what waits in the outbox is sent."""
+    mailer: Mailer | None = app.state.mailer
+    if mailer is None or mailer.simulated:
+        yield
+        return
+    postman = posting.Postman(
+        app.state.sessions, mailer, app.state.public_address, printing.attached
+    )
+    postman.start()
+    try:
+        yield
+    finally:
+        postman.stop()
 
 
 def _index(page: Path) -> Response:
@@ -115,13 +154,24 @@ def _index(page: Path) -> Response:
     return HTMLResponse(text, headers=headers)
 
 
+class _Assets(StaticFiles):
+    """Files that carry a digest of what they hold in their name: kept by browsers for a year."""
+
+    async def get_response(self, path: str, scope: Scope) -> Response:
+        """A file."""
+        response = await super().get_response(path, scope)
+        if response.status_code == 200:
+            response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
+        return response
+
+
 def _serve_page(app: FastAPI, page: Path) -> None:
     if (page / "assets").is_dir():
-        app.mount("/assets", StaticFiles(directory=page / "assets"))
+        app.mount("/assets", _Assets(directory=page / "assets"))
 
     @app.get("/{path:path}", include_in_schema=False)
     def index(request: Request, path: str) -> Response:
-        if path.startswith("api/") or not (page / "index.html").is_file():
+        if path == "api" or path.startswith("api/") or not (page / "index.html").is_file():
             raise HTTPException(404)
         file = page / path
         if path and file.is_file() and file.resolve().is_relative_to(page.resolve()):

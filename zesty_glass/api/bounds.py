@@ -100,3 +100,24 @@ class Bounds:
             return next(waiting, None) or await receive()
 
         await self.app(scope, replay, guarded)
+
+
+class Heads:
+    """Answers HEAD as it would GET, without the body (RFC 9110, 9.3.2)."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        self.app = app
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """One request."""
+        if scope["type"] != "http" or scope["method"] != "HEAD":
+            await self.app(scope, receive, send)
+            return
+
+        async def bare(message: Message) -> None:
+            if message["type"] == "http.response.body":
+                message = {**message, "body": b""}
+            await send(message)
+
+        scope["method"] = "GET"
+        await self.app(scope, receive, bare)

@@ -10,9 +10,9 @@ from typing import Annotated
 from fastapi import Depends, HTTPException, Request
 from sqlalchemy.orm import Session, sessionmaker
 
-from ..work import signing_in
+from ..work import signing_in, tokens
 from ..work.person import Forbidden, Person, now
-from .may import PROVED, may
+from .may import PROVED, may, script_may
 
 FORGERY_HEADER = "x-zesty-token"
 SAFE = ("GET", "HEAD", "OPTIONS")
@@ -54,6 +54,9 @@ def signed(request: Request) -> Context:
     """The context of a signed-in request; 401 without a session, 403 when an unsafe request lacks
     its token.
     """
+    scheme, _, script = request.headers.get("authorization", "").partition(" ")
+    if scheme.lower() == "bearer" and script.strip().startswith(tokens.PREFIX):
+        return _of_a_script(request, script.strip())
     token = session_token(request)
     if not token:
         raise HTTPException(401)
@@ -62,8 +65,32 @@ def signed(request: Request) -> Context:
         who = signing_in.whose(db, token)
     if who is None:
         raise HTTPException(401)
+    request.state.firm = who.firm_id
     _allowed(request, who, token)
     return Context(who, sessions)
+
+
+def _of_a_script(request: Request, token: str) -> Context:
+    """The context of a request that carries a token: it needs no forgery token, for no browser adds
+    it by itself; 401 when it does not count, 403 where it does not open.
+    """
+    sessions: sessionmaker[Session] = request.app.state.sessions
+    address = request.client.host if request.client else ""
+    with sessions.begin() as db:
+        found = tokens.whose(db, token, address)
+    if found is None:
+        raise HTTPException(401)
+    who, scopes = found
+    request.state.firm = who.firm_id
+    method, path = _route(request)
+    if not may(who.role, method, path) or not script_may(scopes, method, path):
+        raise Forbidden("This token does not open this.")
+    return Context(who, sessions)
+
+
+def _route(request: Request) -> tuple[str, str]:
+    method = "GET" if request.method == "HEAD" else request.method
+    return method, request.scope["route"].path_format
 
 
 def _allowed(request: Request, who: Person, token: str) -> None:
@@ -73,8 +100,7 @@ def _allowed(request: Request, who: Person, token: str) -> None:
         wanted = signing_in.forgery_token(request.app.state.secret, token).encode()
         if not hmac.compare_digest(given, wanted):
             raise HTTPException(403)
-    path = request.scope["route"].path_format
-    method = "GET" if request.method == "HEAD" else request.method
+    method, path = _route(request)
     if not may(who.role, method, path):
         raise Forbidden("Your role does not include this.")
     proved = who.proved_at is not None and now() - who.proved_at <= signing_in.PROVED_FOR

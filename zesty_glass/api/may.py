@@ -25,6 +25,22 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("POST", "/api/session/prove"): EVERYBODY,
     ("GET", "/api/session/all"): EVERYBODY,
     ("DELETE", "/api/session/all/{id}"): EVERYBODY,
+    ("POST", "/api/session/password"): EVERYBODY,
+    ("POST", "/api/session/second-factor"): EVERYBODY,
+    ("PUT", "/api/session/second-factor"): EVERYBODY,
+    ("POST", "/api/session/second-factor/off"): EVERYBODY,
+    ("GET", "/api/people"): MANAGER,
+    ("POST", "/api/people/invitations"): MANAGER,
+    ("DELETE", "/api/people/invitations/{id}"): MANAGER,
+    ("PUT", "/api/people/{id}"): MANAGER,
+    ("POST", "/api/people/{id}/take-out"): MANAGER,
+    ("POST", "/api/people/{id}/let-in"): MANAGER,
+    ("POST", "/api/people/{id}/new-password"): MANAGER,
+    ("GET", "/api/tokens"): MANAGER,
+    ("POST", "/api/tokens"): MANAGER,
+    ("DELETE", "/api/tokens/{id}"): MANAGER,
+    ("GET", "/api/audit"): MANAGER,
+    ("GET", "/api/audit/table.csv"): MANAGER,
     ("GET", "/api/instruments"): EVERYBODY,
     ("PUT", "/api/instruments/{key}"): MANAGER,
     ("GET", "/api/reference"): EVERYBODY,
@@ -105,6 +121,8 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
 OPEN: frozenset[tuple[str, str]] = frozenset(
     {
         ("POST", "/api/session"),
+        ("POST", "/api/join/look"),
+        ("POST", "/api/join"),
         ("GET", "/api/health"),
         ("GET", "/api/openapi.json"),
         ("GET", "/api/offered/{token}"),
@@ -120,8 +138,44 @@ PROVED: frozenset[tuple[str, str]] = frozenset(
         ("PUT", "/api/instruments/{key}"),
         ("POST", "/api/catalogue/import"),
         ("POST", "/api/visits/{id}/erase"),
+        ("POST", "/api/people/invitations"),
+        ("PUT", "/api/people/{id}"),
+        ("POST", "/api/people/{id}/take-out"),
+        ("POST", "/api/people/{id}/let-in"),
+        ("POST", "/api/people/{id}/new-password"),
+        ("POST", "/api/tokens"),
     }
 )
+
+#: what a token for scripts opens, by its scope: reading is what its maker may read, but nothing of
+#: people, sessions and tokens
+_NOT_FOR_SCRIPTS = ("/api/session", "/api/people", "/api/tokens", "/api/audit", "/api/feeds")
+SCOPES: dict[str, frozenset[tuple[str, str]]] = {
+    "read": frozenset(
+        (m, p) for m, p in ROUTES if m == "GET" and not p.startswith(_NOT_FOR_SCRIPTS)
+    ),
+    "readings": frozenset(
+        {
+            ("PUT", f"{_V}/samples/{{sample_id}}"),
+            ("PUT", f"{_V}/samples/{{sample_id}}/readings/{{reading_id}}"),
+            ("POST", f"{_V}/samples/{{sample_id}}/lab-results"),
+            ("PUT", f"{_V}/lab-samples/{{lab_id}}"),
+        }
+    ),
+    "catalogue": frozenset(
+        {
+            ("GET", "/api/catalogue"),
+            ("GET", "/api/catalogue/file"),
+            ("POST", "/api/catalogue/preview"),
+            ("POST", "/api/catalogue/import"),
+        }
+    ),
+}
+
+
+def script_may(scopes: tuple[str, ...], method: str, path: str) -> bool:
+    """Whether a token of these scopes opens a route."""
+    return any((method, path) in SCOPES.get(s, frozenset()) for s in scopes)
 
 
 def may(role: str, method: str, path: str) -> bool:

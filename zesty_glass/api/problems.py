@@ -5,6 +5,7 @@ never leak.
 from __future__ import annotations
 
 import logging
+from contextvars import ContextVar
 from typing import Any
 
 from fastapi import FastAPI, Request
@@ -27,7 +28,9 @@ log = logging.getLogger("zesty")
 
 
 class Problem(BaseModel):
-    """What went wrong: ``title`` in words, ``where`` the field, ``remedy`` what to do."""
+    """What went wrong: ``title`` in words, ``where`` the field, ``remedy`` what to do; ``request``:
+    the id of its line in the server's log.
+    """
 
     type: str = "about:blank"
     status: int
@@ -38,6 +41,11 @@ class Problem(BaseModel):
     changed: list[str] = []
     by: str = ""
     version: int | None = None
+    request: str = ""
+
+
+#: the id of the request under way, which its log line has too
+REQUEST: ContextVar[str] = ContextVar("request", default="")
 
 
 def problem(
@@ -45,7 +53,13 @@ def problem(
 ) -> JSONResponse:
     """A problem as a response."""
     body = Problem(
-        status=status, code=code, title=title, where=where, remedy=remedy, **more
+        status=status,
+        code=code,
+        title=title,
+        where=where,
+        remedy=remedy,
+        request=REQUEST.get(),
+        **more,
     ).model_dump(exclude_none=True)
     headers = {429: {"Retry-After": "60"}, 503: {"Retry-After": "5"}}.get(status, {})
     return JSONResponse(

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import date, datetime
-from typing import Annotated, Any, cast
+from typing import Annotated, Any, Literal, cast
 from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, Field, GetCoreSchemaHandler
@@ -41,10 +41,11 @@ class Body(BaseModel):
 
 
 class SignInBody(Body):
-    """Address and password."""
+    """Address and password; ``code``: of the second factor, where the account has one."""
 
     email: str = Field(max_length=200)
     password: str = Field(max_length=500)
+    code: str = Field(default="", max_length=40)
 
 
 class Me(BaseModel):
@@ -55,6 +56,7 @@ class Me(BaseModel):
     role: str
     firm: str
     token: str
+    second_factor: bool = False
 
 
 class ProveBody(Body):
@@ -295,7 +297,9 @@ class MailBody(Body):
 
 
 class MailView(BaseModel):
-    """A message that went out; ``simulated``: the stand-in kept it, nothing was sent."""
+    """A message; ``simulated``: the stand-in kept it, nothing was sent; ``error``: why it was not
+    sent yet, or failed.
+    """
 
     id: UUID
     at: datetime
@@ -306,6 +310,8 @@ class MailView(BaseModel):
     attachment: str
     simulated: bool
     proposal: UUID | None
+    state: Literal["kept", "waiting", "sending", "sent", "failed"]
+    error: str
 
 
 @record

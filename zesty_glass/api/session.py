@@ -7,22 +7,25 @@ from uuid import UUID
 from fastapi import APIRouter, Request, Response
 from fastapi.responses import JSONResponse
 
+from ..documents.codes import code_picture
 from ..records import store
-from ..work import signing_in
+from ..work import people, second_factor, signing_in
 from ..work.person import Person
 from .context import Signed, cookie_name, session_token
+from .people_schemas import FactorBegun, FactorBody, PasswordBody, RecoveryCodes
 from .problems import problem
 from .schemas import Me, ProveBody, SessionView, SignInBody
 
 router = APIRouter(prefix="/api/session", tags=["session"])
 
 
-def _me(request: Request, token: str, who: Person, firm: str) -> Me:
+def _me(request: Request, token: str, who: Person, firm: str, factor: bool = False) -> Me:
     return Me(
         id=who.id,
         name=who.name,
         role=who.role,
         firm=firm,
+        second_factor=factor,
         token=signing_in.forgery_token(request.app.state.secret, token),
     )
 
@@ -54,7 +57,18 @@ def sign_in(request: Request, body: SignInBody) -> Response:
         signing_in.admit(db, body.email, address)
     with request.app.state.sessions.begin() as db:
         device = request.headers.get("user-agent", "")
-        found = signing_in.sign_in(db, body.email, body.password, address, device)
+        try:
+            found = signing_in.sign_in(db, body.email, body.password, address, device, body.code)
+        except signing_in.CodeWanted:
+            return problem(
+                401,
+                "session.code",
+                "The six digits of the second factor are wanted."
+                if not body.code
+                else "These digits are not right, or were used already.",
+                "code",
+                "Type those that show now, or one of the codes on paper.",
+            )
         firm = store.firm(db, found[1].firm_id).name if found else ""
     if found is None:
         return problem(
@@ -83,7 +97,8 @@ def me(request: Request, ctx: Signed) -> Me:
     """Who is signed in."""
     with ctx.db() as db:
         firm = store.firm(db, ctx.who.firm_id).name
-    return _me(request, session_token(request) or "", ctx.who, firm)
+        factor = store.user(db, ctx.who.id).totp_on
+    return _me(request, session_token(request) or "", ctx.who, firm, factor)
 
 
 @router.delete("", status_code=204)
@@ -102,15 +117,58 @@ def sign_out(request: Request, ctx: Signed) -> Response:
 @router.post("/prove", status_code=204)
 def prove(request: Request, ctx: Signed, body: ProveBody) -> Response:
     """Give the password again: prices, limits and people ask for it an hour after signing in."""
+    _admit(request, ctx)
+    with ctx.db() as db:
+        if not signing_in.prove(db, ctx.who, body.password):
+            return _wrong()
+    return Response(status_code=204)
+
+
+@router.post("/password", status_code=204)
+def password(request: Request, ctx: Signed, body: PasswordBody) -> Response:
+    """One's own new password; all other sessions end."""
+    _admit(request, ctx)
+    with ctx.db() as db:
+        if not people.change_password(db, ctx.who, body.old, body.new):
+            return _wrong()
+    return Response(status_code=204)
+
+
+@router.post("/second-factor", response_model=FactorBegun)
+def begin_factor(ctx: Signed) -> FactorBegun:
+    """A second factor's secret and its picture, not in force until its first code."""
+    with ctx.db() as db:
+        firm = store.firm(db, ctx.who.firm_id).name
+        secret, address = second_factor.begin(db, ctx.who, firm)
+    return FactorBegun(secret=secret, picture=code_picture(address))
+
+
+@router.put("/second-factor", response_model=RecoveryCodes)
+def confirm_factor(request: Request, ctx: Signed, body: FactorBody) -> RecoveryCodes:
+    """Put it in force with its first code; codes for paper are shown this once."""
+    _admit(request, ctx)
+    with ctx.db() as db:
+        return RecoveryCodes(codes=list(second_factor.confirm(db, ctx.who, body.code)))
+
+
+@router.post("/second-factor/off", status_code=204)
+def factor_off(request: Request, ctx: Signed, body: ProveBody) -> Response:
+    """Take the second factor off, with the password."""
+    _admit(request, ctx)
+    with ctx.db() as db:
+        if not second_factor.off(db, ctx.who, body.password):
+            return _wrong()
+    return Response(status_code=204)
+
+
+def _admit(request: Request, ctx: Signed) -> None:
     address = request.client.host if request.client else ""
     with ctx.db() as db:
         signing_in.admit(db, ctx.who.email, address)
-    with ctx.db() as db:
-        if not signing_in.prove(db, ctx.who, body.password):
-            return problem(
-                422, "session.wrong", "The password is not right.", "password", "Try again."
-            )
-    return Response(status_code=204)
+
+
+def _wrong() -> Response:
+    return problem(422, "session.wrong", "The password is not right.", "password", "Try again.")
 
 
 @router.get("/all", response_model=list[SessionView])

@@ -49,6 +49,8 @@ def _mail(m: MailRow) -> MailView:
         attachment=m.attachment,
         simulated=m.simulated,
         proposal=m.proposal_id,
+        state=m.state,  # type: ignore[arg-type]
+        error=m.error,
     )
 
 

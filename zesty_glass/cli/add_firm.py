@@ -11,7 +11,7 @@ from uuid import uuid4
 
 from ..core.errors import RuleError
 from ..core.rules import Rules, Settings
-from ..demo.kits import demo_instruments
+from ..demo.kits import usual_kits
 from ..documents.codec import plain
 from ..records.db import make_engine, make_sessions, migrate
 from ..records.models import Firm, InstrumentRow
@@ -48,7 +48,7 @@ def main(arguments: list[str]) -> int:
                 InstrumentRow(
                     id=uuid4(), firm_id=firm.id, key=k.id, position=i, data=plain(k), version=1
                 )
-                for i, k in enumerate(demo_instruments(datetime.now(UTC).date()))
+                for i, k in enumerate(usual_kits(datetime.now(UTC).date()))
             )
     except RuleError as e:
         return fail(str(e))

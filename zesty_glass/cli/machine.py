@@ -26,28 +26,29 @@ _PRINTING = {
     "libpangoft2-1.0.so.0": "libpangoft2-1.0-0",
     "libharfbuzz-subset.so.0": "libharfbuzz-subset0",
 }
+#: command -> what it does, what it needs on the machine, what is typed after it
 COMMANDS = {
-    "demo": ("start everything with the demo firm and print the address", "run"),
-    "serve": ("serve for a firm; configured by environment (see docs/running.md)", "run"),
-    "test": ("check and test everything", "test"),
-    "bench": ("measure the figures and print them as JSON", "test"),
-    "assess": ("work out a visit file and print JSON: ./zesty assess visit.json", "core"),
-    "suggest": (
-        "search a catalogue for lines that answer a visit file: ./zesty suggest visit.json",
-        "core",
-    ),
-    "docs": ("write the generated parts of docs/ anew", "core"),
-    "shots": ("take the screenshots of docs/screenshots/ anew", "test"),
-    "client": ("write the page's API client anew", "test"),
-    "migrate": ("bring a firm's database to the newest shape", "core"),
-    "check": ("open and work out every visit of a database; list what does not work out", "core"),
-    "audit": ("verify that the audit trail is as it was written", "core"),
-    "remind": ("one message to every customer about what falls due within the fortnight", "core"),
-    "forget": ("erase people whom firms keep no longer than their own rule says", "core"),
-    "mutate": ("break lines of the core one by one, and see whether the tests tell", "test"),
-    "fuzz": ("send generated requests against the description of the interface", "test"),
-    "add-firm": ("add a firm and its first manager to a database", "core"),
+    "demo": ("start everything with the demo firm and print the address", "run", ""),
+    "serve": ("serve for a firm; configured by environment (see docs/operating.md)", "run", ""),
+    "test": ("check and test everything", "test", "[PART ...]"),
+    "bench": ("measure the figures and print them as JSON", "test", "[PART ...]"),
+    "assess": ("work out a visit file and print JSON", "core", "VISIT.json"),
+    "suggest": ("search a catalogue for lines that answer a visit file", "core", "VISIT.json"),
+    "docs": ("write the generated parts of docs/ anew", "core", "[--check]"),
+    "shots": ("take the screenshots of docs/screenshots/ anew", "test", "[NAME ...]"),
+    "client": ("write the page's API client anew", "test", "[--check]"),
+    "migrate": ("bring a firm's database to the newest shape", "core", ""),
+    "backup": ("write the whole database into one file, with its checksum", "core", "FILE"),
+    "restore": ("read such a file into an empty database, and count", "core", "FILE"),
+    "check": ("open and work out every visit of a database", "core", "[--strike]"),
+    "audit": ("verify that the audit trail is as it was written", "core", ""),
+    "remind": ("one message to every customer about what falls due", "core", ""),
+    "forget": ("erase people whom firms keep no longer than their rule says", "core", ""),
+    "mutate": ("break lines of the core, and see whether the tests tell", "test", "MODULE"),
+    "fuzz": ("send generated requests against the interface", "test", "[--most N]"),
+    "add-firm": ("add a firm and its first manager", "core", "NAME EMAIL MANAGER"),
 }
+LEAST_NODE = 20
 
 
 def _library(name: str) -> bool:
@@ -146,7 +147,17 @@ def _environment(lock: Path) -> None:
             )
     step("installing Python packages")
     for command in (
-        [str(python), "-m", "pip", "install", "-q", "--disable-pip-version-check", "uv"],
+        [
+            str(python),
+            "-m",
+            "pip",
+            "install",
+            "-q",
+            "--disable-pip-version-check",
+            "--require-hashes",
+            "-r",
+            str(ROOT / "requirements-uv.txt"),
+        ],
         [
             str(VENV / "bin" / "uv"),
             "pip",
@@ -166,6 +177,8 @@ def _environment(lock: Path) -> None:
             | {
                 "VIRTUAL_ENV": str(VENV),
                 "UV_NO_PROGRESS": "1",
+                "UV_SYSTEM_CERTS": "1",
+                "UV_NATIVE_TLS": "1",
                 "UV_LINK_MODE": "copy",
             },
         )
@@ -207,6 +220,18 @@ def _npm(*arguments: str) -> None:
         )
 
 
+def _node() -> None:
+    """Stop, before anything is installed, where Node is too old."""
+    said = subprocess.run(["node", "--version"], capture_output=True, text=True).stdout.strip()
+    major = said.lstrip("v").split(".")[0]
+    if not major.isdigit() or int(major) < LEAST_NODE:
+        raise Stop(
+            f"Node {LEAST_NODE} or newer is needed to build the page; found {said or 'none'}."
+            " Debian 13: sudo apt-get install nodejs npm. Debian 12 has Node 18: take Node"
+            f" {LEAST_NODE} from nodejs.org or from Debian's backports, then start again."
+        )
+
+
 def _modules() -> None:
     want = _mark(WEB / "package-lock.json")
     mark = WEB / "node_modules" / ".zesty-lock"
@@ -214,6 +239,7 @@ def _modules() -> None:
         return
     if shutil.which("npm") is None:
         raise Stop("Node 20 with npm is needed to build the page. Install it, then start again.")
+    _node()
     step("installing the page's packages (about a minute the first time)")
     _npm("ci", "--no-progress", "--no-audit", "--no-fund")
     mark.write_text(want)
@@ -250,8 +276,19 @@ def ready(need: str) -> None:
 
 def _usage() -> int:
     print("Zesty Glass\n\nusage: ./zesty COMMAND\n")
-    for name, (what, _) in COMMANDS.items():
+    for name, (what, _, _) in COMMANDS.items():
         print(f"  {name:<9} {what}")
+    print("\n./zesty COMMAND --help says more, and does nothing.")
+    return 0
+
+
+def _help(name: str) -> int:
+    """A command's own help: nothing is installed or done for it."""
+    what, need, typed = COMMANDS[name]
+    wants = {"run": "PostgreSQL and Node 20", "test": "also Chromium", "core": "Python alone"}
+    print(f"usage: ./zesty {name} {typed}".rstrip())
+    print(f"\n{what[0].upper()}{what[1:]}.")
+    print(f"It installs what is missing when it is run ({wants[need]}). See README.md and docs/.")
     return 0
 
 
@@ -262,6 +299,8 @@ def main(arguments: list[str]) -> int:
     name = arguments[0]
     if name not in COMMANDS:
         return fail(f"there is no command “{name}”. Run ./zesty alone for the list.")
+    if {"-h", "--help"} & set(arguments[1:]):
+        return _help(name)
 
     def prepared(_: list[str]) -> int:
         ready(COMMANDS[name][1])
@@ -271,4 +310,6 @@ def main(arguments: list[str]) -> int:
         return ended
     sys.stdout.flush()
     python = str(VENV / "bin" / "python")
-    os.execv(python, [python, "-m", f"zesty_glass.cli.{name.replace('-', '_')}", *arguments[1:]])
+    module = f"zesty_glass.cli.{name.replace('-', '_')}"
+    found = os.environ | {"PYTHONPATH": str(ROOT)}  # from whatever folder it is called
+    os.execve(python, [python, "-m", module, *arguments[1:]], found)

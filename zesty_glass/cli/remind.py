@@ -11,7 +11,7 @@ from sqlalchemy import select
 
 from ..records.db import make_engine, make_sessions
 from ..records.models import Firm
-from ..work import jobs, reminding
+from ..work import jobs, posting, reminding
 from ..work.person import Person
 from .say import Stop, guarded
 
@@ -22,7 +22,8 @@ def main(arguments: list[str]) -> int:
     url = os.environ.get("ZESTY_DATABASE")
     if not url:
         raise Stop("Set ZESTY_DATABASE as for ./zesty serve.")
-    sessions = make_sessions(make_engine(url))
+    waits = bool(os.environ.get("ZESTY_SMTP"))  # the server's outbox sends it
+    sessions = make_sessions(make_engine(url), **{posting.CONFIGURED: waits})
     with sessions() as db:
         firms = db.execute(select(Firm.id, Firm.name)).all()
     for firm, name in firms:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import errno
+import os
 import sys
 import time
 from collections.abc import Callable
@@ -32,6 +33,9 @@ def guarded(main: Callable[[list[str]], int], arguments: list[str]) -> int:
         return main(arguments)
     except Stop as e:
         return fail(str(e))
+    except BrokenPipeError:  # whoever read has read enough
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        return 0
     except OSError as e:
         return fail(
             "the disk is full: make room and start again."

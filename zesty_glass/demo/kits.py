@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import date, timedelta
 
 from ..core.analytes import ANALYTES
@@ -245,4 +246,25 @@ def demo_instruments(today: date) -> tuple[Instrument, ...]:
                 "chlorine_combined",
             )
         ),
+    )
+
+
+#: kits of the demo that a new firm does not begin with
+_NOT_USUAL = frozenset({"tds-2"})
+
+
+def usual_kits(today: date) -> tuple[Instrument, ...]:
+    """Kits that a new firm begins with: none of them simulated, none checked yet, their expiry
+    dates not known. What its own kits say goes over what stands here.
+    """
+    return tuple(
+        replace(
+            k,
+            simulated=False,
+            last_check=None,
+            reagent_expiry=None,
+            note="as usual for its kind: put in what your own kit says",
+        )
+        for k in demo_instruments(today)
+        if k.id not in _NOT_USUAL
     )

@@ -11,8 +11,8 @@ from __future__ import annotations
 import hashlib
 import json
 from collections.abc import Iterator
-from datetime import UTC
-from typing import Any
+from datetime import UTC, date, datetime, time
+from typing import Any, NamedTuple
 from uuid import UUID
 
 from sqlalchemy import event, select, text
@@ -90,3 +90,28 @@ def breaks(db: Session, firm: UUID) -> Iterator[str]:
         if row.hash != hash_of(row):
             yield f"row {row.id} of {row.at:%Y-%m-%d %H:%M} was changed after it was written"
         previous = row.hash
+
+
+class Filters(NamedTuple):
+    """What a manager looks for: part of a name, part of an action, one thing, from a day on."""
+
+    who: str = ""
+    action: str = ""
+    target: UUID | None = None
+    since: date | None = None
+
+
+def rows(db: Session, firm: UUID, wanted: Filters, before: int | None, most: int) -> list[Audit]:
+    """Lines of a firm's trail, the latest first, below an id."""
+    query = select(Audit).where(Audit.firm_id == firm)
+    if before is not None:
+        query = query.where(Audit.id < before)
+    if wanted.who.strip():
+        query = query.where(Audit.who.icontains(wanted.who.strip(), autoescape=True))
+    if wanted.action.strip():
+        query = query.where(Audit.action.icontains(wanted.action.strip(), autoescape=True))
+    if wanted.target is not None:
+        query = query.where(Audit.target == wanted.target)
+    if wanted.since is not None:
+        query = query.where(Audit.at >= datetime.combine(wanted.since, time.min, UTC))
+    return list(db.scalars(query.order_by(Audit.id.desc()).limit(most)))

@@ -20,6 +20,11 @@ def make_engine(url: str) -> Engine:
     return create_engine(url, pool_pre_ping=True, pool_size=5, max_overflow=5)
 
 
+def plain_url(url: str) -> str:
+    """An address as PostgreSQL's own programs take it."""
+    return url.replace("postgresql+psycopg://", "postgresql://", 1)
+
+
 def make_sessions(engine: Engine, **info: Any) -> sessionmaker[Session]:
     """A factory of sessions; ``info`` is what each of them carries, such as the keys of seals."""
     from . import audit  # noqa: F401 – the trail is written when a session commits

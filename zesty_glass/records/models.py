@@ -9,6 +9,7 @@ from typing import Any
 from uuid import UUID
 
 from sqlalchemy import JSON, Computed, DateTime, ForeignKey, Index, Text, UniqueConstraint
+from sqlalchemy import text as sql
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
@@ -59,6 +60,48 @@ class User(Base):
     role: Mapped[str]
     password_hash: Mapped[str]
     active: Mapped[bool] = mapped_column(default=True)
+    version: Mapped[int] = mapped_column(default=1)
+    totp_secret: Mapped[str] = mapped_column(default="")
+    totp_on: Mapped[bool] = mapped_column(default=False)
+    totp_last: Mapped[int] = mapped_column(default=0)
+    recovery: Mapped[list[Any]] = mapped_column(default=list)
+    __mapper_args__ = compared(version)
+
+
+class InvitationRow(Base):
+    """A code that lets somebody choose a password: a new person of the firm, or one who forgot it;
+    only its hash is kept.
+    """
+
+    __tablename__ = "invitations"
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"), index=True)
+    user_id: Mapped[UUID | None] = mapped_column(ForeignKey("users.id", ondelete="CASCADE"))
+    email: Mapped[str]
+    name: Mapped[str]
+    role: Mapped[str]
+    token_hash: Mapped[str] = mapped_column(unique=True)
+    made_at: Mapped[datetime]
+    made_by: Mapped[str]
+    expires_at: Mapped[datetime]
+    used_at: Mapped[datetime | None]
+    revoked_at: Mapped[datetime | None]
+
+
+class TokenRow(Base):
+    """A token by which a script uses the interface; only its hash is kept."""
+
+    __tablename__ = "tokens"
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"), index=True)
+    user_id: Mapped[UUID] = mapped_column(ForeignKey("users.id", ondelete="CASCADE"))
+    name: Mapped[str]
+    scopes: Mapped[list[Any]]
+    token_hash: Mapped[str] = mapped_column(unique=True)
+    made_at: Mapped[datetime]
+    expires_at: Mapped[datetime]
+    revoked_at: Mapped[datetime | None]
+    used_at: Mapped[datetime | None]
 
 
 class SignIn(Base):
@@ -283,7 +326,11 @@ class LinkRow(Base):
 
 
 class MailRow(Base):
-    """A message that went out, or would have: the stand-in keeps it here to be looked at."""
+    """A message: kept to be looked at where nothing is sent, else waiting, sent or failed.
+
+    ``text`` is what may be read afterwards, with a place for the link; ``fresh`` names what gets
+    its secret address only when the message goes out, so that none is kept.
+    """
 
     __tablename__ = "mails"
     id: Mapped[UUID] = mapped_column(primary_key=True)
@@ -299,6 +346,14 @@ class MailRow(Base):
     attachment: Mapped[str]
     simulated: Mapped[bool]
     request: Mapped[str] = mapped_column(default="")
+    state: Mapped[str] = mapped_column(default="kept")
+    tries: Mapped[int] = mapped_column(default=0)
+    next_try: Mapped[datetime | None]
+    error: Mapped[str] = mapped_column(default="")
+    fresh: Mapped[str] = mapped_column(default="")
+    __table_args__ = (
+        Index("mails_waiting", "next_try", postgresql_where=sql("state = 'waiting'")),
+    )
 
 
 class JobRow(Base):

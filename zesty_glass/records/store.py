@@ -368,6 +368,21 @@ def admitted(db: Session, key: str, now: datetime, most: int, forget: timedelta)
     return found
 
 
+def within(db: Session, key: str, now: datetime, most: int) -> bool:
+    """Count one more request under a key; whether it is among the first ``most`` of this minute."""
+    said = text("""
+        insert into throttles as t (key, count, since, last) values (:key, 1, :now, :now)
+        on conflict (key) do update set
+          count = case when t.since < :old then 1 else t.count + 1 end,
+          since = case when t.since < :old then :now else t.since end,
+          last = :now
+        returning count
+        """)
+    old = now - timedelta(minutes=1)
+    count: int = db.execute(said, {"key": key, "now": now, "old": old}).scalar_one()
+    return count <= most
+
+
 def forget_tries(db: Session, key: str) -> None:
     """Forget what was tried under a key."""
     db.execute(delete(Throttle).where(Throttle.key == key))

@@ -11,7 +11,7 @@ from ..core.record import record
 
 @record
 class Message:
-    """One message: address, subject, plain text, and the name of what is attached
+    """One message: address, subject, plain text, and the name and bytes of what is attached
     (empty: nothing).
     """
 
@@ -19,6 +19,7 @@ class Message:
     subject: str
     text: str
     attachment: str = ""
+    file: bytes = b""
 
 
 class Mailer(Protocol):

@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+from sqlalchemy.orm import Session
+
 from ..core.presenting.offer import Offer
 from ..core.proposing.proposal import Proposal
-from .apart import papers
+from ..records.models import MailRow, ProposalRow
+from . import proposing
+from .apart import Busy, TooMuch, papers
 from .seals import Standing
 
 
@@ -21,3 +25,15 @@ def pdf(offer: Offer, proposal: Proposal, seal: Standing) -> bytes:
         Busy: too many wait already. TooMuch: it takes more time or memory than it may.
     """
     return papers().run(_pdf, offer, proposal, seal)
+
+
+def attached(db: Session, mail: MailRow) -> bytes:
+    """The PDF that goes with a message; empty where it cannot be made now."""
+    row = None if mail.proposal_id is None else db.get(ProposalRow, mail.proposal_id)
+    if row is None:
+        return b""
+    found = proposing.opened(db, row)
+    try:
+        return pdf(found.offer, found.proposal, found.seal)
+    except (Busy, TooMuch):
+        return b""

@@ -14,6 +14,7 @@ from ..core.rules import Settings
 from ..documents.codec import load
 from ..records.models import DueRow, Firm, HomeRow, JobRow, MailRow, ReminderRow
 from ..standins.mail import Mailer, Message, SimulatedMail
+from . import posting
 from .keeping import note
 from .person import Person, now
 from .sharing import fits_address
@@ -31,6 +32,7 @@ def remind(db: Session, who: Person, today: date, mailer: Mailer | None = None) 
     firm = db.get_one(Firm, who.firm_id)
     settings: Settings = load(Settings, firm.settings)
     sender = mailer or SimulatedMail()
+    waits = mailer is None and posting.queues(db)
     sent = 0
     for job, customer in _customers(db, who.firm_id, today):
         if not fits_address(customer.get("email", "")):
@@ -42,6 +44,13 @@ def remind(db: Session, who: Person, today: date, mailer: Mailer | None = None) 
         message = Message(
             to=customer["email"].strip(), subject="Your water treatment: what is due", text=text
         )
+        note(db, who, job.id, "reminded", job.version, [])
+        sent += 1
+        if waits:
+            posting.put(
+                db, who, message.to, message.subject, message.text, proposal=job.proposal_id
+            )
+            continue
         sender.send(message)
         db.add(
             MailRow(
@@ -58,8 +67,6 @@ def remind(db: Session, who: Person, today: date, mailer: Mailer | None = None) 
                 request="",
             )
         )
-        note(db, who, job.id, "reminded", job.version, [])
-        sent += 1
     db.flush()
     return sent
 

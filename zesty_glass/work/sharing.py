@@ -19,7 +19,7 @@ from ..core.presenting.offer import Offer
 from ..records import store
 from ..records.models import LinkRow, MailRow, ProposalRow
 from ..standins.mail import Mailer, Message, SimulatedMail
-from . import jobs, proposing
+from . import jobs, posting, proposing
 from .keeping import note, request_of, same_request
 from .person import Person, now
 from .signing_in import FORGOTTEN_AFTER, TooMany, place_of, token_hash
@@ -166,10 +166,11 @@ def mail(
         )
     offer = proposing.opened(db, found).offer
     link, token = make_link(db, who, proposal, uuid4(), days)
+    waits = mailer is None and posting.queues(db)
     lines = [
         text.strip(),
         f"Your proposal, to read until {link.expires_at:%d %B %Y}:",
-        f"{base}/p/{token}",
+        posting.PLACE if waits else f"{base}/p/{token}",
         f"{offer.consultant}, {offer.firm}",
     ]
     message = Message(
@@ -178,6 +179,21 @@ def mail(
         text="\n\n".join(x for x in lines if x),
         attachment=f"proposal-{offer.number}-{offer.revision}.pdf",
     )
+    if waits:
+        row = posting.put(
+            db,
+            who,
+            message.to,
+            message.subject,
+            message.text,
+            attachment=message.attachment,
+            fresh=f"link:{link.id}",
+            proposal=proposal,
+            id=id,
+            request=asked,
+        )
+        note(db, who, proposal, "mailed", 0, [])
+        return row
     sender = mailer or SimulatedMail()
     sender.send(message)
     row = MailRow(
@@ -188,7 +204,7 @@ def mail(
         by=who.name,
         to=message.to,
         subject=message.subject,
-        text=message.text.replace(token, "(the link, sent and not kept)"),
+        text=message.text.replace(token, posting.UNKEPT),
         attachment=message.attachment,
         simulated=sender.simulated,
         request=asked,

@@ -110,7 +110,19 @@ def admit(db: Session, email: str, address: str) -> None:
             raise TooMany
 
 
-def _right(user: User | None, password: str) -> bool:
+def admit_code(db: Session, address: str) -> None:
+    """Count a try with an invitation's code, as ``admit`` does.
+
+    Raises:
+        TooMany: too many from this address.
+    """
+    key = f"code-from:{place_of(address)}"
+    if store.admitted(db, key, now(), 3 * MOST_FAILURES, FORGOTTEN_AFTER) is None:
+        raise TooMany
+
+
+def right(user: User | None, password: str) -> bool:
+    """Whether a password is a user's; as slow for nobody's."""
     try:
         _hasher.verify(user.password_hash if user else _NOBODY, password[:200])
     except (VerifyMismatchError, InvalidHashError):
@@ -118,15 +130,26 @@ def _right(user: User | None, password: str) -> bool:
     return user is not None
 
 
+class CodeWanted(Exception):
+    """The password is right, and the second factor is wanted or wrong."""
+
+
 def sign_in(
-    db: Session, email: str, password: str, address: str, device: str = ""
+    db: Session, email: str, password: str, address: str, device: str = "", code: str = ""
 ) -> tuple[str, Person] | None:
     """A new session's token and its person; None when address or password is wrong. ``admit`` comes
     first.
+
+    Raises:
+        CodeWanted: the account has a second factor, and ``code`` is missing or wrong.
     """
+    from . import second_factor
+
     user = store.user_by_email(db, email)
-    if not _right(user, password) or user is None:
+    if not right(user, password) or user is None:
         return None
+    if user.totp_on and not second_factor.passes(db, user, code):
+        raise CodeWanted
     store.forget_tries(db, _keys(email, address)[0])
     store.purge(db, now(), IDLE)
     token = secrets.token_urlsafe(32)
@@ -149,7 +172,7 @@ def prove(db: Session, who: Person, password: str) -> bool:
     comes first.
     """
     user = store.user(db, who.id)
-    if not _right(user, password):
+    if not right(user, password):
         return False
     for row in store.sign_ins(db, who.id):
         if row.id == who.session:

@@ -1,0 +1,167 @@
+"""What an operator sees: one line a request, counters for Prometheus, and whether it is well.
+
+Lines and counters carry the route as it is written in the table, never an address with what it
+holds, and no name of a person.
+"""
+
+from __future__ import annotations
+
+import json
+import logging
+import sys
+import time
+from datetime import UTC, datetime
+from typing import Any
+from uuid import uuid4
+
+from fastapi import FastAPI
+from fastapi.responses import JSONResponse, PlainTextResponse
+from prometheus_client import CONTENT_TYPE_LATEST, CollectorRegistry, Counter, Gauge, Histogram
+from prometheus_client import generate_latest as latest
+from sqlalchemy import Engine, text
+from sqlalchemy.exc import SQLAlchemyError
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
+
+from .. import __version__
+from ..records.db import newest
+from .problems import REQUEST
+
+log = logging.getLogger("zesty.request")
+logging.getLogger("zesty").addHandler(logging.NullHandler())  # until ``log_as`` says where to
+ID_HEADER = b"x-request-id"
+_BUCKETS = (0.005, 0.01, 0.02, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 5, 10)
+_QUIET = ("/healthz", "/readyz", "/metrics")
+
+
+class Counters:
+    """Counters of one process."""
+
+    def __init__(self) -> None:
+        r = self.registry = CollectorRegistry()
+        labels = ("method", "route", "status")
+        self.requests = Counter("zesty_requests", "Requests answered.", labels, registry=r)
+        self.seconds = Histogram(
+            "zesty_request_seconds", "Time to answer.", ("route",), buckets=_BUCKETS, registry=r
+        )
+        self.under_way = Gauge("zesty_requests_under_way", "Requests under way.", registry=r)
+        Gauge("zesty_info", "Version.", ("version",), registry=r).labels(__version__).set(1)
+
+
+class JsonLines(logging.Formatter):
+    """One JSON object a line."""
+
+    def format(self, record: logging.LogRecord) -> str:
+        """The line of a record."""
+        said = {
+            "time": datetime.fromtimestamp(record.created, UTC).isoformat(timespec="milliseconds"),
+            "level": record.levelname.lower(),
+            "logger": record.name,
+            "message": record.getMessage(),
+            **getattr(record, "told", {}),
+        }
+        if record.exc_info:
+            said["exception"] = self.formatException(record.exc_info)
+        return json.dumps(said, ensure_ascii=False, default=str)
+
+
+class TextLines(logging.Formatter):
+    """One line to be read by people."""
+
+    def format(self, record: logging.LogRecord) -> str:
+        """The line of a record."""
+        time_ = datetime.fromtimestamp(record.created, UTC).isoformat(timespec="milliseconds")
+        told = " ".join(f"{k}={v}" for k, v in getattr(record, "told", {}).items())
+        line = f"{time_} {record.levelname.lower()} {record.name} {record.getMessage()} {told}"
+        return line.rstrip() + (
+            "\n" + self.formatException(record.exc_info) if record.exc_info else ""
+        )
+
+
+def log_as(form: str) -> None:
+    """Write the program's log to standard error, as ``json`` or ``text``."""
+    handler = logging.StreamHandler(sys.stderr)
+    handler.setFormatter(JsonLines() if form == "json" else TextLines())
+    root = logging.getLogger("zesty")
+    root.handlers[:] = [handler]
+    root.setLevel(logging.INFO)
+    root.propagate = False
+
+
+def _route(scope: Scope) -> str:
+    route = scope.get("route")
+    return getattr(route, "path_format", "") or ("page" if route is not None else "none")
+
+
+class Observed:
+    """Gives every request an id, which its answer carries, and writes one line of it."""
+
+    def __init__(self, app: ASGIApp, counters: Counters) -> None:
+        self.app, self.counters = app, counters
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """One request."""
+        if scope["type"] != "http":
+            await self.app(scope, receive, send)
+            return
+        id, began, status = uuid4().hex[:16], time.perf_counter(), [500]
+        scope.setdefault("state", {})["request_id"] = id
+        REQUEST.set(id)
+
+        async def told(message: Message) -> None:
+            if message["type"] == "http.response.start":
+                status[0] = message["status"]
+                message["headers"] = [*message.get("headers", []), (ID_HEADER, id.encode())]
+            await send(message)
+
+        self.counters.under_way.inc()
+        try:
+            await self.app(scope, receive, told)
+        finally:
+            self.counters.under_way.dec()
+            self._write(scope, id, status[0], time.perf_counter() - began)
+
+    def _write(self, scope: Scope, id: str, status: int, seconds: float) -> None:
+        route, method = _route(scope), scope["method"]
+        self.counters.requests.labels(method, route, str(status)).inc()
+        self.counters.seconds.labels(route).observe(seconds)
+        if scope["path"] in _QUIET and status < 400:
+            return
+        said: dict[str, Any] = {
+            "request": id,
+            "method": method,
+            "route": route,
+            "status": status,
+            "ms": round(1000 * seconds, 1),
+            "firm": str(scope["state"].get("firm", "")),
+        }
+        level = logging.ERROR if status >= 500 else logging.INFO
+        log.log(level, "answered", extra={"told": said})
+
+
+def _ready(engine: Engine) -> str:
+    """Why the database cannot be worked with; empty when it can."""
+    try:
+        with engine.connect() as c:
+            found = c.scalar(text("select version_num from alembic_version"))
+    except SQLAlchemyError as e:
+        return f"the database does not answer ({type(e).__name__})"
+    if found != newest():
+        return f"the database has shape {found}, this program {newest()}"
+    return ""
+
+
+def install(app: FastAPI, engine: Engine, counters: Counters) -> None:
+    """Routes for an operator: alive, ready, counters."""
+
+    @app.get("/healthz", include_in_schema=False)
+    def alive() -> JSONResponse:
+        return JSONResponse({"ok": True, "version": __version__})
+
+    @app.get("/readyz", include_in_schema=False)
+    def ready() -> JSONResponse:
+        why = _ready(engine)
+        return JSONResponse({"ok": not why, "why": why}, status_code=503 if why else 200)
+
+    @app.get("/metrics", include_in_schema=False)
+    def metrics() -> PlainTextResponse:
+        return PlainTextResponse(latest(counters.registry), media_type=CONTENT_TYPE_LATEST)

@@ -1,0 +1,184 @@
+"""The people of a firm, their invitations, and tokens for scripts."""
+
+from __future__ import annotations
+
+from uuid import UUID
+
+from fastapi import APIRouter, HTTPException, Request, Response
+
+from ..records import store
+from ..records.models import InvitationRow, TokenRow, User
+from ..work import people, posting, signing_in, tokens
+from .context import Signed
+from .people_schemas import (
+    CodeBody,
+    InvitationView,
+    InviteBody,
+    Invited,
+    JoinBody,
+    JoinView,
+    LetInBody,
+    People,
+    PersonChange,
+    PersonView,
+    ResetBody,
+    TakeOutBody,
+    TokenBody,
+    TokenMade,
+    TokenView,
+)
+
+router = APIRouter(prefix="/api", tags=["people"])
+
+
+def _person(u: User) -> PersonView:
+    return PersonView(
+        id=u.id,
+        version=u.version,
+        name=u.name,
+        email=u.email,
+        role=u.role,  # type: ignore[arg-type]
+        active=u.active,
+        second_factor=u.totp_on,
+    )
+
+
+def _invitation(x: InvitationRow) -> InvitationView:
+    return InvitationView(
+        id=x.id,
+        email=x.email,
+        name=x.name,
+        role=x.role,  # type: ignore[arg-type]
+        made_by=x.made_by,
+        expires_at=x.expires_at,
+        for_a_new_password=x.user_id is not None,
+    )
+
+
+def _token(x: TokenRow) -> TokenView:
+    return TokenView(
+        id=x.id,
+        name=x.name,
+        scopes=x.scopes,
+        made_at=x.made_at,
+        expires_at=x.expires_at,
+        revoked_at=x.revoked_at,
+        used_at=x.used_at,
+    )
+
+
+def _invited(found: people.Invited) -> Invited:
+    path = f"/join/{found.code}" if found.code else ""
+    return Invited(id=found.row.id, code=found.code, path=path)
+
+
+@router.get("/people", response_model=People)
+def listed(ctx: Signed) -> People:
+    """Everybody of the firm, and open invitations; managers only."""
+    with ctx.db() as db:
+        users, invitations = people.listed(db, ctx.who)
+        return People(
+            people=[_person(u) for u in users],
+            invitations=[_invitation(x) for x in invitations],
+            mail=posting.queues(db),
+        )
+
+
+@router.post("/people/invitations", response_model=Invited, status_code=201)
+def invite(ctx: Signed, body: InviteBody) -> Invited:
+    """Invite somebody; repeats are harmless."""
+    with ctx.db() as db:
+        return _invited(
+            people.invite(db, ctx.who, body.id, body.email, body.name, body.role, body.by_mail)
+        )
+
+
+@router.delete("/people/invitations/{id}", status_code=204)
+def revoke(ctx: Signed, id: UUID) -> Response:
+    """Make an invitation worthless."""
+    with ctx.db() as db:
+        people.revoke(db, ctx.who, id)
+    return Response(status_code=204)
+
+
+@router.put("/people/{id}", response_model=PersonView)
+def change(ctx: Signed, id: UUID, body: PersonChange) -> PersonView:
+    """Change somebody's name or role, on top of a version."""
+    with ctx.db() as db:
+        return _person(people.change(db, ctx.who, id, body.version, body.name, body.role))
+
+
+@router.post("/people/{id}/take-out", response_model=PersonView)
+def take_out(ctx: Signed, id: UUID, body: TakeOutBody) -> PersonView:
+    """Take somebody out: all that is open ends at once, their visits go to another."""
+    with ctx.db() as db:
+        return _person(people.deactivate(db, ctx.who, id, body.version, body.to))
+
+
+@router.post("/people/{id}/let-in", response_model=PersonView)
+def let_in(ctx: Signed, id: UUID, body: LetInBody) -> PersonView:
+    """Let somebody in again."""
+    with ctx.db() as db:
+        return _person(people.activate(db, ctx.who, id, body.version))
+
+
+@router.post("/people/{id}/new-password", response_model=Invited, status_code=201)
+def new_password(ctx: Signed, id: UUID, body: ResetBody) -> Invited:
+    """Let somebody who forgot their password choose a new one; repeats are harmless."""
+    with ctx.db() as db:
+        return _invited(people.reset(db, ctx.who, id, body.id, body.by_mail))
+
+
+def _admit(request: Request) -> None:
+    address = request.client.host if request.client else ""
+    with request.app.state.sessions.begin() as db:
+        signing_in.admit_code(db, address)
+
+
+@router.post("/join/look", response_model=JoinView)
+def look(request: Request, body: CodeBody) -> JoinView:
+    """Who is invited by a code."""
+    _admit(request)
+    with request.app.state.sessions.begin() as db:
+        found = people.invitation(db, body.code)
+        if found is None:
+            raise HTTPException(404)
+        return JoinView(
+            firm=store.firm(db, found.firm_id).name,
+            name=found.name,
+            email=found.email,
+            for_a_new_password=found.user_id is not None,
+        )
+
+
+@router.post("/join", status_code=204)
+def join(request: Request, body: JoinBody) -> Response:
+    """Choose a password with a code; the code works once. Then sign in."""
+    _admit(request)
+    with request.app.state.sessions.begin() as db:
+        if people.accept(db, body.code, body.name, body.password) is None:
+            raise HTTPException(404)
+    return Response(status_code=204)
+
+
+@router.get("/tokens", response_model=list[TokenView])
+def listed_tokens(ctx: Signed) -> list[TokenView]:
+    """The firm's tokens for scripts; managers only."""
+    with ctx.db() as db:
+        return [_token(x) for x in tokens.listed(db, ctx.who)]
+
+
+@router.post("/tokens", response_model=TokenMade, status_code=201)
+def make_token(ctx: Signed, body: TokenBody) -> TokenMade:
+    """A new token; it is in this answer and nowhere else."""
+    with ctx.db() as db:
+        row, token = tokens.make(db, ctx.who, body.id, body.name, tuple(body.scopes), body.days)
+        return TokenMade(id=row.id, token=token)
+
+
+@router.delete("/tokens/{id}", status_code=204)
+def revoke_token(ctx: Signed, id: UUID) -> Response:
+    """Make a token worthless at once."""
+    with ctx.db() as db:
+        tokens.revoke(db, ctx.who, id)
+    return Response(status_code=204)
