@@ -10,6 +10,7 @@ from collections.abc import Sequence
 from datetime import UTC, datetime
 from pathlib import Path
 
+from ..api import may
 from ..core.aftercare.steps import LIBRARY
 from ..core.analytes import ANALYTES
 from ..core.proposing.first import FIRST
@@ -165,6 +166,35 @@ def rules_page() -> str:
     )
 
 
+_ROLES = (("consultant", "consultant"), ("installer", "fitter"), ("manager", "manager"))
+
+
+def who_page() -> str:
+    """docs/who-may-what.md: every route with the roles and the scopes of tokens that open it."""
+
+    def row(method: str, path: str) -> tuple[str, ...]:
+        roles = may.ROUTES[method, path]
+        scopes = [s for s, opens in may.SCOPES.items() if (method, path) in opens]
+        again = "yes" if (method, path) in may.PROVED else ""
+        ticks = ["yes" if role in roles else "" for role, _ in _ROLES]
+        return (f"`{method} {path}`", *ticks, ", ".join(scopes), again)
+
+    head = ("Route", *(name for _, name in _ROLES), "token", "password again")
+    rows = [row(m, p) for m, p in sorted(may.ROUTES, key=lambda r: (r[1], r[0]))]
+    opened = "\n".join(f"- `{m} {p}`" for m, p in sorted(may.OPEN, key=lambda r: (r[1], r[0])))
+    return (
+        "# Who may do what\n\nWritten by `./zesty docs` from `zesty_glass/api/may.py`, which is what"
+        " the server goes by.\n\nWhat a role may do says nothing yet of whose: a consultant sees their"
+        " own customers, a fitter the homes whose proposal was accepted, a manager all of the firm’s,"
+        " nobody another firm’s. A token opens what its scope says, and never more than its maker"
+        " may. “Password again”: it must have been given within the hour.\n\n"
+        + _table(head, rows)
+        + "\n\nOpen to whoever asks:\n\n"
+        + opened
+        + "\n"
+    )
+
+
 def files() -> dict[Path, bytes]:
     """Every generated file with its contents."""
     day = datetime(2026, 11, 20, 9, 0, tzinfo=UTC)
@@ -175,6 +205,7 @@ def files() -> dict[Path, bytes]:
         DOCS / "examples" / "terrace.json": visit_file.write(home_1(day)),
         DOCS / "examples" / "nothing-needed.json": visit_file.write(home_7(day)),
         DOCS / "rules.md": rules_page().encode(),
+        DOCS / "who-may-what.md": who_page().encode(),
     }
 
 

@@ -29,6 +29,7 @@ const OFFLINE: Problem = {
   changed: [],
   by: "",
   version: null,
+  request: "",
 };
 
 const guard: Middleware = {

@@ -21,6 +21,7 @@ export async function upload<T>(path: string, file: Blob, type: string): Promise
       changed: [],
       by: "",
       version: null,
+      request: "",
     });
   }
   const body: unknown = await r.json();

@@ -24,6 +24,11 @@ const JobPage = part(() => import("../features/aftercare/JobPage").then((m) => m
 const Homes = part(() => import("../features/logbook/Homes").then((m) => m.Homes));
 const Years = part(() => import("../features/logbook/Years").then((m) => m.Years));
 const TrackPage = part(() => import("../features/logbook/Track").then((m) => m.TrackPage));
+const PeoplePage = part(() => import("../features/people/PeoplePage").then((m) => m.PeoplePage));
+const AccountPage = part(() =>
+  import("../features/account/AccountPage").then((m) => m.AccountPage),
+);
+const Join = part(() => import("../features/signing-in/Join").then((m) => m.Join));
 const GlassLegend = part(() => import("../features/legend/GlassLegend").then((m) => m.GlassLegend));
 
 function Gate({ children }: { children: ReactElement }): ReactElement {
@@ -60,6 +65,8 @@ const VIEWS: [string, ReactElement][] = [
   ["/track", <TrackPage key="track" />],
   ["/outbox", <Outbox key="outbox" />],
   ["/firm", <FirmPage key="firm" />],
+  ["/people", <PeoplePage key="people" />],
+  ["/account", <AccountPage key="account" />],
   ["/legend", <GlassLegend key="legend" />],
 ];
 
@@ -70,6 +77,7 @@ export function App(): ReactElement {
         <Routes>
           <Route path="/sign-in" element={<SignIn />} />
           <Route path="/p/:token" element={<Offered />} />
+          <Route path="/join/:code?" element={<Join />} />
           {VIEWS.map(([path, view]) => (
             <Route key={path} path={path} element={<Gate>{view}</Gate>} />
           ))}

@@ -4,9 +4,11 @@ import { useId, type ReactElement } from "react";
 export function DayField({
   label,
   value,
+  hint = "empty: not known",
   onCommit,
 }: {
   label: string;
+  hint?: string;
   value: string | null;
   onCommit: (day: string | null) => void;
 }): ReactElement {
@@ -26,7 +28,7 @@ export function DayField({
         onChange={(e) => onCommit(e.target.value === "" ? null : e.target.value)}
       />
       <small id={`${id}h`} className="text-s text-ink-2">
-        empty: not known
+        {hint}
       </small>
     </div>
   );

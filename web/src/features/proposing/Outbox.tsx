@@ -7,17 +7,27 @@ import { api, data } from "../../api/client";
 import { Head } from "../../app/Shell";
 import { Trouble, Waiting } from "../../ui/Trouble";
 
+const STATES: Record<string, string> = {
+  kept: "kept here",
+  waiting: "waits to be sent",
+  sending: "is being sent",
+  sent: "sent",
+  failed: "failed",
+};
+
 export function Outbox(): ReactElement {
   const mails = useQuery({ queryKey: ["outbox"], queryFn: () => data(api.GET("/api/outbox")) });
   return (
     <div className="screen plain">
-      <Head title="Outbox" sub="simulated: nothing leaves this house" />
+      <Head title="Outbox" />
       <main className="min-h-0">
         <div className="h-full scroll px-8 pb-10" tabIndex={0} role="group" aria-label="Messages">
           <div className="max-w-[860px] mx-auto pt-4">
             <h1 className="mb-2">Outbox</h1>
             <p className="text-b text-ink-2 mb-4">
-              A stand-in takes every message and keeps it here; a real sender would take its place.
+              {(mails.data ?? []).some((m) => !m.simulated)
+                ? "What was mailed, and what waits to be sent."
+                : "Simulated: a stand-in keeps every message here, and nothing leaves this house."}
             </p>
             {mails.isPending && <Waiting what="Fetching the messages." />}
             <Trouble error={mails.error} again={() => void mails.refetch()} />
@@ -42,6 +52,8 @@ export function Outbox(): ReactElement {
                   <p className="text-m text-ink-2">
                     to {m.to}, by {m.by}
                     {m.attachment && `, with ${m.attachment}`}
+                    <b className="ml-2">{STATES[m.state]}</b>
+                    {m.error !== "" && `: ${m.error}`}
                   </p>
                   <pre className="whitespace-pre-wrap break-words font-t text-b mt-2 mb-0">
                     {m.text}

@@ -1,9 +1,9 @@
 /** Sign in: two fields on the counter. */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState, type ReactElement } from "react";
-import { useLocation, useNavigate } from "react-router";
+import { Link, useLocation, useNavigate } from "react-router";
 
-import { api, data, setToken } from "../../api/client";
+import { api, data, problemOf, setToken } from "../../api/client";
 import { Head, Ledge } from "../../app/Shell";
 import { Glass } from "../../glass/Glass";
 import { EMPTY, type Look } from "../../glass/look";
@@ -20,14 +20,29 @@ const POURED: Look = {
 const SOFT: Look = { ...POURED, hard: [0, 15], ring: 0, tds: [22, 30] };
 const TEA: Look = { ...POURED, hard: [20, 40], tannin: 1.4, ring: 0, tds: [40, 48] };
 
+function ThreeGlasses(): ReactElement {
+  return (
+    <Ledge>
+      <div className="flex mx-auto" aria-hidden="true">
+        {[TEA, POURED, SOFT].map((l, i) => (
+          <div key={i} className="stand">
+            <Glass look={l} h={112} label="A glass of water" />
+          </div>
+        ))}
+      </div>
+    </Ledge>
+  );
+}
+
 export function SignIn(): ReactElement {
   const [email, setEmail] = useState("");
   const [password, setPassword] = useState("");
+  const [code, setCode] = useState("");
   const navigate = useNavigate();
   const place = useLocation();
   const client = useQueryClient();
   const enter = useMutation({
-    mutationFn: () => data(api.POST("/api/session", { body: { email, password } })),
+    mutationFn: () => data(api.POST("/api/session", { body: { email, password, code } })),
     onSuccess: (me) => {
       setToken(me.token);
       client.clear();
@@ -36,6 +51,7 @@ export function SignIn(): ReactElement {
       void navigate(from ?? "/", { replace: true });
     },
   });
+  const wantsCode = problemOf(enter.error)?.code === "session.code" || code !== "";
   return (
     <div className="screen">
       <Head title="A glass of water, read out loud" />
@@ -70,21 +86,29 @@ export function SignIn(): ReactElement {
               onChange={(e) => setPassword(e.target.value)}
             />
           </label>
+          {wantsCode && (
+            <label className="field">
+              <span>The six digits on your telephone, or a code from paper</span>
+              <input
+                className="input num"
+                autoComplete="one-time-code"
+                inputMode="numeric"
+                maxLength={20}
+                value={code}
+                onChange={(e) => setCode(e.target.value)}
+              />
+            </label>
+          )}
           <Trouble error={enter.error} />
           <button className="key go" disabled={enter.isPending}>
             {enter.isPending ? "Signing in" : "Sign in"}
           </button>
+          <Link className="key bare" to="/join">
+            I have a code from my manager
+          </Link>
         </form>
       </main>
-      <Ledge>
-        <div className="flex mx-auto" aria-hidden="true">
-          {[TEA, POURED, SOFT].map((l, i) => (
-            <div key={i} className="stand">
-              <Glass look={l} h={112} label="A glass of water" />
-            </div>
-          ))}
-        </div>
-      </Ledge>
+      <ThreeGlasses />
     </div>
   );
 }

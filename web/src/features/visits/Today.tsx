@@ -102,6 +102,14 @@ export function Today(): ReactElement {
         <Link className="key bare" to="/firm">
           Kits and catalogue
         </Link>
+        {me.data?.role === "manager" && (
+          <Link className="key bare" to="/people">
+            People
+          </Link>
+        )}
+        <Link className="key bare" to="/account">
+          Account
+        </Link>
         <button className="key bare" onClick={() => leave.mutate()}>
           <LogOut size={20} aria-hidden="true" /> Sign out
         </button>

@@ -1,0 +1,319 @@
+/** Kits and meters of the firm: what each shows, how well, and until when. */
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState, type ReactElement } from "react";
+
+import { api, data } from "../../api/client";
+import { useInstruments, useReference, type FirmView } from "../../api/hooks";
+import type { Instrument } from "../../api/types";
+import { StateMark } from "../../ui/marks";
+import { NumberField, Seg, TextField } from "../../ui/fields";
+import { Trouble } from "../../ui/Trouble";
+
+const NEW_KIT: Instrument = {
+  id: "",
+  name: "",
+  kind: "strip",
+  analyte: "hardness",
+  unit: "",
+  accuracy_share: null,
+  accuracy_of: null,
+  accuracy_plus: 0,
+  full_scale: null,
+  resolution: 1,
+  factor: null,
+  drop_value: null,
+  sample_ml: null,
+  steps: [],
+  detection_limit: null,
+  reagent_expiry: null,
+  last_check: null,
+  check_every_days: null,
+  wait_s: null,
+  change_of_colour: "",
+  simulated: false,
+  note: "",
+};
+const KINDS = [
+  ["meter", "meter, repeats"],
+  ["drops", "drops"],
+  ["strip", "strip"],
+  ["comparator", "comparator"],
+  ["display", "one display"],
+  ["bucket", "bucket"],
+] as const;
+
+function KitForm({
+  kit,
+  version,
+  fresh,
+  onDone,
+}: {
+  kit: Instrument;
+  version: number | undefined;
+  fresh: boolean;
+  onDone: () => void;
+}): ReactElement {
+  const [k, setK] = useState(kit);
+  const client = useQueryClient();
+  const names = useReference().data?.analytes ?? [];
+  const set = (part: Partial<Instrument>): void => setK({ ...k, ...part });
+  const save = useMutation({
+    mutationFn: () => {
+      const id = fresh
+        ? k.name
+            .toLowerCase()
+            .replace(/[^a-z0-9]+/g, "-")
+            .slice(0, 40) || "kit"
+        : k.id;
+      return data(
+        api.PUT("/api/instruments/{key}", {
+          params: {
+            path: { key: id },
+            header: version === undefined ? {} : { "If-Match-Version": version },
+          },
+          body: { ...k, id },
+        }),
+      );
+    },
+    onSuccess: () => {
+      void client.invalidateQueries({ queryKey: ["instruments"] });
+      void client.invalidateQueries({ queryKey: ["firm"] });
+      onDone();
+    },
+  });
+  return (
+    <form
+      className="border-[1.5px] border-ink bg-slip p-4 grid gap-3 my-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        save.mutate();
+      }}
+    >
+      <div className="grid grid-cols-[repeat(auto-fill,minmax(180px,1fr))] gap-3 items-start">
+        <TextField label="Name" value={k.name} required onCommit={(name) => set({ name })} />
+        <label className="field">
+          <span>Read as</span>
+          <select
+            className="input"
+            value={k.kind}
+            onChange={(e) => set({ kind: e.target.value as Instrument["kind"] })}
+          >
+            {KINDS.map(([v, n]) => (
+              <option key={v} value={v}>
+                {n}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="field">
+          <span>Reads</span>
+          <select
+            className="input"
+            value={k.analyte}
+            onChange={(e) => set({ analyte: e.target.value })}
+          >
+            {names.map((n) => (
+              <option key={n.id} value={n.id}>
+                {n.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <TextField
+          label="Unit of its steps"
+          value={k.unit}
+          hint="empty: the analyte’s own"
+          onCommit={(unit) => set({ unit })}
+        />
+        {(k.kind === "strip" || k.kind === "comparator") && (
+          <TextField
+            label="Pads, in order"
+            value={k.steps.join(" ")}
+            hint="0 25 50 120 180 250 425"
+            onCommit={(t) =>
+              set({
+                steps: t
+                  .split(/[\s,;]+/)
+                  .filter(Boolean)
+                  .map(Number),
+              })
+            }
+          />
+        )}
+        {k.kind === "drops" && (
+          <NumberField
+            label="One drop stands for"
+            value={k.drop_value ?? null}
+            onCommit={(drop_value) => set({ drop_value })}
+          />
+        )}
+        {k.kind === "meter" && (
+          <NumberField
+            label="Factor"
+            value={k.factor ?? null}
+            onCommit={(factor) => set({ factor })}
+          />
+        )}
+        {(k.kind === "meter" || k.kind === "display") && (
+          <NumberField
+            label="Accuracy, share"
+            unit="%"
+            value={k.accuracy_share == null ? null : k.accuracy_share * 100}
+            onCommit={(n) => set({ accuracy_share: n === null ? null : n / 100 })}
+          />
+        )}
+        {(k.kind === "meter" || k.kind === "display") && (
+          <Seg
+            label="Share of"
+            value={k.accuracy_of ?? ""}
+            choices={[
+              { value: "reading", name: "reading" },
+              { value: "full_scale", name: "full scale" },
+            ]}
+            onChange={(accuracy_of) => set({ accuracy_of })}
+          />
+        )}
+        {k.kind === "meter" && (
+          <NumberField
+            label="Full scale"
+            value={k.full_scale ?? null}
+            onCommit={(full_scale) => set({ full_scale })}
+          />
+        )}
+        {k.kind === "display" && (
+          <NumberField
+            label="Accuracy, plus or minus"
+            value={k.accuracy_plus}
+            onCommit={(n) => set({ accuracy_plus: n ?? 0 })}
+          />
+        )}
+        {(k.kind === "meter" || k.kind === "display") && (
+          <NumberField
+            label="Smallest step"
+            value={k.resolution}
+            onCommit={(n) => set({ resolution: n ?? 1 })}
+          />
+        )}
+        {k.kind === "display" && (
+          <NumberField
+            label="Cannot read under"
+            value={k.detection_limit ?? null}
+            onCommit={(detection_limit) => set({ detection_limit })}
+          />
+        )}
+        <label className="field">
+          <span>Reagent expires</span>
+          <input
+            className="input"
+            type="date"
+            value={k.reagent_expiry ?? ""}
+            onChange={(e) => set({ reagent_expiry: e.target.value || null })}
+          />
+        </label>
+        <label className="field">
+          <span>Last check</span>
+          <input
+            className="input"
+            type="date"
+            value={k.last_check ?? ""}
+            onChange={(e) => set({ last_check: e.target.value || null })}
+          />
+        </label>
+        <NumberField
+          label="Check every"
+          unit="days"
+          value={k.check_every_days ?? null}
+          onCommit={(n) => set({ check_every_days: n === null ? null : Math.round(n) })}
+        />
+        <NumberField
+          label="Wait before reading"
+          unit="s"
+          value={k.wait_s ?? null}
+          onCommit={(n) => set({ wait_s: n === null ? null : Math.round(n) })}
+        />
+      </div>
+      <Trouble error={save.error} />
+      <div className="flex gap-2">
+        <button
+          className="key"
+          style={{ background: "var(--ink)", color: "var(--paper)" }}
+          disabled={save.isPending || !k.name.trim()}
+        >
+          Keep this kit
+        </button>
+        <button type="button" className="key bare" onClick={onDone}>
+          Leave it
+        </button>
+      </div>
+    </form>
+  );
+}
+
+export function Kits({ firm, may }: { firm: FirmView; may: boolean }): ReactElement {
+  const kits = (useInstruments().data ?? []).filter((k) => k.kind !== "laboratory");
+  const [open, setOpen] = useState<string | null>(null);
+  const today = new Date().toISOString().slice(0, 10);
+  return (
+    <section id="kits">
+      <div className="flex justify-between items-center">
+        <h2>Kits and meters</h2>
+        {may && (
+          <button className="key" onClick={() => setOpen("new")}>
+            Add a kit
+          </button>
+        )}
+      </div>
+      {open === "new" && (
+        <KitForm kit={NEW_KIT} version={undefined} fresh onDone={() => setOpen(null)} />
+      )}
+      <ul>
+        {kits.map((k) => {
+          const expired = k.reagent_expiry != null && k.reagent_expiry < today;
+          const overdue =
+            k.check_every_days != null &&
+            (k.last_check == null ||
+              Date.parse(k.last_check) + 86_400_000 * k.check_every_days < Date.parse(today));
+          const state = expired ? "reagent expired" : overdue ? "check overdue" : "fit";
+          return (
+            <li key={k.id} className="border-b border-rule py-1">
+              <div className="flex gap-3 items-center min-h-12">
+                <StateMark kind={state === "fit" ? "done" : "no"} size={17} label={state} />
+                <span className="flex-1">
+                  <b>{k.name}</b>
+                  <span className="text-ink-2 text-m">
+                    {" "}
+                    {k.kind}
+                    {k.steps.length ? `, pads ${k.steps.join(" ")}` : ""}
+                    {k.drop_value != null ? `, ${k.drop_value} ${k.unit} a drop` : ""}
+                    {k.factor != null ? `, factor ${k.factor}` : ""}
+                    {k.reagent_expiry != null ? `, expires ${k.reagent_expiry}` : ""}
+                    {k.last_check != null ? `, checked ${k.last_check}` : ""}
+                    {k.simulated ? ", simulated" : ""}
+                  </span>
+                  {state !== "fit" && <b className="text-m text-zest-ink"> {state}</b>}
+                </span>
+                {may && (
+                  <button
+                    className="key"
+                    style={{ minHeight: 44 }}
+                    onClick={() => setOpen(open === k.id ? null : k.id)}
+                  >
+                    Change
+                  </button>
+                )}
+              </div>
+              {open === k.id && (
+                <KitForm
+                  kit={k}
+                  version={firm.kits[k.id]}
+                  fresh={false}
+                  onDone={() => setOpen(null)}
+                />
+              )}
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,250 @@
+/** Everybody of the firm with their role, who is invited, and a way in for somebody new. */
+import { useState, type ReactElement } from "react";
+
+import { useMe } from "../../api/hooks";
+import { Seg, TextField } from "../../ui/fields";
+import { Trouble, Waiting } from "../../ui/Trouble";
+import { Code } from "./Code";
+import {
+  ROLES,
+  useChangePerson,
+  useInvite,
+  useLetIn,
+  useNewPassword,
+  usePeople,
+  useRevokeInvitation,
+  useTakeOut,
+  type Invited,
+  type People,
+  type PersonView,
+  type Role,
+} from "./hooks";
+
+const CHOICES = ROLES.map(([value, name]) => ({ value, name }));
+const EMPTY = { email: "", name: "", role: "consultant" as Role };
+
+function Shown({ made, name, mail }: { made: Invited; name: string; mail: boolean }): ReactElement {
+  if (made.code === "")
+    return (
+      <p role="status" className="bg-yuzu-pale px-4 py-3">
+        {mail
+          ? `A message to ${name} is on its way.`
+          : "This was made already; its code was shown then."}
+      </p>
+    );
+  return (
+    <Code
+      code={made.code}
+      address={`${window.location.origin}${made.path}`}
+      what={`Tell or print this for ${name}. With it they choose their password, at the address below.`}
+    />
+  );
+}
+
+function Invite({ mail }: { mail: boolean }): ReactElement {
+  const invite = useInvite();
+  const [asked, setAsked] = useState(EMPTY);
+  const [told, setTold] = useState("");
+  const send = (by_mail: boolean): void =>
+    invite.mutate(
+      { ...asked, by_mail },
+      {
+        onSuccess: () => {
+          setTold(asked.name);
+          setAsked(EMPTY);
+        },
+      },
+    );
+  const ready = asked.email.includes("@") && asked.name.trim().length > 1;
+  return (
+    <section aria-labelledby="invite" className="border-t border-rule pt-3">
+      <h2 id="invite">Invite somebody</h2>
+      <div className="grid grid-cols-[repeat(auto-fill,minmax(240px,1fr))] gap-4 items-start my-3">
+        <TextField
+          label="Name"
+          value={asked.name}
+          onCommit={(name) => setAsked({ ...asked, name })}
+        />
+        <TextField
+          label="E-mail"
+          value={asked.email}
+          onCommit={(email) => setAsked({ ...asked, email })}
+        />
+        <Seg<Role>
+          label="Role"
+          value={asked.role}
+          choices={CHOICES}
+          onChange={(role) => setAsked({ ...asked, role })}
+        />
+      </div>
+      <div className="flex gap-3 flex-wrap">
+        <button className="key" disabled={!ready || invite.isPending} onClick={() => send(false)}>
+          Make a code to print or tell
+        </button>
+        {mail && (
+          <button className="key" disabled={!ready || invite.isPending} onClick={() => send(true)}>
+            Send it by mail
+          </button>
+        )}
+      </div>
+      <Trouble error={invite.error} />
+      {invite.data && <Shown made={invite.data} name={told} mail={mail} />}
+    </section>
+  );
+}
+
+function OutForm({
+  person,
+  others,
+  onDone,
+}: {
+  person: PersonView;
+  others: PersonView[];
+  onDone: () => void;
+}): ReactElement {
+  const out = useTakeOut();
+  const [to, setTo] = useState("");
+  return (
+    <div
+      className="slip p-4 grid gap-3 justify-items-start"
+      style={{ borderBottom: "1.5px solid var(--ink)" }}
+    >
+      <p>
+        All that is open of {person.name} ends at once. Their visits go to another; what they wrote
+        stays under their name.
+      </p>
+      <label className="field">
+        <span>Who takes on their visits</span>
+        <select className="input" value={to} onChange={(e) => setTo(e.target.value)}>
+          <option value="">nobody: they have none</option>
+          {others.map((o) => (
+            <option key={o.id} value={o.id}>
+              {o.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <div className="flex gap-3">
+        <button
+          className="key"
+          disabled={out.isPending}
+          onClick={() => out.mutate({ person, to: to || null }, { onSuccess: onDone })}
+        >
+          Take {person.name} out
+        </button>
+        <button className="key bare" onClick={onDone}>
+          Leave it
+        </button>
+      </div>
+      <Trouble error={out.error} />
+    </div>
+  );
+}
+
+function Row({
+  person,
+  all,
+  mail,
+}: {
+  person: PersonView;
+  all: People;
+  mail: boolean;
+}): ReactElement {
+  const me = useMe();
+  const change = useChangePerson();
+  const letIn = useLetIn();
+  const reset = useNewPassword();
+  const [leaving, setLeaving] = useState(false);
+  const mine = me.data?.id === person.id;
+  const others = all.people.filter((p) => p.active && p.id !== person.id && p.role !== "installer");
+  return (
+    <li className="border-b border-rule py-3 grid gap-2" data-person={person.email}>
+      <div className="grid grid-cols-[minmax(200px,1fr)_280px_240px] gap-4 items-center max-[900px]:grid-cols-1">
+        <div className="min-w-0">
+          <b>{person.name}</b>
+          {mine && <span className="text-s bg-yuzu-pale px-2 ml-2">you</span>}
+          {!person.active && <span className="text-s border border-ink px-2 ml-2">taken out</span>}
+          <span className="block text-m text-ink-2">
+            {person.email}, {person.second_factor ? "with" : "without"} a second factor
+          </span>
+        </div>
+        <Seg<Role>
+          label={`Role of ${person.name}`}
+          hideLabel
+          value={person.role}
+          choices={CHOICES}
+          onChange={(role) => change.mutate({ ...person, role })}
+        />
+        <div className="flex gap-2 flex-wrap">
+          {person.active ? (
+            <>
+              <button
+                className="key bare"
+                disabled={reset.isPending}
+                onClick={() => reset.mutate({ id: person.id, by_mail: mail })}
+              >
+                New password
+              </button>
+              {!mine && (
+                <button className="key bare" onClick={() => setLeaving(true)}>
+                  Take out
+                </button>
+              )}
+            </>
+          ) : (
+            <button className="key bare" onClick={() => letIn.mutate(person)}>
+              Let in again
+            </button>
+          )}
+        </div>
+      </div>
+      <Trouble error={change.error ?? letIn.error ?? reset.error} />
+      {reset.data && <Shown made={reset.data} name={person.name} mail={mail} />}
+      {leaving && <OutForm person={person} others={others} onDone={() => setLeaving(false)} />}
+    </li>
+  );
+}
+
+function Open({ all }: { all: People }): ReactElement | null {
+  const revoke = useRevokeInvitation();
+  if (all.invitations.length === 0) return null;
+  return (
+    <section aria-labelledby="invited">
+      <h2 id="invited">Invited, not here yet</h2>
+      <Trouble error={revoke.error} />
+      <ul>
+        {all.invitations.map((x) => (
+          <li key={x.id} className="border-b border-rule py-2 flex gap-4 items-center flex-wrap">
+            <span className="flex-1 min-w-[220px]">
+              <b>{x.name}</b>, {x.email}
+              <span className="block text-m text-ink-2">
+                {x.for_a_new_password ? "a new password" : ROLES.find(([r]) => r === x.role)?.[1]},
+                by {x.made_by}, until {new Date(x.expires_at).toLocaleDateString()}
+              </span>
+            </span>
+            <button className="key bare" onClick={() => revoke.mutate(x.id)}>
+              Take it back
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+export function Everybody(): ReactElement {
+  const people = usePeople();
+  if (people.isPending) return <Waiting what="Fetching the firm’s people." />;
+  if (!people.data) return <Trouble error={people.error} again={() => void people.refetch()} />;
+  return (
+    <>
+      <ul>
+        {people.data.people.map((p) => (
+          <Row key={p.id} person={p} all={people.data} mail={people.data.mail} />
+        ))}
+      </ul>
+      <Open all={people.data} />
+      <Invite mail={people.data.mail} />
+    </>
+  );
+}
