@@ -50,7 +50,7 @@ def sign_in(request: Request, body: SignInBody) -> Response:
             "session.origin",
             "This page and the server do not agree on the address they have.",
             "",
-            "Behind a proxy set ZESTY_PUBLIC_ADDRESS to the address people type (docs/operating.md).",
+            "Behind a proxy set ZESTY_PUBLIC_ADDRESS to what people type (docs/operating.md).",
         )
     address = request.client.host if request.client else ""
     with request.app.state.sessions.begin() as db:

@@ -169,6 +169,18 @@ def rules_page() -> str:
 _ROLES = (("consultant", "consultant"), ("installer", "fitter"), ("manager", "manager"))
 
 
+WHO = """# Who may do what
+
+Written by `./zesty docs` from `zesty_glass/api/may.py`, which is what the server goes by.
+
+What a role may do says nothing yet of whose: a consultant sees their own customers, a fitter the
+homes whose proposal was accepted, a manager all of the firm’s, nobody another firm’s. A token opens
+what its scope says, and never more than its maker may. “Password again”: it must have been given
+within the hour.
+
+"""
+
+
 def who_page() -> str:
     """docs/who-may-what.md: every route with the roles and the scopes of tokens that open it."""
 
@@ -183,11 +195,7 @@ def who_page() -> str:
     rows = [row(m, p) for m, p in sorted(may.ROUTES, key=lambda r: (r[1], r[0]))]
     opened = "\n".join(f"- `{m} {p}`" for m, p in sorted(may.OPEN, key=lambda r: (r[1], r[0])))
     return (
-        "# Who may do what\n\nWritten by `./zesty docs` from `zesty_glass/api/may.py`, which is what"
-        " the server goes by.\n\nWhat a role may do says nothing yet of whose: a consultant sees their"
-        " own customers, a fitter the homes whose proposal was accepted, a manager all of the firm’s,"
-        " nobody another firm’s. A token opens what its scope says, and never more than its maker"
-        " may. “Password again”: it must have been given within the hour.\n\n"
+        WHO
         + _table(head, rows)
         + "\n\nOpen to whoever asks:\n\n"
         + opened
