@@ -41,6 +41,7 @@ from . import (
 )
 from .bounds import POLICY, Bounds, Heads
 from .described import described
+from .kept import Kept
 
 PAGE = Path(__file__).resolve().parents[2] / "web" / "dist"
 
@@ -86,7 +87,7 @@ def create_app(
         engine,
     )
     app.state.public_address = public_address.rstrip("/")
-    app.state.mailer = mailer
+    app.state.mailer, app.state.kept = mailer, Kept()
     counters = observing.Counters()
     problems.install(app)
     app.add_middleware(GZipMiddleware, minimum_size=1500, compresslevel=2)

@@ -7,7 +7,7 @@ from datetime import UTC, datetime
 from typing import Annotated, Literal
 from uuid import UUID
 
-from fastapi import APIRouter, Header, Query, Response
+from fastapi import APIRouter, Header, Query, Request, Response
 from pydantic import Field
 
 from ..core.assess import HIGH_USE, LOW_USE, assess
@@ -22,6 +22,7 @@ from ..core.treating.line import Option
 from ..core.visit import Visit
 from ..documents import visit_file
 from ..documents.codec import load
+from ..records import marks
 from ..records.store import NotFound
 from ..work import bringing_in, mending, standins, visiting
 from ..work.mending import workable, worked
@@ -29,6 +30,7 @@ from .address import same_id
 from .answers import answer, described, file, safe_name
 from .context import Context, Signed
 from .files import FileBody
+from .kept import answered, tag
 from .schemas import (
     AgainBody,
     HomeChange,
@@ -57,7 +59,7 @@ def _in_units(visit: Visit, units: Units) -> Visit:
     )
 
 
-def _view(ctx: Context, id: UUID, units: Units) -> Response:
+def _view(ctx: Context, id: UUID, units: Units, at: datetime) -> Response:
     with ctx.db() as db:
         row = visiting.get(db, ctx.who, id)
         visit, versions, unreadable = visiting.opened(db, ctx.who, row, snapshots=False)
@@ -70,7 +72,6 @@ def _view(ctx: Context, id: UUID, units: Units) -> Response:
     except (ValueError, ArithmeticError, TypeError, LookupError):
         visit, more = workable(visit)
         unreadable, assessment = (*unreadable, *more), assess(visit)
-    at = datetime.now(UTC)
     lab = {x.id: status(x, at) for x in visit.lab_samples}
     drawn = frozenset(x.kind for x in visit.lab_samples)
     return answer(
@@ -137,9 +138,22 @@ def bring_in(ctx: Signed, data: FileBody, rules: Literal["firm", "file"] = "firm
 
 
 @router.get("/{id}", response_model=VisitView)
-def open_visit(ctx: Signed, id: UUID, units: Units = None) -> Response:
+def open_visit(ctx: Signed, request: Request, id: UUID, units: Units = None) -> Response:
     """A visit with everything worked out; ``units`` shows it in others than the visit’s own."""
-    return _view(ctx, id, units)
+    at = datetime.now(UTC)
+    etag = _tag(ctx, id, "view", units, at=at)
+    return answered(request, etag, lambda: _view(ctx, id, units, at))
+
+
+def _tag(ctx: Context, id: UUID, *more: object, at: datetime | None = None) -> str:
+    """The tag of what is worked out from a visit, for this person; with bottles on their way it
+    holds for a minute (``at``), for they count down.
+    """
+    with ctx.db() as db:
+        row = visiting.get(db, ctx.who, id)
+        mark, bottles = marks.of_home(db, ctx.who.firm_id, row.home_id)
+    minute = f"{at:%Y-%m-%d %H:%M}" if at is not None and bottles else ""
+    return tag(id, mark, ctx.who.id, ctx.who.role, minute, *more)
 
 
 @router.patch("/{id}", response_model=Saved)
@@ -236,6 +250,7 @@ def drop_option(ctx: Signed, id: UUID, option_id: UUID, version: Version = None)
 @router.get("/{id}/comparison", response_model=Comparison)
 def comparison(
     ctx: Signed,
+    request: Request,
     id: UUID,
     years: Annotated[list[Years], Query(max_length=4)] = [5, 10, 15, 20],  # noqa: B006
     use: Literal["low", "expected", "high"] = "expected",
@@ -244,11 +259,16 @@ def comparison(
     """The options side by side, with their costs over several horizons and the band of low and high
     use; at low, expected or high use.
     """
-    with ctx.db() as db:
-        visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id), snapshots=False)
-    visit = _in_units(visit, units)
     times = {"low": LOW_USE, "expected": 1.0, "high": HIGH_USE}[use]
-    return answer(worked(visit, lambda v: compare(v, tuple(years), times)))
+
+    def made() -> Response:
+        with ctx.db() as db:
+            row = visiting.get(db, ctx.who, id)
+            visit, _ = visiting.document(db, ctx.who, row, snapshots=False)
+        visit = _in_units(visit, units)
+        return answer(worked(visit, lambda v: compare(v, tuple(years), times)))
+
+    return answered(request, _tag(ctx, id, "comparison", use, units, years), made)
 
 
 @router.get("/{id}/pair", response_model=list[Pair])

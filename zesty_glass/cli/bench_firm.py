@@ -4,11 +4,14 @@ how long its lists take, beside a route that does next to nothing.
 
 from __future__ import annotations
 
+import shutil
 import statistics
 import sys
+import tempfile
 import time
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
+from pathlib import Path
 from typing import Any
 from uuid import UUID, uuid4
 
@@ -16,8 +19,12 @@ from sqlalchemy import Connection, text
 
 from ..demo.homes import uid
 from ..demo.people import EMAIL, PASSWORD
+from ..records.db import migrate
 from ..work.jobs import job_id
+from .cluster import Cluster
 from .machine import ROOT
+
+SECRET = "a secret for measuring only, long enough"
 
 HOMES, READINGS_EACH, PARTS_EACH = 100_000, 10, 2
 
@@ -98,7 +105,11 @@ def _timed(ask: Callable[[int], Any], many: int = 100) -> dict[str, float]:
         begun = time.perf_counter()
         ask(n)
         took.append((time.perf_counter() - begun) * 1000)
-    took.sort()
+    return _spread(took)
+
+
+def _spread(took: list[float]) -> dict[str, float]:
+    took = sorted(took)
     return {
         "median_ms": round(statistics.median(took), 2),
         "p95_ms": round(took[int(0.95 * len(took)) - 1], 2),
@@ -110,10 +121,18 @@ def _firm() -> Iterator[tuple[Any, dict[str, Any], float]]:
     sys.path.insert(0, str(ROOT))
     from starlette.testclient import TestClient
 
-    from tests.database import SECRET, fresh
     from zesty_glass.api.app import create_app
+    from zesty_glass.demo.load import load_demo
 
-    app = create_app(fresh(), SECRET, secure_cookie=False)
+    folder = Path(tempfile.mkdtemp(prefix="zg-bench-"))
+    folder.chmod(0o755)
+    cluster = Cluster(folder / "pg")  # durable, as a firm's own
+    cluster.create()
+    cluster.start()
+    url = cluster.url("postgres")
+    migrate(url)
+    app = create_app(url, SECRET, secure_cookie=False)
+    load_demo(app.state.sessions)
     begun = time.perf_counter()
     with app.state.engine.begin() as connection:
         rows = _rows(connection)
@@ -129,6 +148,84 @@ def _firm() -> Iterator[tuple[Any, dict[str, Any], float]]:
         yield client, rows, loaded
     finally:
         app.state.engine.dispose()
+        cluster.stop()
+        cluster.release()
+        shutil.rmtree(folder, ignore_errors=True)
+
+
+def _bare_insert(client: Any) -> Callable[[int], Any]:
+    """One row, committed, with nothing around it."""
+    engine = client.app.state.engine
+    with engine.begin() as c:
+        c.execute(text("create table bare (id uuid primary key, data jsonb)"))
+    said = text("insert into bare values (:id, cast(:data as jsonb))")
+
+    def ask(_: int) -> None:
+        with engine.begin() as c:
+            c.execute(said, {"id": uuid4(), "data": "{}"})
+
+    return ask
+
+
+def _bare_query(client: Any, home: UUID) -> Callable[[int], Any]:
+    """One row by its key, with nothing around it."""
+    engine = client.app.state.engine
+    said = text("select customer from homes where id = :id")
+
+    def ask(_: int) -> None:
+        with engine.connect() as c:
+            c.execute(said, {"id": home}).one()
+
+    return ask
+
+
+def _saves(client: Any) -> Callable[[int], Any]:
+    """A reading of a visit, as the page sends it."""
+    visit = uid("home-7-visit")
+    view = client.get(f"/api/visits/{visit}").json()["visit"]
+    sample = next(x for x in view["samples"] if x["raw"])
+    like = next(r for r in sample["readings"] if r["analyte"] == "hardness")
+
+    def ask(_: int) -> None:
+        body = {**like, "id": str(uuid4())}
+        path = f"/api/visits/{visit}/samples/{sample['id']}/readings/{body['id']}"
+        r = client.put(path, json=body)
+        if r.status_code != 200:
+            raise RuntimeError(r.text[:200])
+
+    return ask
+
+
+def _opens(client: Any) -> dict[str, Any]:
+    """A visit opened: worked out anew after a reading, given again, and not changed."""
+    save, path = _saves(client), f"/api/visits/{uid('home-1-visit')}"
+    home, visit = client.get(path).json(), uid("home-1-visit")
+    body = {"customer": home["visit"]["customer"]}
+    etag = client.get(path).headers["etag"]
+    version = [home["versions"]["home"]]
+
+    def changed(n: int) -> None:
+        new = {**home["visit"]["home"], "people": 3 + n % 2}
+        sent = {**body, "version": version[0], "home": new}
+        version[0] = client.put(f"/api/visits/{visit}/home", json=sent).json()["version"]
+
+    def anew(many: int = 40) -> dict[str, float]:
+        took = []
+        for n in range(many):
+            changed(n)
+            begun = time.perf_counter()
+            client.get(path)
+            took.append((time.perf_counter() - begun) * 1000)
+        return _spread(took)
+
+    return {
+        "save_a_reading": _timed(save, 100),
+        "open_a_visit_again": _timed(lambda _: client.get(path), 100),
+        "open_a_visit_not_changed": _timed(
+            lambda _: client.get(path, headers={"If-None-Match": etag}), 100
+        ),
+        "open_a_visit_after_a_change": anew(),
+    }
 
 
 def firm() -> dict[str, Any]:
@@ -143,12 +240,17 @@ def firm() -> dict[str, Any]:
 
         feed = client.post("/api/feeds", json={"id": str(uuid4())}).json()["path"]
         week = time.strftime("%Y-%m-%d", time.localtime(time.time() + 7 * 86_400))
+        day = time.strftime("%Y-%m-%dT09:00:00Z", time.localtime(time.time() - 30 * 86_400))
         return {
             "homes": HOMES,
             "readings": HOMES * READINGS_EACH,
             "fitted_parts": HOMES * PARTS_EACH,
             "loading_s": round(loaded, 1),
             "bare_route": _timed(lambda n: get("/api/health")),
+            "bare_indexed_query": _timed(_bare_query(client, rows["home"]), 200),
+            "bare_insert": _timed(_bare_insert(client), 200),
+            **_opens(client),
+            "a_days_visits": _timed(lambda n: get(f"/api/visits?day={day}")),
             "find_a_home": _timed(lambda n: get(f"/api/homes?find=family{n * 37 + 1000}")),
             "homes_first_page": _timed(lambda n: get("/api/homes"), 30),
             "due_within_a_week": _timed(lambda n: get(f"/api/due?until={week}"), 40),

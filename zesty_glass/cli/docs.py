@@ -194,13 +194,7 @@ def who_page() -> str:
     head = ("Route", *(name for _, name in _ROLES), "token", "password again")
     rows = [row(m, p) for m, p in sorted(may.ROUTES, key=lambda r: (r[1], r[0]))]
     opened = "\n".join(f"- `{m} {p}`" for m, p in sorted(may.OPEN, key=lambda r: (r[1], r[0])))
-    return (
-        WHO
-        + _table(head, rows)
-        + "\n\nOpen to whoever asks:\n\n"
-        + opened
-        + "\n"
-    )
+    return WHO + _table(head, rows) + "\n\nOpen to whoever asks:\n\n" + opened + "\n"
 
 
 def files() -> dict[Path, bytes]:

@@ -6,7 +6,7 @@ import sys
 from uuid import UUID
 
 from ..demo.homes import uid
-from ..demo.people import EMAIL, PASSWORD
+from ..demo.people import EMAIL, MANAGER_EMAIL, PASSWORD
 from ..work.jobs import job_id
 from .machine import ROOT
 from .say import step
@@ -36,14 +36,16 @@ VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
         (1280, 800),
         "no difference shown",
     ),
-    "show-lather": (f"{_HOME}/facing/lather", (1280, 800), "5.5 times"),
     "proposal": (f"/proposals/{uid('home-1-proposal')}", (1280, 800), "What was compared"),
     "nothing-needed": (f"/visits/{uid('home-7-visit')}/meaning", (1280, 800), "Nothing needed"),
     "due": ("/due", (1280, 800), "Jobs that wait"),
     "job-steps": (f"{_JOB}?part=steps&sheet=pipe", (820, 1180), "Take along"),
     "job-proof": (f"{_JOB}?part=proof", (1280, 800), "fall short"),
     "legend": ("/legend", (1280, 800), "How a glass reads"),
+    "people": ("/people", (1280, 800), "Invite somebody"),
 }
+#: views that only a manager has
+OF_MANAGERS = frozenset({"people"})
 #: what is touched first, to come to the view
 PRESSED: dict[str, tuple[str, ...]] = {"suggest": ("Propose lines",)}
 
@@ -62,6 +64,8 @@ def main(arguments: list[str]) -> int:
             if arguments and name not in arguments:
                 continue
             browser.size(*size)
+            if name in OF_MANAGERS:
+                browser.sign_in(served.base, MANAGER_EMAIL, PASSWORD)
             browser.go(served.base + path)
             for press in PRESSED.get(name, ()):
                 browser.click("button", press)

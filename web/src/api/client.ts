@@ -71,6 +71,30 @@ export async function data<T>(
   );
 }
 
+/** What was fetched last by a name, with its tag: asked for again, the server says when it still holds. */
+const held = new Map<string, { tag: string; value: unknown }>();
+const MOST_HELD = 8;
+
+type Call<T> = Promise<{ data?: T; error?: unknown; response: Response }>;
+
+export async function dataOnce<T>(
+  name: string,
+  call: (headers: Record<string, string>) => Call<T>,
+): Promise<T> {
+  const known = held.get(name);
+  const result = await call(known ? { "If-None-Match": known.tag } : {}).catch(() => {
+    throw new Failed(OFFLINE);
+  });
+  if (result.response.status === 304 && known) return known.value as T;
+  const value = await data(Promise.resolve(result));
+  const tag = result.response.headers.get("ETag");
+  held.delete(name);
+  if (tag !== null) held.set(name, { tag, value });
+  const oldest = held.keys().next();
+  if (held.size > MOST_HELD && oldest.done === false) held.delete(oldest.value);
+  return value;
+}
+
 export function problemOf(error: unknown): Problem | null {
   if (error === null || error === undefined) return null;
   return error instanceof Failed

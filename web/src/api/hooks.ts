@@ -9,7 +9,7 @@ import {
 } from "@tanstack/react-query";
 
 import { currentUnits, useUnits } from "../app/units";
-import { api, data, Failed, setToken } from "./client";
+import { api, data, dataOnce, Failed, setToken } from "./client";
 import type { components } from "./schema.generated";
 import type {
   Customer,
@@ -78,8 +78,11 @@ export function useVisit(id: string): UseQueryResult<VisitView> {
   return useQuery({
     queryKey: ["visit", id],
     queryFn: () =>
-      data(
-        api.GET("/api/visits/{id}", { params: { path: { id }, query: units ? { units } : {} } }),
+      dataOnce(`visit ${id} ${units ?? ""}`, (headers) =>
+        api.GET("/api/visits/{id}", {
+          params: { path: { id }, query: units ? { units } : {} },
+          headers,
+        }),
       ),
   });
 }
@@ -89,9 +92,10 @@ export const useComparison = (id: string, use: Use = "expected"): UseQueryResult
   useQuery({
     queryKey: ["visit", id, "comparison", use],
     queryFn: () =>
-      data(
+      dataOnce(`comparison ${id} ${use} ${JSON.stringify(currentUnits())}`, (headers) =>
         api.GET("/api/visits/{id}/comparison", {
           params: { path: { id }, query: { ...currentUnits(), use } },
+          headers,
         }),
       ),
     placeholderData: (old) => old,

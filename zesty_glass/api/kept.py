@@ -1,0 +1,80 @@
+"""Answers that were worked out before, kept by what they were worked out from: never older than it,
+in whichever process, and no more than so much of them.
+"""
+
+from __future__ import annotations
+
+import gzip
+import hashlib
+from collections import OrderedDict
+from collections.abc import Callable
+from threading import Lock
+
+from fastapi import Request, Response
+
+from .. import __version__
+from .answers import PRIVATE
+
+MOST_BYTES = 64_000_000  # of one process
+LEVEL = 4  # of gzip
+
+
+class Kept:
+    """Bodies by their key, the least used forgotten first."""
+
+    def __init__(self, most: int = MOST_BYTES) -> None:
+        self._most, self._held = most, 0
+        self._bodies: OrderedDict[str, bytes] = OrderedDict()
+        self._lock = Lock()
+
+    def get(self, key: str) -> bytes | None:
+        """The body of a key, which counts as used now."""
+        with self._lock:
+            body = self._bodies.get(key)
+            if body is not None:
+                self._bodies.move_to_end(key)
+            return body
+
+    def put(self, key: str, body: bytes) -> None:
+        """Keep a body; one that is too large by itself is not kept."""
+        if len(body) > self._most // 4:
+            return
+        with self._lock:
+            self._held -= len(self._bodies.pop(key, b""))
+            self._bodies[key] = body
+            self._held += len(body)
+            while self._held > self._most:
+                _, gone = self._bodies.popitem(last=False)
+                self._held -= len(gone)
+
+    def __len__(self) -> int:
+        return len(self._bodies)
+
+
+def tag(*parts: object) -> str:
+    """The ETag of an answer, from all that it hangs on (RFC 9110, 8.8.3); weak, for it is the same
+    whether packed or not.
+    """
+    said = "\x1f".join(map(str, (__version__, *parts)))
+    return f'W/"{hashlib.sha256(said.encode()).hexdigest()[:32]}"'
+
+
+def answered(request: Request, etag: str, make: Callable[[], Response]) -> Response:
+    """An answer that hangs on what its tag was made from: 304 when the page has it, the kept one,
+    or a new one. Kept bodies are packed.
+    """
+    headers = {**PRIVATE, "ETag": etag, "Vary": "Cookie, Accept-Encoding"}
+    if etag in request.headers.get("if-none-match", ""):
+        return Response(status_code=304, headers=headers)
+    kept: Kept = request.app.state.kept
+    packed = kept.get(etag)
+    if packed is None:
+        made = make()
+        if made.status_code != 200:
+            return made
+        packed = gzip.compress(bytes(made.body), LEVEL)
+        kept.put(etag, packed)
+    if "gzip" in request.headers.get("accept-encoding", ""):
+        headers["Content-Encoding"] = "gzip"
+        return Response(packed, media_type="application/json", headers=headers)
+    return Response(gzip.decompress(packed), media_type="application/json", headers=headers)
