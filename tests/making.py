@@ -18,8 +18,8 @@ from zesty_glass.core.testing.observations import (
 from zesty_glass.core.testing.reading import Reading, Value
 from zesty_glass.core.testing.water import Sample, Water
 from zesty_glass.core.treating.items import Item
-from zesty_glass.core.treating.stages.membrane import MembraneFigures
-from zesty_glass.core.treating.stages.softener import SoftenerFigures
+from zesty_glass.core.treating.stages.membrane_flow import MembraneFigures
+from zesty_glass.core.treating.stages.softener_size import SoftenerFigures
 
 NOON = datetime(2026, 11, 20, 12, 0, tzinfo=UTC)
 

@@ -25,7 +25,8 @@ class SignIn(ApiCase):
         b = stranger.post(
             "/api/session", json={"email": "nobody@nowhere.example", "password": "not this one"}
         )
-        self.assertEqual((a.status_code, a.json()), (b.status_code, b.json()))
+        said = [{**r.json(), "request": ""} for r in (a, b)]
+        self.assertEqual((a.status_code, said[0]), (b.status_code, said[1]))
         self.assertEqual(a.status_code, 401)
 
     def test_cookie_is_not_for_scripts_or_other_sites(self):

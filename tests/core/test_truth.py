@@ -26,9 +26,9 @@ from zesty_glass.core.testing.observations import BucketRuns, CupsSeen, Laborato
 from zesty_glass.core.testing.reading import Value, work_out
 from zesty_glass.core.treating.stages import membrane as ro
 from zesty_glass.core.treating.stages import neutraliser as acid
+from zesty_glass.core.treating.stages.calcite import NeutraliserFigures
 from zesty_glass.core.treating.stages.common import tannin_binds_iron
-from zesty_glass.core.treating.stages.membrane import MembraneFigures
-from zesty_glass.core.treating.stages.neutraliser import NeutraliserFigures
+from zesty_glass.core.treating.stages.membrane_flow import MembraneFigures
 from zesty_glass.core.treating.stream import source_stream
 from zesty_glass.demo.homes import demo_visits, uid
 

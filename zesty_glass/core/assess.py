@@ -13,7 +13,8 @@ from .costing.money import Lifetime, keeps_up, lifetime, lifetime_total, stays_c
 from .costing.waste import Waste, waste
 from .demonstrating.lather import counted, household_share, ratio
 from .demonstrating.records import Lather, Tasting
-from .demonstrating.shown import Around, Shown, show
+from .demonstrating.shown import Around, show
+from .demonstrating.shown_records import Shown
 from .errors import RuleError
 from .home import Home
 from .proposing.reasons import Reasons, needs_nothing, reasons, still_to_test

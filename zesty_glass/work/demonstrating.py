@@ -14,7 +14,7 @@ from sqlalchemy.orm import Session
 from ..core.assess import assess
 from ..core.demonstrating import tasting as blind
 from ..core.demonstrating.records import Demonstration, Tasting
-from ..core.demonstrating.shown import Shown
+from ..core.demonstrating.shown_records import Shown
 from ..core.errors import RuleError
 from ..core.visit import Visit
 from ..documents.codec import load, plain

@@ -9,7 +9,6 @@ from decimal import Decimal
 from zesty_glass.core.costing.money import (
     HORIZONS,
     added_cost,
-    apr,
     interval_months,
     interval_why,
     keeps_up,
@@ -19,6 +18,7 @@ from zesty_glass.core.costing.money import (
     rates_for,
     stays_cheaper_from,
 )
+from zesty_glass.core.costing.plan import apr
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.treating.line import Purchase
 from zesty_glass.core.treating.report import Due, Running

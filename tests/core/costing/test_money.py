@@ -8,7 +8,6 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from zesty_glass.core.costing.money import (
-    apr,
     interval_months,
     lifetime,
     lifetime_total,
@@ -16,6 +15,7 @@ from zesty_glass.core.costing.money import (
     rates_for,
     stays_cheaper_from,
 )
+from zesty_glass.core.costing.plan import apr
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.treating.line import Purchase
 from zesty_glass.core.treating.report import Due, Running

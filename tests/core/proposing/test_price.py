@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.making import settings
-from zesty_glass.core.costing.money import apr, effective_rate
+from zesty_glass.core.costing.plan import apr, effective_rate
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.proposing.price import Terms, price_lines, to_pay
 

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.testing.scale import heated, saturation_index, short_index, tendency
-from zesty_glass.core.treating.stages.neutraliser import to_saturation, to_target
+from zesty_glass.core.treating.stages.calcite import to_saturation, to_target
 
 TABLE = json.loads(Path(__file__).with_name("phreeqc.json").read_text())
 

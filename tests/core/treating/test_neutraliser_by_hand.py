@@ -8,7 +8,7 @@ from tests.making import home, water
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.treating.items import Item
 from zesty_glass.core.treating.stages import neutraliser as acid
-from zesty_glass.core.treating.stages.neutraliser import NeutraliserFigures
+from zesty_glass.core.treating.stages.calcite import NeutraliserFigures
 
 GPG = 17.118061
 

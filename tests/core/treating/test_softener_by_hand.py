@@ -8,8 +8,8 @@ from tests.making import home, settings, softener, water
 from zesty_glass.core.home import Source
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.treating.items import Consumable
-from zesty_glass.core.treating.stages import softener as soft
-from zesty_glass.core.treating.stages.softener import SoftenerFigures
+from zesty_glass.core.treating.stages import softener_size as soft
+from zesty_glass.core.treating.stages.softener_size import SoftenerFigures
 
 GPG = 17.118061
 METERED = SoftenerFigures(resin_ft3=1.0, dose_lb_ft3=8)

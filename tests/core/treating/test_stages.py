@@ -15,10 +15,11 @@ from zesty_glass.core.treating.line import Option, StageChoice, walk
 from zesty_glass.core.treating.stages import membrane as ro
 from zesty_glass.core.treating.stages import neutraliser as acid
 from zesty_glass.core.treating.stages import softener as soft
+from zesty_glass.core.treating.stages import softener_size
+from zesty_glass.core.treating.stages.calcite import NeutraliserFigures
 from zesty_glass.core.treating.stages.carbon import ebct_min
-from zesty_glass.core.treating.stages.membrane import MembraneFigures
-from zesty_glass.core.treating.stages.neutraliser import NeutraliserFigures
-from zesty_glass.core.treating.stages.softener import SoftenerFigures
+from zesty_glass.core.treating.stages.membrane_flow import MembraneFigures
+from zesty_glass.core.treating.stages.softener_size import SoftenerFigures
 from zesty_glass.core.treating.stages.uv import UvFigures, flow_at
 
 RATED = MembraneFigures(rated_gpd=75, rated_ratio=3, rejection=0.94)
@@ -142,7 +143,9 @@ class Softener(unittest.TestCase):
     @given(st.floats(4, 15), st.floats(4, 15))
     def test_more_salt_never_holds_less(self, a, b):
         low, high = sorted((a, b))
-        self.assertLessEqual(soft.capacity_grains(1, low), soft.capacity_grains(1, high))
+        self.assertLessEqual(
+            softener_size.capacity_grains(1, low), softener_size.capacity_grains(1, high)
+        )
 
 
 class Membrane(unittest.TestCase):

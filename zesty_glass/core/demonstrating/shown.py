@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
-
 from .. import words
 from ..home import Home
 from ..ranges import Range
-from ..record import TaggedBy, record
+from ..record import record
 from ..rules import Settings
 from ..testing.findings import Meaning
 from ..testing.instruments import Flag
@@ -17,9 +15,9 @@ from ..testing.removal import Removal, removal, removal_sentence
 from ..testing.water import Sample, Water
 from ..treating.line import LineReport
 from ..treating.stream import Stream
-from .distilling import Balance, balance
-from .kettle import Scale, scale_year
-from .lather import Ratio, counted, expected_drops, household_share, ratio, spoon_share, spoonful
+from .distilling import balance
+from .kettle import scale_year
+from .lather import counted, expected_drops, household_share, ratio, spoon_share, spoonful
 from .records import (
     ChlorineTest,
     ColourColumn,
@@ -31,114 +29,19 @@ from .records import (
     Tasting,
     Through,
 )
-from .tasting import Agreement, agreement, how_little, refusal
-
-
-@record
-class Bar:
-    """One water of a side by side [mg/L]; ``beside``: what the difference to the
-    first one shows.
-    """
-
-    sample: str
-    name: str
-    range: Range | None
-    shown: str
-    span: str
-    predicted: bool
-    beside: str
-
-
-@record
-class Bars:
-    """Bars on one scale from 0 to ``scale`` [mg/L]."""
-
-    kind: Literal["side_by_side"] = "side_by_side"
-    bars: tuple[Bar, ...]
-    scale: float
-
-
-@record
-class VialShown:
-    """A vial: drops counted or expected, and how many times the softened one."""
-
-    id: str
-    name: str
-    drops: Range | None
-    expected: Range | None
-    times: Ratio | None
-
-
-@record
-class LatherShown:
-    """The vials, the spoonful and the cautious household estimate [share 0 to 1]."""
-
-    kind: Literal["lather"] = "lather"
-    vials: tuple[VialShown, ...]
-    spoon: Range | None
-    spoon_share: float
-    household: float | None
-    breakthrough: str
-
-
-@record
-class BeforeAfter:
-    """Analytes before and after, with the removal."""
-
-    kind: Literal["before_after"] = "before_after"
-    rows: tuple[tuple[str, str, str, str], ...]
-    removals: dict[str, Removal]
-    predicted: bool
-
-
-@record
-class KettleShown:
-    """Scale a year."""
-
-    kind: Literal["kettle"] = "kettle"
-    scale: Scale | None
-
-
-@record
-class DistillingShown:
-    """The mass balance."""
-
-    kind: Literal["distilling"] = "distilling"
-    balance: Balance
-
-
-@record
-class TastingShown:
-    """Rank sums and agreement; names of the waters only once the key was shown."""
-
-    kind: Literal["tasting"] = "tasting"
-    agreement: Agreement | None
-    key: dict[str, str]
-
-
-@record
-class ThroughShown:
-    """The line that is shown; its waters are in the assessment."""
-
-    kind: Literal["through"] = "through"
-    option: str
-
-
-Result = Annotated[
-    Bars | LatherShown | BeforeAfter | KettleShown | DistillingShown | TastingShown | ThroughShown,
-    TaggedBy("kind"),
-]
-
-
-@record
-class Shown:
-    """A demonstration worked out. ``refused``: why it may not be shown; then there is no result."""
-
-    id: str
-    sentences: tuple[str, ...]
-    flags: tuple[Flag, ...] = ()
-    refused: str = ""
-    result: Result | None = None
+from .shown_records import (
+    Bar,
+    Bars,
+    BeforeAfter,
+    DistillingShown,
+    KettleShown,
+    LatherShown,
+    Shown,
+    TastingShown,
+    ThroughShown,
+    VialShown,
+)
+from .tasting import agreement, how_little, refusal
 
 
 @record

@@ -12,7 +12,8 @@ from .. import words
 from ..analytes import ANALYTES
 from ..assess import Assessment, Assumption, CostBand, OptionReport, assess_over
 from ..costing.chores import Chores
-from ..costing.money import HORIZONS, CostLine, Lifetime, apr, effective_rate
+from ..costing.money import HORIZONS, CostLine, Lifetime
+from ..costing.plan import apr, effective_rate
 from ..costing.waste import Waste
 from ..errors import RuleError
 from ..home import SOURCE_NAMES, Customer

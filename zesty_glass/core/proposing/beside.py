@@ -22,7 +22,7 @@ from ..treating.items import Item, SystemFigures
 from ..treating.line import LineReport, Option, StageChoice
 from ..treating.stages import takes_dissolved_matter
 from ..treating.stages.conditioner import ConditionerFigures
-from ..treating.stages.softener import SoftenerFigures
+from ..treating.stages.softener_size import SoftenerFigures
 
 Codes = tuple[str, ...]
 MOST_TAPS = 4  # drinking taps tried behind a softener, the cheapest first

@@ -27,7 +27,7 @@ from ..treating.measured import Measured
 from ..treating.report import Check
 from ..treating.stages import takes_dissolved_matter
 from ..treating.stages.conditioner import ConditionerFigures
-from ..treating.stages.softener import SoftenerFigures
+from ..treating.stages.softener_size import SoftenerFigures
 from ..treating.stream import Quantity, source_stream
 
 NOT_ESTABLISHED = 0.5  # what a health claim without a certificate counts, of what it says

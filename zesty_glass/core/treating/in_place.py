@@ -29,7 +29,7 @@ from .kept import (
     glass_behind,
     load_gpg,
 )
-from .stages.softener import LEAST_DAYS
+from .stages.softener_size import LEAST_DAYS
 
 Verdict = Literal["keep", "service", "set_right", "replace", "not_judged"]
 VERDICT_WORDS: dict[Verdict, str] = {

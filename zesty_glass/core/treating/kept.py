@@ -29,7 +29,7 @@ from .measured import NOT_MATTER
 from .place import place_checks
 from .report import Check, Due, Running, StageReport
 from .stages.common import StageInput, report
-from .stages.softener import (
+from .stages.softener_size import (
     IRON_RULE_MG_L,
     LONGEST_DAYS,
     SoftenerFigures,

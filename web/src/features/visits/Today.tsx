@@ -1,5 +1,5 @@
 /** Today's visits: who, where, why, and where it was left. */
-import { ChevronRight, LogOut, Upload } from "lucide-react";
+import { ChevronRight, Upload } from "lucide-react";
 import { useRef, useState, type ReactElement } from "react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate } from "react-router";
@@ -10,6 +10,7 @@ import type { Saved, VisitSummary } from "../../api/types";
 import { upload } from "../../api/upload";
 import { Head, Ledge } from "../../app/Shell";
 import { SOURCE_NAMES } from "../../app/names";
+import { More } from "./More";
 import { Trouble, Waiting } from "../../ui/Trouble";
 
 function day(iso: string): string {
@@ -96,23 +97,7 @@ export function Today(): ReactElement {
         <Link className="key bare" to="/homes">
           Homes
         </Link>
-        <Link className="key bare" to="/outbox">
-          Outbox
-        </Link>
-        <Link className="key bare" to="/firm">
-          Kits and catalogue
-        </Link>
-        {me.data?.role === "manager" && (
-          <Link className="key bare" to="/people">
-            People
-          </Link>
-        )}
-        <Link className="key bare" to="/account">
-          Account
-        </Link>
-        <button className="key bare" onClick={() => leave.mutate()}>
-          <LogOut size={20} aria-hidden="true" /> Sign out
-        </button>
+        <More manager={me.data?.role === "manager"} onLeave={() => leave.mutate()} />
       </Head>
       <main className="scroll px-8 pb-8">
         <div className="max-w-[1080px] mx-auto grid gap-4 pt-4">
