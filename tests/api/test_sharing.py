@@ -311,6 +311,49 @@ class Frozen(ShareCase):
         self.assertNotIn(now, [c["total"] for o in before[0]["options"] for c in o["costs"]])
 
 
+class Asking(ShareCase):
+    """What a customer writes by their link."""
+
+    def ask(self, token, status=204, **more):
+        body = {
+            "id": str(uuid4()),
+            "about": "visit",
+            "text": "May somebody come on Friday?",
+            **more,
+        }
+        r = self.stranger().post(f"/api/offered/{token}/ask", json=body)
+        self.assertEqual(r.status_code, status, r.text[:200])
+        return body, r
+
+    def test_it_comes_to_who_made_the_visit(self):
+        _, token = self.token()
+        body, _ = self.ask(token)
+        kept = next(m for m in self.get("/api/outbox") if m["id"] == body["id"])
+        self.assertIn("asks for a visit", kept["subject"])
+        self.assertIn("on Friday", kept["text"])
+        self.assertEqual(kept["to"], "perrin@larkspout.example")
+
+    def test_sent_twice_it_is_one_and_too_many_wait(self):
+        _, token = self.token()
+        body, _ = self.ask(token)
+        self.ask(token, id=body["id"])
+        self.assertEqual(sum(m["id"] == body["id"] for m in self.get("/api/outbox")), 1)
+        for _ in range(4):
+            self.ask(token)
+        self.ask(token, 429)
+
+    def test_a_wrong_link_or_nothing_written(self):
+        _, token = self.token()
+        self.ask("x" * 43, 404)
+        _, r = self.ask(token, 422, text=" a ")
+        self.assertEqual(r.json()["code"], "ask.text")
+
+    def test_a_revoked_link_asks_nothing(self):
+        link, token = self.token()
+        self.send("DELETE", f"/api/links/{link}", None, 204)
+        self.ask(token, 404)
+
+
 class EveryRoute(ShareCase):
     """Every route of the application, as a stranger, as another firm, and with a
     customer's link.
@@ -321,6 +364,7 @@ class EveryRoute(ShareCase):
         "/api/health",
         "/api/openapi.json",
         "/api/offered/{token}",
+        "/api/offered/{token}/ask",
         "/api/offered/{token}/pdf",
         "/api/feed/{token}",
         "/api/join",

@@ -70,6 +70,7 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("DELETE", f"{_V}/options/{{option_id}}"): SELLING,
     ("GET", f"{_V}/options/{{option_id}}/what-if"): SELLING,
     ("GET", f"{_V}/comparison"): EVERYBODY,
+    ("GET", f"{_V}/card"): EVERYBODY,
     ("GET", f"{_V}/pair"): EVERYBODY,
     ("GET", f"{_V}/file"): SELLING,
     ("GET", f"{_V}/readings.csv"): EVERYBODY,
@@ -126,6 +127,7 @@ OPEN: frozenset[tuple[str, str]] = frozenset(
         ("GET", "/api/health"),
         ("GET", "/api/openapi.json"),
         ("GET", "/api/offered/{token}"),
+        ("POST", "/api/offered/{token}/ask"),
         ("GET", "/api/offered/{token}/pdf"),
         ("GET", "/api/feed/{token}"),
     }

@@ -281,10 +281,11 @@ class LinkView(BaseModel):
 
 
 class LinkMade(BaseModel):
-    """A new link with its path, shown this once."""
+    """A new link with its path, shown this once, and as a picture (SVG) that a telephone reads."""
 
     link: LinkView
     path: str
+    picture: str
 
 
 class MailBody(Body):
@@ -312,6 +313,14 @@ class MailView(BaseModel):
     proposal: UUID | None
     state: Literal["kept", "waiting", "sending", "sent", "failed"]
     error: str
+
+
+class AskBody(Body):
+    """A customer's question, or their wish for a visit."""
+
+    id: UUID
+    about: Literal["question", "visit"]
+    text: str = Field(max_length=2500)
 
 
 @record

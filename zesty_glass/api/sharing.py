@@ -13,6 +13,7 @@ from fastapi import APIRouter, HTTPException, Path, Query, Request, Response
 from ..core.assess import assess
 from ..core.bounds import FIRST_DAY, LAST_DAY
 from ..core.errors import RuleError
+from ..documents.codes import code_picture
 from ..documents.tables import costs_csv, readings_csv
 from ..records.models import LinkRow, MailRow
 from ..work import printing, proposing, sharing, visiting
@@ -20,7 +21,16 @@ from ..work.mending import worked
 from ..work.person import now
 from .answers import CSV, PDF, answer, described, file, pdf_file, safe_name
 from .context import Signed
-from .schemas import CareLine, LinkBody, LinkMade, LinkView, MailBody, MailView, OfferedView
+from .schemas import (
+    AskBody,
+    CareLine,
+    LinkBody,
+    LinkMade,
+    LinkView,
+    MailBody,
+    MailView,
+    OfferedView,
+)
 
 router = APIRouter(prefix="/api", tags=["sharing"])
 _PRIVATE = {"Cache-Control": "no-store", "X-Robots-Tag": "noindex, nofollow"}
@@ -62,11 +72,13 @@ def links(ctx: Signed, id: UUID) -> list[LinkView]:
 
 
 @router.post("/proposals/{id}/links", response_model=LinkMade, status_code=201)
-def make_link(ctx: Signed, id: UUID, body: LinkBody) -> LinkMade:
+def make_link(ctx: Signed, request: Request, id: UUID, body: LinkBody) -> LinkMade:
     """Make a link that expires; its address is in this answer and nowhere else."""
     with ctx.db() as db:
         row, token = sharing.make_link(db, ctx.who, id, body.id, body.days)
-        return LinkMade(link=_link(row), path=f"/p/{token}")
+        base = request.app.state.public_address or str(request.base_url).rstrip("/")
+        picture = code_picture(f"{base}/p/{token}")
+        return LinkMade(link=_link(row), path=f"/p/{token}", picture=picture)
 
 
 @router.delete("/links/{id}", status_code=204)
@@ -203,6 +215,15 @@ def _care(request: Request, token: str) -> tuple[CareLine, ...]:
         )
         for f in due
     )
+
+
+@router.post("/offered/{token}/ask", status_code=204)
+def ask(request: Request, token: Token, body: AskBody) -> Response:
+    """A question, or the wish for a visit, to the firm; repeats are harmless."""
+    with request.app.state.sessions.begin() as db:
+        if not sharing.ask(db, token, body.id, body.about, body.text):
+            raise HTTPException(404)
+    return Response(status_code=204)
 
 
 @router.get("/offered/{token}/pdf", response_class=Response, responses=PDF)

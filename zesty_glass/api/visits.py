@@ -13,6 +13,7 @@ from pydantic import Field
 from ..core.assess import HIGH_USE, LOW_USE, assess
 from ..core.bounds import FIRST_DAY, INT_MOST, LAST_DAY
 from ..core.errors import RuleError
+from ..core.presenting.card import WaterCard, water_card
 from ..core.presenting.comparison import Comparison, compare
 from ..core.testing.laboratory import panel, status
 from ..core.testing.pairs import Pair, pairs
@@ -269,6 +270,15 @@ def comparison(
         return answer(worked(visit, lambda v: compare(v, tuple(years), times)))
 
     return answered(request, _tag(ctx, id, "comparison", use, units, years), made)
+
+
+@router.get("/{id}/card", response_model=WaterCard)
+def card(ctx: Signed, id: UUID, units: Units = None) -> Response:
+    """A card to leave in the house: what was read, what is set by it, what is next."""
+    with ctx.db() as db:
+        visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id), snapshots=False)
+    visit = _in_units(visit, units)
+    return answer(worked(visit, lambda v: water_card(v, assess(v))))
 
 
 @router.get("/{id}/pair", response_model=list[Pair])

@@ -185,9 +185,10 @@ def _saves(client: Any) -> Callable[[int], Any]:
     view = client.get(f"/api/visits/{visit}").json()["visit"]
     sample = next(x for x in view["samples"] if x["raw"])
     like = next(r for r in sample["readings"] if r["analyte"] == "hardness")
+    made = time.strftime("%Y-%m-%dT%H:%M:%SZ", time.gmtime())
 
     def ask(_: int) -> None:
-        body = {**like, "id": str(uuid4())}
+        body = {**like, "id": str(uuid4()), "made_at": made}
         path = f"/api/visits/{visit}/samples/{sample['id']}/readings/{body['id']}"
         r = client.put(path, json=body)
         if r.status_code != 200:

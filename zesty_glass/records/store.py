@@ -326,6 +326,14 @@ def signed_in(db: Session, token_hash: str, now: datetime, idle: timedelta) -> S
     return db.scalars(query).one_or_none()
 
 
+def consultant_of(db: Session, firm: UUID, visit: UUID) -> str:
+    """The address of who made a visit, or of a manager where they are gone; empty without one."""
+    own = select(User.email).join(VisitRow, VisitRow.consultant_id == User.id)
+    found = db.scalar(own.where(VisitRow.id == visit, VisitRow.firm_id == firm, User.active))
+    managers = select(User.email).where(User.firm_id == firm, User.role == "manager", User.active)
+    return found or db.scalars(managers.order_by(User.email).limit(1)).first() or ""
+
+
 def user(db: Session, id: UUID) -> User:
     """A user."""
     return db.get_one(User, id)

@@ -128,6 +128,64 @@ def care_behind(db: Session, token: str) -> tuple[Falling, ...]:
     return () if row is None else jobs.care_of(db, row.firm_id, row.proposal_id)
 
 
+MOST_ASKED = 5  # questions by one link that need not wait
+LONGEST_QUESTION = 2000  # [characters]
+ABOUT = {"question": "has a question", "visit": "asks for a visit"}
+
+
+def ask(db: Session, token: str, id: UUID, about: str, text: str) -> bool:
+    """A question, or the wish for a visit, from whoever holds a link; it goes to who made the
+    visit. False for a link that does not count. Sent twice with one id it is one.
+
+    Raises:
+        RuleError: nothing was written, or too much. TooMany: too many by this link.
+    """
+    row = store.link_by_token(db, token_hash(token)) if 20 <= len(token) <= 100 else None
+    if row is None or row.revoked_at is not None or row.expires_at <= now():
+        return False
+    have = db.get(MailRow, id)
+    if have is not None:
+        return have.firm_id == row.firm_id and have.proposal_id == row.proposal_id
+    if not 3 <= len(text.strip()) <= LONGEST_QUESTION or about not in ABOUT:
+        raise RuleError(
+            "ask.text",
+            f"Write 3 to {LONGEST_QUESTION:,} characters.",
+            "text",
+            "Say what you want to know, or when somebody may come.",
+        )
+    if store.admitted(db, f"ask:{row.id}", now(), MOST_ASKED, FORGOTTEN_AFTER) is None:
+        raise TooMany
+    shown: ProposalRow = store.get(db, ProposalRow, row.firm_id, row.proposal_id, "proposal")
+    offer = proposing.opened(db, shown).offer
+    to = store.consultant_of(db, row.firm_id, shown.visit_id)
+    who = Person(
+        id=UUID(int=0), firm_id=row.firm_id, name=f"{offer.customer.name} (by link)", role=""
+    )
+    subject = f"{offer.customer.name} {ABOUT[about]}: proposal {offer.number}"
+    said = f"{offer.customer.name}, {offer.home}, writes by the link:\n\n{text.strip()}"
+    if posting.queues(db) and to:
+        posting.put(db, who, to, subject, said, proposal=shown.id, id=id)
+    else:
+        db.add(
+            MailRow(
+                id=id,
+                firm_id=row.firm_id,
+                proposal_id=shown.id,
+                at=now(),
+                by=who.name,
+                to=to,
+                subject=subject,
+                text=said,
+                attachment="",
+                simulated=True,
+                request="",
+            )
+        )
+    note(db, who, shown.id, f"asked: {about}", 0, [])
+    db.flush()
+    return True
+
+
 def mail(
     db: Session,
     who: Person,

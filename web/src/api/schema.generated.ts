@@ -592,6 +592,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Card
+         * @description A card to leave in the house: what was read, what is set by it, what is next.
+         */
+        get: operations["card_api_visits__id__card_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/pair": {
         parameters: {
             query?: never;
@@ -1037,6 +1057,26 @@ export interface paths {
         get: operations["offered_api_offered__token__get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/offered/{token}/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask
+         * @description A question, or the wish for a visit, to the firm; repeats are harmless.
+         */
+        post: operations["ask_api_offered__token__ask_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1965,6 +2005,24 @@ export interface components {
             decimals: number;
         };
         /**
+         * AskBody
+         * @description A customer's question, or their wish for a visit.
+         */
+        AskBody: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * About
+             * @enum {string}
+             */
+            about: "question" | "visit";
+            /** Text */
+            text: string;
+        };
+        /**
          * Assessment
          * @description All of a visit, worked out. ``noticed``: what eyes and nose found beside the complaints;
          *     ``in_place``: what stands there already, judged.
@@ -2263,6 +2321,22 @@ export interface components {
             backwash_gal?: number | null;
             /** Backwash Days */
             backwash_days?: number | null;
+        };
+        /**
+         * CardLine
+         * @description One reading: value, range, what it means, and whether it asks for something.
+         */
+        CardLine: {
+            /** Name */
+            name: string;
+            /** Shown */
+            shown: string;
+            /** Span */
+            span: string;
+            /** Sentence */
+            sentence: string;
+            /** Asks */
+            asks: boolean;
         };
         /**
          * Care
@@ -5059,12 +5133,14 @@ export interface components {
         };
         /**
          * LinkMade
-         * @description A new link with its path, shown this once.
+         * @description A new link with its path, shown this once, and as a picture (SVG) that a telephone reads.
          */
         LinkMade: {
             link: components["schemas"]["LinkView"];
             /** Path */
             path: string;
+            /** Picture */
+            picture: string;
         };
         /**
          * LinkView
@@ -7662,7 +7738,7 @@ export interface components {
         /**
          * StageChoice
          * @description One item of an option with the consultant's own settings; ``position`` moves it, and wants a
-         *     reason.
+         *     reason; ``fitter``: who fits it.
          */
         StageChoice: {
             /** Item */
@@ -7678,6 +7754,12 @@ export interface components {
              * @default
              */
             reason: string;
+            /**
+             * Fitter
+             * @default firm
+             * @enum {string}
+             */
+            fitter: "firm" | "licensed" | "self";
         };
         /**
          * StageLine
@@ -9392,6 +9474,45 @@ export interface components {
             };
             cups?: components["schemas"]["CupsSeen"] | null;
             chloramine?: components["schemas"]["Combined"] | null;
+        };
+        /**
+         * WaterCard
+         * @description The card. ``settings``: appliance and what to set; ``tonight``: said first where something of
+         *     health was found; ``next``: what to do, what costs nothing first; ``untested``: what was not
+         *     looked for.
+         */
+        WaterCard: {
+            /** Home */
+            home: string;
+            /** Place */
+            place: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Firm */
+            firm: string;
+            /** By */
+            by: string;
+            /** Tonight */
+            tonight: string[];
+            /** Readings */
+            readings: components["schemas"]["CardLine"][];
+            /** Settings */
+            settings: [
+                string,
+                string
+            ][];
+            /** Next */
+            next: string[];
+            /** Untested */
+            untested: string[];
+            /**
+             * Honest
+             * @default These are readings of one day at one tap. They say nothing of what was not tested, and a kit never says that water is safe: health questions go to a certified laboratory and the local health authority.
+             */
+            honest: string;
         };
         /**
          * WaterPair
@@ -13770,6 +13891,129 @@ export interface operations {
             };
         };
     };
+    card_api_visits__id__card_get: {
+        parameters: {
+            query?: {
+                units?: ("us" | "metric") | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaterCard"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     pair_api_visits__id__pair_get: {
         parameters: {
             query: {
@@ -16601,6 +16845,129 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["OfferedView"];
                 };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ask_api_offered__token__ask_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description The request could not be read. */
             400: {

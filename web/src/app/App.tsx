@@ -28,6 +28,8 @@ const PeoplePage = part(() => import("../features/people/PeoplePage").then((m) =
 const AccountPage = part(() =>
   import("../features/account/AccountPage").then((m) => m.AccountPage),
 );
+const Claims = part(() => import("../features/claims/Claims").then((m) => m.Claims));
+const WaterCard = part(() => import("../features/card/WaterCard").then((m) => m.WaterCard));
 const Join = part(() => import("../features/signing-in/Join").then((m) => m.Join));
 const GlassLegend = part(() => import("../features/legend/GlassLegend").then((m) => m.GlassLegend));
 
@@ -56,6 +58,7 @@ const VIEWS: [string, ReactElement][] = [
   ["/", <Today key="today" />],
   ["/visits/new", <NewVisit key="new" />],
   ["/visits/:id/facing/:what", <Facing key="facing" />],
+  ["/visits/:id/card", <WaterCard key="card" />],
   ["/visits/:id/:step?", <VisitScreen key="visit" />],
   ["/proposals/:id", <ProposalPage key="proposal" />],
   ["/jobs/:id", <JobPage key="job" />],
@@ -67,6 +70,7 @@ const VIEWS: [string, ReactElement][] = [
   ["/firm", <FirmPage key="firm" />],
   ["/people", <PeoplePage key="people" />],
   ["/account", <AccountPage key="account" />],
+  ["/claims", <Claims key="claims" />],
   ["/legend", <GlassLegend key="legend" />],
 ];
 

@@ -33,6 +33,21 @@ class Says(NamedTuple):
 
 #: id -> what it says; each technology declares its own beside these
 CHECKS: dict[str, Says] = {
+    "fit.licensed": Says(
+        "{what} is fitted by a licensed person, who says what it costs.",
+        "Hand over its sheet of steps and settings.",
+    ),
+    "fit.self": Says(
+        "{what} is fitted by the household, about {need} min once: where code asks for a licensed"
+        " person on pipes, drains or wires, it asks here too.",
+        "The steps with their cautions go with it; metal pipe keeps its bonding.",
+    ),
+    "fit.self_loose": Says(
+        "{what} is set up by the household, about {need} min.", "The steps go with it."
+    ),
+    "fit.specialist": Says(
+        "{what} is not for the household to fit.", "A licensed specialist fits and starts it."
+    ),
     "space.drain": Says(
         "Needs a drain, and there is none within reach.",
         "A plumber may add one with an air gap, to local code.",

@@ -18,6 +18,7 @@ from ..testing.reading import FULL_BORE
 from ..testing.water import Water
 from .checks import met, told
 from .demand import Demand, demand
+from .fitting import Fitter, fitting_check
 from .items import Item, SystemFigures
 from .kept import PREFIX, KeptInPlace, code_of, technology_of
 from .measured import Measured, with_measured
@@ -38,13 +39,14 @@ SHOWER_PSI, LEAST_LEFT_PSI = 10.0, 30.0
 @record
 class StageChoice:
     """One item of an option with the consultant's own settings; ``position`` moves it, and wants a
-    reason.
+    reason; ``fitter``: who fits it.
     """
 
     item: str
     overrides: dict[str, float | str] = field(default_factory=dict)
     position: int | None = None
     reason: str = ""
+    fitter: Fitter = "firm"
 
 
 @record
@@ -230,6 +232,19 @@ def _twins(pairs: list[tuple[Item, StageChoice]]) -> None:
         seen.add(key)
 
 
+def _bought(item: Item, fitter: Fitter) -> Purchase:
+    """An item bought, and installed where the firm does it; a licensed person’s own price is not
+    known, and is said instead.
+    """
+    return Purchase(
+        code=item.code,
+        label=item.name,
+        price=item.price,
+        installation=item.installation if fitter == "firm" else Decimal(0),
+        scope=item.scope,
+    )
+
+
 KEPT_GONE = Check(
     id="line.kept_gone",
     status="warn",
@@ -256,22 +271,17 @@ def placed(option: Option, catalogue: dict[str, Item], source: Stream) -> Placed
         RuleError: unknown item, two stages of one kind, a move without a reason.
     """
     pairs: list[tuple[Item, StageChoice]] = []
-    purchases, gone = [], []
+    purchases: list[Purchase] = []
+    gone: list[Check] = []
     for choice in option.choices:
         if choice.item not in catalogue and choice.item.startswith(PREFIX):
             gone.append(KEPT_GONE)
             continue
         if choice.item in catalogue:
             top = catalogue[choice.item]
-            purchases.append(
-                Purchase(
-                    code=top.code,
-                    label=top.name,
-                    price=top.price,
-                    installation=top.installation,
-                    scope=top.scope,
-                )
-            )
+            purchases.append(_bought(top, choice.fitter))
+            said = fitting_check(top, choice.fitter)
+            gone += [] if said is None else [said]
         pairs += expand(choice, catalogue)
     _twins(pairs)
     pairs, checks = _place(pairs, source)

@@ -231,6 +231,9 @@ export function Meaning(): ReactElement {
           Dissolved matter is not hardness: nothing here turns one into the other. Health questions
           go to a certified laboratory and the local health authority.
         </p>
+        <Link className="key" to={`/visits/${id}/card`}>
+          A card to leave here
+        </Link>
         {view.assessment.nothing_needed ? (
           <>
             <Link className="key go" to={`/visits/${id}/offer`}>

@@ -12,6 +12,7 @@ import type { components } from "../../api/schema.generated";
 import { fromToday } from "../aftercare/dates";
 import { OfferView } from "../proposing/OfferView";
 import { Seal } from "../proposing/Seal";
+import { Ask } from "./Ask";
 
 const STANDS: Record<string, string> = {
   presented: "Offered to you",
@@ -130,6 +131,7 @@ export function Offered(): ReactElement {
         </section>
         <Seal standing={offered.data.seal} state={state} />
         <OfferView offer={offer} />
+        <Ask token={token} firm={offer.firm} />
       </main>
     </div>
   );

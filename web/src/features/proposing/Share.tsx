@@ -63,6 +63,13 @@ function Links({ proposal }: { proposal: string }): ReactElement {
           <p className="break-all font-semibold select-all" data-testid="link">
             {address}
           </p>
+          {make.data && (
+            <img
+              alt="The address, for a telephone’s camera"
+              className="w-[180px] h-[180px] border border-rule mt-2"
+              src={`data:image/svg+xml;utf8,${encodeURIComponent(make.data.picture)}`}
+            />
+          )}
           <button
             className="key mt-2"
             onClick={() => {
@@ -135,7 +142,7 @@ function Mail({ proposal, to: first }: { proposal: string; to: string }): ReactE
       <h3>
         Mail it{" "}
         <span className="font-normal text-s border border-dashed border-ink px-2">
-          simulated: kept in the outbox
+          see the outbox
         </span>
       </h3>
       <label className="field">

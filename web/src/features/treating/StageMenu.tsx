@@ -4,7 +4,7 @@ import { useState, type ReactElement } from "react";
 
 import type { Item, Option, StageReport } from "../../api/types";
 import { money } from "../../app/show";
-import { NumberField } from "../../ui/fields";
+import { NumberField, Seg } from "../../ui/fields";
 import { KIND_NAMES } from "./kinds";
 
 type Choice = Option["stages"][number];
@@ -26,6 +26,13 @@ interface Props {
   onDrop: () => void;
   onChange: (c: Choice) => void;
 }
+
+type Fitter = Choice["fitter"];
+const FITTERS: { value: Fitter; name: string }[] = [
+  { value: "firm", name: "We" },
+  { value: "licensed", name: "Licensed" },
+  { value: "self", name: "They" },
+];
 
 const SETTINGS: Record<
   string,
@@ -127,7 +134,7 @@ export function StageMenu({
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
-          className="slip z-50 max-h-[var(--radix-popover-content-available-height)] overflow-auto p-3 grid gap-2 w-[300px] max-h-[86vh] overflow-auto"
+          className="slip z-50 max-h-[var(--radix-popover-content-available-height)] overflow-auto p-3 grid gap-2 w-[300px]"
           style={{ borderBottom: "1.5px solid var(--ink)" }}
           sideOffset={10}
           collisionPadding={16}
@@ -182,6 +189,14 @@ export function StageMenu({
                 }
               />
             ))}
+          {choice && (
+            <Seg<Fitter>
+              label="Who fits it"
+              value={choice.fitter}
+              choices={FITTERS}
+              onChange={(fitter) => onChange({ ...choice, fitter })}
+            />
+          )}
           {choice && <Move choice={choice} index={index} last={last} onChange={onChange} />}
           <Popover.Close asChild>
             <button className="key bare" onClick={onDrop}>

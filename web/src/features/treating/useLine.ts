@@ -13,6 +13,7 @@ export const stageOf = (code: string): Choice => ({
   overrides: {},
   position: null,
   reason: "",
+  fitter: "firm",
 });
 
 export function lineOf(name: string, stages: Choice[] = []): Option {

@@ -6,6 +6,7 @@ import { Link } from "react-router";
 
 const PLACES: [path: string, name: string, managers: boolean][] = [
   ["/firm", "Kits and catalogue", false],
+  ["/claims", "Claims and evidence", false],
   ["/outbox", "Outbox", false],
   ["/people", "People", true],
   ["/account", "Account", false],

@@ -1,0 +1,132 @@
+/** A card to leave on the refrigerator: one printed page of readings, settings and what is next. */
+import { useQuery } from "@tanstack/react-query";
+import { Printer } from "lucide-react";
+import type { ReactElement } from "react";
+import { Link, useParams } from "react-router";
+
+import { api, data } from "../../api/client";
+import type { components } from "../../api/schema.generated";
+import { Head } from "../../app/Shell";
+import { currentUnits } from "../../app/units";
+import { StateMark } from "../../ui/marks";
+import { Trouble, Waiting } from "../../ui/Trouble";
+
+type Card = Omit<components["schemas"]["WaterCard"], "settings"> & { settings: string[][] };
+
+function Lines({ title, lines }: { title: string; lines: string[] }): ReactElement | null {
+  if (lines.length === 0) return null;
+  return (
+    <section>
+      <h2 className="text-[20px] mb-1">{title}</h2>
+      <ul className="list-disc pl-6">
+        {lines.map((t) => (
+          <li key={t} className="mb-1">
+            {t}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Readings({ card }: { card: Card }): ReactElement {
+  return (
+    <section>
+      <h2 className="text-[20px] mb-1">What was read</h2>
+      <table className="w-full">
+        <tbody>
+          {card.readings.map((r) => (
+            <tr key={r.name} className="border-b border-rule align-top">
+              <th scope="row" className="text-left font-normal py-1 pr-3 w-[170px]">
+                <span className="flex gap-2 items-center">
+                  <StateMark
+                    kind={r.asks ? "no" : "done"}
+                    size={15}
+                    label={r.asks ? "asks for something" : "nothing to do"}
+                  />
+                  {r.name}
+                </span>
+              </th>
+              <td className="py-1 pr-3 whitespace-nowrap">
+                <b className="num">{r.shown}</b>
+                {r.span !== r.shown && <span className="block text-s text-ink-2">{r.span}</span>}
+              </td>
+              <td className="py-1 text-m">{r.sentence}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+function Sheet({ card }: { card: Card }): ReactElement {
+  const day = new Date(card.made_at).toLocaleDateString([], { dateStyle: "long" });
+  return (
+    <article className="grid gap-5 bg-paper" data-card="">
+      <header className="border-b-2 border-ink pb-2">
+        <h1>The water of {card.home}</h1>
+        <p className="text-m text-ink-2">
+          {[card.place, day, card.by, card.firm].filter(Boolean).join(", ")}
+        </p>
+      </header>
+      <Lines title="Tonight" lines={card.tonight} />
+      <Readings card={card} />
+      {card.settings.length > 0 && (
+        <section>
+          <h2 className="text-[20px] mb-1">What to set</h2>
+          <dl>
+            {card.settings.map(([what, how]) => (
+              <div key={what} className="flex justify-between gap-4 border-b border-rule py-1">
+                <dt>{what}</dt>
+                <dd className="m-0 font-semibold text-right">{how}</dd>
+              </div>
+            ))}
+          </dl>
+        </section>
+      )}
+      <Lines title="What is next" lines={card.next} />
+      {card.untested.length > 0 && (
+        <p className="text-m">Not tested: {card.untested.join(", ")}.</p>
+      )}
+      <p className="text-m border-t border-rule pt-2">{card.honest}</p>
+    </article>
+  );
+}
+
+export function WaterCard(): ReactElement {
+  const id = useParams().id ?? "";
+  const card = useQuery({
+    queryKey: ["visit", id, "card"],
+    queryFn: () =>
+      data(api.GET("/api/visits/{id}/card", { params: { path: { id }, query: currentUnits() } })),
+  });
+  return (
+    <div className="screen plain">
+      <div className="print:hidden">
+        <Head title="Water card" {...(card.data ? { sub: card.data.home } : {})}>
+          <Link className="key bare" to={`/visits/${id}/meaning`}>
+            Back
+          </Link>
+          <button className="key" onClick={() => window.print()}>
+            <Printer size={20} aria-hidden="true" /> Print it
+          </button>
+        </Head>
+      </div>
+      <main className="min-h-0">
+        <div
+          className="h-full scroll px-8 pb-10 print:p-0 print:overflow-visible"
+          tabIndex={0}
+          role="group"
+          aria-label="Water card"
+        >
+          <div className="max-w-[760px] mx-auto pt-4">
+            {card.isPending && <Waiting what="Writing the card." />}
+            <Trouble error={card.error} again={() => void card.refetch()} />
+            {card.data && <Sheet card={card.data} />}
+          </div>
+        </div>
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,156 @@
+/** Claims: every item's removal of every contaminant with its evidence, also of what was found in no home yet. */
+import { useState, type ReactElement } from "react";
+
+import { useCatalogue } from "../../api/hooks";
+import type { Item } from "../../api/types";
+import { ANALYTE_NAMES, SHOWN } from "../../app/facts.generated";
+import { Head } from "../../app/Shell";
+import { num } from "../../app/show";
+import { Seg } from "../../ui/fields";
+import { Trouble, Waiting } from "../../ui/Trouble";
+import { KIND_NAMES } from "../treating/kinds";
+
+type Effect = Item["effects"][number];
+type Level = Effect["evidence"]["level"];
+const WORDS: Record<string, string> = {
+  measured_here: "measured here",
+  certified: "certified",
+  tested: "tested",
+  maker_states: "maker states",
+  typical: "typical",
+  no_claim: "no claim",
+  does_not_remove: "does not remove",
+};
+const LEAST: { value: string; name: string; holds: readonly string[] }[] = [
+  { value: "certified", name: "Certified", holds: ["certified"] },
+  { value: "tested", name: "Tested or better", holds: ["certified", "tested"] },
+  { value: "all", name: "All", holds: Object.keys(WORDS) },
+];
+
+interface Row {
+  item: Item;
+  effect: Effect;
+}
+
+function removal(e: Effect): string {
+  if (e.out_at_most != null) {
+    const shown = SHOWN[e.analyte]?.us;
+    const factor = shown?.factor ?? 1;
+    return `at most ${num(e.out_at_most * factor, shown?.decimals ?? 2)} ${shown?.unit ?? ""} left`;
+  }
+  if (e.high === 0) return WORDS[e.evidence.level] ?? "";
+  const pc = (x: number): string => num(100 * x, x > 0.99 ? 1 : 0);
+  return e.low === e.high ? `${pc(e.best)} %` : `${pc(e.best)} % (${pc(e.low)} to ${pc(e.high)})`;
+}
+
+function proof(e: Effect): string {
+  const v = e.evidence;
+  return [
+    v.standard && `to ${v.standard}`,
+    v.certificate && `certificate ${v.certificate}`,
+    v.certifier && `by ${v.certifier}`,
+    v.checked_on && `looked up ${v.checked_on}`,
+    v.note,
+  ]
+    .filter(Boolean)
+    .join(", ");
+}
+
+function Table({ rows }: { rows: Row[] }): ReactElement {
+  return (
+    <table className="w-full text-m">
+      <thead>
+        <tr className="text-left border-b-[1.5px] border-ink">
+          <th className="py-2 pr-3">Contaminant</th>
+          <th className="pr-3">Item</th>
+          <th className="pr-3">Takes out</th>
+          <th>Evidence</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map(({ item, effect }) => (
+          <tr key={item.code + effect.analyte} className="border-b border-rule align-top">
+            <th scope="row" className="py-2 pr-3 text-left">
+              {ANALYTE_NAMES[effect.analyte] ?? effect.analyte}
+            </th>
+            <td className="pr-3 py-2">
+              {item.name}
+              <span className="block text-s text-ink-2">
+                {KIND_NAMES[item.figures.kind] ?? item.figures.kind}, {item.maker}
+              </span>
+            </td>
+            <td className="pr-3 py-2 num">{removal(effect)}</td>
+            <td className="py-2">
+              <b>{WORDS[effect.evidence.level]}</b>
+              {proof(effect) !== "" && (
+                <span className="block text-s text-ink-2">{proof(effect)}</span>
+              )}
+              {(effect.ph_min != null || effect.ph_max != null) && (
+                <span className="block text-s text-ink-2">
+                  only from pH {effect.ph_min ?? 0} to {effect.ph_max ?? 14}
+                </span>
+              )}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+export function Claims(): ReactElement {
+  const catalogue = useCatalogue();
+  const [analyte, setAnalyte] = useState("");
+  const [least, setLeast] = useState("certified");
+  const holds: readonly string[] = LEAST.find((l) => l.value === least)?.holds ?? [];
+  const every: Row[] = (catalogue.data ?? []).flatMap((item) =>
+    item.effects.map((effect) => ({ item, effect })),
+  );
+  const names = [...new Set(every.map((r) => r.effect.analyte))].sort();
+  const rows = every
+    .filter((r) => holds.includes(r.effect.evidence.level as Level))
+    .filter((r) => analyte === "" || r.effect.analyte === analyte)
+    .sort(
+      (a, b) => a.effect.analyte.localeCompare(b.effect.analyte) || b.effect.best - a.effect.best,
+    );
+  return (
+    <div className="screen plain">
+      <Head title="Claims" sub="of the catalogue, with their evidence" />
+      <main className="min-h-0">
+        <div className="h-full scroll px-8 pb-10" tabIndex={0} role="group" aria-label="Claims">
+          <div className="max-w-[1080px] mx-auto pt-4 grid grid-cols-1 gap-4 [&>*]:min-w-0">
+            <h1>Claims and their evidence</h1>
+            <p className="text-b text-ink-2">
+              A certificate counts for its own contaminant only. For what matters to health, only
+              what is certified, or measured here by a laboratory, is established.
+            </p>
+            <div className="flex gap-5 flex-wrap items-end">
+              <label className="field">
+                <span>Contaminant</span>
+                <select
+                  className="input"
+                  value={analyte}
+                  onChange={(e) => setAnalyte(e.target.value)}
+                >
+                  <option value="">all</option>
+                  {names.map((a) => (
+                    <option key={a} value={a}>
+                      {ANALYTE_NAMES[a] ?? a}
+                    </option>
+                  ))}
+                </select>
+              </label>
+              <Seg label="Evidence" value={least} choices={LEAST} onChange={setLeast} />
+              <p role="status" className="text-m">
+                {rows.length === 1 ? "1 claim" : `${rows.length} claims`}
+              </p>
+            </div>
+            {catalogue.isPending && <Waiting what="Fetching the catalogue." />}
+            <Trouble error={catalogue.error} again={() => void catalogue.refetch()} />
+            <Table rows={rows} />
+          </div>
+        </div>
+      </main>
+    </div>
+  );
+}
