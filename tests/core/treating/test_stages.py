@@ -44,8 +44,8 @@ def line(*items, w=None, h=None, s=None, overrides=None):
 class Softener(unittest.TestCase):
     def test_worked_figures(self):
         f = SoftenerFigures(resin_ft3=1.5, dose_lb_ft3=8)
-        gpg = soft.compensated_gpg(14 * 17.118061, 0.6, 0)
-        s = soft.size(f, gpg, 240, 0.6, 8, 365.25)
+        gpg = softener_size.compensated_gpg(14 * 17.118061, 0.6, 0)
+        s = softener_size.size(f, gpg, 240, 0.6, 8, 365.25)
         self.assertEqual((round(gpg, 1), round(s.load_grains), s.capacity), (16.4, 3936, 36000))
         self.assertEqual((f"{s.by_capacity:.2f}", s.interval, s.regens_year), ("8.15", 4, 91.25))
         self.assertEqual(
@@ -56,15 +56,15 @@ class Softener(unittest.TestCase):
         self.assertEqual(round(soft.POTASSIUM_PER_CACO3 * 14 * 17.118061), 187)
 
     def test_clock_unit(self):
-        s = soft.size(
+        s = softener_size.size(
             SoftenerFigures(resin_ft3=1, control="clock", clock_days=7), 16.4, 240, 0.6, 8, 365.25
         )
         self.assertEqual(round(100 * s.leakage), 13)
 
     def test_lower_dose_is_suggested(self):
         f = SoftenerFigures(resin_ft3=1.5)
-        self.assertEqual(soft.lower_dose(f, 3936, 4, f.dose_lb_ft3), 4)
-        self.assertEqual(round(soft.size(f, 16.4, 240, 0.6, 4, 365.25).salt_lb_year), 548)
+        self.assertEqual(softener_size.lower_dose(f, 3936, 4, f.dose_lb_ft3), 4)
+        self.assertEqual(round(softener_size.size(f, 16.4, 240, 0.6, 4, 365.25).salt_lb_year), 548)
 
     def test_in_a_line(self):
         r = line(softener(1.5)).stages[0]
@@ -132,7 +132,7 @@ class Softener(unittest.TestCase):
     @given(st.floats(1, 12), st.floats(1, 12), st.floats(20, 600), st.floats(0.5, 4))
     def test_more_people_never_lengthen_the_interval(self, a, b, hard, ft3):
         def days(people):
-            s = soft.size(
+            s = softener_size.size(
                 SoftenerFigures(resin_ft3=ft3), hard / 17.118, 60 * people, 0.0, 8, 365.25
             )
             return 0.0 if s.cannot else s.interval

@@ -3,27 +3,32 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
 from ... import words
 from ...evidence import Level
 from ...ranges import Range, Verdict
+from ...record import record
 from ...units import MG_L_PER_GPG
 from ..checks import Says, check_needs, merged_needs, met, told
 from ..items import Need
 from ..place import drop_at, item_pressure, place_checks, septic_check
 from ..report import Check, Chore, Drain, Figure, Running, StageReport
-from ..stream import Quantity, predicted
+from ..stream import Quantity, Stream, predicted
 from ..technology import Technology, at
 from .common import StageInput, dues, effects, money, report, tannin_binds_iron, water_cost, working
 from .softener_size import (
     IRON_RULE_MG_L,
     LEAST_DAYS,
     LONGEST_DAYS,
+    Load,
     Sizing,
     SoftenerFigures,
-    compensated_gpg,
+    load_of,
     lower_dose,
     size,
+    softened,
+    taken_out,
 )
 
 CHECKS = {
@@ -201,69 +206,68 @@ def _about_days(interval: float) -> str:
     return f"{whole}" if abs(interval - whole) < 1e-9 else f"about {whole}"
 
 
-def _working(
-    s: Sizing,
-    f: SoftenerFigures,
-    inp: StageInput,
-    hard: float,
-    fe: float,
-    mn: float,
-    use: float,
-    dose: float,
-) -> Figure:
-    site = inp.site
-    k = site.settings.iron_factor
+Triple = tuple[str, str, str] | tuple[str, str, str, bool]
+
+
+def _load_rows(w: Worked, f: SoftenerFigures, inp: StageInput) -> list[Triple]:
+    """Use, compensated hardness, load and capacity."""
+    site, load = inp.site, w.load
     people = (
         f"{site.home.people:g} people × {site.settings.gal_per_person:g} gal"
         if not site.demand.from_bill
         else "use, from the bill"
     )
-    gpg = compensated_gpg(hard, fe, mn, k)
-    terms = f"{hard / MG_L_PER_GPG:.3g} + {k:g} × {fe:.2g} iron" + (
+    k, mn = load.iron_factor, load.manganese_best
+    terms = f"{load.hardness.best / MG_L_PER_GPG:.3g} + {k:g} × {load.iron_best:.2g} iron" + (
         f" + 2 × {mn:.2g} manganese" if mn else ""
     )
-    triples: list[tuple[str, str, str] | tuple[str, str, str, bool]] = [
-        (people, f"{use:,.0f}", "gal/day"),
-        (terms, f"{gpg:.1f}", "gpg"),
-        ("load a day", f"{s.load_grains:,.0f}", "grains"),
-        (f"{f.resin_ft3:g} ft³ at {dose:g} lb/ft³", f"{s.capacity:,.0f}", "grains"),
+    return [
+        (people, f"{load.use.best:,.0f}", "gal/day"),
+        (terms, f"{load.gpg:.1f}", "gpg"),
+        ("load a day", f"{w.sizing.load_grains:,.0f}", "grains"),
+        (f"{f.resin_ft3:g} ft³ at {w.dose:g} lb/ft³", f"{w.sizing.capacity:,.0f}", "grains"),
     ]
+
+
+def _cap_rows(w: Worked, f: SoftenerFigures) -> list[Triple]:
+    """What shortens the days between renewals, or lets hard water through."""
+    s = w.sizing
     if f.control == "clock":
-        triples += [
+        return [
             ("load between renewals", f"{s.load_grains * (s.interval or 0):,.0f}", "grains", True),
             ("hard share of the water", f"{100 * s.leakage:.0f}", "%"),
         ]
-    else:
-        triples.append(("less a day kept back", f"{s.by_capacity:.2f}", "days", True))
-        if fe >= IRON_RULE_MG_L:
-            triples.append(
-                (
-                    f"iron of {IRON_RULE_MG_L:g} mg/L or more",
-                    f"at most {f.iron_interval_days:g}",
-                    "days",
-                )
-            )
-        triples.append(("at most, for the resin’s sake", f"{LONGEST_DAYS:g}", "days"))
-    triples.append(
-        (
-            "so it renews every",
-            _every(s),
-            "days",
-            True,
-        )
+    rows: list[Triple] = [("less a day kept back", f"{s.by_capacity:.2f}", "days", True)]
+    if w.load.iron_best >= IRON_RULE_MG_L:
+        iron = f"iron of {IRON_RULE_MG_L:g} mg/L or more"
+        rows.append((iron, f"at most {f.iron_interval_days:g}", "days"))
+    rows.append(("at most, for the resin’s sake", f"{LONGEST_DAYS:g}", "days"))
+    return rows
+
+
+def _lower_note(w: Worked, f: SoftenerFigures, inp: StageInput) -> str:
+    """What a lower dose would do where a rule has shortened the interval; empty where none fits."""
+    s = w.sizing
+    if not (s.interval and f.control == "metered" and s.load_grains):
+        return ""
+    lower = lower_dose(f, s.load_grains, s.interval, w.dose)
+    if lower is None:
+        return ""
+    days = inp.site.demand.occupied_days
+    alt = size(f, w.load.gpg, w.load.use.best, w.load.iron_best, lower, days)
+    return (
+        f"At {lower:g} lb/ft³ it still lasts {alt.by_capacity:.1f} days, with"
+        f" {alt.salt_lb_year:,.0f} lb of salt a year, not {s.salt_lb_year:,.0f}."
     )
-    lower = (
-        lower_dose(f, s.load_grains, s.interval, dose)
-        if s.interval and f.control == "metered" and s.load_grains
-        else None
-    )
-    note = ""
-    if lower is not None:
-        alt = size(f, gpg, use, fe, lower, site.demand.occupied_days)
-        note = (
-            f"At {lower:g} lb/ft³ it still lasts {alt.by_capacity:.1f} days, with"
-            f" {alt.salt_lb_year:,.0f} lb of salt a year, not {s.salt_lb_year:,.0f}."
-        )
+
+
+def _working(w: Worked, f: SoftenerFigures, inp: StageInput) -> Figure:
+    s = w.sizing
+    rows = [
+        *_load_rows(w, f, inp),
+        *_cap_rows(w, f),
+        ("so it renews every", _every(s), "days", True),
+    ]
     return Figure(
         id="interval",
         label="renews every",
@@ -274,8 +278,8 @@ def _working(
             f"Why {'no renewal' if s.interval is None else f'{s.interval:.3g} days'}?",
             "capacity ÷ (use × compensated hardness) − 1 day",
             "resin capacity by salt dose, trade tables, 2024",
-            *triples,
-            note=note,
+            *rows,
+            note=_lower_note(w, f, inp),
         ),
     )
 
@@ -296,11 +300,23 @@ def _calcium(before: Range | None, hardness_out: Range) -> Range | None:
     return Range.of(0.0, min(before.best, hardness_out.best), min(ends) if ends else None)
 
 
-def run(inp: StageInput) -> StageReport:
-    """A softener on the water that reaches it; with hardness untested nothing is sized."""
-    item, site, f = inp.item, inp.site, inp.item.figures
-    assert isinstance(f, SoftenerFigures)
-    stream = inp.stream
+@record
+class Worked:
+    """A softener on a load: sized at the best values and at the worst end, with the hardness it
+    leaves and the salt it adds [mg/L].
+    """
+
+    load: Load
+    dose: float
+    sizing: Sizing
+    worst: Sizing
+    out: Range
+    ion: Range
+
+
+def _checks_before(inp: StageInput, f: SoftenerFigures) -> list[Check]:
+    """Place, pressure, needs of the water, and what the place forbids."""
+    item, site, stream = inp.item, inp.site, inp.stream
     needs = merged_needs(
         item,
         tuple(
@@ -314,152 +330,162 @@ def run(inp: StageInput) -> StageReport:
     checks += check_needs(needs, stream, "softener", site.units, site.home.private) + _ferric(inp)
     if site.home.brine_forbidden:
         checks.append(told("brine.forbidden", "stop"))
-    changes, more = effects(item, stream)
-    checks += more
-    hard = stream.range("hardness")
-    drop = drop_at(item, site.demand.peak_gpm)
-    if hard is None or hard.high is None:
-        if hard is None:
-            checks.append(
-                Check(
-                    id="softener.hardness",
-                    status="unknown",
-                    sentence="Hardness not tested: nothing can be sized.",
-                    test="hardness by drops",
-                )
-            )
-        else:
-            checks.append(told("softener.open_ended", "stop"))
-        changes["hardness"] = Quantity(range=None, state="unknown", evidence=Level.TYPICAL)
-        return report(inp, stream.with_(changes), checks, drop=drop, summary=f"{f.resin_ft3:g} ft³")
-    fe, mn = stream.range("iron"), stream.range("manganese")
+    return checks
+
+
+def _cannot_size(hard: Range | None) -> Check:
+    if hard is not None:
+        return told("softener.open_ended", "stop")
+    return Check(
+        id="softener.hardness",
+        status="unknown",
+        sentence="Hardness not tested: nothing can be sized.",
+        test="hardness by drops",
+    )
+
+
+def _worked(inp: StageInput, f: SoftenerFigures, load: Load) -> Worked:
     dose = inp.setting("dose_lb_ft3", f.dose_lb_ft3)
     clock = inp.setting("clock_days", f.clock_days or 7.0)
-    k, use = site.settings.iron_factor, site.demand.house_gal_day
-    fe_best, mn_best = (fe.best if fe else 0.0), (mn.best if mn else 0.0)
-    s = size(
-        f,
-        compensated_gpg(hard.best, fe_best, mn_best, k),
-        use.best,
-        fe_best,
-        dose,
-        site.demand.occupied_days,
-        clock,
-    )
-    worst = size(
-        f,
-        compensated_gpg(
-            hard.high, fe.high or fe_best if fe else 0.0, mn.high or mn_best if mn else 0.0, k
-        ),
-        use.high or use.best,
-        (fe.high or fe_best) if fe else 0.0,
-        dose,
-        site.demand.occupied_days,
-        clock,
-    )
-    checks += _size_checks(s, worst, f)
-    soft = Range.of(0.0, MG_L_PER_GPG / 2, MG_L_PER_GPG)
-    out_high = min(
-        hard.high,
-        (
-            MG_L_PER_GPG + (hard.high - MG_L_PER_GPG) * min(1.0, s.leakage)
-            if s.leakage
-            else MG_L_PER_GPG
-        ),
-    )
-    out = Range.of(
-        0.0,
-        min(hard.best, MG_L_PER_GPG / 2 + s.leakage * hard.best),
-        max(out_high, min(hard.best, MG_L_PER_GPG / 2 + s.leakage * hard.best)),
-    )
-    if s.leakage == 0:
-        out = Range.of(
-            min(soft.low, hard.low), min(soft.best, hard.best), min(MG_L_PER_GPG, hard.high)
-        )
-    added = Range.of(max(0.0, hard.low - (out.high or 0.0)), hard.best, hard.high)
+    days = inp.site.demand.occupied_days
+    sizing = size(f, load.gpg, load.use.best, load.iron_best, dose, days, clock)
+    use = load.use.high or load.use.best
+    worst = size(f, load.worst_gpg, use, load.iron_worst, dose, days, clock)
+    out = softened(load.hardness, sizing.leakage)
     per = SODIUM_PER_CACO3 if f.salt == "sodium" else POTASSIUM_PER_CACO3
-    ion = added.scale(per)
-    checks.append(_diet(inp, ion, f.salt))
-    changes["hardness"] = Quantity(
-        range=out,
-        state="predicted",
+    return Worked(
+        load=load,
+        dose=dose,
+        sizing=sizing,
+        worst=worst,
+        out=out,
+        ion=taken_out(load.hardness, out).scale(per),
+    )
+
+
+def _salt_behind(before: Quantity | None, ion: Range) -> Quantity:
+    """Sodium or potassium behind the resin; where it was not known before, by how much it rises."""
+    if before is not None and before.range is not None:
+        return predicted(before.range.plus(ion), Level.TYPICAL)
+    return Quantity(
+        range=None,
+        state="unknown",
         evidence=Level.TYPICAL,
-        below=MG_L_PER_GPG if out.high == MG_L_PER_GPG else None,
+        note=f"rises by {ion.best:.0f} mg/L",
     )
-    if "calcium" in stream.quantities:
-        changes["calcium"] = predicted(_calcium(stream.range("calcium"), out), Level.TYPICAL)
-    before = stream.get(f.salt)
-    changes[f.salt] = (
-        predicted(before.range.plus(ion), Level.TYPICAL)
-        if before is not None and before.range is not None
-        else Quantity(
-            range=None,
-            state="unknown",
+
+
+def _effect(stream: Stream, f: SoftenerFigures, w: Worked) -> dict[str, Quantity]:
+    """Hardness, calcium and salt behind the resin."""
+    out = {
+        "hardness": Quantity(
+            range=w.out,
+            state="predicted",
             evidence=Level.TYPICAL,
-            note=f"rises by {ion.best:.0f} mg/L",
+            below=MG_L_PER_GPG if w.out.high == MG_L_PER_GPG else None,
         )
-    )
-    if (
-        f.iron_max
-        and fe is not None
-        and fe.high is not None
+    }
+    if "calcium" in stream.quantities:
+        out["calcium"] = predicted(_calcium(stream.range("calcium"), w.out), Level.TYPICAL)
+    out[f.salt] = _salt_behind(stream.get(f.salt), w.ion)
+    return out
+
+
+def _takes_iron(stream: Stream, f: SoftenerFigures, iron: Range | None) -> bool:
+    """Whether the resin takes dissolved iron as it is here."""
+    return (
+        f.iron_max > 0
+        and iron is not None
+        and iron.high is not None
         and stream.particulate_iron is not True
-        and fe.best <= f.iron_max
-    ):
-        bound = tannin_binds_iron(stream) is Verdict.MET
-        changes["iron"] = _iron_left(fe, fe.high, bound)
-        checks += _bound(inp, fe)
-
-    def figures() -> tuple[Figure, ...]:
-        return _figures(s, worst, f, inp, hard.best, fe_best, mn_best, use.best, dose, ion)
-
-    per_regen = f.rinse_gal_ft3 * f.resin_ft3
-    checks += septic_check(per_regen, per_regen * 7 / s.interval if s.interval else 0.0, site)
-    drains = (
-        (
-            Drain(
-                kind="regeneration",
-                gal_year=s.rinse_gal_year,
-                largest_gal=per_regen,
-                times_year=s.regens_year,
-                brine=True,
-            ),
-        )
-        if s.interval
-        else ()
+        and iron.best <= f.iron_max
     )
+
+
+def _iron(inp: StageInput, f: SoftenerFigures) -> tuple[dict[str, Quantity], list[Check]]:
+    """Iron behind the resin, and what tannin has to say to it."""
+    iron = inp.stream.range("iron")
+    if iron is None or iron.high is None or not _takes_iron(inp.stream, f, iron):
+        return {}, []
+    bound = tannin_binds_iron(inp.stream) is Verdict.MET
+    return {"iron": _iron_left(iron, iron.high, bound)}, _bound(inp, iron)
+
+
+def _drains(f: SoftenerFigures, s: Sizing) -> tuple[Drain, ...]:
+    if not s.interval:
+        return ()
+    return (
+        Drain(
+            kind="regeneration",
+            gal_year=s.rinse_gal_year,
+            largest_gal=f.rinse_gal_ft3 * f.resin_ft3,
+            times_year=s.regens_year,
+            brine=True,
+        ),
+    )
+
+
+def _running(inp: StageInput, s: Sizing) -> tuple[Running, ...]:
+    """Salt, and water to the drain."""
+    cost = water_cost(s.rinse_gal_year, inp.site, "house")
+    water = (cost,) if cost else ()
+    if not s.interval:
+        return water
+    salt = Running(
+        label="Salt",
+        kind="salt",
+        per_year=money(s.salt_lb_year / SALT_BAG_LB) * inp.site.settings.salt_bag,
+        why=f"{s.salt_lb_year:,.0f} lb a year in 40-lb bags",
+    )
+    return (salt, *water)
+
+
+def _chores(s: Sizing) -> tuple[Chore, ...]:
     bags = s.salt_lb_year / SALT_BAG_LB
-    running: tuple[Running, ...] = (
-        (
-            Running(
-                label="Salt",
-                kind="salt",
-                per_year=money(bags) * site.settings.salt_bag,
-                why=f"{s.salt_lb_year:,.0f} lb a year in 40-lb bags",
-            ),
-        )
-        if s.interval
-        else ()
-    )
-    cost = water_cost(s.rinse_gal_year, site, "house")
-    chores = (
+    return (
         (Chore(label="Carry salt", times_year=bags / 2, minutes=10, bags=bags),)
         if s.interval
         else ()
     )
-    life = 0.7 if fe_best >= 1.0 else 1.0
+
+
+IRON_WEARS, WORN_LIFE = 1.0, 0.7  # [mg/L], share of the resin’s life: trade practice (2024)
+
+
+def run(inp: StageInput) -> StageReport:
+    """A softener on the water that reaches it; with hardness untested nothing is sized."""
+    item, site, f, stream = inp.item, inp.site, inp.item.figures, inp.stream
+    assert isinstance(f, SoftenerFigures)
+    checks = _checks_before(inp, f)
+    changes, more = effects(item, stream)
+    checks += more
+    drop, summary = drop_at(item, site.demand.peak_gpm), f"{f.resin_ft3:g} ft³"
+    load = load_of(stream, site)
+    if load is None:
+        checks.append(_cannot_size(stream.range("hardness")))
+        changes["hardness"] = Quantity(range=None, state="unknown", evidence=Level.TYPICAL)
+        return report(inp, stream.with_(changes), checks, drop=drop, summary=summary)
+    w = _worked(inp, f, load)
+    s = w.sizing
+    checks += [*_size_checks(s, w.worst, f), _diet(inp, w.ion, f.salt)]
+    iron, said_of_iron = _iron(inp, f)
+    changes |= _effect(stream, f, w) | iron
+    each = f.rinse_gal_ft3 * f.resin_ft3
+    checks += said_of_iron
+    checks += septic_check(each, each * 7 / s.interval if s.interval else 0.0, site)
+    life = WORN_LIFE if load.iron_best >= IRON_WEARS else 1.0
     return report(
         inp,
         stream.with_(changes),
         checks,
-        figures=figures,
-        settings=() if inp.brief else _settings(s, f, hard.best, fe_best, mn_best, k, dose),
-        drains=drains,
+        figures=lambda: _figures(w, f, inp),
+        settings=() if inp.brief else _settings(w, f),
+        drains=_drains(f, s),
         due=dues(item, site, life, "iron of 1 mg/L or more shortens the resin’s life", ("resin",)),
-        running=running + ((cost,) if cost else ()),
-        chores=chores,
+        running=_running(inp, s),
+        chores=_chores(s),
         drop=drop,
-        summary=f"{f.resin_ft3:g} ft³",
+        summary=summary,
     )
 
 
@@ -471,48 +497,36 @@ def _whole_days(interval: float | None) -> str:
     return "every day" if days == 1 else f"{days} days"
 
 
-def _settings(
-    s: Sizing, f: SoftenerFigures, hard: float, fe: float, mn: float, k: float, dose: float
-) -> tuple[tuple[str, str], ...]:
+def _settings(w: Worked, f: SoftenerFigures) -> tuple[tuple[str, str], ...]:
     return (
-        ("Hardness setting", f"{compensated_gpg(hard, fe, mn, k):.0f} gpg"),
-        ("Salt a renewal", f"{dose * f.resin_ft3:g} lb"),
+        ("Hardness setting", f"{w.load.gpg:.0f} gpg"),
+        ("Salt a renewal", f"{w.dose * f.resin_ft3:g} lb"),
         ("Kept back", "1 day"),
-        ("Longest interval", _whole_days(s.interval)),
+        ("Longest interval", _whole_days(w.sizing.interval)),
     )
 
 
-def _figures(
-    s: Sizing,
-    worst: Sizing,
-    f: SoftenerFigures,
-    inp: StageInput,
-    hard: float,
-    fe: float,
-    mn: float,
-    use: float,
-    dose: float,
-    ion: Range,
-) -> tuple[Figure, ...]:
-    interval = _working(s, f, inp, hard, fe, mn, use, dose)
-    worst_text = (
-        "cannot at the worst end"
-        if worst.cannot
-        else ""
-        if worst.interval is None
-        else f"{worst.interval:.3g} days at the worst end"
+def _figures(w: Worked, f: SoftenerFigures, inp: StageInput) -> tuple[Figure, ...]:
+    return (
+        _interval_figure(w, f, inp),
+        _salt_figure(w, f),
+        _rinse_figure(w, f),
+        _added_figure(w, f),
     )
-    first = Figure(
-        id=interval.id,
-        label=interval.label,
-        value=interval.value,
-        unit=interval.unit,
-        number=interval.number,
-        worst=worst_text,
-        working=interval.working,
-    )
-    every = f"{s.regens_year:.4g}"
-    salt = Figure(
+
+
+def _interval_figure(w: Worked, f: SoftenerFigures, inp: StageInput) -> Figure:
+    interval = _working(w, f, inp)
+    if w.worst.cannot:
+        return replace(interval, worst="cannot at the worst end")
+    if w.worst.interval is None:
+        return interval
+    return replace(interval, worst=f"{w.worst.interval:.3g} days at the worst end")
+
+
+def _salt_figure(w: Worked, f: SoftenerFigures) -> Figure:
+    s, dose = w.sizing, w.dose
+    return Figure(
         id="salt",
         label="salt a year",
         value=words.about(s.salt_lb_year),
@@ -522,7 +536,7 @@ def _figures(
             "How much salt?",
             "renewals a year × dose × ft³",
             "365 ÷ days, trade practice",
-            ("renewals a year", every, ""),
+            ("renewals a year", f"{s.regens_year:.4g}", ""),
             (f"{dose:g} lb/ft³ × {f.resin_ft3:g} ft³", f"{dose * f.resin_ft3:g}", "lb"),
             ("a year", f"{s.salt_lb_year:,.0f}", "lb", True),
             ("in 40-lb bags", f"{s.salt_lb_year / SALT_BAG_LB:.1f}", "bags"),
@@ -530,7 +544,11 @@ def _figures(
             ("rated", f"{s.rated_gr_lb:,.0f}", "gr/lb"),
         ),
     )
-    rinse = Figure(
+
+
+def _rinse_figure(w: Worked, f: SoftenerFigures) -> Figure:
+    s = w.sizing
+    return Figure(
         id="rinse",
         label="to the drain a year",
         value=words.about(s.rinse_gal_year),
@@ -540,14 +558,17 @@ def _figures(
             "How much to the drain?",
             "renewals a year × gal/ft³ × ft³",
             "the item’s rinse water, 60 gal/ft³ unless it says",
-            ("renewals a year", every, ""),
+            ("renewals a year", f"{s.regens_year:.4g}", ""),
             ("a renewal", f"{f.rinse_gal_ft3 * f.resin_ft3:g}", "gal"),
             ("a year", f"{s.rinse_gal_year:,.0f}", "gal", True),
         ),
     )
-    name = f.salt
+
+
+def _added_figure(w: Worked, f: SoftenerFigures) -> Figure:
+    name, ion = f.salt, w.ion
     per = SODIUM_PER_CACO3 if name == "sodium" else POTASSIUM_PER_CACO3
-    sodium = Figure(
+    return Figure(
         id=name,
         label=f"{name} added",
         value=f"{ion.best:.0f}",
@@ -558,12 +579,11 @@ def _figures(
             f"How much {name}?",
             f"{per:.4g} × hardness removed",
             "charge balance, IUPAC 2021 molar masses",
-            ("hardness removed", f"{hard:.1f}", "mg/L as CaCO3"),
+            ("hardness removed", f"{w.load.hardness.best:.1f}", "mg/L as CaCO3"),
             (f"{name} a mg of it", f"{per:.4g}", "mg"),
             ("added", f"{ion.best:.0f}", "mg/L", True),
         ),
     )
-    return (first, salt, rinse, sodium)
 
 
 SOFTENER = Technology(
