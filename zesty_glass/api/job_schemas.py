@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import date
+from typing import Literal
 from uuid import UUID
 
 from pydantic import Field
@@ -91,6 +92,18 @@ class DueList:
     until: date
     lines: tuple[DueLine, ...]
     more: str = ""
+
+
+@record
+class WaitingLine:
+    """Something that waits beside the parts: until when, whose, and where it is looked at."""
+
+    kind: Literal["bottle", "kit", "proposal", "retest", "mail"]
+    what: str
+    whose: str
+    on: date
+    state: State
+    path: str
 
 
 class PlanBody(Body):

@@ -15,7 +15,7 @@ from ..core.aftercare.job import FollowUp
 from ..core.aftercare.proof import Proof
 from ..core.errors import RuleError
 from ..records import jobs as records
-from ..work import jobs, proposing
+from ..work import jobs, proposing, waiting
 from .address import same_id
 from .answers import answer
 from .context import Context, Signed
@@ -33,6 +33,7 @@ from .job_schemas import (
     PlanBody,
     PlumbingBody,
     TickBody,
+    WaitingLine,
 )
 from .schemas import StrikeBody
 
@@ -129,6 +130,28 @@ def due(
     full = len(found) == records.MOST_LISTED
     more = f"{found[-1].row.due_on.isoformat()}/{found[-1].job}/{found[-1].row.key}" if full else ""
     return answer(DueList(today=today, until=last, lines=lines, more=more))
+
+
+@router.get("/waiting", response_model=list[WaitingLine])
+def waits(ctx: Signed) -> Response:
+    """What waits beside the parts: bottles, kits, proposals that run out, water to be tested again,
+    messages that failed.
+    """
+    today = jobs.today()
+    with ctx.db() as db:
+        found = waiting.waiting(db, ctx.who)
+    lines = tuple(
+        WaitingLine(
+            kind=w.kind,
+            what=w.what,
+            whose=w.whose,
+            on=w.on,
+            state=state_on(w.on, today),
+            path=w.path,
+        )
+        for w in found
+    )
+    return answer(lines, tuple[WaitingLine, ...])
 
 
 def _after(text: str) -> tuple[date, UUID, str]:

@@ -99,6 +99,7 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("POST", f"{_P}/job"): SELLING,
     ("GET", "/api/jobs"): EVERYBODY,
     ("GET", "/api/due"): EVERYBODY,
+    ("GET", "/api/waiting"): EVERYBODY,
     ("GET", "/api/homes"): EVERYBODY,
     ("GET", "/api/homes/{id}/years"): EVERYBODY,
     ("GET", "/api/track"): SELLING,

@@ -7,6 +7,7 @@ import { Counter, Head } from "../../app/Shell";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { fromToday, iso, dayOf, said } from "./dates";
 import { useDue, useJobs, type DueLine, type JobLine } from "./hooks";
+import { AlsoWaiting } from "./AlsoWaiting";
 import { FeedKey } from "./FeedKey";
 import { byDay, byHome, toLoad, type AtHome } from "./lists";
 import { PartToken } from "./PartToken";
@@ -298,6 +299,7 @@ export function Due(): ReactElement {
           <section aria-label="Jobs and later">
             <Trouble error={jobs.error} again={() => void jobs.refetch()} />
             {jobs.data && <Jobs jobs={jobs.data.filter(here)} />}
+            {place === "" && <AlsoWaiting />}
             <After later={later} more={Boolean(due.data?.more)} />
           </section>
         </div>

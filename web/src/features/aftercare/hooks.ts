@@ -37,6 +37,10 @@ export const useDue = (until?: string): UseQueryResult<DueList> =>
     queryFn: () => data(api.GET("/api/due", { params: { query: until ? { until } : {} } })),
   });
 
+export type WaitingLine = S["WaitingLine"];
+export const useWaiting = (): UseQueryResult<WaitingLine[]> =>
+  useQuery({ queryKey: ["waiting"], queryFn: () => data(api.GET("/api/waiting")) });
+
 export type Doing =
   | { what: "plan"; body: S["PlanBody"] }
   | { what: "plumbing"; body: S["PlumbingBody"] }

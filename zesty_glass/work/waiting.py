@@ -1,0 +1,186 @@
+"""What waits beside the parts that fall due: bottles near their end, kits to be checked, proposals
+that run out, well water to be tested again, messages that failed.
+"""
+
+from __future__ import annotations
+
+from datetime import date, datetime, timedelta
+from typing import Any, Literal, NamedTuple
+from uuid import UUID
+
+from sqlalchemy import Select, or_, select
+from sqlalchemy.orm import Session
+
+from ..core.errors import RuleError
+from ..core.home import Source
+from ..core.testing.instruments import Instrument
+from ..core.testing.laboratory import KIND_BY_ID, LabSample
+from ..documents.codec import load
+from ..records import store
+from ..records.models import HomeRow, LabSampleRow, MailRow, ProposalRow, VisitRow
+from .jobs import whose
+from .person import Person, now
+
+Kind = Literal["bottle", "kit", "proposal", "retest", "mail"]
+BOTTLES_BACK, PROPOSALS_BACK = timedelta(days=30), timedelta(days=200)  # how far is looked back
+KIT_AHEAD, PROPOSAL_AHEAD = timedelta(days=21), timedelta(days=14)
+#: a private well’s water is tested every year: US CDC, private ground water wells (2024)
+RETEST = timedelta(days=365)
+RETEST_AHEAD, RETEST_BACK = timedelta(days=14), timedelta(days=120)
+MOST = 100  # of each kind
+
+
+class Waits(NamedTuple):
+    """One thing that waits: until when, whose, and where it is looked at."""
+
+    kind: Kind
+    what: str
+    whose: str
+    on: date
+    path: str
+
+
+def waiting(db: Session, who: Person, at: datetime | None = None) -> list[Waits]:
+    """Everything that waits for this person, the most pressing first; a fitter sees the kits."""
+    time = at or now()
+    if who.role == "installer":
+        return sorted(_kits(db, who, time.date()), key=lambda w: (w.on, w.what))
+    found = [
+        *_bottles(db, who, time),
+        *_kits(db, who, time.date()),
+        *_proposals(db, who, time),
+        *_retests(db, who, time),
+        *_mails(db, who),
+    ]
+    return sorted(found, key=lambda w: (w.on, w.kind, w.whose, w.what))
+
+
+def _visible(query: Select[Any], who: Person) -> Select[Any]:
+    own = whose(who)
+    if own is None:
+        return query
+    return query.where(or_(VisitRow.consultant_id == own, VisitRow.consultant_id.is_(None)))
+
+
+_NAME = HomeRow.customer["name"].as_string()
+
+
+def _bottles(db: Session, who: Person, at: datetime) -> list[Waits]:
+    query = (
+        select(LabSampleRow.data, VisitRow.id, _NAME)
+        .join(VisitRow, VisitRow.id == LabSampleRow.visit_id)
+        .join(HomeRow, HomeRow.id == VisitRow.home_id)
+        .where(VisitRow.firm_id == who.firm_id, VisitRow.started_at > at - BOTTLES_BACK)
+        .where(LabSampleRow.data["received_at"].as_string().is_(None))
+        .limit(MOST)
+    )
+    out = []
+    for data, visit, name in db.execute(_visible(query, who)):
+        try:
+            bottle: LabSample = load(LabSample, data)
+        except RuleError:  # its visit says what cannot be read; it shuts no list
+            continue
+        kind = KIND_BY_ID[bottle.kind]
+        end = bottle.drawn_at + timedelta(hours=kind.holding_h)
+        what = f"Bottle: {kind.name}, to the laboratory until {end:%d %B, %H:%M} UTC"
+        path = f"/visits/{visit}/test?kit=lab"
+        out.append(Waits(kind="bottle", what=what, whose=name, on=end.date(), path=path))
+    return out
+
+
+def _kits(db: Session, who: Person, today: date) -> list[Waits]:
+    out = []
+    for row in store.instruments(db, who.firm_id):
+        try:
+            kit: Instrument = load(Instrument, row.data)
+        except RuleError:
+            continue
+        days = []
+        if kit.reagent_expiry is not None:
+            days.append((kit.reagent_expiry, "its reagent ends"))
+        if kit.last_check is not None and kit.check_every_days is not None:
+            days.append((kit.last_check + timedelta(days=kit.check_every_days), "to be checked"))
+        out += [
+            Waits(kind="kit", what=f"{kit.name}: {why}", whose="", on=day, path="/firm")
+            for day, why in days
+            if day <= today + KIT_AHEAD
+        ]
+    return out
+
+
+def _proposals(db: Session, who: Person, at: datetime) -> list[Waits]:
+    until = (at + PROPOSAL_AHEAD).date().isoformat()
+    query = (
+        select(ProposalRow.id, ProposalRow.data["valid_until"].as_string(), _NAME)
+        .join(VisitRow, VisitRow.id == ProposalRow.visit_id)
+        .join(HomeRow, HomeRow.id == VisitRow.home_id)
+        .where(VisitRow.firm_id == who.firm_id, VisitRow.started_at > at - PROPOSALS_BACK)
+        .where(ProposalRow.data["state"].as_string() == "presented")
+        .where(ProposalRow.data["valid_until"].as_string() <= until)
+        .where(ProposalRow.data["valid_until"].as_string() >= at.date().isoformat())
+        .limit(MOST)
+    )
+    return [
+        Waits(
+            kind="proposal",
+            what="A proposal runs out",
+            whose=name,
+            on=date.fromisoformat(day),
+            path=f"/proposals/{id}",
+        )
+        for id, day, name in db.execute(_visible(query, who))
+    ]
+
+
+_PRIVATE = tuple(s.value for s in Source if s is not Source.CITY)
+
+
+def _retests(db: Session, who: Person, at: datetime) -> list[Waits]:
+    """Homes on water of their own whose last visit was a year ago."""
+    query = (
+        select(VisitRow.home_id, VisitRow.id, VisitRow.started_at, _NAME)
+        .join(HomeRow, HomeRow.id == VisitRow.home_id)
+        .where(
+            VisitRow.firm_id == who.firm_id,
+            VisitRow.started_at > at - RETEST - RETEST_BACK,
+            VisitRow.started_at < at - RETEST + RETEST_AHEAD,
+            HomeRow.home["source"].as_string().in_(_PRIVATE),
+        )
+        .order_by(VisitRow.started_at.desc())
+        .limit(MOST)
+    )
+    found: dict[UUID, Waits] = {}
+    for home, visit, started, name in db.execute(_visible(query, who)):
+        found.setdefault(
+            home,
+            Waits(
+                kind="retest",
+                what="Own water: coliform and nitrate once a year",
+                whose=name,
+                on=(started + RETEST).date(),
+                path=f"/visits/{visit}",
+            ),
+        )
+    return [w for home, w in found.items() if not _seen_since(db, who, home, at)]
+
+
+def _seen_since(db: Session, who: Person, home: UUID, at: datetime) -> bool:
+    every = store.visits_of_home(db, who.firm_id, home)
+    return any(started > at - RETEST + RETEST_AHEAD for _, started, _ in every)
+
+
+def _mails(db: Session, who: Person) -> list[Waits]:
+    if who.role != "manager":
+        return []
+    query = select(MailRow).where(MailRow.firm_id == who.firm_id, MailRow.state == "failed")
+    rows = db.scalars(query.order_by(MailRow.at.desc()).limit(MOST))
+    return [
+        Waits(
+            kind="mail",
+            what=f"A message failed: {m.subject}",
+            whose=m.to,
+            on=m.at.date(),
+            path="/outbox",
+        )
+        for m in rows
+    ]
