@@ -204,6 +204,7 @@ class Matrix(ApiCase):
             },
             "/api/visits": {"id": str(uuid4()), "customer": {"name": "x"}, "home": {"name": "x"}},
             "/api/visits/{id}": {"version": 1, "note": "x"},
+            "/api/visits/{id}/plan": {"version": 1, "started_at": NOW},
             "/api/visits/{id}/again": {"id": str(uuid4())},
             "/api/visits/{id}/home": {
                 "version": 1,

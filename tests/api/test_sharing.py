@@ -447,6 +447,7 @@ class EveryRoute(ShareCase):
         last = path.rstrip("/").split("/")[-1]
         return {
             "/api/visits/{id}": {"version": 1, "note": "x"},
+            "/api/visits/{id}/plan": {"version": 1, "started_at": now},
             "/api/visits/{id}/again": {"id": str(uuid4())},
             "/api/visits/{id}/samples/{sample_id}": {"id": last, "name": "x", "drawn_at": now},
             "/api/visits/{id}/options/{option_id}": {"id": last, "name": "x"},

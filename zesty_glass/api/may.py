@@ -62,6 +62,7 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("PATCH", _V): SELLING,
     ("POST", f"{_V}/again"): SELLING,
     ("PUT", f"{_V}/home"): SELLING,
+    ("PUT", f"{_V}/plan"): SELLING,
     ("PUT", f"{_V}/samples/{{sample_id}}"): EVERYBODY,
     ("PUT", f"{_V}/samples/{{sample_id}}/readings/{{reading_id}}"): EVERYBODY,
     ("POST", f"{_V}/readings/{{reading_id}}/strike"): EVERYBODY,

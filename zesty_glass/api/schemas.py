@@ -139,6 +139,14 @@ class VisitChange(Body):
     note: str | None = Field(default=None, max_length=5000)
 
 
+class VisitPlan(Body):
+    """When a visit is made, and by whom (None: as it is), on top of a version."""
+
+    version: int
+    started_at: datetime
+    consultant: UUID | None = None
+
+
 class HomeChange(Body):
     """Customer and home as they should be, on top of a version."""
 

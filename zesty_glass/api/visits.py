@@ -25,7 +25,7 @@ from ..documents import visit_file
 from ..documents.codec import load
 from ..records import marks
 from ..records.store import NotFound
-from ..work import bringing_in, mending, standins, visiting
+from ..work import bringing_in, mending, planning, standins, visiting
 from ..work.mending import workable, worked
 from .address import same_id
 from .answers import answer, described, file, safe_name
@@ -42,6 +42,7 @@ from .schemas import (
     StartBody,
     StrikeBody,
     VisitChange,
+    VisitPlan,
     VisitSummary,
     VisitView,
 )
@@ -163,6 +164,14 @@ def change(ctx: Signed, id: UUID, body: VisitChange) -> Saved:
     fields = {name: getattr(body, name) for name in body.model_fields_set if name != "version"}
     with ctx.db() as db:
         row = visiting.change(db, ctx.who, id, body.version, fields)
+        return Saved(id=str(row.id), version=row.version)
+
+
+@router.put("/{id}/plan", response_model=Saved)
+def plan(ctx: Signed, id: UUID, body: VisitPlan) -> Saved:
+    """Move a visit, or give it to another consultant, while nothing was read at it."""
+    with ctx.db() as db:
+        row = planning.plan(db, ctx.who, id, body.version, body.started_at, body.consultant)
         return Saved(id=str(row.id), version=row.version)
 
 

@@ -9,6 +9,7 @@ import { PersonalData } from "./PersonalData";
 import { useVisitContext } from "../visit/context";
 import { Complaints } from "./Complaints";
 import { HomeForm } from "./HomeForm";
+import { PlanIt } from "./PlanIt";
 import { VisitAgain } from "./VisitAgain";
 
 export function Before(): ReactElement {
@@ -35,6 +36,7 @@ export function Before(): ReactElement {
         </span>
       </div>
       <Trouble error={changeHome.error ?? change.error} />
+      <PlanIt />
       <Complaints
         list={view.visit.complaints}
         onChange={(complaints) => change.mutate({ version: view.versions.visit ?? 1, complaints })}

@@ -1,0 +1,61 @@
+"""Plan a visit: another day and time, another consultant, as long as nothing was read at it."""
+
+from __future__ import annotations
+
+from datetime import datetime, timedelta
+from uuid import UUID
+
+from sqlalchemy.orm import Session
+
+from ..core.errors import RuleError
+from ..records import store
+from ..records.models import ReadingRow, User, VisitRow
+from . import keeping, visiting
+from .keeping import expect
+from .person import Forbidden, Person, now
+
+FARTHEST = timedelta(days=730)
+
+
+def plan(
+    db: Session, who: Person, id: UUID, version: int, at: datetime, consultant: UUID | None
+) -> VisitRow:
+    """Move a visit, and give it to a consultant of the firm (None: as it is).
+
+    Raises:
+        RuleError: something was read already, a day too far ahead, or nobody who may make it.
+        Forbidden: giving it to somebody else without being a manager.
+    """
+    row = visiting.get(db, who, id, lock=True)
+    expect(db, "visit", row, version)
+    if at > now() + FARTHEST:
+        raise RuleError(
+            "visit.far", "This day is too far ahead.", "started_at", "Plan within two years."
+        )
+    if store.counts(db, ReadingRow, [id]) and at != row.started_at:
+        raise RuleError(
+            "visit.begun",
+            "Something was read at this visit: its day stays.",
+            "started_at",
+            "Visit the home again for another day.",
+        )
+    after: dict[str, object] = {"started_at": at}
+    if consultant is not None and consultant != row.consultant_id:
+        after |= _given_to(db, who, consultant)
+    keeping.change(db, who, row, after, "planned")
+    return row
+
+
+def _given_to(db: Session, who: Person, consultant: UUID) -> dict[str, object]:
+    if who.role != "manager":
+        raise Forbidden("Only a manager of the firm gives a visit to somebody else.")
+    user = db.get(User, consultant)
+    fits = user is not None and user.firm_id == who.firm_id and user.active
+    if user is None or not fits or user.role == "installer":
+        raise RuleError(
+            "visit.consultant",
+            "This is nobody who makes visits.",
+            "consultant",
+            "Choose a consultant or manager of the firm.",
+        )
+    return {"consultant_id": user.id, "consultant": user.name}
