@@ -157,7 +157,8 @@ class Wells(unittest.TestCase):
         values = {**CLEAN_WELL, "coliform": Range.exact(1), "uvt": 92, "turbidity": 0.3}
         m, s = asked(values)
         self.assertEqual(ideas(s)[0], "Sediment filter + UV")
-        self.assertIn("look for the way in", s.first[0])
+        self.assertIn("rolling boil", s.first[0])
+        self.assertIn("look for the way in", s.first[1])
         self.assertTrue(any("rolling boil" in t for t in m.tonight))
 
     def test_nitrate_for_an_infant(self):
@@ -256,6 +257,27 @@ class Wells(unittest.TestCase):
         # where it comes in with the water, no pH corrects it
         _, s = asked({**acid, "copper_flushed": 1.5}, ("blue_green",))
         self.assertIn("Membrane", ideas(s)[0])
+
+    def test_what_nobody_asked_for_comes_behind_the_line_without_it(self):
+        for values in ({"pfoa": 8e-6}, {"uranium": 0.05}, {"nitrate_n": 14.0}):
+            _, s = asked({**ON_CHALK, **values}, **TOWN)
+            self.assertEqual(ideas(s)[0], "Membrane at the drinking tap", values)
+        _, s = asked({**ON_CHALK, "pfoa": 8e-6}, **TOWN)
+        self.assertTrue(any("ask the supply" in t for t in s.first))
+        _, s = asked({**ON_CHALK, "pfoa": 8e-6}, ("white_crust",), **TOWN)
+        self.assertIn("Softener", ideas(s)[0])  # asked for, it belongs to the line
+
+    def test_much_manganese_asks_like_a_complaint(self):
+        care = Care(consent=True, infant=True)
+        _, s = asked({**CLEAN_WELL, "manganese": 0.4}, care=care)
+        self.assertEqual(ideas(s)[0], "Iron filter")
+        self.assertIn("An infant and manganese", s.first[0])
+        self.assertIn("manganese", next(x for x in s.lines if not x.option.stages).leaves)
+
+    def test_dialysis_is_said_first(self):
+        values = {**ON_CHALK, "chlorine_total": 2.0, "chlorine_combined": 1.8}
+        _, s = asked(values, care=Care(consent=True, dialysis=True), **TOWN)
+        self.assertIn("The clinic decides", s.first[0])
 
     def test_haze_with_iron_asks_for_the_three_cups(self):
         _, s = asked({**CLEAN_WELL, "iron": 2.0, "turbidity": 4.0}, ("haze",))

@@ -175,6 +175,16 @@ FIRST: tuple[First, ...] = (
         holds=lambda at: at.home.private and at.health("nitrate_n", "nitrite_n"),
     ),
     First(
+        id="pfas_source",
+        sentence=(
+            "PFAS: ask the supply for its own results, or on a well the health department what is"
+            " known nearby; a second sample by a certified laboratory, for its amounts are tiny."
+        ),
+        source="US EPA, PFAS national primary drinking water regulation",
+        year=2024,
+        holds=lambda at: at.health("pfoa", "pfos"),
+    ),
+    First(
         id="one_tap",
         sentence=(
             "What matters here is what is drunk and cooked with: one tap is enough, the whole"
@@ -183,7 +193,9 @@ FIRST: tuple[First, ...] = (
         source="US CDC, drinking water from private wells",
         year=2024,
         holds=lambda at: (
-            at.health("nitrate_n", "arsenic", "fluoride", "uranium", "barium", "lead")
+            at.health(
+                "nitrate_n", "arsenic", "fluoride", "uranium", "barium", "lead", "pfoa", "pfos"
+            )
             or (at.health("copper") and not _acid(at))
         ),
     ),

@@ -7,6 +7,7 @@ found is graded by how much of the way it goes: nine tenths gone is not the same
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 
 from ..analytes import ANALYTES, Kind
@@ -42,7 +43,8 @@ class Grade:
 
     ``answers``: the share of each thing found; ``leaves``: what it leaves of health and complaints;
     ``watch``, ``open``: its warnings and what is not known, in words; ``against_diet``: how often
-    it goes against a diet that somebody of the house keeps.
+    it goes against a diet that somebody of the house keeps; ``priced``: how many of its warnings
+    are of wear that its cost counts already.
     """
 
     health: float
@@ -53,6 +55,7 @@ class Grade:
     watch: tuple[str, ...]
     open: tuple[str, ...]
     answers: dict[str, float]
+    priced: int = 0
 
 
 def answered(
@@ -153,12 +156,14 @@ def grade(
     against_diet: int = 0,
     wished: frozenset[str] = frozenset(),
     elsewhere: frozenset[str] = frozenset(),
+    pressing: frozenset[str] = frozenset(),
 ) -> Grade:
     """A line's grade over the things found, each at the worst of the places where it is judged.
 
     Args:
         wished: what somebody wishes less of, which counts like a complaint; elsewhere: what is
-            judged with something else than the tap’s water;
+            judged with something else than the tap’s water; pressing: what asks like a complaint
+            whoever has one;
         less_scale: what a conditioner's claim on scale counts for; against_diet: see ``Grade``.
         at_the_tap: things that are complained of at the drinking tap alone, and are judged there
             alone.
@@ -174,7 +179,7 @@ def grade(
         if name == "hardness":
             share = max(share, less_scale)
         f = findings.get(name)
-        kind = _asks_as(f, elsewhere)
+        kind = _asks_as(f, elsewhere, pressing)
         if kind == "rest" and name in wished:
             kind = "complaints"
         unseen = f is not None and not f.explains and name == "ph"
@@ -184,7 +189,9 @@ def grade(
         shares[name] = round(share, 3)
     checks = [c for s in line.stages for c in s.checks] + list(line.checks)
     watch, unknown = _said(checks, "warn"), _said(checks, "unknown")
+    wear = {c.sentence for c in checks if c.status == "warn" and c.id in PRICED}
     return Grade(
+        priced=len(wear),
         **sums,
         leaves=tuple(leaves),
         against_diet=against_diet,
@@ -206,7 +213,26 @@ def _decided_elsewhere(water: Water) -> frozenset[str]:
     return frozenset(out)
 
 
-def _asks_as(f: Finding | None, elsewhere: frozenset[str] = frozenset()) -> str:
+#: warnings of wear that the cost counts: a membrane’s life on hard water is counted shorter
+PRICED = frozenset({"membrane.hardness"})
+
+#: manganese from here on asks like a complaint, whoever has one: Health Canada, guideline technical
+#: document (2019) [mg/L]
+MANGANESE_HEALTH = 0.12
+
+
+def _pressing(water: Water) -> frozenset[str]:
+    """What no laboratory limit of health governs, and which asks for more than a stain does."""
+    manganese = water.range("manganese")
+    high = manganese is not None and manganese.best >= MANGANESE_HEALTH
+    return frozenset({"manganese"} if high else ())
+
+
+def _asks_as(
+    f: Finding | None,
+    elsewhere: frozenset[str] = frozenset(),
+    pressing: frozenset[str] = frozenset(),
+) -> str:
     """Whether a finding asks as health, as a complaint, or as neither. Acid water eats the pipes
     whether anybody has seen it yet or not.
     """
@@ -215,7 +241,7 @@ def _asks_as(f: Finding | None, elsewhere: frozenset[str] = frozenset()) -> str:
     if f.weight is Weight.HEALTH:
         return "health"
     acid = f.analyte == "ph" and f.weight is Weight.ACT and (f.limit or 0.0) <= NEUTRAL_PH
-    return "complaints" if f.explains or acid else "rest"
+    return "complaints" if f.explains or acid or f.analyte in pressing else "rest"
 
 
 def _said(checks: list[Check], status: str) -> tuple[str, ...]:
@@ -247,8 +273,8 @@ class Grader:
         self._wished = frozenset(w.analyte for w in home.wishes if w.analyte in targets)
         self._at_the_tap |= self._wished - {f.analyte for f in meaning.findings if f.explains}
         self._scale_counts = _scale_counts(self._findings.get("hardness"), complaints)
-        self._elsewhere = _decided_elsewhere(water)
-        asks = {_asks_as(f, self._elsewhere) for f in meaning.findings}
+        self._elsewhere, self._pressing = _decided_elsewhere(water), _pressing(water)
+        asks = {_asks_as(f, self._elsewhere, self._pressing) for f in meaning.findings}
         elsewhere = any(
             f.analyte in self._elsewhere and f.weight is Weight.HEALTH for f in meaning.findings
         )
@@ -256,7 +282,16 @@ class Grader:
         self.nothing = WAIT if "health" in asks or elsewhere else NOTHING
         #: whether hardness is complained of, or nothing else asks for anything
         self.hardness_asks = asks == {"rest"} or bool(hardness and hardness.explains)
+        #: what was found and neither health, a complaint nor a wish asks for, where one of them
+        #: asks for something else
+        self.unasked = frozenset(
+            a for a in targets if a not in self._wished and self._kind(a) == "rest"
+        )
         self.of_need = bool(self._wished) or elsewhere or bool(asks - {"rest"})
+        self.unasked = self.unasked if self.of_need else frozenset()
+
+    def _kind(self, analyte: str) -> str:
+        return _asks_as(self._findings.get(analyte), self._elsewhere, self._pressing)
 
     def walked(self, option: Option) -> LineReport:
         """The line worked out on this water; RuleError where it cannot be."""
@@ -289,6 +324,7 @@ class Grader:
             _against_diet(line, self._home, self._items),
             self._wished,
             self._elsewhere,
+            self._pressing,
         )
 
 
@@ -308,22 +344,39 @@ def _tasted(meaning: Meaning, complaints: tuple[Complaint, ...], tenant: bool) -
     )
 
 
+FREE = 500.0  # [money] what costs less is not told apart by its doublings
+
+
+def _tenths(x: float) -> float:
+    """A sum of shares in tenths, halves down: what is nearly met is not wholly met."""
+    return math.ceil(10 * x - 0.5 - 1e-9) / 10
+
+
+def _doublings(cost: float) -> float:
+    """How often a cost has doubled: one thing less to watch is worth as much as twice the money,
+    and no more (a trade judgement, 2024).
+    """
+    return math.log2(max(cost, FREE) / FREE)
+
+
 def order(
     nothing: bool, of_need: bool, stages: int, g: Grade, cost: float, waste: float
 ) -> tuple[float, ...]:
     """Sorting key: nothing first where nothing was found; then health and complaints answered; then
-    what goes against no diet of the house; then fewest warnings; then cost and waste.
+    what goes against no diet of the house; then fewest warnings, where twice the cost weighs as
+    much as one; then cost and waste.
 
     What nobody complains of counts only where there is neither health nor complaint (``of_need``).
     What is not known is a test to make, and weighs as much as one costs: it is no fault of the
     line.
     """
+    money = cost + TEST_COST * len(g.open)
     return (
         0.0 if nothing and not stages else 1.0,
         -round(g.health, 2),
-        -round(g.complaints if of_need else g.rest, 1),
+        -_tenths(g.complaints if of_need else g.rest),
         float(g.against_diet),
-        float(len(g.watch)),
-        cost + TEST_COST * len(g.open),
+        len(g.watch) - g.priced + _doublings(money),
+        money,
         waste,
     )

@@ -83,7 +83,8 @@ class Suggestion:
 
     Args:
         finer: what to measure finer before anything is sold for it.
-        first: what costs nothing or little and comes before buying.
+        first: what is drunk until then and because of who lives there, and what costs nothing or
+            little and comes before buying.
         unanswered: said ahead of the lines where none of them answers what is of health, or what is
             complained of.
         wished: of ``wanted``, what they wish less of.
@@ -187,10 +188,17 @@ def suggest(
         if more is not None:
             lines.append(told(len(lines), more, None))
     lines.sort(key=lambda x: x[0])
+    unasked = grader.unasked - _softened_here(home, samples)
+    acted = frozenset(f.analyte for f in meaning.findings if f.weight is Weight.ACT)
     going_on = tuple(KeptInPlace(device=j.id) for j in in_place if j.verdict == "keep")
     ranked = tuple(
         _keeping(line, going_on, by_code)
-        for line in with_reasons(padded_last([x for _, x in lines], by_code), settings, years)
+        for line in with_reasons(
+            padded_last([x for _, x in lines], by_code, unasked, acted), settings, years
+        )
+    )
+    unanswered = _unanswered(meaning, ranked, found.left_out) or _complaints_left(
+        meaning, ranked, complaints
     )
     return Suggestion(
         wanted=wanted,
@@ -209,15 +217,22 @@ def suggest(
             if _straddles(f) and f.analyte not in wishes
         ),
         still_to_test=still_to_test(meaning),
-        unanswered=_unanswered(meaning, ranked, found.left_out)
-        or _complaints_left(meaning, ranked, complaints),
+        unanswered=unanswered,
         wished=tuple(wishes),
-        first=said_first(in_place)
+        first=tuple(t for t in meaning.tonight if t not in unanswered)
+        + said_first(in_place)
         + first_steps(
             At(water=water, meaning=meaning, home=home, complaints=complaints, samples=samples)
         ),
         in_place=in_place,
     )
+
+
+def _softened_here(home: Home, samples: tuple[Sample, ...]) -> frozenset[str]:
+    """Hardness is asked where a softener stands, whatever anybody complains of."""
+    there = any(d.kind == "softener" for d in home.in_place)
+    drawn = any(s.treated and "soften" in s.after.lower() for s in samples)
+    return frozenset({"hardness"} if there or drawn else ())
 
 
 def _ways(in_place: tuple[Judged, ...]) -> tuple[tuple[str, ...], ...]:
@@ -384,12 +399,22 @@ def what(code: str, items: Mapping[str, Item]) -> str:
     return item.name
 
 
-def padded_last(lines: list[Suggested], items: Mapping[str, Item]) -> tuple[Suggested, ...]:
+def padded_last(
+    lines: list[Suggested],
+    items: Mapping[str, Item],
+    unasked: frozenset[str] = frozenset(),
+    acted: frozenset[str] = frozenset(),
+) -> tuple[Suggested, ...]:
     """Lines in their order, but those after all others that only add stages to another, or have two
     stages for one thing.
 
-    Such a line answers nothing more, is not cheaper and has no less to watch: it is a wish, not an
-    idea of its own.
+    Such a line answers nothing more that was asked, is not cheaper, and has no less to watch, or
+    one thing less for half as much money again: it is a wish, not an idea of its own.
+
+    Args:
+        unasked: things found that neither health, a complaint nor a wish asks for; acted: of them
+            those that ask to act by themselves, which is no reason for the whole house where one
+            tap is enough.
     """
     alike: dict[frozenset[str], list[Suggested]] = {}
     for line in lines:
@@ -399,7 +424,9 @@ def padded_last(lines: list[Suggested], items: Mapping[str, Item]) -> tuple[Sugg
         line.option.id
         for own, ls in alike.items()
         for line in ls
-        if any(_adds_nothing(line, e) for e in shorter[own])
+        if any(
+            _adds_nothing(line, e, unasked if e.tap_only else unasked - acted) for e in shorter[own]
+        )
     }
     padded |= {x.option.id for x in lines if _twice(x, items)}
     return tuple(sorted(lines, key=lambda x: x.option.id in padded))
@@ -425,12 +452,20 @@ def _ideas(line: Suggested, items: Mapping[str, Item]) -> frozenset[str]:
     return frozenset(what(s.item, items) for s in line.option.stages)
 
 
-def _adds_nothing(line: Suggested, shorter: Suggested) -> bool:
+DEARER = 1.5  # times the cost, from which one thing less to watch is no reason of its own
+
+
+def _adds_nothing(line: Suggested, shorter: Suggested, unasked: frozenset[str]) -> bool:
+    more = any(
+        v > shorter.answers.get(a, 0.0) + SAME for a, v in line.answers.items() if a not in unasked
+    )
+    fewer = len(shorter.watch) + len(shorter.open) - len(line.watch) - len(line.open)
+    room = 1 if line.cost >= DEARER * shorter.cost > 0 else 0
     return (
-        line.cost >= shorter.cost
+        not more
+        and line.cost >= shorter.cost
         and line.against_diet >= shorter.against_diet
-        and all(v <= shorter.answers.get(a, 0.0) + SAME for a, v in line.answers.items())
-        and len(line.watch) + len(line.open) >= len(shorter.watch) + len(shorter.open)
+        and fewer <= room
     )
 
 
