@@ -36,6 +36,17 @@ class Feeds(ApiCase):
         self.assertEqual((job["DTSTART"].dt.hour, job["DTSTART"].dt.minute), (9, 30))
         self.assertIn("Odile Brackenreed: Media top-up", events)
 
+    def test_visits_stand_at_their_time_and_a_fitter_has_none(self):
+        visit = self.new_visit()
+        at = datetime.now(UTC).replace(microsecond=0) + timedelta(days=6)
+        body = {"version": 1, "started_at": at.isoformat()}
+        self.send("PUT", f"/api/visits/{visit}/plan", body)
+        event = self.events(self.made()["path"])["Tamsin Roakwell: visit"]
+        self.assertEqual(event["DTSTART"].dt, at)
+        fitter = self.signed_in(FITTER_EMAIL)
+        path = fitter.post("/api/feeds", json={"id": str(uuid4())}).json()["path"]
+        self.assertFalse([name for name in self.events(path) if name.endswith(": visit")])
+
     def test_of_one_home_only(self):
         home = self.get("/api/homes?find=kettleby")["homes"][0]["id"]
         events = self.events(self.made(home=home)["path"])

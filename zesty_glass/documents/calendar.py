@@ -32,8 +32,8 @@ def due_dates(start: date, every_months: float, years: int) -> list[date]:
 
 
 class Entry(NamedTuple):
-    """One thing on a calendar of jobs and of what falls due: on a day, or at an hour of it [UTC
-    aside, as the clock at the home shows it].
+    """One thing on a calendar of visits, jobs and what falls due: on a day, at an hour of it [UTC
+    aside, as the clock at the home shows it], or from a ``start`` that has its zone.
     """
 
     uid: str
@@ -42,6 +42,7 @@ class Entry(NamedTuple):
     title: str
     place: str
     words: str
+    start: datetime | None = None
 
 
 def round_calendar(name: str, entries: Iterable[Entry], stamp: datetime) -> bytes:
@@ -60,7 +61,10 @@ def round_calendar(name: str, entries: Iterable[Entry], stamp: datetime) -> byte
         event = Event()
         event.add("uid", f"{e.uid}@zesty-glass")
         event.add("dtstamp", stamp)
-        if e.at is None:
+        if e.start is not None:
+            event.add("dtstart", e.start)
+            event.add("dtend", e.start + timedelta(hours=1))
+        elif e.at is None:
             event.add("dtstart", e.on)
             event.add("dtend", e.on + timedelta(days=1))
         else:

@@ -5,7 +5,7 @@ taken back, and shows nothing but days, parts and places.
 from __future__ import annotations
 
 import secrets
-from datetime import date, time, timedelta
+from datetime import date, datetime, time, timedelta
 from typing import Any
 from uuid import UUID
 
@@ -97,13 +97,13 @@ def read(db: Session, token: str, address: str) -> bytes | None:
         return None
     if store.admitted(db, f"feed:{row.id}", now(), MOST_OPENED, FORGOTTEN_AFTER) is None:
         raise TooMany
-    consultant = user.id if user.role == "consultant" else None
     name = f"{user.name}, round" if row.home_id is None else "Water treatment"
-    return round_calendar(name, _entries(db, row, consultant), now())
+    return round_calendar(name, _entries(db, row, user), now())
 
 
-def _entries(db: Session, feed: FeedRow, consultant: UUID | None) -> list[Entry]:
+def _entries(db: Session, feed: FeedRow, user: User) -> list[Entry]:
     day = jobs.today()
+    consultant = user.id if user.role == "consultant" else None
     due = (
         select(DueRow, *records.WHOSE)
         .join(JobRow, JobRow.id == DueRow.job_id)
@@ -126,8 +126,44 @@ def _entries(db: Session, feed: FeedRow, consultant: UUID | None) -> list[Entry]
     elif consultant is not None:
         own = or_(VisitRow.consultant_id == consultant, VisitRow.consultant_id.is_(None))
         due, planned = (q.where(own) for q in (due, planned))
-    return [_planned(*x) for x in db.execute(planned)] + _by_day(
-        [_due(*x) for x in db.execute(due)]
+    return [
+        *_visits(db, feed, user),
+        *(_planned(*x) for x in db.execute(planned)),
+        *_by_day([_due(*x) for x in db.execute(due)]),
+    ]
+
+
+def _visits(db: Session, feed: FeedRow, user: User) -> list[Entry]:
+    """Visits, planned and of the last days; a fitter has none."""
+    if user.role == "installer":
+        return []
+    visits = (
+        select(VisitRow.id, VisitRow.started_at, VisitRow.consultant, *records.WHOSE)
+        .join(HomeRow, HomeRow.id == VisitRow.home_id)
+        .where(VisitRow.firm_id == feed.firm_id, VisitRow.started_at >= now() - BEHIND)
+        .order_by(VisitRow.started_at)
+        .limit(MOST_ENTRIES)
+    )
+    if feed.home_id is not None:
+        visits = visits.where(VisitRow.home_id == feed.home_id)
+    elif user.role == "consultant":
+        visits = visits.where(
+            or_(VisitRow.consultant_id == user.id, VisitRow.consultant_id.is_(None))
+        )
+    return [_visit(*x) for x in db.execute(visits)]
+
+
+def _visit(
+    id: UUID, started: datetime, consultant: str, customer: str, home: str, place: str
+) -> Entry:
+    return Entry(
+        uid=f"{id}-visit",
+        on=started.date(),
+        at=None,
+        title=f"{customer}: visit",
+        place=f"{home}, {place}".rstrip(", "),
+        words=consultant,
+        start=started,
     )
 
 
