@@ -262,6 +262,8 @@ class Matrix(ApiCase):
             "/api/visits/import": b"{}",
             "/api/catalogue/preview": b"[]",
             "/api/catalogue/import": b"[]",
+            "/api/homes/preview": b"customer\nSomebody",
+            "/api/homes/import": b"customer\nSomebody",
             "/api/laboratory/preview": b"analyte,result\niron,1",
             "/api/visits/{id}/samples/{sample_id}/lab-results": b"analyte,result,unit\niron,1,mg/L",
         }

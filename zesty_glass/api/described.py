@@ -17,6 +17,8 @@ _FILES = {
     "/api/visits/import": ("application/json",),
     "/api/catalogue/preview": ("application/json", "text/csv"),
     "/api/catalogue/import": ("application/json", "text/csv"),
+    "/api/homes/preview": ("text/csv",),
+    "/api/homes/import": ("text/csv",),
     "/api/laboratory/preview": ("text/csv",),
     "/api/visits/{id}/samples/{sample_id}/lab-results": ("text/csv",),
 }

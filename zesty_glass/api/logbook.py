@@ -2,19 +2,23 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Annotated
 from uuid import UUID
 
 from fastapi import APIRouter, Query, Response
+from starlette.responses import StreamingResponse
 
 from ..core.aftercare.care import state_on
 from ..core.aftercare.logbook import kept
 from ..core.errors import RuleError
 from ..core.home import Source
+from ..documents.old_notes import OldNotes
 from ..records import homes as records
-from ..work import jobs, logbook
-from .answers import answer
+from ..work import jobs, logbook, old_notes
+from .answers import CSV, answer
 from .context import Signed
+from .files import FileBody
 from .logbook_schemas import HomeJob, HomeLine, HomePage, HomeYears, Track, TrackJobs
 
 router = APIRouter(prefix="/api", tags=["logbook"])
@@ -60,6 +64,33 @@ def found(
         full = len(rows) == records.PAGE
         more = f"{rows[-1].row.id}/{rows[-1].row.words}" if full else ""
     return answer(HomePage(homes=lines, total=total, more=more))
+
+
+@router.get("/homes/table.csv", response_class=Response, responses=CSV)
+def table(
+    ctx: Signed, find: Words = "", place: Words = "", source: Source | None = None
+) -> Response:
+    """The same homes as a table, all of them."""
+
+    def lines() -> Iterator[str]:
+        with ctx.db() as db:
+            yield from old_notes.table(db, ctx.who, find, place, source.value if source else "")
+
+    headers = {"Content-Disposition": 'attachment; filename="homes.csv"'}
+    return StreamingResponse(lines(), media_type="text/csv; charset=utf-8", headers=headers)
+
+
+@router.post("/homes/preview", response_model=OldNotes)
+def look(ctx: Signed, data: FileBody) -> Response:
+    """Old notes as CSV: what becomes of every row; nothing is stored."""
+    return answer(old_notes.preview(ctx.who, data))
+
+
+@router.post("/homes/import", response_model=OldNotes)
+def bring_in(ctx: Signed, data: FileBody) -> Response:
+    """Old notes as CSV, all or nothing; the same file again changes nothing. Managers only."""
+    with ctx.db() as db:
+        return answer(old_notes.bring_in(db, ctx.who, data))
 
 
 def _after(text: str) -> tuple[str, UUID] | None:

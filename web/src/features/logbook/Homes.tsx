@@ -7,6 +7,7 @@ import { Counter, Head } from "../../app/Shell";
 import { SOURCE_NAMES } from "../../app/names";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { fromToday } from "../aftercare/dates";
+import { OldNotes } from "./OldNotes";
 import { useHomes, type Asked, type HomeLine, type HomePage } from "./hooks";
 
 function Row({ h }: { h: HomeLine }): ReactElement {
@@ -186,6 +187,18 @@ export function Homes(): ReactElement {
         <Link className="key bare" to="/track">
           What we have learnt
         </Link>
+        <a
+          className="key bare"
+          download
+          href={`/api/homes/table.csv?${new URLSearchParams({
+            find: asked.find,
+            place: asked.place,
+            ...(asked.source ? { source: asked.source } : {}),
+          }).toString()}`}
+        >
+          As a table
+        </a>
+        {me.data?.role === "manager" && <OldNotes />}
       </Counter>
     </div>
   );

@@ -1,0 +1,128 @@
+/** Old notes from a table: looked at row by row, then brought in, all or nothing. */
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { Dialog } from "radix-ui";
+import { Upload, X } from "lucide-react";
+import { useRef, useState, type ReactElement } from "react";
+
+import { upload } from "../../api/upload";
+import type { components } from "../../api/schema.generated";
+import { StateMark } from "../../ui/marks";
+import { Trouble } from "../../ui/Trouble";
+
+type Seen = components["schemas"]["OldNotes"];
+const KIND = "text/csv";
+
+function Rows({ seen }: { seen: Seen }): ReactElement {
+  const wrong = seen.rows.filter((r) => r.error !== "");
+  const shown = [...wrong, ...seen.rows.filter((r) => r.error === "")].slice(0, 200);
+  return (
+    <ul className="text-m">
+      {shown.map((r) => (
+        <li key={r.row} className="flex gap-3 border-b border-rule py-2 items-start">
+          <StateMark kind={r.error === "" ? "done" : "no"} size={17} />
+          <span className="flex-1 min-w-0">
+            <b>
+              Row {r.row}: {r.customer}
+            </b>
+            {r.house !== "" && `, ${r.house}`}
+            {r.error === "" ? (
+              <span className="text-ink-2">
+                {r.on != null ? `, ${r.on}, ` : ", "}
+                {r.readings === 1 ? "1 reading" : `${r.readings} readings`}
+              </span>
+            ) : (
+              <span className="block">
+                {r.where}: {r.error} {r.remedy}
+              </span>
+            )}
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Body({ onDone }: { onDone: () => void }): ReactElement {
+  const chosen = useRef<HTMLInputElement>(null);
+  const [file, setFile] = useState<File | null>(null);
+  const client = useQueryClient();
+  const look = useMutation({
+    mutationFn: (f: File) => upload<Seen>("/api/homes/preview", f, KIND),
+  });
+  const bring = useMutation({
+    mutationFn: (f: File) => upload<Seen>("/api/homes/import", f, KIND),
+    onSuccess: () => {
+      void client.invalidateQueries({ queryKey: ["homes"] });
+      onDone();
+    },
+  });
+  const wrong = look.data?.rows.filter((r) => r.error !== "").length ?? 0;
+  return (
+    <>
+      <p className="text-m text-ink-2 mb-3">
+        A row a visit, the columns named in the first row: customer, house, place, source, date, and
+        each test with its unit, as in “hardness [gpg]”, “iron [mg/L]”, “pH”. How it was measured is
+        not known: a tenth of each reading is taken as its accuracy.
+      </p>
+      <input
+        ref={chosen}
+        type="file"
+        accept=".csv,text/csv"
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="Table of old notes"
+        onChange={(e) => {
+          const f = e.target.files?.[0];
+          e.target.value = "";
+          if (!f) return;
+          setFile(f);
+          look.mutate(f);
+        }}
+      />
+      <div className="flex gap-3 flex-wrap mb-3">
+        <button className="key" onClick={() => chosen.current?.click()}>
+          <Upload size={20} aria-hidden="true" /> {file ? "Another table" : "Choose a table (CSV)"}
+        </button>
+        {file && look.data?.good === true && (
+          <button className="key" disabled={bring.isPending} onClick={() => bring.mutate(file)}>
+            Bring {look.data.rows.length === 1 ? "1 row" : `${look.data.rows.length} rows`} in
+          </button>
+        )}
+      </div>
+      <Trouble error={look.error ?? bring.error} />
+      {wrong > 0 && (
+        <p role="status" className="font-semibold mb-2">
+          {wrong === 1 ? "1 row is" : `${wrong} rows are`} not good yet: nothing is stored until all
+          are.
+        </p>
+      )}
+      {look.data && <Rows seen={look.data} />}
+    </>
+  );
+}
+
+export function OldNotes(): ReactElement {
+  const [open, setOpen] = useState(false);
+  return (
+    <Dialog.Root open={open} onOpenChange={setOpen}>
+      <Dialog.Trigger className="key bare">Old notes</Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 bg-ink/30 z-40" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed z-50 left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 w-[760px] max-w-[94vw] max-h-[88vh] overflow-auto bg-paper border-[1.5px] border-ink p-6"
+        >
+          <div className="flex justify-between items-center mb-2">
+            <Dialog.Title asChild>
+              <h2>Bring old notes in</h2>
+            </Dialog.Title>
+            <Dialog.Close aria-label="Close" className="grid place-items-center w-11 h-11">
+              <X size={22} />
+            </Dialog.Close>
+          </div>
+          <Body onDone={() => setOpen(false)} />
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
