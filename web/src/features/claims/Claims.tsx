@@ -108,7 +108,7 @@ export function Claims(): ReactElement {
   );
   const names = [...new Set(every.map((r) => r.effect.analyte))].sort();
   const rows = every
-    .filter((r) => holds.includes(r.effect.evidence.level as Level))
+    .filter((r) => holds.includes(r.effect.evidence.level))
     .filter((r) => analyte === "" || r.effect.analyte === analyte)
     .sort(
       (a, b) => a.effect.analyte.localeCompare(b.effect.analyte) || b.effect.best - a.effect.best,
