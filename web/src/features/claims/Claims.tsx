@@ -11,7 +11,6 @@ import { Trouble, Waiting } from "../../ui/Trouble";
 import { KIND_NAMES } from "../treating/kinds";
 
 type Effect = Item["effects"][number];
-type Level = Effect["evidence"]["level"];
 const WORDS: Record<string, string> = {
   measured_here: "measured here",
   certified: "certified",
