@@ -6,6 +6,7 @@ import { Link } from "react-router";
 import { useQueue } from "../api/queue";
 import { Slice } from "../glass/Slice";
 import { Aside } from "./Aside";
+import { Finder } from "./Finder";
 
 export function Logo({ size = 26 }: { size?: number }): ReactElement {
   return (
@@ -81,10 +82,13 @@ export function SavedWords(): ReactElement | null {
 export function Head({
   title,
   sub,
+  outside = false,
   children,
 }: {
   title: ReactNode;
   sub?: ReactNode;
+  /** Nobody is signed in here: there is nothing to find. */
+  outside?: boolean;
   children?: ReactNode;
 }): ReactElement {
   return (
@@ -104,6 +108,7 @@ export function Head({
       <Aside />
       <SavedWords />
       {children}
+      {!outside && <Finder />}
       <ThemeKey />
     </header>
   );

@@ -1,5 +1,6 @@
 /** Claims: every item's removal of every contaminant with its evidence, also of what was found in no home yet. */
 import { useState, type ReactElement } from "react";
+import { useSearchParams } from "react-router";
 
 import { useCatalogue } from "../../api/hooks";
 import type { Item } from "../../api/types";
@@ -100,13 +101,17 @@ function Table({ rows }: { rows: Row[] }): ReactElement {
 export function Claims(): ReactElement {
   const catalogue = useCatalogue();
   const [analyte, setAnalyte] = useState("");
-  const [least, setLeast] = useState("certified");
+  const [search, setSearch] = useSearchParams();
+  const only = search.get("item");
+  const [least, setLeast] = useState(only ? "all" : "certified");
   const holds: readonly string[] = LEAST.find((l) => l.value === least)?.holds ?? [];
   const every: Row[] = (catalogue.data ?? []).flatMap((item) =>
     item.effects.map((effect) => ({ item, effect })),
   );
   const names = [...new Set(every.map((r) => r.effect.analyte))].sort();
+  const one = catalogue.data?.find((i) => i.code === only);
   const rows = every
+    .filter((r) => !one || r.item.code === one.code)
     .filter((r) => holds.includes(r.effect.evidence.level))
     .filter((r) => analyte === "" || r.effect.analyte === analyte)
     .sort(
@@ -124,6 +129,15 @@ export function Claims(): ReactElement {
               what is certified, or measured here by a laboratory, is established.
             </p>
             <div className="flex gap-5 flex-wrap items-end">
+              {one && (
+                <p className="field">
+                  <span>Only</span>
+                  <button className="key" onClick={() => setSearch({})}>
+                    {one.name} <span aria-hidden="true">×</span>
+                    <span className="sr-only">, show all items</span>
+                  </button>
+                </p>
+              )}
               <label className="field">
                 <span>Contaminant</span>
                 <select

@@ -20,9 +20,10 @@ export interface Asked {
   after: string;
 }
 
-export const useHomes = (q: Asked): UseQueryResult<HomePage> =>
+export const useHomes = (q: Asked, enabled = true): UseQueryResult<HomePage> =>
   useQuery({
     queryKey: ["homes", q],
+    enabled,
     placeholderData: keepPreviousData,
     queryFn: () =>
       data(

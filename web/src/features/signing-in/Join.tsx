@@ -99,7 +99,7 @@ export function Join(): ReactElement {
   const [code, setCode] = useState(given);
   return (
     <div className="screen plain">
-      <Head title="Join your firm" />
+      <Head outside title="Join your firm" />
       <main className="px-8 scroll flex justify-center">
         <div className="w-[460px] max-w-full py-10 grid gap-5 content-start">
           <h1>Choose your password</h1>

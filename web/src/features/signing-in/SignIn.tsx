@@ -54,7 +54,7 @@ export function SignIn(): ReactElement {
   const wantsCode = problemOf(enter.error)?.code === "session.code" || code !== "";
   return (
     <div className="screen">
-      <Head title="A glass of water, read out loud" />
+      <Head outside title="A glass of water, read out loud" />
       <main className="px-8 scroll flex justify-center">
         <form
           className="grid gap-5 content-center w-[400px] py-6"

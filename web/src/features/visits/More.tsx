@@ -4,14 +4,7 @@ import { Popover } from "radix-ui";
 import type { ReactElement } from "react";
 import { Link } from "react-router";
 
-const PLACES: [path: string, name: string, managers: boolean][] = [
-  ["/firm", "Kits and catalogue", false],
-  ["/claims", "Claims and evidence", false],
-  ["/outbox", "Outbox", false],
-  ["/people", "People", true],
-  ["/account", "Account", false],
-  ["/legend", "How a glass reads", false],
-];
+import { maySee, MORE } from "../../app/places";
 
 export function More({
   manager,
@@ -33,7 +26,7 @@ export function More({
           collisionPadding={16}
           aria-label="More"
         >
-          {PLACES.filter(([, , only]) => !only || manager).map(([path, name]) => (
+          {MORE.filter((p) => maySee(p, manager)).map(({ path, name }) => (
             <Link
               key={path}
               className="flex items-center min-h-12 px-3 text-ink font-semibold no-underline border-b border-rule"
