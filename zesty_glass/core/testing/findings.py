@@ -4,7 +4,7 @@ stays unknown.
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from .. import words
@@ -39,7 +39,8 @@ class Finding:
     """One thing the readings say.
 
     Args:
-        kind: health (laboratory only), looks and taste, equipment and pipes.
+        kind: health (the analyte's own, or over a limit of health), looks and taste,
+            equipment and pipes.
         shown: value in words; ``span`` its range.
         band: band or bands it lies in; ``source`` and ``year`` of the band or limit that judged it.
         explains: ids of the complaints it explains.
@@ -302,90 +303,121 @@ _SOFT = frozenset({"soft", "slightly hard", "soft or slightly hard"})
 _MODERATE = frozenset({"moderately hard", "slightly hard or moderately hard"})
 
 
+#: what a limit is about when it is one of health
+_OF_HEALTH = ("health", "infants")
+#: combined chlorine from which chloramine is worth a word [mg/L]; ours
+_CHLORAMINE_SEEN = 0.2
+
+
 def _hardness_weight(band: str) -> Weight:
     if band in _SOFT:
         return Weight.FINE
     return Weight.NOTICE if band in _MODERATE else Weight.ACT
 
 
+@dataclass(frozen=True)
+class _Said:
+    """What is said of a value of looks, taste or equipment: its sentence and how much it weighs."""
+
+    text: str
+    weight: Weight = Weight.FINE
+    limit: float | None = None
+    #: source and year of the limit, when one was held against the value
+    of: tuple[str, int | None] | None = None
+    certain: bool = True
+    health: bool = False
+
+
+def _said_of_tds(shown: str, band: str, r: Range, limits: list[Limit]) -> _Said:
+    return _Said(
+        f"{shown} dissolved: {band} by taste. It says nothing about hardness, and nothing about"
+        " health.",
+        Weight.NOTICE if any(x.value <= r.best for x in limits) else Weight.FINE,
+    )
+
+
+def _said_of_failed(name: str, titled: str, failed: list[tuple[Limit, Verdict]]) -> _Said:
+    """The limit that is surely not met stands before one that may be, health before the rest."""
+    chosen, verdict = max(failed, key=lambda p: (p[1] is Verdict.NOT_MET, p[0].about in _OF_HEALTH))
+    certain, health = verdict is Verdict.NOT_MET, chosen.about in _OF_HEALTH
+    side = "above" if chosen.op == "at_most" else "below"
+    text = (
+        f"{titled}: {side if certain else f'possibly {side}'} {limit_words(name, chosen.value)},"
+        f" {chosen.name} ({chosen.place} {chosen.year})."
+    )
+    if health:
+        text += (
+            " A health question: confirm by a certified laboratory."
+            if name != "chlorine_total"
+            else " Repeat on site, then call the utility."
+        )
+    # a diet is for its physician
+    weight = Weight.ACT if certain and chosen.about != "diet" else Weight.NOTICE
+    of = (chosen.source, chosen.year)
+    return _Said(text, weight, chosen.value, of, certain, health)
+
+
+def _said_of_met(name: str, titled: str, limits: list[Limit]) -> _Said:
+    first = limits[0]
+    within = (
+        f"between {first.value:g} and {limits[1].value:g}, {first.name}."
+        if name == "ph" and len(limits) > 1
+        else f"within {limit_words(name, first.value)}, {first.name}."
+    )
+    return _Said(f"{titled}: {within}", limit=first.value, of=(first.source, first.year))
+
+
+def _said_of_chloramine(shown: str, value: Value, best: float) -> _Said:
+    if any(f.id == "chloramine.not_shown" for f in value.flags):
+        return _Said("Chloramine not shown: free and total overlap.")
+    weight = Weight.NOTICE if best >= _CHLORAMINE_SEEN else Weight.FINE
+    return _Said(f"Chloramine {shown} (total less free).", weight)
+
+
+def _said(name: str, value: Value, r: Range, rules: Rules, units: str, band: str) -> _Said:
+    """What is said of a value that is of looks, taste or equipment."""
+    shown = words.value(name, r, value.below, units)
+    titled = _titled(name, shown)
+    limits = [x for x in rules.limits if x.analyte == name and x.governs]
+    failed = [(x, v) for x in limits if (v := _verdict(x, r)) is not Verdict.MET]
+    if name == "tds":
+        return _said_of_tds(shown, band, r, limits)
+    if name == "hardness":
+        return _Said(f"Hardness {shown}: {band}.", _hardness_weight(band))
+    if failed:
+        return _said_of_failed(name, titled, failed)
+    if limits:
+        return _said_of_met(name, titled, limits)
+    if name == "chlorine_combined":
+        return _said_of_chloramine(shown, value, r.best)
+    if name in EXPLAINS or name in _JUDGED_ELSEWHERE or bands_of(rules, name):
+        return _Said(f"{titled}.")
+    return _Said(f"{titled}: not judged, no limit is set for it here.", Weight.NOT_JUDGED)
+
+
 def _plain(name: str, value: Value, rules: Rules, units: str) -> Finding | None:
-    """A finding on looks, taste or equipment."""
+    """A finding on looks, taste or equipment; over a limit of health it is one of health."""
     a = ANALYTES[name]
     if value.range is None or a.kind is Kind.CONTEXT or name == "colour":
         return None
     r = value.range
-    shown, span = words.value(name, r, value.below, units), words.span(name, r, units)
-    band, source, year = _band(rules, name, r)
-    limits = [x for x in rules.limits if x.analyte == name and x.governs]
-    failed = [(x, v) for x in limits if (v := _verdict(x, r)) is not Verdict.MET]
-    text, weight, limit = _titled(name, shown), Weight.FINE, None
-    certain = True
-    if name == "tds":
-        text = (
-            f"{shown} dissolved: {band} by taste. It says nothing about hardness, and nothing about"
-            " health."
-        )
-        weight = Weight.NOTICE if any(x.value <= r.best for x in limits) else Weight.FINE
-    elif name == "hardness":
-        text = f"Hardness {shown}: {band}."
-        weight = _hardness_weight(band)
-    elif failed:
-        chosen, verdict = max(
-            failed, key=lambda p: (p[1] is Verdict.NOT_MET, p[0].about in ("health", "infants"))
-        )
-        limit = chosen.value
-        source, year = chosen.source, chosen.year
-        side = "above" if chosen.op == "at_most" else "below"
-        sure = side if verdict is Verdict.NOT_MET else f"possibly {side}"
-        text = (
-            f"{_titled(name, shown)}: {sure} {limit_words(name, chosen.value)}, {chosen.name}"
-            f" ({chosen.place} {chosen.year})."
-        )
-        certain = verdict is Verdict.NOT_MET
-        weight = (
-            Weight.ACT if verdict is Verdict.NOT_MET and chosen.about != "diet" else Weight.NOTICE
-        )  # a diet is for its physician
-        if chosen.about in ("health", "infants"):
-            text += (
-                " A health question: confirm by a certified laboratory."
-                if name != "chlorine_total"
-                else " Repeat on site, then call the utility."
-            )
-    elif limits:
-        chosen = limits[0]
-        limit, source, year = chosen.value, chosen.source, chosen.year
-        text = f"{_titled(name, shown)}: " + (
-            f"between {limits[0].value:g} and {limits[1].value:g}, {chosen.name}."
-            if name == "ph" and len(limits) > 1
-            else f"within {limit_words(name, chosen.value)}, {chosen.name}."
-        )
-    elif name == "chlorine_combined":
-        seen = not any(f.id == "chloramine.not_shown" for f in value.flags)
-        text = (
-            f"Chloramine {shown} (total less free)."
-            if seen
-            else "Chloramine not shown: free and total overlap."
-        )
-        weight = Weight.NOTICE if seen and r.best >= 0.2 else Weight.FINE
-    elif name in EXPLAINS or name in _JUDGED_ELSEWHERE or bands_of(rules, name):
-        text += "."
-    else:
-        text += ": not judged, no limit is set for it here."
-        weight = Weight.NOT_JUDGED
+    band, of_band, year_of_band = _band(rules, name, r)
+    said = _said(name, value, r, rules, units, band)
+    source, year = said.of or (of_band, year_of_band)
     return Finding(
-        id=f"{name}.{weight.value}",
+        id=f"{name}.{said.weight.value}",
         analyte=name,
-        kind=a.kind,
-        weight=weight,
-        sentence=text,
-        shown=shown,
-        span=span,
+        kind=Kind.HEALTH if said.health else a.kind,
+        weight=said.weight,
+        sentence=said.text,
+        shown=words.value(name, r, value.below, units),
+        span=words.span(name, r, units),
         band=band,
-        limit=limit,
+        limit=said.limit,
         source=source,
         year=year,
-        sure=certain,
-        next="" if certain else f"measure it finer: {a.test}",
+        sure=said.certain,
+        next="" if said.certain else f"measure it finer: {a.test}",
     )
 
 

@@ -66,7 +66,7 @@ function FindingRow({ f }: { f: Finding }): ReactElement {
         {f.sentence}
         <span className="block text-s text-ink-2">
           {KIND_WORDS[f.kind]}
-          {f.kind === "health" ? ", laboratory only" : ""}
+          {f.kind === "health" ? ": a certified laboratory decides" : ""}
           {f.next !== "" && ` · next: ${f.next}`}
         </span>
       </span>
