@@ -21,7 +21,8 @@ from zesty_glass.core.proposing.suggest import things_found
 from zesty_glass.core.ranges import Range, Verdict
 from zesty_glass.core.rules import LIMITS, Limit, Rules, Settings, changes_of, in_force
 from zesty_glass.core.testing.complaints import Complaint
-from zesty_glass.core.testing.findings import Weight, meaning
+from zesty_glass.core.testing.finding import Weight
+from zesty_glass.core.testing.findings import meaning
 from zesty_glass.core.testing.observations import BucketRuns, CupsSeen, LaboratoryResult, OneDisplay
 from zesty_glass.core.testing.reading import Value, work_out
 from zesty_glass.core.treating.stages import membrane as ro

@@ -20,7 +20,7 @@ from zesty_glass.core.proposing.proposal import MOVES, Plan, digest, move
 from zesty_glass.core.proposing.rows import cell, judged_at, not_addressed, rows, target_of
 from zesty_glass.core.ranges import Verdict
 from zesty_glass.core.rules import Rules
-from zesty_glass.core.testing.findings import Weight
+from zesty_glass.core.testing.finding import Weight
 from zesty_glass.demo.homes import demo_visits, uid
 
 AT = datetime(2026, 11, 20, 9, 0, tzinfo=UTC)

@@ -15,7 +15,8 @@ from zesty_glass.core.testing.chlorine import combined
 from zesty_glass.core.testing.colour import find
 from zesty_glass.core.testing.complaints import Complaint
 from zesty_glass.core.testing.crosschecks import CHECKS, crosschecks
-from zesty_glass.core.testing.findings import Weight, meaning
+from zesty_glass.core.testing.finding import Weight
+from zesty_glass.core.testing.findings import meaning
 from zesty_glass.core.testing.observations import CupsSeen, MeterDisplays
 from zesty_glass.core.testing.pairs import pairs
 from zesty_glass.core.testing.reading import Value, work_out

@@ -14,7 +14,8 @@ from math import prod
 
 from ..home import Home
 from ..record import record
-from ..testing.findings import Meaning, Weight
+from ..testing.finding import Weight
+from ..testing.findings import Meaning
 from ..testing.observations import LaboratoryResult
 from ..testing.water import Sample
 from .records import TastedWater, Taster, Tasting

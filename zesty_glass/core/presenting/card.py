@@ -12,7 +12,7 @@ from ..assess import Assessment
 from ..errors import RuleError
 from ..proposing.first import At, first_steps
 from ..record import record
-from ..testing.findings import Weight
+from ..testing.finding import Weight
 from ..treating.in_place import said_first
 from ..visit import Visit
 

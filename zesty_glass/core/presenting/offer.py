@@ -22,7 +22,8 @@ from ..proposing.proposal import COOLING_OFF, Plan
 from ..proposing.reasons import Reasons
 from ..proposing.rows import Row
 from ..record import record
-from ..testing.findings import Finding, Unexplained, Unknown, Weight
+from ..testing.finding import Finding, Weight
+from ..testing.findings import Unexplained, Unknown
 from ..treating.line import LineReport
 from ..treating.stages import TECHNOLOGIES
 from ..treating.stream import Quantity

@@ -10,7 +10,8 @@ from ..analytes import ANALYTES
 from ..home import Home
 from ..record import record
 from ..testing.complaints import Complaint
-from ..testing.findings import Finding, Meaning, Weight
+from ..testing.finding import Finding, Weight
+from ..testing.findings import Meaning
 from ..testing.pairs import pairs
 from ..testing.water import Sample, Water, water_of
 from ..units import MG_L_PER_GPG

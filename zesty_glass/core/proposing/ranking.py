@@ -20,7 +20,8 @@ from ..rules import Settings
 from ..searching.found import places
 from ..testing.colour import ColourFinding
 from ..testing.complaints import Complaint
-from ..testing.findings import Finding, Meaning, Weight
+from ..testing.finding import Finding, Weight
+from ..testing.findings import Meaning
 from ..testing.water import Water
 from ..treating.items import Item
 from ..treating.line import LineReport, Option, placed, run_stages, site_of

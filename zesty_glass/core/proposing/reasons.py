@@ -11,7 +11,8 @@ from ..costing.waste import Waste
 from ..ranges import Verdict
 from ..record import record
 from ..rules import Settings
-from ..testing.findings import Meaning, Weight
+from ..testing.finding import Weight
+from ..testing.findings import Meaning
 from ..treating.line import LineReport
 from .rows import Row
 

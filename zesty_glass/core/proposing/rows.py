@@ -12,7 +12,8 @@ from ..ranges import Range, Verdict
 from ..record import record
 from ..rules import Rules
 from ..testing.complaints import Complaint
-from ..testing.findings import Finding, Meaning, Weight
+from ..testing.finding import Finding, Weight
+from ..testing.findings import Meaning
 from ..treating.line import FROM_PLUMBING, LineReport
 from ..treating.stream import Quantity
 from ..units import MG_L_PER_GPG

@@ -18,7 +18,8 @@ from ..searching.found import Combination, LeftOut, places
 from ..searching.scores import UNKNOWN
 from ..searching.search import Progress, search
 from ..testing.complaints import Complaint
-from ..testing.findings import Finding, Meaning, Weight
+from ..testing.finding import Finding, Weight
+from ..testing.findings import Meaning
 from ..testing.water import Sample, Water
 from ..treating.in_place import Judged, said_first
 from ..treating.items import Item, SystemFigures
