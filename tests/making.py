@@ -15,7 +15,8 @@ from zesty_glass.core.testing.observations import (
     MeterDisplays,
     OneDisplay,
 )
-from zesty_glass.core.testing.reading import Reading, Value
+from zesty_glass.core.testing.reading import Reading
+from zesty_glass.core.testing.value import Value
 from zesty_glass.core.testing.water import Sample, Water
 from zesty_glass.core.treating.items import Item
 from zesty_glass.core.treating.stages.membrane_flow import MembraneFigures

@@ -24,7 +24,8 @@ from zesty_glass.core.testing.complaints import Complaint
 from zesty_glass.core.testing.finding import Weight
 from zesty_glass.core.testing.findings import meaning
 from zesty_glass.core.testing.observations import BucketRuns, CupsSeen, LaboratoryResult, OneDisplay
-from zesty_glass.core.testing.reading import Value, work_out
+from zesty_glass.core.testing.reading import work_out
+from zesty_glass.core.testing.value import Value
 from zesty_glass.core.treating.stages import membrane as ro
 from zesty_glass.core.treating.stages import neutraliser as acid
 from zesty_glass.core.treating.stages.calcite import NeutraliserFigures

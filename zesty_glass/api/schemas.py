@@ -21,7 +21,8 @@ from ..core.proposing.proposal import Plan, Signature
 from ..core.record import record
 from ..core.testing.complaints import Complaint
 from ..core.testing.laboratory import LabStatus, SuggestedBottle
-from ..core.testing.reading import Reading, Value
+from ..core.testing.reading import Reading
+from ..core.testing.value import Value
 from ..core.visit import Visit
 from ..work.mending import Unreadable
 from ..work.seals import Standing

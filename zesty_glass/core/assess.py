@@ -25,7 +25,8 @@ from .testing.complaints import Complaint
 from .testing.crosschecks import CrossCheck, crosschecks
 from .testing.findings import Meaning, meaning
 from .testing.noticing import noticed
-from .testing.reading import Value, work_out
+from .testing.reading import work_out
+from .testing.value import Value
 from .testing.water import Sample, Water, design_water, water_of
 from .testing.workings import working_of
 from .treating.demand import Demand, demand

@@ -18,9 +18,10 @@ from typing import Any
 from ..core.analytes import ANALYTES
 from ..core.errors import RuleError
 from ..core.record import record
+from ..core.testing.by_laboratory import AS_CACO3, laboratory
 from ..core.testing.instruments import Instrument, InstrumentKind
 from ..core.testing.observations import LaboratoryResult
-from ..core.testing.reading import AS_CACO3, Value, laboratory
+from ..core.testing.value import Value
 from . import sheets
 from .incoming import text_of
 

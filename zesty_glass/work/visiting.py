@@ -16,7 +16,8 @@ from ..core.rules import Rules, in_force
 from ..core.testing.complaints import SIGNS, Complaint
 from ..core.testing.instruments import Instrument, InstrumentKind
 from ..core.testing.observations import MeterDisplays
-from ..core.testing.reading import Reading, Value, extends, work_out
+from ..core.testing.reading import Reading, extends, work_out
+from ..core.testing.value import Value
 from ..core.testing.water import Sample, design_water
 from ..core.treating.line import Option
 from ..core.visit import Visit

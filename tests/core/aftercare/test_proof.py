@@ -15,7 +15,7 @@ from zesty_glass.core.aftercare.disinfecting import (
 from zesty_glass.core.aftercare.proof import causes_of, verdict
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.ranges import Range
-from zesty_glass.core.testing.reading import Value
+from zesty_glass.core.testing.value import Value
 
 
 def value(low, best, high, analyte="hardness", **more):

@@ -19,8 +19,9 @@ from zesty_glass.core.testing.finding import Weight
 from zesty_glass.core.testing.findings import meaning
 from zesty_glass.core.testing.observations import CupsSeen, MeterDisplays
 from zesty_glass.core.testing.pairs import pairs
-from zesty_glass.core.testing.reading import Value, work_out
+from zesty_glass.core.testing.reading import work_out
 from zesty_glass.core.testing.removal import removal
+from zesty_glass.core.testing.value import Value
 from zesty_glass.core.testing.water import design_water, water_of
 
 

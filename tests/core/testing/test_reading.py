@@ -19,6 +19,8 @@ from tests.making import (
     tds_meter,
 )
 from zesty_glass.core.errors import RuleError
+from zesty_glass.core.testing.by_laboratory import radon_at_drawing
+from zesty_glass.core.testing.by_meter import repeats_needed
 from zesty_glass.core.testing.instruments import Instrument, InstrumentKind
 from zesty_glass.core.testing.observations import (
     BucketRuns,
@@ -28,7 +30,7 @@ from zesty_glass.core.testing.observations import (
     OneDisplay,
     PadMatch,
 )
-from zesty_glass.core.testing.reading import radon_at_drawing, repeats_needed, work_out
+from zesty_glass.core.testing.reading import work_out
 
 STRIP = Instrument(
     id="s",

@@ -16,9 +16,10 @@ from zesty_glass.core.testing.chlorine import combined
 from zesty_glass.core.testing.colour import find
 from zesty_glass.core.testing.observations import CupsSeen, MeterDisplays
 from zesty_glass.core.testing.pairs import factor_of, pairs
-from zesty_glass.core.testing.reading import Reading, Value
+from zesty_glass.core.testing.reading import Reading
 from zesty_glass.core.testing.removal import removal, removal_sentence
 from zesty_glass.core.testing.scale import short_index, tendency
+from zesty_glass.core.testing.value import Value
 from zesty_glass.core.testing.water import water_of
 
 positive = st.floats(0.05, 2000)

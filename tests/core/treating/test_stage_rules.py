@@ -13,7 +13,7 @@ from zesty_glass.core.errors import RuleError
 from zesty_glass.core.evidence import Level
 from zesty_glass.core.home import Source
 from zesty_glass.core.ranges import Range
-from zesty_glass.core.testing.reading import Value
+from zesty_glass.core.testing.value import Value
 from zesty_glass.core.treating.line import Option, StageChoice, run_stage, site_of, walk
 from zesty_glass.core.treating.stages.common import StageInput
 from zesty_glass.core.treating.stream import source_stream

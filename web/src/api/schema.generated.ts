@@ -3660,7 +3660,8 @@ export interface components {
          * @description One thing the readings say.
          *
          *     Args:
-         *         kind: health (laboratory only), looks and taste, equipment and pipes.
+         *         kind: health (the analyte's own, or over a limit of health), looks and taste,
+         *             equipment and pipes.
          *         shown: value in words; ``span`` its range.
          *         band: band or bands it lies in; ``source`` and ``year`` of the band or limit that judged it.
          *         explains: ids of the complaints it explains.

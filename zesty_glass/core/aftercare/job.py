@@ -7,7 +7,8 @@ from datetime import date, datetime
 from ..errors import RuleError
 from ..home import Home
 from ..record import record
-from ..testing.reading import Value, work_out
+from ..testing.reading import work_out
+from ..testing.value import Value
 from ..treating.line import LineReport
 from . import drift
 from .care import Change, Falling, Part, falling, parts_of

@@ -8,7 +8,7 @@ from typing import Literal
 from ..analytes import ANALYTES
 from ..ranges import Range
 from ..record import record
-from ..testing.reading import Value
+from ..testing.value import Value
 from ..testing.water import Water
 from .care import Change
 from .job import Job

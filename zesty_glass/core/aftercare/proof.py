@@ -9,7 +9,8 @@ from .. import words
 from ..analytes import judged_at
 from ..ranges import Range
 from ..record import record
-from ..testing.reading import Reading, Value
+from ..testing.reading import Reading
+from ..testing.value import Value
 from ..treating.line import LineReport
 from ..treating.report import StageReport
 from ..treating.stages import TECHNOLOGIES

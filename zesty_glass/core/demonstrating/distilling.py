@@ -6,8 +6,8 @@ from typing import Literal
 
 from ..ranges import Range
 from ..record import record
+from ..testing.by_meter import meter
 from ..testing.instruments import Flag
-from ..testing.reading import meter
 from ..testing.water import Water
 from .kettle import scale_mg_l
 from .records import Distilling

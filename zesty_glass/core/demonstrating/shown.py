@@ -10,8 +10,8 @@ from ..rules import Settings
 from ..testing.findings import Meaning
 from ..testing.instruments import Flag
 from ..testing.pairs import factor_of
-from ..testing.reading import Value
 from ..testing.removal import Removal, removal, removal_sentence
+from ..testing.value import Value
 from ..testing.water import Sample, Water
 from ..treating.line import LineReport
 from ..treating.stream import Stream

@@ -16,7 +16,7 @@ from ..home import Home
 from ..record import record
 from ..rules import Settings
 from ..testing.colour import ColourFinding
-from ..testing.reading import Value
+from ..testing.value import Value
 from ..testing.water import Water
 from ..treating.items import Item
 from ..treating.line import LineReport, Option, walk

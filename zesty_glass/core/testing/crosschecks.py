@@ -6,11 +6,12 @@ from ..analytes import ANALYTES
 from ..home import Home
 from ..record import record
 from ..units import MG_L_PER_GPG
+from .by_meter import tenfold
 from .colour import find
 from .observations import MeterDisplays
 from .pairs import factor_of
-from .reading import Value, tenfold
 from .removal import removal
+from .value import Value
 from .water import Sample, Water, water_of
 
 HARDNESS_SHARE = (

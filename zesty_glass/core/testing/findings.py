@@ -16,10 +16,10 @@ from .colour import ColourFinding, find
 from .complaints import TESTS, Complaint, next_test
 from .finding import Finding, Weight
 from .judged import EXPLAINS, judge
-from .reading import Value
 from .scale import ScaleTendency, tendency
 from .setting import _sets
 from .tonight import tonight
+from .value import Value
 from .water import Water
 
 

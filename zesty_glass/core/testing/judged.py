@@ -10,7 +10,7 @@ from ..analytes import ANALYTES, Kind
 from ..ranges import Range, Verdict
 from ..rules import Limit, Rules
 from .finding import Finding, Weight
-from .reading import Value
+from .value import Value
 
 #: analyte -> signs its finding explains
 EXPLAINS = {

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from ..analytes import ANALYTES
 from ..record import record
-from .reading import Value
 from .removal import Removal, removal, removal_sentence
+from .value import Value
 from .water import Sample, Water
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ..record import record
-from .reading import Value
+from .value import Value
 
 
 @record

@@ -11,7 +11,8 @@ from ..record import record
 from .chlorine import Combined, combined
 from .instruments import Flag
 from .observations import CupsSeen, LaboratoryResult, Noticed
-from .reading import Reading, Value, work_out
+from .reading import Reading, work_out
+from .value import Value
 
 _ON_SITE_WINS = frozenset(
     {"chlorine_free", "chlorine_total", "ph", "temperature", "hydrogen_sulfide"}

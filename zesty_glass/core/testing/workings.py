@@ -5,6 +5,7 @@ from __future__ import annotations
 from .. import words
 from ..analytes import ANALYTES
 from ..working import Triple, Working, working
+from .by_meter import meter_error
 from .observations import (
     BucketRuns,
     CupsSeen,
@@ -15,7 +16,8 @@ from .observations import (
     OneDisplay,
     PadMatch,
 )
-from .reading import Reading, Value, _meter_error
+from .reading import Reading
+from .value import Value
 
 _n = words.number
 
@@ -28,7 +30,7 @@ def _meter(r: Reading, seen: MeterDisplays) -> tuple[str, tuple[Triple, ...]]:
         f" {'it' if inst.accuracy_of == 'reading' else 'full scale'}"
     )
     half = inst.resolution * m / 2
-    e_low, e_high = _meter_error(inst, low) * m, _meter_error(inst, high) * m
+    e_low, e_high = meter_error(inst, low) * m, meter_error(inst, high) * m
     rows: tuple[Triple, ...] = (
         ("lowest display", _n(low * m, 1), unit),
         (f"less {share}", _n(e_low, 1), unit),
@@ -79,7 +81,7 @@ def _display(r: Reading, seen: OneDisplay) -> tuple[str, tuple[Triple, ...]]:
     inst, unit = r.instrument, (r.instrument.unit or ANALYTES[r.analyte].unit)
     rows: list[Triple] = [
         ("display", _n(seen.value, 2), unit),
-        ("accuracy", "± " + _n(_meter_error(inst, seen.value), 3), unit),
+        ("accuracy", "± " + _n(meter_error(inst, seen.value), 3), unit),
         ("step", _n(inst.resolution, 3), unit),
     ]
     if inst.detection_limit:

@@ -20,7 +20,7 @@ from ..in_place import InPlace
 from ..ranges import Range
 from ..record import record
 from ..rules import Settings
-from ..testing.reading import Value
+from ..testing.value import Value
 from ..testing.water import Sample, Water
 from .demand import demand
 from .figures import Figures

@@ -13,8 +13,8 @@ from ..home import MOST_FLOW_GPM, MOST_PSI, Home
 from ..ranges import Range
 from ..record import record
 from ..rules import Settings
+from ..testing.by_kit import FULL_BORE
 from ..testing.colour import ColourFinding
-from ..testing.reading import FULL_BORE
 from ..testing.water import Water
 from .checks import met, told
 from .demand import Demand, demand

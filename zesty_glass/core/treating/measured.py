@@ -7,8 +7,8 @@ from collections.abc import Mapping
 from ..analytes import ANALYTES, Kind
 from ..evidence import Level
 from ..ranges import Range
-from ..testing.reading import Value
 from ..testing.removal import Removal, removal
+from ..testing.value import Value
 from ..testing.water import Sample, Water
 from .stream import Quantity, Stream
 

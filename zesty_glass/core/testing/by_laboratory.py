@@ -1,0 +1,171 @@
+"""Values of a laboratory's report: basis, unit, detection limit, radon's decay."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+from ..analytes import analyte
+from ..ranges import Range
+from ..units import convert
+from .instruments import Flag, Instrument
+from .observations import (
+    LaboratoryResult,
+)
+from .value import Value, refused
+
+NITRATE_NO3_PER_N = 62.0049 / 14.0067  # molar masses, IUPAC 2021
+NITRITE_NO2_PER_N = 46.0055 / 14.0067
+
+#: mg/L as CaCO3 for each mg/L on a basis (equivalent weights, IUPAC 2021); the first basis is what
+#: a report means that names none: metals are given as the ion, alkalinity as CaCO3
+AS_CACO3 = {
+    "calcium": {"Ca": 50.0435 / 20.039, "CaCO3": 1.0},
+    "magnesium": {"Mg": 50.0435 / 12.1525, "CaCO3": 1.0},
+    "alkalinity": {"CaCO3": 1.0, "HCO3": 50.0435 / 61.0168},
+}
+LONGEST_RADON_H, FLAGGED_RADON_H = 720.0, 96.0  # [h] drawing to mid-count: refused, flagged
+
+
+RADON_HALF_LIFE_D = 3.8235  # [d] Rn-222, evaluated nuclear data (DDEP, 2010)
+
+
+def radon_at_drawing(measured: float, hours: float) -> float:
+    """Radon at drawing, from the activity as of counting: measured · 2^(hours / 24 / 3.8235), in
+    the unit of ``measured`` [pCi/L or Bq/L].
+
+    Args:
+        hours: between drawing and counting [h].
+
+    Source: half-life of radon-222, 3.8235 d (Decay data evaluation project, 2010).
+
+    >>> round(radon_at_drawing(1000.0, 91.764))  # one half-life
+    2000
+    """
+    return measured * math.exp2(hours / 24.0 / RADON_HALF_LIFE_D)
+
+
+_PLAIN_MASS = ("", "mg/L", "ppm", "µg/L", "ug/L", "ppb")
+
+
+LATE_RADON = "Counted more than 96 hours after drawing: the laboratory asks for 4 days at most."
+
+
+def _ion_basis(name: str, seen: LaboratoryResult) -> float:
+    """Factor of a result that may be an ion or its equivalent as CaCO3."""
+    known = AS_CACO3[name]
+    if seen.unit not in _PLAIN_MASS:  # gpg, degrees and "mg/L as CaCO3" say what they are
+        return 0.5 if seen.unit == "mmol/L" and name == "alkalinity" else 1.0
+    basis = seen.basis or next(iter(known))
+    if basis not in known:
+        raise refused(
+            "laboratory.basis",
+            f"{analyte(name).name} is reported as {' or as '.join(known)}, not as {basis}.",
+            "Read the basis off the report.",
+            "observation.basis",
+        )
+    return known[basis]
+
+
+def _basis(name: str, seen: LaboratoryResult) -> float:
+    """Factor from the reported to the stored basis; what can be given on two bases must state its
+    own.
+    """
+    if name in AS_CACO3:
+        return _ion_basis(name, seen)
+    if name in ("nitrate_n", "nitrite_n"):
+        other = "NO3" if name == "nitrate_n" else "NO2"
+        if seen.basis not in ("N", other):
+            raise refused(
+                "laboratory.basis",
+                f"The result does not say whether it is as N or as {other}.",
+                "Read the basis off the report.",
+                "observation.basis",
+            )
+        if seen.basis == "N":
+            return 1.0
+        return 1 / (NITRATE_NO3_PER_N if name == "nitrate_n" else NITRITE_NO2_PER_N)
+    if name == "radon":
+        if seen.basis not in ("collection", "counting"):
+            raise refused(
+                "laboratory.radon_basis",
+                "The report’s activity is as of collection or as of counting: this one does not"
+                " say.",
+                "Read it off the report.",
+                "observation.basis",
+            )
+        if seen.basis == "counting":
+            if seen.hours_to_count is not None and seen.hours_to_count > LONGEST_RADON_H:
+                raise refused(
+                    "laboratory.radon_late",
+                    f"{seen.hours_to_count:g} hours to mid-count: nothing of the radon is left by"
+                    " then.",
+                    f"At most {LONGEST_RADON_H:g} hours. Check the two times; else draw again.",
+                    "observation.hours_to_count",
+                )
+            if seen.hours_to_count is None or seen.hours_to_count < 0:
+                raise refused(
+                    "laboratory.radon_hours",
+                    "As of counting needs the hours from drawing to mid-count.",
+                    "Work them out from the two times.",
+                    "observation.hours_to_count",
+                )
+            return radon_at_drawing(1.0, seen.hours_to_count)
+    return 1.0
+
+
+def laboratory(instrument: Instrument, seen: LaboratoryResult) -> Value:
+    """A report's result in the canonical unit, with the basis settled and radon brought back to
+    drawing.
+    """
+    name = instrument.analyte
+    canonical = analyte(name).unit
+    lab = seen.report == "laboratory"
+    common: dict[str, Any] = {
+        "analyte": name,
+        "unit": canonical,
+        "laboratory": lab,
+        "certified": lab and seen.certified is True,
+    }
+    if seen.qualifier in ("absent", "present"):
+        if canonical != "per 100 mL":
+            raise refused(
+                "laboratory.words",
+                f"“{seen.qualifier}” is an answer for bacteria, not for {analyte(name).name}.",
+                "Type a number, or < and the limit.",
+                "observation.qualifier",
+            )
+        return Value(range=None, words=seen.qualifier, **common)
+    if seen.value is None or not math.isfinite(seen.value) or seen.value < 0:
+        raise refused(
+            "laboratory.value",
+            "The result has no number that can be used.",
+            "Type the number on the report.",
+            "observation.value",
+        )
+    unit = seen.unit or canonical
+    if name == "temperature":
+        c, v = 1.0, convert(seen.value, unit, canonical)
+    elif name == "ph":
+        c, v = 1.0, seen.value
+    else:
+        c = convert(1.0, unit, canonical) * _basis(name, seen)
+        v = seen.value * c
+    if v == 0 and seen.qualifier == "=" and canonical not in ("per 100 mL", "NTU", "%"):
+        raise refused(
+            "laboratory.zero",
+            "No laboratory measures 0: it is under a detection limit.",
+            "Write < and the detection limit of the report.",
+            "observation.value",
+        )
+    if seen.qualifier == "<":
+        return Value(range=Range.of(0.0, v / 2, v), below=v, **common)
+    u = seen.uncertainty * c
+    late = (seen.hours_to_count or 0) > FLAGGED_RADON_H and name == "radon"
+    flags = (Flag(id="radon.late", sentence=LATE_RADON),) if late else ()
+    r = (
+        Range(low=v, best=v, high=None)
+        if seen.qualifier == ">"
+        else Range.of(max(0.0, v - u), v, v + u)
+    )
+    return Value(range=r, flags=flags, open_ended=r.high is None, **common)

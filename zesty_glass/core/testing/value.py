@@ -1,0 +1,60 @@
+"""The value that a reading gives, and what is refused of any."""
+
+from __future__ import annotations
+
+from ..analytes import analyte
+from ..errors import RuleError
+from ..ranges import Range
+from ..record import record
+from .instruments import Flag, Instrument
+
+
+@record
+class Value:
+    """A reading worked out.
+
+    ``range`` is None for a result in words (bacteria present, a colour finding). ``below`` is the
+    limit a result is under [canonical unit]; ``open_ended`` says that there is no upper end and
+    that a diluted repeat is needed.
+    """
+
+    analyte: str
+    unit: str
+    range: Range | None
+    below: float | None = None
+    open_ended: bool = False
+    words: str = ""
+    flags: tuple[Flag, ...] = ()
+    laboratory: bool = False
+    certified: bool = False
+
+
+def refused(code: str, what: str, remedy: str, where: str = "observation") -> RuleError:
+    """The error for an observation that cannot be."""
+    return RuleError(code, what, where, remedy)
+
+
+def diluted(d: float) -> float:
+    """The dilution factor [parts for one of sample]; RuleError below 1."""
+    if not d >= 1:
+        raise refused(
+            "dilution.below_one",
+            f"A dilution of {d:g} is not possible.",
+            "One part sample in d parts: d is 1 or more.",
+        )
+    return d
+
+
+def undiluted(name: str, dilution: float) -> None:
+    """RuleError for a dilution of what is no amount in the water."""
+    if dilution != 1 and name in ("ph", "temperature", "uvt"):
+        raise refused(
+            "dilution.no_amount",
+            f"{analyte(name).name} of a diluted sample says nothing of the sample.",
+            "Measure it undiluted.",
+        )
+
+
+def unit_of(instrument: Instrument) -> str:
+    """The unit of an instrument's figures: its own, else the canonical one."""
+    return instrument.unit or analyte(instrument.analyte).unit
