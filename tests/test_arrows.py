@@ -32,6 +32,7 @@ ROOMS = (
     "demonstrating",
     "proposing",
     "visit",
+    "spending",
     "assess",
     "presenting",
 )

@@ -25,7 +25,7 @@ from ..documents import visit_file
 from ..documents.codec import load
 from ..records import marks
 from ..records.store import NotFound
-from ..work import bringing_in, mending, planning, standins, visiting
+from ..work import bringing_in, lines, mending, planning, readings, standins, visiting
 from ..work.mending import workable, worked
 from .address import same_id
 from .answers import answer, described, file, safe_name
@@ -190,7 +190,7 @@ def put_sample(
     """Draw a glass or change what is written of it; readings go their own way."""
     same_id(body.id, sample_id, "sample", "sample")
     with ctx.db() as db:
-        row = visiting.put_sample(db, ctx.who, id, body, version)
+        row = readings.put_sample(db, ctx.who, id, body, version)
         return Saved(id=str(row.id), version=row.version)
 
 
@@ -201,7 +201,7 @@ def put_reading(
     """Keep a reading; sent twice it is one reading."""
     same_id(body.id, reading_id, "reading", "reading")
     with ctx.db() as db:
-        row = visiting.put_reading(db, ctx.who, id, sample_id, body)
+        row = readings.put_reading(db, ctx.who, id, sample_id, body)
         kept: Reading = load(
             Reading,
             {
@@ -220,7 +220,7 @@ def put_reading(
 def strike(ctx: Signed, id: UUID, reading_id: UUID, body: StrikeBody) -> Saved:
     """Strike a reading through; it stays on record."""
     with ctx.db() as db:
-        row = visiting.strike(db, ctx.who, id, reading_id, body.because)
+        row = readings.strike(db, ctx.who, id, reading_id, body.because)
         return Saved(id=str(row.id), version=1)
 
 
@@ -245,7 +245,7 @@ def put_option(
     """Add or change a line."""
     same_id(body.id, str(option_id), "option", "line")
     with ctx.db() as db:
-        row = visiting.put_option(db, ctx.who, id, body, version)
+        row = lines.put_option(db, ctx.who, id, body, version)
         return Saved(id=str(row.id), version=row.version)
 
 
@@ -253,7 +253,7 @@ def put_option(
 def drop_option(ctx: Signed, id: UUID, option_id: UUID, version: Version = None) -> Response:
     """Take a line away."""
     with ctx.db() as db:
-        visiting.drop_option(db, ctx.who, id, option_id, version)
+        lines.drop_option(db, ctx.who, id, option_id, version)
     return Response(status_code=204)
 
 

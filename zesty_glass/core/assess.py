@@ -6,13 +6,11 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import replace
-from decimal import Decimal
 
 from .costing.chores import Chores, chores
-from .costing.money import Lifetime, keeps_up, lifetime, lifetime_total, stays_cheaper_from
+from .costing.money import Lifetime, keeps_up
 from .costing.waste import Waste, waste
-from .demonstrating.lather import counted, household_share, ratio
-from .demonstrating.records import Lather, Tasting
+from .demonstrating.records import Tasting
 from .demonstrating.shown import Around, show
 from .demonstrating.shown_records import Shown
 from .errors import RuleError
@@ -20,6 +18,7 @@ from .home import Home
 from .proposing.reasons import Reasons, needs_nothing, reasons, still_to_test
 from .proposing.rows import TODAY, Row, not_addressed, rows
 from .record import record
+from .spending import Assumption, CostBand, assumptions, band_of, cost_of, crossings
 from .testing.colour import ColourFinding
 from .testing.complaints import Complaint
 from .testing.crosschecks import CrossCheck, crosschecks
@@ -34,7 +33,6 @@ from .treating.in_place import Judged, judge_all
 from .treating.kept import KeptInPlace
 from .treating.line import LineReport, Option, at_other_use, placed, run_stages, site_of
 from .treating.measured import Measured, measured_here
-from .treating.report import Due, Running
 from .treating.stream import source_stream
 from .visit import Visit, kept_of
 from .working import Working
@@ -68,25 +66,6 @@ class SampleReport:
     name: str
     water: Water
     readings: tuple[ReadingReport, ...]
-
-
-@record
-class Assumption:
-    """Something counted that was not measured; listed, and can be switched off."""
-
-    id: str
-    sentence: str
-    per_year: Decimal
-    on: bool
-    options: tuple[str, ...]
-
-
-@record
-class CostBand:
-    """Lifetime cost at low and high use."""
-
-    low: Decimal
-    high: Decimal
 
 
 @record
@@ -144,143 +123,6 @@ def sample_report(sample: Sample) -> SampleReport:
     return SampleReport(
         id=sample.id, name=sample.name, water=water_of(sample, worked), readings=out
     )
-
-
-def assumptions(visit: Visit) -> tuple[Assumption, ...]:
-    """Every assumption of this visit's costs; none is silent."""
-    catalogue = {i.code: i for i in visit.catalogue}
-    home, off, s = visit.home, visit.assumptions_off, visit.settings.currency
-    out: list[Assumption] = []
-
-    def add(id: str, sentence: str, per_year: Decimal, options: tuple[str, ...]) -> None:
-        out.append(
-            Assumption(
-                id=id, sentence=sentence, per_year=per_year, on=id not in off, options=options
-            )
-        )
-
-    def holding(kind: str, value: str) -> tuple[str, ...]:
-        return tuple(
-            o.id
-            for o in visit.options
-            if any(
-                c.item in catalogue and getattr(catalogue[c.item], kind) == value for c in o.stages
-            )
-        )
-
-    if home.bottled_month > 0:
-        add(
-            "bottled.today",
-            f"Today {s}{home.bottled_month:,.2f} a month is spent on bottled water.",
-            home.bottled_month * 12,
-            (TODAY,),
-        )
-        add(
-            "bottled.ends",
-            "A drinking-tap unit ends the bottled water.",
-            home.bottled_month * 12,
-            holding("scope", "tap"),
-        )
-    if home.soap_month > 0:
-        share = _soap_share(visit)
-        add(
-            "soap.today",
-            f"Today {s}{home.soap_month:,.2f} a month is spent on soap and detergent.",
-            home.soap_month * 12,
-            (TODAY,),
-        )
-        add(
-            "soap.less",
-            f"A softened house uses {100 * share:.0f} % less soap: our own cautious estimate, never"
-            " more than a lather test here has shown.",
-            home.soap_month * 12 * Decimal(repr(round(share, 4))),
-            holding("kind", "softener"),
-        )
-    return tuple(out)
-
-
-def _soap_share(visit: Visit) -> float:
-    """The firm's estimate of soap saved [share], held to what a lather test of this
-    visit showed.
-    """
-    share = visit.settings.soap_share
-    for d in visit.demonstrations:
-        if isinstance(d.body, Lather) and not d.simulated:
-            tap = next((counted(v) for v in d.body.vials if v.role == "tap"), None)
-            soft = next((counted(v) for v in d.body.vials if v.role == "softened"), None)
-            if tap is not None and soft is not None:
-                share = min(share, household_share(ratio(tap, soft), share))
-    return share
-
-
-#: what is spent today, what ends or lessens it, and how it is called
-_HABITS = (
-    ("bottled.today", "bottled.ends", "Bottled water", "bottled"),
-    ("soap.today", "soap.less", "Soap and detergent", "soap"),
-)
-
-
-def _habits(option: str, listed: tuple[Assumption, ...]) -> tuple[Running, ...]:
-    """What the household goes on paying under an option, by the assumptions that are
-    switched on.
-    """
-    by_id = {a.id: a for a in listed}
-    out = []
-    for today, less, label, kind in _HABITS:
-        spent, saved = by_id.get(today), by_id.get(less)
-        if spent is None or not spent.on:
-            continue
-        left = spent.per_year - (
-            saved.per_year if saved is not None and saved.on and option in saved.options else 0
-        )
-        if left > 0:
-            out.append(
-                Running(
-                    label=label,
-                    kind=kind,
-                    per_year=left,
-                    why=(
-                        "as the household says"
-                        if left == spent.per_year
-                        else "as the household says, less the firm’s estimate"
-                    ),
-                    scope="tap" if kind == "bottled" else "house",
-                )
-            )
-    return tuple(out)
-
-
-def _spent(line: LineReport, listed: tuple[Assumption, ...]) -> tuple[list[Due], list[Running]]:
-    """What falls due and what runs, under an option."""
-    return [d for st in line.stages for d in st.dues], [
-        r for st in line.stages for r in st.running
-    ] + list(_habits(line.option, listed))
-
-
-def cost_of(line: LineReport, visit: Visit, listed: tuple[Assumption, ...], years: int) -> Lifetime:
-    """An option's cost over a horizon [years], with the assumptions that are switched on."""
-    s = visit.settings
-    return lifetime(
-        line.purchases,
-        *_spent(line, listed),
-        years,
-        s.price_growth,
-        s.discount,
-        line.demand.house_gal_year,
-        line.demand.drinking_gal_year,
-    )
-
-
-def band_of(
-    cost: Lifetime, ends: tuple[LineReport, ...], visit: Visit, listed: tuple[Assumption, ...]
-) -> CostBand | None:
-    """The same from low to high use; None where the use changes nothing."""
-    s = visit.settings
-    totals = [
-        lifetime_total(end.purchases, *_spent(end, listed), cost.years, s.price_growth, s.discount)
-        for end in ends
-    ]
-    return CostBand(low=min(*totals, cost.total), high=max(*totals, cost.total)) if totals else None
 
 
 @record
@@ -493,29 +335,11 @@ def _options(w: _Worked, years: int) -> tuple[OptionReport, ...]:
     return tuple(replace(o, cheaper_than=crossings(o.id, costs)) for o in out)
 
 
-def crossings(option: str, costs: dict[str, Lifetime]) -> tuple[tuple[str, int], ...]:
-    """Options that this one is dearer than to begin with and stays cheaper than, each with the
-    month from which.
-    """
-    own = costs.get(option)
-    if own is None:
-        return ()
-    return tuple(
-        (other, month)
-        for other, cost in costs.items()
-        if other != option and (month := stays_cheaper_from(own, cost)) is not None
-    )
-
-
 __all__ = [
     "TODAY",
     "Assessment",
     "Home",
     "assess",
     "assess_over",
-    "assumptions",
-    "band_of",
-    "cost_of",
-    "crossings",
     "walked",
 ]

@@ -35,7 +35,7 @@ from ..documents.codec import load, plain
 from ..records import jobs as records
 from ..records import store
 from ..records.models import HomeRow, JobRow, ProposalRow
-from . import keeping, visiting
+from . import keeping, readings, visiting
 from .keeping import expect
 from .mending import worked
 from .person import Person, now
@@ -279,7 +279,7 @@ def put_proof(db: Session, who: Person, id: UUID, proof: Proof) -> JobRow:
     """Keep a reading behind the fitted line, made with the firm's own kit as it is now; a repeat
     changes nothing, another under its id is refused.
     """
-    proof = replace(proof, reading=visiting.as_here(db, who, proof.reading))
+    proof = replace(proof, reading=readings.as_here(db, who, proof.reading))
     work_out(proof.reading)
 
     def how(j: Job) -> Job:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import replace
 from datetime import datetime, timedelta
 from typing import Any
 from uuid import UUID, uuid4
@@ -14,14 +13,9 @@ from ..core.errors import RuleError
 from ..core.home import Customer, Home
 from ..core.rules import Rules, in_force
 from ..core.testing.complaints import SIGNS, Complaint
-from ..core.testing.instruments import Instrument, InstrumentKind
-from ..core.testing.observations import MeterDisplays
-from ..core.testing.reading import Reading, extends, work_out
 from ..core.testing.value import Value
 from ..core.testing.water import Sample, design_water
-from ..core.treating.line import Option
 from ..core.visit import Visit
-from ..documents import lab_csv
 from ..documents.codec import load, plain
 from ..records import store
 from ..records.models import (
@@ -33,7 +27,7 @@ from ..records.models import (
     VisitRow,
 )
 from . import keeping
-from .keeping import expect, keep_part, note, request_of, same_id, same_request
+from .keeping import expect, note, request_of, same_request
 from .mending import Unreadable, readable
 from .person import Person, now
 from .shelf import taken
@@ -333,212 +327,6 @@ def change_home(
     return row
 
 
-def put_sample(
-    db: Session, who: Person, visit_id: UUID, sample: Sample, version: int | None
-) -> SampleRow:
-    """Draw a glass, or change what is written of it. Sent twice with one id it is one sample."""
-    get(db, who, visit_id, lock=True)
-    if sample.drawn_at > now() + timedelta(minutes=5):
-        raise RuleError(
-            "sample.future", "The sample’s time lies in the future.", "drawn_at", "Check the clock."
-        )
-    if sample.raw and sample.treated:
-        raise RuleError(
-            "samples.raw_treated",
-            "A raw sample is drawn ahead of all treatment.",
-            "raw",
-            "Mark it raw or treated, not both.",
-        )
-    data = plain(sample)
-    data.pop("readings", None)
-    id = same_id(sample.id)
-    rows = store.of_visit(db, SampleRow, who.firm_id, visit_id)
-    row = next((r for r in rows if r.id == id), None)
-    if row is None and (store.taken_id(db, SampleRow, id) or len(rows) >= MOST_SAMPLES):
-        raise RuleError(
-            "sample.elsewhere",
-            "This glass cannot be drawn here: its id is in use, or the visit has too many glasses.",
-            "id",
-            "Draw a new one.",
-        )
-    if row is not None and row.data != data:
-        expect(db, "sample", row, version or 0)
-    if sample.raw:
-        for other in rows:
-            if other.id != id and other.data.get("raw"):
-                keeping.change(db, who, other, {"data": {**other.data, "raw": False}})
-    return keep_part(db, who, SampleRow, visit_id, id, data, version, "sample", "drawn")
-
-
-def as_here(db: Session, who: Person, reading: Reading) -> Reading:
-    """A reading as the server vouches for it: who made it, and the firm's own kit as it is now.
-
-    The time stays the device's; when it was kept stands beside it.
-    """
-    kit = reading.instrument
-    if kit.kind is InstrumentKind.LABORATORY:
-        kit = lab_csv.instrument_for(reading.analyte)
-    else:
-        row = store.instrument(db, who.firm_id, kit.id)
-        if row is None or row.data["analyte"] != reading.analyte:
-            raise RuleError(
-                "reading.kit",
-                "This kit is not one of the firm’s.",
-                "instrument",
-                "Choose one from the kit roll; a manager adds kits under “Kits and catalogue”.",
-            )
-        kit = load(Instrument, row.data)
-    return replace(reading, instrument=kit, by=who.name, struck_at=None, struck_because="")
-
-
-def put_reading(
-    db: Session, who: Person, visit_id: UUID, sample_id: UUID, reading: Reading
-) -> ReadingRow:
-    """Keep a reading as made. Sent twice with one id it is one reading; a meter's repeats may be
-    added to it, never changed, and anything else under that id is refused.
-
-    A reading that cannot be worked out is refused.
-    """
-    get(db, who, visit_id, lock=True)
-    sample = store.get(db, SampleRow, who.firm_id, sample_id, "sample")
-    if sample.visit_id != visit_id:
-        raise store.NotFound("sample")
-    id = same_id(reading.id)
-    have = store.find(db, ReadingRow, who.firm_id, id, lock=True)
-    if have is not None:
-        return _kept_again(db, who, have, sample_id, reading)
-    reading = as_here(db, who, reading)
-    if reading.made_at > now() + timedelta(minutes=5):
-        raise RuleError(
-            "reading.future",
-            "The reading’s time lies in the future.",
-            "made_at",
-            "Check the clock of this device.",
-        )
-    work_out(reading)
-    row = ReadingRow(
-        id=id,
-        firm_id=who.firm_id,
-        visit_id=visit_id,
-        sample_id=sample_id,
-        position=store.next_position(db, ReadingRow, visit_id),
-        data=plain(reading),
-        struck_at=None,
-        struck_because="",
-        kept_at=now(),
-    )
-    if row.position > MOST_READINGS:
-        raise RuleError(
-            "readings.many", "This visit has too many readings.", "reading", "Start another visit."
-        )
-    db.add(row)
-    db.flush()
-    return row
-
-
-def _kept_again(
-    db: Session, who: Person, have: ReadingRow, sample_id: UUID, reading: Reading
-) -> ReadingRow:
-    """A reading whose id is known: the same again, a meter's next repeat, or something else, which
-    is refused.
-    """
-    if have.sample_id != sample_id:
-        raise RuleError(
-            "reading.elsewhere", "This reading belongs to another sample.", "id", "Make a new one."
-        )
-    kept: Reading = load(Reading, {**have.data, "struck_at": have.struck_at})
-    reading = replace(reading, instrument=kept.instrument)
-    if kept.observation == reading.observation or extends(reading, kept):
-        return have
-    if not extends(kept, reading) or not isinstance(reading.observation, MeterDisplays):
-        raise RuleError(
-            "reading.other",
-            "This reading was kept already, and showed something else.",
-            "observation",
-            "What was kept stays. Strike it through, and make another.",
-        )
-    work_out(reading)
-    have.data = {**have.data, "observation": plain(reading.observation)}
-    many = len(reading.observation.displays)
-    note(db, who, have.id, "repeat added", many, [])
-    db.flush()
-    return have
-
-
-def strike(db: Session, who: Person, visit_id: UUID, reading_id: UUID, because: str) -> ReadingRow:
-    """Strike a reading through; it stays on record. Striking twice is striking once."""
-    get(db, who, visit_id, lock=True)
-    row = store.get(db, ReadingRow, who.firm_id, reading_id, "reading", lock=True)
-    if row.visit_id != visit_id:
-        raise store.NotFound("reading")
-    if row.struck_at is None:
-        row.struck_at, row.struck_because = now(), because[:500]
-        note(db, who, row.id, "struck", 1, ["because"], None, {"because": because[:500]})
-    return row
-
-
-def put_option(
-    db: Session, who: Person, visit_id: UUID, option: Option, version: int | None
-) -> OptionRow:
-    """Add or change a line. Its items must be in the catalogue, or be the visit's own."""
-    visit = get(db, who, visit_id, lock=True)
-    codes = [c.item for c in option.stages]
-    known = {r.code for r in store.items(db, who.firm_id, codes)}
-    known |= {i["code"] for i in visit.own_items}
-    for i, code in enumerate(codes):
-        if code not in known:
-            raise RuleError(
-                "line.unknown_item",
-                f"There is no item “{code}” in the catalogue.",
-                f"stages[{i}].item",
-                "Choose one from the catalogue.",
-            )
-    _keeps_what_stands(db, who, visit, option)
-    rows = store.of_visit(db, OptionRow, who.firm_id, visit_id)
-    if len(rows) >= 6 and all(str(r.id) != option.id for r in rows):
-        raise RuleError(
-            "options.many",
-            "Six lines are enough to choose from.",
-            "options",
-            "Take one away first.",
-        )
-    id = same_id(option.id)
-    return keep_part(db, who, OptionRow, visit_id, id, plain(option), version, "line", "added")
-
-
-def _keeps_what_stands(db: Session, who: Person, visit: VisitRow, option: Option) -> None:
-    """RuleError when a line keeps equipment that does not stand in the home."""
-    if not option.keeps:
-        return
-    home, _ = store.home_of(db, who.firm_id, visit.home_id)
-    there = {d["id"] for d in home.home.get("in_place") or ()}
-    for i, kept in enumerate(option.keeps):
-        if kept.device not in there:
-            raise RuleError(
-                "line.kept_gone",
-                "This equipment is not among what stands in the home.",
-                f"keeps[{i}].device",
-                "Write it down under “Before” first, or leave it out of the line.",
-            )
-
-
-def drop_option(
-    db: Session, who: Person, visit_id: UUID, option_id: UUID, version: int | None
-) -> None:
-    """Take a line away; taking away what is gone is harmless, what somebody changed meanwhile is
-    refused.
-    """
-    visit = get(db, who, visit_id, lock=True)
-    row = store.find(db, OptionRow, who.firm_id, option_id, lock=True)
-    if row is None or row.visit_id != visit_id:
-        return
-    if version is not None:
-        expect(db, "line", row, version)
-    keeping.remove(db, who, row)
-    if visit.recommended == str(option_id):
-        keeping.change(db, who, visit, {"recommended": None})
-
-
 def document(
     db: Session, who: Person, row: VisitRow, snapshots: bool = True
 ) -> tuple[Visit, dict[str, int]]:
@@ -616,16 +404,11 @@ __all__ = [
     "change_home",
     "check_complaints",
     "document",
-    "drop_option",
     "earlier",
     "get",
     "known_homes",
     "opened",
     "other_visits",
-    "put_option",
-    "put_reading",
-    "put_sample",
     "start",
-    "strike",
     "today",
 ]

@@ -7,13 +7,14 @@ from __future__ import annotations
 from decimal import Decimal
 
 from .. import words
-from ..assess import Assumption, CostBand, assumptions, band_of, cost_of, crossings, walked
+from ..assess import walked
 from ..costing.chores import Chores, chores
 from ..costing.money import Lifetime
 from ..costing.waste import Waste, waste
 from ..evidence import LEVEL_WORDS
 from ..proposing.rows import Row, not_addressed, rows
 from ..record import record
+from ..spending import Assumption, CostBand, assumptions, band_of, cost_of, crossings
 from ..testing.findings import meaning
 from ..testing.noticing import noticed
 from ..testing.water import design_water, water_of

@@ -10,7 +10,7 @@ from decimal import Decimal
 
 from .. import words
 from ..analytes import ANALYTES
-from ..assess import Assessment, Assumption, CostBand, OptionReport, assess_over
+from ..assess import Assessment, OptionReport, assess_over
 from ..costing.chores import Chores
 from ..costing.money import HORIZONS, CostLine, Lifetime
 from ..costing.plan import apr, effective_rate
@@ -22,6 +22,7 @@ from ..proposing.proposal import COOLING_OFF, Plan
 from ..proposing.reasons import Reasons
 from ..proposing.rows import Row
 from ..record import record
+from ..spending import Assumption, CostBand
 from ..testing.finding import Finding, Weight
 from ..testing.findings import Unexplained, Unknown
 from ..treating.line import LineReport
