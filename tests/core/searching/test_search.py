@@ -18,7 +18,8 @@ from zesty_glass.core.rules import Rules
 from zesty_glass.core.searching.found import combinations, places
 from zesty_glass.core.searching.play import in_play
 from zesty_glass.core.searching.scores import score
-from zesty_glass.core.searching.search import MICRO, search
+from zesty_glass.core.searching.search import search
+from zesty_glass.core.searching.states import MICRO
 from zesty_glass.core.testing.findings import meaning
 from zesty_glass.core.testing.water import design_water
 from zesty_glass.core.treating.line import Option, StageChoice, site_of, walk
