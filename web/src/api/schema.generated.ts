@@ -2874,6 +2874,8 @@ export interface components {
             options: components["schemas"]["ComparedOption"][];
             /** Rows */
             rows: components["schemas"]["Row"][];
+            /** Facts */
+            facts: components["schemas"]["FactRow"][];
             /** Assumptions */
             assumptions: components["schemas"]["Assumption"][];
             /** Over */
@@ -3542,6 +3544,22 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * FactRow
+         * @description One thing by which options are told apart; ``values`` by the option's id, in words.
+         */
+        FactRow: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Values */
+            values: {
+                [key: string]: string;
+            };
         };
         /**
          * FactorBegun

@@ -23,6 +23,7 @@ from ..treating.measured import measured_here
 from ..treating.report import Status
 from ..treating.stream import Quantity, Stream
 from ..visit import Visit
+from .facts import FactRow, facts
 
 
 @record
@@ -95,6 +96,7 @@ class Comparison:
 
     options: tuple[ComparedOption, ...]
     rows: tuple[Row, ...]
+    facts: tuple[FactRow, ...]
     assumptions: tuple[Assumption, ...]
     over: tuple[OverYears, ...]
 
@@ -111,7 +113,7 @@ def compare(
     waters = {s.id: water_of(s) for s in visit.samples}
     raw = design_water(visit.samples, waters)
     if raw is None:
-        return Comparison(options=(), rows=(), assumptions=(), over=())
+        return Comparison(options=(), rows=(), facts=(), assumptions=(), over=())
     settings = visit.settings
     found = meaning(
         raw,
@@ -161,6 +163,7 @@ def compare(
             for o, line, error in lines
         ),
         rows=table,
+        facts=facts(good.values(), {i.code: i for i in visit.catalogue}, found_in),
         assumptions=listed,
         over=tuple(over),
     )

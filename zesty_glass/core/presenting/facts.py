@@ -1,0 +1,139 @@
+"""What else tells options apart, in words: figures of their stages, upkeep, space, warranty, and
+what they are certified for of what was found.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass
+
+from ..analytes import ANALYTES
+from ..costing.money import interval_months
+from ..evidence import Level
+from ..record import record
+from ..treating.items import Item
+from ..treating.line import LineReport
+from ..treating.report import Due
+
+
+@record
+class FactRow:
+    """One thing by which options are told apart; ``values`` by the option's id, in words."""
+
+    id: str
+    name: str
+    note: str
+    values: dict[str, str]
+
+
+@dataclass(frozen=True)
+class _Of:
+    """An option as facts are drawn from it."""
+
+    line: LineReport
+    bought: tuple[Item, ...]
+    items: tuple[Item, ...]
+    found: tuple[str, ...]
+
+
+def _each(names: Iterable[str]) -> str:
+    return "; ".join(dict.fromkeys(n for n in names if n))
+
+
+#: technologies that make water slowly: how much they make is what is compared
+_MAKERS = frozenset({"membrane", "distiller"})
+
+
+def _makes(o: _Of) -> str:
+    return _each(s.summary for s in o.line.stages if s.kind in _MAKERS)
+
+
+def _dues(o: _Of) -> list[Due]:
+    return [d for s in o.line.stages for d in s.dues if interval_months(d) < float("inf")]
+
+
+def _months(n: float) -> str:
+    return "month" if round(n) == 1 else f"{n:.0f} months"
+
+
+def _soonest(o: _Of) -> str:
+    """The part that falls due most often, and the one that does least often."""
+    dues = sorted(_dues(o), key=interval_months)
+    if not dues:
+        return "nothing falls due"
+    ends = [dues[0]] if len(dues) == 1 else [dues[0], dues[-1]]
+    return _each(f"{d.label} every {_months(interval_months(d))}" for d in ends)
+
+
+def _served(o: _Of) -> str:
+    dues = _dues(o)
+    own = {d.label for d in dues if d.own}
+    firms = {d.label for d in dues if not d.own}
+    if not dues:
+        return ""
+    if not firms:
+        return "you, all of it"
+    return (
+        "the firm, all of it" if not own else f"the firm: {'; '.join(sorted(firms))}. You: the rest"
+    )
+
+
+def _space(o: _Of) -> str:
+    """The tallest of what is bought, and what each wants to stand on."""
+    heights = [i.headroom_in for i in o.bought if i.headroom_in]
+    floors = (f"{i.name}: {i.footprint_in} in" if i.footprint_in else "" for i in o.bought)
+    return _each((f"{max(heights):g} in of height" if heights else "", *floors))
+
+
+def _warranty(o: _Of) -> str:
+    return _each(f"{i.name}: {i.warranty}" if i.warranty else "" for i in o.bought)
+
+
+def _certified(o: _Of) -> str:
+    """Of what was found, that for which an item holds a certificate of its own."""
+    held = {e.analyte for i in o.items for e in i.effects if e.evidence.level is Level.CERTIFIED}
+    names = [ANALYTES[a].name for a in o.found if a in held]
+    return ", ".join(names) if names else "none of what was found"
+
+
+@dataclass(frozen=True)
+class _Asked:
+    id: str
+    name: str
+    note: str
+    of: Callable[[_Of], str]
+
+
+_ROWS = (
+    _Asked("makes", "Makes", "at this pressure, water and temperature", _makes),
+    _Asked("interval", "Upkeep", "most often and least often, at the expected use", _soonest),
+    _Asked("served", "Who looks after it", "", _served),
+    _Asked("certified", "Certified for", "of what was found; each for its own", _certified),
+    _Asked("space", "Space", "as the maker says", _space),
+    _Asked("warranty", "Warranty", "as the maker says", _warranty),
+)
+
+
+def facts(
+    lines: Iterable[LineReport], catalogue: Mapping[str, Item], found: tuple[str, ...]
+) -> tuple[FactRow, ...]:
+    """Rows on which at least one option that buys something has a word to say.
+
+    Args:
+        found: analytes that have a row of the comparison.
+    """
+    every = {
+        line.option: _Of(
+            line=line,
+            bought=tuple(catalogue[p.code] for p in line.purchases if p.code in catalogue),
+            items=tuple(catalogue[s.code] for s in line.stages if s.code in catalogue),
+            found=found,
+        )
+        for line in lines
+    }
+    rows = []
+    for asked in _ROWS:
+        values = {id: asked.of(o) for id, o in every.items() if o.bought}
+        if any(values.values()):
+            rows.append(FactRow(id=asked.id, name=asked.name, note=asked.note, values=values))
+    return tuple(rows)
