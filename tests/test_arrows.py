@@ -20,6 +20,8 @@ MAY = {
     "demo": {"core", "catalogue", "documents", "records", "standins", "work"},
     "cli": {"core", "catalogue", "documents", "records", "standins", "work", "api", "demo"},
 }
+#: lines of a file; data may have more
+LONGEST, DATA = 500, {"core/rules.py"}
 #: the rooms of the core, each built on those before it; a file beside the rooms that is not named
 #: here is foundation
 ROOMS = (
@@ -94,6 +96,14 @@ class Arrows(unittest.TestCase):
                 if parts[:2] == ["zesty_glass", "core"] and len(parts) > 2:
                     mine = room(file.relative_to(core).with_suffix("").parts[0])
                     self.assertLessEqual(room(parts[2]), mine, f"{file}: {name}")
+
+    def test_no_file_is_longer_than_one_reads_but_data(self):
+        long = {
+            str(f.relative_to(PACKAGE))
+            for f in PACKAGE.rglob("*.py")
+            if len(f.read_text().splitlines()) > LONGEST
+        }
+        self.assertLessEqual(long, DATA)
 
     def test_the_core_needs_the_standard_library_only(self):
         for file in (PACKAGE / "core").rglob("*.py"):

@@ -22,7 +22,7 @@ export default tseslint.config(
     // views that were written, or taken apart, to these limits
     files: [
       "src/app/**/*.tsx",
-      "src/features/{account,aftercare,in-place,legend,logbook,offered,people,signing-in}/**/*.tsx",
+      "src/features/{account,aftercare,in-place,legend,logbook,offered,people,comparing,signing-in}/**/*.tsx",
     ],
     rules: {
       complexity: ["error", 15],

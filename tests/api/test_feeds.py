@@ -9,6 +9,7 @@ from starlette.testclient import TestClient
 from tests.api.client import ApiCase
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, FITTER_EMAIL, PASSWORD
+from zesty_glass.records import signing
 from zesty_glass.records.models import User
 from zesty_glass.work import signing_in
 from zesty_glass.work.jobs import job_id
@@ -82,7 +83,7 @@ class Feeds(ApiCase):
 
     def test_a_colleague_reads_nothing_of_anothers_customers(self):
         with self.app.state.sessions.begin() as db:
-            firm = signing_in.store.user_by_email(db, EMAIL).firm_id
+            firm = signing.user_by_email(db, EMAIL).firm_id
             email = "calendar@larkspout.example"
             signing_in.add_user(db, firm, email, "Colleague", "consultant", PASSWORD)
         colleague = self.signed_in("calendar@larkspout.example")

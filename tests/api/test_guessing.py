@@ -7,6 +7,7 @@ from starlette.testclient import TestClient
 
 from tests.api.client import HOME_1, ApiCase
 from zesty_glass.demo.load import EMAIL, PASSWORD
+from zesty_glass.records import signing
 from zesty_glass.records.models import SignIn, Throttle
 from zesty_glass.work import signing_in
 from zesty_glass.work.person import now
@@ -43,10 +44,10 @@ class Guessing(ApiCase):
     def test_old_tries_and_ended_sessions_are_removed(self):
         with self.app.state.sessions.begin() as db:
             db.add(Throttle(key="old", count=9, since=now(), last=now() - timedelta(days=3)))
-            user = signing_in.store.user_by_email(db, EMAIL)
+            user = signing.user_by_email(db, EMAIL)
             token, _ = signing_in.sign_in(db, EMAIL, PASSWORD, "192.0.2.1")
             db.flush()
-            for s in signing_in.store.sign_ins(db, user.id):
+            for s in signing.sign_ins(db, user.id):
                 if s.token_hash == signing_in.token_hash(token):
                     s.expires_at = now() - timedelta(minutes=1)
         self.assertEqual(self.guess(EMAIL, PASSWORD, address="203.0.113.9"), 200)

@@ -11,6 +11,7 @@ from tests.api.client import HOME_1, HOME_2, HOME_7, ApiCase
 from zesty_glass.api import may
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, FITTER_EMAIL, MANAGER_EMAIL, PASSWORD
+from zesty_glass.records import signing
 from zesty_glass.records.models import Firm
 from zesty_glass.work import signing_in
 
@@ -48,7 +49,7 @@ class Matrix(ApiCase):
     def setUpClass(cls):
         super().setUpClass()
         with cls.app.state.sessions.begin() as db:
-            firm = signing_in.store.user_by_email(db, EMAIL).firm_id
+            firm = signing.user_by_email(db, EMAIL).firm_id
             signing_in.add_user(
                 db, firm, "colleague@larkspout.example", "Colleague", "consultant", PASSWORD
             )
@@ -277,8 +278,8 @@ class Proved(ApiCase):
         body = {k: firm[k] for k in ("version", "settings", "rules")}
         self.assertEqual(manager.put("/api/firm", json=body).status_code, 200)
         with self.app.state.sessions.begin() as db:
-            user = signing_in.store.user_by_email(db, MANAGER_EMAIL)
-            for s in signing_in.store.sign_ins(db, user.id):
+            user = signing.user_by_email(db, MANAGER_EMAIL)
+            for s in signing.sign_ins(db, user.id):
                 s.proved_at -= 2 * signing_in.PROVED_FOR
         r = manager.put("/api/firm", json=body)
         self.assertEqual((r.status_code, r.json()["code"]), (403, "session.prove"))

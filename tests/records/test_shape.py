@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 from tests.database import fresh
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, PASSWORD
-from zesty_glass.records import store
+from zesty_glass.records import signing, store
 from zesty_glass.records.db import make_engine, migrate
 from zesty_glass.records.models import (
     Base,
@@ -45,7 +45,7 @@ class DbCase(unittest.TestCase):
         self.addCleanup(self.db.close)
 
     def user(self):
-        return store.user_by_email(self.db, EMAIL)
+        return signing.user_by_email(self.db, EMAIL)
 
 
 class Shape(DbCase):
@@ -173,7 +173,7 @@ class SignedIn(DbCase):
 
         def tried(after_s):
             when = at + timedelta(seconds=after_s)
-            return store.admitted(self.db, key, when, 2, timedelta(hours=1)) is not None
+            return signing.admitted(self.db, key, when, 2, timedelta(hours=1)) is not None
 
         self.assertEqual(
             [tried(s) for s in (0, 0, 0.5, 1, 2, 3, 6.9, 7)],
@@ -188,7 +188,7 @@ class SignedIn(DbCase):
                 True,
             ],
         )
-        store.forget_tries(self.db, key)
+        signing.forget_tries(self.db, key)
         self.assertTrue(tried(7.1))
         self.assertTrue(tried(7.1 + 3700))
 

@@ -7,7 +7,7 @@ from uuid import UUID
 from tests.database import fresh
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.people import EMAIL, FITTER_EMAIL, MANAGER_EMAIL
-from zesty_glass.records import store
+from zesty_glass.records import signing
 from zesty_glass.records.db import make_engine, make_sessions
 from zesty_glass.records.models import InstrumentRow, LabSampleRow, MailRow, ProposalRow, VisitRow
 from zesty_glass.work import seals, waiting
@@ -22,7 +22,7 @@ class Waiting(unittest.TestCase):
         cls.sessions = make_sessions(engine, **{seals.KEYS: seals.keys_from("x" * 32)})
 
     def who(self, db, email=EMAIL):
-        u = store.user_by_email(db, email)
+        u = signing.user_by_email(db, email)
         return Person(id=u.id, firm_id=u.firm_id, name=u.name, role=u.role)
 
     def kinds(self, kind, email=EMAIL, at=None):

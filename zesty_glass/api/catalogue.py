@@ -16,7 +16,7 @@ from fastapi.responses import StreamingResponse
 
 from ..catalogue import files
 from ..core.errors import RuleError
-from ..core.proposing.suggest import Suggestion
+from ..core.proposing.suggested import Suggestion
 from ..core.searching.what_if import WhatIf
 from ..work import catalogue
 from ..work.apart import Busy, TooMuch, searches

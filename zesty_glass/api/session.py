@@ -8,7 +8,7 @@ from fastapi import APIRouter, Request, Response
 from fastapi.responses import JSONResponse
 
 from ..documents.codes import code_picture
-from ..records import store
+from ..records import signing, store
 from ..work import people, second_factor, signing_in
 from ..work.person import Person
 from .context import Signed, cookie_name, session_token
@@ -97,7 +97,7 @@ def me(request: Request, ctx: Signed) -> Me:
     """Who is signed in."""
     with ctx.db() as db:
         firm = store.firm(db, ctx.who.firm_id).name
-        factor = store.user(db, ctx.who.id).totp_on
+        factor = signing.user(db, ctx.who.id).totp_on
     return _me(request, session_token(request) or "", ctx.who, firm, factor)
 
 
@@ -105,7 +105,7 @@ def me(request: Request, ctx: Signed) -> Me:
 def sign_out(request: Request, ctx: Signed) -> Response:
     """End the session."""
     with ctx.db() as db:
-        store.sign_out(db, signing_in.token_hash(session_token(request) or ""))
+        signing.sign_out(db, signing_in.token_hash(session_token(request) or ""))
     response = Response(status_code=204)
     secure = request.app.state.secure_cookie
     response.delete_cookie(
@@ -183,7 +183,7 @@ def every(ctx: Signed) -> list[SessionView]:
                 device=s.device,
                 this=s.id == ctx.who.session,
             )
-            for s in store.sign_ins(db, ctx.who.id)
+            for s in signing.sign_ins(db, ctx.who.id)
         ]
 
 
@@ -191,5 +191,5 @@ def every(ctx: Signed) -> list[SessionView]:
 def end(ctx: Signed, id: UUID) -> Response:
     """End one of this person's sessions; one that is gone already is no error."""
     with ctx.db() as db:
-        store.end_sign_in(db, ctx.who.id, id)
+        signing.end_sign_in(db, ctx.who.id, id)
     return Response(status_code=204)

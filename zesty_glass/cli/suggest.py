@@ -12,7 +12,7 @@ from pathlib import Path
 
 from ..catalogue import files
 from ..core.errors import RuleError
-from ..core.proposing.suggest import Suggestion
+from ..core.proposing.suggested import Suggestion
 from ..core.treating.items import Item
 from ..demo.catalogue import demo_items
 from ..documents.codec import plain

@@ -16,7 +16,8 @@ from sqlalchemy.orm import Session
 
 from ..catalogue import files
 from ..core.errors import RuleError
-from ..core.proposing.suggest import Suggestion, suggest
+from ..core.proposing.suggest import suggest
+from ..core.proposing.suggested import Suggestion
 from ..core.searching.search import Progress
 from ..core.searching.what_if import WhatIf, what_ifs
 from ..core.testing.findings import meaning

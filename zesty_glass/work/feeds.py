@@ -15,7 +15,7 @@ from sqlalchemy.orm import Session
 from ..core.errors import RuleError
 from ..documents.calendar import Entry, round_calendar
 from ..records import jobs as records
-from ..records import store
+from ..records import signing, store
 from ..records.models import DueRow, FeedRow, HomeRow, JobRow, User, VisitRow
 from . import jobs, logbook
 from .keeping import note
@@ -92,10 +92,10 @@ def read(db: Session, token: str, address: str) -> bytes | None:
     user = None if row is None else db.get(User, row.user_id)
     if row is None or row.revoked_at is not None or user is None or not user.active:
         wrong = f"link-from:{place_of(address)}"
-        if store.admitted(db, wrong, now(), MOST_WRONG, FORGOTTEN_AFTER) is None:
+        if signing.admitted(db, wrong, now(), MOST_WRONG, FORGOTTEN_AFTER) is None:
             raise TooMany
         return None
-    if store.admitted(db, f"feed:{row.id}", now(), MOST_OPENED, FORGOTTEN_AFTER) is None:
+    if signing.admitted(db, f"feed:{row.id}", now(), MOST_OPENED, FORGOTTEN_AFTER) is None:
         raise TooMany
     name = f"{user.name}, round" if row.home_id is None else "Water treatment"
     return round_calendar(name, _entries(db, row, user), now())

@@ -11,7 +11,7 @@ from sqlalchemy import delete, select, update
 from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
-from ..records import store
+from ..records import signing, store
 from ..records.models import FeedRow, Firm, InvitationRow, SignIn, TokenRow, User, VisitRow
 from . import keeping, posting, signing_in
 from .keeping import expect, note
@@ -196,7 +196,7 @@ def accept(db: Session, code: str, name: str, password: str) -> User | None:
         user.version += 1
         db.execute(delete(SignIn).where(SignIn.user_id == user.id))
     else:
-        if store.user_by_email(db, row.email) is not None:
+        if signing.user_by_email(db, row.email) is not None:
             raise RuleError(
                 "person.known", "Somebody signs in with this address already.", "email", "Sign in."
             )

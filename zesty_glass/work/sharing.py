@@ -16,7 +16,7 @@ from ..core.aftercare.care import Falling
 from ..core.errors import RuleError
 from ..core.home import Customer
 from ..core.presenting.offer import Offer
-from ..records import store
+from ..records import signing, store
 from ..records.models import LinkRow, MailRow, ProposalRow
 from ..standins.mail import Mailer, Message, SimulatedMail
 from . import jobs, posting, proposing
@@ -111,10 +111,10 @@ def open_link(db: Session, token: str, address: str) -> proposing.Opened | None:
     row = store.link_by_token(db, token_hash(token)) if 20 <= len(token) <= 100 else None
     if row is None or row.revoked_at is not None or row.expires_at <= now():
         wrong = f"link-from:{place_of(address)}"
-        if store.admitted(db, wrong, now(), MOST_WRONG, FORGOTTEN_AFTER) is None:
+        if signing.admitted(db, wrong, now(), MOST_WRONG, FORGOTTEN_AFTER) is None:
             raise TooMany
         return None
-    if store.admitted(db, f"link:{row.id}", now(), MOST_OPENED, FORGOTTEN_AFTER) is None:
+    if signing.admitted(db, f"link:{row.id}", now(), MOST_OPENED, FORGOTTEN_AFTER) is None:
         raise TooMany
     row.opened, row.opened_at = row.opened + 1, now()
     shown: ProposalRow = store.get(db, ProposalRow, row.firm_id, row.proposal_id, "proposal")
@@ -153,7 +153,7 @@ def ask(db: Session, token: str, id: UUID, about: str, text: str) -> bool:
             "text",
             "Say what you want to know, or when somebody may come.",
         )
-    if store.admitted(db, f"ask:{row.id}", now(), MOST_ASKED, FORGOTTEN_AFTER) is None:
+    if signing.admitted(db, f"ask:{row.id}", now(), MOST_ASKED, FORGOTTEN_AFTER) is None:
         raise TooMany
     shown: ProposalRow = store.get(db, ProposalRow, row.firm_id, row.proposal_id, "proposal")
     offer = proposing.opened(db, shown).offer

@@ -16,7 +16,7 @@ from argon2.exceptions import InvalidHashError, VerifyMismatchError
 from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
-from ..records import store
+from ..records import signing
 from ..records.models import SignIn, User
 from .person import Person, now
 
@@ -106,7 +106,7 @@ def admit(db: Session, email: str, address: str) -> None:
     """
     pair, place = _keys(email, address)
     for key, most in ((pair, MOST_FAILURES), (place, 5 * MOST_FAILURES)):
-        if store.admitted(db, key, now(), most, FORGOTTEN_AFTER) is None:
+        if signing.admitted(db, key, now(), most, FORGOTTEN_AFTER) is None:
             raise TooMany
 
 
@@ -117,7 +117,7 @@ def admit_code(db: Session, address: str) -> None:
         TooMany: too many from this address.
     """
     key = f"code-from:{place_of(address)}"
-    if store.admitted(db, key, now(), 3 * MOST_FAILURES, FORGOTTEN_AFTER) is None:
+    if signing.admitted(db, key, now(), 3 * MOST_FAILURES, FORGOTTEN_AFTER) is None:
         raise TooMany
 
 
@@ -145,13 +145,13 @@ def sign_in(
     """
     from . import second_factor
 
-    user = store.user_by_email(db, email)
+    user = signing.user_by_email(db, email)
     if not right(user, password) or user is None:
         return None
     if user.totp_on and not second_factor.passes(db, user, code):
         raise CodeWanted
-    store.forget_tries(db, _keys(email, address)[0])
-    store.purge(db, now(), IDLE)
+    signing.forget_tries(db, _keys(email, address)[0])
+    signing.purge(db, now(), IDLE)
     token = secrets.token_urlsafe(32)
     made = SignIn(
         token_hash=token_hash(token),
@@ -171,10 +171,10 @@ def prove(db: Session, who: Person, password: str) -> bool:
     """Whether the password is right; if so the session counts as proved from now on. ``admit``
     comes first.
     """
-    user = store.user(db, who.id)
+    user = signing.user(db, who.id)
     if not right(user, password):
         return False
-    for row in store.sign_ins(db, who.id):
+    for row in signing.sign_ins(db, who.id):
         if row.id == who.session:
             row.proved_at = now()
     return True
@@ -184,12 +184,12 @@ def whose(db: Session, token: str) -> Person | None:
     """The person of a session token, or None. The session counts as seen, to within
     some minutes.
     """
-    row = store.signed_in(db, token_hash(token), now(), IDLE)
+    row = signing.signed_in(db, token_hash(token), now(), IDLE)
     if row is None:
         return None
     if now() - row.seen_at > SEEN_EVERY:
         row.seen_at = now()
-    return person(store.user(db, row.user_id), row)
+    return person(signing.user(db, row.user_id), row)
 
 
 def add_user(db: Session, firm: UUID, email: str, name: str, role: str, password: str) -> User:

@@ -10,7 +10,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
-from ..records import store
+from ..records import signing, store
 from ..records.models import TokenRow, User
 from .keeping import note
 from .person import Person, manager_only, now
@@ -98,10 +98,10 @@ def whose(db: Session, token: str, address: str) -> tuple[Person, tuple[str, ...
     good = row is not None and row.revoked_at is None and row.expires_at > now()
     if row is None or user is None or not good or not user.active:
         wrong = f"token-from:{place_of(address)}"
-        if store.admitted(db, wrong, now(), MOST_WRONG, FORGOTTEN_AFTER) is None:
+        if signing.admitted(db, wrong, now(), MOST_WRONG, FORGOTTEN_AFTER) is None:
             raise TooMany
         return None
-    if not store.within(db, f"token:{row.id}", now(), MOST_A_MINUTE):
+    if not signing.within(db, f"token:{row.id}", now(), MOST_A_MINUTE):
         raise TooMany
     if row.used_at is None or now() - row.used_at > SEEN_EVERY:
         row.used_at = now()

@@ -53,7 +53,7 @@ class Facts(unittest.TestCase):
             self.assertEqual(row(visit, "served").values["x"], words)
         both = (replace(part, own=True, name="Salt lid"), replace(part, own=False, name="Valve"))
         visit = with_one(replace(softener, consumables=both))
-        self.assertEqual(row(visit, "served").values["x"], "the firm: Valve. You: the rest")
+        self.assertEqual(row(visit, "served").values["x"], "the firm: Valve; you: the rest")
 
     def test_a_certificate_counts_for_its_own_only(self):
         # the pitcher of the house in town: certified for free chlorine, maker states the rest

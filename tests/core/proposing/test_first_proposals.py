@@ -4,7 +4,7 @@ import unittest
 from datetime import UTC, datetime
 from functools import cache
 
-from zesty_glass.core.proposing.suggest import Suggestion
+from zesty_glass.core.proposing.suggested import Suggestion
 from zesty_glass.demo import homes
 from zesty_glass.demo.catalogue import demo_items
 from zesty_glass.work.catalogue import Question

@@ -8,7 +8,8 @@ from tests.making import home, settings, water
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Care, Source, Wish
 from zesty_glass.core.proposing.rows import AS_WISHED, wanted_of
-from zesty_glass.core.proposing.suggest import Suggestion, suggest
+from zesty_glass.core.proposing.suggest import suggest
+from zesty_glass.core.proposing.suggested import Suggestion
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.rules import Rules
 from zesty_glass.core.testing.complaints import Complaint

@@ -73,9 +73,9 @@ def _served(o: _Of) -> str:
         return ""
     if not firms:
         return "you, all of it"
-    return (
-        "the firm, all of it" if not own else f"the firm: {'; '.join(sorted(firms))}. You: the rest"
-    )
+    if not own:
+        return "the firm, all of it"
+    return _each((*(f"the firm: {x}" for x in sorted(firms)), "you: the rest"))
 
 
 def _space(o: _Of) -> str:

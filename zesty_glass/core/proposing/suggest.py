@@ -5,16 +5,15 @@ against.
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from dataclasses import field, replace
+from dataclasses import replace
 from decimal import Decimal
 from itertools import pairwise
 
 from ..analytes import ANALYTES
 from ..errors import RuleError
 from ..home import Home, Wish
-from ..record import record
 from ..rules import Rules, Settings
-from ..searching.found import Combination, LeftOut, places
+from ..searching.found import Combination, places
 from ..searching.scores import UNKNOWN
 from ..searching.search import Progress, search
 from ..testing.complaints import Complaint
@@ -24,15 +23,17 @@ from ..testing.water import Sample, Water
 from ..treating.in_place import Judged, said_first
 from ..treating.items import Item, SystemFigures
 from ..treating.kept import PREFIX, KeptInPlace, code_of
-from ..treating.line import FROM_PLUMBING, Option, StageChoice
+from ..treating.line import Option, StageChoice
 from ..treating.measured import Measured
 from ..treating.stages import KIND_NAMES
 from ..words import sum_over
+from .answered import complaints_left, reaches, unanswered
 from .beside import candidates, larger, tried
 from .first import At, first_steps
 from .ranking import Grade, Grader, order
 from .reasons import asks_for_nothing, needs_nothing, still_to_test
 from .rows import wanted_of
+from .suggested import Suggested, Suggestion
 
 WHY_SOUND = (
     "Not every combination is walked: what a rule stops is stopped for every longer line that"
@@ -40,74 +41,6 @@ WHY_SOUND = (
     " those that no other beats so far go on; and a stage answers once for everything it looks at."
     " The result is that of walking them all."
 )
-
-
-@record
-class Suggested:
-    """A line that no other beats.
-
-    Args:
-        meets: things found that it brings to what is wanted, on their whole range; of all
-            ``wanted``.
-        watch, open: its warnings and what is not known, in words; health: shares of health findings
-            it answers, summed;
-        answers: the share of each thing found that it answers, 0 to 1; leaves: findings of health
-            and complaints that it goes less than half the way for; against_diet: how often it goes
-            against a diet somebody of the house keeps;
-        ahead: why it stands before the next idea, in words.
-        cost: over the horizon, running costs unrounded [money]; own_minutes: the household's own
-            work [min/year].
-    """
-
-    option: Option
-    names: tuple[str, ...]
-    meets: int
-    wanted: int
-    not_met: tuple[str, ...]
-    unknown: tuple[str, ...]
-    cost: float
-    waste_gal_year: float
-    own_minutes: float
-    tap_only: bool
-    watch: tuple[str, ...] = ()
-    open: tuple[str, ...] = ()
-    health: float = 0.0
-    answers: dict[str, float] = field(default_factory=dict)
-    leaves: tuple[str, ...] = ()
-    against_diet: int = 0
-    ahead: str = ""
-
-
-@record
-class Suggestion:
-    """The answer: best first, with what was left out and how much of the space was walked.
-
-    Args:
-        finer: what to measure finer before anything is sold for it.
-        first: what is drunk until then and because of who lives there, and what costs nothing or
-            little and comes before buying.
-        unanswered: said ahead of the lines where none of them answers what is of health, or what is
-            complained of.
-        wished: of ``wanted``, what they wish less of.
-        in_place: what stands there already, judged.
-    """
-
-    wanted: tuple[str, ...]
-    nothing_needed: bool
-    lines: tuple[Suggested, ...]
-    left_out: tuple[LeftOut, ...]
-    combinations: int
-    walked: int
-    stages: int
-    never: int
-    why: str
-    years: int
-    finer: tuple[str, ...] = ()
-    still_to_test: str = ""
-    unanswered: str = ""
-    first: tuple[str, ...] = ()
-    wished: tuple[str, ...] = ()
-    in_place: tuple[Judged, ...] = ()
 
 
 def _straddles(f: Finding) -> bool:
@@ -198,7 +131,7 @@ def suggest(
             padded_last([x for _, x in lines], by_code, unasked, acted), settings, years
         )
     )
-    unanswered = _unanswered(meaning, ranked, found.left_out) or _complaints_left(
+    open_still = unanswered(meaning, ranked, found.left_out) or complaints_left(
         meaning, ranked, complaints
     )
     return Suggestion(
@@ -218,9 +151,9 @@ def suggest(
             if _straddles(f) and f.analyte not in wishes
         ),
         still_to_test=still_to_test(meaning),
-        unanswered=unanswered,
+        unanswered=open_still,
         wished=tuple(wishes),
-        first=tuple(t for t in meaning.tonight if t not in unanswered)
+        first=tuple(t for t in meaning.tonight if t not in open_still)
         + said_first(in_place)
         + first_steps(
             At(water=water, meaning=meaning, home=home, complaints=complaints, samples=samples)
@@ -281,7 +214,7 @@ def _held(c: Combination, targets: Mapping[str, tuple[float | None, str]]) -> _H
         if s.worst <= UNKNOWN:
             unknown.append(f"{a}: {where}")
             met.discard(a)
-        elif target is not None and not _reaches(a, s.worst, target, op):
+        elif target is not None and not reaches(a, s.worst, target, op):
             not_met.append(f"{a}: {where}")
             met.discard(a)
     return frozenset(met), tuple(not_met), tuple(unknown)
@@ -468,66 +401,3 @@ def _adds_nothing(line: Suggested, shorter: Suggested, unasked: frozenset[str]) 
         and line.against_diet >= shorter.against_diet
         and fewer <= room
     )
-
-
-FROM_THE_PIPES = (
-    "Lead and copper come from the pipes: only a unit at the drinking tap takes them out. Where the"
-    " pH is corrected they are expected to fall, which is not predicted: take a first draw again"
-    " after some weeks. Until then cold water only, flushed."
-)
-ANSWERED = 0.9  # a health finding counts as answered from here on
-
-
-def _unanswered(
-    meaning: Meaning, lines: tuple[Suggested, ...], left_out: tuple[LeftOut, ...]
-) -> str:
-    """Said first where no line answers every health finding: the nearest way, what is open, and
-    until then.
-    """
-    found = [f for f in meaning.findings if f.weight is Weight.HEALTH]
-    wanted = len({f.analyte for f in found})
-    top = max(lines, key=lambda x: x.health, default=None)
-    if not found or (top is not None and top.health >= ANSWERED * wanted):
-        return ""
-    if all(f.analyte in FROM_PLUMBING for f in found):
-        return FROM_THE_PIPES
-    held = {} if top is None else top.answers
-    short = dict.fromkeys(f.analyte for f in found if held.get(f.analyte, 0.0) < ANSWERED)
-    names = ", ".join(ANALYTES[a].said for a in short)
-    parts = [f"No line of this catalogue is sure to answer: {names}."]
-    if top is not None and top.health > 0:
-        parts.append(f"The nearest is “{top.option.name}”.")
-        parts += list(top.open[:3])
-    if short.keys() & {"coliform", "e_coli"}:
-        lamps = [x for x in left_out if x.rule.startswith("uv.")]
-        # a lamp that would do but for this water says more than one that is not for it at all
-        lamps.sort(key=lambda x: (x.rule == "uv.class", not x.rule.startswith("uv.uvt")))
-        parts += [f"{x.name}: {x.sentence}" for x in lamps[:1]]
-    parts += list(meaning.tonight) or ["Until it is answered bring drinking water."]
-    return " ".join(parts)
-
-
-def _complaints_left(
-    meaning: Meaning, lines: tuple[Suggested, ...], complaints: tuple[Complaint, ...]
-) -> str:
-    """Said first where no line goes even half the way for something complained of."""
-    said = {c.id: c.words for c in complaints}
-    left = [
-        f
-        for f in meaning.findings
-        if f.explains and all(f.analyte in x.leaves for x in lines) and lines
-    ]
-    if not left:
-        return ""
-    words = ", ".join(dict.fromkeys(f"“{said.get(c, c)}”" for f in left for c in f.explains))
-    names = ", ".join(dict.fromkeys(ANALYTES[f.analyte].said for f in left))
-    near = next((x for x in lines if any(x.answers.get(f.analyte, 0.0) > 0 for f in left)), None)
-    nearest = "" if near is None else f" The nearest is “{near.option.name}”."
-    return f"No line of this catalogue answers {words} ({names}).{nearest}"
-
-
-def _reaches(analyte: str, worst: float, target: float, op: str) -> bool:
-    """Whether the worst end reaches what is wanted; scores are turned so that higher is better."""
-    if analyte == "ph":
-        return worst >= 0
-    return worst >= target - 1e-12 if op == "at_least" else -worst <= target + 1e-12

@@ -22,6 +22,177 @@ const STYLE = [
   { stroke: "var(--lake)", width: 3, dash: "3 3" },
 ];
 
+const STEPS = [100, 200, 500, 1000, 2000, 4000, 5000, 10000, 20000, 50000];
+const MOST_LINES = 5.2; // of the scale of money
+const APART = 24; // between the names at the ends of the curves
+
+const lastOf = (c: Curve): number => Number(c.monthly[c.monthly.length - 1] ?? 0);
+
+interface Scale {
+  step: number;
+  top: number;
+  years: number;
+  X: (month: number) => number;
+  Y: (money: number) => number;
+}
+
+function scaleOf(curves: Curve[], years: number): Scale {
+  const most = Math.max(1, ...curves.map(lastOf));
+  const step = STEPS.find((s) => most / s <= MOST_LINES) ?? 100000;
+  const top = Math.ceil(most / step) * step;
+  return {
+    step,
+    top,
+    years,
+    X: (m) => BOX.left + (m / (12 * years)) * (BOX.right - BOX.left),
+    Y: (v) => BOX.bottom - (v / top) * (BOX.bottom - BOX.top),
+  };
+}
+
+function MoneyAxis({ s, currency }: { s: Scale; currency: string }): ReactElement {
+  const lines = Array.from({ length: Math.round(s.top / s.step) + 1 }, (_, i) => i * s.step);
+  const words = (v: number): string => {
+    if (v === 0) return `${currency}0`;
+    return v % 1000 === 0 ? `${v / 1000}k` : String(v);
+  };
+  return (
+    <>
+      {lines.map((v) => (
+        <g key={v}>
+          <path
+            d={`M${BOX.left},${s.Y(v)}H${BOX.right}`}
+            stroke={v ? "var(--rule)" : "var(--ink)"}
+            strokeWidth={v ? 1 : 1.5}
+          />
+          <text
+            x={BOX.left - 6}
+            y={s.Y(v) + 5}
+            textAnchor="end"
+            fontSize={14}
+            style={{ fill: "var(--ink-2)" }}
+          >
+            {words(v)}
+          </text>
+        </g>
+      ))}
+    </>
+  );
+}
+
+function YearAxis({ s }: { s: Scale }): ReactElement {
+  const marks = [0, 1, 2, 3, 4, 5].map((k) => Math.round((k * s.years) / 5));
+  const words = (y: number): string => {
+    if (y === 0) return "now";
+    return y === s.years ? `${y} years` : String(y);
+  };
+  return (
+    <>
+      {marks.map((y) => (
+        <g key={y}>
+          <path d={`M${s.X(12 * y)},${BOX.bottom}v6`} stroke="var(--ink)" strokeWidth={1.5} />
+          <text
+            x={s.X(12 * y)}
+            y={BOX.bottom + 22}
+            textAnchor="middle"
+            fontSize={14}
+            style={{ fill: "var(--ink-2)" }}
+          >
+            {words(y)}
+          </text>
+        </g>
+      ))}
+    </>
+  );
+}
+
+function CurveLine({ c, i, s }: { c: Curve; i: number; s: Scale }): ReactElement {
+  const style = STYLE[i % STYLE.length] ?? STYLE[0]!;
+  const d =
+    `M${s.X(0)},${s.Y(0)}` +
+    c.monthly.map((v, m) => `L${s.X(m).toFixed(1)},${s.Y(Number(v)).toFixed(1)}`).join("");
+  if (c.recommended)
+    return (
+      <g fill="none">
+        <path d={d} stroke="var(--ink)" strokeWidth={7.4} strokeLinejoin="round" />
+        <path d={d} stroke="var(--yuzu)" strokeWidth={4} strokeLinejoin="round" />
+      </g>
+    );
+  return (
+    <path
+      d={d}
+      fill="none"
+      stroke={style.stroke}
+      strokeWidth={style.width}
+      strokeDasharray={style.dash}
+      strokeLinejoin="round"
+    />
+  );
+}
+
+/** Where one curve becomes, and stays, cheaper than another. */
+function Crossings({ curves, s }: { curves: Curve[]; s: Scale }): ReactElement {
+  const known = new Set(curves.map((c) => c.id));
+  const all = curves.flatMap((c) =>
+    c.cheaper.filter(([other, m]) => known.has(other) && m > 0).map(([, m]) => ({ c, m })),
+  );
+  return (
+    <>
+      {all.map(({ c, m }) => (
+        <circle
+          key={`${c.id}${m}`}
+          cx={s.X(m)}
+          cy={s.Y(Number(c.monthly[m] ?? 0))}
+          r={6.5}
+          fill="var(--paper)"
+          stroke="var(--ink)"
+          strokeWidth={2}
+        />
+      ))}
+    </>
+  );
+}
+
+function EndName({ c, y }: { c: Curve; y: number }): ReactElement {
+  if (!c.letter)
+    return (
+      <text x={BOX.right + 6} y={y + 5} fontSize={14} style={{ fill: "var(--ink-2)" }}>
+        Today
+      </text>
+    );
+  const fill = c.recommended ? "#10302A" : "var(--ink)";
+  return (
+    <>
+      <circle
+        cx={BOX.right + 20}
+        cy={y}
+        r={11}
+        fill={c.recommended ? "var(--yuzu)" : "var(--paper)"}
+        stroke="var(--ink)"
+        strokeWidth={1.6}
+      />
+      <text
+        x={BOX.right + 20}
+        y={y + 5.4}
+        textAnchor="middle"
+        fontSize={15}
+        style={{ fontFamily: "var(--f-d)", fontWeight: 600, fill }}
+      >
+        {c.letter}
+      </text>
+    </>
+  );
+}
+
+/** Heights of the names at the ends, moved apart where curves end close together. */
+function endsOf(curves: Curve[], s: Scale): { c: Curve; y: number }[] {
+  const ends = curves.map((c) => ({ c, y: s.Y(lastOf(c)) })).sort((a, b) => a.y - b.y);
+  ends.forEach((e, k) => {
+    const before = ends[k - 1];
+    if (before && e.y - before.y < APART) e.y = before.y + APART;
+  });
+  return ends;
+}
+
 export function CostChart({
   curves,
   years,
@@ -31,139 +202,25 @@ export function CostChart({
   years: number;
   currency: string;
 }): ReactElement {
-  const most = Math.max(1, ...curves.map((c) => Number(c.monthly[c.monthly.length - 1] ?? 0)));
-  const step =
-    [100, 200, 500, 1000, 2000, 4000, 5000, 10000, 20000, 50000].find((s) => most / s <= 5.2) ??
-    100000;
-  const top = Math.ceil(most / step) * step;
-  const X = (m: number): number => BOX.left + (m / (12 * years)) * (BOX.right - BOX.left);
-  const Y = (v: number): number => BOX.bottom - (v / top) * (BOX.bottom - BOX.top);
-  const path = (c: Curve): string =>
-    `M${X(0)},${Y(0)}` +
-    c.monthly.map((v, m) => `L${X(m).toFixed(1)},${Y(Number(v)).toFixed(1)}`).join("");
-  const ends = curves
-    .map((c, i) => ({ c, i, y: Y(Number(c.monthly[c.monthly.length - 1] ?? 0)) }))
-    .sort((a, b) => a.y - b.y);
-  ends.forEach((e, k) => {
-    const before = ends[k - 1];
-    if (before && e.y - before.y < 24) e.y = before.y + 24;
-  });
-  const crossings = curves
-    .flatMap((c) =>
-      c.cheaper.map(([other, m]) => ({ a: c, b: curves.find((x) => x.id === other), m })),
-    )
-    .filter((x) => x.b !== undefined && x.m > 0);
-  const words = curves
-    .map(
-      (c) =>
-        `${c.letter || "today"} ${currency}${Math.round(Number(c.monthly[c.monthly.length - 1] ?? 0))}`,
-    )
-    .join(", ");
+  const s = scaleOf(curves, years);
+  const words = curves.map((c) => `${c.letter || "today"} ${currency}${Math.round(lastOf(c))}`);
   return (
     <svg
       viewBox={`0 0 ${W} ${H}`}
       width="100%"
       style={{ maxWidth: 440 }}
       role="img"
-      aria-label={`Paid so far over ${years} years: ${words}`}
+      aria-label={`Paid so far over ${years} years: ${words.join(", ")}`}
       data-testid="cost-chart"
     >
-      {Array.from({ length: Math.round(top / step) + 1 }, (_, i) => i * step).map((v) => (
-        <g key={v}>
-          <path
-            d={`M${BOX.left},${Y(v)}H${BOX.right}`}
-            stroke={v ? "var(--rule)" : "var(--ink)"}
-            strokeWidth={v ? 1 : 1.5}
-          />
-          <text
-            x={BOX.left - 6}
-            y={Y(v) + 5}
-            textAnchor="end"
-            fontSize={14}
-            style={{ fill: "var(--ink-2)" }}
-          >
-            {v === 0 ? `${currency}0` : v % 1000 === 0 ? `${v / 1000}k` : v}
-          </text>
-        </g>
+      <MoneyAxis s={s} currency={currency} />
+      <YearAxis s={s} />
+      {curves.map((c, i) => (
+        <CurveLine key={c.id} c={c} i={i} s={s} />
       ))}
-      {[0, 1, 2, 3, 4, 5]
-        .map((k) => Math.round((k * years) / 5))
-        .map((y) => (
-          <g key={y}>
-            <path d={`M${X(12 * y)},${BOX.bottom}v6`} stroke="var(--ink)" strokeWidth={1.5} />
-            <text
-              x={X(12 * y)}
-              y={BOX.bottom + 22}
-              textAnchor="middle"
-              fontSize={14}
-              style={{ fill: "var(--ink-2)" }}
-            >
-              {y === 0 ? "now" : y === years ? `${y} years` : y}
-            </text>
-          </g>
-        ))}
-      {curves.map((c, i) => {
-        const s = STYLE[i % STYLE.length] ?? STYLE[0]!;
-        return c.recommended ? (
-          <g key={c.id} fill="none">
-            <path d={path(c)} stroke="var(--ink)" strokeWidth={7.4} strokeLinejoin="round" />
-            <path d={path(c)} stroke="var(--yuzu)" strokeWidth={4} strokeLinejoin="round" />
-          </g>
-        ) : (
-          <path
-            key={c.id}
-            d={path(c)}
-            fill="none"
-            stroke={s.stroke}
-            strokeWidth={s.width}
-            strokeDasharray={s.dash}
-            strokeLinejoin="round"
-          />
-        );
-      })}
-      {crossings.map(({ a, m }) => (
-        <circle
-          key={`${a.id}${m}`}
-          cx={X(m)}
-          cy={Y(Number(a.monthly[m] ?? 0))}
-          r={6.5}
-          fill="var(--paper)"
-          stroke="var(--ink)"
-          strokeWidth={2}
-        />
-      ))}
-      {ends.map((e) => (
-        <g key={e.c.id}>
-          {e.c.letter ? (
-            <>
-              <circle
-                cx={BOX.right + 20}
-                cy={e.y}
-                r={11}
-                fill={e.c.recommended ? "var(--yuzu)" : "var(--paper)"}
-                stroke="var(--ink)"
-                strokeWidth={1.6}
-              />
-              <text
-                x={BOX.right + 20}
-                y={e.y + 5.4}
-                textAnchor="middle"
-                fontSize={15}
-                style={{
-                  fontFamily: "var(--f-d)",
-                  fontWeight: 600,
-                  fill: e.c.recommended ? "#10302A" : "var(--ink)",
-                }}
-              >
-                {e.c.letter}
-              </text>
-            </>
-          ) : (
-            <text x={BOX.right + 6} y={e.y + 5} fontSize={14} style={{ fill: "var(--ink-2)" }}>
-              Today
-            </text>
-          )}
-        </g>
+      <Crossings curves={curves} s={s} />
+      {endsOf(curves, s).map(({ c, y }) => (
+        <EndName key={c.id} c={c} y={y} />
       ))}
     </svg>
   );

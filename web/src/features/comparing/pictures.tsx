@@ -77,6 +77,58 @@ export function EvidenceMark({ level }: { level: string | null | undefined }): R
   }
 }
 
+const BAR = 150; // width of the scale in its drawing
+
+type Ends = [low: number, high: number];
+
+function Bar({ ends, X, solid }: { ends: Ends; X: Place; solid: boolean }): ReactElement {
+  return (
+    <rect
+      x={X(ends[0])}
+      y={9}
+      width={Math.max(4, X(ends[1]) - X(ends[0]))}
+      height={11}
+      fill={solid ? "var(--ink)" : "var(--paper)"}
+      stroke="var(--ink)"
+      strokeWidth={1.5}
+    />
+  );
+}
+
+type Place = (v: number) => number;
+
+/** The part of the scale that is wanted. */
+function Wanted({ row, X }: { row: Row; X: Place }): ReactElement | null {
+  if (row.target == null || row.target <= 0) return null;
+  const at = X(row.target);
+  const most = row.op === "at_most";
+  return (
+    <>
+      <rect x={most ? 0 : at} y={2} width={most ? at : BAR - at} height={22} fill="var(--water)" />
+      <path d={`M${at},1V25`} stroke="var(--leaf)" strokeWidth={2} />
+    </>
+  );
+}
+
+/** An arrow from what was to what is, where there is room for one. */
+function Fall({ from, to }: { from: number; to: number }): ReactElement | null {
+  if (from - to <= 12) return null;
+  return (
+    <path
+      d={`M${from - 2},14.500H${to + 4}M${to + 9},10l-5.500,4.500l5.500,4.500`}
+      fill="none"
+      stroke="var(--ink)"
+      strokeWidth={1.4}
+    />
+  );
+}
+
+/** Ends of a range as they are drawn; one without an upper end is drawn a tenth longer. */
+const endsOf = (r: NonNullable<Cell["range"]>, open: number): Ends => [
+  r.low,
+  r.high ?? r.best * open,
+];
+
 export function RangeBar({
   row,
   cell,
@@ -86,27 +138,12 @@ export function RangeBar({
   cell: Cell;
   today: Cell | undefined;
 }): ReactElement | null {
-  const t = today?.range ?? null;
-  const r = cell.range;
-  if (!r) return null;
-  const ends = [t?.high ?? t?.best ?? 0, r.high ?? r.best, row.target ?? 0];
-  const top = Math.max(...ends) * 1.12 || 1;
-  const X = (v: number): number => (v / top) * 150;
-  const bar = (a: number, b: number, solid: boolean): ReactElement => (
-    <rect
-      x={X(a)}
-      y={9}
-      width={Math.max(4, X(b) - X(a))}
-      height={11}
-      fill={solid ? "var(--ink)" : "var(--paper)"}
-      stroke="var(--ink)"
-      strokeWidth={1.5}
-    />
-  );
-  const moved = cell.change !== "today" && cell.change !== "stays" && t !== null;
-  const [ta, tb] = [t?.low ?? 0, t?.high ?? t?.best ?? 0];
-  const [ra, rb] = [r.low, r.high ?? r.best * 1.1];
-  const down = rb < ta;
+  if (!cell.range) return null;
+  const was: Ends = today?.range ? endsOf(today.range, 1) : [0, 0];
+  const now = endsOf(cell.range, 1.1);
+  const top = Math.max(was[1], endsOf(cell.range, 1)[1], row.target ?? 0) * 1.12 || 1;
+  const X: Place = (v) => (v / top) * BAR;
+  const moved = cell.change !== "today" && cell.change !== "stays" && today?.range != null;
   return (
     <svg
       viewBox="-1 0 154 28"
@@ -116,33 +153,11 @@ export function RangeBar({
       aria-hidden="true"
       style={{ display: "block", maxWidth: 170 }}
     >
-      {row.target != null &&
-        row.target > 0 &&
-        (row.op === "at_most" ? (
-          <rect x={0} y={2} width={X(row.target)} height={22} fill="var(--water)" />
-        ) : (
-          <rect
-            x={X(row.target)}
-            y={2}
-            width={150 - X(row.target)}
-            height={22}
-            fill="var(--water)"
-          />
-        ))}
-      {row.target != null && row.target > 0 && (
-        <path d={`M${X(row.target)},1V25`} stroke="var(--leaf)" strokeWidth={2} />
-      )}
-      <path d="M0,25H150" stroke="var(--ink-3)" strokeWidth={1} />
-      {moved && bar(ta, tb, false)}
-      {moved && down && X(ta) - X(rb) > 12 && (
-        <path
-          d={`M${X(ta) - 2},14.500H${X(rb) + 4}M${X(rb) + 9},10l-5.500,4.500l5.500,4.500`}
-          fill="none"
-          stroke="var(--ink)"
-          strokeWidth={1.4}
-        />
-      )}
-      {bar(ra, rb, true)}
+      <Wanted row={row} X={X} />
+      <path d={`M0,25H${BAR}`} stroke="var(--ink-3)" strokeWidth={1} />
+      {moved && <Bar ends={was} X={X} solid={false} />}
+      {moved && now[1] < was[0] && <Fall from={X(was[0])} to={X(now[1])} />}
+      <Bar ends={now} X={X} solid />
     </svg>
   );
 }

@@ -1,0 +1,69 @@
+/** All that an option costs, line by line. */
+import type { ReactElement } from "react";
+
+import type { Lifetime } from "../../api/types";
+import { money, num } from "../../app/show";
+import { CostStack } from "./pictures";
+
+export function CostSlip({ cost, currency }: { cost: Lifetime; currency: string }): ReactElement {
+  return (
+    <>
+      <CostStack kinds={cost.by_kind} shown={(n) => money(n, currency)} />
+      <table className="w-full text-m">
+        <thead className="sr-only">
+          <tr>
+            <th>What</th>
+            <th>Total</th>
+          </tr>
+        </thead>
+        <tbody>
+          {cost.lines.map((l, i) => (
+            <tr key={i} className="border-b border-rule align-top">
+              <td className="py-1 pr-2">
+                {l.label}
+                <span className="block text-s text-ink-2">
+                  {l.interval_months === null
+                    ? `${money(l.price, currency, true)} ${l.why}`
+                    : `${money(l.price, currency, true)} every ${num(l.interval_months, 1)} months, ${l.times} times; ${l.why}`}
+                </span>
+              </td>
+              <td className="py-1 text-right font-semibold whitespace-nowrap">
+                {money(l.total, currency, true)}
+              </td>
+            </tr>
+          ))}
+          <tr>
+            <td className="pt-2 font-semibold">All in, {cost.years} years</td>
+            <td className="pt-2 text-right num text-[19px]">{money(cost.total, currency, true)}</td>
+          </tr>
+        </tbody>
+      </table>
+      <div className="sum mt-2">
+        <span>the first year</span>
+        <span className="v">{money(cost.first_year, currency, true)}</span>
+        <span className="u" />
+        <span>the worst later year</span>
+        <span className="v">{money(cost.worst_year, currency, true)}</span>
+        <span className="u" />
+        {cost.per_gallon_tap !== null && (
+          <>
+            <span>a gallon drunk</span>
+            <span className="v">{money(cost.per_gallon_tap, currency, true)}</span>
+            <span className="u" />
+          </>
+        )}
+        {cost.per_gallon_house !== null && Number(cost.per_gallon_house) > 0 && (
+          <>
+            <span>a 1,000 gal of the house</span>
+            <span className="v">{money(Number(cost.per_gallon_house) * 1000, currency, true)}</span>
+            <span className="u" />
+          </>
+        )}
+      </div>
+      <p className="text-s text-ink-2 mt-2">
+        Each price falls due at its interval, grown by the firm’s yearly rate, rounded to the cent;
+        what is left at the end has no value.
+      </p>
+    </>
+  );
+}

@@ -1,0 +1,107 @@
+/** Water to the drain in a year: in baths, and by what sends it there. */
+import type { ReactElement } from "react";
+
+import type { ComparedOption } from "../../api/types";
+import { money, num, volume } from "../../app/show";
+import { Opens } from "../../ui/Slip";
+import { Tubs } from "./pictures";
+
+type Wasted = NonNullable<ComparedOption["waste"]>;
+
+const WASTE_WORDS: Record<string, string> = {
+  membrane: "membrane",
+  regeneration: "renewing resin",
+  backwash: "backwash",
+  distiller: "distiller",
+};
+
+const paidFor = (w: Wasted, currency: string): string => {
+  if (!w.priced) return "not priced: ask for the water bill";
+  return Number(w.cost_year) > 0 ? money(w.cost_year, currency, true) : "nothing";
+};
+
+function WasteSlip({
+  w,
+  units,
+  currency,
+}: {
+  w: Wasted;
+  units: string;
+  currency: string;
+}): ReactElement {
+  const parts = Object.entries(w.by_kind).map(([kind, gal]) => ({ kind, gal }));
+  return (
+    <div className="sum">
+      {parts.map((p) => (
+        <div key={p.kind} className="contents">
+          <span>{WASTE_WORDS[p.kind] ?? p.kind}</span>
+          <span className="v">{volume(p.gal, units)}</span>
+          <span className="u" />
+        </div>
+      ))}
+      {w.per_gallon_tap !== null && w.tap_gal_year > 0 && (
+        <>
+          <span>a gallon at the drinking tap</span>
+          <span className="v">{num(w.per_gallon_tap, 1)} gal</span>
+          <span className="u" />
+        </>
+      )}
+      {w.per_gallon_house !== null && w.house_gal_year > 0 && (
+        <>
+          <span>a gallon of the house’s use</span>
+          <span className="v">{num(w.per_gallon_house, 2)} gal</span>
+          <span className="u" />
+        </>
+      )}
+      <span>largest at once</span>
+      <span className="v">{volume(w.largest_gal, units)}</span>
+      <span className="u" />
+      <span>in a week</span>
+      <span className="v">{volume(w.week_gal, units)}</span>
+      <span className="u" />
+      <span>share of the house’s use</span>
+      <span className="v">
+        {w.share_of_use === null ? "not known" : `${num(w.share_of_use * 100, 1)} %`}
+      </span>
+      <span className="u" />
+      <span>brine</span>
+      <span className="v">{w.brine ? "yes" : "no"}</span>
+      <span className="u" />
+      <span>water and sewer paid for it</span>
+      <span className="v">{paidFor(w, currency)}</span>
+      <span className="u" />
+    </div>
+  );
+}
+
+export function Waste({
+  o,
+  units,
+  currency,
+}: {
+  o: ComparedOption;
+  units: string;
+  currency: string;
+}): ReactElement {
+  const w = o.waste;
+  if (!w || w.total_gal_year === 0)
+    return <b className="text-b">{w?.unknown ? "not known" : "nothing to drain"}</b>;
+  const parts = Object.entries(w.by_kind).map(([kind, gal]) => ({ kind, gal }));
+  return (
+    <div>
+      <div className="flex justify-between gap-2 items-baseline">
+        <b className="text-b">{num(w.bathtubs)} baths</b>
+        <Opens
+          title="To the drain, a year"
+          className="text-s"
+          slip={<WasteSlip w={w} units={units} currency={currency} />}
+        >
+          {volume(w.total_gal_year, units)}
+        </Opens>
+      </div>
+      <div className="mt-2">
+        <Tubs gallons={parts} />
+      </div>
+    </div>
+  );
+}

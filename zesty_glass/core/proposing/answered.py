@@ -1,0 +1,73 @@
+"""What a line leaves unanswered: of health, and of what bothers them."""
+
+from __future__ import annotations
+
+from ..analytes import ANALYTES
+from ..searching.found import LeftOut
+from ..testing.complaints import Complaint
+from ..testing.finding import Weight
+from ..testing.findings import Meaning
+from ..treating.line import FROM_PLUMBING
+from .suggested import Suggested
+
+FROM_THE_PIPES = (
+    "Lead and copper come from the pipes: only a unit at the drinking tap takes them out. Where the"
+    " pH is corrected they are expected to fall, which is not predicted: take a first draw again"
+    " after some weeks. Until then cold water only, flushed."
+)
+ANSWERED = 0.9  # a health finding counts as answered from here on
+
+
+def unanswered(
+    meaning: Meaning, lines: tuple[Suggested, ...], left_out: tuple[LeftOut, ...]
+) -> str:
+    """Said first where no line answers every health finding: the nearest way, what is open, and
+    until then.
+    """
+    found = [f for f in meaning.findings if f.weight is Weight.HEALTH]
+    wanted = len({f.analyte for f in found})
+    top = max(lines, key=lambda x: x.health, default=None)
+    if not found or (top is not None and top.health >= ANSWERED * wanted):
+        return ""
+    if all(f.analyte in FROM_PLUMBING for f in found):
+        return FROM_THE_PIPES
+    held = {} if top is None else top.answers
+    short = dict.fromkeys(f.analyte for f in found if held.get(f.analyte, 0.0) < ANSWERED)
+    names = ", ".join(ANALYTES[a].said for a in short)
+    parts = [f"No line of this catalogue is sure to answer: {names}."]
+    if top is not None and top.health > 0:
+        parts.append(f"The nearest is “{top.option.name}”.")
+        parts += list(top.open[:3])
+    if short.keys() & {"coliform", "e_coli"}:
+        lamps = [x for x in left_out if x.rule.startswith("uv.")]
+        # a lamp that would do but for this water says more than one that is not for it at all
+        lamps.sort(key=lambda x: (x.rule == "uv.class", not x.rule.startswith("uv.uvt")))
+        parts += [f"{x.name}: {x.sentence}" for x in lamps[:1]]
+    parts += list(meaning.tonight) or ["Until it is answered bring drinking water."]
+    return " ".join(parts)
+
+
+def complaints_left(
+    meaning: Meaning, lines: tuple[Suggested, ...], complaints: tuple[Complaint, ...]
+) -> str:
+    """Said first where no line goes even half the way for something complained of."""
+    said = {c.id: c.words for c in complaints}
+    left = [
+        f
+        for f in meaning.findings
+        if f.explains and all(f.analyte in x.leaves for x in lines) and lines
+    ]
+    if not left:
+        return ""
+    words = ", ".join(dict.fromkeys(f"“{said.get(c, c)}”" for f in left for c in f.explains))
+    names = ", ".join(dict.fromkeys(ANALYTES[f.analyte].said for f in left))
+    near = next((x for x in lines if any(x.answers.get(f.analyte, 0.0) > 0 for f in left)), None)
+    nearest = "" if near is None else f" The nearest is “{near.option.name}”."
+    return f"No line of this catalogue answers {words} ({names}).{nearest}"
+
+
+def reaches(analyte: str, worst: float, target: float, op: str) -> bool:
+    """Whether the worst end reaches what is wanted; scores are turned so that higher is better."""
+    if analyte == "ph":
+        return worst >= 0
+    return worst >= target - 1e-12 if op == "at_least" else -worst <= target + 1e-12
