@@ -3,12 +3,13 @@ asked; written down by hand from the trade's rules, not from what the tool said.
 """
 
 import unittest
+from dataclasses import replace
 
 from tests.making import home, settings, water
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Care, Source, Wish
 from zesty_glass.core.proposing.rows import AS_WISHED, wanted_of
-from zesty_glass.core.proposing.suggest import suggest
+from zesty_glass.core.proposing.suggest import suggest, with_reasons
 from zesty_glass.core.proposing.suggested import Suggestion
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.rules import Rules
@@ -342,6 +343,11 @@ class Wells(unittest.TestCase):
         self.assertRegex(s.lines[0].ahead, r"^Costs \$[\d,]+ less over 10 years than the next\.$")
         _, s = asked(ON_CHALK, ("white_crust",), **TOWN)
         self.assertEqual(s.lines[0].ahead, "Answers hardness, which the next does not.")
+        most = replace(s.lines[0], not_met=("hardness: at the house’s taps",))
+        told = with_reasons((most, s.lines[1]), settings(), 10)
+        self.assertEqual(
+            told[0].ahead, "Goes most of the way for hardness, which the next does not."
+        )
 
 
 if __name__ == "__main__":

@@ -268,12 +268,21 @@ def with_reasons(
     return tuple(replace(x, ahead=reason.get(x.option.id, "")) for x in lines)
 
 
+def _answers_more(a: Suggested, more: list[str]) -> str:
+    """What a line answers that the next does not; said apart where it goes most of the way only."""
+    partly = {x.partition(": ")[0] for x in a.not_met}
+    names = ", ".join(ANALYTES[n].said for n in more)
+    if partly & set(more):
+        return f"Goes most of the way for {names}, which the next does not."
+    return f"Answers {names}, which the next does not."
+
+
 def _ahead(a: Suggested, b: Suggested, settings: Settings, years: int) -> str:
     if not a.option.stages:
         return ""
     more = [n for n in b.leaves if n not in a.leaves]
     if more:
-        return f"Answers {', '.join(ANALYTES[n].said for n in more)}, which the next does not."
+        return _answers_more(a, more)
     if len(a.leaves) > len(b.leaves):
         return ""
     fewer = len(b.watch) - len(a.watch)
