@@ -189,10 +189,10 @@ def compared(assessment):
 
 def in_decimals(comparison):
     """The same with its prices as decimals, so that 10 and 10.00 are one amount, and without the
-    way each value came about.
+    way each value came about and the facts in words, which an assessment does not hold.
     """
     return {
-        **comparison,
+        **{k: v for k, v in comparison.items() if k != "facts"},
         "options": [
             {**{k: v for k, v in o.items() if k != "steps"}, "bought": Decimal(o["bought"])}
             for o in comparison["options"]

@@ -154,7 +154,8 @@ class Outbox(Real, ApiCase):
             link = db.scalar(select(MailRow.fresh).where(MailRow.id == UUID(body["id"])))
         self.send("DELETE", f"/api/links/{link.split(':')[1]}", None, 204)
         self.postman.deliver()
-        self.assertNotIn("/p/", self.desk.got[-1][1])
+        # the file beside the text is in base64, which may spell any path, but no name of a host
+        self.assertNotIn("water.example/p/", self.desk.got[-1][1].replace("=\r\n", ""))
 
     def test_an_invitation_goes_by_mail_and_its_code_joins(self):
         manager = self.manager()
