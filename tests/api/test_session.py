@@ -44,6 +44,9 @@ class SignIn(ApiCase):
     def test_passwords_are_hashed_with_argon2(self):
         with self.app.state.sessions() as db:
             self.assertTrue(all(u.password_hash.startswith("$argon2id$") for u in db.query(User)))
+        # the least that RFC 9106 (2021) recommends: 64 MiB, three passes
+        self.assertGreaterEqual(signing_in.COST.memory_cost, 64 * 1024)
+        self.assertGreaterEqual(signing_in.COST.time_cost, 3)
 
     def test_guessing_is_slowed_down(self):
         stranger = TestClient(self.app)

@@ -13,6 +13,7 @@ from uuid import UUID, uuid4
 
 from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerifyMismatchError
+from argon2.profiles import RFC_9106_LOW_MEMORY
 from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
@@ -26,7 +27,9 @@ SEEN_EVERY = timedelta(minutes=5)
 PROVED_FOR = timedelta(hours=1)  # prices, limits and people ask for the password again after it
 FORGOTTEN_AFTER = timedelta(hours=1)
 MOST_FAILURES = 8  # tries that need not wait, for one account from one address
-_hasher = PasswordHasher()
+#: what checking a password costs, on purpose (RFC 9106, 2021, its second recommended option)
+COST = RFC_9106_LOW_MEMORY
+_hasher = PasswordHasher.from_parameters(COST)
 _NOBODY = _hasher.hash("nobody has this password")
 
 
