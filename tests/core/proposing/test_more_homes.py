@@ -6,6 +6,7 @@ import unittest
 from dataclasses import replace
 
 from tests.making import home, settings, water
+from zesty_glass.core.analytes import Kind
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Care, Source, Wish
 from zesty_glass.core.proposing.rows import AS_WISHED, wanted_of
@@ -329,6 +330,13 @@ class Wells(unittest.TestCase):
         for infant, mn, told in ((True, 0.25, True), (False, 0.25, False), (True, 0.02, False)):
             m, _ = asked({**CLEAN_WELL, "manganese": mn}, (), Care(consent=True, infant=infant))
             self.assertEqual(any("manganese" in t for t in m.tonight), told)
+
+    def test_over_a_limit_of_health_a_finding_is_one_of_health(self):
+        # 0.06 is over the staining limit (0.05) alone, 0.12 over the guideline for infants (0.08)
+        for mn, kind in ((0.06, Kind.LOOKS_TASTE), (0.12, Kind.HEALTH)):
+            m, _ = asked({**CLEAN_WELL, "manganese": mn})
+            (found,) = (f for f in m.findings if f.analyte == "manganese")
+            self.assertIs(found.kind, kind)
 
     def test_a_town_answers_for_its_own_water(self):
         acid = {**SOFT_TOWN, "ph": 6.7, "chlorine_free": 0.3, "chlorine_total": 0.4}
