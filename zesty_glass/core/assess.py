@@ -203,7 +203,7 @@ def assess_over(
     measured = measured_here(visit.samples, waters)
     lines, ends = walked(visit, raw, waters, found.colour, measured, use_bands, use)
     judged = judge_all(
-        visit.home, visit.settings, visit.samples, waters, raw, visit.started_at.date()
+        visit.home, visit.settings, visit.samples, waters, raw, visit.started_at.date(), visit.rules
     )
     good = tuple(line for _, line, _ in lines if line is not None)
     table = rows(good, found, visit.complaints, visit.rules, units, visit.home.wishes)

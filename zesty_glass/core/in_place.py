@@ -36,7 +36,7 @@ class InPlaceKind:
 
 
 _CHLORINE = ("chlorine_free", "chlorine_total", "chlorine_combined")
-_CARTRIDGE = (*_CHLORINE, "turbidity", "lead")
+_CARTRIDGE = (*_CHLORINE, "turbidity", "lead", "pfoa", "pfos")
 _CHANGED = ("changed_on", "months", "part_price")
 _BY_GALLONS = (*_CHANGED, "gallons", "gal_day")
 _VALVE = ("resin_ft3", "dose_lb_ft3", "setting_gpg", "clock_days")
@@ -89,8 +89,13 @@ KINDS: dict[str, InPlaceKind] = {
             "hardness",
             "sodium",
             "nitrate_n",
+            "nitrite_n",
             "fluoride",
             "arsenic",
+            "uranium",
+            "barium",
+            "sulfate",
+            "chloride",
             "iron",
         ),
         service="Pre-filters and membrane changed, tank and tap sanitised, flushed, then measured.",

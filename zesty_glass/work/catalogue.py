@@ -119,7 +119,7 @@ class Question:
         told = (*v.complaints, *noticed(v.samples, v.complaints))
         waters = {s.id: water_of(s) for s in v.samples}
         day = v.started_at.date()
-        judged = judge_all(v.home, v.settings, v.samples, waters, raw, day)
+        judged = judge_all(v.home, v.settings, v.samples, waters, raw, day, v.rules)
         going_on = {j.id for j in judged if j.verdict == "keep"}
         staying = tuple(d for d in v.home.in_place if d.id in going_on)
         water = water_behind_kept(raw, staying, v.samples, waters)

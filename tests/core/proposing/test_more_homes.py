@@ -359,5 +359,55 @@ class Wells(unittest.TestCase):
         )
 
 
+def by_kit(values: dict, signs: tuple[str, ...], **about) -> Suggestion:
+    """What is proposed where no laboratory vouches for any figure."""
+    drawn = water(**values)
+    seen = {k: replace(v, laboratory=False, certified=False) for k, v in drawn.values.items()}
+    drawn, place = replace(drawn, values=seen), home(**about)
+    told = tuple(Complaint(id=s, sign=s, words=s.replace("_", " ")) for s in signs)
+    m = meaning(drawn, place, told, Rules())
+    return suggest(drawn, m, place, settings(), Rules(), demo_items(), complaints=told)
+
+
+class NearALimit(unittest.TestCase):
+    """A stain is answered; whether it is of health is settled by a laboratory, and first."""
+
+    def test_a_kit_right_at_the_guideline_asks_a_laboratory_first(self):
+        s = by_kit({**CLEAN_WELL, "manganese": 0.08}, ("black_stains",))
+        self.assertIn("certified laboratory’s sample settles it", s.first[0])
+        self.assertEqual(ideas(s)[0], "Iron filter")
+
+    def test_a_kit_astride_it_and_one_over_it_ask_too(self):
+        for value in (Range.of(0.06, 0.075, 0.09), 0.2):
+            s = by_kit({**CLEAN_WELL, "manganese": value}, ("black_stains",))
+            self.assertTrue(any("certified laboratory’s sample" in t for t in s.first), value)
+
+    def test_under_it_nobody_is_sent_to_a_laboratory(self):
+        s = by_kit({**CLEAN_WELL, "manganese": 0.06}, ("black_stains",))
+        self.assertFalse(any("laboratory" in t for t in s.first))
+
+    def test_a_certified_result_astride_it_asks_for_a_second_sample(self):
+        _, s = asked({**CLEAN_WELL, "manganese": Range.of(0.06, 0.08, 0.1)}, ("black_stains",))
+        self.assertIn("a second sample to a certified laboratory", s.first[0])
+
+    def test_arsenic_right_at_its_limit_is_sampled_again_and_sells_nothing(self):
+        _, s = asked({**CLEAN_WELL, "arsenic": 0.01})
+        self.assertNotIn("arsenic", s.wanted)
+        self.assertTrue(any("Take a second sample" in t for t in s.finer), s.finer)
+
+
+class OnlyWorthKnowing(unittest.TestCase):
+    """Where one thing asks to act and nobody complains, what is only worth knowing sells nothing
+    beside it."""
+
+    def test_no_softener_for_moderate_hardness_beside_manganese(self):
+        _, s = asked({**CLEAN_WELL, "manganese": 0.07})
+        self.assertEqual(ideas(s)[0], "Iron filter")
+
+    def test_hard_water_asks_to_act_by_itself(self):
+        _, s = asked({**CLEAN_WELL, "manganese": 0.07, "hardness": 15 * GPG})
+        self.assertIn("Softener", ideas(s)[0])
+
+
 if __name__ == "__main__":
     unittest.main()

@@ -10,12 +10,24 @@ from decimal import Decimal
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.making import NOON, hardness, home, sample, settings, shown, softener, tds, water
+from tests.making import (
+    NOON,
+    from_lab,
+    hardness,
+    home,
+    sample,
+    settings,
+    shown,
+    softener,
+    tds,
+    water,
+)
 from zesty_glass.core.assess import today_of
 from zesty_glass.core.costing.money import lifetime_total, months_due
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.evidence import Level
 from zesty_glass.core.in_place import KINDS, InPlace
+from zesty_glass.core.rules import Rules
 from zesty_glass.core.testing.water import design_water, water_of
 from zesty_glass.core.treating.in_place import Judged, cost_year, judge_all, said_first
 from zesty_glass.core.treating.kept import (
@@ -49,7 +61,7 @@ def judged(device: InPlace, raw, *glasses, **about) -> Judged:
     place = home(in_place=(device,), **about)
     samples = (raw, *glasses)
     waters = {s.id: water_of(s) for s in samples}
-    return judge_all(place, settings(), samples, waters, design_water(samples), DAY)[0]
+    return judge_all(place, settings(), samples, waters, design_water(samples), DAY, Rules())[0]
 
 
 HARD = sample(hardness(14), tds(410, 412, 411))
@@ -139,6 +151,75 @@ class Filters(unittest.TestCase):
         raw, tank = sample(shown("iron", 2.0)), InPlace(id="f", kind="iron_filter")
         self.assertEqual(judged(tank, raw, behind("f", shown("iron", 0.9))).verdict, "service")
         self.assertEqual(judged(tank, raw, behind("f", shown("iron", 0.05))).verdict, "keep")
+
+
+class HealthBehind(unittest.TestCase):
+    """What is of health is known behind equipment by a certified laboratory alone."""
+
+    tap = InPlace(id="f", kind="membrane", fitted_on=DAY)
+    raw = sample(tds(410, 411, 412), from_lab("nitrate_n", 14.0, basis="N"))
+    lamp = InPlace(id="f", kind="uv", changed_on=DAY - timedelta(days=100))
+    wild = sample(tds(410, 411), from_lab("coliform", qualifier="present"))
+
+    def test_a_tds_reading_says_nothing_of_nitrate(self):
+        j = judged(self.tap, self.raw, behind("f", tds(30, 31)))
+        self.assertEqual(j.verdict, "not_judged")
+        self.assertIn("What it does to nitrate", j.advice)
+        self.assertIn("Until then do not count on it", j.advice)
+
+    def test_over_the_limit_behind_it(self):
+        glass = behind("f", tds(30, 31), from_lab("nitrate_n", 11.5, basis="N"))
+        j = judged(self.tap, self.raw, glass)
+        self.assertEqual(j.verdict, "service")
+        self.assertIn("11.5 mg/L behind it: do not drink it", j.advice)
+
+    def test_within_the_limit_behind_it(self):
+        glass = behind("f", tds(30, 31), from_lab("nitrate_n", 1.5, basis="N"))
+        self.assertEqual(judged(self.tap, self.raw, glass).verdict, "keep")
+
+    def test_bacteria_behind_a_lamp(self):
+        j = judged(self.lamp, self.wild, behind("f", from_lab("coliform", qualifier="present")))
+        self.assertEqual(j.verdict, "service")
+        self.assertIn("do not drink it", j.advice)
+
+    def test_a_lamp_within_its_year_with_none_behind_it(self):
+        j = judged(self.lamp, self.wild, behind("f", from_lab("coliform", qualifier="absent")))
+        self.assertEqual(j.verdict, "keep")
+
+    def test_an_old_lamp_is_changed_whatever_a_laboratory_found(self):
+        old = replace(self.lamp, changed_on=DAY - timedelta(days=400))
+        glass = behind("f", from_lab("coliform", qualifier="absent"))
+        self.assertEqual(judged(old, self.wild, glass).verdict, "service")
+
+
+class Astride(unittest.TestCase):
+    """A range that holds its limit asks for a finer test, not for a verdict."""
+
+    bed = InPlace(id="f", kind="neutraliser")
+    tank = InPlace(id="f", kind="iron_filter")
+
+    def test_ph_astride_seven(self):
+        glass = behind("f", shown("ph", 7.1, 0.2))
+        j = judged(self.bed, sample(shown("ph", 6.2)), glass)
+        self.assertEqual(j.verdict, "not_judged")
+        self.assertIn("astride 7", j.advice)
+
+    def test_too_much_of_a_medium(self):
+        j = judged(self.bed, sample(shown("ph", 6.2)), behind("f", shown("ph", 9.4, 0.1)))
+        self.assertEqual(j.verdict, "set_right")
+        self.assertIn("more than 8.5", j.advice)
+
+    def test_iron_astride_its_stain(self):
+        j = judged(self.tank, sample(shown("iron", 2.0)), behind("f", shown("iron", 0.28, 0.05)))
+        self.assertEqual(j.verdict, "not_judged")
+        self.assertIn("astride 0.3", j.advice)
+
+    def test_manganese_that_comes_through(self):
+        raw = sample(shown("iron", 2.0), shown("manganese", 0.3))
+        glass = behind("f", shown("iron", 0.02), shown("manganese", 0.25, 0.02))
+        j = judged(self.tank, raw, glass)
+        self.assertEqual(j.verdict, "service")
+        self.assertIn("Manganese 0.25", j.advice)
 
 
 class Softeners(unittest.TestCase):
@@ -302,6 +383,14 @@ class Proposed(unittest.TestCase):
         self.assertEqual(said_first((j,)), (f"{j.name}: {j.advice}",))
         kept = judged(replace(SOFT, setting_gpg=14), HARD, behind("s", hardness(0)))
         self.assertEqual(said_first((kept,)), ())
+
+    def test_the_glass_that_would_judge_it_comes_before_buying(self):
+        unseen = judged(SOFT, HARD)
+        self.assertEqual(
+            said_first((unseen,)), ("Softener: Draw a glass behind it and test the hardness.",)
+        )
+        nothing_to_see = judged(InPlace(id="o", kind="other"), HARD)
+        self.assertEqual(said_first((nothing_to_see,)), ())
 
     def test_every_kind_can_be_judged_and_walked(self):
         for kind in KINDS:

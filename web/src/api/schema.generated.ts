@@ -3685,6 +3685,7 @@ export interface components {
          *         explains: ids of the complaints it explains.
          *         sure: False where the value's range straddles what judges it: measure finer before anything
          *             is sold for it.
+         *         settled: False where a limit of health lies within its range, or right at it.
          */
         Finding: {
             /** Id */
@@ -3728,6 +3729,11 @@ export interface components {
              * @default true
              */
             sure: boolean;
+            /**
+             * Settled
+             * @default true
+             */
+            settled: boolean;
         };
         /**
          * FirmChange

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from ..analytes import ANALYTES
+from ..analytes import ANALYTES, Kind
 from ..home import Home
 from ..record import record
 from ..testing.complaints import Complaint
@@ -99,14 +99,31 @@ def _acid(at: At) -> bool:
     return f is not None and f.weight is Weight.ACT and ph is not None and ph.best < 7.0
 
 
+def _certified(at: At, analyte: str) -> bool:
+    v = at.water.values.get(analyte)
+    return v is not None and v.laboratory and v.certified
+
+
 def _astride(at: At) -> bool:
-    """Whether a health finding's range has its limit within."""
-    return any(
+    """Whether a health finding's range has its limit within, or stands right at it."""
+    return any(not f.settled and _certified(at, f.analyte) for f in at.meaning.findings) or any(
         f.weight is Weight.HEALTH
         and f.limit is not None
         and (r := at.water.range(f.analyte)) is not None
         and r.low <= f.limit < (f.limit + 1 if r.high is None else r.high)
         and f.limit > 0
+        for f in at.meaning.findings
+    )
+
+
+def _kit_says_health(at: At) -> bool:
+    """Whether what no certified laboratory vouches for is at, over, or perhaps over a limit of
+    health; chlorine has its own way, over the utility."""
+    return any(
+        f.kind is Kind.HEALTH
+        and ANALYTES[f.analyte].kind is not Kind.HEALTH
+        and f.analyte != "chlorine_total"
+        and not _certified(at, f.analyte)
         for f in at.meaning.findings
     )
 
@@ -164,6 +181,17 @@ FIRST: tuple[First, ...] = (
         source=_PRACTICE,
         year=2024,
         holds=_astride,
+    ),
+    First(
+        id="confirm_kit",
+        sentence=(
+            "A field kit’s figure at or over a limit of health: a certified laboratory’s sample"
+            " settles it before anything is bought for it; until then act as if it were over, and"
+            " make no infant’s formula with it."
+        ),
+        source="WHO, manganese in drinking-water",
+        year=2021,
+        holds=_kit_says_health,
     ),
     First(
         id="confirm_nitrate",

@@ -158,19 +158,20 @@ def grade(
     wished: frozenset[str] = frozenset(),
     elsewhere: frozenset[str] = frozenset(),
     pressing: frozenset[str] = frozenset(),
+    aside: frozenset[str] = frozenset(),
 ) -> Grade:
     """A line's grade over the things found, each at the worst of the places where it is judged.
 
     Args:
         wished: what somebody wishes less of, which counts like a complaint; elsewhere: what is
             judged with something else than the tap’s water; pressing: what asks like a complaint
-            whoever has one;
+            whoever has one; aside: what is only worth knowing beside something that asks to act;
         less_scale: what a conditioner's claim on scale counts for; against_diet: see ``Grade``.
         at_the_tap: things that are complained of at the drinking tap alone, and are judged there
             alone.
     """
     shares: dict[str, float] = {}
-    sums = {"health": 0.0, "complaints": 0.0, "rest": 0.0}
+    sums = {"health": 0.0, "complaints": 0.0, "rest": 0.0, "aside": 0.0}
     leaves: list[str] = []
     for name, (target, op) in targets.items():
         before = line.source.get(name)
@@ -183,9 +184,11 @@ def grade(
         kind = _asks_as(f, elsewhere, pressing)
         if kind == "rest" and name in wished:
             kind = "complaints"
+        if name in aside:
+            kind = "aside"
         unseen = f is not None and not f.explains and name == "ph"
         sums[kind] += share * (UNSEEN if unseen and kind == "complaints" else 1.0)
-        if (kind != "rest" or name in elsewhere) and share < LEAVES:
+        if (kind in ("health", "complaints") or name in elsewhere) and share < LEAVES:
             leaves.append(name)
         shares[name] = round(share, 3)
     checks = [c for s in line.stages for c in s.checks] + list(line.checks)
@@ -193,7 +196,9 @@ def grade(
     wear = {c.sentence for c in checks if c.status == "warn" and c.id in PRICED}
     return Grade(
         priced=len(wear),
-        **sums,
+        health=sums["health"],
+        complaints=sums["complaints"],
+        rest=sums["rest"],
         leaves=tuple(leaves),
         against_diet=against_diet,
         watch=watch,
@@ -279,17 +284,27 @@ class Grader:
         elsewhere = any(
             f.analyte in self._elsewhere and f.weight is Weight.HEALTH for f in meaning.findings
         )
+        self._aside = self._worth_knowing()
         hardness = self._findings.get("hardness")
         self.nothing = WAIT if "health" in asks or elsewhere else NOTHING
         #: whether hardness is complained of, or nothing else asks for anything
-        self.hardness_asks = asks == {"rest"} or bool(hardness and hardness.explains)
+        self.hardness_asks = bool(hardness and hardness.explains) or (
+            asks == {"rest"} and "hardness" not in self._aside
+        )
         #: what was found and neither health, a complaint nor a wish asks for, where one of them
         #: asks for something else
         self.unasked = frozenset(
             a for a in targets if a not in self._wished and self._kind(a) == "rest"
         )
         self.of_need = bool(self._wished) or elsewhere or bool(asks - {"rest"})
-        self.unasked = self.unasked if self.of_need else frozenset()
+        self.unasked = self.unasked if self.of_need else self._aside
+
+    def _worth_knowing(self) -> frozenset[str]:
+        """Of what neither health, a complaint nor a wish asks for: what is only worth knowing,
+        where something else asks to act."""
+        rest = {a for a in self._targets if self._kind(a) == "rest" and a not in self._wished}
+        acts = {a for a in rest if (f := self._findings.get(a)) and f.weight is Weight.ACT}
+        return frozenset(rest - acts) if acts else frozenset()
 
     def _kind(self, analyte: str) -> str:
         return _asks_as(self._findings.get(analyte), self._elsewhere, self._pressing)
@@ -326,6 +341,7 @@ class Grader:
             self._wished,
             self._elsewhere,
             self._pressing,
+            self._aside,
         )
 
 

@@ -30,6 +30,7 @@ class Finding:
         explains: ids of the complaints it explains.
         sure: False where the value's range straddles what judges it: measure finer before anything
             is sold for it.
+        settled: False where a limit of health lies within its range, or right at it.
     """
 
     id: str
@@ -46,3 +47,4 @@ class Finding:
     explains: tuple[str, ...] = ()
     next: str = ""
     sure: bool = True
+    settled: bool = True

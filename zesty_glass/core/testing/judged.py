@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from .. import words
 from ..analytes import ANALYTES, Kind
@@ -42,6 +43,13 @@ def bands_of(rules: Rules, name: str) -> bool:
 
 def _verdict(limit: Limit, r: Range) -> Verdict:
     return r.at_most(limit.value) if limit.op == "at_most" else r.at_least(limit.value)
+
+
+def _held(limit: Limit, r: Range) -> Verdict:
+    """A value against a limit of what kits measure; right on one of health it may be over."""
+    verdict = _verdict(limit, r)
+    right_at = limit.about in _OF_HEALTH and _at(limit, r)
+    return Verdict.UNCERTAIN if verdict is Verdict.MET and right_at else verdict
 
 
 def limit_words(name: str, value: float) -> str:
@@ -83,6 +91,9 @@ def _health(name: str, value: Value, rules: Rules, units: str) -> Finding:
     if not limits and value.words != "present":
         return _of(name, value, units, "no_limit", Weight.NOT_JUDGED, _no_limit(name, value, units))
     if verdict is Verdict.MET:
+        at = [x for x in limits if _at(x, value.range)]
+        if at and value.below is None:
+            return _at_limit(name, value, units, min(at, key=lambda x: x.value))
         first = limits[0] if limits else None
         text = f"{ANALYTES[name].name}: {_shown(name, value, units)} reported by the laboratory."
         return _of(name, value, units, "reported", Weight.FINE, text, first)
@@ -95,6 +106,30 @@ def _health(name: str, value: Value, rules: Rules, units: str) -> Finding:
         ask = f"ask the laboratory for a finer method: {ANALYTES[name].test}"
         return _of(name, value, units, "too_coarse", Weight.NOTICE, text, worst, ask)
     return _over(name, value, units, worst)
+
+
+def _at(limit: Limit, r: Range | None) -> bool:
+    """Whether a value of no known range stands right on an upper limit above zero: it meets it,
+    with nothing to spare, and a second sample may not.
+    """
+    return (
+        r is not None
+        and limit.op == "at_most"
+        and limit.value > 0
+        and r.high is not None
+        and math.isclose(r.best, limit.value, rel_tol=1e-6)
+        and math.isclose(r.high, limit.value, rel_tol=1e-6)
+    )
+
+
+def _at_limit(name: str, value: Value, units: str, limit: Limit) -> Finding:
+    """A certified result right on its limit: met, and measured again before anything is sold."""
+    text = (
+        f"{ANALYTES[name].name} {_shown(name, value, units)}: right at"
+        f" {limit_words(name, limit.value)}, {limit.name} ({limit.place}), with nothing to spare."
+    )
+    found = _of(name, value, units, "at_limit", Weight.NOTICE, text, limit, "take a second sample")
+    return replace(found, sure=False, settled=False)
 
 
 def _worst(
@@ -229,7 +264,10 @@ class _Said:
     #: source and year of the limit, when one was held against the value
     of: tuple[str, int | None] | None = None
     certain: bool = True
+    #: over a limit of health, surely or possibly
     health: bool = False
+    #: whether no limit of health has the value's range astride it
+    settled: bool = True
 
 
 def _said_of_tds(shown: str, band: str, r: Range, limits: list[Limit]) -> _Said:
@@ -240,25 +278,51 @@ def _said_of_tds(shown: str, band: str, r: Range, limits: list[Limit]) -> _Said:
     )
 
 
-def _said_of_failed(name: str, titled: str, failed: Sequence[tuple[Limit, Verdict]]) -> _Said:
-    """The limit that is surely not met stands before one that may be, health before the rest."""
+#: what a limit of health asks for, of a figure that no certified laboratory vouches for, and of
+#: one that does
+_CONFIRM = " A health question: confirm by a certified laboratory."
+_AUTHORITY = " A health question: the local health authority judges it."
+_UTILITY = " Repeat on site, then call the utility."
+
+
+def _asks_of_health(name: str, value: Value) -> str:
+    if name == "chlorine_total":
+        return _UTILITY
+    return _AUTHORITY if value.certified and value.laboratory else _CONFIRM
+
+
+def _against(limit: Limit, name: str) -> str:
+    place = f"{limit.place} {limit.year}"
+    return f"{limit_words(name, limit.value)}, {limit.name} ({place})"
+
+
+def _side(limit: Limit, verdict: Verdict, r: Range) -> str:
+    """On which side of a limit a value is, in words: at it, possibly beyond, or beyond."""
+    if _at(limit, r):
+        return "right at"
+    side = "above" if limit.op == "at_most" else "below"
+    return side if verdict is Verdict.NOT_MET else f"possibly {side}"
+
+
+def _said_of_failed(
+    name: str, titled: str, failed: Sequence[tuple[Limit, Verdict]], value: Value, r: Range
+) -> _Said:
+    """The limit that is surely not met stands before one that may be, health before the rest; a
+    limit of health that may be passed is said behind one of looks that surely is.
+    """
     chosen, verdict = max(failed, key=lambda p: (p[1] is Verdict.NOT_MET, p[0].about in _OF_HEALTH))
-    certain, health = verdict is Verdict.NOT_MET, chosen.about in _OF_HEALTH
-    side = "above" if chosen.op == "at_most" else "below"
-    text = (
-        f"{titled}: {side if certain else f'possibly {side}'} {limit_words(name, chosen.value)},"
-        f" {chosen.name} ({chosen.place} {chosen.year})."
-    )
-    if health:
-        text += (
-            " A health question: confirm by a certified laboratory."
-            if name != "chlorine_total"
-            else " Repeat on site, then call the utility."
-        )
+    health = [p for p in failed if p[0].about in _OF_HEALTH]
+    certain = verdict is Verdict.NOT_MET
+    text = f"{titled}: {_side(chosen, verdict, r)} {_against(chosen, name)}"
+    if health and chosen.about not in _OF_HEALTH:
+        strictest, how = min(health, key=lambda p: p[0].value)
+        text += f"; {_side(strictest, how, r)} {_against(strictest, name)}"
+    text += "." + (_asks_of_health(name, value) if health else "")
     # a diet is for its physician
     weight = Weight.ACT if certain and chosen.about != "diet" else Weight.NOTICE
     of = (chosen.source, chosen.year)
-    return _Said(text, weight, chosen.value, of, certain, health)
+    settled = not health or any(v is Verdict.NOT_MET for _, v in health)
+    return _Said(text, weight, chosen.value, of, certain, bool(health), settled)
 
 
 def _said_of_met(name: str, titled: str, limits: list[Limit]) -> _Said:
@@ -283,13 +347,13 @@ def _said(name: str, value: Value, r: Range, rules: Rules, units: str, band: str
     shown = words.value(name, r, value.below, units)
     titled = _titled(name, shown)
     limits = [x for x in rules.limits if x.analyte == name and x.governs]
-    failed = [(x, v) for x in limits if (v := _verdict(x, r)) is not Verdict.MET]
+    failed = [(x, v) for x in limits if (v := _held(x, r)) is not Verdict.MET]
     if name == "tds":
         return _said_of_tds(shown, band, r, limits)
     if name == "hardness":
         return _Said(f"Hardness {shown}: {band}.", _hardness_weight(band))
     if failed:
-        return _said_of_failed(name, titled, failed)
+        return _said_of_failed(name, titled, failed, value, r)
     if limits:
         return _said_of_met(name, titled, limits)
     if name == "chlorine_combined":
@@ -321,7 +385,8 @@ def _plain(name: str, value: Value, rules: Rules, units: str) -> Finding | None:
         source=source,
         year=year,
         sure=said.certain,
-        next="" if said.certain else f"measure it finer: {a.test}",
+        settled=said.settled,
+        next="" if said.certain and said.settled else f"measure it finer: {a.test}",
     )
 
 

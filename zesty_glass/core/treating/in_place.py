@@ -10,11 +10,15 @@ from decimal import Decimal
 from typing import Literal
 
 from .. import words
+from ..analytes import ANALYTES, Kind
 from ..home import Home
 from ..in_place import InPlace
 from ..ranges import Range
+from ..ranges import Verdict as Held
 from ..record import record
-from ..rules import Settings
+from ..rules import Rules, Settings
+from ..testing.finding import Finding, Weight
+from ..testing.judged import judge as judge_value
 from ..testing.pairs import Pair, pairs
 from ..testing.removal import removal
 from ..testing.water import Sample, Water
@@ -44,7 +48,9 @@ SET_TOO_HIGH = 1.25  # from here a setting wastes salt worth a word: trade pract
 LEAST_REJECTION = 0.75  # of a membrane: the alarm of service work
 LAMP_MONTHS = 12.0  # a UV lamp's year of days powered
 LEAST_PH_BEHIND = 7.0  # behind a neutraliser
-IRON_STAINS = 0.3  # [mg/L]
+MOST_PH_BEHIND = 8.5  # [pH] US EPA, secondary standards (1991)
+#: [mg/L] staining limits of what an iron filter takes out: US EPA, secondary standards (1991)
+STAINS = {"iron": 0.3, "manganese": 0.05}
 RESIN_IRON = 2.0  # [mg/L] ferrous, that resin takes without a cleaner: trade practice (2024)
 
 
@@ -78,7 +84,14 @@ class Judged:
 
 @record
 class Seen:
-    """All that a judgement looks at. ``over``: its part is past its months or gallons."""
+    """All that a judgement looks at.
+
+    Args:
+        over: its part is past its months or gallons.
+        over_behind: findings of health on the water behind it; open_behind: what is of health in
+            the raw water, of its work, and was not measured behind it.
+        clean: whether a certified laboratory found bacteria absent behind it.
+    """
 
     device: InPlace
     home: Home
@@ -89,6 +102,9 @@ class Seen:
     age: float | None
     used_gal: float | None
     over: bool
+    over_behind: tuple[Finding, ...] = ()
+    open_behind: tuple[str, ...] = ()
+    clean: bool = False
 
     def after(self, analyte: str) -> Range | None:
         """What was measured of an analyte behind it."""
@@ -272,8 +288,18 @@ def _neutraliser(seen: Seen) -> Answer:
     ph = seen.after("ph")
     if ph is None:
         return "not_judged", "Measure the pH behind it by meter."
-    if ph.best < LEAST_PH_BEHIND:
+    least, most = ph.at_least(LEAST_PH_BEHIND), ph.at_most(MOST_PH_BEHIND)
+    if least is Held.NOT_MET:
         return "service", f"pH {ph.best:.1f} behind it. {seen.device.of.service}"
+    if most is Held.NOT_MET:
+        return (
+            "set_right",
+            f"pH {ph.best:.1f} behind it, more than {MOST_PH_BEHIND:g}: a slower medium or less"
+            " dose, or more water drawn through it, then measured again.",
+        )
+    if Held.UNCERTAIN in (least, most):
+        edge = LEAST_PH_BEHIND if least is Held.UNCERTAIN else MOST_PH_BEHIND
+        return "not_judged", f"The pH behind it is astride {edge:g}: measure it by meter."
     return "keep", "It raises the pH. Look at its bed at every service."
 
 
@@ -281,18 +307,51 @@ def _iron(seen: Seen) -> Answer:
     iron = seen.after("iron")
     if iron is None:
         return "not_judged", "Draw a glass behind it and test the iron."
-    if iron.best > IRON_STAINS:
-        return "service", f"Iron {iron.best:g} mg/L behind it. {seen.device.of.service}"
+    held = {
+        name: (r, r.at_most(limit))
+        for name, limit in STAINS.items()
+        if (r := seen.after(name)) is not None
+    }
+    for name, (r, verdict) in held.items():
+        if verdict is Held.NOT_MET:
+            said = ANALYTES[name].name.partition(",")[0]
+            return "service", f"{said} {r.best:g} mg/L behind it. {seen.device.of.service}"
+    for name, (_, verdict) in held.items():
+        if verdict is Held.UNCERTAIN:
+            said = ANALYTES[name].said
+            return "not_judged", f"The {said} behind it is astride {STAINS[name]:g}: test it finer."
     return "keep", "It takes the iron out. The same test once a year."
 
 
 def _uv(seen: Seen) -> Answer:
     if seen.age is None or seen.age > (seen.device.months or LAMP_MONTHS):
         return "service", seen.device.of.service + " A laboratory tests the water behind it."
+    if seen.clean:
+        return "keep", "A laboratory found none behind it. A lamp a year, and the same test then."
     return (
         "not_judged",
         "A lamp is judged by its alarm, its days powered and a laboratory’s test behind it.",
     )
+
+
+def _of_health(seen: Seen, verdict: Verdict) -> Answer | None:
+    """What a health finding makes of a verdict: over a limit behind it comes before all else; what
+    it is there for and nobody measured behind it is not known by any other reading."""
+    if seen.over_behind:
+        names = ", ".join(f"{ANALYTES[f.analyte].name} {f.shown}" for f in seen.over_behind)
+        return (
+            "service",
+            f"{names} behind it: do not drink it. {seen.device.of.service} Then a certified"
+            " laboratory tests behind it again.",
+        )
+    if seen.open_behind and verdict in ("keep", "replace"):
+        names = ", ".join(ANALYTES[name].said for name in seen.open_behind)
+        return (
+            "not_judged",
+            f"What it does to {names} is not known: a certified laboratory’s sample behind it"
+            " says, no other reading does. Until then do not count on it.",
+        )
+    return None
 
 
 def _plain(seen: Seen) -> Answer:
@@ -340,6 +399,26 @@ def _ways(device: InPlace) -> tuple[How, ...]:
     return HOWS if device.kind == "softener" else ("keep", "service")
 
 
+def _health_behind(
+    device: InPlace, raw: Water, behind: Water | None, rules: Rules, units: str
+) -> tuple[tuple[Finding, ...], tuple[str, ...], bool]:
+    """Findings of health behind it, what of its work was not measured there, and whether bacteria
+    were looked for there and are absent."""
+
+    def grave(water: Water, name: str) -> Finding | None:
+        v = water.values.get(name)
+        f = None if v is None else judge_value(name, v, rules, units)
+        return f if f is not None and f.weight is Weight.HEALTH else None
+
+    of_work = [a for a in device.of.works_on if ANALYTES[a].kind is Kind.HEALTH]
+    there = {} if behind is None else behind.values
+    over = [f for a in of_work if behind is not None and (f := grave(behind, a)) is not None]
+    unmeasured = [a for a in of_work if a not in there and grave(raw, a) is not None]
+    bacteria = [v for a in ("coliform", "e_coli") if (v := there.get(a)) is not None]
+    clean = bool(bacteria) and all(v.words == "absent" and v.certified for v in bacteria)
+    return tuple(over), tuple(unmeasured), clean
+
+
 def judge(
     device: InPlace,
     home: Home,
@@ -349,6 +428,7 @@ def judge(
     samples: tuple[Sample, ...],
     waters: Mapping[str, Water],
     on: date,
+    rules: Rules,
 ) -> Judged:
     """Judge one piece of equipment in place on a day, by what was read on it and measured behind
     it."""
@@ -357,7 +437,11 @@ def judge(
     held = () if glass is None or behind is None else pairs(raw_sample, raw, glass, behind)
     age = age_months(device, on)
     used = _use(device, home, settings, age)
+    over_behind, open_behind, clean = _health_behind(device, raw, behind, rules, settings.units)
     seen = Seen(
+        over_behind=over_behind,
+        open_behind=open_behind,
+        clean=clean,
         device=device,
         home=home,
         settings=settings,
@@ -369,6 +453,7 @@ def judge(
         over=_over(device, age, used),
     )
     verdict, advice = _JUDGES.get(device.kind, _cartridge)(seen)
+    verdict, advice = _of_health(seen, verdict) or (verdict, advice)
     facts = [age_words(device, age), used_words(device, used, settings.units)]
     facts += _setting_facts(seen) + _rent_facts(device, settings)
     if any(s.device == device.id and s.just_changed for s in samples):
@@ -402,16 +487,21 @@ def judge_all(
     waters: Mapping[str, Water],
     raw: Water,
     on: date,
+    rules: Rules,
 ) -> tuple[Judged, ...]:
     """Everything that stands in a home, judged; ``raw``: the water it is designed from."""
     raw_sample = next(s for s in samples if s.id == raw.sample)
     return tuple(
-        judge(d, home, settings, raw_sample, raw, samples, waters, on) for d in home.in_place
+        judge(d, home, settings, raw_sample, raw, samples, waters, on, rules) for d in home.in_place
     )
 
 
 def said_first(judged: tuple[Judged, ...]) -> tuple[str, ...]:
-    """What follows from what stands there already, as things to do before anything is bought."""
+    """What follows from what stands there already, as things to do before anything is bought:
+    service and setting, and the glass behind it that would judge it.
+    """
     return tuple(
-        f"{j.name}: {j.advice}" for j in judged if j.verdict in ("service", "set_right", "replace")
+        f"{j.name}: {j.advice}"
+        for j in judged
+        if j.verdict != "keep" and j.advice != _NOT_BY_A_GLASS
     )
