@@ -2,12 +2,13 @@
 
 import unittest
 from dataclasses import replace
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 
-from tests.core.treating.test_in_place import SOFT, behind
-from tests.making import NOON, hardness, home, sample, shown, tds
+from tests.core.treating.test_in_place import DAY, SOFT, behind
+from tests.making import NOON, from_lab, hardness, home, sample, shown, tds
 from zesty_glass.core.assess import assess
 from zesty_glass.core.home import Customer, Source
+from zesty_glass.core.in_place import InPlace
 from zesty_glass.core.testing.complaints import Complaint
 from zesty_glass.core.visit import Visit
 from zesty_glass.demo.catalogue import demo_items
@@ -67,6 +68,52 @@ class Kept(unittest.TestCase):
         ways = [x for x in s.lines if not x.option.stages and x.option.keeps]
         self.assertEqual([k.how for k in ways[0].option.keeps], ["set_right"])
         self.assertGreater(ways[0].answers["hardness"], 0.9)
+
+
+class KeptForHealth(unittest.TestCase):
+    """What a certified laboratory found behind equipment decides whether anything is bought."""
+
+    def of(self, device: InPlace, raw, glass):
+        place = home(in_place=(device,))
+        clean = () if raw.analyte == "coliform" else (from_lab("coliform", qualifier="absent"),)
+        ahead = sample(
+            hardness(5), tds(180, 181), shown("iron", 0.02), shown("ph", 7.5), raw, *clean
+        )
+        v = replace(visit(device), home=place, complaints=(), samples=(ahead, glass))
+        return asked(v)
+
+    membrane = InPlace(id="f", kind="membrane", fitted_on=DAY - timedelta(days=300))
+    lamp = InPlace(id="f", kind="uv", changed_on=DAY - timedelta(days=100))
+    nitrate = from_lab("nitrate_n", 14, basis="N")
+    bacteria = from_lab("coliform", qualifier="present")
+
+    def test_a_membrane_that_takes_the_nitrate_out_is_enough(self):
+        found = from_lab("nitrate_n", 1.2, basis="N")
+        s = self.of(self.membrane, self.nitrate, behind("f", tds(12, 13), found))
+        self.assertNotIn("nitrate_n", s.wanted)
+        self.assertEqual(s.lines[0].option.stages, ())
+        self.assertEqual([k.how for k in s.lines[0].option.keeps], ["keep"])
+
+    def test_one_that_nobody_tested_for_nitrate_is_tested_before_another_is_bought(self):
+        s = self.of(self.membrane, self.nitrate, behind("f", tds(12, 13)))
+        self.assertIn("nitrate_n", s.wanted)
+        self.assertTrue(any("What it does to nitrate" in t for t in s.first), s.first)
+
+    def test_one_that_lets_it_through_is_not_drunk_from(self):
+        found = from_lab("nitrate_n", 11.2, basis="N")
+        s = self.of(self.membrane, self.nitrate, behind("f", tds(12, 13), found))
+        self.assertIn("nitrate_n", s.wanted)
+        self.assertTrue(any("behind it: do not drink it" in t for t in s.first), s.first)
+
+    def test_a_lamp_behind_which_nothing_was_found_is_kept(self):
+        s = self.of(self.lamp, self.bacteria, behind("f", from_lab("coliform", qualifier="absent")))
+        self.assertNotIn("coliform", s.wanted)
+        self.assertEqual(s.lines[0].option.name, "Do nothing")
+
+    def test_a_lamp_behind_which_bacteria_were_found_is_not_relied_on(self):
+        s = self.of(self.lamp, self.bacteria, behind("f", self.bacteria))
+        self.assertIn("coliform", s.lines[0].leaves)
+        self.assertTrue(s.first[0].startswith("UV lamp: Coliform bacteria present"), s.first)
 
 
 class DemoHomes(unittest.TestCase):

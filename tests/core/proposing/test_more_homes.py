@@ -396,6 +396,28 @@ class NearALimit(unittest.TestCase):
         self.assertTrue(any("Take a second sample" in t for t in s.finer), s.finer)
 
 
+class NearlyMet(unittest.TestCase):
+    """What comes within its limit by its best value and may not by its range is one thing to
+    watch, not a reason for another stage."""
+
+    s = by_kit(
+        {**CLEAN_WELL, "iron": Range.of(2.85, 3.0, 3.15), "manganese": 0.01}, ("orange_streaks",)
+    )
+
+    def test_no_softener_to_polish_what_an_iron_filter_leaves(self):
+        self.assertEqual(ideas(self.s)[0], "Iron filter")
+
+    def test_it_is_said_with_its_range_and_the_test_that_settles_it(self):
+        watch = " ".join(self.s.lines[0].watch)
+        self.assertIn("may stay above 0.3 mg/L; the same test behind it says", watch)
+
+    def test_for_health_nearly_is_not_wholly(self):
+        _, s = asked({**CLEAN_WELL, "nitrate_n": Range.of(38.0, 40.0, 42.0)})
+        for line in s.lines:
+            tap = line.answers["nitrate_n"]
+            self.assertTrue(tap <= 0.95 or "nitrate_n" not in " ".join(line.not_met), line)
+
+
 class OnlyWorthKnowing(unittest.TestCase):
     """Where one thing asks to act and nobody complains, what is only worth knowing sells nothing
     beside it."""

@@ -10,6 +10,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 
+from .. import words
 from ..analytes import ANALYTES, Kind
 from ..costing.money import keeps_up
 from ..errors import RuleError
@@ -22,6 +23,7 @@ from ..testing.colour import ColourFinding
 from ..testing.complaints import Complaint
 from ..testing.finding import Finding, Weight
 from ..testing.findings import Meaning
+from ..testing.judged import limit_words
 from ..testing.water import Water
 from ..treating.items import Item
 from ..treating.line import LineReport, Option, placed, run_stages, site_of
@@ -93,6 +95,29 @@ def _share(after: Quantity, before: Quantity | None, target: float | None, op: s
     if way <= 0:  # astride what is wanted: near it, unless the line leaves it as it was
         return NEARLY if r != before.range else 0.0
     return max(0.0, min(NEARLY, gone / way))
+
+
+def _nearly(after: Quantity | None, target: float | None, op: str) -> bool:
+    """Whether what is left meets what is wanted by its best value, and may not by its range."""
+    r = None if after is None else after.range
+    if r is None or target is None:
+        return False
+    verdict = r.at_most(target) if op == "at_most" else r.at_least(target)
+    best = r.best <= target if op == "at_most" else r.best >= target
+    return verdict is Verdict.UNCERTAIN and best
+
+
+def _may_not(name: str, after: Quantity | None, target: float | None, op: str) -> str:
+    """The warning of what is nearly met."""
+    r = None if after is None else after.range
+    side = "above" if op == "at_most" else "below"
+    titled = (
+        words.value(name, r) if name == "ph" else f"{ANALYTES[name].name} {words.value(name, r)}"
+    )
+    return (
+        f"{titled} ({words.span(name, r)}) behind it: may stay {side}"
+        f" {limit_words(name, target or 0.0)}; the same test behind it says."
+    )
 
 
 NOTHING = "Do nothing"
@@ -173,11 +198,14 @@ def grade(
     shares: dict[str, float] = {}
     sums = {"health": 0.0, "complaints": 0.0, "rest": 0.0, "aside": 0.0}
     leaves: list[str] = []
+    near: list[str] = []
     for name, (target, op) in targets.items():
         before = line.source.get(name)
         spots = ("tap",) if name in at_the_tap else places(name)
         at = [(line.house if p == "house" else line.tap).get(name) for p in spots]
-        share = min(answered(name, q, before, target, op) for q in at)
+        share, last = min(
+            ((answered(name, q, before, target, op), q) for q in at), key=lambda p: p[0]
+        )
         if name == "hardness":
             share = max(share, less_scale)
         f = findings.get(name)
@@ -186,6 +214,9 @@ def grade(
             kind = "complaints"
         if name in aside:
             kind = "aside"
+        if kind != "health" and share == NEARLY and _nearly(last, target, op):
+            near.append(_may_not(name, last, target, op))
+            share = 1.0
         unseen = f is not None and not f.explains and name == "ph"
         sums[kind] += share * (UNSEEN if unseen and kind == "complaints" else 1.0)
         if (kind in ("health", "complaints") or name in elsewhere) and share < LEAVES:
@@ -201,7 +232,7 @@ def grade(
         rest=sums["rest"],
         leaves=tuple(leaves),
         against_diet=against_diet,
-        watch=watch,
+        watch=(*watch, *near),
         open=unknown,
         answers=shares,
     )
@@ -267,7 +298,9 @@ class Grader:
         measured: Measured | None,
         targets: Mapping[str, tuple[float | None, str]],
         complaints: tuple[Complaint, ...] = (),
+        had: frozenset[str] = frozenset(),
     ) -> None:
+        """``had``: what equipment that stands there was bought against, whoever complains now."""
         colour: ColourFinding | None = meaning.colour
         self._site = site_of(home, settings, water)
         self._source = source_stream(water, colour, self._site.running_psi)
@@ -279,7 +312,8 @@ class Grader:
         self._wished = frozenset(w.analyte for w in home.wishes if w.analyte in targets)
         self._at_the_tap |= self._wished - {f.analyte for f in meaning.findings if f.explains}
         self._scale_counts = _scale_counts(self._findings.get("hardness"), complaints)
-        self._elsewhere, self._pressing = _decided_elsewhere(water), _pressing(water)
+        acts = {f.analyte for f in meaning.findings if f.weight is Weight.ACT}
+        self._elsewhere, self._pressing = _decided_elsewhere(water), _pressing(water) | had & acts
         asks = {_asks_as(f, self._elsewhere, self._pressing) for f in meaning.findings}
         elsewhere = any(
             f.analyte in self._elsewhere and f.weight is Weight.HEALTH for f in meaning.findings

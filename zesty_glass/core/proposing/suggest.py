@@ -104,7 +104,8 @@ def suggest(
     )
     by_code = {i.code: i for i in items} | dict(kept or {})
     nothing, quiet = needs_nothing(meaning), asks_for_nothing(meaning) and not wishes
-    grader = Grader(water, meaning, home, settings, by_code, measured, targets, complaints)
+    had = _softened_here(home, samples)
+    grader = Grader(water, meaning, home, settings, by_code, measured, targets, complaints, had)
 
     def told(n: int, c: Combination, held: _Held | None) -> tuple[tuple[float, ...], Suggested]:
         line, g = _told(n, c, held, grader, by_code, wanted)
@@ -122,7 +123,7 @@ def suggest(
         if more is not None:
             lines.append(told(len(lines), more, None))
     lines.sort(key=lambda x: x[0])
-    unasked = grader.unasked - _softened_here(home, samples)
+    unasked = grader.unasked - had
     acted = frozenset(f.analyte for f in meaning.findings if f.weight is Weight.ACT)
     going_on = tuple(KeptInPlace(device=j.id) for j in in_place if j.verdict == "keep")
     ranked = tuple(

@@ -13,7 +13,7 @@ from datetime import date
 from decimal import Decimal
 from typing import Literal
 
-from ..analytes import ANALYTES, Kind
+from ..analytes import ANALYTES, Kind, judged_at
 from ..evidence import Level
 from ..home import Home
 from ..in_place import InPlace
@@ -243,7 +243,7 @@ def _out(name: str, inp: StageInput, value: Value, raw: Quantity | None) -> Quan
     """What was measured behind, as it is where the water that comes in is the raw one; else that
     share of it."""
     here = inp.stream.get(name)
-    certified = ANALYTES[name].kind is not Kind.HEALTH or (value.certified and value.laboratory)
+    certified = _counts(name, value)
     r = value.range
     same = here is None or raw is None or here.range == raw.range
     if here and raw and raw.range and r and raw.range.overlaps(r):
@@ -272,7 +272,7 @@ def run(inp: StageInput) -> StageReport:
         for name, v in f.behind
         if name in inp.stream.quantities
         and (name not in NOT_MATTER or name == "ph")
-        and v.range is not None
+        and (v.range is not None or v.words)
     }
     for name in device.of.works_on:
         q = inp.stream.get(name)
@@ -367,18 +367,28 @@ def kept_items(
     return out
 
 
+def _counts(name: str, value: Value) -> bool:
+    """Whether a value measured behind equipment stands for what it does."""
+    if value.range is None and not value.words:
+        return False
+    return ANALYTES[name].kind is not Kind.HEALTH or (value.laboratory and value.certified)
+
+
 def water_behind_kept(
     raw: Water, kept: tuple[InPlace, ...], samples: tuple[Sample, ...], waters: Mapping[str, Water]
 ) -> Water:
-    """The water as it reaches what would be bought: behind the house's equipment that is kept, for
-    what it works on and what it adds."""
+    """The water as it reaches what would be bought: behind the equipment that is kept, for what it
+    works on. Behind what stands at the drinking tap that is what is judged there alone; what is of
+    health counts by a certified laboratory only.
+    """
     values = dict(raw.values)
     for device in kept:
         glass = glass_behind(device.id, samples)
-        if device.of.scope != "house" or glass is None:
+        if glass is None:
             continue
         for name, value in waters[glass.id].values.items():
-            if name in device.of.works_on and value.range is not None:
+            here = device.of.scope == "house" or judged_at(name) == "tap"
+            if here and name in device.of.works_on and _counts(name, value):
                 values[name] = value
     return Water(sample=raw.sample, values=values, cups=raw.cups, chloramine=raw.chloramine)
 
