@@ -7,8 +7,9 @@ from tests.making import home, settings, water
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Source
 from zesty_glass.core.treating.line import run_stage, site_of
+from zesty_glass.core.treating.stages.by_clock import rinses
 from zesty_glass.core.treating.stages.common import StageInput
-from zesty_glass.core.treating.stages.ultrafiltration import UltrafiltrationFigures, rinse_water
+from zesty_glass.core.treating.stages.ultrafiltration import UltrafiltrationFigures
 from zesty_glass.core.treating.stream import source_stream
 from zesty_glass.demo.catalogue import demo_items
 
@@ -48,7 +49,8 @@ class Fibres(unittest.TestCase):
 
     def test_rinses(self):
         # every other day of 300 at home, 6 gal each: 150 rinses, 900 gal
-        self.assertEqual(rinse_water(300, 2, 6), (150.0, 900.0))
+        year = rinses(2, 6, 300)
+        self.assertEqual((year.times, year.gal_year), (150.0, 900.0))
         drain = stage()[0].drains[0]
         self.assertAlmostEqual(drain.gal_year, 365.25 * 5)
 

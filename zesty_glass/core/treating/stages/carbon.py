@@ -2,19 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from functools import partial
 from typing import Literal
 
+from ...home import Source
+from ...ranges import Range
 from ...record import record
 from ..checks import Says, met, told
 from ..figures import Figures
 from ..items import Item
-from ..place import backwash_checks, drop_at, item_pressure, place_checks
-from ..report import Check, Drain, Figure, Running, StageReport
+from ..place import drop_at, item_pressure, place_checks
+from ..report import Check, Figure, StageReport
 from ..stream import Quantity, Stream, predicted
 from ..technology import Company, Technology, chlorine_is_too_much
-from .common import StageInput, effects, report, water_cost, working
+from .by_clock import backwash_of
+from .common import StageInput, effects, report, working
 
 CHECKS = {
     "carbon.ebct": Says(
@@ -60,7 +63,6 @@ EBCT_FREE_MIN, EBCT_CHLORAMINE_CATALYTIC_MIN, EBCT_CHLORAMINE_STANDARD_MIN, EBCT
 )
 RADON_STOP_PCI_L = 5000.0  # [pCi/L] above about this a bed collects radon's daughters
 GAL_PER_FT3_ROUNDED = 7.48  # [gal/ft³] as the trade rounds it
-TAP_FLOW_GPM = 0.5  # [gpm] a drinking tap's draw
 
 
 def ebct_min(volume_ft3: float, gpm: float) -> float:
@@ -119,81 +121,97 @@ def _contact(volume_ft3: float, flow: float, have: float) -> tuple[Figure, ...]:
     )
 
 
+SHOWN_MG_L = 0.05  # [mg/L] chlorine under this asks no contact time: what kits can show
+
+
+def _contact_checks(
+    f: CarbonFigures, have: float, flow: float, present: Sequence[str]
+) -> tuple[list[Check], dict[str, float]]:
+    """Whether the water stays long enough for what is in it, and of what is held too short how
+    long it stays of what is needed [1]."""
+    checks, short = [], {}
+    for name in present:
+        need, what = _needed(f, name)
+        if have >= need:
+            checks.append(met("carbon.ebct", f"{have:.1f} min in the bed, {need:g} for {what}"))
+            continue
+        short[name] = have / need
+        facts = {"flow": f"{flow:g}", "have": f"{have:.1f}", "need": f"{need:g}", "what": what}
+        checks.append(told("carbon.ebct", "warn", **facts))
+    return checks, short
+
+
+def _weakened(q: Quantity, now: Quantity, share: float) -> Quantity | None:
+    """A claim in a bed that holds the water for a share of what is needed: its upper end comes
+    nearer to the water that enters, in proportion (a trade judgement, 2024)."""
+    if q.range is None or now.range is None or now.range.high is None or q.range.high is None:
+        return None
+    weak = now.range.high - (now.range.high - q.range.high) * share
+    left = Range.of(q.range.low, q.range.best, max(q.range.best, weak))
+    return predicted(left, q.evidence, note="contact time short at peak")
+
+
+def _may_stand(inp: StageInput, f: CarbonFigures) -> list[Check]:
+    item, site, psi = inp.item, inp.site, inp.stream.psi
+    checks = [
+        *place_checks(item, site),
+        *item_pressure(item, site, None if psi is None else psi.low),
+        *_radon(inp),
+    ]
+    if item.scope == "house" and f.volume_ft3 is None:
+        checks.append(told("carbon.volume", "unknown", test="ask the maker for the carbon volume"))
+    return checks
+
+
+def _held(
+    inp: StageInput, f: CarbonFigures, volume_ft3: float, changes: dict[str, Quantity]
+) -> tuple[list[Check], dict[str, Quantity], float]:
+    """A house's bed at peak flow: its checks, the claims that it weakens, its contact time
+    [min]."""
+    stream, flow = inp.stream, inp.site.demand.peak_gpm
+    have = ebct_min(volume_ft3, flow)
+    present = [
+        n
+        for n in ("chlorine_free", "chlorine_combined")
+        if n in changes and (stream.best(n) or 0.0) >= SHOWN_MG_L
+    ]
+    checks, short = _contact_checks(f, have, flow, present)
+    weak = {
+        n: q
+        for n, share in short.items()
+        if (now := stream.get(n)) is not None
+        and (q := _weakened(changes[n], now, share)) is not None
+    }
+    return checks, weak, have
+
+
 def run(inp: StageInput) -> StageReport:
     """Checks contact time for what is in this water at peak flow; a claim is weakened where it is
     too short.
     """
     item, site, f = inp.item, inp.site, inp.item.figures
     assert isinstance(f, CarbonFigures)
-    checks = (
-        place_checks(item, site)
-        + item_pressure(item, site, None if inp.stream.psi is None else inp.stream.psi.low)
-        + _radon(inp)
-    )
+    house = item.scope == "house"
+    checks = _may_stand(inp, f)
     changes, more = effects(item, inp.stream, whole=True)
     checks += more
     figures: Callable[[], tuple[Figure, ...]] = tuple
-    flow = site.demand.peak_gpm if item.scope == "house" else TAP_FLOW_GPM
-    if item.scope == "house" and f.volume_ft3 is None:
-        checks.append(told("carbon.volume", "unknown", test="ask the maker for the carbon volume"))
-    elif f.volume_ft3 is not None and item.scope == "house":
-        have = ebct_min(f.volume_ft3, flow)
-        figures = partial(_contact, f.volume_ft3, flow, have)
-        for name in ("chlorine_free", "chlorine_combined"):
-            q, now = changes.get(name), inp.stream.get(name)
-            if q is None or now is None or now.range is None or now.range.best < 0.05:
-                continue
-            need, what = _needed(f, name)
-            if have >= need:
-                checks.append(met("carbon.ebct", f"{have:.1f} min in the bed, {need:g} for {what}"))
-                continue
-            checks.append(
-                told(
-                    "carbon.ebct",
-                    "warn",
-                    flow=f"{flow:g}",
-                    have=f"{have:.1f}",
-                    need=f"{need:g}",
-                    what=what,
-                )
-            )
-            if q.range is not None and now.range.high is not None and q.range.high is not None:
-                weak = now.range.high - (now.range.high - q.range.high) * have / need
-                changes[name] = predicted(
-                    q.range.__class__.of(q.range.low, q.range.best, max(q.range.best, weak)),
-                    q.evidence,
-                    note="contact time short at peak",
-                )
-    if site.home.source.value == "city" and item.scope == "house":
+    if house and f.volume_ft3 is not None:
+        held, weak, have = _held(inp, f, f.volume_ft3, changes)
+        checks, changes = checks + held, changes | weak
+        figures = partial(_contact, f.volume_ft3, site.demand.peak_gpm, have)
+    if house and site.home.source is Source.CITY:
         checks.append(told("carbon.disinfectant", "say"))
-    changes.update(_total(changes))
-    drains: tuple[Drain, ...] = ()
-    running: tuple[Running, ...] = ()
-    if f.backwash_gal and f.backwash_days:
-        checks += backwash_checks(f.backwash_gpm, f.backwash_gal, 7 / f.backwash_days, site)
-        times = site.demand.occupied_days / f.backwash_days
-        drains = (
-            Drain(
-                kind="backwash",
-                gal_year=times * f.backwash_gal,
-                largest_gal=f.backwash_gal,
-                times_year=times,
-                scope=item.scope,
-            ),
-        )
-        cost = water_cost(drains[0].gal_year, site, item.scope)
-        running = (cost,) if cost else ()
-    drop = drop_at(item, site.demand.peak_gpm) if item.scope == "house" else 0.0
-    size = f"{f.volume_ft3:g} ft³ {f.media}" if f.volume_ft3 and item.scope == "house" else f.media
+    washed = backwash_of(f.backwash_gpm, f.backwash_gal, f.backwash_days, inp)
     return report(
         inp,
-        inp.stream.with_(changes),
-        checks,
+        inp.stream.with_(changes | _total(changes)),
+        checks + list(washed.checks),
         figures=figures,
-        drains=drains,
-        running=running,
-        drop=drop,
-        summary=size,
+        drains=washed.drains,
+        running=washed.running,
+        drop=drop_at(item, site.demand.peak_gpm) if house else 0.0,
+        summary=f"{f.volume_ft3:g} ft³ {f.media}" if f.volume_ft3 and house else f.media,
     )
 
 

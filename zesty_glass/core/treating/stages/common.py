@@ -227,15 +227,7 @@ def standing_costs(item: Item, site: Site) -> tuple[Running, ...]:
     """Electricity and yearly service of an item."""
     out = []
     if item.kwh_year > 0:
-        out.append(
-            Running(
-                label="Electricity",
-                kind="power",
-                per_year=money(item.kwh_year) * site.settings.electricity,
-                why=f"{item.kwh_year:g} kWh a year",
-                scope=item.scope,
-            )
-        )
+        out.append(electricity(item.kwh_year, f"{item.kwh_year:g} kWh a year", site, item.scope))
     if item.service_year > 0:
         out.append(
             Running(
@@ -247,6 +239,17 @@ def standing_costs(item: Item, site: Site) -> tuple[Running, ...]:
             )
         )
     return tuple(out)
+
+
+def electricity(kwh_year: float, why: str, site: Site, scope: Literal["house", "tap"]) -> Running:
+    """Electricity a year at the firm's price of a kilowatt hour [kWh/year]."""
+    return Running(
+        label="Electricity",
+        kind="power",
+        per_year=money(kwh_year) * site.settings.electricity,
+        why=why,
+        scope=scope,
+    )
 
 
 def money(amount: float) -> Decimal:
@@ -317,6 +320,7 @@ __all__ = [
     "claimed",
     "dues",
     "effects",
+    "electricity",
     "money",
     "report",
     "standing_costs",

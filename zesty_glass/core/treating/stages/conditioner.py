@@ -10,7 +10,7 @@ from ..checks import Says, check_needs, met, told
 from ..figures import Figures
 from ..items import Need
 from ..place import drop_at, item_pressure, place_checks
-from ..report import StageReport
+from ..report import Check, StageReport
 from ..stream import Quantity
 from ..technology import Technology, at
 from .common import StageInput, effects, report
@@ -51,46 +51,48 @@ class ConditionerFigures(Figures):
     covers: Literal["house", "appliance", "shower"] = "house"
 
 
+def _fits(f: ConditionerFigures, peak: float) -> list[Check]:
+    """Whether the peak flow [gpm] lies within what it is made for."""
+    if f.covers != "house":
+        return []
+    least = f"{f.flow_min_gpm:g} to" if f.flow_min_gpm else "up to"
+    wants = f"{least} {f.flow_max_gpm:g}"
+    if f.flow_min_gpm <= peak <= f.flow_max_gpm:
+        return [met("conditioner.flow", f"peak {peak:g} gpm, made for {wants}")]
+    return [told("conditioner.flow", "warn", need=wants, have=f"{peak:g}")]
+
+
+def _evidence(inp: StageInput, f: ConditionerFigures) -> list[Check]:
+    """What is known of it: a protocol or the maker's word; of a physical device nothing agreed."""
+    minerals = told("conditioner.minerals", "say")
+    if f.kind != "salt_free":
+        return [told("physical.disputed", "warn"), minerals]
+    site = inp.site
+    known = f"tested to {f.protocol}" if f.protocol else LEVEL_WORDS[Level.MAKER_STATES]
+    return [
+        *check_needs(SALT_FREE_NEEDS, inp.stream, "salt_free", site.units, site.home.private),
+        told("conditioner.evidence", "say", have=known),
+        told("conditioner.phosphate", "say"),
+        minerals,
+    ]
+
+
 def run(inp: StageInput) -> StageReport:
     """Crystal-forming media or a physical device: hardness out is hardness in, with the evidence
     for scale said.
     """
-    item, site, f = inp.item, inp.site, inp.item.figures
+    item, site, f, stream = inp.item, inp.site, inp.item.figures, inp.stream
     assert isinstance(f, ConditionerFigures)
-    checks = place_checks(item, site) + item_pressure(
-        item, site, None if inp.stream.psi is None else inp.stream.psi.low
-    )
     peak = site.demand.peak_gpm
-    if f.covers == "house":
-        ok = f.flow_min_gpm <= peak <= f.flow_max_gpm
-        wants = (
-            f"{f.flow_min_gpm:g} to {f.flow_max_gpm:g}"
-            if f.flow_min_gpm
-            else f"up to {f.flow_max_gpm:g}"
-        )
-        checks.append(
-            met("conditioner.flow", f"peak {peak:g} gpm, made for {wants}")
-            if ok
-            else told("conditioner.flow", "warn", need=wants, have=f"{peak:g}")
-        )
-    if f.kind == "salt_free":
-        checks += check_needs(
-            SALT_FREE_NEEDS, inp.stream, "salt_free", site.units, site.home.private
-        )
-        checks.append(
-            told(
-                "conditioner.evidence",
-                "say",
-                have=f"tested to {f.protocol}" if f.protocol else LEVEL_WORDS[Level.MAKER_STATES],
-            )
-        )
-        checks.append(told("conditioner.phosphate", "say"))
-    else:
-        checks.append(told("physical.disputed", "warn"))
-    checks.append(told("conditioner.minerals", "say"))
-    hard = inp.stream.get("hardness")
-    changes, more = effects(item, inp.stream)
-    checks += more
+    changes, more = effects(item, stream)
+    checks = [
+        *place_checks(item, site),
+        *item_pressure(item, site, None if stream.psi is None else stream.psi.low),
+        *_fits(f, peak),
+        *_evidence(inp, f),
+        *more,
+    ]
+    hard = stream.get("hardness")
     if hard is not None:
         changes["hardness"] = Quantity(
             range=hard.range,
@@ -100,7 +102,7 @@ def run(inp: StageInput) -> StageReport:
         )
     return report(
         inp,
-        inp.stream.with_(changes),
+        stream.with_(changes),
         checks,
         drop=drop_at(item, peak) if f.covers == "house" else 0.0,
         summary="minerals stay",

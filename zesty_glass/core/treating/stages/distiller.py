@@ -10,10 +10,10 @@ from ...record import record
 from ..checks import Says, met, told
 from ..figures import Figures
 from ..place import place_checks
-from ..report import Chore, Drain, Figure, Running, StageReport
+from ..report import Check, Chore, Drain, Figure, StageReport
 from ..stream import Quantity, predicted
 from ..technology import Technology, at
-from .common import StageInput, effects, money, report, working
+from .common import StageInput, effects, electricity, report, working
 
 LEAST_KWH_GAL = (
     2.7  # [kWh/gal] heat of evaporation of water and warming it, less a little recovered
@@ -45,46 +45,56 @@ class DistillerFigures(Figures):
     rejection: float = 0.98
 
 
-def run(inp: StageInput) -> StageReport:
-    """Boils and condenses: little left in, no ratio to the drain, a power cost and heat in the
-    room.
-    """
-    item, site, f = inp.item, inp.site, inp.item.figures
-    assert isinstance(f, DistillerFigures)
-    checks = place_checks(item, site)
+#: how far its rejection may lie under and over what is stated, as shares: trade practice (2024)
+REJECTION_UNDER, REJECTION_OVER = 0.02, 0.015
+BATCH_GAL = 1.0  # [gal] filled and started by hand: trade practice (2024)
+LARGEST_RESIDUE_GAL = 0.5  # [gal] of one batch, emptied by hand
+
+
+def _may_stand(inp: StageInput, f: DistillerFigures) -> list[Check]:
+    site, need = inp.site, inp.site.demand.drinking_gal_day
+    checks = place_checks(inp.item, site)
     if f.kwh_gal < LEAST_KWH_GAL:
         checks.append(told("distiller.energy", "warn"))
     checks.append(told("distiller.volatiles", "say"))
-    need = site.demand.drinking_gal_day
     checks.append(
         met("membrane.yield", f"makes {f.gal_day:g} gal a day, {need:.1f} drunk")
         if f.gal_day >= need
         else told("membrane.yield", "stop", have=f"{f.gal_day:g}", need=f"{need:.1f}")
     )
-    changes, more = effects(item, inp.stream)
-    checks += more
+    return checks
+
+
+def _behind(inp: StageInput, f: DistillerFigures) -> tuple[dict[str, Quantity], list[Check]]:
+    """Little of anything; a pH that nobody can say."""
+    changes, checks = effects(inp.item, inp.stream)
     changes["ph"] = Quantity(
         range=None, state="unknown", evidence=Level.TYPICAL, note="unknown behind a distiller"
     )
     tds = inp.stream.range("tds")
     if tds is not None and "tds" not in changes:
-        changes["tds"] = predicted(
-            tds.removed(max(0.0, f.rejection - 0.02), f.rejection, min(1.0, f.rejection + 0.015)),
-            Level.TYPICAL,
-        )
-    gallons = site.demand.drinking_gal_year
-    kwh = gallons * f.kwh_gal
-    residue = gallons * f.residue_share / (1 - f.residue_share)
-    running = (
-        Running(
-            label="Electricity",
-            kind="power",
-            per_year=money(kwh) * site.settings.electricity,
-            why=f"{kwh:,.0f} kWh a year at {f.kwh_gal:g} a gallon",
-            scope="tap",
-        ),
-    )
-    figure = Figure(
+        low, high = f.rejection - REJECTION_UNDER, f.rejection + REJECTION_OVER
+        left = tds.removed(max(0.0, low), f.rejection, min(1.0, high))
+        changes["tds"] = predicted(left, Level.TYPICAL)
+    return changes, checks
+
+
+def residue_gal(gallons: float, share: float) -> float:
+    """Water thrown away with what stays behind: gallons × share ÷ (1 − share) [gal].
+
+    Args:
+        gallons: distilled [gal]. share: of a batch that is left in it, 0 up to but not 1.
+
+    Source: by mass balance.
+
+    >>> residue_gal(90.0, 0.1)
+    10.0
+    """
+    return gallons * share / (1 - share)
+
+
+def _power_figure(gallons: float, kwh: float, f: DistillerFigures) -> Figure:
+    return Figure(
         id="power",
         label="electricity a year",
         value=words.about(kwh),
@@ -99,33 +109,45 @@ def run(inp: StageInput) -> StageReport:
             ("a year", f"{kwh:,.0f}", "kWh", True),
         ),
     )
-    drain = Drain(
+
+
+def _drain(gallons: float, f: DistillerFigures) -> Drain:
+    residue = residue_gal(gallons, f.residue_share)
+    return Drain(
         kind="distiller",
         gal_year=residue,
-        largest_gal=0.5,
+        largest_gal=LARGEST_RESIDUE_GAL,
         times_year=gallons / max(f.gal_day, 0.1),
         per_gallon=residue / gallons if gallons else 0.0,
         scope="tap",
     )
-    chores = (
-        ()
-        if f.automatic
-        else (
-            Chore(
-                label="Fill and start a batch",
-                times_year=gallons / max(1.0, min(f.gal_day, 1.0)),
-                minutes=5,
-            ),
-        )
-    )
+
+
+def _batches(gallons: float, f: DistillerFigures) -> tuple[Chore, ...]:
+    """Batches that somebody fills and starts; an automatic one fills itself."""
+    if f.automatic:
+        return ()
+    times = gallons / BATCH_GAL
+    return (Chore(label="Fill and start a batch", times_year=times, minutes=5),)
+
+
+def run(inp: StageInput) -> StageReport:
+    """Boils and condenses: little left in, no ratio to the drain, a power cost and heat in the
+    room.
+    """
+    f, gallons = inp.item.figures, inp.site.demand.drinking_gal_year
+    assert isinstance(f, DistillerFigures)
+    changes, more = _behind(inp, f)
+    kwh = gallons * f.kwh_gal
+    why = f"{kwh:,.0f} kWh a year at {f.kwh_gal:g} a gallon"
     return report(
         inp,
         inp.stream.with_(changes),
-        checks,
-        figures=lambda: (figure,),
-        drains=(drain,),
-        running=running,
-        chores=chores,
+        _may_stand(inp, f) + more,
+        figures=lambda: (_power_figure(gallons, kwh, f),),
+        drains=(_drain(gallons, f),),
+        running=(electricity(kwh, why, inp.site, "tap"),),
+        chores=_batches(gallons, f),
         summary=f"{f.gal_day:g} gal/day",
     )
 

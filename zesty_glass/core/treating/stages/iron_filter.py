@@ -6,7 +6,6 @@ from __future__ import annotations
 
 from typing import Literal
 
-from ... import words
 from ...evidence import Level
 from ...ranges import Range, Verdict
 from ...record import record
@@ -14,10 +13,11 @@ from ..checks import Says, check_need, met, told
 from ..figures import Figures
 from ..items import Need
 from ..place import backwash_checks, drop_at, item_pressure, place_checks
-from ..report import Check, Drain, Figure, StageReport
-from ..stream import predicted
+from ..report import Check, StageReport
+from ..stream import Quantity, Stream, predicted
 from ..technology import Technology, at
-from .common import StageInput, dues, effects, report, tannin_binds_iron, water_cost, working
+from .by_clock import cost_of, drain_of, figure_of, rinses
+from .common import StageInput, dues, effects, report, tannin_binds_iron
 
 CHECKS = {
     "iron.ph": Says(
@@ -102,79 +102,75 @@ def _ph(inp: StageInput, f: IronFilterFigures) -> list[Check]:
     return out
 
 
+def _tannin(stream: Stream) -> list[Check]:
+    """What tannin does to its claim on iron."""
+    match tannin_binds_iron(stream):
+        case Verdict.MET:
+            return [told("iron.tannin", "stop")]
+        case Verdict.UNCERTAIN:
+            return [told("iron.tannin_maybe", "warn")]
+        case Verdict.UNKNOWN:
+            return [
+                Check(
+                    id="iron.tannin",
+                    status="unknown",
+                    sentence="Tannin binds iron and defeats it: not tested.",
+                    test="tannin kit",
+                )
+            ]
+        case _:
+            return []
+
+
+def _asked(n: Need, check: Check, private: bool) -> bool:
+    """Whether what is not known is asked for: on town water iron alone."""
+    return check.status != "unknown" or n.analyte == "iron" or private
+
+
+def _may_stand(inp: StageInput, f: IronFilterFigures) -> list[Check]:
+    item, site, stream = inp.item, inp.site, inp.stream
+    held = [(n, check_need(n, stream, "iron_filter", site.units)) for n in _needs(f)]
+    return [
+        *place_checks(item, site),
+        *item_pressure(item, site, None if stream.psi is None else stream.psi.low),
+        *(c for n, c in held if _asked(n, c, site.home.private)),
+        *_ph(inp, f),
+        *_tannin(stream),
+    ]
+
+
+#: what stops an iron filter from taking anything out
+_DEFEATS = frozenset({"iron.ph", "iron.tannin", "iron_filter.iron"})
+
+
+def _behind(inp: StageInput, checks: list[Check]) -> tuple[dict[str, Quantity], list[Check]]:
+    """What it takes out; nothing where its pH, tannin or its most iron stops it."""
+    changes, more = effects(inp.item, inp.stream)
+    if any(c.status == "stop" and c.id in _DEFEATS for c in checks + more):
+        changes = {}
+    if changes and inp.stream.get("iron_ferrous") is not None:
+        changes["iron_ferrous"] = predicted(Range.of(0.0, 0.05, 0.1), Level.TYPICAL)
+    return changes, more
+
+
 def run(inp: StageInput) -> StageReport:
     """Oxidises and holds back iron (and what the item claims); leaves no rusted iron behind it."""
-    item, site, f = inp.item, inp.site, inp.item.figures
+    item, site, f, stream = inp.item, inp.site, inp.item.figures, inp.stream
     assert isinstance(f, IronFilterFigures)
-    stream = inp.stream
-    checks = place_checks(item, site) + item_pressure(
-        item, site, None if stream.psi is None else stream.psi.low
-    )
-    checks += [
-        c
-        for n in _needs(f)
-        if (c := check_need(n, stream, "iron_filter", site.units)).status != "unknown"
-        or n.analyte == "iron"
-        or site.home.private
-    ] + _ph(inp, f)
-    bound = tannin_binds_iron(stream)
-    if bound is Verdict.MET:
-        checks.append(told("iron.tannin", "stop"))
-    elif bound is Verdict.UNCERTAIN:
-        checks.append(told("iron.tannin_maybe", "warn"))
-    elif bound is Verdict.UNKNOWN:
-        checks.append(
-            Check(
-                id="iron.tannin",
-                status="unknown",
-                sentence="Tannin binds iron and defeats it: not tested.",
-                test="tannin kit",
-            )
-        )
-    changes, more = effects(item, stream)
-    checks += more
-    if any(
-        c.status == "stop" and c.id in ("iron.ph", "iron.tannin", "iron_filter.iron")
-        for c in checks
-    ):
-        changes = {}
-    ferrous = stream.get("iron_ferrous")
-    if changes and ferrous is not None:
-        changes["iron_ferrous"] = predicted(Range.of(0.0, 0.05, 0.1), Level.TYPICAL)
-    times = site.demand.occupied_days / f.backwash_days
-    checks += backwash_checks(f.backwash_gpm, f.backwash_gal, 7 / f.backwash_days, site)
-    drain = Drain(
-        kind="backwash",
-        gal_year=times * f.backwash_gal,
-        largest_gal=f.backwash_gal,
-        times_year=times,
-    )
-    cost = water_cost(drain.gal_year, site, "house")
-    figure = Figure(
-        id="backwash",
-        label="to the drain a year",
-        value=words.about(drain.gal_year),
-        unit="gal",
-        number=drain.gal_year,
-        working=working(
-            "How much to the drain?",
-            "times a year × gallons a backwash",
-            "the item’s own figures",
-            ("every", f"{f.backwash_days:g}", "days"),
-            ("times a year", f"{times:.1f}", ""),
-            ("a backwash", f"{f.backwash_gal:g}", "gal"),
-            ("a year", f"{drain.gal_year:,.0f}", "gal", True),
-        ),
-    )
+    checks = _may_stand(inp, f)
+    changes, more = _behind(inp, checks)
+    year = rinses(f.backwash_days, f.backwash_gal, site.demand.occupied_days)
+    checks += more + backwash_checks(f.backwash_gpm, f.backwash_gal, 7 / f.backwash_days, site)
+    formula = "times a year × gallons a backwash"
     return report(
         inp,
         stream.with_(changes, particulate_iron=False if changes else stream.particulate_iron),
         checks,
-        figures=lambda: (figure,),
+        figures=lambda: (figure_of(year, "backwash", formula, "a backwash"),),
         settings=(("Backwash", f"every {f.backwash_days:g} days"),),
-        drains=(drain,),
+        drains=(drain_of(year, "backwash"),),
         due=dues(item, site),
-        running=(cost,) if cost else (),
+        running=cost_of(year, site),
         drop=drop_at(item, site.demand.peak_gpm),
         summary="air" if f.oxidant == "air" else f.oxidant,
     )

@@ -5,13 +5,15 @@ from __future__ import annotations
 from ... import words
 from ...evidence import Level
 from ...ranges import Verdict
+from ...record import record
 from ...units import L_PER_GAL
 from ...working import Triple
 from ..checks import Says, check_need, check_needs, judged, merged_needs, met, told
 from ..items import Need
 from ..place import item_pressure, place_checks
 from ..report import Check, Drain, Due, Figure, Running, StageReport
-from ..stream import Quantity, predicted
+from ..site import Site
+from ..stream import Quantity, Stream, predicted
 from ..technology import Technology, at
 from .common import StageInput, dues, effects, report, water_cost, working
 from .membrane_flow import (
@@ -70,6 +72,9 @@ CHECKS = {
 }
 
 
+LEAST_PSI = 40.0  # [psi] running, where an item states none: trade practice (2024)
+#: how far its rejection may lie under and over what is rated, as shares: trade practice (2024)
+REJECTION_UNDER, REJECTION_OVER = 0.03, 0.02
 #: harder feed water than this [mg/L as CaCO3] scales a membrane
 SCALES = Need(
     analyte="hardness",
@@ -140,39 +145,45 @@ def for_nothing(f: MembraneFigures, here: Here) -> float:
     return here.drain if here.gpd <= 0 and f.rated_ratio > 0 else 0.0
 
 
-def run(inp: StageInput) -> StageReport:
-    """A membrane on the water that reaches it; unknown pressure, temperature or TDS leave its yield
-    unknown.
-    """
-    item, site, f = inp.item, inp.site, inp.item.figures
-    assert isinstance(f, MembraneFigures)
-    stream = inp.stream
-    psi = None if stream.psi is None else stream.psi
-    checks = place_checks(item, site) + item_pressure(
-        item, site, None if psi is None else psi.low, f.psi_max
-    )
-    if item.psi_min is None and psi is not None:
-        checks.append(
-            met("pressure.least", f"{psi.low:.0f} psi running, at least 40")
-            if psi.low >= 40
-            else told("pressure.least", "stop", need="40", have=f"{psi.low:.0f}")
-        )
-    elif item.psi_min is None:
-        checks.append(
+def _least_pressure(inp: StageInput) -> list[Check]:
+    """Whether enough pressure reaches it, where the item does not say how much that is."""
+    psi = inp.stream.psi
+    if inp.item.psi_min is not None:
+        return []
+    if psi is None:
+        return [
             Check(
                 id="pressure.least",
                 status="unknown",
-                sentence="Wants at least 40 psi running: not measured.",
+                sentence=f"Wants at least {LEAST_PSI:g} psi running: not measured.",
                 test="pressure gauge, a tap open",
             )
-        )
-    checks += (
-        check_needs(merged_needs(item, NEEDS), stream, "membrane", site.units, site.home.private)
-        + _ph(inp, f)
-        + _feed_checks(inp)
-    )
-    changes, more = effects(item, stream)
-    checks += more
+        ]
+    if psi.low >= LEAST_PSI:
+        return [met("pressure.least", f"{psi.low:.0f} psi running, at least {LEAST_PSI:g}")]
+    return [told("pressure.least", "stop", need=f"{LEAST_PSI:g}", have=f"{psi.low:.0f}")]
+
+
+def _may_stand(inp: StageInput, f: MembraneFigures) -> list[Check]:
+    """Place, pressure and everything that the feed has to be."""
+    item, site, stream = inp.item, inp.site, inp.stream
+    least = None if stream.psi is None else stream.psi.low
+    needs = merged_needs(item, NEEDS)
+    return [
+        *place_checks(item, site),
+        *item_pressure(item, site, least, f.psi_max),
+        *_least_pressure(inp),
+        *check_needs(needs, stream, "membrane", site.units, site.home.private),
+        *_ph(inp, f),
+        *_feed_checks(inp),
+    ]
+
+
+def _behind(inp: StageInput, f: MembraneFigures) -> tuple[dict[str, Quantity], list[Check]]:
+    """What it makes of the water: its claims, dissolved matter by its rejection, a pH that nobody
+    can say."""
+    item, stream = inp.item, inp.stream
+    changes, checks = effects(item, stream)
     if any(e.analyte == "arsenic" for e in item.effects) and "arsenic" in stream.quantities:
         checks.append(told("membrane.arsenic", "unknown", test="laboratory: arsenic species"))
     if not f.polished:
@@ -180,42 +191,61 @@ def run(inp: StageInput) -> StageReport:
             range=None, state="unknown", evidence=Level.TYPICAL, note="unknown behind a membrane"
         )
         checks.append(told("membrane.copper", "say"))
-    tds, temp = stream.range("tds"), stream.range("temperature")
+    tds = stream.range("tds")
     if tds is not None and "tds" not in changes:
-        changes["tds"] = predicted(
-            tds.removed(max(0.0, f.rejection - 0.03), f.rejection, min(1.0, f.rejection + 0.02)),
-            Level.MAKER_STATES,
-        )
-    if psi is None or tds is None or temp is None:
-        missing = [
-            n
-            for n, v in (("running pressure", psi), ("TDS", tds), ("temperature", temp))
-            if v is None
-        ]
-        checks.append(
-            Check(
-                id="membrane.yield",
-                status="unknown",
-                sentence=f"What it makes here is not known: {', '.join(missing)} not measured.",
-                test=missing[0],
-            )
-        )
-        ratio = None if f.efficiency is None else (1 - f.efficiency) / f.efficiency
-        return report(
-            inp,
-            stream.with_(changes),
-            checks,
-            figures=lambda: _rated_waste(f, ratio, site.demand.drinking_gal_year),
-            drains=_drains(f, ratio, site.demand.drinking_gal_year, site),
-            due=_dues(inp),
-            running=_water(f, ratio, inp),
-            summary=f"{f.rated_gpd:g} gal/day",
-        )
+        low, high = f.rejection - REJECTION_UNDER, f.rejection + REJECTION_OVER
+        left = tds.removed(max(0.0, low), f.rejection, min(1.0, high))
+        changes["tds"] = predicted(left, Level.MAKER_STATES)
+    return changes, checks
+
+
+def _not_measured(stream: Stream) -> list[str]:
+    """What its yield hangs on and nobody measured."""
+    asked = {
+        "running pressure": stream.psi,
+        "TDS": stream.range("tds"),
+        "temperature": stream.range("temperature"),
+    }
+    return [name for name, r in asked.items() if r is None]
+
+
+@record
+class _Size:
+    """A membrane at this home: at the best values, at the worst end, what runs to the drain for a
+    gallon drunk, and what runs there for nothing [gal/year]."""
+
+    here: Here
+    low: Here
+    ratio: float | None
+    lost: float
+
+
+def _sized(stream: Stream, f: MembraneFigures, site: Site) -> _Size:
+    """What it makes here, from pressure, dissolved matter and temperature of the feed."""
+    psi, tds, temp = stream.psi, stream.range("tds"), stream.range("temperature")
+    assert psi is not None and tds is not None and temp is not None
     here = at_home(f, psi.best, tds.best, temp.best)
     low = at_home(f, psi.low, tds.high or tds.best, temp.low)
     ratio = waste_ratio(f, here, site.demand.drinking_gal_day)
-    checks += _yield_checks(f, here, low, site.demand.drinking_gal_day)
     lost = for_nothing(f, here) * site.demand.occupied_days
+    return _Size(here=here, low=low, ratio=ratio, lost=lost)
+
+
+def run(inp: StageInput) -> StageReport:
+    """A membrane on the water that reaches it; unknown pressure, temperature or TDS leave its yield
+    unknown.
+    """
+    f, stream = inp.item.figures, inp.stream
+    assert isinstance(f, MembraneFigures)
+    checks = _may_stand(inp, f)
+    changes, more = _behind(inp, f)
+    checks += more
+    missing = _not_measured(stream)
+    if missing:
+        return _as_rated(inp, f, stream.with_(changes), checks, missing)
+    size = _sized(stream, f, inp.site)
+    drunk = inp.site.demand.drinking_gal_year
+    checks += _yield_checks(f, size.here, size.low, inp.site.demand.drinking_gal_day)
     if not f.shut_off:
         checks.append(told("membrane.no_shutoff", "warn"))
     if f.rated_ratio == 0:
@@ -224,11 +254,35 @@ def run(inp: StageInput) -> StageReport:
         inp,
         stream.with_(changes),
         checks,
-        figures=lambda: _figures(f, here, low, ratio, site.demand.drinking_gal_year),
-        drains=_drains(f, ratio, site.demand.drinking_gal_year, site) + _lost(lost),
+        figures=lambda: _figures(f, size.here, size.low, size.ratio, drunk),
+        drains=_drains(f, size.ratio, drunk) + _lost(size.lost),
         due=_dues(inp),
-        running=_water(f, ratio, inp, lost),
-        summary=f"{here.gpd:.0f} gal/day here",
+        running=_water(f, size.ratio, inp, size.lost),
+        summary=f"{size.here.gpd:.0f} gal/day here",
+    )
+
+
+def _as_rated(
+    inp: StageInput, f: MembraneFigures, outlet: Stream, checks: list[Check], missing: list[str]
+) -> StageReport:
+    """A membrane whose yield here is not known: its waste as rated, and the test that tells."""
+    unknown = Check(
+        id="membrane.yield",
+        status="unknown",
+        sentence=f"What it makes here is not known: {', '.join(missing)} not measured.",
+        test=missing[0],
+    )
+    ratio = None if f.efficiency is None else (1 - f.efficiency) / f.efficiency
+    drunk = inp.site.demand.drinking_gal_year
+    return report(
+        inp,
+        outlet,
+        [*checks, unknown],
+        figures=lambda: _rated_waste(f, ratio, drunk),
+        drains=_drains(f, ratio, drunk),
+        due=_dues(inp),
+        running=_water(f, ratio, inp),
+        summary=f"{f.rated_gpd:g} gal/day",
     )
 
 
@@ -254,9 +308,7 @@ def _dues(inp: StageInput) -> tuple[Due, ...]:
     return dues(inp.item, inp.site, factor, why, ("membrane",))
 
 
-def _drains(
-    f: MembraneFigures, ratio: float | None, gallons: float, site: object
-) -> tuple[Drain, ...]:
+def _drains(f: MembraneFigures, ratio: float | None, gallons: float) -> tuple[Drain, ...]:
     if ratio is None or f.rated_ratio == 0:
         return ()
     tank = (f.tank_gal or 0.0) * ratio
@@ -486,7 +538,7 @@ MEMBRANE = Technology(
     repeats=False,
     chlorine_max=None,
     fine_ahead=False,
-    psi_min=40.0,
+    psi_min=LEAST_PSI,
     sets_pressure="caps",
     size="rated_gpd",
     style=(),

@@ -6,13 +6,14 @@ from typing import Literal
 
 from ...record import record
 from ..checks import met
-from ..figures import Figures
+from ..figures import FINE_UM, Figures
 from ..items import Item
-from ..place import backwash_checks, drop_at, item_pressure, place_checks
-from ..report import Drain, Running, StageReport
+from ..place import drop_at, item_pressure, place_checks
+from ..report import StageReport
 from ..stream import Stream
 from ..technology import Company, Technology
-from .common import StageInput, effects, report, water_cost
+from .by_clock import backwash_of
+from .common import StageInput, effects, report
 
 
 @record
@@ -35,43 +36,27 @@ class SedimentFigures(Figures):
 
 def run(inp: StageInput) -> StageReport:
     """A sediment filter holds back solids by its rating; what is dissolved passes."""
-    item, site, f = inp.item, inp.site, inp.item.figures
+    item, site, f, stream = inp.item, inp.site, inp.item.figures, inp.stream
     assert isinstance(f, SedimentFigures)
-    checks = place_checks(item, site) + item_pressure(
-        item, site, None if inp.stream.psi is None else inp.stream.psi.low
-    )
-    changes, more = effects(item, inp.stream)
-    checks += more
-    drains: tuple[Drain, ...] = ()
-    running: tuple[Running, ...] = ()
-    if f.style == "backwashing" and f.backwash_gal and f.backwash_days:
-        times = site.demand.occupied_days / f.backwash_days
-        checks += backwash_checks(f.backwash_gpm, f.backwash_gal, 7 / f.backwash_days, site)
-        drains = (
-            Drain(
-                kind="backwash",
-                gal_year=times * f.backwash_gal,
-                largest_gal=f.backwash_gal,
-                times_year=times,
-                scope=item.scope,
-            ),
-        )
-        cost = water_cost(drains[0].gal_year, site, item.scope)
-        running = (cost,) if cost else ()
-    checks.append(
-        met("sediment.rating", f"{f.micron:g} µm, {'absolute' if f.absolute else 'nominal'}")
-    )
-    particulate_iron = (
-        False if inp.stream.particulate_iron and f.micron <= 5 else inp.stream.particulate_iron
-    )
-    drop = drop_at(item, site.demand.peak_gpm) if item.scope == "house" else 0.0
+    changes, more = effects(item, stream)
+    gal = f.backwash_gal if f.style == "backwashing" else None
+    washed = backwash_of(f.backwash_gpm, gal, f.backwash_days, inp)
+    rating = f"{f.micron:g} µm, {'absolute' if f.absolute else 'nominal'}"
+    checks = [
+        *place_checks(item, site),
+        *item_pressure(item, site, None if stream.psi is None else stream.psi.low),
+        *more,
+        *washed.checks,
+        met("sediment.rating", rating),
+    ]
+    holds = stream.particulate_iron and f.micron <= FINE_UM
     return report(
         inp,
-        inp.stream.with_(changes, particulate_iron=particulate_iron),
+        stream.with_(changes, particulate_iron=False if holds else stream.particulate_iron),
         checks,
-        drains=drains,
-        running=running,
-        drop=drop,
+        drains=washed.drains,
+        running=washed.running,
+        drop=drop_at(item, site.demand.peak_gpm) if item.scope == "house" else 0.0,
         summary=f"{f.micron:g} µm",
     )
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import Literal
 
-from ... import words
 from ...evidence import Level
 from ...ranges import Range, Verdict
 from ...record import record
@@ -13,10 +12,13 @@ from ..checks import Says, check_needs, met, told
 from ..figures import Figures
 from ..items import Need
 from ..place import drop_at, item_pressure, place_checks, septic_check
-from ..report import Check, Chore, Drain, Figure, Running, StageReport
+from ..report import Check, Chore, Figure, Running, StageReport
+from ..site import Site
 from ..stream import Quantity, predicted
 from ..technology import Technology, at
-from .common import StageInput, dues, effects, money, report, water_cost, working
+from .by_clock import Rinses, cost_of, drain_of, figure_of, rinses
+from .common import StageInput, dues, effects, money, report
+from .softener_shown import SALT_BAG_LB
 
 CHECKS = {
     "tannin.exchange": Says(
@@ -119,27 +121,34 @@ def _exchange(inp: StageInput) -> list[Check]:
     return out
 
 
-def run(inp: StageInput) -> StageReport:
-    """Takes tannin out, trades other anions for chloride, and is renewed every few days whatever
-    the use.
-    """
-    item, site, f = inp.item, inp.site, inp.item.figures
-    assert isinstance(f, TanninFigures)
-    stream, kind = inp.stream, f.kind
-    checks = place_checks(item, site, f.service_gpm) + item_pressure(
-        item, site, None if stream.psi is None else stream.psi.low
-    )
-    needs = NEEDS if kind == "tannin" else tuple(n for n in NEEDS if n.analyte != "hardness")
-    if f.tannin_max is not None:
-        more_than = "A larger bed, or the maker’s word on this much."
-        needs += (Need(analyte="tannin", limit=f.tannin_max, severity="warn", why=more_than),)
-    checks += check_needs(needs, stream, kind, site.units, site.home.private) + _exchange(inp)
+def _needs(f: TanninFigures) -> tuple[Need, ...]:
+    """What the feed has to be; a mixed bed takes hardness, and asks nothing of it."""
+    needs = NEEDS if f.kind == "tannin" else tuple(n for n in NEEDS if n.analyte != "hardness")
+    if f.tannin_max is None:
+        return needs
+    more_than = "A larger bed, or the maker’s word on this much."
+    return (*needs, Need(analyte="tannin", limit=f.tannin_max, severity="warn", why=more_than))
+
+
+def _may_stand(inp: StageInput, f: TanninFigures) -> list[Check]:
+    item, site, stream = inp.item, inp.site, inp.stream
+    checks = [
+        *place_checks(item, site, f.service_gpm),
+        *item_pressure(item, site, None if stream.psi is None else stream.psi.low),
+        *check_needs(_needs(f), stream, f.kind, site.units, site.home.private),
+        *_exchange(inp),
+    ]
     if site.home.brine_forbidden:
         checks.append(told("brine.forbidden", "stop"))
-    if kind == "mixed_bed":
+    if f.kind == "mixed_bed":
         checks.append(told("tannin.mixed", "warn"))
-    changes, more = effects(item, stream)
-    checks += more
+    return checks
+
+
+def _behind(inp: StageInput, f: TanninFigures) -> tuple[dict[str, Quantity], list[Check]]:
+    """What it takes out by its claims, and the anions that it trades for chloride."""
+    stream = inp.stream
+    changes, checks = effects(inp.item, stream)
     changes["chloride"] = Quantity(
         range=None, state="unknown", evidence=Level.TYPICAL, note="rises"
     )
@@ -149,61 +158,59 @@ def run(inp: StageInput) -> StageReport:
                 range=None, state="unknown", evidence=Level.TYPICAL, note="falls early in the cycle"
             )
     hard = stream.range("hardness")
-    if kind == "mixed_bed" and hard is not None and hard.high is not None:
-        changes["hardness"] = predicted(
-            Range.of(0.0, min(hard.best, MG_L_PER_GPG), min(hard.high, 2 * MG_L_PER_GPG)),
-            Level.TYPICAL,
-        )
-    times = site.demand.occupied_days / f.regen_days
-    salt_lb = times * f.salt_lb
-    drain = Drain(
-        kind="regeneration",
-        gal_year=times * f.regen_gal,
-        largest_gal=f.regen_gal,
-        times_year=times,
-        brine=True,
+    if f.kind == "mixed_bed" and hard is not None and hard.high is not None:
+        left = Range.of(0.0, min(hard.best, MG_L_PER_GPG), min(hard.high, 2 * MG_L_PER_GPG))
+        changes["hardness"] = predicted(left, Level.TYPICAL)
+    return changes, checks
+
+
+def _figure(year: Rinses, salt_lb: float) -> Figure:
+    formula = "occupied days ÷ interval × gallons"
+    salt = ("salt a year", f"{salt_lb:,.0f}", "lb")
+    return figure_of(year, "regeneration", formula, "a renewal", salt)
+
+
+def _salt(salt_lb: float, site: Site) -> Running:
+    return Running(
+        label="Salt",
+        kind="salt",
+        per_year=money(salt_lb / SALT_BAG_LB) * site.settings.salt_bag,
+        why=f"{salt_lb:,.0f} lb a year in {SALT_BAG_LB:g}-lb bags",
     )
-    checks += septic_check(f.regen_gal, f.regen_gal * 7 / f.regen_days, site)
-    running = [
-        Running(
-            label="Salt",
-            kind="salt",
-            per_year=money(salt_lb / 40) * site.settings.salt_bag,
-            why=f"{salt_lb:,.0f} lb a year in 40-lb bags",
-        )
-    ]
-    cost = water_cost(drain.gal_year, site, "house")
-    figure = Figure(
-        id="regeneration",
-        label="to the drain a year",
-        value=words.about(drain.gal_year),
-        unit="gal",
-        number=drain.gal_year,
-        working=working(
-            "How much to the drain?",
-            "occupied days ÷ interval × gallons",
-            "the item’s own figures",
-            ("renewed every", f"{f.regen_days:g}", "days, whatever the use"),
-            ("times a year", f"{times:.1f}", ""),
-            ("a renewal", f"{f.regen_gal:g}", "gal"),
-            ("a year", f"{drain.gal_year:,.0f}", "gal", True),
-            ("salt a year", f"{salt_lb:,.0f}", "lb"),
-        ),
+
+
+def _carried(salt_lb: float) -> Chore:
+    """Salt carried, two bags at a time."""
+    bags = salt_lb / SALT_BAG_LB
+    return Chore(label="Carry salt", times_year=bags / 2, minutes=10, bags=bags)
+
+
+def run(inp: StageInput) -> StageReport:
+    """Takes tannin out, trades other anions for chloride, and is renewed every few days whatever
+    the use.
+    """
+    item, site, f, stream = inp.item, inp.site, inp.item.figures, inp.stream
+    assert isinstance(f, TanninFigures)
+    checks = _may_stand(inp, f)
+    changes, more = _behind(inp, f)
+    year = rinses(f.regen_days, f.regen_gal, site.demand.occupied_days)
+    salt_lb = year.times * f.salt_lb
+    checks += more + septic_check(f.regen_gal, f.regen_gal * 7 / f.regen_days, site)
+    outlet = stream.with_(
+        changes,
+        coloured=False if "tannin" in changes else stream.coloured,
+        uvt_measured_here=False,
     )
     return report(
         inp,
-        stream.with_(
-            changes,
-            coloured=False if "tannin" in changes else stream.coloured,
-            uvt_measured_here=False,
-        ),
+        outlet,
         checks,
-        figures=lambda: (figure,),
+        figures=lambda: (_figure(year, salt_lb),),
         settings=(("Renewal", f"every {f.regen_days:g} days"),),
-        drains=(drain,),
+        drains=(drain_of(year, "regeneration", brine=True),),
         due=dues(item, site),
-        running=tuple(running + ([cost] if cost else [])),
-        chores=(Chore(label="Carry salt", times_year=salt_lb / 80, minutes=10, bags=salt_lb / 40),),
+        running=(_salt(salt_lb, site), *cost_of(year, site)),
+        chores=(_carried(salt_lb),),
         drop=drop_at(item, site.demand.peak_gpm),
         summary=f"{f.resin_ft3 + f.cation_ft3:g} ft³",
     )

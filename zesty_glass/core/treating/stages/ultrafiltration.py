@@ -9,15 +9,15 @@ from __future__ import annotations
 
 from typing import Literal
 
-from ... import words
 from ...record import record
 from ..checks import Says, check_needs, merged_needs, met, told
 from ..figures import Fault, Figures
 from ..items import Need
 from ..place import backwash_checks, drop_at, item_pressure, place_checks
-from ..report import Check, Drain, Figure, StageReport
+from ..report import Check, StageReport
 from ..technology import Technology, at
-from .common import StageInput, effects, report, water_cost, working
+from .by_clock import cost_of, drain_of, figure_of, rinses
+from .common import StageInput, effects, report
 
 CHECKS = {
     "ultrafiltration.dissolved": Says(
@@ -79,24 +79,13 @@ class UltrafiltrationFigures(Figures):
         return ()
 
 
-def rinse_water(occupied_days: float, rinse_days: float, rinse_gal: float) -> tuple[float, float]:
-    """Rinses in a year and their water [gal/year]: days with somebody at home [days/year] over the
-    interval [days], times the gallons of one [gal].
-
-    >>> rinse_water(350, 1, 4)
-    (350.0, 1400.0)
-    """
-    times = occupied_days / rinse_days
-    return times, times * rinse_gal
-
-
 def run(inp: StageInput) -> StageReport:
     """Holds back haze and rusted iron; what is dissolved passes; its rinses go to the drain."""
     item, site, f = inp.item, inp.site, inp.item.figures
     assert isinstance(f, UltrafiltrationFigures)
     psi = None if inp.stream.psi is None else inp.stream.psi.low
     changes, weak = effects(item, inp.stream)
-    times, gallons = rinse_water(site.demand.occupied_days, f.rinse_days, f.rinse_gal)
+    year = rinses(f.rinse_days, f.rinse_gal, site.demand.occupied_days)
     needs = merged_needs(item, NEEDS)
     checks = (
         place_checks(item, site)
@@ -106,7 +95,7 @@ def run(inp: StageInput) -> StageReport:
         + _says(f)
         + weak
     )
-    cost = water_cost(gallons, site, item.scope)
+    formula = "days at home ÷ interval × gallons a rinse"
     return report(
         inp,
         inp.stream.with_(
@@ -114,18 +103,10 @@ def run(inp: StageInput) -> StageReport:
             particulate_iron=False if inp.stream.particulate_iron else inp.stream.particulate_iron,
         ),
         checks,
-        figures=lambda: (_figure(f, times, gallons),),
+        figures=lambda: (figure_of(year, "rinse", formula, "a rinse"),),
         settings=(("Rinse", "every day" if f.rinse_days == 1 else f"every {f.rinse_days:g} days"),),
-        drains=(
-            Drain(
-                kind="backwash",
-                gal_year=gallons,
-                largest_gal=f.rinse_gal,
-                times_year=times,
-                scope=item.scope,
-            ),
-        ),
-        running=(cost,) if cost else (),
+        drains=(drain_of(year, "backwash", item.scope),),
+        running=cost_of(year, site, item.scope),
         drop=drop_at(item, site.demand.peak_gpm) if item.scope == "house" else 0.0,
         summary=f"{f.pore_um:g} µm",
     )
@@ -136,25 +117,6 @@ def _says(f: UltrafiltrationFigures) -> list[Check]:
         met("ultrafiltration.pore", f"pores of {f.pore_um:g} µm"),
         *(told(f"ultrafiltration.{x}", "say") for x in ("dissolved", "fibres", "grit")),
     ]
-
-
-def _figure(f: UltrafiltrationFigures, times: float, gallons: float) -> Figure:
-    return Figure(
-        id="rinse",
-        label="to the drain a year",
-        value=words.about(gallons),
-        unit="gal",
-        number=gallons,
-        working=working(
-            "How much to the drain?",
-            "days at home ÷ interval × gallons a rinse",
-            "the item’s own figures",
-            ("every", f"{f.rinse_days:g}", "days"),
-            ("times a year", f"{times:.0f}", ""),
-            ("a rinse", f"{f.rinse_gal:g}", "gal"),
-            ("a year", f"{gallons:,.0f}", "gal", True),
-        ),
-    )
 
 
 ULTRAFILTRATION = Technology(

@@ -11,16 +11,16 @@ from ...errors import RuleError
 from ...evidence import Level
 from ...ranges import Verdict
 from ...record import record
-from ...units import DAYS_PER_MONTH, HOURS_PER_YEAR
+from ...units import DAYS_PER_MONTH, DAYS_PER_YEAR, HOURS_PER_YEAR
 from ..checks import Says, check_needs, judged, merged_needs, met, told
 from ..demand import interpolate
 from ..figures import FINE_UM, Fault, Figures
 from ..items import Need
 from ..place import drop_at, item_pressure, place_checks
-from ..report import Check, Due, Figure, Running, StageReport
+from ..report import Check, Due, Figure, StageReport
 from ..stream import Quantity
 from ..technology import Technology, at
-from .common import StageInput, dues, effects, money, report, working
+from .common import StageInput, dues, effects, electricity, report, working
 
 CHECKS = {
     "uv.flow": Says(
@@ -197,124 +197,108 @@ def _need_checks(inp: StageInput) -> list[Check]:
     return out
 
 
-def _uvt_checks(inp: StageInput, f: UvFigures, need: float) -> tuple[list[Check], Figure | None]:
+_BEHIND = "laboratory: UV transmittance, behind the stage ahead"
+_LAB = "laboratory: UV transmittance"
+
+
+def _uvt_unknown(coloured: bool | None) -> Check:
+    if coloured is not False:
+        return told("uv.uvt_unknown", "unknown", test=_LAB)
+    sentence = "Transmittance not measured."
+    return Check(id="uv.uvt_unknown", status="unknown", sentence=sentence, test=_LAB)
+
+
+def _dose_check(f: UvFigures, uvt: float, have: float | None, need: float) -> Check:
+    """Whether it treats the design flow [gpm] at a transmittance [%]."""
+    if have is None:
+        least = f"{max(f.table[0][0], f.uvt_min):g}"
+        return told("uv.uvt_low", "stop", have=f"{uvt:.0f}", need=least)
+    if have < need:
+        said = {"uvt": f"{uvt:.0f}", "have": f"{have:.1f}", "need": f"{need:.1f}"}
+        return told("uv.flow", "stop", **said)
+    return met("uv.flow", f"{have:.1f} gpm at {uvt:.0f} %, design {need:.1f} gpm")
+
+
+def _uvt_checks(inp: StageInput, f: UvFigures, need: float) -> list[Check]:
+    """Its dose at the low end of the transmittance; what is not measured is asked."""
     uvt = inp.stream.range("uvt")
     if uvt is None:
-        return (
-            [told("uv.uvt_unknown", "unknown", test="laboratory: UV transmittance")]
-            if inp.stream.coloured is not False
-            else [
-                Check(
-                    id="uv.uvt_unknown",
-                    status="unknown",
-                    sentence="Transmittance not measured.",
-                    test="laboratory: UV transmittance",
-                )
-            ]
-        ), None
-    out: list[Check] = []
-    if not inp.stream.uvt_measured_here:
-        out.append(
-            told(
-                "uv.after_unmeasured",
-                "unknown",
-                test="laboratory: UV transmittance, behind the stage ahead",
-            )
-        )
+        return [_uvt_unknown(inp.stream.coloured)]
+    here = inp.stream.uvt_measured_here
+    ahead = [] if here else [told("uv.after_unmeasured", "unknown", test=_BEHIND)]
+    return [*ahead, _dose_check(f, uvt.low, flow_at(f, uvt.low), need)]
+
+
+def _flow_figure(inp: StageInput, f: UvFigures, need: float) -> tuple[Figure, ...]:
+    """What it treats here, from its table; nothing while the transmittance is not known."""
+    uvt = inp.stream.range("uvt")
+    if uvt is None:
+        return ()
     have = flow_at(f, uvt.low)
-    if have is None:
-        out.append(
-            told(
-                "uv.uvt_low",
-                "stop",
-                have=f"{uvt.low:.0f}",
-                need=f"{max(f.table[0][0], f.uvt_min):g}",
-            )
-        )
-    elif have < need:
-        out.append(
-            told("uv.flow", "stop", uvt=f"{uvt.low:.0f}", have=f"{have:.1f}", need=f"{need:.1f}")
-        )
-    else:
-        out.append(met("uv.flow", f"{have:.1f} gpm at {uvt.low:.0f} %, design {need:.1f} gpm"))
     text = "0" if have is None else f"{have:.1f}"
-    figure = Figure(
-        id="uv_flow",
-        label="treats",
-        value=text,
-        unit="gpm",
-        number=have,
-        working=working(
-            f"Why {text} gpm?",
-            "the item’s table, straight lines between rows, at the low end of UVT",
-            f"the item’s table at {f.dose:g} mJ/cm², end of lamp life",
-            *((f"at {u:g} %", f"{g:g}", "gpm") for u, g in f.table),
-            ("transmittance, low end", f"{uvt.low:.0f}", "%"),
-            ("so it treats", text, "gpm", True),
-            (
-                (
-                    "design flow, 1.25 × peak"
-                    if _limiter(inp) is None
-                    else "design flow, held by the limiter"
-                ),
-                f"{need:.1f}",
-                "gpm",
+    held = _limiter(inp) is not None
+    design = "design flow, held by the limiter" if held else "design flow, 1.25 × peak"
+    return (
+        Figure(
+            id="uv_flow",
+            label="treats",
+            value=text,
+            unit="gpm",
+            number=have,
+            working=working(
+                f"Why {text} gpm?",
+                "the item’s table, straight lines between rows, at the low end of UVT",
+                f"the item’s table at {f.dose:g} mJ/cm², end of lamp life",
+                *((f"at {u:g} %", f"{g:g}", "gpm") for u, g in f.table),
+                ("transmittance, low end", f"{uvt.low:.0f}", "%"),
+                ("so it treats", text, "gpm", True),
+                (design, f"{need:.1f}", "gpm"),
             ),
         ),
     )
-    return out, figure
 
 
-def run(inp: StageInput) -> StageReport:
-    """Checks dose, class, space and the needs of the water; passes every analyte unchanged but
-    living microbes.
-    """
-    item, site, f = inp.item, inp.site, inp.item.figures
-    assert isinstance(f, UvFigures)
-    stream = inp.stream
-    need = design_flow(inp)
+def _lamp_space(inp: StageInput, f: UvFigures) -> list[Check]:
+    """Whether the lamp can be drawn out upwards [in]; one that lies flat needs no room above."""
+    if f.flat:
+        return []
+    headroom = inp.site.home.headroom_in
+    if headroom is None:
+        sentence = f"The lamp needs {f.lamp_length_in:g} in free above: not measured."
+        test = "measure the free height"
+        return [Check(id="uv.lamp_space", status="unknown", sentence=sentence, test=test)]
+    free = headroom - (inp.item.headroom_in or 0)
+    if free >= f.lamp_length_in:
+        return []
+    need, have = f"{f.lamp_length_in:g}", f"{max(0.0, free):g}"
+    return [told("uv.lamp_space", "stop", need=need, have=have)]
+
+
+def _may_stand(inp: StageInput, f: UvFigures, need: float) -> list[Check]:
+    """Place, pressure, the water's needs, dose, class, what stands ahead, and room for the
+    lamp."""
+    item, site, psi = inp.item, inp.site, inp.stream.psi
     checks = [
-        c for c in place_checks(item, site) if not (c.id == "space.headroom" and f.flat)
-    ] + item_pressure(item, site, None if stream.psi is None else stream.psi.low)
-    checks += _need_checks(inp)
-    more, figure = _uvt_checks(inp, f, need)
-    checks += more
+        *(c for c in place_checks(item, site) if not (c.id == "space.headroom" and f.flat)),
+        *item_pressure(item, site, None if psi is None else psi.low),
+        *_need_checks(inp),
+        *_uvt_checks(inp, f, need),
+    ]
     if site.unsafe_likely and (f.device_class != "A" or not f.monitored):
         checks.append(told("uv.class", "stop"))
     else:
         checks.append(met("uv.class", f"class {f.device_class}, {f.dose:g} mJ/cm²"))
     if not any((i.figures.holds_um or math.inf) <= FINE_UM for i in inp.ahead):
         checks.append(told("uv.prefilter", "stop"))
-    if not f.flat:
-        free = (
-            None
-            if site.home.headroom_in is None
-            else site.home.headroom_in - (item.headroom_in or 0)
-        )
-        if free is None:
-            checks.append(
-                Check(
-                    id="uv.lamp_space",
-                    status="unknown",
-                    sentence=f"The lamp needs {f.lamp_length_in:g} in free above: not measured.",
-                    test="measure the free height",
-                )
-            )
-        elif free < f.lamp_length_in:
-            checks.append(
-                told(
-                    "uv.lamp_space",
-                    "stop",
-                    need=f"{f.lamp_length_in:g}",
-                    have=f"{max(0.0, free):g}",
-                )
-            )
-    checks += _limited(inp)
-    checks.append(told("uv.first_use", "say"))
-    changes, _ = effects(item, stream)
-    good = not any(c.status in ("stop", "unknown") for c in checks)
+    return [*checks, *_lamp_space(inp, f), *_limited(inp), told("uv.first_use", "say")]
+
+
+def _behind(inp: StageInput, good: bool) -> dict[str, Quantity]:
+    """Microbes that are there are inactivated at the lamp, where nothing stops it or is open."""
+    item = inp.item
+    changes, _ = effects(item, inp.stream)
     for name in ("coliform", "e_coli"):
-        q = stream.get(name)
+        q = inp.stream.get(name)
         if q is not None and q.words == "present":
             changes[name] = Quantity(
                 range=None,
@@ -324,26 +308,36 @@ def run(inp: StageInput) -> StageReport:
                 established=good and bool(item.effects),
                 note="laboratory after disinfection closes it",
             )
-    powered = site.demand.occupied_days if "lay_up_logged" in inp.overrides else 365.25
-    lamp_months = f.lamp_days / DAYS_PER_MONTH * (365.25 / powered if powered else 1)
-    due = tuple(_lamp(d, lamp_months, f) for d in dues(item, site))
-    kwh = f.watts * HOURS_PER_YEAR / 1000 * powered / 365.25
-    running = (
-        Running(
-            label="Electricity",
-            kind="power",
-            per_year=money(kwh) * site.settings.electricity,
-            why=f"{f.watts:g} W, {kwh:.0f} kWh a year",
-            scope=item.scope,
-        ),
-    )
+    return changes
+
+
+def _powered_days(inp: StageInput) -> float:
+    """Days in a year that the lamp burns [days]: all, unless its lay-up is logged."""
+    logged = "lay_up_logged" in inp.overrides
+    return inp.site.demand.occupied_days if logged else DAYS_PER_YEAR
+
+
+def run(inp: StageInput) -> StageReport:
+    """Checks dose, class, space and the needs of the water; passes every analyte unchanged but
+    living microbes.
+    """
+    item, site, f = inp.item, inp.site, inp.item.figures
+    assert isinstance(f, UvFigures)
+    need = design_flow(inp)
+    checks = _may_stand(inp, f, need)
+    good = not any(c.status in ("stop", "unknown") for c in checks)
+    powered = _powered_days(inp)
+    stretched = DAYS_PER_YEAR / powered if powered else 1
+    months = f.lamp_days / DAYS_PER_MONTH * stretched
+    kwh = f.watts * HOURS_PER_YEAR / 1000 * powered / DAYS_PER_YEAR
+    why = f"{f.watts:g} W, {kwh:.0f} kWh a year"
     return report(
         inp,
-        stream.with_(changes),
+        inp.stream.with_(_behind(inp, good)),
         checks,
-        figures=lambda: (figure,) if figure else (),
-        due=due,
-        running=running,
+        figures=lambda: _flow_figure(inp, f, need),
+        due=tuple(_lamp(d, months, f) for d in dues(item, site)),
+        running=(electricity(kwh, why, site, item.scope),),
         drop=drop_at(item, site.demand.peak_gpm) if item.scope == "house" else 0.0,
         summary=f"class {f.device_class}",
     )

@@ -1,0 +1,8 @@
+import tseslint from "typescript-eslint";
+export default tseslint.config(
+  { ignores: ["dist", "src/api/schema.generated.ts", "src/app/facts.generated.ts"] },
+  { files: ["src/**/*.{ts,tsx}"], languageOptions: { parser: tseslint.parser },
+    linterOptions: { reportUnusedDisableDirectives: "off" },
+    rules: { complexity: ["error", 15],
+      "max-lines-per-function": ["error", { max: 80, skipBlankLines: true, skipComments: true }], },
+  });
