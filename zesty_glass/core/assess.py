@@ -8,7 +8,8 @@ from collections.abc import Mapping
 from dataclasses import replace
 
 from .costing.chores import Chores, chores
-from .costing.money import Lifetime, keeps_up
+from .costing.falling import keeps_up
+from .costing.money import Lifetime
 from .costing.waste import Waste, waste
 from .demonstrating.records import Tasting
 from .demonstrating.shown import Around, show

@@ -6,16 +6,18 @@ import math
 import unittest
 from decimal import Decimal
 
-from zesty_glass.core.costing.money import (
-    HORIZONS,
-    added_cost,
+from zesty_glass.core.costing.falling import (
     interval_months,
     interval_why,
     keeps_up,
-    lifetime,
-    lifetime_total,
     months_due,
     rates_for,
+)
+from zesty_glass.core.costing.money import (
+    HORIZONS,
+    added_cost,
+    lifetime,
+    lifetime_total,
     stays_cheaper_from,
 )
 from zesty_glass.core.costing.plan import apr

@@ -7,14 +7,8 @@ from decimal import ROUND_HALF_EVEN, Decimal
 from hypothesis import given
 from hypothesis import strategies as st
 
-from zesty_glass.core.costing.money import (
-    interval_months,
-    lifetime,
-    lifetime_total,
-    months_due,
-    rates_for,
-    stays_cheaper_from,
-)
+from zesty_glass.core.costing.falling import interval_months, months_due, rates_for
+from zesty_glass.core.costing.money import lifetime, lifetime_total, stays_cheaper_from
 from zesty_glass.core.costing.plan import apr
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.treating.line import Purchase

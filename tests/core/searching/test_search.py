@@ -11,7 +11,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from zesty_glass.core.costing.chores import stage_minutes
-from zesty_glass.core.costing.money import Rates, added_cost
+from zesty_glass.core.costing.falling import Rates
+from zesty_glass.core.costing.money import added_cost
 from zesty_glass.core.proposing.rows import target_of
 from zesty_glass.core.proposing.suggest import things_found
 from zesty_glass.core.rules import Rules

@@ -23,7 +23,8 @@ from tests.making import (
     water,
 )
 from zesty_glass.core.assess import today_of
-from zesty_glass.core.costing.money import lifetime_total, months_due
+from zesty_glass.core.costing.falling import months_due
+from zesty_glass.core.costing.money import lifetime_total
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.evidence import Level
 from zesty_glass.core.in_place import KINDS, InPlace

@@ -7,7 +7,7 @@ from collections.abc import Iterable
 from datetime import date, timedelta
 from typing import Literal
 
-from ..costing.money import interval_months
+from ..costing.falling import interval_months
 from ..errors import RuleError
 from ..record import record
 from ..treating.report import StageReport

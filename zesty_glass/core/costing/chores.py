@@ -7,7 +7,7 @@ import math
 from ..record import record
 from ..treating.line import LineReport
 from ..treating.report import Chore, StageReport
-from .money import interval_months
+from .falling import interval_months
 
 
 @record

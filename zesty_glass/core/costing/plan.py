@@ -5,7 +5,7 @@ from __future__ import annotations
 from decimal import ROUND_HALF_EVEN, Decimal
 
 from ..errors import RuleError
-from .money import CENT
+from .falling import CENT
 
 
 def apr(price: Decimal, down: Decimal, monthly: Decimal, months: int) -> Decimal:

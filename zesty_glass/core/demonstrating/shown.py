@@ -17,7 +17,7 @@ from ..treating.line import LineReport
 from ..treating.stream import Stream
 from .distilling import balance
 from .kettle import scale_year
-from .lather import counted, expected_drops, household_share, ratio, spoon_share, spoonful
+from .lather import Ratio, counted, expected_drops, household_share, ratio, spoon_share, spoonful
 from .records import (
     ChlorineTest,
     ColourColumn,
@@ -28,6 +28,7 @@ from .records import (
     SideBySide,
     Tasting,
     Through,
+    Vial,
 )
 from .shown_records import (
     Bar,
@@ -134,104 +135,125 @@ def side_by_side(d: SideBySide, at: Around) -> Shown:
     return Shown(id="", sentences=(), result=Bars(bars=tuple(bars), scale=scale * 1.05))
 
 
-def lather(d: Lather, at: Around, simulated: bool) -> Shown:
-    """Drops a vial, ratios to the softened vial, the spoonful and the household estimate."""
-    hard = {v.id: at.value(v.sample, "hardness") for v in d.vials if v.sample is not None}
-    expected = {
-        k: expected_drops(v.range, d)
-        for k, v in hard.items()
-        if v is not None and v.range is not None
-    }
+@record
+class _Counts:
+    """Drops of every vial: expected by its hardness, and those that count (counted, or expected
+    where the vials are simulated); the hardness of each [mg/L as CaCO3]."""
+
+    hardness: dict[str, Range]
+    expected: dict[str, Range]
+    drops: dict[str, Range | None]
+
+
+_SOFT = Range.of(0.0, 0.0, 0.0)  # hardness of a softened vial that nobody tested [mg/L]
+
+
+def _vial(d: Lather, role: str) -> Vial | None:
+    return next((v for v in d.vials if v.role == role), None)
+
+
+def _counts(d: Lather, at: Around, simulated: bool) -> _Counts:
+    tested = {v.id: at.value(v.sample, "hardness") for v in d.vials if v.sample is not None}
+    hard = {k: v.range for k, v in tested.items() if v is not None and v.range is not None}
+    expected = {k: expected_drops(r, d) for k, r in hard.items()}
     drops = {v.id: expected.get(v.id) if simulated else counted(v) for v in d.vials}
-    soft = next((v for v in d.vials if v.role == "softened"), None)
+    soft = _vial(d, "softened")
     if soft is not None and soft.id not in expected:
-        expected[soft.id] = expected_drops(Range.of(0.0, 0.0, 0.0), d)
+        expected[soft.id] = expected_drops(_SOFT, d)
         if simulated:
             drops[soft.id] = expected[soft.id]
+    return _Counts(hardness=hard, expected=expected, drops=drops)
+
+
+def _times(d: Lather, drops: dict[str, Range | None]) -> dict[str, Ratio | None]:
+    """How many times the softened vial's soap each other vial took; None where either is open."""
+    soft = _vial(d, "softened")
     base = None if soft is None else drops.get(soft.id)
-    times = {
-        v.id: (
-            ratio(x, base)
-            if base is not None
-            and base.high
-            and (x := drops.get(v.id)) is not None
-            and x.high is not None
-            and v is not soft
-            else None
+    out: dict[str, Ratio | None] = {}
+    for v in d.vials:
+        x = drops.get(v.id)
+        both = base is not None and base.high and x is not None and x.high is not None
+        out[v.id] = ratio(x, base) if both and x and base and v is not soft else None
+    return out
+
+
+def _spoon(d: Lather, hardness: dict[str, Range]) -> Range | None:
+    """What a spoonful of tap water makes of the softened vial [mg/L as CaCO3]."""
+    tap, soft = _vial(d, "tap"), _vial(d, "softened")
+    if tap is None or soft is None or tap.id not in hardness:
+        return None
+    return spoonful(hardness[tap.id], hardness.get(soft.id, _SOFT), d.volume_ml, d.spoon_ml)
+
+
+def _said_of_soap(d: Lather, shown: Ratio, simulated: bool) -> list[str]:
+    low = words.number(shown.low, 1)
+    upper = f"more than {low}" if shown.high is None else f"{low} to {words.number(shown.high, 1)}"
+    took = "is expected to take" if simulated else "took"
+    how = ", worked out from its hardness and not counted" if simulated else ""
+    said = [
+        f"This water {took} {words.number(shown.best, 1)} times the soap of the softened vial"
+        f" ({upper}){how}."
+    ]
+    last = max((v.steps[-1] for v in d.vials if v.steps), default=1)
+    if not simulated and last > 1:
+        said.append(
+            f"The range is wide because the soap went in {last} drops at a time; single drops"
+            " near the end narrow it."
+        )
+    return said
+
+
+def _said_of_home(share: float | None) -> list[str]:
+    if share is None:
+        return []
+    if share <= 0:
+        return ["That is no ground for an estimate of soap at home."]
+    return [
+        f"At home nobody doses by the drop: our cautious estimate is {100 * share:.0f} % less soap."
+    ]
+
+
+def _said_of_spoon(d: Lather) -> list[str]:
+    if not d.spoon_killed:
+        return []
+    part = (d.volume_ml + d.spoon_ml) / d.spoon_ml
+    return [
+        f"A spoonful of tap water, one part in {part:.0f}, killed the lather: hard water that an"
+        " undersized softener lets through does the same."
+    ]
+
+
+def lather(d: Lather, at: Around, simulated: bool) -> Shown:
+    """Drops a vial, ratios to the softened vial, the spoonful and the household estimate."""
+    counts = _counts(d, at, simulated)
+    times = _times(d, counts.drops)
+    tap = _vial(d, "tap")
+    shown = None if tap is None else times.get(tap.id)
+    share = None if shown is None else household_share(shown, at.settings.soap_share)
+    said = [
+        *([] if shown is None else _said_of_soap(d, shown, simulated)),
+        *(f"Undissolved soap clouds “{v.name}”." for v in d.vials if v.cloud),
+        *_said_of_home(share),
+        *_said_of_spoon(d),
+    ]
+    vials = tuple(
+        VialShown(
+            id=v.id,
+            name=v.name,
+            drops=counts.drops.get(v.id),
+            expected=counts.expected.get(v.id),
+            times=times.get(v.id),
         )
         for v in d.vials
-    }
-    tap = next((v for v in d.vials if v.role == "tap"), None)
-    shown = None if tap is None else times.get(tap.id)
-    tap_hard = None if tap is None or (t := hard.get(tap.id)) is None else t.range
-    soft_hard = (
-        None
-        if soft is None
-        else s.range
-        if (s := hard.get(soft.id)) is not None
-        else Range.of(0.0, 0.0, 0.0)
     )
-    spoon = (
-        spoonful(tap_hard, soft_hard, d.volume_ml, d.spoon_ml)
-        if tap_hard is not None and soft_hard is not None
-        else None
+    result = LatherShown(
+        vials=vials,
+        spoon=_spoon(d, counts.hardness),
+        spoon_share=spoon_share(d.volume_ml, d.spoon_ml),
+        household=share,
+        breakthrough=_breakthrough(at),
     )
-    said = []
-    if shown is not None:
-        upper = (
-            "more than " + words.number(shown.low, 1)
-            if shown.high is None
-            else f"{words.number(shown.low, 1)} to {words.number(shown.high, 1)}"
-        )
-        took = "is expected to take" if simulated else "took"
-        how = ", worked out from its hardness and not counted" if simulated else ""
-        said.append(
-            f"This water {took} {words.number(shown.best, 1)} times the soap of the softened vial"
-            f" ({upper}){how}."
-        )
-        last = max((v.steps[-1] for v in d.vials if v.steps), default=1)
-        if not simulated and last > 1:
-            said.append(
-                f"The range is wide because the soap went in {last} drops at a time; single drops"
-                " near the end narrow it."
-            )
-    for v in d.vials:
-        if v.cloud:
-            said.append(f"Undissolved soap clouds “{v.name}”.")
-    house = None if shown is None else household_share(shown, at.settings.soap_share)
-    if house is not None:
-        said.append(
-            f"At home nobody doses by the drop: our cautious estimate is {100 * house:.0f} % less"
-            " soap."
-            if house > 0
-            else "That is no ground for an estimate of soap at home."
-        )
-    if d.spoon_killed:
-        said.append(
-            f"A spoonful of tap water, one part in {(d.volume_ml + d.spoon_ml) / d.spoon_ml:.0f},"
-            " killed the lather: hard water that an undersized softener lets through does the"
-            " same."
-        )
-    return Shown(
-        id="",
-        sentences=tuple(said),
-        result=LatherShown(
-            vials=tuple(
-                VialShown(
-                    id=v.id,
-                    name=v.name,
-                    drops=drops.get(v.id),
-                    expected=expected.get(v.id),
-                    times=times.get(v.id),
-                )
-                for v in d.vials
-            ),
-            spoon=spoon,
-            spoon_share=spoon_share(d.volume_ml, d.spoon_ml),
-            household=house,
-            breakthrough=_breakthrough(at),
-        ),
-    )
+    return Shown(id="", sentences=tuple(said), result=result)
 
 
 def _breakthrough(at: Around) -> str:

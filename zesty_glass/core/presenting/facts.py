@@ -8,7 +8,7 @@ from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 
 from ..analytes import ANALYTES
-from ..costing.money import interval_months
+from ..costing.falling import interval_months
 from ..evidence import Level
 from ..record import record
 from ..treating.items import Item

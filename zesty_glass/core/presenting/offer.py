@@ -24,7 +24,7 @@ from ..proposing.rows import Row
 from ..record import record
 from ..spending import Assumption, CostBand
 from ..testing.finding import Finding, Weight
-from ..testing.findings import Unexplained, Unknown
+from ..testing.findings import Meaning, Unexplained, Unknown
 from ..treating.line import LineReport
 from ..treating.stages import TECHNOLOGIES
 from ..treating.stream import Quantity
@@ -348,6 +348,65 @@ def make_offer(
     spans = tuple(dict.fromkeys((*HORIZONS, visit.horizon)))
     by_years = dict(zip(spans, assess_over(visit, spans, use_bands=True), strict=True))
     a = by_years[visit.horizon]
+    chosen, meaning = _recommended(a, recommended)
+    line0 = a.options[0].line
+    assert chosen.line is not None and line0 is not None
+    before_signing = to_know(chosen.line, answers)
+    if stops := _unanswered_stops(before_signing):
+        raise RuleError(
+            "offer.stopped",
+            f"“{chosen.name}” cannot work as it stands: {stops[0].stage}: {stops[0].sentence}",
+            "answers",
+            "Write for each stop how it is answered, change the line, or recommend another.",
+        )
+    options = _options(visit, by_years)
+    top = next(p for p in options if p.id == recommended)
+    price = price_lines(top.price, top.installation, terms or Terms(), visit.settings)
+    return Offer(
+        number=number,
+        revision=revision,
+        created_at=created_at,
+        valid_until=valid_until,
+        firm=visit.firm,
+        consultant=visit.consultant,
+        currency=visit.settings.currency,
+        units=visit.settings.units,
+        customer=visit.customer,
+        home=visit.home.name,
+        place=visit.home.place,
+        source=SOURCE_NAMES[visit.home.source],
+        people=visit.home.people,
+        complaints=tuple(c.words for c in visit.complaints),
+        readings=_readings(visit, a),
+        raw=line0.source.quantities,
+        ferric_raw=line0.source.particulate_iron,
+        scale_60=None if meaning.scale is None else meaning.scale.at_heater.best,
+        findings=meaning.findings,
+        unexplained=meaning.unexplained,
+        unknown=meaning.unknown,
+        tonight=meaning.tonight,
+        nothing_needed=a.nothing_needed,
+        options=options,
+        rows=a.rows,
+        recommended=recommended,
+        reasons=reasons.strip() or draft_reasons(a, recommended),
+        horizon=visit.horizon,
+        plan=plan_terms(plan, to_pay(price)),
+        price=price,
+        assumptions=a.assumptions,
+        cautions=_cautions(chosen.line),
+        cancel_text=visit.settings.cancel_text,
+        cooling_off=COOLING_OFF,
+        local_rules=visit.settings.local_rules,
+        rules_version=visit.rules.version,
+        health=tuple(f.sentence for f in meaning.findings if f.weight is Weight.HEALTH),
+        before_signing=before_signing,
+    )
+
+
+def _recommended(a: Assessment, recommended: str) -> tuple[OptionReport, Meaning]:
+    """The option that is recommended, and what the readings mean; RuleError where nothing can be
+    proposed yet."""
     if a.raw is None or a.meaning is None:
         raise RuleError(
             "offer.no_raw",
@@ -377,71 +436,25 @@ def make_offer(
             "recommended",
             "See what it says on the line, or recommend another.",
         )
-    before_signing = to_know(chosen.line, answers)
-    if stops := _unanswered_stops(before_signing):
-        raise RuleError(
-            "offer.stopped",
-            f"“{chosen.name}” cannot work as it stands: {stops[0].stage}: {stops[0].sentence}",
-            "answers",
-            "Write for each stop how it is answered, change the line, or recommend another.",
-        )
+    return chosen, a.meaning
+
+
+def _options(visit: Visit, by_years: Mapping[int, Assessment]) -> tuple[OfferedOption, ...]:
+    """Every option with its costs over each span of years, today first and without a letter."""
     items = {i.code: i for i in visit.catalogue}
-    options = []
-    for n, o in enumerate(a.options):
-        costs = tuple(
-            _over(r.cost, r) for y in HORIZONS if (r := by_years[y].options[n]).cost is not None
-        )
-        bought = () if o.line is None else tuple(p.code for p in o.line.purchases)
-        warranty = tuple(
-            f"{items[c].name}: {items[c].warranty}"
-            for c in bought
-            if c in items and items[c].warranty
-        )
-        options.append(_option(o, "" if n == 0 else chr(64 + n), costs, warranty))
-    top = next(p for p in options if p.id == recommended)
-    price = price_lines(top.price, top.installation, terms or Terms(), visit.settings)
-    kinds = dict.fromkeys(s.kind for s in chosen.line.stages)
-    line0 = a.options[0].line
-    assert line0 is not None
-    scale = a.meaning.scale
-    return Offer(
-        number=number,
-        revision=revision,
-        created_at=created_at,
-        valid_until=valid_until,
-        firm=visit.firm,
-        consultant=visit.consultant,
-        currency=visit.settings.currency,
-        units=visit.settings.units,
-        customer=visit.customer,
-        home=visit.home.name,
-        place=visit.home.place,
-        source=SOURCE_NAMES[visit.home.source],
-        people=visit.home.people,
-        complaints=tuple(c.words for c in visit.complaints),
-        readings=_readings(visit, a),
-        raw=line0.source.quantities,
-        ferric_raw=line0.source.particulate_iron,
-        scale_60=None if scale is None else scale.at_heater.best,
-        findings=a.meaning.findings,
-        unexplained=a.meaning.unexplained,
-        unknown=a.meaning.unknown,
-        tonight=a.meaning.tonight,
-        nothing_needed=a.nothing_needed,
-        options=tuple(options),
-        rows=a.rows,
-        recommended=recommended,
-        reasons=reasons.strip() or draft_reasons(a, recommended),
-        horizon=visit.horizon,
-        plan=plan_terms(plan, to_pay(price)),
-        price=price,
-        assumptions=a.assumptions,
-        cautions=tuple(t.caution for k in kinds if (t := TECHNOLOGIES.get(k)) and t.caution)
-        + (ALWAYS,),
-        cancel_text=visit.settings.cancel_text,
-        cooling_off=COOLING_OFF,
-        local_rules=visit.settings.local_rules,
-        rules_version=visit.rules.version,
-        health=tuple(f.sentence for f in a.meaning.findings if f.weight is Weight.HEALTH),
-        before_signing=before_signing,
-    )
+    out = []
+    for n, o in enumerate(by_years[visit.horizon].options):
+        reports = [by_years[y].options[n] for y in HORIZONS]
+        costs = tuple(_over(r.cost, r) for r in reports if r.cost is not None)
+        bought = [] if o.line is None else [p.code for p in o.line.purchases]
+        known = [items[c] for c in bought if c in items]
+        warranty = tuple(f"{i.name}: {i.warranty}" for i in known if i.warranty)
+        out.append(_option(o, "" if n == 0 else chr(64 + n), costs, warranty))
+    return tuple(out)
+
+
+def _cautions(line: LineReport) -> tuple[str, ...]:
+    """What stands where the work is done, once for each technology of a line."""
+    kinds = dict.fromkeys(s.kind for s in line.stages)
+    own = (t.caution for k in kinds if (t := TECHNOLOGIES.get(k)) and t.caution)
+    return (*own, ALWAYS)

@@ -12,7 +12,7 @@ from collections.abc import Mapping
 
 from .. import words
 from ..analytes import ANALYTES, Kind
-from ..costing.money import keeps_up
+from ..costing.falling import keeps_up
 from ..errors import RuleError
 from ..home import Home
 from ..ranges import Verdict

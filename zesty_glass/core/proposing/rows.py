@@ -236,6 +236,58 @@ def _asks(f: Finding) -> bool:
     )
 
 
+def _compared(f: Finding) -> bool:
+    """Whether a finding has a row of its own."""
+    if f.analyte not in ANALYTES or f.analyte == "colour" or f.id == "heater.anode":
+        return False
+    return bool(_asks(f) or f.explains or f.analyte == "tds")
+
+
+def _added(lines: tuple[LineReport, ...], analyte: str) -> bool:
+    """Whether a line changes what is drunk in an analyte that nothing asked about."""
+    if analyte == "hardness" and all(line.source.get("hardness") is None for line in lines):
+        return False
+    return any(
+        (q := line.tap.get(analyte)) is not None
+        and bool(line.stages)
+        and q != line.source.get(analyte)
+        for line in lines
+    )
+
+
+def _in_order(
+    lines: tuple[LineReport, ...], meaning: Meaning, wishes: tuple[Wish, ...]
+) -> dict[str, Finding | None]:
+    """What has a row, in order: what was found, what is wished less of, what an option adds, and
+    what is not tested."""
+    out: dict[str, Finding | None] = {}
+    for f in meaning.findings:
+        if _compared(f):
+            out.setdefault(f.analyte, f)
+    for w in wishes:
+        out.setdefault(w.analyte, None)
+    for extra in ("sodium", "potassium", "hardness", "ph"):
+        if extra not in out and _added(lines, extra):
+            out[extra] = None
+    for u in meaning.unknown:
+        out.setdefault(u.analyte, None)
+    return out
+
+
+def _target_words(
+    analyte: str, target: float | None, op: str, why: str, units: str, wished: bool
+) -> str:
+    """What is wanted of an analyte, in words and in the home's units."""
+    if target is None:
+        return "wished: less of it" if wished else ""
+    if target <= 0:
+        return "wanted: none"
+    factor, unit, decimals = words.shown_in(analyte, units)
+    side = "at most" if op == "at_most" else "at least"
+    shown = words.number(target * factor, max(decimals, 2)) + ("" if unit == "pH" else f" {unit}")
+    return f"wanted {side} {shown}, {why}"
+
+
 def rows(
     lines: tuple[LineReport, ...],
     meaning: Meaning,
@@ -248,68 +300,26 @@ def rows(
     less of, what an option adds, and what is not tested.
     """
     by_id = {c.id: c.words for c in complaints}
-    wanted: list[tuple[str, Finding | None]] = []
-    for f in meaning.findings:
-        if (
-            f.analyte in ANALYTES
-            and (_asks(f) or f.explains or f.analyte == "tds")
-            and f.analyte != "colour"
-            and f.id != "heater.anode"
-        ):
-            wanted.append((f.analyte, f))
-    have = {a for a, _ in wanted}
-    wanted += [(w.analyte, None) for w in wishes if w.analyte not in have]
-    have = {a for a, _ in wanted}
     wished = {w.analyte: w for w in wishes}
-    for extra in ("sodium", "potassium", "hardness", "ph"):
-        changed = any(
-            (q := line.tap.get(extra)) is not None and line.stages and q != line.source.get(extra)
-            for line in lines
-        )
-        if (
-            extra not in have
-            and changed
-            and not (
-                extra == "hardness" and all(line.source.get("hardness") is None for line in lines)
-            )
-        ):
-            wanted.append((extra, None))
-            have.add(extra)
-    wanted += [(u.analyte, None) for u in meaning.unknown if u.analyte not in have]
-    out = []
-    for analyte, finding in wanted:
+
+    def row(analyte: str, finding: Finding | None) -> Row:
         target, why, op = wanted_of(analyte, rules, wished.get(analyte))
-        factor, unit, decimals = words.shown_in(analyte, units)
-        cells = tuple(cell(line.option, line, analyte, target, op, units) for line in lines)
-        side = "at most" if op == "at_most" else "at least"
-        unit_said = "" if unit == "pH" else f" {unit}"
-        text = (
-            ""
-            if target is None
-            else (
-                f"wanted {side} {words.number(target * factor, max(decimals, 2))}{unit_said}, {why}"
-                if target > 0
-                else "wanted: none"
-            )
+        factor, unit, _ = words.shown_in(analyte, units)
+        explained = () if finding is None else finding.explains
+        return Row(
+            analyte=analyte,
+            name=ANALYTES[analyte].name,
+            complaints=tuple(by_id[c] for c in explained if c in by_id),
+            weight=None if finding is None else finding.weight,
+            unit=unit,
+            factor=factor,
+            target=target,
+            target_words=_target_words(analyte, target, op, why, units, analyte in wished),
+            op=op,
+            cells=tuple(cell(line.option, line, analyte, target, op, units) for line in lines),
         )
-        quoted = tuple(by_id[c] for c in (finding.explains if finding else ()) if c in by_id)
-        if analyte in wished and target is None:
-            text = "wished: less of it"
-        out.append(
-            Row(
-                analyte=analyte,
-                name=ANALYTES[analyte].name,
-                complaints=quoted,
-                weight=None if finding is None else finding.weight,
-                unit=unit,
-                factor=factor,
-                target=target,
-                target_words=text,
-                op=op,
-                cells=cells,
-            )
-        )
-    return tuple(out)
+
+    return tuple(row(a, f) for a, f in _in_order(lines, meaning, wishes).items())
 
 
 def _risen(line: LineReport, rows_: tuple[Row, ...]) -> list[str]:

@@ -8,7 +8,8 @@ from decimal import Decimal
 from typing import Any
 
 from ..costing.chores import stage_minutes
-from ..costing.money import added_cost, interval_months, rates_for, running_years
+from ..costing.falling import interval_months, rates_for, running_years
+from ..costing.money import added_cost
 from ..home import Home
 from ..ranges import Range, Verdict
 from ..rules import Settings
