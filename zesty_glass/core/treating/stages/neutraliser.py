@@ -12,13 +12,15 @@ from decimal import Decimal
 from ... import words
 from ...evidence import Level
 from ...ranges import Range
+from ...record import record
 from ...units import L_PER_GAL, MG_L_PER_GPG, MG_PER_LB
 from ..checks import Says, met, told
 from ..items import Item
-from ..place import backwash_checks, drop_at, item_pressure, place_checks
-from ..report import Check, Chore, Drain, Due, Figure, Running, StageReport
+from ..place import drop_at, item_pressure, place_checks
+from ..report import Check, Chore, Due, Figure, StageReport
 from ..stream import Quantity, Stream, predicted
 from ..technology import Company, Technology
+from .by_clock import Backwash, backwash_of
 from .calcite import (
     NeutraliserFigures,
     Rise,
@@ -29,7 +31,7 @@ from .calcite import (
     to_saturation,
     to_target,
 )
-from .common import StageInput, dues, effects, money, report, water_cost, working
+from .common import StageInput, dues, effects, money, report, working
 
 CHECKS = {
     "neutraliser.range": Says(
@@ -60,6 +62,7 @@ CHECKS = {
 
 BAG_LB = 50.0
 
+UNUSED_MONTHS = 120.0  # [months] of a bed that loses nothing
 LONGEST_MONTHS = 1200.0  # [months] a bed that loses less than this counts as lasting a century
 
 
@@ -139,64 +142,82 @@ def _iron(f: NeutraliserFigures, inp: StageInput) -> list[Check]:
     return [met("neutraliser.iron", f"iron {fe.best:.2g} mg/L, at most {limit:g}")]
 
 
+#: what is taken where no temperature was measured [°C]: ground water, trade practice (2024)
+USUAL_C = Range.of(10.0, 12.0, 15.0)
+WIDE_PH = 0.6  # [pH] a range wider than this sizes nothing well
+
+
+def _load(inp: StageInput, f: NeutraliserFigures, ph: Range) -> Rise:
+    """What the bed dissolves into this water."""
+    stream, temp = inp.stream, inp.stream.range("temperature") or USUAL_C
+    alkalinity, calcium, tds = (stream.range(n) for n in ("alkalinity", "calcium", "tds"))
+    return rise(f, ph, alkalinity, temp, calcium, tds)
+
+
+def _ph_unknown(
+    inp: StageInput, checks: list[Check], drop: float | None, style: str
+) -> StageReport:
+    """A bed on water whose pH nobody knows: nothing can be said of what it makes."""
+    asked = Check(
+        id="neutraliser.ph",
+        status="unknown",
+        sentence="pH not known: nothing can be sized.",
+        test="pH by meter on site",
+    )
+    changes, _ = effects(inp.item, inp.stream)
+    for name in ("ph", "hardness", "alkalinity"):
+        changes[name] = Quantity(range=None, state="unknown", evidence=Level.TYPICAL)
+    outlet = inp.stream.with_(changes)
+    return report(inp, outlet, [*checks, asked], drop=drop, summary=style)
+
+
+def _added_checks(f: NeutraliserFigures, r: Rise) -> list[Check]:
+    """What it adds to the water: sodium by a feed, else hardness, with its range."""
+    if f.style == "feed":
+        sodium = r.added.best * SODIUM_PER_ALKALINITY
+        return [told("neutraliser.sodium", "warn", have=f"{sodium:.0f}")]
+    gpg = r.added.scale(1 / MG_L_PER_GPG)
+    bound = ", upper bound" if r.upper_bound else ""
+    thumb = ", rule of thumb: ask for a CO2 test" if r.governs == "rule of thumb" else ""
+    span = f"{gpg.low:.1f} to {gpg.high or 0:.1f} gpg"
+    return [told("neutraliser.hardness", "say", have=f"{gpg.best:.1f} gpg ({span}{bound}{thumb})")]
+
+
 def run(inp: StageInput) -> StageReport:
     """Raises pH, alkalinity, calcium, hardness and TDS by what dissolves; what stands behind sees
     the raised water.
     """
-    item, site, f = inp.item, inp.site, inp.item.figures
+    item, site, f, stream = inp.item, inp.site, inp.item.figures, inp.stream
     assert isinstance(f, NeutraliserFigures)
-    stream = inp.stream
-    checks = place_checks(item, site) + item_pressure(
-        item, site, None if stream.psi is None else stream.psi.low
-    )
     changes, more = effects(item, stream)
-    checks += more + _iron(f, inp)
+    least = None if stream.psi is None else stream.psi.low
+    checks = place_checks(item, site) + item_pressure(item, site, least) + more + _iron(f, inp)
     ph, drop = stream.range("ph"), drop_at(item, site.demand.peak_gpm)
     if ph is None or ph.high is None:
-        checks.append(
-            Check(
-                id="neutraliser.ph",
-                status="unknown",
-                sentence="pH not known: nothing can be sized.",
-                test="pH by meter on site",
-            )
-        )
-        for name in ("ph", "hardness", "alkalinity"):
-            changes[name] = Quantity(range=None, state="unknown", evidence=Level.TYPICAL)
-        return report(inp, stream.with_(changes), checks, drop=drop, summary=f.style)
+        return _ph_unknown(inp, checks, drop, f.style)
     checks += _media_checks(f, ph, inp)
-    if ph.high - ph.low > 0.6:
+    if ph.high - ph.low > WIDE_PH:
         checks.append(told("neutraliser.ph_meter", "warn"))
-    temp = stream.range("temperature") or Range.of(10.0, 12.0, 15.0)
-    r = rise(f, ph, stream.range("alkalinity"), temp, stream.range("calcium"), stream.range("tds"))
-    feed = f.style == "feed"
-    changes.update(_raised(stream, r, feed))
-    gpg = r.added.best / MG_L_PER_GPG
-    span = f"{r.added.low / MG_L_PER_GPG:.1f} to {(r.added.high or 0) / MG_L_PER_GPG:.1f} gpg"
-    if feed:
-        sodium = r.added.best * SODIUM_PER_ALKALINITY
-        checks.append(told("neutraliser.sodium", "warn", have=f"{sodium:.0f}"))
-    else:
-        bound = ", upper bound" if r.upper_bound else ""
-        thumb = ", rule of thumb: ask for a CO2 test" if r.governs == "rule of thumb" else ""
-        have = f"{gpg:.1f} gpg ({span}{bound}{thumb})"
-        checks.append(told("neutraliser.hardness", "say", have=have))
-    checks.append(told("neutraliser.corrosion", "say"))
-    drains, running, chores, media = _supplies(f, inp, r, checks)
+    r = _load(inp, f, ph)
+    changes.update(_raised(stream, r, f.style == "feed"))
+    media, washed = _media(f, inp, r), _washed(f, inp)
+    checks += [*_added_checks(f, r), told("neutraliser.corrosion", "say"), *washed.checks]
+    backwash = (("Backwash", f"every {f.backwash_days:g} days"),)
     return report(
         inp,
         stream.with_(changes),
         checks,
-        figures=lambda: (_figure(f, stream, r, ph, temp), media[1]),
-        drains=drains,
-        due=dues(item, site) + media[0],
-        running=running,
-        chores=chores,
+        figures=lambda: (
+            _figure(f, stream, r, ph, stream.range("temperature") or USUAL_C),
+            _media_figure(f, inp, r, media),
+        ),
+        drains=washed.drains,
+        due=(*dues(item, site), _media_due(inp, media)),
+        running=washed.running,
+        chores=(Chore(label="Top up media", times_year=12 / media.months, minutes=45, own=False),),
         drop=drop,
         summary=f.style,
-        settings=(
-            (("Backwash", f"every {f.backwash_days:g} days"),) if f.style == "backwashing" else ()
-        ),
+        settings=backwash if f.style == "backwashing" else (),
     )
 
 
@@ -281,69 +302,97 @@ def _figure(f: NeutraliserFigures, stream: Stream, r: Rise, ph: Range, temp: Ran
     )
 
 
-def _supplies(
-    f: NeutraliserFigures, inp: StageInput, r: Rise, checks: list[Check]
-) -> tuple[
-    tuple[Drain, ...], tuple[Running, ...], tuple[Chore, ...], tuple[tuple[Due, ...], Figure]
-]:
-    site = inp.site
-    lb_year = r.added.best * site.demand.house_gal_year * L_PER_GAL / MG_PER_LB
+@record
+class Media:
+    """What a bed loses [lb/year], what it holds when full [lb], after how long it is topped up
+    [months], and what that costs [money]."""
+
+    lb_year: float
+    bed_lb: float
+    months: float
+    price: Decimal
+
+
+def media_lb_year(added: float, gallons_year: float) -> float:
+    """Media that dissolves in a year [lb/year]: 1 mg of calcite for each mg of hardness added.
+
+    Args:
+        added: hardness that it adds [mg/L as CaCO3]. gallons_year: water through it [gal/year].
+
+    Source: by stoichiometry; 453,592 mg a pound.
+
+    >>> round(media_lb_year(80.0, 65_745.0), 1)
+    43.9
+    """
+    return added * gallons_year * L_PER_GAL / MG_PER_LB
+
+
+def _media(f: NeutraliserFigures, inp: StageInput, r: Rise) -> Media:
+    """Topped up when the bed has fallen by a third, or by its own interval where that is
+    sooner."""
+    lb_year = media_lb_year(r.added.best, inp.site.demand.house_gal_year)
     bed_lb = f.volume_ft3 * f.media_lb_ft3
-    third = bed_lb / 3
-    months = min(LONGEST_MONTHS, 12 * third / lb_year) if lb_year > 0 else 120.0
+    months = min(LONGEST_MONTHS, 12 * bed_lb / 3 / lb_year) if lb_year > 0 else UNUSED_MONTHS
     interval = min(months, f.refill_months) if f.refill_months else months
     bags = interval / 12 * lb_year / BAG_LB
     price = (money(bags) * f.bag_price).quantize(Decimal("0.01"))
-    due = Due(
+    return Media(lb_year=lb_year, bed_lb=bed_lb, months=interval, price=price)
+
+
+def _media_due(inp: StageInput, m: Media) -> Due:
+    return Due(
         code=f"{inp.item.code}-media",
         label="Media top-up",
         kind="media",
-        price=price,
-        months=interval,
+        price=m.price,
+        months=m.months,
         capacity_gal=None,
-        gallons_year=site.demand.house_gal_year,
-        why=f"{lb_year:.0f} lb a year; refill when the bed has fallen by a third",
+        gallons_year=inp.site.demand.house_gal_year,
+        why=f"{m.lb_year:.0f} lb a year; refill when the bed has fallen by a third",
         scope="house",
         minutes=45,
     )
-    fig = Figure(
+
+
+def _media_figure(f: NeutraliserFigures, inp: StageInput, r: Rise, m: Media) -> Figure:
+    return Figure(
         id="media",
         label="media a year",
-        value=words.about(lb_year),
+        value=words.about(m.lb_year),
         unit="lb",
-        number=lb_year,
+        number=m.lb_year,
         working=working(
             "How much media?",
             "hardness added × water used",
             "1 mg of calcite a mg/L as CaCO3 added",
             ("added", f"{r.added.best:.0f}", "mg/L"),
-            ("water a year", f"{site.demand.house_gal_year:,.0f}", "gal"),
-            ("media a year", f"{lb_year:.0f}", "lb", True),
-            ("bed when full", f"{bed_lb:.0f}", "lb"),
-            ("top up every", f"{interval:.1f}", "months"),
+            ("water a year", f"{inp.site.demand.house_gal_year:,.0f}", "gal"),
+            ("media a year", f"{m.lb_year:.0f}", "lb", True),
+            ("bed when full", f"{m.bed_lb:.0f}", "lb"),
+            ("top up every", f"{m.months:.1f}", "months"),
         ),
     )
-    chores = (Chore(label="Top up media", times_year=12 / interval, minutes=45, own=False),)
+
+
+IRON_LOOSENS = 0.3  # [mg/L] from here a bed is loosened twice as often: trade practice (2024)
+
+
+def _washed(f: NeutraliserFigures, inp: StageInput) -> Backwash:
+    """A backwashing bed's backwash, twice as often on iron; what its maker does not state is
+    asked."""
     if f.style != "backwashing":
-        return (), (), chores, ((due,), fig)
+        return Backwash()
     if f.backwash_gpm is None or f.backwash_min is None:
-        checks.append(
-            Check(
-                id="well.backwash",
-                status="unknown",
-                sentence="Its backwash flow or time is not stated.",
-                test="ask the maker for its backwash",
-            )
+        asked = Check(
+            id="well.backwash",
+            status="unknown",
+            sentence="Its backwash flow or time is not stated.",
+            test="ask the maker for its backwash",
         )
-        return (), (), chores, ((due,), fig)
-    fe = inp.stream.best("iron") or 0.0
-    days = f.backwash_days / 2 if fe >= 0.3 else f.backwash_days
-    gal = f.backwash_gpm * f.backwash_min
-    times = site.demand.occupied_days / days
-    checks += backwash_checks(f.backwash_gpm, gal, 7 / days, site)
-    drain = Drain(kind="backwash", gal_year=times * gal, largest_gal=gal, times_year=times)
-    cost = water_cost(drain.gal_year, site, "house")
-    return (drain,), ((cost,) if cost else ()), chores, ((due,), fig)
+        return Backwash(checks=(asked,))
+    iron = inp.stream.best("iron") or 0.0
+    days = f.backwash_days / 2 if iron >= IRON_LOOSENS else f.backwash_days
+    return backwash_of(f.backwash_gpm, f.backwash_gpm * f.backwash_min, days, inp)
 
 
 __all__ = ["co2_mg_l", "ph_after", "pk1", "rise", "run", "to_saturation", "to_target"]
