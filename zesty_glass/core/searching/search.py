@@ -16,9 +16,9 @@ How it stays exact without walking every combination:
   so of these only those are carried on that no other beats on cost, drain, chores and pressure
   left.
 - A stage that stops makes every longer line that begins so stop too: the line is cut there.
-- A stage looks at some analytes and facts only, and of some only whether they meet a need; where
-  these are the same, its answer is the same and is not worked out again (``answers``). What it
-  claims to take out is put off: that hangs on each analyte alone.
+- A stage looks at some analytes and facts only, and of some only whether they meet a need, as its
+  technology declares; where these are the same, its answer is the same and is not worked out again
+  (``answers``). What it claims to take out hangs on each analyte alone, and is worked out apart.
 - Evidence and notes of a quantity decide nothing further on, and a pressure only by whether a later
   stage still gets what it wants: what differs in these alone is the same.
 """
@@ -40,12 +40,12 @@ from ..treating.measured import Measured
 from ..treating.order import AGAINST_CHLORINE, carbon_first, company, ordered, rank, wants_ph
 from ..treating.stages import TECHNOLOGIES
 from ..treating.technology import Company, chlorine_is_too_much
-from .answers import PLACE, Alike
+from .answers import PLACE, Alike, Looks
 from .found import Combination, Found, LeftOut, combinations
 from .labels import Label, beats3, covers, unchain
 from .play import in_play
 from .scores import Score, score
-from .states import MICRO, LearnedError, StageAt, State, forget, merge
+from .states import MICRO, StageAt, State, forget, merge
 from .stepping import Stepping
 
 Progress = Callable[[str, int, int], None]
@@ -101,11 +101,15 @@ class Searcher(Stepping):
                 self._once(i),
                 self._drop(i),
                 groups.setdefault(
-                    (alike(i, plumbing=False), i.code if i.code in self.measured else ""), Alike(i)
+                    (alike(i, plumbing=False), i.code if i.code in self.measured else ""),
+                    Alike(i, self.measured.get(i.code, ())),
                 ),
             )
             for n, i in enumerate(every)
         ]
+        numbers: dict[Looks, int] = {}
+        for group in groups.values():
+            group.number = numbers.setdefault(group.looks, len(numbers))
         house = [i for i in playing if i.scope == "house" and i.kind != "system"]
         tap = [i for i in playing if i.scope == "tap" and i.kind != "system"]
         systems = [i for i in playing if i.kind == "system" and i.scope == "tap"]
@@ -196,9 +200,9 @@ class Searcher(Stepping):
             front = {s: labels for s, labels in front.items() if self._asked(labels, asks)}
         out: dict[State, list[Label]] = {}
         for s, labels in front.items():
-            merge(
-                out, (*forget(s, tap_looks)[:7], frozenset(), self._scores(s[0], "house")), labels
-            )
+            scores = self._scores(s.quantities, "house")
+            end = forget(s, tap_looks)._replace(used=frozenset(), scores=scores)
+            merge(out, end, labels)
         return out
 
     def _iron_matters(self, house: list[Item]) -> bool:
@@ -243,8 +247,7 @@ class Searcher(Stepping):
 
     @staticmethod
     def _end(state: State, wanted: frozenset[str]) -> State:
-        q, particulate_iron, coloured, _, *facts = forget(state, wanted)
-        return (q, particulate_iron, coloured, None, *facts[:3], frozenset(), state[8])  # type: ignore[return-value]
+        return forget(state, wanted)._replace(psi=None, used=frozenset())
 
     def _through(
         self,
@@ -316,7 +319,7 @@ class Searcher(Stepping):
         groups: dict[tuple[float, ...], list[tuple[Label, tuple[Score, ...]]]] = {}
         for state, labels in finals.items():
             self.ended += len(labels)
-            scores = (*state[8], *self._scores(state[0], "tap"))
+            scores = (*state.scores, *self._scores(state.quantities, "tap"))
             key = tuple(x for s in scores for x in (s.best, s.worst))
             groups.setdefault(key, []).extend((label, scores) for label in labels)
         kept: list[tuple[tuple[float, ...], Label, tuple[Score, ...]]] = []
@@ -352,7 +355,7 @@ class Searcher(Stepping):
         id, stage, state, sentence = self.stops[code]
         if stage is None or state is None:
             return sentence
-        inp, _ = self._input(stage.item, state, replace(self.site, mute=False))
+        inp = self._input(stage.item, state, replace(self.site, mute=False))
         r, _ = run_stage(inp, self.source, self.measured)
         return next((c.sentence for c in r.checks if c.id == id and c.status == "stop"), "")
 
@@ -416,11 +419,6 @@ def search(
             wanted of each, as (limit, "at_most" or "at_least").
     """
     listed = tuple(catalogue)
-    learned: dict[str, set[str]] = {}
-    while True:
-        s = Searcher(water, colour, home, settings, listed, wanted, years, measured, targets)
-        s.learned = learned
-        try:
-            return s.run(progress)
-        except LearnedError:
-            learned = s.learned
+    return Searcher(water, colour, home, settings, listed, wanted, years, measured, targets).run(
+        progress
+    )

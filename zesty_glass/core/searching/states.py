@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from functools import lru_cache
 from operator import mul
+from typing import NamedTuple
 
 from ..treating.figures import FINE_UM
 from ..treating.items import Item
@@ -15,19 +16,30 @@ from .scores import Score
 
 MICRO = 1_000_000  # figures are compared as whole millionths, so that sums are exact in any order
 
-# a state: (quantities by place, particulate iron, coloured, psi best and high, uvt here, fine
-# filter ahead, disinfected ahead, kinds used, figures at the house's taps)
-State = tuple[
-    tuple[int, ...],
-    bool | None,
-    bool | None,
-    tuple[float, float | None] | None,
-    bool,
-    bool,
-    bool,
-    frozenset[str],
-    tuple[Score, ...],
-]
+
+class State(NamedTuple):
+    """Where lines under search have come to.
+
+    Args:
+        quantities: the number of each analyte's quantity, by its place; 0: not tested.
+        particulate_iron, coloured, uvt_here: facts of the water.
+        psi: running pressure, best and high [psi].
+        fine, disinfected: what stands ahead.
+        used: kinds used that could stand at several places.
+        scores: figures at the house's taps.
+    """
+
+    quantities: tuple[int, ...]
+    particulate_iron: bool | None
+    coloured: bool | None
+    psi: tuple[float, float | None] | None
+    uvt_here: bool
+    fine: bool
+    disinfected: bool
+    used: frozenset[str]
+    scores: tuple[Score, ...]
+
+
 #: facts and their names in a stream
 PASSES = {
     "@particulate_iron": "particulate_iron",
@@ -69,10 +81,6 @@ def is_fine(item: Item) -> bool:
     return (item.figures.holds_um or math.inf) <= FINE_UM
 
 
-class LearnedError(Exception):
-    """A stage read an analyte that nobody expected it to: the search begins again, knowing it."""
-
-
 @lru_cache(64)
 def _masks(keep: frozenset[str]) -> tuple[tuple[int, ...], tuple[bool, ...]]:
     return tuple(int(n in keep) for n in NAMES), tuple(f in keep for f in FACTS)
@@ -81,16 +89,16 @@ def _masks(keep: frozenset[str]) -> tuple[tuple[int, ...], tuple[bool, ...]]:
 def forget(state: State, keep: frozenset[str]) -> State:
     """A state without the quantities and facts that no longer matter."""
     quantities, (particulate_iron, coloured, uvt_here, fine, disinfected) = _masks(keep)
-    return (
-        tuple(map(mul, state[0], quantities)),
-        state[1] if particulate_iron else None,
-        state[2] if coloured else None,
-        state[3],
-        state[4] if uvt_here else True,
-        state[5] if fine else False,
-        state[6] if disinfected else False,
-        state[7],
-        state[8],
+    return State(
+        tuple(map(mul, state.quantities, quantities)),
+        state.particulate_iron if particulate_iron else None,
+        state.coloured if coloured else None,
+        state.psi,
+        state.uvt_here if uvt_here else True,
+        state.fine if fine else False,
+        state.disinfected if disinfected else False,
+        state.used,
+        state.scores,
     )
 
 

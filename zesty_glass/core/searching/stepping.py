@@ -25,12 +25,18 @@ from ..treating.site import Site
 from ..treating.stages import TECHNOLOGIES
 from ..treating.stages.common import StageInput, after, claimed, windowed
 from ..treating.stream import Quantity, Stream, source_stream
-from .answers import NAMES, PLACE, Alike, Answer, Claim, Looked, Reads, looks_at
+from .answers import NAMES, PLACE, Alike, Answer, Looks, looks_at
 from .found import places
 from .labels import Label, floored, least
-from .states import MICRO, PASSES, LearnedError, StageAt, State, forget, is_fine
+from .states import MICRO, PASSES, StageAt, State, forget, is_fine
 
 MOST_STEPS = 4000
+
+
+def _as_claimed(effect: Effect, inlet: Stream) -> Quantity | None:
+    """What an effect's claim alone makes of its analyte."""
+    level = claimed(effect, inlet.range("ph") if windowed(effect) else None)
+    return after(effect, inlet.get(effect.analyte), level)
 
 
 class Stepping:
@@ -68,9 +74,7 @@ class Stepping:
         self._looks: dict[str, frozenset[str]] = {}
         self._several: frozenset[str] = frozenset()  # kinds that can stand at several places
         self._claims: dict[tuple[int, int, int], int] = {}
-        self._looked: list[Looked] = []
         self._places = [(n, p) for n in wanted for p in places(n)]
-        self.learned: dict[str, set[str]] = {}
         self._fine = next(
             (i for i in self.items if is_fine(i)),
             None,
@@ -105,33 +109,27 @@ class Stepping:
         for name, value in s.quantities.items():
             q[PLACE[name]] = self._intern(value)
         psi = None if s.psi is None else (s.psi.best, s.psi.high)
-        return (
-            tuple(q),
-            s.particulate_iron,
-            s.coloured,
-            psi,
-            s.uvt_measured_here,
-            False,
-            False,
-            frozenset(),
-            (),
+        return State(
+            quantities=tuple(q),
+            particulate_iron=s.particulate_iron,
+            coloured=s.coloured,
+            psi=psi,
+            uvt_here=s.uvt_measured_here,
+            fine=False,
+            disinfected=False,
+            used=frozenset(),
+            scores=(),
         )
 
-    def _stream(self, state: State) -> tuple[Stream, Reads]:
-        q, particulate_iron, coloured, psi, uvt, *_ = state
-        reads = Reads({NAMES[i]: self._quantities[v - 1] for i, v in enumerate(q) if v})
-        range_ = (
-            None if psi is None else Range.of(psi[0], psi[0], psi[1])
-        )  # what is really left of it is counted by the labels
-        return (
-            Stream(
-                quantities=reads,
-                particulate_iron=particulate_iron,
-                coloured=coloured,
-                psi=range_,
-                uvt_measured_here=uvt,
-            ),
-            reads,
+    def _stream(self, state: State) -> Stream:
+        have = self._quantities
+        psi = state.psi  # what is really left of it is counted by the labels
+        return Stream(
+            quantities={NAMES[i]: have[v - 1] for i, v in enumerate(state.quantities) if v},
+            particulate_iron=state.particulate_iron,
+            coloured=state.coloured,
+            psi=None if psi is None else Range.of(psi[0], psi[0], psi[1]),
+            uvt_measured_here=state.uvt_here,
         )
 
     # -- one stage
@@ -139,30 +137,22 @@ class Stepping:
 
     def answer(self, group: Alike, state: State, keys: dict[int, Any]) -> Answer:
         """What items that are alike do to a state; worked out once for everything they look at.
-        ``keys``: those of this state so far, by what was looked at.
+        ``keys``: those of this state so far, by what is looked at.
         """
-        q, beside = state[0], tuple([state[i] for i in group.facts])
-        for n in group.looked:
-            key = keys.get(n)
-            if key is None:
-                key = keys[n] = self._key(q, self._looked[n])
-            known = group.answers.get((n, key, beside))
-            if known is not None:
-                return known
-        out, looked = self._work(group, state)
-        if looked not in self._looked:
-            self._looked.append(looked)
-        n = self._looked.index(looked)
-        if n not in group.looked:
-            group.looked.append(n)
-        group.answers[n, self._key(q, looked), beside] = out
-        return out
+        key = keys.get(group.number)
+        if key is None:
+            key = keys[group.number] = self._key(state.quantities, group.looks)
+        whole = key, tuple([state[i] for i in group.facts])
+        known = group.answers.get(whole)
+        if known is None:
+            known = group.answers[whole] = self._work(group, state)
+        return known
 
-    def _key(self, q: tuple[int, ...], looked: Looked) -> Any:
-        """What an answer hangs on: the values of what was asked for, the verdict on what was only
-        judged, and whether the rest is there.
+    def _key(self, q: tuple[int, ...], looks: Looks) -> Any:
+        """What an answer hangs on: the values of what is read, the verdict on what is only judged,
+        and whether the rest is there.
         """
-        values, judged, there = looked
+        values, judged, there = looks
         verdicts = self._verdicts
         found = []
         for place, need in judged:
@@ -175,29 +165,22 @@ class Stepping:
             found.append(v)
         return tuple([q[i] for i in values]), tuple(found), tuple([q[i] > 0 for i in there])
 
-    def _input(self, item: Item, state: State, site: Site) -> tuple[StageInput, Reads]:
-        stream, reads = self._stream(state)
+    def _input(self, item: Item, state: State, site: Site) -> StageInput:
         ahead = tuple(
             i
-            for i, there in ((self._fine, state[5]), (self._disinfects, state[6]))
+            for i, there in ((self._fine, state.fine), (self._disinfects, state.disinfected))
             if there and i is not None
         )
-        return (
-            StageInput(item=item, stream=stream, site=site, overrides={}, ahead=ahead, brief=True),
-            reads,
+        stream = self._stream(state)
+        return StageInput(
+            item=item, stream=stream, site=site, overrides={}, ahead=ahead, brief=True
         )
 
-    def _work(self, group: Alike, state: State) -> tuple[Answer, Looked]:
+    def _work(self, group: Alike, state: State) -> Answer:
         self.stages_run += 1
         item = group.sample
-        inp, reads = self._input(item, state, self.site)
+        inp = self._input(item, state, self.site)
         r, outlet = run_stage(inp, self.source, self.measured)
-        looked = reads.looked()
-        strange = {NAMES[i] for i in looked[0] + looked[2]} | {k[0] for k in reads.judged}
-        strange -= self._looks_at(item) | {e.analyte for e in item.effects}
-        if strange:
-            self.learned.setdefault(item.kind, set()).update(strange)
-            raise LearnedError
         out = Answer()
         out.stop = next((c.id for c in r.checks if c.status == "stop"), "")
         if out.stop == "":
@@ -206,16 +189,28 @@ class Stepping:
                 for fact, name in PASSES.items()
                 if fact not in group.touches
             ), f"{item.kind} changes a fact that it is not known to touch"
-            self._tell(out, item, r, outlet, reads)
-        return out, looked
+            self._tell(out, group, r, inp.stream, outlet)
+        return out
 
-    def _tell(self, out: Answer, item: Item, r: StageReport, outlet: Stream, reads: Reads) -> None:
-        """Write down what a stage that does not stop does."""
-        changed = [
-            (PLACE[n], v) for n, v in outlet.quantities.items() if v is not dict.get(reads, n)
-        ]
-        out.claims = tuple((n, v.effect) for n, v in changed if isinstance(v, Claim))
-        out.changes = tuple((n, self._intern(v)) for n, v in changed if not isinstance(v, Claim))
+    def _tell(
+        self, out: Answer, group: Alike, r: StageReport, inlet: Stream, outlet: Stream
+    ) -> None:
+        """Write down what a stage that does not stop does: of what it claims and does not read,
+        the claim; of the rest, what it made of it.
+        """
+        item = group.sample
+        changed = {
+            PLACE[n]: v for n, v in outlet.quantities.items() if v is not inlet.quantities.get(n)
+        }
+        claims = {
+            p: e
+            for e in item.effects
+            if (p := PLACE[e.analyte]) in changed
+            and p not in group.looks.values
+            and changed[p] == _as_claimed(e, inlet)
+        }
+        out.claims = tuple(claims.items())
+        out.changes = tuple((p, self._intern(v)) for p, v in changed.items() if p not in claims)
         out.particulate_iron, out.coloured, out.uvt_here = (
             outlet.particulate_iron,
             outlet.coloured,
@@ -254,9 +249,8 @@ class Stepping:
         """
         known = self._looks.get(item.code)
         if known is None:
-            known = self._looks[item.code] = looks_at(item) | frozenset(
-                self.learned.get(item.kind, ())
-            )
+            measured = self.measured.get(item.code, {})
+            known = self._looks[item.code] = looks_at(item).union(measured)
         return known
 
     def _cost(self, stage: StageAt, a: Answer) -> int:
@@ -281,29 +275,27 @@ class Stepping:
         return known
 
     def _after(self, state: State, stage: StageAt, a: Answer) -> State:
-        before = state[0]
+        before = state.quantities
         q, ph = list(before), before[PLACE["ph"]]
         for i, effect in a.claims:
             q[i] = self._claimed(effect, before[i], ph)
         for i, v in a.changes:
             q[i] = v
         item, touches = stage.item, stage.alike.touches
-        particulate_iron = a.particulate_iron if "@particulate_iron" in touches else state[1]
-        coloured, uvt_here = (
-            (a.coloured, a.uvt_here) if "@coloured" in touches else (state[2], state[4])
-        )
-        fine = state[5] or stage.fine
-        used = state[7] | {item.kind} if item.kind in self._several else state[7]
-        return (
+        iron = a if "@particulate_iron" in touches else state
+        colour = a if "@coloured" in touches else state
+        fine = state.fine or stage.fine
+        used = state.used | {item.kind} if item.kind in self._several else state.used
+        return State(
             tuple(q),
-            particulate_iron,
-            coloured,
+            iron.particulate_iron,
+            colour.coloured,
             a.psi,
-            uvt_here,
+            colour.uvt_here,
             fine,
-            state[6] or stage.disinfects,
+            state.disinfected or stage.disinfects,
             used,
-            state[8],
+            state.scores,
         )
 
     def _narrow(
@@ -361,7 +353,7 @@ class Stepping:
         for state, labels in front.items():
             keys: dict[int, Any] = {}
             for group, stages in groups.items():
-                if group.sample.kind in state[7]:
+                if group.sample.kind in state.used:
                     continue
                 a = self.answer(group, state, keys)
                 if a.stop:

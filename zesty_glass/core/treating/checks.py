@@ -5,7 +5,7 @@ The table in docs/rules.md is generated from ``CHECKS`` and from the needs of ea
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 from functools import cache
 from typing import NamedTuple
 
@@ -195,11 +195,8 @@ def verdict_on(need: Need, q: Quantity | None) -> Verdict:
 
 
 def judged(need: Need, stream: Stream) -> Verdict:
-    """The same of a stream; quantities that can judge by themselves (the search's) are asked for
-    the verdict alone, never for the value.
-    """
-    judge: Callable[[Need], Verdict] | None = getattr(stream.quantities, "judge", None)
-    return verdict_on(need, stream.get(need.analyte)) if judge is None else judge(need)
+    """The same of a stream."""
+    return verdict_on(need, stream.get(need.analyte))
 
 
 def _muted(need: Need, stream: Stream, kind: str) -> Check:

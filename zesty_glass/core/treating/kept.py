@@ -37,7 +37,7 @@ from .stages.softener_size import (
     compensated_gpg,
 )
 from .stream import Quantity
-from .technology import Technology
+from .technology import Technology, judges_nothing
 
 How = Literal["keep", "service", "set_right"]
 HOWS: tuple[How, ...] = ("keep", "service", "set_right")
@@ -317,7 +317,9 @@ IN_PLACE = Technology(
     run=run,
     place=lambda item, beside, stream: _place(item),
     needs=(),
+    judges=judges_nothing,
     reads=frozenset(),
+    asks=frozenset(),
     touches=frozenset(),
     changes=frozenset(),
     by_use=True,

@@ -51,6 +51,12 @@ def at(*, house: int, tap: int) -> Place:
     return place
 
 
+def judges_nothing(item: Item) -> tuple[Need, ...]:
+    """Of a technology that holds no need against the water."""
+    del item
+    return ()
+
+
 @record
 class Technology:
     """All that is known of one technology.
@@ -61,7 +67,10 @@ class Technology:
         run: works a stage out, in the order load, size, effect, what it says.
         place: its place in the branch on a raw water; smaller stands earlier.
         needs: of the water that reaches it, where an item states none of its own.
-        reads: analytes and facts whose value decides what it does, beside needs and claims.
+        judges: needs of an item that are held against the water: of their analytes only the verdict
+            decides.
+        reads: analytes and facts whose value decides what it does, beside claims.
+        asks: analytes of which it matters only whether they were tested.
         touches: facts that it changes; changes: analytes that it changes by its nature.
         by_use: its size, drain or running costs hang on how much water is used.
         rinses: its valve rinses by a clock. repeats: a line may hold two of it.
@@ -81,7 +90,9 @@ class Technology:
     run: Callable[[StageInput], StageReport]
     place: Place
     needs: tuple[Need, ...]
+    judges: Callable[[Item], tuple[Need, ...]]
     reads: frozenset[str]
+    asks: frozenset[str]
     touches: frozenset[str]
     changes: frozenset[str]
     by_use: bool

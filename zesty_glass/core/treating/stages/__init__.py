@@ -38,7 +38,7 @@ def registry(*technologies: Technology) -> Mapping[str, Technology]:
     out: dict[str, Technology] = {}
     for t in technologies:
         known = ANALYTES.keys() | FACTS
-        strange = (t.reads | t.touches | t.changes) - known
+        strange = (t.reads | t.touches | t.changes | t.asks) - known
         if t.kind in out or t.kind not in kinds_of(t.figures) or strange:
             raise ValueError(f"the technology {t.kind} does not fit: {sorted(strange)}")
         declare(t.checks)

@@ -15,7 +15,7 @@ from ..items import Item
 from ..place import drop_at, item_pressure, place_checks
 from ..report import Check, Figure, StageReport
 from ..stream import Quantity, Stream, predicted
-from ..technology import Company, Technology, chlorine_is_too_much
+from ..technology import Company, Technology, chlorine_is_too_much, judges_nothing
 from .by_clock import backwash_of
 from .common import StageInput, effects, report, working
 
@@ -193,7 +193,7 @@ def run(inp: StageInput) -> StageReport:
     assert isinstance(f, CarbonFigures)
     house = item.scope == "house"
     checks = _may_stand(inp, f)
-    changes, more = effects(item, inp.stream, whole=True)
+    changes, more = effects(item, inp.stream)
     checks += more
     figures: Callable[[], tuple[Figure, ...]] = tuple
     if house and f.volume_ft3 is not None:
@@ -241,7 +241,9 @@ CARBON = Technology(
     run=run,
     place=_place,
     needs=(),
-    reads=frozenset({"chlorine_free", "chlorine_total", "radon"}),
+    judges=judges_nothing,
+    reads=frozenset({"chlorine_combined", "chlorine_free", "chlorine_total", "radon"}),
+    asks=frozenset(),
     touches=frozenset(),
     changes=frozenset(),
     by_use=False,

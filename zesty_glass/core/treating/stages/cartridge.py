@@ -11,7 +11,7 @@ from ..figures import Figures
 from ..place import place_checks
 from ..report import Check, StageReport
 from ..stream import Quantity
-from ..technology import Technology, at
+from ..technology import Technology, at, judges_nothing
 from .common import StageInput, effects, lasts_days, report
 
 CHECKS = {
@@ -112,7 +112,9 @@ CARTRIDGE = Technology(
     run=run,
     place=at(house=66, tap=125),
     needs=(),
+    judges=judges_nothing,
     reads=frozenset({"ph"}),
+    asks=frozenset(),
     touches=frozenset(),
     changes=frozenset(),
     by_use=False,

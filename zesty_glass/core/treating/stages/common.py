@@ -127,19 +127,8 @@ def after(effect: Effect, q: Quantity | None, level: Level) -> Quantity | None:
     return predicted(r, level, established)
 
 
-def effects(
-    item: Item, stream: Stream, whole: bool = False
-) -> tuple[dict[str, Quantity], list[Check]]:
-    """All claims of an item on this water, and the health claims that are not established.
-
-    Quantities that can put a claim off (the search's) answer with a place holder, worked out when
-    it is wanted; ``whole``: the stage looks at the values.
-    """
-    put_off: Callable[[Effect], Quantity | None] | None = (
-        None if whole else getattr(stream.quantities, "put_off", None)
-    )
-    if put_off is not None:
-        return {e.analyte: q for e in item.effects if (q := put_off(e)) is not None}, []
+def effects(item: Item, stream: Stream) -> tuple[dict[str, Quantity], list[Check]]:
+    """All claims of an item on this water, and the health claims that are not established."""
     changes: dict[str, Quantity] = {}
     checks: list[Check] = []
     weak: list[str] = []

@@ -12,7 +12,7 @@ from ..items import Need
 from ..place import drop_at, item_pressure, place_checks
 from ..report import Check, StageReport
 from ..stream import Quantity
-from ..technology import Technology, at
+from ..technology import Technology, at, judges_nothing
 from .common import StageInput, effects, report
 
 SALT_FREE_NEEDS = (
@@ -116,7 +116,9 @@ SALT_FREE = Technology(
     run=run,
     place=at(house=50, tap=125),
     needs=SALT_FREE_NEEDS,
-    reads=frozenset({"chlorine_free", "iron", "manganese"}),
+    judges=lambda item: SALT_FREE_NEEDS,
+    reads=frozenset({"hardness"}),
+    asks=frozenset(),
     touches=frozenset(),
     changes=frozenset({"hardness"}),
     by_use=False,
@@ -140,7 +142,9 @@ PHYSICAL = Technology(
     run=run,
     place=at(house=51, tap=125),
     needs=(),
-    reads=frozenset(),
+    judges=judges_nothing,
+    reads=frozenset({"hardness"}),
+    asks=frozenset(),
     touches=frozenset(),
     changes=frozenset({"hardness"}),
     by_use=False,

@@ -9,7 +9,7 @@ from ...record import record
 from ..figures import Figures
 from ..place import drop_at, place_checks
 from ..report import StageReport
-from ..technology import Place, Technology, at
+from ..technology import Place, Technology, at, judges_nothing
 from .common import StageInput, dues, effects, report
 
 
@@ -49,7 +49,9 @@ def _device(kind: str, name: str, place: Place, raises: bool = False) -> Technol
         run=run,
         place=place,
         needs=(),
+        judges=judges_nothing,
         reads=frozenset(),
+        asks=frozenset(),
         touches=frozenset(),
         changes=frozenset(),
         by_use=False,

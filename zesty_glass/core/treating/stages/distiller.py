@@ -12,7 +12,7 @@ from ..figures import Figures
 from ..place import place_checks
 from ..report import Check, Chore, Drain, Figure, StageReport
 from ..stream import Quantity, predicted
-from ..technology import Technology, at
+from ..technology import Technology, at, judges_nothing
 from .common import StageInput, effects, electricity, report, working
 
 LEAST_KWH_GAL = (
@@ -159,7 +159,9 @@ DISTILLER = Technology(
     run=run,
     place=at(house=130, tap=130),
     needs=(),
+    judges=judges_nothing,
     reads=frozenset({"tds"}),
+    asks=frozenset(),
     touches=frozenset(),
     changes=frozenset({"tds"}),
     by_use=True,

@@ -11,7 +11,7 @@ from ...ranges import Range, Verdict
 from ...record import record
 from ..checks import Says, check_need, met, told
 from ..figures import Figures
-from ..items import Need
+from ..items import Item, Need
 from ..place import backwash_checks, drop_at, item_pressure, place_checks
 from ..report import Check, StageReport
 from ..stream import Quantity, Stream, predicted
@@ -67,6 +67,11 @@ def _needs(f: IronFilterFigures) -> tuple[Need, ...]:
     if f.sulfide_max is not None:
         out.append(Need(analyte="hydrogen_sulfide", limit=f.sulfide_max, severity="warn"))
     return tuple(out)
+
+
+def _judges(item: Item) -> tuple[Need, ...]:
+    assert isinstance(item.figures, IronFilterFigures)
+    return _needs(item.figures)
 
 
 def _ph(inp: StageInput, f: IronFilterFigures) -> list[Check]:
@@ -183,7 +188,9 @@ IRON_FILTER = Technology(
     run=run,
     place=at(house=30, tap=125),
     needs=(),
-    reads=frozenset({"hydrogen_sulfide", "iron", "iron_ferrous", "manganese", "ph", "tannin"}),
+    judges=_judges,
+    reads=frozenset({"manganese", "ph", "tannin"}),
+    asks=frozenset({"iron_ferrous"}),
     touches=frozenset({"@particulate_iron"}),
     changes=frozenset({"hydrogen_sulfide", "iron", "manganese"}),
     by_use=False,

@@ -9,7 +9,7 @@ from ...record import record
 from ...units import L_PER_GAL
 from ...working import Triple
 from ..checks import Says, check_need, check_needs, judged, merged_needs, met, told
-from ..items import Need
+from ..items import Item, Need
 from ..place import item_pressure, place_checks
 from ..report import Check, Drain, Due, Figure, Running, StageReport
 from ..site import Site
@@ -129,12 +129,20 @@ def _feed_checks(inp: StageInput) -> list[Check]:
     ]
 
 
-def _ph(inp: StageInput, f: MembraneFigures) -> list[Check]:
-    low, high = (
+def _ph_needs(f: MembraneFigures) -> tuple[Need, Need]:
+    return (
         Need(analyte="ph", op="at_least", limit=f.ph_min),
         Need(analyte="ph", limit=f.ph_max),
     )
-    checks = [check_need(n, inp.stream, "membrane", inp.site.units) for n in (low, high)]
+
+
+def _judges(item: Item) -> tuple[Need, ...]:
+    assert isinstance(item.figures, MembraneFigures)
+    return (*merged_needs(item, NEEDS), *_ph_needs(item.figures), SCALES)
+
+
+def _ph(inp: StageInput, f: MembraneFigures) -> list[Check]:
+    checks = [check_need(n, inp.stream, "membrane", inp.site.units) for n in _ph_needs(f)]
     return checks[:1] if checks[0].status == "unknown" else checks
 
 
@@ -518,19 +526,9 @@ MEMBRANE = Technology(
     run=run,
     place=at(house=75, tap=130),
     needs=NEEDS,
-    reads=frozenset(
-        {
-            "@disinfected",
-            "chlorine_free",
-            "chlorine_total",
-            "hardness",
-            "iron",
-            "manganese",
-            "ph",
-            "tds",
-            "temperature",
-        }
-    ),
+    judges=_judges,
+    reads=frozenset({"@disinfected", "tds", "temperature"}),
+    asks=frozenset(),
     touches=frozenset(),
     changes=frozenset({"tds"}),
     by_use=True,

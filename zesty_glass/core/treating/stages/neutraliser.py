@@ -19,7 +19,7 @@ from ..items import Item
 from ..place import drop_at, item_pressure, place_checks
 from ..report import Check, Chore, Due, Figure, StageReport
 from ..stream import Quantity, Stream, predicted
-from ..technology import Company, Technology
+from ..technology import Company, Technology, judges_nothing
 from .by_clock import Backwash, backwash_of
 from .calcite import (
     NeutraliserFigures,
@@ -412,9 +412,11 @@ NEUTRALISER = Technology(
     run=run,
     place=_place,
     needs=(),
+    judges=judges_nothing,
     reads=frozenset(
-        {"alkalinity", "calcium", "carbon_dioxide", "hardness", "iron", "ph", "tds", "temperature"}
+        {"alkalinity", "calcium", "hardness", "iron", "ph", "sodium", "tds", "temperature"}
     ),
+    asks=frozenset(),
     touches=frozenset(),
     changes=frozenset({"ph"}),
     by_use=True,

@@ -9,7 +9,7 @@ from ..checks import met
 from ..figures import Figures
 from ..place import place_checks
 from ..report import StageReport
-from ..technology import Technology, at
+from ..technology import Technology, at, judges_nothing
 from .common import StageInput, effects, lasts_days, report
 
 
@@ -46,7 +46,9 @@ PITCHER = Technology(
     run=run,
     place=at(house=170, tap=170),
     needs=(),
+    judges=judges_nothing,
     reads=frozenset(),
+    asks=frozenset(),
     touches=frozenset(),
     changes=frozenset(),
     by_use=False,

@@ -11,7 +11,7 @@ from ..items import Item
 from ..place import drop_at, item_pressure, place_checks
 from ..report import StageReport
 from ..stream import Stream
-from ..technology import Company, Technology
+from ..technology import Company, Technology, judges_nothing
 from .by_clock import backwash_of
 from .common import StageInput, effects, report
 
@@ -79,7 +79,9 @@ SEDIMENT = Technology(
     run=run,
     place=_place,
     needs=(),
+    judges=judges_nothing,
     reads=frozenset(),
+    asks=frozenset(),
     touches=frozenset({"@particulate_iron"}),
     changes=frozenset({"turbidity"}),
     by_use=False,

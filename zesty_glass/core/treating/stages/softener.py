@@ -8,7 +8,7 @@ from ...evidence import Level
 from ...ranges import Range, Verdict
 from ...units import MG_L_PER_GPG
 from ..checks import Says, check_needs, merged_needs, met, told
-from ..items import Need
+from ..items import Item, Need
 from ..place import drop_at, item_pressure, place_checks, septic_check
 from ..report import Check, Chore, Drain, Running, StageReport
 from ..stream import Quantity, Stream, predicted
@@ -210,16 +210,21 @@ def _calcium(before: Range | None, hardness_out: Range) -> Range | None:
     return Range.of(0.0, min(before.best, hardness_out.best), min(ends) if ends else None)
 
 
+def _judges(item: Item) -> tuple[Need, ...]:
+    """Typical needs, with the most iron that this resin takes."""
+    f = item.figures
+    assert isinstance(f, SoftenerFigures)
+    iron = tuple(
+        n if n.analyte != "iron" else Need(analyte="iron", limit=f.iron_max, why=n.why)
+        for n in NEEDS
+    )
+    return merged_needs(item, iron)
+
+
 def _checks_before(inp: StageInput, f: SoftenerFigures) -> list[Check]:
     """Place, pressure, needs of the water, and what the place forbids."""
     item, site, stream = inp.item, inp.site, inp.stream
-    needs = merged_needs(
-        item,
-        tuple(
-            n if n.analyte != "iron" else Need(analyte="iron", limit=f.iron_max, why=n.why)
-            for n in NEEDS
-        ),
-    )
+    needs = _judges(item)
     checks = place_checks(item, site, PEAK_GPM_FT3 * f.resin_ft3) + item_pressure(
         item, site, None if stream.psi is None else stream.psi.low
     )
@@ -409,11 +414,11 @@ SOFTENER = Technology(
     run=run,
     place=at(house=50, tap=125),
     needs=NEEDS,
+    judges=_judges,
     reads=frozenset(
         {
             "@particulate_iron",
             "calcium",
-            "chlorine_free",
             "hardness",
             "iron",
             "manganese",
@@ -422,6 +427,7 @@ SOFTENER = Technology(
             "tannin",
         }
     ),
+    asks=frozenset(),
     touches=frozenset(),
     changes=frozenset({"hardness", "iron"}),
     by_use=True,

@@ -9,7 +9,7 @@ from ..checks import Says, told
 from ..figures import Figures
 from ..place import drop_at, place_checks
 from ..report import StageReport
-from ..technology import Place, Technology, at
+from ..technology import Place, Technology, at, judges_nothing
 from .common import StageInput, dues, effects, report
 
 CHECKS = {
@@ -59,7 +59,9 @@ def _specialists(
         run=run,
         place=place,
         needs=(),
+        judges=judges_nothing,
         reads=reads,
+        asks=frozenset(),
         touches=frozenset(),
         changes=frozenset(),
         by_use=False,

@@ -10,7 +10,7 @@ from ...record import record
 from ...units import MG_L_PER_GPG
 from ..checks import Says, check_needs, met, told
 from ..figures import Figures
-from ..items import Need
+from ..items import Item, Need
 from ..place import drop_at, item_pressure, place_checks, septic_check
 from ..report import Check, Chore, Figure, Running, StageReport
 from ..site import Site
@@ -130,6 +130,11 @@ def _needs(f: TanninFigures) -> tuple[Need, ...]:
     return (*needs, Need(analyte="tannin", limit=f.tannin_max, severity="warn", why=more_than))
 
 
+def _judges(item: Item) -> tuple[Need, ...]:
+    assert isinstance(item.figures, TanninFigures)
+    return _needs(item.figures)
+
+
 def _may_stand(inp: StageInput, f: TanninFigures) -> list[Check]:
     item, site, stream = inp.item, inp.site, inp.stream
     checks = [
@@ -223,19 +228,9 @@ TANNIN = Technology(
     run=run,
     place=at(house=60, tap=125),
     needs=NEEDS,
-    reads=frozenset(
-        {
-            "alkalinity",
-            "chlorine_free",
-            "hardness",
-            "iron",
-            "manganese",
-            "nitrate_n",
-            "ph",
-            "sulfate",
-            "tannin",
-        }
-    ),
+    judges=_judges,
+    reads=frozenset({"hardness", "nitrate_n"}),
+    asks=frozenset({"alkalinity", "ph", "sulfate"}),
     touches=frozenset({"@coloured", "@uvt_here"}),
     changes=frozenset({"tannin"}),
     by_use=False,
@@ -259,19 +254,9 @@ MIXED_BED = Technology(
     run=run,
     place=at(house=55, tap=125),
     needs=(),
-    reads=frozenset(
-        {
-            "alkalinity",
-            "chlorine_free",
-            "hardness",
-            "iron",
-            "manganese",
-            "nitrate_n",
-            "ph",
-            "sulfate",
-            "tannin",
-        }
-    ),
+    judges=_judges,
+    reads=frozenset({"hardness", "nitrate_n"}),
+    asks=frozenset({"alkalinity", "ph", "sulfate"}),
     touches=frozenset({"@coloured", "@uvt_here"}),
     changes=frozenset({"hardness", "tannin"}),
     by_use=False,
