@@ -35,6 +35,7 @@ ROOMS = (
     "proposing",
     "visit",
     "spending",
+    "worked",
     "assess",
     "presenting",
 )

@@ -26,7 +26,7 @@ from zesty_glass.core.testing.findings import meaning
 from zesty_glass.core.testing.observations import BucketRuns, CupsSeen, LaboratoryResult, OneDisplay
 from zesty_glass.core.testing.reading import work_out
 from zesty_glass.core.testing.value import Value
-from zesty_glass.core.treating.stages import membrane as ro
+from zesty_glass.core.treating.stages import membrane_flow as ro
 from zesty_glass.core.treating.stages import neutraliser as acid
 from zesty_glass.core.treating.stages.calcite import NeutraliserFigures
 from zesty_glass.core.treating.stages.common import tannin_binds_iron

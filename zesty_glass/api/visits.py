@@ -10,7 +10,7 @@ from uuid import UUID
 from fastapi import APIRouter, Header, Query, Request, Response
 from pydantic import Field
 
-from ..core.assess import HIGH_USE, LOW_USE, assess
+from ..core.assess import assess
 from ..core.bounds import FIRST_DAY, INT_MOST, LAST_DAY
 from ..core.errors import RuleError
 from ..core.presenting.card import WaterCard, water_card
@@ -21,6 +21,7 @@ from ..core.testing.reading import Reading, work_out
 from ..core.testing.water import Sample, water_of
 from ..core.treating.line import Option
 from ..core.visit import Visit
+from ..core.worked import HIGH_USE, LOW_USE
 from ..documents import visit_file
 from ..documents.codec import load
 from ..records import marks

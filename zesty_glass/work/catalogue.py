@@ -20,14 +20,10 @@ from ..core.proposing.suggest import suggest
 from ..core.proposing.suggested import Suggestion
 from ..core.searching.search import Progress
 from ..core.searching.what_if import WhatIf, what_ifs
-from ..core.testing.findings import meaning
-from ..core.testing.noticing import noticed
-from ..core.testing.water import design_water, water_of
-from ..core.treating.in_place import judge_all
 from ..core.treating.items import Item
 from ..core.treating.kept import water_behind_kept
-from ..core.treating.measured import measured_here
 from ..core.visit import Visit, kept_of
+from ..core.worked import drawn
 from ..documents.codec import load, plain, to_json
 from ..records import store
 from ..records.models import ItemRow
@@ -107,8 +103,8 @@ class Question:
 
     def suggest(self, progress: Progress | None = None) -> Suggestion:
         """The search's answer."""
-        v = self.visit
-        raw = design_water(v.samples)
+        v, at = self.visit, drawn(self.visit)
+        raw = at.raw
         if raw is None:
             raise RuleError(
                 "search.no_raw",
@@ -116,52 +112,42 @@ class Question:
                 "samples",
                 "Draw a glass ahead of all treatment and test it.",
             )
-        told = (*v.complaints, *noticed(v.samples, v.complaints))
-        waters = {s.id: water_of(s) for s in v.samples}
-        day = v.started_at.date()
-        judged = judge_all(v.home, v.settings, v.samples, waters, raw, day, v.rules)
+        judged = at.judged(raw)
         going_on = {j.id for j in judged if j.verdict == "keep"}
         staying = tuple(d for d in v.home.in_place if d.id in going_on)
-        water = water_behind_kept(raw, staying, v.samples, waters)
-        found = meaning(water, v.home, told, v.rules, iron_factor=v.settings.iron_factor)
+        water = water_behind_kept(raw, staying, v.samples, at.waters)
         return suggest(
             water,
-            found,
+            at.meaning(water),
             v.home,
             v.settings,
             v.rules,
             self.items.values(),
             v.horizon,
-            measured_here(v.samples, waters),
+            at.measured(),
             progress,
-            told,
+            at.told,
             v.samples,
             judged,
-            kept_of(v, raw, waters),
+            kept_of(v, raw, at.waters),
         )
 
     def what_ifs(self, option_id: str) -> tuple[WhatIf, ...]:
         """A line under each change."""
-        v = self.visit
-        raw, option = (
-            design_water(v.samples),
-            next((o for o in v.options if o.id == option_id), None),
-        )
-        if raw is None or option is None:
+        v, at = self.visit, drawn(self.visit)
+        option = next((o for o in v.options if o.id == option_id), None)
+        if at.raw is None or option is None:
             raise store.NotFound("line")
-        found = meaning(raw, v.home, v.complaints, v.rules)
-        waters = {s.id: water_of(s) for s in v.samples}
-        measured = measured_here(v.samples, waters)
-        used = {i.code: i for i in v.catalogue} | kept_of(v, raw, waters)
+        used = {i.code: i for i in v.catalogue} | kept_of(v, at.raw, at.waters)
         return what_ifs(
             option,
             {**used, **self.items},
-            raw,
-            found.colour,
+            at.raw,
+            at.meaning(at.raw).colour,
             v.home,
             v.settings,
             v.horizon,
-            measured,
+            at.measured(),
         )
 
 

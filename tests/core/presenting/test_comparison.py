@@ -5,9 +5,10 @@ from dataclasses import replace
 from datetime import UTC, datetime
 from decimal import Decimal
 
-from zesty_glass.core.assess import HIGH_USE, LOW_USE, assess, assess_over
+from zesty_glass.core.assess import assess, assess_over
 from zesty_glass.core.presenting.comparison import compare
 from zesty_glass.core.treating.line import Option, StageChoice
+from zesty_glass.core.worked import HIGH_USE, LOW_USE
 from zesty_glass.demo.homes import demo_visits
 
 VISITS = demo_visits(datetime(2026, 11, 20, 9, 0, tzinfo=UTC))

@@ -22,7 +22,6 @@ from tests.making import (
     tds,
     water,
 )
-from zesty_glass.core.assess import today_of
 from zesty_glass.core.costing.falling import months_due
 from zesty_glass.core.costing.money import lifetime_total
 from zesty_glass.core.errors import RuleError
@@ -39,6 +38,7 @@ from zesty_glass.core.treating.kept import (
     water_behind_kept,
 )
 from zesty_glass.core.treating.line import Option, StageChoice, walk
+from zesty_glass.core.worked import today_of
 
 GPG = 17.1181
 DAY = NOON.date()

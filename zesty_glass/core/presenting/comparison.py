@@ -4,25 +4,22 @@ its cost over several horizons.
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from decimal import Decimal
 
 from .. import words
-from ..assess import walked
 from ..costing.chores import Chores, chores
 from ..costing.money import Lifetime
 from ..costing.waste import Waste, waste
 from ..evidence import LEVEL_WORDS
-from ..proposing.rows import Row, not_addressed, rows
+from ..proposing.rows import Row
 from ..record import record
-from ..spending import Assumption, CostBand, assumptions, band_of, cost_of, crossings
-from ..testing.findings import meaning
-from ..testing.noticing import noticed
-from ..testing.water import design_water, water_of
-from ..treating.line import LineReport, Option
-from ..treating.measured import measured_here
+from ..spending import Assumption, CostBand, band_of, cost_of, crossings
+from ..treating.line import LineReport
 from ..treating.report import Status
 from ..treating.stream import Quantity, Stream
 from ..visit import Visit
+from ..worked import Way, Worked, drawn, worked
 from .facts import FactRow, facts
 
 
@@ -110,62 +107,29 @@ def compare(
         horizons: of the costs [years]; use: times the expected use of water; bands: also the cost
             at low and at high use.
     """
-    waters = {s.id: water_of(s) for s in visit.samples}
-    raw = design_water(visit.samples, waters)
-    if raw is None:
+    at = drawn(visit)
+    if at.raw is None:
         return Comparison(options=(), rows=(), facts=(), assumptions=(), over=())
-    settings = visit.settings
-    found = meaning(
-        raw,
-        visit.home,
-        (*visit.complaints, *noticed(visit.samples, visit.complaints)),
-        visit.rules,
-        settings.units,
-        settings.heater_c,
-        iron_factor=settings.iron_factor,
-    )
-    listed = assumptions(visit)
-    lines, ends = walked(
-        visit,
-        raw,
-        waters,
-        found.colour,
-        measured_here(visit.samples, waters),
-        bands,
-        use,
-        brief=True,
-    )
-    good = {line.option: line for _, line, _ in lines if line is not None}
-    table = rows(
-        tuple(good.values()),
-        found,
-        visit.complaints,
-        visit.rules,
-        settings.units,
-        visit.home.wishes,
-    )
-    left = {id: not_addressed(line, found, table) for id, line in good.items()}
-    over = []
-    for years in horizons:
-        costs = {id: cost_of(line, visit, listed, years) for id, line in good.items()}
-        over.append(
-            OverYears(
-                years=years,
-                options={
-                    o.id: _cost(o.id, costs, ends.get(o.id, ()), visit, listed) for o, _, _ in lines
-                },
-            )
-        )
-    found_in = tuple(r.analyte for r in table)
+    w = worked(at, at.raw, bands, use, brief=True)
+    good, found_in = w.good, tuple(r.analyte for r in w.table)
     return Comparison(
-        options=tuple(
-            _option(o, line, error, left.get(o.id, ()), found_in, settings.units)
-            for o, line, error in lines
-        ),
-        rows=table,
+        options=tuple(_option(way, w, found_in) for way in w.ways),
+        rows=w.table,
         facts=facts(good.values(), {i.code: i for i in visit.catalogue}, found_in),
-        assumptions=listed,
-        over=tuple(over),
+        assumptions=w.listed,
+        over=tuple(_over(w, good, years) for years in horizons),
+    )
+
+
+def _over(w: Worked, good: Mapping[str, LineReport], years: int) -> OverYears:
+    visit = w.drawn.visit
+    costs = {id: cost_of(line, visit, w.listed, years) for id, line in good.items()}
+    return OverYears(
+        years=years,
+        options={
+            o.id: _cost(o.id, costs, w.ends.get(o.id, ()), visit, w.listed)
+            for o in (way.option for way in w.ways)
+        },
     )
 
 
@@ -215,19 +179,13 @@ def _shown(analyte: str, q: Quantity, units: str) -> str:
     return shown if span == shown else f"{shown} ({span})"
 
 
-def _option(
-    option: Option,
-    line: LineReport | None,
-    error: str,
-    left: tuple[str, ...],
-    found_in: tuple[str, ...],
-    units: str,
-) -> ComparedOption:
+def _option(way: Way, w: Worked, found_in: tuple[str, ...]) -> ComparedOption:
+    option, line = way.option, way.line
     if line is None:
         return ComparedOption(
             id=option.id,
             name=option.name,
-            error=error,
+            error=way.error,
             stops=True,
             bought=Decimal(0),
             house=None,
@@ -239,6 +197,7 @@ def _option(
             needs=(),
             single_source=(),
         )
+    units = w.drawn.visit.settings.units
     scopes = {s.scope for s in line.stages}
     return ComparedOption(
         id=option.id,
@@ -250,7 +209,7 @@ def _option(
         tap=line.tap if "tap" in scopes else None,
         waste=waste(line),
         chores=chores(line),
-        left=left,
+        left=w.left(line),
         steps={a: steps for a in found_in if (steps := _steps(line, a, units))},
         needs=_needs(line),
         single_source=single_source(line),
