@@ -17,6 +17,7 @@ from .membrane_flow import (
     Here,
     MembraneFigures,
     at_home,
+    for_nothing,
     waste_ratio,
 )
 from .membrane_shown import figures_of, rated_waste
@@ -134,13 +135,6 @@ def _judges(item: Item) -> tuple[Need, ...]:
 def _ph(inp: StageInput, f: MembraneFigures) -> list[Check]:
     checks = [check_need(n, inp.stream, "membrane", inp.site.units) for n in _ph_needs(f)]
     return checks[:1] if checks[0].status == "unknown" else checks
-
-
-def for_nothing(f: MembraneFigures, here: Here) -> float:
-    """Water [gal/day] to the drain of a membrane that makes nothing: its tank never fills, so its
-    valve never closes.
-    """
-    return here.drain if here.gpd <= 0 and f.rated_ratio > 0 else 0.0
 
 
 def _least_pressure(inp: StageInput) -> list[Check]:

@@ -249,3 +249,10 @@ def waste_ratio(f: MembraneFigures, here: Here, drinking: float) -> float | None
     if here.ratio is None:
         return None
     return here.ratio * (f.permeate_pump or 1.0)
+
+
+def for_nothing(f: MembraneFigures, here: Here) -> float:
+    """Water [gal/day] to the drain of a membrane that makes nothing: its tank never fills, so its
+    valve never closes.
+    """
+    return here.drain if here.gpd <= 0 and f.rated_ratio > 0 else 0.0
