@@ -100,12 +100,17 @@ def _is_text(node: ast.AST) -> bool:
     )
 
 
+def _is_source(node: ast.AST) -> bool:
+    """The year of a source: said, not computed with."""
+    return isinstance(node, ast.keyword) and node.arg == "year"
+
+
 def _sites(tree: ast.Module) -> Iterator[tuple[ast.AST, str, int | None, ast.AST]]:
     """Every place of a tree where a node hangs: its parent, field, index and itself. What is only
     said or declared (formatted numbers, annotations, decorators) is left out.
     """
     for parent in ast.walk(tree):
-        if isinstance(parent, ast.FormattedValue | ast.JoinedStr):
+        if isinstance(parent, ast.FormattedValue | ast.JoinedStr) or _is_source(parent):
             continue
         for field, value in ast.iter_fields(parent):
             if field in ("annotation", "returns", "decorator_list", "format_spec", "slice"):
@@ -186,7 +191,8 @@ def killed(name: str, mutant: Mutant, tests: list[str], folder: Path, number: in
 
 def _module(text: str) -> Path:
     path = Path(text)
-    path = path if path.is_absolute() else (ROOT / path if (ROOT / path).exists() else CORE / path)
+    if not path.is_absolute():
+        path = ROOT / path if (ROOT / path).exists() else CORE / path
     if not path.is_file() or CORE not in path.parents:
         raise Stop(f"{text} is no module of zesty_glass/core. Example: costing/money.py")
     return path

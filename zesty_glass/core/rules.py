@@ -9,6 +9,7 @@ from typing import Literal
 
 from .errors import RuleError
 from .record import record
+from .units import MG_L_PER_GPG
 
 
 @record
@@ -453,7 +454,7 @@ _HARDNESS_GPG = BandSet(
     source="trade bands in grains per gallon",
     year=2019,
     bands=tuple(
-        Band(start=s * 17.118061, name=n)
+        Band(start=s * MG_L_PER_GPG, name=n)
         for s, n in (
             (0, "soft"),
             (1, "slightly hard"),

@@ -80,7 +80,7 @@ def value(
     if r is None:
         return words or "not tested"
     factor, unit, decimals = shown_in(analyte, units)
-    tail = "" if unit == "pH" else f" {unit}" if unit not in ("%", "") else f" {unit}".rstrip()
+    tail = "" if unit == "pH" else f" {unit}".rstrip()
     lead = "pH " if unit == "pH" else ""
     if below is not None:
         return f"{lead}under {number(below * factor, decimals + 1)}{tail}"

@@ -49,7 +49,8 @@ def path(parts: Sequence[int | str]) -> str:
     """A place in a document, e.g. ``samples[0].readings[2].observation.drops``."""
     out = ""
     for p in parts:
-        out += f"[{p}]" if isinstance(p, int) else f".{p}" if out else str(p)
+        name = f".{p}" if out else str(p)
+        out += f"[{p}]" if isinstance(p, int) else name
     return out
 
 

@@ -190,7 +190,9 @@ _SURE, _UNSURE = frozenset({"yes", "true", "1"}), frozenset({"no", "false", "0"}
 def _certified(text: str) -> bool | None:
     """Yes, no, or not known: an empty cell says nothing."""
     said = text.strip().lower()
-    return True if said in _SURE else False if said in _UNSURE else None
+    if said in _SURE:
+        return True
+    return False if said in _UNSURE else None
 
 
 def _day(text: str) -> date | None:

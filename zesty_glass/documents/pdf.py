@@ -53,13 +53,9 @@ def _css(text: object) -> str:
 
 def _often(chore: YearlyChore) -> str:
     """How often, in words: times a year, or every so many years."""
-    return (
-        f"{chore.times_year:.0f} times"
-        if chore.times_year >= 1.5
-        else "yearly"
-        if chore.times_year >= 0.95
-        else f"every {1 / chore.times_year:.0f} years"
-    )
+    if chore.times_year >= 1.5:
+        return f"{chore.times_year:.0f} times"
+    return "yearly" if chore.times_year >= 0.95 else f"every {1 / chore.times_year:.0f} years"
 
 
 @cache

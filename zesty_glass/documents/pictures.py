@@ -160,7 +160,8 @@ def glass(
 ) -> Markup:
     """A water as an SVG glass ``h`` px high."""
     iron = _best(values, "iron")
-    rusted = iron if ferric else 0.0 if ferric is False else iron * 0.1
+    unsure = 0.0 if ferric is False else iron * 0.1
+    rusted = iron if ferric else unsure
     c = tint(_best(values, "tannin"), rusted)
     body = (
         f"M{50 - _half(_YS)},{_YS} L{50 - _half(_FLOOR)},{_FLOOR - 2}"
@@ -223,15 +224,24 @@ def glass(
     return _picture(parts)
 
 
+def _top(r: Range) -> float:
+    """The upper end of a bar; the best value where a range has none."""
+    return r.best if r.high is None else r.high
+
+
+def _year(k: int, years: int) -> str | int:
+    """What stands under a year of a chart: words at both ends, a number between."""
+    if k == 0:
+        return "now"
+    return f"{k} years" if k == years else k
+
+
 def range_bar(row: Row, cell: Cell, today: Cell) -> Markup:
     """Today and after as bars against the wanted zone."""
     r, t = cell.range, today.range
     if r is None:
         return Markup()
-    r_high, t_high = (
-        (r.best if r.high is None else r.high),
-        (0.0 if t is None else t.best if t.high is None else t.high),
-    )
+    r_high, t_high = _top(r), 0.0 if t is None else _top(t)
     top = max(r_high, t_high, row.target or 0.0) * 1.12 or 1.0
 
     def x(v: float) -> float:
@@ -302,7 +312,7 @@ def cost_chart(
             _words(
                 round(x(12 * k), 1),
                 low + 18,
-                "now" if k == 0 else f"{k} years" if k == years else k,
+                _year(k, years),
                 text_anchor="middle",
             )
         )
@@ -340,11 +350,15 @@ def cost_chart(
 MOST_TUBS = 40
 
 
+#: gallons that a drawn tub stands for, from more than so many gallons a year on
+TUB_STANDS_FOR = ((24000.0, 4000.0), (8000.0, 1600.0), (2000.0, 400.0), (-1.0, 160.0))
+
+
 def _per_tub(total: float) -> float:
     """How many gallons a drawn tub stands for: 4, 10, 40 or 100 baths of 40 gal, and tenfold as
     long as they are too many.
     """
-    per = 4000.0 if total > 24000 else 1600.0 if total > 8000 else 400.0 if total > 2000 else 160.0
+    per = next(per for least, per in TUB_STANDS_FOR if total > least)
     while total / per > MOST_TUBS:
         per *= 10
     return per

@@ -288,6 +288,6 @@ def outbox(db: Session, who: Person) -> list[MailRow]:
 
 def standing(row: LinkRow, at: datetime) -> str:
     """Whether a link still counts: open, expired or revoked."""
-    return (
-        "revoked" if row.revoked_at is not None else "expired" if row.expires_at <= at else "open"
-    )
+    if row.revoked_at is not None:
+        return "revoked"
+    return "expired" if row.expires_at <= at else "open"

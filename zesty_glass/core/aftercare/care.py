@@ -110,7 +110,9 @@ def state_on(day: date, today: date) -> State:
     left = (day - today).days
     if left < 0:
         return "overdue"
-    return "due" if left <= DUE_DAYS else "soon" if left <= SOON_DAYS else "later"
+    if left <= DUE_DAYS:
+        return "due"
+    return "soon" if left <= SOON_DAYS else "later"
 
 
 def falling(

@@ -107,13 +107,9 @@ def balance(d: Distilling, water: Water | None) -> Balance:
         else (found[0].best if found[0].high is None else found[0].high) * d.feed_l
     )
     out, said, expected = None, "open", None
-    steam_l = (
-        d.distillate_l
-        if d.distillate_l is not None
-        else None
-        if d.residue_l is None
-        else d.feed_l - d.residue_l
-    )
+    steam_l = d.distillate_l
+    if steam_l is None and d.residue_l is not None:
+        steam_l = d.feed_l - d.residue_l
     came = dist or Range.exact(0.0)
     if d.residue_l is not None and steam_l is not None:
         over = mass(came, volume(steam_l, d.volume_share))

@@ -280,13 +280,9 @@ def before_after(
     rows, removals = [], {}
     for name in analytes:
         a = at.value(sample, name)
-        b = (
-            at.value(after, name)
-            if after is not None
-            else None
-            if line is None
-            else _expected(line.tap, name)
-        )
+        b = None if after is None else at.value(after, name)
+        if after is None and line is not None:
+            b = _expected(line.tap, name)
         sentence, r = _pair(name, a, b)
         if a is None and b is None:
             continue

@@ -157,7 +157,9 @@ def _scale_counts(hardness: Finding | None, complaints: tuple[Complaint, ...]) -
     signs = {c.sign for c in complaints if c.id in told}
     if not signs <= {"white_crust", "dry_skin"}:
         return 0.0
-    return 1.0 if "dry_skin" not in signs else 0.5 if "white_crust" in signs else 0.0
+    if "dry_skin" not in signs:
+        return 1.0
+    return 0.5 if "white_crust" in signs else 0.0
 
 
 def _against_diet(line: LineReport, home: Home, items: Mapping[str, Item]) -> int:

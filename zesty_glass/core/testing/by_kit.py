@@ -75,9 +75,8 @@ def pad(instrument: Instrument, seen: PadMatch) -> Value:
     if seen.between:
         r = Range.of(steps[i], (steps[i] + steps[i + 1]) / 2, steps[i + 1])
     else:
-        low = (
-            (steps[i - 1] + steps[i]) / 2 if i else (steps[0] - half_first if name == "ph" else 0.0)
-        )
+        first = steps[0] - half_first if name == "ph" else 0.0
+        low = (steps[i - 1] + steps[i]) / 2 if i else first
         high = (steps[i] + steps[i + 1]) / 2 if i + 1 < len(steps) else None
         best = steps[i]
         if best == 0 and high is not None:

@@ -17,7 +17,7 @@ from .complaints import TESTS, Complaint, next_test
 from .finding import Finding, Weight
 from .judged import EXPLAINS, judge
 from .scale import ScaleTendency, tendency
-from .setting import _sets
+from .setting import sets
 from .tonight import tonight
 from .value import Value
 from .water import Water
@@ -171,7 +171,8 @@ def _may_bring_lead(service_line: str) -> bool:
 
 def asked_for(home: Home, complaints: tuple[Complaint, ...]) -> tuple[str, ...]:
     """Tests that a source and its complaints ask for: analytes, and "cups" for the three cups."""
-    kind = "surface" if home.source in SURFACE else "own" if home.private else "town"
+    own = "own" if home.private else "town"
+    kind = "surface" if home.source in SURFACE else own
     wanted = dict.fromkeys(ASKED_BY_SOURCE[kind])
     for c in complaints:
         wanted |= dict.fromkeys(TESTS.get(c.sign, ())[:2])
@@ -275,6 +276,6 @@ def meaning(
         tonight=tonight(
             frozenset(f.analyte for f in ranked if f.weight is Weight.HEALTH), home, water
         ),
-        sets=_sets(water, scale, iron_factor),
+        sets=sets(water, scale, iron_factor),
         breath=breath_working(None if (alk := r("alkalinity")) is None else alk.best),
     )

@@ -56,7 +56,8 @@ def limit_words(name: str, value: float) -> str:
     """A limit with its unit, with as many digits as it needs."""
     factor, unit, _ = words.shown_in(name, "us" if name != "hardness" else "metric")
     shown = value * factor
-    digits = 0 if shown >= 20 else 1 if shown >= 2 else 2
+    small = 1 if shown >= 2 else 2
+    digits = 0 if shown >= 20 else small
     return words.number(shown, digits) + ("" if unit in ("pH", "") else f" {unit}")
 
 

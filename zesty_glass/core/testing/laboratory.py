@@ -302,21 +302,22 @@ class LabStatus:
     sentence: str
 
 
+def _stage(sample: LabSample) -> Literal["drawn", "handed", "received", "reported"]:
+    """How far a bottle has come."""
+    if sample.reported_at:
+        return "reported"
+    if sample.received_at:
+        return "received"
+    return "handed" if sample.handed_at else "drawn"
+
+
 def status(sample: LabSample, now: datetime) -> LabStatus:
     """Status at a time; the clock stops when the laboratory has received it."""
     kind = KIND_BY_ID[sample.kind]
     deadline = sample.drawn_at + timedelta(hours=kind.holding_h)
     end = sample.received_at or now
     left = (deadline - end).total_seconds() / 3600
-    stage: Literal["drawn", "handed", "received", "reported"] = (
-        "reported"
-        if sample.reported_at
-        else "received"
-        if sample.received_at
-        else "handed"
-        if sample.handed_at
-        else "drawn"
-    )
+    stage = _stage(sample)
     late = left < 0
     if late:
         words = f"Held {-left:.0f} h too long: draw a new one; its result does not count."

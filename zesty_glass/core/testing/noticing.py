@@ -4,6 +4,8 @@ complains of.
 
 from __future__ import annotations
 
+from collections.abc import Collection, Sequence
+
 from .complaints import SIGNS, Complaint
 from .observations import Noticed
 from .water import Sample
@@ -31,6 +33,13 @@ def _last(sample: Sample) -> tuple[str, ...] | None:
     return seen[-1] if seen else None
 
 
+def _at_the_hot_tap(cold: Sequence[Collection[str]]) -> str:
+    """Whose the smell of eggs at the hot tap is, by what was smelled at the cold ones."""
+    if any("egg_smell" in c for c in cold):
+        return "egg_smell"
+    return "egg_smell_hot" if cold else "egg_smell_unsure"
+
+
 def noticed(
     samples: tuple[Sample, ...], complaints: tuple[Complaint, ...] = ()
 ) -> tuple[Complaint, ...]:
@@ -49,13 +58,7 @@ def noticed(
         for sign in found:
             told = sign
             if sign == "egg_smell" and sample.draw == "hot":
-                told = (
-                    "egg_smell"
-                    if any("egg_smell" in c for c in cold)
-                    else "egg_smell_hot"
-                    if cold
-                    else "egg_smell_unsure"
-                )
+                told = _at_the_hot_tap(cold)
             if told in have or told in out or (told.startswith("egg_smell") and eggs):
                 continue
             out[told] = Complaint(

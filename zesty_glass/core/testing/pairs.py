@@ -86,19 +86,12 @@ def pairs(first: Sample, a: Water, second: Sample, b: Water) -> tuple[Pair, ...]
             )
         elif name in ("ph", "temperature"):
             same = x.range.overlaps(y.range)
+            side = "higher" if y.range.best > x.range.best else "lower"
             out.append(
                 Pair(
                     analyte=name,
                     name=title,
-                    sentence=(
-                        "no difference shown"
-                        if same
-                        else (
-                            "higher in the second"
-                            if y.range.best > x.range.best
-                            else "lower in the second"
-                        )
-                    ),
+                    sentence="no difference shown" if same else f"{side} in the second",
                     removal=None,
                 )
             )

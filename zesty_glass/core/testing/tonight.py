@@ -107,9 +107,9 @@ def _may_hold(water: Water, *names: str) -> bool:
 
 
 def _above(water: Water, name: str, limit: float) -> bool:
-    """Whether a value may be above a limit."""
+    """Whether a value is at a limit, or may be above it."""
     r = water.range(name)
-    return r is not None and (r.high is None or r.high > limit)
+    return r is not None and (r.high is None or r.high > limit or r.best >= limit)
 
 
 #: said only where the customer told it with consent

@@ -204,15 +204,10 @@ def _muted(need: Need, stream: Stream, kind: str) -> Check:
     verdict, id = judged(need, stream), f"{kind}.{need.analyte}"
     if verdict is Verdict.UNKNOWN:
         return Check(id=id, status="unknown", sentence="")
-    status: Status = (
-        "met"
-        if verdict is Verdict.MET
-        else need.severity
-        if verdict is Verdict.NOT_MET
-        else "stop"
-        if need.strict
-        else "warn"
-    )
+    if verdict is Verdict.MET:
+        return Check(id=id, status="met", sentence="")
+    astride: Status = "stop" if need.strict else "warn"
+    status = need.severity if verdict is Verdict.NOT_MET else astride
     return Check(id=id, status=status, sentence="")
 
 

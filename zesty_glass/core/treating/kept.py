@@ -94,6 +94,14 @@ def glass_behind(device: str, samples: tuple[Sample, ...]) -> Sample | None:
     return max(own, key=lambda s: s.drawn_at, default=None)
 
 
+def _end(r: Range | None, which: Literal["low", "best", "high"]) -> float:
+    """One end of a range; nothing where it was not tested, the best where it has no upper end."""
+    if r is None:
+        return 0.0
+    end: float | None = getattr(r, which)
+    return r.best if end is None else end
+
+
 def load_gpg(water: Water, iron_factor: float) -> Range | None:
     """Compensated hardness of a water [gpg]; None while its hardness is not known."""
     hard = water.range("hardness")
@@ -102,10 +110,7 @@ def load_gpg(water: Water, iron_factor: float) -> Range | None:
     iron, manganese = water.range("iron"), water.range("manganese")
 
     def one(end: float, which: Literal["low", "best", "high"]) -> float:
-        fe, mn = (
-            0.0 if r is None else (getattr(r, which) if getattr(r, which) is not None else r.best)
-            for r in (iron, manganese)
-        )
+        fe, mn = (_end(r, which) for r in (iron, manganese))
         return compensated_gpg(end, fe, mn, iron_factor)
 
     top = hard.best if hard.high is None else hard.high

@@ -160,6 +160,10 @@ def _ends(r: Range | None) -> tuple[float | None, ...]:
     return (None,) if r is None else (r.low, r.best if r.high is None else r.high)
 
 
+#: hardness added [gpg] from a pH on, where the chemistry is not known: trade practice (2024)
+RULE_OF_THUMB = ((6.5, 4.0), (6.0, 6.0), (-math.inf, 8.0))
+
+
 def rise(
     f: NeutraliserFigures,
     ph: Range,
@@ -172,7 +176,7 @@ def rise(
     is not known well enough.
     """
     if alkalinity is None or alkalinity.best < 10 or ph.best < 5.5:
-        gpg = 4.0 if ph.best >= 6.5 else 6.0 if ph.best >= 6.0 else 8.0
+        gpg = next(added for least, added in RULE_OF_THUMB if ph.best >= least)
         if ph.best >= f.target_ph:
             return Rise(added=Range.exact(0.0), ph=ph, governs="target")
         r = Range.of(gpg - 2, gpg, gpg + 2).scale(MG_L_PER_GPG)

@@ -67,7 +67,8 @@ LONGEST_MONTHS = 1200.0  # [months] a bed that loses less than this counts as la
 
 
 def _media_checks(f: NeutraliserFigures, ph: Range, inp: StageInput) -> list[Check]:
-    wants = (0.0, 5.0) if f.style == "feed" else (5.0, 6.0) if f.magnesia_share > 0 else (6.0, 6.9)
+    bed = (5.0, 6.0) if f.magnesia_share > 0 else (6.0, 6.9)
+    wants = (0.0, 5.0) if f.style == "feed" else bed
     text = f"pH {wants[0]:g} to {wants[1]:g}" if wants[0] else "pH under 5"
     out: list[Check] = []
     if ph.best >= 7.0:
@@ -276,15 +277,9 @@ def _figure(f: NeutraliserFigures, stream: Stream, r: Rise, ph: Range, temp: Ran
         ("", f"{gpg:.1f}", "gpg"),
         ("pH behind it", f"{r.ph.best:.2f}", ""),
     ]
-    note = (
-        "Upper bound: calcium or TDS is not known."
-        if r.upper_bound
-        else (
-            "Low confidence: rule of thumb. Ask for a CO2 test."
-            if r.governs == "rule of thumb"
-            else ""
-        )
-    )
+    thumb = r.governs == "rule of thumb"
+    sure = "Low confidence: rule of thumb. Ask for a CO2 test." if thumb else ""
+    note = "Upper bound: calcium or TDS is not known." if r.upper_bound else sure
     return Figure(
         id="hardness_added",
         label="hardness added",
