@@ -2,6 +2,7 @@
 
 import unittest
 from dataclasses import replace
+from decimal import Decimal
 
 from hypothesis import given
 from hypothesis import strategies as st
@@ -10,7 +11,8 @@ from tests.making import home, membrane, settings, softener, water
 from zesty_glass.core.costing.chores import chores, stage_minutes
 from zesty_glass.core.costing.waste import BATHTUB_GAL, waste
 from zesty_glass.core.treating.line import Option, StageChoice, walk
-from zesty_glass.core.treating.report import Drain
+from zesty_glass.core.treating.report import Drain, Running
+from zesty_glass.core.treating.stages.common import NOT_PRICED, TO_THE_DRAIN
 
 RAW = water(
     hardness=300.0,
@@ -129,3 +131,53 @@ class Work(unittest.TestCase):
         self.assertGreater(
             chores(line("soft-1.5", people=5)).bags, chores(line("soft-1.5", people=2)).bags
         )
+
+
+class ByHand(unittest.TestCase):
+    """240 gal a day in the house, 4 people at 0.7 gal to drink."""
+
+    drains = (
+        Drain(kind="backwash", gal_year=4000, largest_gal=80, times_year=50),
+        Drain(kind="membrane", gal_year=2000, largest_gal=0, times_year=0, scope="tap"),
+    )
+
+    def test_branches_shares_weeks_and_tubs(self):
+        one = with_drains(*self.drains)
+        w = waste(one)
+        use, drunk = one.demand.house_gal_year, one.demand.drinking_gal_year
+        self.assertEqual((w.house_gal_year, w.tap_gal_year, w.total_gal_year), (4000, 2000, 6000))
+        self.assertAlmostEqual(w.per_gallon_house, 4000 / use)
+        self.assertAlmostEqual(w.per_gallon_tap, 2000 / drunk)
+        self.assertAlmostEqual(w.share_of_use, 6000 / use)
+        self.assertAlmostEqual(w.week_gal, 6000 / 365.25 * 7)
+        self.assertEqual(w.bathtubs, 150.0)  # of 40 gal
+        self.assertFalse(w.brine)
+
+    def test_nobody_at_home_is_divided_by_a_day_at_least(self):
+        one = with_drains(*self.drains)
+        away = replace(one, demand=replace(one.demand, occupied_days=0.5))
+        self.assertAlmostEqual(waste(away).week_gal, 42000)
+
+    def test_only_a_membrane_without_a_drain_is_unknown(self):
+        one = line("soft-1.5")
+        bare = replace(one.stages[0], drains=())
+        self.assertFalse(waste(replace(one, stages=(bare,))).unknown)
+        membrane_ = replace(bare, kind="membrane")
+        self.assertTrue(waste(replace(one, stages=(bare, membrane_))).unknown)
+        drained = replace(membrane_, drains=self.drains[1:])
+        self.assertFalse(waste(replace(one, stages=(drained,))).unknown)
+
+    def test_what_its_water_costs_and_what_is_not_priced(self):
+        def run(label, why, amount):
+            return Running(label=label, kind="water", per_year=Decimal(amount), why=why)
+
+        one = line("soft-1.5")
+        priced = replace(
+            one.stages[0],
+            running=(run(TO_THE_DRAIN, "at 9 a 1,000 gal", 18), run("Salt", "bags", 70)),
+        )
+        w = waste(replace(one, stages=(priced,)))
+        self.assertEqual((w.cost_year, w.priced), (Decimal(18), True))
+        unknown = replace(priced, running=(run(TO_THE_DRAIN, NOT_PRICED, 0),))
+        both = waste(replace(one, stages=(priced, unknown)))
+        self.assertEqual((both.cost_year, both.priced), (Decimal(18), False))

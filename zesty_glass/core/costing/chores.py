@@ -6,8 +6,10 @@ import math
 
 from ..record import record
 from ..treating.line import LineReport
-from ..treating.report import Chore, StageReport
+from ..treating.report import Chore, Due, StageReport
 from .falling import interval_months
+
+MONTHS = 12
 
 
 @record
@@ -44,15 +46,43 @@ def _counted(stage: StageReport) -> tuple[Chore, ...]:
 
 def stage_minutes(stage: StageReport) -> float:
     """The household's own work that a stage asks for [min/year]: parts it changes and chores."""
-    return sum(12 / interval_months(d) * d.minutes for d in stage.dues if d.own) + sum(
+    return sum(MONTHS / interval_months(d) * d.minutes for d in stage.dues if d.own) + sum(
         c.times_year * c.minutes for c in _counted(stage) if c.own
     )
 
 
+def _changing(d: Due, step: float) -> YearlyChore:
+    """Changing a part every ``step`` months [months]."""
+    times = MONTHS / step
+    return YearlyChore(
+        label=d.label, kind=d.kind, times_year=times, minutes_year=times * d.minutes, own=d.own
+    )
+
+
+def _work(c: Chore) -> YearlyChore:
+    return YearlyChore(
+        label=c.label,
+        kind="salt" if c.bags else "work",
+        times_year=c.times_year,
+        minutes_year=c.times_year * c.minutes,
+        own=c.own,
+        bags=c.bags,
+    )
+
+
+def _months_due(step: float) -> list[int]:
+    """Months of the first year, 0 to 11, in which something falls due every ``step`` months."""
+    times = math.floor(MONTHS / step + 1e-9)
+    return [max(0, min(11, round(k * step) - 1)) for k in range(1, times + 1)]
+
+
+def _salt_months(bags: int) -> list[int]:
+    """Months, 0 to 11, in which so many bags are carried, spread over the year."""
+    return [int(i * MONTHS / bags) % MONTHS for i in range(bags)]
+
+
 def chores(line: LineReport) -> Chores:
-    """Chores of a line; the strip shows month k of a typical year (events due in the second year
-    wrap into it).
-    """
+    """Chores of a line; the strip shows what falls due in each month of its first year."""
     out: list[YearlyChore] = []
     strip: list[list[str]] = [[] for _ in range(12)]
     for stage in line.stages:
@@ -60,33 +90,13 @@ def chores(line: LineReport) -> Chores:
             step = interval_months(d)
             if step == math.inf:
                 continue
-            out.append(
-                YearlyChore(
-                    label=d.label,
-                    kind=d.kind,
-                    times_year=12 / step,
-                    minutes_year=12 / step * d.minutes,
-                    own=d.own,
-                )
-            )
-            month = step
-            while month <= 12 + 1e-9:
-                strip[max(0, min(11, round(month) - 1))].append(d.kind)
-                month += step
+            out.append(_changing(d, step))
+            for month in _months_due(step):
+                strip[month].append(d.kind)
         for c in _counted(stage):
-            out.append(
-                YearlyChore(
-                    label=c.label,
-                    kind="salt" if c.bags else "work",
-                    times_year=c.times_year,
-                    minutes_year=c.times_year * c.minutes,
-                    own=c.own,
-                    bags=c.bags,
-                )
-            )
-            if c.bags:
-                for i in range(round(c.bags)):
-                    strip[int(i * 12 / max(1, round(c.bags))) % 12].append("salt")
+            out.append(_work(c))
+            for month in _salt_months(round(c.bags)):
+                strip[month].append("salt")
     return Chores(
         chores=tuple(out),
         own_minutes=sum(c.minutes_year for c in out if c.own),

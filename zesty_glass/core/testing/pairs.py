@@ -58,44 +58,26 @@ def pairs(first: Sample, a: Water, second: Sample, b: Water) -> tuple[Pair, ...]
     """
     if second.raw and not first.raw:
         first, a, second, b = second, b, first, a
-    out = []
-    for name in dict.fromkeys((*a.values, *b.values)):
-        x, y = a.values.get(name), b.values.get(name)
-        title = ANALYTES[name].name
-        if x is None or y is None:
-            out.append(Pair(analyte=name, name=title, sentence="tested in one only", removal=None))
-        elif why := _not_yet(first, name, x) or _not_yet(second, name, y):
-            out.append(Pair(analyte=name, name=title, sentence=why, removal=None))
-        elif name == "tds" and factor_of(first) != factor_of(second):
-            out.append(
-                Pair(
-                    analyte=name,
-                    name=title,
-                    sentence="two meters with different factors: not compared",
-                    removal=None,
-                )
-            )
-        elif x.range is None or y.range is None:
-            out.append(
-                Pair(
-                    analyte=name,
-                    name=title,
-                    sentence="the same" if x.words == y.words else "not the same",
-                    removal=None,
-                )
-            )
-        elif name in ("ph", "temperature"):
-            same = x.range.overlaps(y.range)
-            side = "higher" if y.range.best > x.range.best else "lower"
-            out.append(
-                Pair(
-                    analyte=name,
-                    name=title,
-                    sentence="no difference shown" if same else f"{side} in the second",
-                    removal=None,
-                )
-            )
-        else:
-            r = removal(x, y)
-            out.append(Pair(analyte=name, name=title, sentence=removal_sentence(r), removal=r))
-    return tuple(out)
+    names = dict.fromkeys((*a.values, *b.values))
+    return tuple(_pair(n, first, a.values.get(n), second, b.values.get(n)) for n in names)
+
+
+def _pair(name: str, first: Sample, x: Value | None, second: Sample, y: Value | None) -> Pair:
+    """One test of two glasses; a removal only where both have a number that may be compared."""
+    r: Removal | None = None
+    if x is None or y is None:
+        said = "tested in one only"
+    elif why := _not_yet(first, name, x) or _not_yet(second, name, y):
+        said = why
+    elif name == "tds" and factor_of(first) != factor_of(second):
+        said = "two meters with different factors: not compared"
+    elif x.range is None or y.range is None:
+        said = "the same" if x.words == y.words else "not the same"
+    elif name in ("ph", "temperature"):
+        side = "higher" if y.range.best > x.range.best else "lower"
+        same = x.range.overlaps(y.range)
+        said = "no difference shown" if same else f"{side} in the second"
+    else:
+        r = removal(x, y)
+        said = removal_sentence(r)
+    return Pair(analyte=name, name=ANALYTES[name].name, sentence=said, removal=r)
