@@ -124,7 +124,7 @@ def display(instrument: Instrument, seen: OneDisplay) -> Value:
         instrument.resolution if seen.value == 0 and name not in ("ph", "temperature") else 0.0
     )
     below = None
-    if seen.value < limit or (seen.value == 0 and limit):
+    if limit and seen.value < limit:
         r, below = Range.of(0.0, limit / 2, limit), limit
     else:
         e = meter_error(instrument, seen.value) + instrument.resolution / 2 * (name not in ("ph",))
