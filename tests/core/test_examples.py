@@ -18,4 +18,4 @@ class Examples(unittest.TestCase):
     def test_there_are_some(self):
         loader = unittest.TestLoader()
         found = load_tests(loader, unittest.TestSuite(), None)
-        self.assertGreaterEqual(found.countTestCases(), 20)
+        self.assertGreaterEqual(found.countTestCases(), 60)

@@ -292,5 +292,8 @@ AT_THE_TAP = frozenset({"tds", "sodium", "potassium", "chloride", "sulfate"})
 def judged_at(analyte: str) -> Literal["house", "tap"]:
     """Where an analyte is judged: health, TDS and the like at the drinking tap, the rest at the
     house's taps.
+
+    >>> judged_at("arsenic"), judged_at("iron")
+    ('tap', 'house')
     """
     return "tap" if analyte in AT_THE_TAP or ANALYTES[analyte].kind is Kind.HEALTH else "house"

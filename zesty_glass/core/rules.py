@@ -720,7 +720,11 @@ CURRENCY_CODES = frozenset(
 
 
 def currency_fits(text: str) -> bool:
-    """Whether a text is a code of ISO 4217 or one of the known signs of money."""
+    """Whether a text is a code of ISO 4217 or one of the known signs of money.
+
+    >>> currency_fits("EUR"), currency_fits("gold")
+    (True, False)
+    """
     return text in CURRENCY_SIGNS or text in CURRENCY_CODES
 
 

@@ -76,6 +76,9 @@ def convert(value: float, unit: str, canonical: str) -> float:
 
     Raises:
         RuleError: ``unit.unknown`` when the two do not belong together.
+
+    >>> round(convert(1.0, "gpg", "mg/L as CaCO3"), 4)
+    17.1181
     """
     if canonical == "°C":
         return celsius(value, unit)

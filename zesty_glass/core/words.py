@@ -27,7 +27,11 @@ _METRIC = {
 @lru_cache(4096)
 def number(value: float, decimals: int) -> str:
     """A number with thousands separators and no trailing zeros after the point; under 1 with two
-    digits that say something at least, so that nothing is shown as 0 that is not 0."""
+    digits that say something at least, so that nothing is shown as 0 that is not 0.
+
+    >>> number(1234.5, 1), number(0.004, 1), number(2.0, 2)
+    ('1,234.5', '0.004', '2')
+    """
     if value != 0 and abs(value) < 1:
         decimals = max(decimals, 1 - math.floor(math.log10(abs(value))))
     text = f"{value:,.{decimals}f}"
@@ -39,6 +43,9 @@ def number(value: float, decimals: int) -> str:
 def about(value: float) -> str:
     """A predicted amount with the digits it is known by: whole under 1,000, then two digits, so
     that 5,669 gallons a year are 5,700. The exact one is in its working.
+
+    >>> about(5669.0), about(669.4)
+    ('5,700', '669')
     """
     if abs(value) < 1000 or not math.isfinite(value):
         return number(value, 0)
@@ -50,7 +57,11 @@ TO_THE_TEN_BEYOND = 5  # [years] from which a sum of costs is said to the ten: t
 
 
 def sum_over(amount: Decimal, years: int) -> Decimal:
-    """A sum of costs over years as it is said: whole, and to the ten beyond five years."""
+    """A sum of costs over years as it is said: whole, and to the ten beyond five years.
+
+    >>> sum_over(Decimal("1234.40"), 10), sum_over(Decimal("1234.40"), 5)
+    (Decimal('1230'), Decimal('1234'))
+    """
     step = Decimal(10) if years > TO_THE_TEN_BEYOND else Decimal(1)
     said = (amount / step).quantize(Decimal(1), ROUND_HALF_EVEN) * step
     return said or amount  # what is not nothing is never said as nothing
@@ -60,6 +71,9 @@ def sum_over(amount: Decimal, years: int) -> Decimal:
 def shown_in(analyte: str, units: str) -> tuple[float, str, int]:
     """Factor, unit and decimals in which an analyte is shown: hardness in gpg for US, mg/L for
     metric.
+
+    >>> shown_in("hardness", "us")[1:], shown_in("hardness", "metric")[1]
+    (('gpg', 1), 'mg/L')
     """
     a = ANALYTES[analyte]
     if analyte == "hardness" and units == "us":
@@ -76,7 +90,11 @@ def shown_in(analyte: str, units: str) -> tuple[float, str, int]:
 def value(
     analyte: str, r: Range | None, below: float | None = None, units: str = "us", words: str = ""
 ) -> str:
-    """Best value with its unit, e.g. "14 gpg", "under 0.05 mg/L", "at least 425 mg/L", "absent"."""
+    """Best value with its unit, e.g. "14 gpg", "under 0.05 mg/L", "at least 425 mg/L", "absent".
+
+    >>> value("iron", Range.of(0.0, 0.025, 0.05), 0.05), value("ph", Range.exact(7.6))
+    ('under 0.05 mg/L', 'pH 7.6')
+    """
     if r is None:
         return words or "not tested"
     factor, unit, decimals = shown_in(analyte, units)
@@ -91,7 +109,11 @@ def value(
 
 
 def span(analyte: str, r: Range | None, units: str = "us") -> str:
-    """The range in words, e.g. "400 to 424 mg/L"."""
+    """The range in words, e.g. "400 to 424 mg/L".
+
+    >>> span("tds", Range.of(400.3, 412.0, 423.8))
+    '400 to 424 mg/L'
+    """
     if r is None:
         return ""
     factor, unit, decimals = shown_in(analyte, units)
@@ -104,7 +126,11 @@ def span(analyte: str, r: Range | None, units: str = "us") -> str:
 
 
 def gallons(value: float, units: str = "us", decimals: int = 0) -> str:
-    """A volume of water, US gallons or litres."""
+    """A volume of water, US gallons or litres.
+
+    >>> gallons(100.0), gallons(100.0, "metric")
+    ('100 gal', '379 L')
+    """
     return (
         f"{number(value, decimals)} gal"
         if units == "us"
@@ -113,5 +139,9 @@ def gallons(value: float, units: str = "us", decimals: int = 0) -> str:
 
 
 def days(value: float) -> str:
-    """Whole days in words: "day", "2 days"."""
+    """Whole days in words: "day", "2 days".
+
+    >>> days(1.2), days(3.0)
+    ('day', '3 days')
+    """
     return "day" if round(value) == 1 else f"{value:.0f} days"

@@ -106,7 +106,11 @@ def next_day(last: date, months: float) -> date:
 
 
 def state_on(day: date, today: date) -> State:
-    """How a day that something falls due on stands today."""
+    """How a day that something falls due on stands today.
+
+    >>> state_on(date(2026, 11, 19), date(2026, 11, 20))
+    'overdue'
+    """
     left = (day - today).days
     if left < 0:
         return "overdue"

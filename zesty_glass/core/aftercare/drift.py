@@ -55,7 +55,11 @@ def rejection_alarm(first: float) -> float:
 
 
 def membrane(first: float, now: float) -> Alarm | None:
-    """Whether a membrane asks to be changed, by its rejection at first and now [0 to 1]."""
+    """Whether a membrane asks to be changed, by its rejection at first and now [0 to 1].
+
+    >>> membrane(0.96, 0.77), membrane(0.96, 0.76).id  # 0.8 x 0.96 = 0.768
+    (None, 'membrane.rejection')
+    """
     least = rejection_alarm(first)
     if now >= least:
         return None
@@ -71,7 +75,11 @@ def membrane(first: float, now: float) -> Alarm | None:
 
 
 def carbon(chlorine_mg_l: float) -> Alarm | None:
-    """Whether a carbon asks to be changed, by the free chlorine behind it [mg/L]."""
+    """Whether a carbon asks to be changed, by the free chlorine behind it [mg/L].
+
+    >>> carbon(CHLORINE_BEHIND_CARBON), carbon(1.0).id
+    (None, 'carbon.chlorine')
+    """
     if chlorine_mg_l <= CHLORINE_BEHIND_CARBON:
         return None
     return Alarm(
@@ -85,7 +93,11 @@ def carbon(chlorine_mg_l: float) -> Alarm | None:
 
 
 def softener(hardness_mg_l: float) -> Alarm | None:
-    """Whether a softener asks for work, by the hardness behind it [mg/L as CaCO3]."""
+    """Whether a softener asks for work, by the hardness behind it [mg/L as CaCO3].
+
+    >>> softener(HARDNESS_BEHIND_SOFTENER), softener(85.0).id
+    (None, 'softener.hardness')
+    """
     if hardness_mg_l <= HARDNESS_BEHIND_SOFTENER:
         return None
     return Alarm(

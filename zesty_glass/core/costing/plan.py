@@ -17,6 +17,9 @@ def apr(price: Decimal, down: Decimal, monthly: Decimal, months: int) -> Decimal
     Raises:
         RuleError: ``plan.impossible`` when the payments do not cover the price, or the rate passes
             1,000 %.
+
+    >>> round(apr(Decimal(1000), Decimal(0), Decimal("88.85"), 12), 1)  # 1 % a month
+    Decimal('12.0')
     """
     owed = price - down
     if months <= 0 or monthly <= 0 or owed <= 0:

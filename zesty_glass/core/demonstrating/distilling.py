@@ -41,6 +41,9 @@ class Balance:
 def residue_volume(feed: float, feed_l: float, distillate: float, residue: float) -> float | None:
     """Litres that remain when the residue reads ``residue`` [all mg/L]: V·(C_feed − C_dist)/(C_res
     − C_dist); None when it never can.
+
+    >>> residue_volume(400.0, 2.0, 10.0, 1570.0)  # 2 x 390 / 1,560
+    0.5
     """
     return (
         None
@@ -50,12 +53,20 @@ def residue_volume(feed: float, feed_l: float, distillate: float, residue: float
 
 
 def volume(litres: float, share: float) -> Range:
-    """An amount with the jug's own range [L]."""
+    """An amount with the jug's own range [L].
+
+    >>> volume(2.0, 0.05)
+    Range(best=2.0, low=1.9, high=2.1)
+    """
     return Range.of(litres * (1 - share), litres, litres * (1 + share))
 
 
 def mass(concentration: Range, litres: Range) -> Range:
-    """Concentration × volume, end by end [mg]."""
+    """Concentration × volume, end by end [mg].
+
+    >>> mass(Range.exact(400.0), Range.of(1.9, 2.0, 2.1)).high
+    840.0
+    """
     high = (
         None
         if concentration.high is None or litres.high is None
@@ -69,6 +80,9 @@ def verdict(
 ) -> Literal["closes", "closes with scale", "too much", "too little"]:
     """Closed when the ranges of in and out share a value; a residue low by no more than the scale
     that may have fallen out closes too.
+
+    >>> verdict(Range.of(780, 800, 820), Range.of(700, 720, 740), 50.0)  # 740 + 50 reach 780
+    'closes with scale'
     """
     if fed.overlaps(out):
         return "closes"

@@ -35,6 +35,9 @@ def counted(v: Vial) -> Range | None:
 def ratio(vial: Range, softened: Range) -> Ratio:
     """How many times the softened vial's soap: best = a/b, low = a_low/b_high, high = a_high/b_low
     (none when b_low is 0).
+
+    >>> ratio(Range.of(27, 28, 28), Range.of(1, 2, 2))
+    Ratio(best=14.0, low=13.5, high=28.0)
     """
     assert vial.high is not None and softened.high is not None
     return Ratio(
@@ -47,6 +50,9 @@ def ratio(vial: Range, softened: Range) -> Ratio:
 def household_share(shown: Ratio, firm_share: float) -> float:
     """The share of soap [0 to 1] that may be called an estimate: the firm's own cautious figure,
     never more than the vial showed at its low end.
+
+    >>> round(household_share(Ratio(best=1.5, low=1.25, high=2.0), 0.3), 2)  # 1 - 1/1.25
+    0.2
     """
     seen = 0.0 if shown.low <= 1 else 1 - 1 / shown.low
     return max(0.0, min(firm_share, seen))
@@ -60,6 +66,9 @@ def spoonful(tap: Range, softened: Range, vial_ml: float, spoon_ml: float) -> Ra
         tap, softened: [gpg or mg/L as CaCO3]. vial_ml, spoon_ml: [mL].
 
     Source: balance of mass.
+
+    >>> spoonful(Range.exact(20.0), Range.exact(0.0), 45.0, 5.0).best  # a tenth of 20
+    2.0
     """
     total = vial_ml + spoon_ml
     return softened.scale(vial_ml / total).plus(tap.scale(spoon_ml / total))

@@ -67,7 +67,11 @@ def complaints_left(
 
 
 def reaches(analyte: str, worst: float, target: float, op: str) -> bool:
-    """Whether the worst end reaches what is wanted; scores are turned so that higher is better."""
+    """Whether the worst end reaches what is wanted; scores are turned so that higher is better.
+
+    >>> reaches("iron", -0.3, 0.3, "at_most"), reaches("iron", -0.31, 0.3, "at_most")
+    (True, False)
+    """
     if analyte == "ph":
         return worst >= 0
     return worst >= target - 1e-12 if op == "at_least" else -worst <= target + 1e-12

@@ -56,6 +56,9 @@ class Found:
 def places(analyte: str) -> tuple[str, ...]:
     """Where a thing found is judged: health, TDS and the like at the drinking tap, equipment at the
     house's taps, looks and taste at both.
+
+    >>> places("iron"), places("arsenic")
+    (('house', 'tap'), ('tap',))
     """
     if judged_at(analyte) == "tap":
         return ("tap",)

@@ -61,5 +61,9 @@ def beats3(a: Label, b: Label) -> bool:
 
 
 def covers(a: tuple[float, ...], b: tuple[float, ...]) -> bool:
-    """Whether every figure of ``a`` is at least that of ``b``."""
+    """Whether every figure of ``a`` is at least that of ``b``.
+
+    >>> covers((2.0, 3.0), (2.0, 1.0)), covers((2.0, 3.0), (2.5, 1.0))
+    (True, False)
+    """
     return all(map(ge, a, b))

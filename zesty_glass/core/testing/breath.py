@@ -15,7 +15,11 @@ PK1_25 = 3404.71 / 298.15 + 0.032786 * 298.15 - 14.8435
 
 
 def breathed_ph(alkalinity: float) -> float:
-    """pH after breathing into a water of this alkalinity [mg/L as CaCO3]; 0: pure water."""
+    """pH after breathing into a water of this alkalinity [mg/L as CaCO3]; 0: pure water.
+
+    >>> round(breathed_ph(0.0), 1), round(breathed_ph(200.0), 1)
+    (4.6, 6.8)
+    """
     if alkalinity <= 0:
         return 0.5 * (PK1_25 - math.log10(CO2_MOL_L))
     return PK1_25 + math.log10(alkalinity / 50043.45 / CO2_MOL_L)

@@ -24,12 +24,20 @@ def meter_error(instrument: Instrument, display: float) -> float:
 
 
 def spread_allowed(displays: tuple[float, ...]) -> float:
-    """Largest spread of repeats [as displayed]: the larger of 3 and 3 % of their median."""
+    """Largest spread of repeats [as displayed]: the larger of 3 and 3 % of their median.
+
+    >>> spread_allowed((90.0, 100.0)), spread_allowed((300.0, 300.0))
+    (3.0, 9.0)
+    """
     return max(3.0, 0.03 * median(displays))
 
 
 def repeats_needed(displays: tuple[float, ...]) -> int:
-    """How many repeats the procedure asks for: two, and a third when two disagree."""
+    """How many repeats the procedure asks for: two, and a third when two disagree.
+
+    >>> repeats_needed((400.0, 405.0)), repeats_needed((400.0, 420.0))
+    (2, 3)
+    """
     if len(displays) < 2:
         return 2
     return 2 if max(displays[:2]) - min(displays[:2]) <= spread_allowed(displays[:2]) else 3
@@ -38,6 +46,9 @@ def repeats_needed(displays: tuple[float, ...]) -> int:
 def tenfold(displays: tuple[float, ...]) -> bool:
     """Whether repeats differ about tenfold (8 to 12 times), which asks whether a x10 mark was
     missed.
+
+    >>> tenfold((112.0, 1120.0)), tenfold((112.0, 115.0))
+    (True, False)
     """
     shown = [d for d in displays if d > 0]
     return len(shown) >= 2 and 8.0 <= max(shown) / min(shown) <= 12.0

@@ -53,7 +53,11 @@ def _held(limit: Limit, r: Range) -> Verdict:
 
 
 def limit_words(name: str, value: float) -> str:
-    """A limit with its unit, with as many digits as it needs."""
+    """A limit with its unit, with as many digits as it needs.
+
+    >>> limit_words("manganese", 0.08), limit_words("tds", 500.0)
+    ('0.08 mg/L', '500 mg/L')
+    """
     factor, unit, _ = words.shown_in(name, "us" if name != "hardness" else "metric")
     shown = value * factor
     small = 1 if shown >= 2 else 2

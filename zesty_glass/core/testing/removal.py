@@ -42,7 +42,11 @@ def removal(feed: Value, product: Value) -> Removal:
 
 
 def removal_sentence(r: Removal) -> str:
-    """A removal in words."""
+    """A removal in words.
+
+    >>> removal_sentence(Removal(shown="removed", best=0.9, worst=0.88, most=0.92))
+    '90 % less (88 to 92 %)'
+    """
     match r.shown:
         case "no_difference":
             return "no difference shown"

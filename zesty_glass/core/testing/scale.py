@@ -25,6 +25,9 @@ def constants(temperature_c: float) -> tuple[float, float, float, float]:
     0 to 90 °C.
 
     Source: Plummer and Busenberg 1982; Kw as in Standard Methods 2330 B.
+
+    >>> [round(k, 2) for k in constants(25.0)[:3]]
+    [6.35, 10.33, 8.48]
     """
     t = temperature_c + KELVIN
     lg = math.log10(t)
@@ -38,6 +41,9 @@ def constants(temperature_c: float) -> tuple[float, float, float, float]:
 def pfm(tds: float, temperature_c: float) -> float:
     """−log10 of the activity coefficient of a monovalent ion, from TDS [mg/L] and temperature [°C]
     (SM 2330 B).
+
+    >>> pfm(0.0, 25.0)  # pure water
+    0.0
     """
     t = temperature_c + KELVIN
     dielectric = 60954 / (t + 116) - 68.937
@@ -139,6 +145,9 @@ def short_index(
         ph: [-]. tds: [mg/L]. temperature_c: [°C]. calcium, alkalinity: [mg/L as CaCO3].
 
     Source: trade practice (2024), as it is printed in water treatment handbooks.
+
+    >>> round(short_index(7.5, 320.0, 25.0, 150.0, 34.0), 2)  # 7.5 - (9.3 + 0.15 + 2.09 - 3.31)
+    -0.73
     """
     a = (math.log10(tds) - 1) / 10
     b = -13.12 * math.log10(temperature_c + 273) + 34.55

@@ -35,7 +35,11 @@ def refused(code: str, what: str, remedy: str, where: str = "observation") -> Ru
 
 
 def diluted(d: float) -> float:
-    """The dilution factor [parts for one of sample]; RuleError below 1."""
+    """The dilution factor [parts for one of sample]; RuleError below 1.
+
+    >>> diluted(4.0)
+    4.0
+    """
     if not d >= 1:
         raise refused(
             "dilution.below_one",

@@ -83,5 +83,8 @@ KIND_NAMES = MappingProxyType(
 def takes_dissolved_matter(kind: str) -> bool:
     """Whether a technology takes out dissolved matter as a whole, so that its water is held against
     a diet or a taste.
+
+    >>> takes_dissolved_matter("membrane"), takes_dissolved_matter("carbon")
+    (True, False)
     """
     return kind in TECHNOLOGIES and "tds" in TECHNOLOGIES[kind].changes

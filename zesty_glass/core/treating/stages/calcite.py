@@ -75,6 +75,9 @@ def to_target(
 
     Calcite: (A0 + 2x)/(C0 − x) = 10^(target − pK1); magnesia: (A0 + 2y)/(C0 − 2y), mixed by the
     share of CO2 each takes.
+
+    >>> to_target(7.4, 50.0, 12.0)  # there already
+    0.0
     """
     if ph >= target:
         return 0.0
@@ -93,6 +96,9 @@ def to_target(
 def ph_after(ph: float, alkalinity: float, temperature_c: float, x_mg_l: float) -> float:
     """pH behind a bed that dissolved ``x_mg_l`` [mg/L as CaCO3] of calcite, from the
     same equation.
+
+    >>> round(ph_after(6.2, 30.0, 12.0, 0.0), 6)  # nothing dissolved
+    6.2
     """
     k = pk1(temperature_c)
     a0 = alkalinity / 50043.45

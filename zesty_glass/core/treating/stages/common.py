@@ -242,7 +242,11 @@ def electricity(kwh_year: float, why: str, site: Site, scope: Literal["house", "
 
 
 def money(amount: float) -> Decimal:
-    """A quantity as a decimal, six digits after the point, so that money is never a float."""
+    """A quantity as a decimal, six digits after the point, so that money is never a float.
+
+    >>> money(1.5)
+    Decimal('1.500000')
+    """
     return Decimal(f"{amount:.6f}")
 
 
