@@ -79,8 +79,9 @@ def decide(
     ctx: Signed, id: UUID, to: Literal["presented", "accepted", "declined"], body: DecideBody
 ) -> Response:
     """Present, accept or decline."""
+    signed = proposing.Signed(body.name, body.path, tuple(body.read), body.typed)
     with ctx.db() as db:
-        proposing.decide(db, ctx.who, id, body.version, to, body.name, body.path, tuple(body.read))
+        proposing.decide(db, ctx.who, id, body.version, to, signed)
     return _view(ctx, id)
 
 

@@ -249,6 +249,7 @@ class DecideBody(Body):
     name: str = Field(default="", max_length=200)
     path: str = Field(default="", max_length=60_001)
     read: list[str] = Field(default=[], max_length=200)
+    typed: bool = False
 
 
 @record
@@ -332,6 +333,16 @@ class AskBody(Body):
     text: str = Field(max_length=2500)
 
 
+class AcceptBody(Body):
+    """A customer's acceptance by the link."""
+
+    digest: str = Field(max_length=100, description="Of the proposal as it was shown.")
+    name: str = Field(max_length=200, description="The full name of who signs.")
+    path: str = Field(default="", max_length=60_001, description="Drawn strokes, as an SVG path.")
+    typed: bool = Field(default=False, description="Signed by typing the name instead.")
+    read: list[str] = Field(default=[], max_length=200, description="Sentences ticked as read.")
+
+
 @record
 class CareLine:
     """A part that falls due, as its customer sees it."""
@@ -353,6 +364,8 @@ class OfferedView:
     offer: Offer
     seal: Standing
     care: tuple[CareLine, ...] = ()
+    digest: str = ""
+    signed_by: str = ""
 
 
 class SignView(BaseModel):

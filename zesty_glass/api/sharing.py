@@ -22,6 +22,7 @@ from ..work.person import now
 from .answers import CSV, PDF, answer, described, file, pdf_file, safe_name
 from .context import Signed
 from .schemas import (
+    AcceptBody,
     AskBody,
     CareLine,
     LinkBody,
@@ -196,6 +197,8 @@ def offered(request: Request, token: Token) -> Response:
             offer=offer,
             seal=seal,
             care=_care(request, token),
+            digest=proposal.digest,
+            signed_by=proposal.signature.name if proposal.signature else "",
         )
     )
     out.headers.update(_PRIVATE)
@@ -222,6 +225,19 @@ def ask(request: Request, token: Token, body: AskBody) -> Response:
     """A question, or the wish for a visit, to the firm; repeats are harmless."""
     with request.app.state.sessions.begin() as db:
         if not sharing.ask(db, token, body.id, body.about, body.text):
+            raise HTTPException(404)
+    return Response(status_code=204)
+
+
+@router.post("/offered/{token}/accept", status_code=204)
+def accept(request: Request, token: Token, body: AcceptBody) -> Response:
+    """Accept the proposal as it was shown, with a drawn signature or the name typed in its place;
+    repeats are harmless."""
+    signed = proposing.Signed(body.name, body.path, tuple(body.read), body.typed)
+    with request.app.state.sessions.begin() as db:  # kept also when it is refused
+        sharing.try_to_accept(db, token)
+    with request.app.state.sessions.begin() as db:
+        if not sharing.accept(db, token, body.digest, signed):
             raise HTTPException(404)
     return Response(status_code=204)
 

@@ -108,8 +108,7 @@ def load_demo(sessions: sessionmaker[Session], at: datetime | None = None) -> bo
             for state in states:
                 known = proposing.opened(db, made).offer.before_signing
                 read = tuple(k.sentence for k in known)
-                made = proposing.decide(
-                    db, who, made.id, made.version, state, "Hesper Dunnoway", SIGNED, read
-                )
+                signed = proposing.Signed("Hesper Dunnoway", SIGNED, read)
+                made = proposing.decide(db, who, made.id, made.version, state, signed)
         load_past(db, who, now)
     return True

@@ -222,7 +222,8 @@ def load_past(db: Session, who: Person, now: datetime) -> None:
         for state in ("presented", "accepted"):
             known = proposing.opened(db, made).offer.before_signing
             read = tuple(k.sentence for k in known)
-            made = proposing.decide(db, who, id, made.version, state, c.name, SIGNED, read)
+            by = proposing.Signed(c.name, SIGNED, read)
+            made = proposing.decide(db, who, id, made.version, state, by)
         row = records.of_proposal(db, who.firm_id, id)
         if row is not None:
             jobs.keep(db, who, row, _after(c, jobs.opened(row), now.date()), "fitted")

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from datetime import datetime, timedelta
 from typing import Any, Literal, NamedTuple
 from uuid import UUID
@@ -21,7 +20,7 @@ from ..records.models import ProposalRow
 from . import jobs, keeping, seals, visiting
 from .keeping import expect, note, request_of, same_request
 from .mending import worked
-from .person import Person, now
+from .person import Conflict, Person, now
 
 
 def draft(db: Session, who: Person, visit_id: UUID, recommended: str) -> str:
@@ -138,23 +137,53 @@ def opened(db: Session, row: ProposalRow) -> Opened:
     return Opened(proposal, offer, standing)
 
 
+class Signed(NamedTuple):
+    """What a customer signs with: the full name, drawn strokes or the name typed instead, and what
+    they ticked as read."""
+
+    name: str = ""
+    path: str = ""
+    read: tuple[str, ...] = ()
+    typed: bool = False
+
+
 def decide(
     db: Session,
     who: Person,
     id: UUID,
     version: int,
     to: Literal["presented", "accepted", "declined"],
-    name: str = "",
-    path: str = "",
-    read: tuple[str, ...] = (),
+    signed: Signed = Signed(),
 ) -> ProposalRow:
-    """Move a proposal on. Accepting records name, time, drawn signature and digest,
-    and freezes it.
-    """
+    """Move a proposal on. Accepting records name, time, signature and digest, and freezes it."""
     row = get(db, who, id, lock=True)
     if row.data["state"] == to == "presented":
         return row
     expect(db, "proposal", row, version)
+    return _move_on(db, who, row, to, signed)
+
+
+def accept_shown(
+    db: Session, who: Person, row: ProposalRow, digest: str, signed: Signed
+) -> ProposalRow:
+    """Accept a proposal as it was shown elsewhere; the same signature twice is once.
+
+    Args:
+        row: locked. digest: of what was shown, which is what is signed.
+
+    Raises:
+        Conflict: it was decided otherwise meanwhile. RuleError: see ``decide``.
+    """
+    proposal, _, _ = opened(db, row)
+    done = proposal.signature
+    if proposal.state == "accepted" and done and done.name == signed.name.strip():
+        return row
+    if proposal.state != "presented" or proposal.digest != digest:
+        raise Conflict("proposal", ["state"], "", row.version)
+    return _move_on(db, who, row, "accepted", signed)
+
+
+def _move_on(db: Session, who: Person, row: ProposalRow, to: str, signed: Signed) -> ProposalRow:
     proposal, offer, seal = opened(db, row)
     if seal == "broken":
         raise RuleError(
@@ -164,16 +193,16 @@ def decide(
             "Do not sign it. Write the next revision, and have the database looked at.",
         )
     at = now()
-    to_state: str = to
+    to_state = to
     if proposal.state == "presented" and at.date() > proposal.valid_until and to != "accepted":
         to_state = "expired"
     else:
         move(proposal.state, to, at.date(), proposal.valid_until)
     data: dict[str, Any] = dict(row.data)
     if to_state == "accepted":
-        signature = _signature(name, path, at, proposal.digest)
-        _all_read(offer, read)
-        data["signature"] = plain(replace(signature, read=read))
+        signature = _signature(signed, at, proposal.digest)
+        _all_read(offer, signed.read)
+        data["signature"] = plain(signature)
     stamp = at.isoformat().replace("+00:00", "Z")
     data["state"] = to_state
     data["presented_at" if to_state == "presented" else "decided_at"] = stamp
@@ -198,21 +227,28 @@ def _all_read(offer: Offer, read: tuple[str, ...]) -> None:
         )
 
 
-def _signature(name: str, path: str, at: datetime, digest: str) -> Signature:
-    """An acceptance; RuleError without a full name or a drawn signature that can be read."""
-    if len(name.strip()) < 2:
+SHORTEST_PATH, LONGEST_PATH = 12, 60_000  # [characters] of a drawn signature
+
+
+def _signature(signed: Signed, at: datetime, digest: str) -> Signature:
+    """An acceptance; RuleError without a full name, or without a signature that can be read: drawn,
+    or the name typed in its place.
+    """
+    name, path = signed.name.strip(), "" if signed.typed else signed.path
+    if len(name) < 2:
         raise RuleError(
             "signature.name",
             "An acceptance needs the full name.",
             "name",
             "Let the customer write it.",
         )
-    if not path.startswith("M") or len(path) > 60_000 or len(path) < 12:
+    drawn = path.startswith("M") and SHORTEST_PATH <= len(path) <= LONGEST_PATH
+    if not signed.typed and not drawn:
         raise RuleError(
             "signature.path",
             "An acceptance needs a drawn signature.",
             "path",
-            "Let the customer sign on the screen.",
+            "Let the customer sign on the screen, or sign by typing the name.",
         )
     if set(path) - set("ML0123456789.,- "):
         raise RuleError(
@@ -221,7 +257,9 @@ def _signature(name: str, path: str, at: datetime, digest: str) -> Signature:
             "path",
             "Clear it and sign again.",
         )
-    return Signature(name=name.strip(), at=at, path=path, digest=digest)
+    return Signature(
+        name=name, at=at, path=path, digest=digest, read=signed.read, typed=signed.typed
+    )
 
 
 def changed_since_the_one_before(

@@ -8,7 +8,7 @@ import re
 import secrets
 from dataclasses import replace
 from datetime import datetime, timedelta
-from uuid import UUID, uuid4
+from uuid import UUID, uuid4, uuid5
 
 from sqlalchemy.orm import Session
 
@@ -108,8 +108,8 @@ def open_link(db: Session, token: str, address: str) -> proposing.Opened | None:
     Raises:
         TooMany: too many tries from this address, or openings of this link.
     """
-    row = store.link_by_token(db, token_hash(token)) if 20 <= len(token) <= 100 else None
-    if row is None or row.revoked_at is not None or row.expires_at <= now():
+    row = _standing_link(db, token)
+    if row is None:
         wrong = f"link-from:{place_of(address)}"
         if signing.admitted(db, wrong, now(), MOST_WRONG, FORGOTTEN_AFTER) is None:
             raise TooMany
@@ -129,8 +129,48 @@ def care_behind(db: Session, token: str) -> tuple[Falling, ...]:
 
 
 MOST_ASKED = 5  # questions by one link that need not wait
+MOST_SIGNED = 10  # tries to accept by one link that need not wait
 LONGEST_QUESTION = 2000  # [characters]
 ABOUT = {"question": "has a question", "visit": "asks for a visit"}
+
+
+def _standing_link(db: Session, token: str) -> LinkRow | None:
+    """A link that still counts; None for one that does not, whatever the cause."""
+    row = store.link_by_token(db, token_hash(token)) if 20 <= len(token) <= 100 else None
+    if row is None or row.revoked_at is not None or row.expires_at <= now():
+        return None
+    return row
+
+
+def _stranger(row: LinkRow, offer: Offer) -> Person:
+    """Who acts by a link: the customer, whom nobody signed in."""
+    name = f"{offer.customer.name} (by link)"
+    return Person(id=UUID(int=0), firm_id=row.firm_id, name=name, role="")
+
+
+def _tell_the_firm(
+    db: Session, who: Person, shown: ProposalRow, id: UUID, subject: str, said: str
+) -> None:
+    """A message to whoever made the visit; it waits in the outbox where mail goes out."""
+    to = store.consultant_of(db, shown.firm_id, shown.visit_id)
+    if posting.queues(db) and to:
+        posting.put(db, who, to, subject, said, proposal=shown.id, id=id)
+        return
+    db.add(
+        MailRow(
+            id=id,
+            firm_id=shown.firm_id,
+            proposal_id=shown.id,
+            at=now(),
+            by=who.name,
+            to=to,
+            subject=subject,
+            text=said,
+            attachment="",
+            simulated=True,
+            request="",
+        )
+    )
 
 
 def ask(db: Session, token: str, id: UUID, about: str, text: str) -> bool:
@@ -140,8 +180,8 @@ def ask(db: Session, token: str, id: UUID, about: str, text: str) -> bool:
     Raises:
         RuleError: nothing was written, or too much. TooMany: too many by this link.
     """
-    row = store.link_by_token(db, token_hash(token)) if 20 <= len(token) <= 100 else None
-    if row is None or row.revoked_at is not None or row.expires_at <= now():
+    row = _standing_link(db, token)
+    if row is None:
         return False
     have = db.get(MailRow, id)
     if have is not None:
@@ -157,31 +197,54 @@ def ask(db: Session, token: str, id: UUID, about: str, text: str) -> bool:
         raise TooMany
     shown: ProposalRow = store.get(db, ProposalRow, row.firm_id, row.proposal_id, "proposal")
     offer = proposing.opened(db, shown).offer
-    to = store.consultant_of(db, row.firm_id, shown.visit_id)
-    who = Person(
-        id=UUID(int=0), firm_id=row.firm_id, name=f"{offer.customer.name} (by link)", role=""
-    )
+    who = _stranger(row, offer)
     subject = f"{offer.customer.name} {ABOUT[about]}: proposal {offer.number}"
     said = f"{offer.customer.name}, {offer.home}, writes by the link:\n\n{text.strip()}"
-    if posting.queues(db) and to:
-        posting.put(db, who, to, subject, said, proposal=shown.id, id=id)
-    else:
-        db.add(
-            MailRow(
-                id=id,
-                firm_id=row.firm_id,
-                proposal_id=shown.id,
-                at=now(),
-                by=who.name,
-                to=to,
-                subject=subject,
-                text=said,
-                attachment="",
-                simulated=True,
-                request="",
-            )
-        )
+    _tell_the_firm(db, who, shown, id, subject, said)
     note(db, who, shown.id, f"asked: {about}", 0, [])
+    db.flush()
+    return True
+
+
+def try_to_accept(db: Session, token: str) -> None:
+    """Count a try to accept by a link, to be kept whatever becomes of it.
+
+    Raises:
+        TooMany: too many by this link.
+    """
+    row = _standing_link(db, token)
+    if row is None:
+        return
+    if signing.admitted(db, f"accept:{row.id}", now(), MOST_SIGNED, FORGOTTEN_AFTER) is None:
+        raise TooMany
+
+
+def accept(db: Session, token: str, digest: str, signed: proposing.Signed) -> bool:
+    """Accept a proposal by its link, with the rules of signing on the screen; the firm is told.
+    False for a link that does not count. The same signature twice is once.
+
+    Args:
+        digest: of the proposal as it was shown behind the link.
+
+    Raises:
+        RuleError: see ``proposing.decide``. Conflict: it was decided meanwhile, or is not what was
+            shown.
+    """
+    row = _standing_link(db, token)
+    if row is None:
+        return False
+    shown: ProposalRow = store.get(
+        db, ProposalRow, row.firm_id, row.proposal_id, "proposal", lock=True
+    )
+    before = shown.data["state"]
+    offer = proposing.opened(db, shown).offer
+    # the signature is the customer's; the job that follows from it is made for the firm
+    who = replace(_stranger(row, offer), role="manager")
+    proposing.accept_shown(db, who, shown, digest, signed)
+    if before != "accepted":
+        subject = f"{offer.customer.name} accepted proposal {offer.number}"
+        said = f"{signed.name.strip()} signed by the link for {offer.home}. Its job is made."
+        _tell_the_firm(db, who, shown, uuid5(shown.id, "accepted"), subject, said)
     db.flush()
     return True
 

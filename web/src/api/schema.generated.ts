@@ -1103,6 +1103,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/offered/{token}/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Accept
+         * @description Accept the proposal as it was shown, with a drawn signature or the name typed in its place;
+         *     repeats are harmless.
+         */
+        post: operations["accept_api_offered__token__accept_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/offered/{token}/pdf": {
         parameters: {
             query?: never;
@@ -2028,6 +2049,40 @@ export interface components {
              * @default
              */
             simulates: string;
+        };
+        /**
+         * AcceptBody
+         * @description A customer's acceptance by the link.
+         */
+        AcceptBody: {
+            /**
+             * Digest
+             * @description Of the proposal as it was shown.
+             */
+            digest: string;
+            /**
+             * Name
+             * @description The full name of who signs.
+             */
+            name: string;
+            /**
+             * Path
+             * @description Drawn strokes, as an SVG path.
+             * @default
+             */
+            path: string;
+            /**
+             * Typed
+             * @description Signed by typing the name instead.
+             * @default false
+             */
+            typed: boolean;
+            /**
+             * Read
+             * @description Sentences ticked as read.
+             * @default []
+             */
+            read: string[];
         };
         /**
          * AgainBody
@@ -3126,6 +3181,11 @@ export interface components {
              * @default []
              */
             read: string[];
+            /**
+             * Typed
+             * @default false
+             */
+            typed: boolean;
         };
         /**
          * Demand
@@ -5803,6 +5863,16 @@ export interface components {
              * @default []
              */
             care: components["schemas"]["CareLine"][];
+            /**
+             * Digest
+             * @default
+             */
+            digest: string;
+            /**
+             * Signed By
+             * @default
+             */
+            signed_by: string;
         };
         /**
          * OldNotes
@@ -7308,19 +7378,19 @@ export interface components {
              *           },
              *           {
              *             "name": "slightly hard",
-             *             "start": 17.118061
+             *             "start": 17.11806104527095
              *           },
              *           {
              *             "name": "moderately hard",
-             *             "start": 59.913213500000005
+             *             "start": 59.91321365844832
              *           },
              *           {
              *             "name": "hard",
-             *             "start": 119.82642700000001
+             *             "start": 119.82642731689664
              *           },
              *           {
              *             "name": "very hard",
-             *             "start": 179.7396405
+             *             "start": 179.73964097534497
              *           }
              *         ],
              *         "source": "trade bands in grains per gallon",
@@ -7797,8 +7867,8 @@ export interface components {
         };
         /**
          * Signature
-         * @description An acceptance: who, when, the drawn strokes (SVG path data), the digest of what was signed,
-         *     and what was read first.
+         * @description An acceptance: who, when, the drawn strokes (SVG path data; empty where the name was typed
+         *     instead), the digest of what was signed, and what was read first.
          */
         Signature: {
             /** Name */
@@ -7817,6 +7887,11 @@ export interface components {
              * @default []
              */
             read: string[];
+            /**
+             * Typed
+             * @default false
+             */
+            typed: boolean;
         };
         /**
          * Skipped
@@ -9453,19 +9528,19 @@ export interface components {
              *             },
              *             {
              *               "name": "slightly hard",
-             *               "start": 17.118061
+             *               "start": 17.11806104527095
              *             },
              *             {
              *               "name": "moderately hard",
-             *               "start": 59.913213500000005
+             *               "start": 59.91321365844832
              *             },
              *             {
              *               "name": "hard",
-             *               "start": 119.82642700000001
+             *               "start": 119.82642731689664
              *             },
              *             {
              *               "name": "very hard",
-             *               "start": 179.7396405
+             *               "start": 179.73964097534497
              *             }
              *           ],
              *           "id": "hardness.gpg",
@@ -17294,6 +17369,129 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AskBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    accept_api_offered__token__accept_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AcceptBody"];
             };
         };
         responses: {

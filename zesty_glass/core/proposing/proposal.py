@@ -38,8 +38,8 @@ class Plan:
 
 @record
 class Signature:
-    """An acceptance: who, when, the drawn strokes (SVG path data), the digest of what was signed,
-    and what was read first.
+    """An acceptance: who, when, the drawn strokes (SVG path data; empty where the name was typed
+    instead), the digest of what was signed, and what was read first.
     """
 
     name: str
@@ -47,6 +47,7 @@ class Signature:
     path: str
     digest: str
     read: tuple[str, ...] = ()
+    typed: bool = False
 
 
 @record

@@ -12,6 +12,7 @@ import type { components } from "../../api/schema.generated";
 import { fromToday } from "../aftercare/dates";
 import { OfferView } from "../proposing/OfferView";
 import { Seal } from "../proposing/Seal";
+import { Accept } from "./Accept";
 import { Ask } from "./Ask";
 
 const STANDS: Record<string, string> = {
@@ -67,6 +68,43 @@ function Care({ lines }: { lines: CareLine[] }): ReactElement | null {
   );
 }
 
+/** What the words and marks of a proposal mean, for someone who was not there. */
+function HowToRead({ offer }: { offer: Offer }): ReactElement {
+  const unexplained = offer.unexplained.length;
+  return (
+    <section
+      className="max-w-[1040px] mx-auto bg-yuzu-pale text-ink p-5 my-5"
+      aria-label="How to read this"
+    >
+      <h2 className="mb-2">If you were not there</h2>
+      <p className="text-b mb-2">
+        {offer.consultant} of {offer.firm} tested the water of {offer.home} on{" "}
+        {new Date(offer.created_at).toLocaleDateString([], {
+          day: "numeric",
+          month: "long",
+          year: "numeric",
+        })}
+        . This page says what was found, what was compared, and what each choice does, drains and
+        costs.
+      </p>
+      <ul className="list-disc pl-5 text-b">
+        <li>Every figure has a range. Where two ranges overlap, no difference is claimed.</li>
+        <li>A solid glass is measured, a dashed one expected; hatching was not tested.</li>
+        <li>“Not established” means there is no certificate for that contaminant.</li>
+        <li>
+          Doing nothing is one of the choices, with its own costs.
+          {unexplained > 0 &&
+            ` ${unexplained === 1 ? "One complaint is" : `${unexplained} complaints are`} not explained yet.`}
+        </li>
+        <li>
+          Nothing here says whether water is fit to drink: a certified laboratory and the local
+          health authority do.
+        </li>
+      </ul>
+    </section>
+  );
+}
+
 export function Offered(): ReactElement {
   const { token = "" } = useParams();
   const offered = useQuery({
@@ -78,7 +116,10 @@ export function Offered(): ReactElement {
   if (offered.isError) return <Closed slow={problemOf(offered.error)?.status === 429} />;
   const { state } = offered.data;
   const offer = offered.data.offer as Offer;
-  const unexplained = offer.unexplained.length;
+  const until = new Date(offer.valid_until).toLocaleDateString([], {
+    day: "numeric",
+    month: "long",
+  });
   return (
     <div className="min-h-[100dvh]">
       <header className="flex items-center gap-3 px-5 wide:px-8 py-3 border-b-[1.5px] border-ink flex-wrap">
@@ -90,8 +131,7 @@ export function Offered(): ReactElement {
             size={18}
           />
           {STANDS[state] ?? state}
-          {state === "presented" &&
-            `, until ${new Date(offer.valid_until).toLocaleDateString([], { day: "numeric", month: "long" })}`}
+          {state === "presented" && `, until ${until}`}
         </span>
         <a className="key" href={`/api/offered/${token}/pdf`} target="_blank" rel="noreferrer">
           PDF
@@ -99,37 +139,17 @@ export function Offered(): ReactElement {
       </header>
       <main className="px-5 wide:px-8 pb-16">
         <Care lines={offered.data.care} />
-        <section
-          className="max-w-[1040px] mx-auto bg-yuzu-pale text-ink p-5 my-5"
-          aria-label="How to read this"
-        >
-          <h2 className="mb-2">If you were not there</h2>
-          <p className="text-b mb-2">
-            {offer.consultant} of {offer.firm} tested the water of {offer.home} on{" "}
-            {new Date(offer.created_at).toLocaleDateString([], {
-              day: "numeric",
-              month: "long",
-              year: "numeric",
-            })}
-            . This page says what was found, what was compared, and what each choice does, drains
-            and costs.
-          </p>
-          <ul className="list-disc pl-5 text-b">
-            <li>Every figure has a range. Where two ranges overlap, no difference is claimed.</li>
-            <li>A solid glass is measured, a dashed one expected; hatching was not tested.</li>
-            <li>“Not established” means there is no certificate for that contaminant.</li>
-            <li>
-              Doing nothing is one of the choices, with its own costs.
-              {unexplained > 0 &&
-                ` ${unexplained === 1 ? "One complaint is" : `${unexplained} complaints are`} not explained yet.`}
-            </li>
-            <li>
-              Nothing here says whether water is fit to drink: a certified laboratory and the local
-              health authority do.
-            </li>
-          </ul>
-        </section>
+        <HowToRead offer={offer} />
         <Seal standing={offered.data.seal} state={state} />
+        {state === "presented" && (
+          <Accept token={token} offer={offer} digest={offered.data.digest} until={until} />
+        )}
+        {state === "accepted" && offered.data.signed_by !== "" && (
+          <p role="status" className="max-w-[1040px] mx-auto my-5 text-l">
+            Accepted by <b>{offered.data.signed_by}</b>. {offer.firm} will be in touch about the day
+            of the work.
+          </p>
+        )}
         <OfferView offer={offer} />
         <Ask token={token} firm={offer.firm} />
       </main>

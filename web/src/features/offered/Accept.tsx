@@ -1,0 +1,57 @@
+/** Accept a proposal by its link: for the one who was not there, with the same rules of signing. */
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState, type ReactElement } from "react";
+
+import { api, data } from "../../api/client";
+import type { Offer } from "../../api/types";
+import { Trouble } from "../../ui/Trouble";
+import { SignForm, type Signed } from "../proposing/SignForm";
+
+export function Accept({
+  token,
+  offer,
+  digest,
+  until,
+}: {
+  token: string;
+  offer: Offer;
+  digest: string;
+  until: string;
+}): ReactElement {
+  const client = useQueryClient();
+  const [open, setOpen] = useState(false);
+  const accept = useMutation({
+    mutationFn: (signed: Signed) =>
+      data(
+        api.POST("/api/offered/{token}/accept", {
+          params: { path: { token } },
+          body: { digest, ...signed },
+        }),
+      ),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["offered", token] }),
+  });
+  const name = offer.options.find((o) => o.id === offer.recommended)?.name ?? "";
+  return (
+    <section className="max-w-[1040px] mx-auto my-5" aria-label="Decide">
+      {open ? (
+        <SignForm
+          offer={offer}
+          busy={accept.isPending}
+          onSign={(signed) => accept.mutate(signed)}
+          onNotNow={() => setOpen(false)}
+        />
+      ) : (
+        <div className="flex flex-wrap gap-4 items-center border-y-[1.5px] border-ink py-4">
+          <p className="flex-1 min-w-[240px] text-b">
+            <b>Recommended: {name}.</b> It can be accepted here until {until}. Nothing is bought by
+            reading this.
+          </p>
+          <button className="key go" onClick={() => setOpen(true)}>
+            Accept and sign
+          </button>
+        </div>
+      )}
+      <Trouble error={accept.error} />
+    </section>
+  );
+}
