@@ -122,6 +122,29 @@ class Proposing(BrowserCase):
         phone.go(address)
         phone.see("This link does not open anything")
 
+    def test_accepted_on_a_phone_by_who_was_not_there(self):
+        b = self.b
+        self.go(f"/proposals/{uid('home-1-proposal')}")
+        b.click("button", "Share")
+        b.click("button", "Make a link")
+        address = b.find("[data-testid=link]").text
+        phone = Browser((390, 844), touch=True)
+        self.addCleanup(phone.close)
+        phone.go(address)
+        phone.click("button", "Accept and sign")
+        phone.see("Missing:")
+        self.assertEqual(phone.axe(), [])
+        for tick in phone.driver.find_elements("css selector", "fieldset input[type=checkbox]"):
+            tick.click()
+        phone.type("input[autocomplete=name]", "Orla Fenbrook")
+        phone.click("label", "Sign by typing the name")
+        phone.click("button", "Sign")
+        phone.see("Accepted by Orla Fenbrook")
+        self.assertEqual(phone.axe(), [])
+        b.driver.refresh()
+        b.see("Accepted and signed; it cannot be changed")
+        b.see("signed by typing the name")
+
     def test_the_outbox_holds_what_was_mailed(self):
         self.go("/outbox")
         self.b.find("h1", "Outbox")

@@ -32,7 +32,7 @@ export function Accept({
   });
   const name = offer.options.find((o) => o.id === offer.recommended)?.name ?? "";
   return (
-    <section className="max-w-[1040px] mx-auto my-5" aria-label="Decide">
+    <section id="decide" className="max-w-[1040px] mx-auto my-5" aria-label="Decide">
       {open ? (
         <SignForm
           offer={offer}
@@ -43,8 +43,7 @@ export function Accept({
       ) : (
         <div className="flex flex-wrap gap-4 items-center border-y-[1.5px] border-ink py-4">
           <p className="flex-1 min-w-[240px] text-b">
-            <b>Recommended: {name}.</b> It can be accepted here until {until}. Nothing is bought by
-            reading this.
+            <b>Recommended: {name}.</b> It can be accepted here until {until}.
           </p>
           <button className="key go" onClick={() => setOpen(true)}>
             Accept and sign

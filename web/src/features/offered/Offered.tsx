@@ -133,6 +133,11 @@ export function Offered(): ReactElement {
           {STANDS[state] ?? state}
           {state === "presented" && `, until ${until}`}
         </span>
+        {state === "presented" && (
+          <a className="key" href="#decide">
+            Decide
+          </a>
+        )}
         <a className="key" href={`/api/offered/${token}/pdf`} target="_blank" rel="noreferrer">
           PDF
         </a>
@@ -141,9 +146,6 @@ export function Offered(): ReactElement {
         <Care lines={offered.data.care} />
         <HowToRead offer={offer} />
         <Seal standing={offered.data.seal} state={state} />
-        {state === "presented" && (
-          <Accept token={token} offer={offer} digest={offered.data.digest} until={until} />
-        )}
         {state === "accepted" && offered.data.signed_by !== "" && (
           <p role="status" className="max-w-[1040px] mx-auto my-5 text-l">
             Accepted by <b>{offered.data.signed_by}</b>. {offer.firm} will be in touch about the day
@@ -151,6 +153,9 @@ export function Offered(): ReactElement {
           </p>
         )}
         <OfferView offer={offer} />
+        {state === "presented" && (
+          <Accept token={token} offer={offer} digest={offered.data.digest} until={until} />
+        )}
         <Ask token={token} firm={offer.firm} />
       </main>
     </div>
