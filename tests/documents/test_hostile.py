@@ -101,7 +101,7 @@ class OnPaper(unittest.TestCase):
             with self.subTest(text):
                 offer = replace(OFFER, firm=text, number=text)
                 html = pdf.proposal_html(offer, proposal(offer))
-                line = re.search(r'content: "(.*?)"; font', html).group(1)
+                line = re.search(r'content: "(.*?)";\s+font', html).group(1)
                 self.assertNotRegex(line, r'["\n\r<>{}@:;]')
 
     def test_only_the_shipped_fonts_are_given(self):

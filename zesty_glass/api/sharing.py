@@ -65,6 +65,12 @@ def _mail(m: MailRow) -> MailView:
     )
 
 
+def _address(request: Request, token: str) -> str:
+    """Where a link's page is read."""
+    base = request.app.state.public_address or str(request.base_url).rstrip("/")
+    return f"{base}/p/{token}"
+
+
 @router.get("/proposals/{id}/links", response_model=list[LinkView])
 def links(ctx: Signed, id: UUID) -> list[LinkView]:
     """Links to a proposal; their addresses were shown when they were made."""
@@ -77,8 +83,7 @@ def make_link(ctx: Signed, request: Request, id: UUID, body: LinkBody) -> LinkMa
     """Make a link that expires; its address is in this answer and nowhere else."""
     with ctx.db() as db:
         row, token = sharing.make_link(db, ctx.who, id, body.id, body.days)
-        base = request.app.state.public_address or str(request.base_url).rstrip("/")
-        picture = code_picture(f"{base}/p/{token}")
+        picture = code_picture(_address(request, token))
         return LinkMade(link=_link(row), path=f"/p/{token}", picture=picture)
 
 
@@ -246,6 +251,6 @@ def accept(request: Request, token: Token, body: AcceptBody) -> Response:
 def offered_pdf(request: Request, token: Token) -> Response:
     """The same as a PDF."""
     proposal, offer, seal = _open(request, token)
-    out = pdf_file(printing.pdf(offer, proposal, seal), offer)
+    out = pdf_file(printing.pdf(offer, proposal, seal, _address(request, token)), offer)
     out.headers.update(_PRIVATE)
     return out

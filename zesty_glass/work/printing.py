@@ -12,19 +12,19 @@ from .apart import Busy, TooMuch, papers
 from .seals import Standing
 
 
-def _pdf(offer: Offer, proposal: Proposal, seal: Standing) -> bytes:
+def _pdf(offer: Offer, proposal: Proposal, seal: Standing, link: str) -> bytes:
     from ..documents.pdf import proposal_pdf  # takes more than a second to import: in the worker
 
-    return proposal_pdf(offer, proposal, seal)
+    return proposal_pdf(offer, proposal, seal, link)
 
 
-def pdf(offer: Offer, proposal: Proposal, seal: Standing) -> bytes:
-    """The PDF's bytes.
+def pdf(offer: Offer, proposal: Proposal, seal: Standing, link: str = "") -> bytes:
+    """The PDF's bytes; ``link``: the address of its page, for a telephone's camera.
 
     Raises:
         Busy: too many wait already. TooMuch: it takes more time or memory than it may.
     """
-    return papers().run(_pdf, offer, proposal, seal)
+    return papers().run(_pdf, offer, proposal, seal, link)
 
 
 def attached(db: Session, mail: MailRow) -> bytes:

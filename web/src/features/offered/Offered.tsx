@@ -115,7 +115,7 @@ export function Offered(): ReactElement {
   if (offered.isPending) return <Waiting what="Opening the proposal." />;
   if (offered.isError) return <Closed slow={problemOf(offered.error)?.status === 429} />;
   const { state } = offered.data;
-  const offer = offered.data.offer as Offer;
+  const offer = offered.data.offer;
   const until = new Date(offer.valid_until).toLocaleDateString([], {
     day: "numeric",
     month: "long",

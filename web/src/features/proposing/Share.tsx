@@ -70,6 +70,14 @@ function Links({ proposal }: { proposal: string }): ReactElement {
               src={`data:image/svg+xml;utf8,${encodeURIComponent(make.data.picture)}`}
             />
           )}
+          <a
+            className="key mt-2 mr-3"
+            href={`/api/offered/${address.split("/p/")[1] ?? ""}/pdf`}
+            target="_blank"
+            rel="noreferrer"
+          >
+            PDF with this code
+          </a>
           <button
             className="key mt-2"
             onClick={() => {
