@@ -1,5 +1,5 @@
 /** The customer's page behind a link: this proposal, explained to someone who was not there. On a phone too. */
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, type UseQueryResult } from "@tanstack/react-query";
 import type { ReactElement } from "react";
 import { useParams } from "react-router";
 
@@ -40,7 +40,8 @@ function Closed({ slow }: { slow: boolean }): ReactElement {
   );
 }
 
-type CareLine = NonNullable<components["schemas"]["OfferedView"]["care"]>[number];
+type View = components["schemas"]["OfferedView"];
+type CareLine = NonNullable<View["care"]>[number];
 
 /** What falls due at the fitted line, once it is in use. */
 function Care({ lines }: { lines: CareLine[] }): ReactElement | null {
@@ -105,13 +106,16 @@ function HowToRead({ offer }: { offer: Offer }): ReactElement {
   );
 }
 
-export function Offered(): ReactElement {
-  const { token = "" } = useParams();
-  const offered = useQuery({
+const useOffered = (token: string): UseQueryResult<View> =>
+  useQuery({
     queryKey: ["offered", token],
     retry: false,
     queryFn: () => data(api.GET("/api/offered/{token}", { params: { path: { token } } })),
   });
+
+export function Offered(): ReactElement {
+  const { token = "" } = useParams();
+  const offered = useOffered(token);
   if (offered.isPending) return <Waiting what="Opening the proposal." />;
   if (offered.isError) return <Closed slow={problemOf(offered.error)?.status === 429} />;
   const { state } = offered.data;
