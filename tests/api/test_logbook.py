@@ -1,5 +1,6 @@
 """The firm's homes, one over the years, and its own record, over the wire."""
 
+from datetime import date, timedelta
 from uuid import uuid4
 
 from tests.api.client import ApiCase
@@ -78,6 +79,34 @@ class Track(ApiCase):
         self.assertEqual((softener["as_promised"], softener["short"]), (1, 1))
         query = "&".join(f"{k}={softener[k]}" for k in ("kind", "item", "analyte"))
         self.assertEqual(len(self.get(f"/api/track/jobs?{query}")["jobs"]), 2)
+
+    def test_parts_are_counted_from_change_to_change(self):
+        lasted = self.get("/api/track/more")["lasted"]
+        self.assertTrue(lasted)
+        for part in lasted:
+            self.assertGreater(part["lasted"], 0, part)
+            self.assertGreaterEqual(part["changes"], part["homes"])
+            self.assertEqual(part["few"], part["homes"] < 5)
+
+    def test_a_change_is_counted_from_the_one_before(self):
+        def of(label):
+            found = {p["label"]: p for p in self.get("/api/track/more")["lasted"]}
+            return found.get(label, {"changes": 0})["changes"]
+
+        until = (date.today() + timedelta(days=700)).isoformat()
+        line = self.get(f"/api/due?until={until}")["lines"][0]
+        had = of(line["label"])
+        body = {"part": line["key"], "on": date.today().isoformat()}
+        self.send("PUT", f"/api/jobs/{line['job']}/changes/{uuid4()}", body)
+        self.assertEqual(of(line["label"]), had + 1)
+
+    def test_proposals_by_what_became_of_them(self):
+        (now, *earlier) = self.get("/api/track/more")["outcomes"]
+        self.assertIn("quarter", now["quarter"])
+        self.assertGreaterEqual(now["accepted"], 2)
+        self.assertGreaterEqual(now["presented"], 1)
+        every = [o["quarter"] for o in (now, *earlier)]
+        self.assertEqual(every, sorted(every, reverse=True))
 
     def test_pairs_are_raw_waters(self):
         pairs = self.get("/api/track")["pairs"]

@@ -10,7 +10,7 @@ from fastapi import APIRouter, Query, Response
 from starlette.responses import StreamingResponse
 
 from ..core.aftercare.care import state_on
-from ..core.aftercare.logbook import kept
+from ..core.aftercare.logbook import kept, lasted, outcomes
 from ..core.errors import RuleError
 from ..core.home import Source
 from ..documents.old_notes import OldNotes
@@ -19,7 +19,7 @@ from ..work import jobs, logbook, old_notes
 from .answers import CSV, answer
 from .context import Signed
 from .files import FileBody
-from .logbook_schemas import HomeJob, HomeLine, HomePage, HomeYears, Track, TrackJobs
+from .logbook_schemas import HomeJob, HomeLine, HomePage, HomeYears, Track, TrackJobs, TrackMore
 
 router = APIRouter(prefix="/api", tags=["logbook"])
 Words = Annotated[str, Query(max_length=80)]
@@ -135,6 +135,15 @@ def track(ctx: Signed) -> Response:
         return answer(
             Track(kept=kept(counted), pairs=logbook.pairs(db, ctx.who))  # type: ignore[arg-type]
         )
+
+
+@router.get("/track/more", response_model=TrackMore)
+def more(ctx: Signed) -> Response:
+    """How long the firm's parts really lasted, and what became of its proposals."""
+    with ctx.db() as db:
+        firm = ctx.who.firm_id
+        parts, states = tuple(records.lasted(db, firm)), tuple(records.outcomes(db, firm))
+    return answer(TrackMore(lasted=lasted(parts), outcomes=outcomes(states)))
 
 
 @router.get("/track/jobs", response_model=TrackJobs)

@@ -8,7 +8,7 @@ from uuid import UUID
 from pydantic import BaseModel
 
 from ..core.aftercare.care import State
-from ..core.aftercare.logbook import HomeEvent, Kept, Series, WaterPair
+from ..core.aftercare.logbook import HomeEvent, Kept, Lasted, Outcome, Series, WaterPair
 from ..core.record import record
 
 
@@ -67,6 +67,14 @@ class Track:
 
     kept: tuple[Kept, ...]
     pairs: tuple[WaterPair, ...]
+
+
+@record
+class TrackMore:
+    """How long parts lasted, and what became of proposals."""
+
+    lasted: tuple[Lasted, ...]
+    outcomes: tuple[Outcome, ...]
 
 
 class TrackJobs(BaseModel):

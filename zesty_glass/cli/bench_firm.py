@@ -257,5 +257,6 @@ def firm() -> dict[str, Any]:
             "due_within_a_week": _timed(lambda n: get(f"/api/due?until={week}"), 40),
             "home_over_ten_years": _timed(lambda n: get(f"/api/homes/{rows['home']}/years"), 40),
             "track_record": _timed(lambda n: get("/api/track"), 5),
+            "parts_and_outcomes": _timed(lambda n: get("/api/track/more"), 5),
             "calendar_of_a_person": _timed(lambda n: get(feed), 20),
         }

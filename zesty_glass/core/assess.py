@@ -199,7 +199,11 @@ def _demonstrations(at: Drawn, lines: tuple[LineReport, ...]) -> tuple[Shown, ..
         lines={x.option: x for x in lines},
         home=visit.home,
         settings=visit.settings,
-        meanings={id: meaning(at.waters[id], visit.home, (), visit.rules) for id in tasted},
+        meanings={
+            id: meaning(water, visit.home, (), visit.rules)
+            for id, water in at.waters.items()
+            if id in tasted
+        },
     )
     return tuple(show(d, around) for d in visit.demonstrations)
 

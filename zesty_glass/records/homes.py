@@ -6,10 +6,31 @@ from datetime import date, datetime
 from typing import Any, NamedTuple
 from uuid import UUID
 
-from sqlalchemy import ColumnElement, Select, func, or_, select, tuple_
+from sqlalchemy import (
+    ColumnElement,
+    DateTime,
+    Select,
+    cast,
+    extract,
+    func,
+    or_,
+    select,
+    text,
+    tuple_,
+)
 from sqlalchemy.orm import Session
 
-from .models import DueRow, HomeRow, JobRow, ProvedRow, ReadingRow, SampleRow, VisitRow
+from ..core.units import DAYS_PER_MONTH
+from .models import (
+    DueRow,
+    HomeRow,
+    JobRow,
+    ProposalRow,
+    ProvedRow,
+    ReadingRow,
+    SampleRow,
+    VisitRow,
+)
 
 PAGE = 50
 MOST_COUNTED = 1000  # more are not counted: nobody reads them one by one
@@ -133,6 +154,53 @@ def tallies(db: Session, firm: UUID) -> list[Tally]:
         .group_by(ProvedRow.kind, ProvedRow.item, ProvedRow.analyte, ProvedRow.verdict)
     )
     return [Tally(*row) for row in db.execute(query)]
+
+
+#: each change of a part with the days since the one before, or since the fitting
+_LASTED = text("""
+with parts as (
+  select j.id, j.home_id, (j.data->>'fitted_on')::date fitted,
+         p->>'key' key, p->>'label' label, p->>'kind' kind, (p->>'months')::float months
+  from jobs j, jsonb_array_elements(j.data->'parts') p
+  where j.firm_id = :firm and jsonb_array_length(j.data->'changes') > 0
+), served as (
+  select p.label, p.kind, p.months, p.home_id,
+         (c->>'on')::date - coalesce(
+           lag((c->>'on')::date) over (partition by p.id, p.key order by (c->>'on')::date), p.fitted
+         ) days
+  from parts p
+  join jobs j on j.id = p.id
+  cross join jsonb_array_elements(j.data->'changes') c
+  where c->>'part' = p.key
+)
+select label, kind, percentile_cont(0.5) within group (order by months),
+       percentile_cont(0.5) within group (order by days / :month), count(*),
+       count(distinct home_id)
+from served where days > 0 group by label, kind order by count(*) desc limit :most
+""")
+MOST_PARTS = 40  # of the record, the most often changed
+
+
+def lasted(db: Session, firm: UUID) -> list[tuple[str, str, float, float, int, int]]:
+    """Label, kind, months predicted and real (the middle ones), changes and homes of each part."""
+    rows = db.execute(_LASTED, {"firm": firm, "month": DAYS_PER_MONTH, "most": MOST_PARTS})
+    return [(r[0], r[1], float(r[2]), float(r[3]), int(r[4]), int(r[5])) for r in rows]
+
+
+def outcomes(db: Session, firm: UUID) -> list[tuple[int, int, str, int]]:
+    """How many proposals stand how: year, quarter, state, count; drafts are left out."""
+    at: Any = cast(ProposalRow.data["created_at"].as_string(), DateTime(timezone=True))
+    year, quarter = extract("year", at), extract("quarter", at)
+    state = ProposalRow.data["state"].as_string()
+    query = (
+        select(year, quarter, state, func.count())
+        .where(ProposalRow.firm_id == firm, state.in_(DECIDED))
+        .group_by(year, quarter, state)
+    )
+    return [(int(y), int(q), s, int(n)) for y, q, s, n in db.execute(query)]
+
+
+DECIDED = ("presented", "accepted", "declined", "expired")
 
 
 def behind(

@@ -6,7 +6,16 @@ from types import SimpleNamespace
 
 from tests.making import water
 from zesty_glass.core.aftercare.care import Change, Part
-from zesty_glass.core.aftercare.logbook import Known, events, kept, pair_of, series
+from zesty_glass.core.aftercare.logbook import (
+    Known,
+    events,
+    kept,
+    lasted,
+    outcomes,
+    pair_of,
+    quarter_of,
+    series,
+)
 
 
 class Record(unittest.TestCase):
@@ -69,3 +78,37 @@ class Years(unittest.TestCase):
     def test_a_pair_wants_both(self):
         self.assertEqual(pair_of("v", water(tds=400, hardness=200)).hardness, 200)
         self.assertIsNone(pair_of("v", water(tds=400)))
+
+
+class Parts(unittest.TestCase):
+    def test_the_most_often_changed_first_and_few_said(self):
+        out = lasted(
+            (
+                ("Sediment", "filter", 6.0, 4.1, 3, 2),
+                ("Membrane", "membrane", 36.0, 30.2, 9, 5),
+                ("Carbon", "filter", 12.0, 11.0, 3, 3),
+            )
+        )
+        self.assertEqual([p.label for p in out], ["Membrane", "Carbon", "Sediment"])
+        self.assertEqual([p.few for p in out], [False, True, True])
+        self.assertEqual((out[0].predicted, out[0].lasted), (36.0, 30.2))
+
+
+class Outcomes(unittest.TestCase):
+    def test_quarters_the_newest_first(self):
+        out = outcomes(
+            (
+                (2025, 4, "accepted", 3),
+                (2026, 1, "declined", 1),
+                (2026, 1, "accepted", 2),
+                (2026, 1, "accepted", 1),
+                (2025, 4, "expired", 4),
+            )
+        )
+        self.assertEqual([o.quarter for o in out], ["2026, quarter 1", "2025, quarter 4"])
+        self.assertEqual((out[0].accepted, out[0].declined, out[0].decided), (3, 1, 4))
+        self.assertEqual((out[1].expired, out[1].presented), (4, 0))
+
+    def test_of_every_month(self):
+        said = [quarter_of(2026, m)[-1] for m in range(1, 13)]
+        self.assertEqual("".join(said), "111222333444")

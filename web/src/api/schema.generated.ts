@@ -1529,6 +1529,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/track/more": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * More
+         * @description How long the firm's parts really lasted, and what became of its proposals.
+         */
+        get: operations["more_api_track_more_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/track/jobs": {
         parameters: {
             query?: never;
@@ -5110,6 +5130,30 @@ export interface components {
             report: "laboratory" | "utility";
         };
         /**
+         * Lasted
+         * @description How long a part really served before it was changed, against what was predicted.
+         *
+         *     Args:
+         *         predicted, lasted: the middle one [months]. changes: how many were counted, at how many
+         *             homes. few: too few to say anything.
+         */
+        Lasted: {
+            /** Label */
+            label: string;
+            /** Kind */
+            kind: string;
+            /** Predicted */
+            predicted: number;
+            /** Lasted */
+            lasted: number;
+            /** Changes */
+            changes: number;
+            /** Homes */
+            homes: number;
+            /** Few */
+            few: boolean;
+        };
+        /**
          * Lather
          * @description Vials with soap counted in. ``volume_ml`` of water in each; ``spoon_ml`` of tap water killed
          *     the softened lather.
@@ -6027,6 +6071,22 @@ export interface components {
              * Format: date-time
              */
             started_at: string;
+        };
+        /**
+         * Outcome
+         * @description Proposals written in one quarter, by what became of them.
+         */
+        Outcome: {
+            /** Quarter */
+            quarter: string;
+            /** Presented */
+            presented: number;
+            /** Accepted */
+            accepted: number;
+            /** Declined */
+            declined: number;
+            /** Expired */
+            expired: number;
         };
         /**
          * OverYears
@@ -8659,6 +8719,16 @@ export interface components {
         TrackJobs: {
             /** Jobs */
             jobs: string[];
+        };
+        /**
+         * TrackMore
+         * @description How long parts lasted, and what became of proposals.
+         */
+        TrackMore: {
+            /** Lasted */
+            lasted: components["schemas"]["Lasted"][];
+            /** Outcomes */
+            outcomes: components["schemas"]["Outcome"][];
         };
         /**
          * UltrafiltrationFigures
@@ -20082,6 +20152,125 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Track"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    more_api_track_more_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrackMore"];
                 };
             };
             /** @description The request could not be read. */

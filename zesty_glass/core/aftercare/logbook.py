@@ -169,6 +169,88 @@ def kept(
 
 
 @record
+class Lasted:
+    """How long a part really served before it was changed, against what was predicted.
+
+    Args:
+        predicted, lasted: the middle one [months]. changes: how many were counted, at how many
+            homes. few: too few to say anything.
+    """
+
+    label: str
+    kind: str
+    predicted: float
+    lasted: float
+    changes: int
+    homes: int
+    few: bool
+
+
+def lasted(
+    counted: tuple[tuple[str, str, float, float, int, int], ...],
+) -> tuple[Lasted, ...]:
+    """Parts from counts of (label, kind, predicted, lasted, changes, homes); the most often changed
+    first.
+    """
+    out = [
+        Lasted(
+            label=label,
+            kind=kind,
+            predicted=predicted,
+            lasted=months,
+            changes=changes,
+            homes=homes,
+            few=homes < FEW,
+        )
+        for label, kind, predicted, months, changes, homes in counted
+    ]
+    return tuple(sorted(out, key=lambda x: (-x.changes, x.label)))
+
+
+@record
+class Outcome:
+    """Proposals written in one quarter, by what became of them."""
+
+    quarter: str
+    presented: int
+    accepted: int
+    declined: int
+    expired: int
+
+    @property
+    def decided(self) -> int:
+        """Those that somebody decided on."""
+        return self.accepted + self.declined
+
+
+def quarter_of(year: int, month: int) -> str:
+    """The quarter of a month.
+
+    >>> quarter_of(2026, 3), quarter_of(2026, 11)
+    ('2026, quarter 1', '2026, quarter 4')
+    """
+    return f"{year}, quarter {(month - 1) // 3 + 1}"
+
+
+def outcomes(counted: tuple[tuple[int, int, str, int], ...]) -> tuple[Outcome, ...]:
+    """Outcomes from counts of (year, quarter 1 to 4, state, how many); the newest first."""
+    by: dict[tuple[int, int], dict[str, int]] = {}
+    for year, quarter, state, many in counted:
+        of = by.setdefault((year, quarter), {})
+        of[state] = of.get(state, 0) + many
+    return tuple(
+        Outcome(
+            quarter=quarter_of(year, 3 * quarter),
+            presented=of.get("presented", 0),
+            accepted=of.get("accepted", 0),
+            declined=of.get("declined", 0),
+            expired=of.get("expired", 0),
+        )
+        for (year, quarter), of in sorted(by.items(), reverse=True)
+    )
+
+
+@record
 class WaterPair:
     """Dissolved matter and hardness of one raw water [mg/L, mg/L as CaCO3]."""
 

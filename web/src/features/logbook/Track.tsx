@@ -10,6 +10,7 @@ import { Head } from "../../app/Shell";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { roundUp } from "./scale";
 import { useTrack, type Kept, type Pair } from "./hooks";
+import { TrackMore } from "./TrackMore";
 
 const PARTS = [
   ["as_promised", "as promised", "var(--leaf)"],
@@ -195,6 +196,7 @@ export function TrackPage(): ReactElement {
             </section>
           </div>
         )}
+        {t && <TrackMore />}
       </main>
     </div>
   );

@@ -12,6 +12,9 @@ export type Series = S["Series"];
 export type Track = S["Track"];
 export type Kept = S["Kept"];
 export type Pair = S["WaterPair"];
+export type Lasted = S["Lasted"];
+export type Outcome = S["Outcome"];
+export type More = S["TrackMore"];
 
 export interface Asked {
   find: string;
@@ -49,3 +52,6 @@ export const useYears = (id: string): UseQueryResult<HomeYears> =>
 
 export const useTrack = (): UseQueryResult<Track> =>
   useQuery({ queryKey: ["track"], queryFn: () => data(api.GET("/api/track")) });
+
+export const useTrackMore = (): UseQueryResult<More> =>
+  useQuery({ queryKey: ["track", "more"], queryFn: () => data(api.GET("/api/track/more")) });

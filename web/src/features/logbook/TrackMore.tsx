@@ -1,0 +1,115 @@
+/** How long parts really lasted against what was predicted, and what became of the proposals. */
+import type { ReactElement } from "react";
+
+import { num } from "../../app/show";
+import { Trouble } from "../../ui/Trouble";
+import { useTrackMore, type Lasted, type Outcome } from "./hooks";
+
+const months = (m: number): string => `${num(m, m < 10 ? 1 : 0)} months`;
+
+/** Two bars on one scale: predicted open, real full. */
+function Months({ l, top }: { l: Lasted; top: number }): ReactElement {
+  const w = (m: number): number => (m / top) * 286;
+  return (
+    <svg
+      viewBox="0 0 300 30"
+      width="100%"
+      role="img"
+      aria-label={`predicted ${months(l.predicted)}, lasted ${months(l.lasted)}`}
+    >
+      <rect
+        x="1"
+        y="2"
+        width={w(l.predicted)}
+        height="11"
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth="1.4"
+        strokeDasharray="5 3.6"
+      />
+      <rect
+        x="1"
+        y="16"
+        width={w(l.lasted)}
+        height="11"
+        fill="var(--yuzu)"
+        stroke="var(--ink)"
+        strokeWidth="1.4"
+      />
+    </svg>
+  );
+}
+
+function LastedRow({ l, top }: { l: Lasted; top: number }): ReactElement {
+  return (
+    <li className="grid grid-cols-[1fr_220px_240px] max-[900px]:grid-cols-1 gap-x-5 items-center border-b border-rule py-2">
+      <b className="font-d text-l">{l.label}</b>
+      <Months l={l} top={top} />
+      <p className="text-m">
+        {l.few ? "too few to say: " : ""}
+        {months(l.lasted)} for {months(l.predicted)}
+        <span className="block text-ink-2">
+          {l.changes === 1 ? "1 change" : `${l.changes} changes`} at{" "}
+          {l.homes === 1 ? "1 home" : `${l.homes} homes`}
+        </span>
+      </p>
+    </li>
+  );
+}
+
+function Outcomes({ lines }: { lines: readonly Outcome[] }): ReactElement {
+  return (
+    <table className="w-full text-m">
+      <thead>
+        <tr className="text-left border-b-[1.5px] border-ink">
+          <th className="py-2">Written in</th>
+          <th className="text-right">Accepted</th>
+          <th className="text-right">Declined</th>
+          <th className="text-right">Ran out</th>
+          <th className="text-right">Open</th>
+        </tr>
+      </thead>
+      <tbody>
+        {lines.map((o) => (
+          <tr key={o.quarter} className="border-b border-rule num">
+            <th scope="row" className="text-left font-normal py-2">
+              {o.quarter}
+            </th>
+            <td className="text-right">{o.accepted}</td>
+            <td className="text-right">{o.declined}</td>
+            <td className="text-right">{o.expired}</td>
+            <td className="text-right">{o.presented}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+export function TrackMore(): ReactElement | null {
+  const more = useTrackMore();
+  const m = more.data;
+  if (more.isError) return <Trouble error={more.error} again={() => void more.refetch()} />;
+  if (!m) return null;
+  const top = Math.max(1, ...m.lasted.flatMap((l) => [l.predicted, l.lasted]));
+  return (
+    <div className="max-w-[1180px] mx-auto grid grid-cols-[1fr_400px] max-[900px]:grid-cols-1 gap-x-12 pt-6">
+      <section aria-label="How long parts lasted">
+        <h2>How long parts really lasted</h2>
+        <p className="text-m text-ink-2 py-1">
+          Dashed: predicted for the home. Full: from change to change, the middle one.
+        </p>
+        {m.lasted.length === 0 && <p className="py-3 text-l">Nothing was changed yet.</p>}
+        <ul>
+          {m.lasted.map((l) => (
+            <LastedRow key={l.label + l.kind} l={l} top={top} />
+          ))}
+        </ul>
+      </section>
+      <section aria-label="Proposals by outcome">
+        <h2>Proposals by outcome</h2>
+        {m.outcomes.length === 0 ? <p>None was presented yet.</p> : <Outcomes lines={m.outcomes} />}
+      </section>
+    </div>
+  );
+}
