@@ -98,6 +98,11 @@ class Joining(PeopleCase):
         self.assertEqual(r.status_code, 204)
         self.signed_in(email, NEW)
 
+    def test_without_mail_a_forgotten_password_is_the_managers(self):
+        s = TestClient(self.app, raise_server_exceptions=False)
+        r = s.post("/api/session/forgotten", json={"email": EMAIL})
+        self.assertEqual((r.status_code, r.json()["code"]), (422, "session.no_mail"))
+
     def test_guessing_codes_is_slowed_down(self):
         s = TestClient(self.app, raise_server_exceptions=False, client=("203.0.113.9", 1))
         codes = [

@@ -511,6 +511,7 @@ class EveryRoute(ShareCase):
         "/api/feed/{token}",
         "/api/join",
         "/api/join/look",
+        "/api/session/forgotten",
         "/{path:path}",
     )
 

@@ -10,11 +10,13 @@ from uuid import UUID, uuid4
 
 from aiosmtpd.controller import Controller
 from sqlalchemy import select
+from starlette.testclient import TestClient
 
 from tests.api.client import ApiCase
 from tests.database import SECRET, fresh
 from zesty_glass.api.app import create_app
 from zesty_glass.demo.homes import uid
+from zesty_glass.demo.load import FITTER_EMAIL, MANAGER_EMAIL, PASSWORD
 from zesty_glass.records.models import MailRow
 from zesty_glass.standins.mail import Message, SimulatedMail
 from zesty_glass.standins.smtp import Refused, SmtpAddress, SmtpMail, smtp_address
@@ -130,6 +132,47 @@ class Outbox(Real, ApiCase):
             at += timedelta(minutes=wait, seconds=1)
             self.postman.deliver(at)
         self.assertEqual((self.row(id).state, self.row(id).tries), ("failed", 8))
+
+    def forgot(self, email: str, status: int = 204):
+        s = TestClient(self.app, raise_server_exceptions=False)
+        r = s.post("/api/session/forgotten", json={"email": email})
+        self.assertEqual(r.status_code, status, r.text[:200])
+        return r
+
+    def test_a_forgotten_password_is_chosen_anew_by_mail_without_a_manager(self):
+        self.forgot(FITTER_EMAIL)
+        self.postman.deliver()
+        ((to, content),) = self.desk.got
+        self.assertEqual(to, [FITTER_EMAIL])
+        self.assertIn("you asked to choose a new password", content.replace("=\r\n", ""))
+        code = re.search(r"/join/([\w-]+)", content.replace("=\r\n", ""))[1]
+        s = TestClient(self.app, raise_server_exceptions=False)
+        self.assertTrue(s.post("/api/join/look", json={"code": code}).json()["for_a_new_password"])
+        s.post(
+            "/api/session", json={"email": FITTER_EMAIL, "password": PASSWORD}
+        ).raise_for_status()
+        body = {"code": code, "password": "a quite new sentence"}
+        self.assertEqual(s.post("/api/join", json=body).status_code, 204)
+        self.assertEqual(s.post("/api/join", json=body).status_code, 404)
+        old = s.post("/api/session", json={"email": FITTER_EMAIL, "password": PASSWORD})
+        self.assertEqual(old.status_code, 401)
+        new = s.post("/api/session", json={"email": FITTER_EMAIL, "password": body["password"]})
+        self.assertEqual(new.status_code, 200)
+
+    def test_an_address_that_is_nobodys_gets_the_same_answer_and_no_mail(self):
+        known, unknown = self.forgot(MANAGER_EMAIL), self.forgot("who@nowhere.example")
+        self.assertEqual(known.content, unknown.content)
+        self.postman.deliver()
+        self.assertEqual([to for to, _ in self.desk.got], [[MANAGER_EMAIL]])
+
+    def test_an_address_is_not_flooded(self):
+        got = []
+        for _ in range(5):
+            s = TestClient(self.app, raise_server_exceptions=False)
+            r = s.post("/api/session/forgotten", json={"email": "often@home.example"})
+            got.append(r.status_code)
+        self.assertEqual(got[:3], [204, 204, 204])
+        self.assertIn(429, got[3:])
 
     def test_what_hangs_is_not_sent_again_but_said(self):
         id = self.put()

@@ -128,6 +128,7 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
 OPEN: frozenset[tuple[str, str]] = frozenset(
     {
         ("POST", "/api/session"),
+        ("POST", "/api/session/forgotten"),
         ("POST", "/api/join/look"),
         ("POST", "/api/join"),
         ("GET", "/api/health"),

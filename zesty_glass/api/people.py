@@ -12,6 +12,7 @@ from ..work import people, posting, signing_in, tokens
 from .context import Signed
 from .people_schemas import (
     CodeBody,
+    ForgottenBody,
     InvitationView,
     InviteBody,
     Invited,
@@ -158,6 +159,15 @@ def join(request: Request, body: JoinBody) -> Response:
     with request.app.state.sessions.begin() as db:
         if people.accept(db, body.code, body.name, body.password) is None:
             raise HTTPException(404)
+    return Response(status_code=204)
+
+
+@router.post("/session/forgotten", status_code=204)
+def forgotten(request: Request, body: ForgottenBody) -> Response:
+    """Ask for a new password by mail; the answer is the same whoever the address is."""
+    _admit(request)
+    with request.app.state.sessions.begin() as db:
+        people.forgotten(db, body.email)
     return Response(status_code=204)
 
 

@@ -117,6 +117,12 @@ class JoinBody(Body):
     password: str = Field(max_length=300)
 
 
+class ForgottenBody(Body):
+    """An address whose password was forgotten."""
+
+    email: str = Field(max_length=300)
+
+
 class PasswordBody(Body):
     """One's own new password."""
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import secrets
 from datetime import timedelta
 from typing import NamedTuple
-from uuid import UUID
+from uuid import UUID, uuid4
 
 from sqlalchemy import delete, select, update
 from sqlalchemy.orm import Session
@@ -17,7 +17,7 @@ from . import keeping, posting, signing_in
 from .keeping import expect, note
 from .person import Person, manager_only, now
 from .sharing import fits_address
-from .signing_in import hash_password, token_hash
+from .signing_in import FORGOTTEN_AFTER, TooMany, hash_password, token_hash
 
 ROLES = {"consultant": "consultant", "installer": "fitter", "manager": "manager"}
 INVITED_FOR, RESET_FOR = timedelta(days=14), timedelta(hours=24)
@@ -113,6 +113,33 @@ def reset(db: Session, who: Person, user: UUID, id: UUID, by_mail: bool) -> Invi
     return _made(db, who, id, row.id, row.email, row.name, row.role, by_mail)
 
 
+MOST_FORGOTTEN = 3  # messages about one address that need not wait
+
+
+def forgotten(db: Session, email: str) -> None:
+    """Mail a way to choose a new password to whoever signs in with an address; nothing for an
+    address that is nobody's, and nothing that tells one from the other. The old password works
+    until the new one is chosen; a second factor stays.
+
+    Raises:
+        RuleError: this installation sends no mail. TooMany: too many for this address.
+    """
+    if not posting.queues(db):
+        raise RuleError(
+            "session.no_mail",
+            "This installation sends no mail.",
+            "email",
+            "Ask a manager of your firm for a code.",
+        )
+    key = f"forgot:{email.strip().lower()[:200]}"
+    if signing.admitted(db, key, now(), MOST_FORGOTTEN, FORGOTTEN_AFTER) is None:
+        raise TooMany
+    user = signing.user_by_email(db, email)
+    if user is not None:
+        who = Person(id=user.id, firm_id=user.firm_id, name=user.name, role=user.role)
+        _made(db, who, uuid4(), user.id, user.email, user.name, user.role, by_mail=True)
+
+
 def _made(
     db: Session,
     who: Person,
@@ -144,7 +171,8 @@ def _made(
     if by_mail and posting.queues(db):
         firm = store.firm(db, who.firm_id).name
         what = "choose a new password" if user else f"choose a password and join {firm}"
-        text = f"{name},\n\n{who.name} asks you to {what}:\n\n{posting.PLACE}\n\nIt ends on"
+        asks = f"{who.name} asks you to" if who.id != user else "you asked to"
+        text = f"{name},\n\n{asks} {what}:\n\n{posting.PLACE}\n\nIt ends on"
         text += f" {row.expires_at:%d %B %Y}."
         posting.put(db, who, email, f"{firm}: {what}", text, fresh=f"invitation:{id}")
         code = ""

@@ -31,6 +31,7 @@ const AccountPage = part(() =>
 const Claims = part(() => import("../features/claims/Claims").then((m) => m.Claims));
 const WaterCard = part(() => import("../features/card/WaterCard").then((m) => m.WaterCard));
 const Join = part(() => import("../features/signing-in/Join").then((m) => m.Join));
+const Forgotten = part(() => import("../features/signing-in/Forgotten").then((m) => m.Forgotten));
 const GlassLegend = part(() => import("../features/legend/GlassLegend").then((m) => m.GlassLegend));
 
 function Gate({ children }: { children: ReactElement }): ReactElement {
@@ -82,6 +83,7 @@ export function App(): ReactElement {
           <Route path="/sign-in" element={<SignIn />} />
           <Route path="/p/:token" element={<Offered />} />
           <Route path="/join/:code?" element={<Join />} />
+          <Route path="/forgotten" element={<Forgotten />} />
           {VIEWS.map(([path, view]) => (
             <Route key={path} path={path} element={<Gate>{view}</Gate>} />
           ))}

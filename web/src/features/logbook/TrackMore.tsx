@@ -46,11 +46,11 @@ function LastedRow({ l, top }: { l: Lasted; top: number }): ReactElement {
       <b className="font-d text-l">{l.label}</b>
       <Months l={l} top={top} />
       <p className="text-m">
-        {l.few ? "too few to say: " : ""}
-        {months(l.lasted)} for {months(l.predicted)}
+        {months(l.lasted)}, predicted {months(l.predicted)}
         <span className="block text-ink-2">
           {l.changes === 1 ? "1 change" : `${l.changes} changes`} at{" "}
           {l.homes === 1 ? "1 home" : `${l.homes} homes`}
+          {l.few && ": too few to say"}
         </span>
       </p>
     </li>

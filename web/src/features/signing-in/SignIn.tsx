@@ -34,6 +34,19 @@ function ThreeGlasses(): ReactElement {
   );
 }
 
+function OtherWays(): ReactElement {
+  return (
+    <div className="flex gap-5 flex-wrap">
+      <Link className="key bare" to="/forgotten">
+        Forgot it?
+      </Link>
+      <Link className="key bare" to="/join">
+        I have a code from my manager
+      </Link>
+    </div>
+  );
+}
+
 export function SignIn(): ReactElement {
   const [email, setEmail] = useState("");
   const [password, setPassword] = useState("");
@@ -103,9 +116,7 @@ export function SignIn(): ReactElement {
           <button className="key go" disabled={enter.isPending}>
             {enter.isPending ? "Signing in" : "Sign in"}
           </button>
-          <Link className="key bare" to="/join">
-            I have a code from my manager
-          </Link>
+          <OtherWays />
         </form>
       </main>
       <ThreeGlasses />
