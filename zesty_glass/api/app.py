@@ -5,12 +5,14 @@ from __future__ import annotations
 import secrets
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
+from mimetypes import guess_type
 from pathlib import Path
 
 from fastapi import FastAPI, Request, Response
 from fastapi.responses import FileResponse, HTMLResponse, JSONResponse
 from fastapi.staticfiles import StaticFiles
 from sqlalchemy import text
+from starlette.datastructures import Headers
 from starlette.exceptions import HTTPException
 from starlette.middleware.gzip import GZipMiddleware
 from starlette.types import Scope
@@ -155,15 +157,33 @@ def _index(page: Path) -> Response:
     return HTMLResponse(text, headers=headers)
 
 
+#: how a text was compressed when the page was built, the smaller first: coding and suffix
+PACKINGS = (("br", ".br"), ("gzip", ".gz"))
+
+
 class _Assets(StaticFiles):
-    """Files that carry a digest of what they hold in their name: kept by browsers for a year."""
+    """Files that carry a digest of what they hold in their name: kept by browsers for a year, and
+    handed out as they were compressed when they were built.
+    """
 
     async def get_response(self, path: str, scope: Scope) -> Response:
-        """A file."""
-        response = await super().get_response(path, scope)
-        if response.status_code == 200:
+        """A file, in the smallest coding that the browser takes."""
+        takes = Headers(scope=scope).get("accept-encoding", "")
+        accepted = {c.split(";")[0].strip() for c in takes.split(",")}
+        response, packed = await self._smallest(path, scope, accepted)
+        if response.status_code in (200, 304):
             response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
+            response.headers["Vary"] = "Accept-Encoding"
+            if packed:
+                response.headers["Content-Encoding"] = packed
+                response.headers["Content-Type"] = guess_type(path)[0] or "text/plain"
         return response
+
+    async def _smallest(self, path: str, scope: Scope, accepted: set[str]) -> tuple[Response, str]:
+        for coding, suffix in PACKINGS:
+            if coding in accepted and self.lookup_path(path + suffix)[1] is not None:
+                return await super().get_response(path + suffix, scope), coding
+        return await super().get_response(path, scope), ""
 
 
 def _serve_page(app: FastAPI, page: Path) -> None:

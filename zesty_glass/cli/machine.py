@@ -245,6 +245,13 @@ def _modules() -> None:
     mark.write_text(want)
 
 
+def _packed() -> None:
+    """The page's texts compressed beside them; without it they are served as they are."""
+    python = str(VENV / "bin" / "python")
+    assets = str(WEB / "dist" / "assets")
+    subprocess.run([python, "-m", "zesty_glass.cli.packed", assets], cwd=ROOT, check=False)
+
+
 def _page(with_modules: bool) -> None:
     """The built page; built anew only when its sources changed."""
     mark = WEB / "dist" / ".built-from"
@@ -254,6 +261,7 @@ def _page(with_modules: bool) -> None:
     if not built:
         step("building the page")
         _npm("run", "build", "--silent")
+        _packed()
         mark.write_text(tree_mark())
 
 

@@ -6,11 +6,11 @@ import { useMe } from "../api/hooks";
 import { problemOf } from "../api/client";
 import { SignIn } from "../features/signing-in/SignIn";
 import { Today } from "../features/visits/Today";
-import { VisitScreen } from "../features/visit/VisitScreen";
 import { Boundary, fetchAhead, part } from "../ui/Boundary";
 import { TakeBackProvider } from "../ui/TakeBack";
 import { Trouble, Waiting } from "../ui/Trouble";
 
+const VisitScreen = part(() => import("../features/visit/VisitScreen").then((m) => m.VisitScreen));
 const NewVisit = part(() => import("../features/visits/NewVisit").then((m) => m.NewVisit));
 const Facing = part(() => import("../features/showing/Facing").then((m) => m.Facing));
 const ProposalPage = part(() =>
