@@ -27,7 +27,7 @@ function stateOf(
   const shown = v ? best(first, v, units) : "";
   return {
     mark: p.needs.every((a) => values[a]) ? "done" : "part",
-    words: shown.replace(" per 100 mL", ""),
+    words: shown.replace(" per 100 mL", "").replace("under ", "< ").replace("at least ", "≥ "),
   };
 }
 
