@@ -7,7 +7,7 @@ import unittest
 from tests.browser.case import BrowserCase
 from tests.browser.driving import Browser
 from zesty_glass.demo.homes import uid
-from zesty_glass.demo.load import MANAGER_EMAIL, PASSWORD
+from zesty_glass.demo.load import EMAIL, MANAGER_EMAIL, PASSWORD
 
 #: the keys that take a proposed line, in their order
 TAKE = "//*[@role='dialog']//li//button[text()='Take it']"
@@ -144,6 +144,25 @@ class Proposing(BrowserCase):
         b.driver.refresh()
         b.see("Accepted and signed; it cannot be changed")
         b.see("signed by typing the name")
+
+    def test_a_phone_compares_one_option_with_today(self):
+        phone = Browser((390, 844), touch=True)
+        self.addCleanup(phone.close)
+        phone.sign_in(self.served.base, EMAIL, PASSWORD)
+        phone.go(self.served.base + f"/visits/{uid('home-1-visit')}/compare")
+        phone.see("Beside today")
+        heads = (
+            "return [...document.querySelectorAll('.board b.line-clamp-2')].map(b => b.innerText)"
+        )
+        first = phone.driver.execute_script(heads)
+        self.assertEqual(len(first), 2)
+        self.assertEqual(first[0], "Today")
+        phone.click(".board .seg label, .board .seg button", "C")
+        phone.until(lambda d: d.execute_script(heads)[1] != first[1])
+        self.assertEqual(phone.driver.execute_script(heads), ["Today", "Without salt"])
+        wide = phone.driver.execute_script("return document.documentElement.scrollWidth")
+        self.assertLessEqual(wide, 390)
+        self.assertEqual(phone.axe(), [])
 
     def test_the_outbox_holds_what_was_mailed(self):
         self.go("/outbox")

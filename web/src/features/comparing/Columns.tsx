@@ -103,9 +103,11 @@ function Stand({
 
 export function Stands({
   options,
+  all,
   grid,
 }: {
   options: readonly ComparedOption[];
+  all: readonly ComparedOption[];
   grid: CSSProperties;
 }): ReactElement {
   const { id, view, lookOf } = useVisitContext();
@@ -117,11 +119,11 @@ export function Stands({
   return (
     <div className="grid z-10" style={grid}>
       <span />
-      {options.map((o, i) => (
+      {options.map((o) => (
         <Stand
           key={o.id}
           o={o}
-          i={i}
+          i={all.indexOf(o)}
           raw={rawLook}
           recommended={view.visit.recommended === o.id}
           onRecommend={change.isPending ? null : () => recommend(o.id)}

@@ -13,6 +13,10 @@ export interface Missing {
 
 const ROW = 48;
 
+/** On a phone the strip is wider than the page: the step one is at stays in sight. */
+const intoSight = (li: HTMLLIElement | null): void =>
+  li?.scrollIntoView({ block: "nearest", inline: "nearest" });
+
 export function Order({
   visit,
   current,
@@ -125,13 +129,13 @@ export function Order({
         </nav>
       )}
       <nav aria-label="The visit’s order" className={`w-full ${row ? "" : "wide:hidden"}`}>
-        <ol className="flex border-b-2 border-ink">
+        <ol className="flex border-b-2 border-ink overflow-x-auto">
           {STEPS.map(([s, name], i) => (
-            <li key={s} className="flex-1">
+            <li key={s} className="flex-1" ref={i === at ? intoSight : undefined}>
               <Link
                 to={`/visits/${visit}/${s}${search}`}
                 aria-current={i === at ? "step" : undefined}
-                className={`grid place-items-center min-h-11 no-underline font-d text-[17px] ${i === at ? "bg-yuzu text-on-yuzu font-[680]" : "text-ink font-medium"}`}
+                className={`grid place-items-center min-h-11 px-3 no-underline font-d text-[17px] ${i === at ? "bg-yuzu text-on-yuzu font-[680]" : "text-ink font-medium"}`}
               >
                 {name}
               </Link>
