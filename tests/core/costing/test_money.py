@@ -86,6 +86,17 @@ class Plans(unittest.TestCase):
     def test_rate_free(self):
         self.assertEqual(apr(D(1200), D(0), D(100), 12), D("0.00"))
 
+    def test_a_thousand_percent_is_the_last_rate(self):
+        # one payment a month later: 1,200 owed, 2,200 paid is 10/12 a month, 1,000 % a year
+        self.assertEqual(apr(D(1200), D(0), D(2200), 1), D("1000.00"))
+        with self.assertRaises(RuleError) as e:
+            apr(D(1200), D(0), D("2200.01"), 1)
+        self.assertEqual(e.exception.code, "plan.apr")
+
+    def test_one_payment_is_its_own_rate(self):
+        # 1,000 owed, 1,010 paid after a month: 1 % a month, 12 % a year
+        self.assertEqual(apr(D(1000), D(0), D(1010), 1), D("12.00"))
+
     def test_against_the_annuity_formula(self):
         rate = 0.09 / 12
         pay = 3000 * rate / (1 - (1 + rate) ** -36)

@@ -86,6 +86,19 @@ class Shares(unittest.TestCase):
         w = waste(line("soft-1.5", people=0))
         self.assertIsNone(w.share_of_use)
         self.assertIsNone(w.per_gallon_house)
+        self.assertIsNone(w.per_gallon_tap)
+
+    def test_a_gallon_a_year_is_enough_for_a_share(self):
+        report = with_drains(Drain(kind="backwash", gal_year=3, largest_gal=3, times_year=1))
+        little = replace(report.demand, house_gal_year=1.0, drinking_gal_year=0.5)
+        w = waste(replace(report, demand=little))
+        self.assertEqual((w.per_gallon_house, w.share_of_use), (3.0, 3.0))
+        self.assertEqual(w.per_gallon_tap, 0.0)
+
+    def test_what_nobody_pays_for_costs_nothing_and_is_priced(self):
+        w = waste(with_drains(Drain(kind="backwash", gal_year=3, largest_gal=3, times_year=1)))
+        self.assertEqual((w.cost_year >= 0, w.priced), (True, True))
+        self.assertEqual((waste(line()).cost_year, waste(line()).priced), (0, True))
 
 
 class Properties(unittest.TestCase):

@@ -10,7 +10,6 @@ from tests.making import home
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Care, Source
 from zesty_glass.core.testing.laboratory import (
-    KIND_BY_ID,
     KINDS,
     Corrected,
     LabSample,
@@ -34,6 +33,7 @@ class PutRight(unittest.TestCase):
             with self.assertRaises(RuleError) as e:
                 bottle(skipped=(Skipped(step="Flush the cold tap.", because=because),))
             self.assertEqual(e.exception.code, "lab.because")
+        bottle(skipped=(Skipped(step="Flush the cold tap.", because="dry"),))  # three letters say
 
     def test_a_step_left_out_is_told(self):
         kept = bottle(skipped=(Skipped(step="Flush the cold tap.", because="low well"),))
@@ -60,12 +60,34 @@ class PutRight(unittest.TestCase):
 class Chain(unittest.TestCase):
     def test_holding_times(self):
         self.assertEqual(
+            {k.id: k.holding_h for k in KINDS},
             {
-                k: KIND_BY_ID[k].holding_h
-                for k in ("bacteria", "nitrate", "fluoride", "radon", "uvt", "voc")
+                "bacteria": 30,
+                "nitrate": 48,
+                "uvt": 48,
+                "radon": 96,  # 4 days
+                "lead_copper": 336,  # 14 days
+                "copper_flushed": 336,
+                "metals": 336,
+                "voc": 336,
+                "pfas": 336,
+                "fluoride": 672,  # 28 days
+                "anions": 672,
             },
-            {"bacteria": 30, "nitrate": 48, "fluoride": 672, "radon": 96, "uvt": 48, "voc": 336},
         )
+
+    def test_to_the_hour_it_is_in_time(self):
+        on_time = status(bottle(), DRAWN + timedelta(hours=30))
+        self.assertFalse(on_time.overdue)
+        self.assertTrue(status(bottle(), DRAWN + timedelta(hours=30, minutes=1)).overdue)
+
+    def test_under_three_days_are_said_in_hours(self):
+        def said(hours):
+            return status(bottle("metals"), DRAWN + timedelta(hours=336 - hours)).sentence
+
+        self.assertEqual(said(71.9), "72 h left to reach the laboratory.")
+        self.assertEqual(said(72), "3 days left to reach the laboratory.")
+        self.assertEqual(said(96), "4 days left to reach the laboratory.")
 
     def test_countdown_and_overdue(self):
         self.assertEqual(status(bottle(), DRAWN + timedelta(hours=20)).hours_left, 10)
