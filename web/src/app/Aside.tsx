@@ -5,6 +5,7 @@ import { Link } from "react-router";
 
 import { giveUp, mend, useQueue, type Waiting } from "../api/queue";
 import type { Observation } from "../api/types";
+import { moment } from "./when";
 
 function said(o: Observation): string {
   switch (o.method) {
@@ -47,8 +48,8 @@ function One({ entry }: { entry: Waiting }): ReactElement {
   return (
     <li className="border-t border-rule py-3 grid gap-2">
       <p>
-        <b>{instrument.name}</b>, {new Date(made_at).toLocaleString()}:{" "}
-        {entry.refused?.title ?? "refused"} {entry.refused?.remedy}
+        <b>{instrument.name}</b>, {moment(made_at)}: {entry.refused?.title ?? "refused"}{" "}
+        {entry.refused?.remedy}
       </p>
       <div className="flex flex-wrap gap-3 items-end">
         {said(observation) !== "" && (

@@ -7,6 +7,7 @@ import { useQueue } from "../api/queue";
 import { Slice } from "../glass/Slice";
 import { Aside } from "./Aside";
 import { Finder } from "./Finder";
+import { clock } from "./when";
 
 export function Logo({ size = 26 }: { size?: number }): ReactElement {
   return (
@@ -67,11 +68,7 @@ export function SavedWords(): ReactElement | null {
     );
   }
   if (savedAt === null) return null;
-  const t = new Date(savedAt).toLocaleTimeString([], {
-    hour: "2-digit",
-    minute: "2-digit",
-    hour12: false,
-  });
+  const t = clock(new Date(savedAt));
   return (
     <span role="status" className="text-s text-ink-3">
       every reading saved, {t}

@@ -2,14 +2,27 @@
 import type { Range } from "../api/types";
 import { BQ_L_PER_PCI_L, L_PER_GAL, SHOWN } from "./facts.generated";
 
+const formatters = new Map<string, Intl.NumberFormat>();
+
+/** English digits with so many places after the point, grouped by thousands: each made once. */
+function written(value: number, least: number, most: number): string {
+  const key = `${least}-${most}`;
+  let format = formatters.get(key);
+  if (!format) {
+    format = new Intl.NumberFormat("en", {
+      minimumFractionDigits: least,
+      maximumFractionDigits: most,
+    });
+    formatters.set(key, format);
+  }
+  return format.format(value);
+}
+
 /** Digits after the point; under 1 as many as say something, so that nothing is shown as 0 that is not 0. */
 export function num(value: number, decimals = 0): string {
   const small = value !== 0 && Math.abs(value) < 1;
   const digits = small ? Math.max(decimals, 1 - Math.floor(Math.log10(Math.abs(value)))) : decimals;
-  const text = value.toLocaleString("en", {
-    minimumFractionDigits: 0,
-    maximumFractionDigits: Math.min(20, digits),
-  });
+  const text = written(value, 0, Math.min(20, digits));
   return text === "-0" ? "0" : text;
 }
 
@@ -45,7 +58,8 @@ export function between(analyte: string, r: Range, units: string): string {
 
 export function money(amount: string | number, currency: string, cents = false): string {
   const n = typeof amount === "string" ? Number(amount) : amount;
-  return `${currency}${n.toLocaleString("en", { minimumFractionDigits: cents ? 2 : 0, maximumFractionDigits: cents ? 2 : 0 })}`;
+  const places = cents ? 2 : 0;
+  return `${currency}${written(n, places, places)}`;
 }
 
 const TO_THE_TEN_BEYOND = 5;

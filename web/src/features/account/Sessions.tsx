@@ -4,6 +4,7 @@ import type { ReactElement } from "react";
 
 import { api, data } from "../../api/client";
 import { Trouble } from "../../ui/Trouble";
+import { moment } from "../../app/when";
 
 function device(said: string): string {
   const system = /Android|iPhone|iPad|Windows|Mac OS|Linux/.exec(said)?.[0] ?? "a device";
@@ -32,7 +33,7 @@ export function Sessions(): ReactElement {
         {(sessions.data ?? []).map((s) => (
           <li key={s.id} className="flex gap-4 items-center border-b border-rule min-h-12">
             <span className="flex-1">
-              {device(s.device)}, last used {new Date(s.seen_at).toLocaleString()}
+              {device(s.device)}, last used {moment(s.seen_at)}
             </span>
             {s.this ? (
               <b>this one</b>

@@ -11,6 +11,7 @@ import { AlsoWaiting } from "./AlsoWaiting";
 import { FeedKey } from "./FeedKey";
 import { byDay, byHome, toLoad, type AtHome } from "./lists";
 import { PartToken } from "./PartToken";
+import { weekday } from "../../app/when";
 
 function weekOf(day: string): string {
   const d = dayOf(day);
@@ -175,15 +176,12 @@ function Now({
   onPlace: (p: string) => void;
 }): ReactElement {
   const homes = byHome(lines).length;
-  const day = { weekday: "long", month: "long", day: "numeric" } as const;
   return (
     <>
       <h1 className="pt-4">
         {homes === 0 ? "Nothing is due" : homes === 1 ? "1 home is due" : `${homes} homes are due`}
       </h1>
-      <p className="text-ink-2 text-l pb-2">
-        {new Date().toLocaleDateString("en-US", day)}, and the fortnight from here
-      </p>
+      <p className="text-ink-2 text-l pb-2">{weekday(new Date())}, and the fortnight from here</p>
       <Areas places={places} place={place} onPlace={onPlace} />
       <Round lines={lines} />
     </>

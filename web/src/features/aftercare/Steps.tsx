@@ -4,6 +4,7 @@ import { useEffect, useState, type ReactElement } from "react";
 
 import { iso, said, today } from "./dates";
 import type { Doing, JobView, Sheet } from "./hooks";
+import { clock } from "../../app/when";
 
 type Tick = JobView["job"]["ticks"][number];
 
@@ -63,9 +64,8 @@ function Clock({ minutes }: { minutes: number }): ReactElement {
 /** When a step was ticked and by whom: the time, and the day unless it is today. */
 function tickedAt(t: Tick): string {
   const at = new Date(t.at);
-  const clock = at.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hour12: false });
   const day = iso(at) === today() ? "" : `${said(iso(at))}, `;
-  return `${day}${clock} ${initials(t.by)}`;
+  return `${day}${clock(at)} ${initials(t.by)}`;
 }
 
 function Mark({ n, tick, now }: { n: number; tick: Tick | undefined; now: boolean }): ReactElement {

@@ -1,3 +1,4 @@
+import { dayOfYear, dayShort } from "../../app/when";
 /** Days as they are said, and the day as a form wants it. */
 
 /** A day of the server's as this page's local date. */
@@ -15,8 +16,7 @@ export const today = (): string => iso(new Date());
 
 export function said(day: string): string {
   const d = dayOf(day);
-  const year = d.getFullYear() === new Date().getFullYear() ? undefined : "numeric";
-  return d.toLocaleDateString("en-US", { month: "short", day: "numeric", year });
+  return d.getFullYear() === new Date().getFullYear() ? dayOfYear(d) : dayShort(d);
 }
 
 /** Whole days from one day to another. */

@@ -11,6 +11,7 @@ import { Complaints } from "./Complaints";
 import { HomeForm } from "./HomeForm";
 import { PlanIt } from "./PlanIt";
 import { VisitAgain } from "./VisitAgain";
+import { weekdayAndYear } from "../../app/when";
 
 export function Before(): ReactElement {
   const { id, view } = useVisitContext();
@@ -61,12 +62,7 @@ export function Before(): ReactElement {
           {view.others.map((o) => (
             <li key={o.id} className="border-b border-rule">
               <Link className="flex items-center min-h-12 text-ink" to={`/visits/${o.id}`}>
-                {new Date(o.started_at).toLocaleDateString([], {
-                  weekday: "long",
-                  day: "numeric",
-                  month: "long",
-                  year: "numeric",
-                })}
+                {weekdayAndYear(o.started_at)}
               </Link>
             </li>
           ))}

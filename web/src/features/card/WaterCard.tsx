@@ -10,6 +10,7 @@ import { Head } from "../../app/Shell";
 import { currentUnits } from "../../app/units";
 import { StateMark } from "../../ui/marks";
 import { Trouble, Waiting } from "../../ui/Trouble";
+import { dayLong } from "../../app/when";
 
 type Card = Omit<components["schemas"]["WaterCard"], "settings"> & { settings: string[][] };
 
@@ -61,7 +62,7 @@ function Readings({ card }: { card: Card }): ReactElement {
 }
 
 function Sheet({ card }: { card: Card }): ReactElement {
-  const day = new Date(card.made_at).toLocaleDateString([], { dateStyle: "long" });
+  const day = dayLong(card.made_at);
   return (
     <article className="grid gap-5 bg-paper" data-card="">
       <header className="border-b-2 border-ink pb-2">

@@ -9,15 +9,10 @@ import { Trouble, Waiting } from "../../ui/Trouble";
 import { fromToday } from "../aftercare/dates";
 import { OldNotes } from "./OldNotes";
 import { useHomes, type Asked, type HomeLine, type HomePage } from "./hooks";
+import { dayShort } from "../../app/when";
 
 function Row({ h }: { h: HomeLine }): ReactElement {
-  const last = h.last_at
-    ? new Date(h.last_at).toLocaleDateString("en-US", {
-        year: "numeric",
-        month: "short",
-        day: "numeric",
-      })
-    : "never";
+  const last = h.last_at ? dayShort(h.last_at) : "never";
   return (
     <li className="border-b border-rule">
       <Link

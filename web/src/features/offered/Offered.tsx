@@ -14,6 +14,7 @@ import { OfferView } from "../proposing/OfferView";
 import { Seal } from "../proposing/Seal";
 import { Accept } from "./Accept";
 import { Ask } from "./Ask";
+import { dayAndMonth, dayLong } from "../../app/when";
 
 const STANDS: Record<string, string> = {
   presented: "Offered to you",
@@ -80,13 +81,8 @@ function HowToRead({ offer }: { offer: Offer }): ReactElement {
       <h2 className="mb-2">If you were not there</h2>
       <p className="text-b mb-2">
         {offer.consultant} of {offer.firm} tested the water of {offer.home} on{" "}
-        {new Date(offer.created_at).toLocaleDateString([], {
-          day: "numeric",
-          month: "long",
-          year: "numeric",
-        })}
-        . This page says what was found, what was compared, and what each choice does, drains and
-        costs.
+        {dayLong(offer.created_at)}. This page says what was found, what was compared, and what each
+        choice does, drains and costs.
       </p>
       <ul className="list-disc pl-5 text-b">
         <li>Every figure has a range. Where two ranges overlap, no difference is claimed.</li>
@@ -120,10 +116,7 @@ export function Offered(): ReactElement {
   if (offered.isError) return <Closed slow={problemOf(offered.error)?.status === 429} />;
   const { state } = offered.data;
   const offer = offered.data.offer;
-  const until = new Date(offer.valid_until).toLocaleDateString([], {
-    day: "numeric",
-    month: "long",
-  });
+  const until = dayAndMonth(offer.valid_until);
   return (
     <div className="min-h-[100dvh]">
       <header className="flex items-center gap-3 px-5 wide:px-8 py-3 border-b-[1.5px] border-ink flex-wrap">

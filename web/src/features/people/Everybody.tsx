@@ -19,6 +19,7 @@ import {
   type PersonView,
   type Role,
 } from "./hooks";
+import { dayShort } from "../../app/when";
 
 const CHOICES = ROLES.map(([value, name]) => ({ value, name }));
 const EMPTY = { email: "", name: "", role: "consultant" as Role };
@@ -219,7 +220,7 @@ function Open({ all }: { all: People }): ReactElement | null {
               <b>{x.name}</b>, {x.email}
               <span className="block text-m text-ink-2">
                 {x.for_a_new_password ? "a new password" : ROLES.find(([r]) => r === x.role)?.[1]},
-                by {x.made_by}, until {new Date(x.expires_at).toLocaleDateString()}
+                by {x.made_by}, until {dayShort(x.expires_at)}
               </span>
             </span>
             <button className="key bare" onClick={() => revoke.mutate(x.id)}>

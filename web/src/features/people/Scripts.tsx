@@ -5,6 +5,7 @@ import { NumberField, TextField } from "../../ui/fields";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { Code } from "./Code";
 import { useMakeToken, useRevokeToken, useTokens, type TokenView } from "./hooks";
+import { dayShort } from "../../app/when";
 
 type Scope = TokenView["scopes"][number];
 const SCOPES: [Scope, string][] = [
@@ -14,10 +15,9 @@ const SCOPES: [Scope, string][] = [
 ];
 
 function standing(t: TokenView): string {
-  const day = (iso: string): string => new Date(iso).toLocaleDateString();
-  if (t.revoked_at != null) return `revoked ${day(t.revoked_at)}`;
-  const used = t.used_at == null ? "never used" : `last used ${day(t.used_at)}`;
-  return `until ${day(t.expires_at)}, ${used}`;
+  if (t.revoked_at != null) return `revoked ${dayShort(t.revoked_at)}`;
+  const used = t.used_at == null ? "never used" : `last used ${dayShort(t.used_at)}`;
+  return `until ${dayShort(t.expires_at)}, ${used}`;
 }
 
 function Make(): ReactElement {

@@ -7,6 +7,7 @@ import { TextField } from "../../ui/fields";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { DayField } from "../in-place/DayField";
 import type { AuditPage } from "./hooks";
+import { moment } from "../../app/when";
 
 interface Wanted {
   who: string;
@@ -23,7 +24,7 @@ function Line({ line }: { line: AuditPage["lines"][number] }): ReactElement {
   return (
     <li className="border-b border-rule py-2 text-m">
       <div className="grid grid-cols-[170px_200px_minmax(0,1fr)] gap-3 max-[900px]:grid-cols-1">
-        <span className="num">{new Date(line.at).toLocaleString()}</span>
+        <span className="num">{moment(line.at)}</span>
         <b>{line.who}</b>
         <span className="min-w-0 break-words">
           {line.action}

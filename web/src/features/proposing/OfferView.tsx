@@ -9,6 +9,7 @@ import { look, type Look } from "../../glass/look";
 import { STATUS_MARK, StateMark } from "../../ui/marks";
 import { EvidenceMark, MeetsMark, RangeBar } from "../comparing/pictures";
 import { Waste, Costs, ToPay } from "./OfferMoney";
+import { dayLong, dayShort } from "../../app/when";
 
 const rawOf = (o: Offer): Look => look(o.raw, { ferric: o.ferric_raw, scale: o.scale_60 });
 
@@ -159,11 +160,7 @@ export function OfferView({ offer }: { offer: Offer }): ReactElement {
         <div>
           <p className="text-ink-2">
             {offer.firm} · proposal {offer.number}, revision {offer.revision} ·{" "}
-            {new Date(offer.created_at).toLocaleDateString([], {
-              day: "numeric",
-              month: "long",
-              year: "numeric",
-            })}
+            {dayLong(offer.created_at)}
           </p>
           <h1 className="text-[40px] max-[700px]:text-[30px]">
             {offer.recommended === "today" && offer.nothing_needed
@@ -312,9 +309,7 @@ export function OfferView({ offer }: { offer: Offer }): ReactElement {
                   <td className="text-ink-2">{r.span}</td>
                   <td className="text-ink-2">{r.method}</td>
                   <td className="text-ink-2">{r.sample}</td>
-                  <td className="text-ink-2 whitespace-nowrap">
-                    {new Date(r.made_at).toLocaleDateString()}
-                  </td>
+                  <td className="text-ink-2 whitespace-nowrap">{dayShort(r.made_at)}</td>
                 </tr>
               ))}
             </tbody>

@@ -6,6 +6,7 @@ import { Link } from "react-router";
 import { api, data } from "../../api/client";
 import { Head } from "../../app/Shell";
 import { Trouble, Waiting } from "../../ui/Trouble";
+import { dayAndClock } from "../../app/when";
 
 const STATES: Record<string, string> = {
   kept: "kept here",
@@ -39,15 +40,7 @@ export function Outbox(): ReactElement {
                 <li key={m.id} className="border-b border-rule py-4">
                   <div className="flex gap-3 justify-between flex-wrap">
                     <b>{m.subject}</b>
-                    <span className="text-m text-ink-2">
-                      {new Date(m.at).toLocaleString([], {
-                        day: "numeric",
-                        month: "short",
-                        hour: "2-digit",
-                        minute: "2-digit",
-                        hour12: false,
-                      })}
-                    </span>
+                    <span className="text-m text-ink-2">{dayAndClock(m.at)}</span>
                   </div>
                   <p className="text-m text-ink-2">
                     to {m.to}, by {m.by}

@@ -8,9 +8,7 @@ import { newId } from "../../app/names";
 import { Seg } from "../../ui/fields";
 import { StateMark } from "../../ui/marks";
 import { Trouble } from "../../ui/Trouble";
-
-const when = (iso: string): string =>
-  new Date(iso).toLocaleDateString([], { day: "numeric", month: "long", year: "numeric" });
+import { dayLong } from "../../app/when";
 
 function Links({ proposal }: { proposal: string }): ReactElement {
   const client = useQueryClient();
@@ -100,8 +98,8 @@ function Links({ proposal }: { proposal: string }): ReactElement {
               label={l.standing}
             />
             <span className="flex-1">
-              {l.standing === "open" ? `open until ${when(l.expires_at)}` : l.standing}, made{" "}
-              {when(l.made_at)} by {l.made_by};{" "}
+              {l.standing === "open" ? `open until ${dayLong(l.expires_at)}` : l.standing}, made{" "}
+              {dayLong(l.made_at)} by {l.made_by};{" "}
               {l.opened === 0
                 ? "not opened yet"
                 : `opened ${l.opened === 1 ? "once" : `${l.opened} times`}`}

@@ -2,6 +2,7 @@
 import type { ReactElement } from "react";
 
 import type { components } from "../../api/schema.generated";
+import { moment } from "../../app/when";
 
 export function SignedBy({ by }: { by: components["schemas"]["Signature"] }): ReactElement {
   return (
@@ -14,7 +15,7 @@ export function SignedBy({ by }: { by: components["schemas"]["Signature"] }): Re
         </svg>
       )}
       <p>
-        <b>{by.name}</b>, {new Date(by.at).toLocaleString()}
+        <b>{by.name}</b>, {moment(by.at)}
         {by.typed && ", signed by typing the name"}
         <br />
         <span className="text-s text-ink-2 break-all">digest {by.digest}</span>

@@ -10,21 +10,13 @@ import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 import { BottleTimes } from "./BottleTimes";
 import { clock, exactNow, useNow } from "./timers";
+import { dayAndClock } from "../../app/when";
 
 const CHAIN = [
   ["handed_at", "Handed over"],
   ["received_at", "Received"],
   ["reported_at", "Reported"],
 ] as const;
-
-const when = (iso: string): string =>
-  new Date(iso).toLocaleString([], {
-    day: "numeric",
-    month: "short",
-    hour: "2-digit",
-    minute: "2-digit",
-    hour12: false,
-  });
 
 export function Bottle({
   bottle,
@@ -70,9 +62,9 @@ export function Bottle({
         <span className="flex-1 min-w-[220px]">
           <b>{kind?.name ?? bottle.kind}</b>
           <span className="block text-s text-ink-2">
-            drawn {when(bottle.drawn_at)}
+            drawn {dayAndClock(bottle.drawn_at)}
             {CHAIN.filter(([k]) => bottle[k]).map(
-              ([k, w]) => `, ${w.toLowerCase()} ${when(bottle[k] ?? "")}`,
+              ([k, w]) => `, ${w.toLowerCase()} ${dayAndClock(bottle[k] ?? "")}`,
             )}
             {bottle.laboratory && `, ${bottle.laboratory}`}
             {bottle.seal && `, seal ${bottle.seal}`}

@@ -8,6 +8,7 @@ import { IN_PLACE } from "../../app/facts.generated";
 import { NumberField, TextField } from "../../ui/fields";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "./context";
+import { moment } from "../../app/when";
 
 export function GlassMenu(): ReactElement | null {
   const { id, view, picked, beside } = useVisitContext();
@@ -53,8 +54,8 @@ export function GlassMenu(): ReactElement | null {
             }}
           />
           <p className="text-s text-ink-2">
-            Drawn {new Date(picked.drawn_at).toLocaleString()} by {picked.by || "nobody named"},{" "}
-            {picked.place}, {picked.draw}.
+            Drawn {moment(picked.drawn_at)} by {picked.by || "nobody named"}, {picked.place},{" "}
+            {picked.draw}.
           </p>
           {toggle("raw", "Raw: ahead of all treatment")}
           {toggle("treated", "Behind a device")}

@@ -6,6 +6,7 @@ import { api, data } from "../../api/client";
 import type { VisitView } from "../../api/types";
 import { StateMark } from "../../ui/marks";
 import { Trouble } from "../../ui/Trouble";
+import { dayShort } from "../../app/when";
 
 function Unreadable({ view }: { view: VisitView }): ReactElement {
   const client = useQueryClient();
@@ -55,8 +56,8 @@ function Brought({ view }: { view: VisitView }): ReactElement | null {
   return (
     <details className="border-b-[1.5px] border-ink py-1 text-m">
       <summary className="min-h-11 flex items-center cursor-pointer">
-        Brought in from a file by {b.by} on {new Date(b.at).toLocaleDateString()}. Times and
-        instruments are as the file says; it names {b.consultant} as the consultant.{" "}
+        Brought in from a file by {b.by} on {dayShort(b.at)}. Times and instruments are as the file
+        says; it names {b.consultant} as the consultant.{" "}
         {many > 0 &&
           (b.taken
             ? `Its settings and limits hold here (${many} differ from the firm’s).`

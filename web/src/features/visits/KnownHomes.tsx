@@ -5,6 +5,7 @@ import { useDeferredValue, useState, type ReactElement } from "react";
 import { api, data } from "../../api/client";
 import { Trouble } from "../../ui/Trouble";
 import { VisitAgain } from "../before/VisitAgain";
+import { dayLong } from "../../app/when";
 
 export function KnownHomes(): ReactElement {
   const [text, setText] = useState("");
@@ -38,11 +39,7 @@ export function KnownHomes(): ReactElement {
                 <b>{h.customer}</b>
                 <span className="block text-m text-ink-2">
                   {h.home}, {h.place} · {h.visits === 1 ? "one visit" : `${h.visits} visits`}, last{" "}
-                  {new Date(h.last).toLocaleDateString([], {
-                    day: "numeric",
-                    month: "long",
-                    year: "numeric",
-                  })}
+                  {dayLong(h.last)}
                 </span>
               </span>
               <VisitAgain visit={h.visit} words="Visit again" />

@@ -12,6 +12,7 @@ import { Head, Ledge } from "../../app/Shell";
 import { SOURCE_NAMES } from "../../app/names";
 import { More } from "./More";
 import { Trouble, Waiting } from "../../ui/Trouble";
+import { clock, weekday, weekdayShort } from "../../app/when";
 
 function day(iso: string): string {
   return new Date(iso).toDateString();
@@ -26,9 +27,7 @@ function stateOf(v: VisitSummary): string {
 
 function VisitRow({ v, dated }: { v: VisitSummary; dated: boolean }): ReactElement {
   const at = new Date(v.started_at);
-  const time = dated
-    ? at.toLocaleDateString([], { weekday: "short", day: "numeric", month: "short" })
-    : at.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hour12: false });
+  const time = dated ? weekdayShort(at) : clock(at);
   return (
     <li className="border-b border-rule">
       <Link
@@ -102,14 +101,7 @@ export function Today(): ReactElement {
       <main className="scroll px-8 pb-8">
         <div className="max-w-[1080px] mx-auto grid gap-4 pt-4">
           <div className="flex items-end justify-between gap-4 flex-wrap">
-            <h1>
-              Today,{" "}
-              {new Date().toLocaleDateString([], {
-                weekday: "long",
-                day: "numeric",
-                month: "long",
-              })}
-            </h1>
+            <h1>Today, {weekday(new Date())}</h1>
             <div className="flex gap-3 items-center">
               {me.data?.role === "manager" && (
                 <label className="flex gap-2 items-center min-h-11 text-m">
