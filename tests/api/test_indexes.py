@@ -66,6 +66,7 @@ class Explained(ApiCase):
             "/api/outbox",
             "/api/homes",
             "/api/homes?find=marl&place=Marl",
+            "/api/homes?fitted=softener&due=60",
             f"/api/homes/{home}/years",
             f"/api/due?until={week}",
             "/api/waiting",

@@ -27,6 +27,28 @@ class Homes(ApiCase):
         lake = self.get("/api/homes?source=lake")["homes"]
         self.assertEqual({h["source"] for h in lake}, {"lake"})
 
+    def test_homes_with_a_kind_of_stage_that_was_fitted(self):
+        softened = self.get("/api/homes?fitted=softener")["homes"]
+        self.assertIn("Orrin Kettleby", {h["customer"] for h in softened})
+        self.assertLess(len(softened), self.get("/api/homes")["total"])
+        self.assertEqual(self.names("fitted=arsenic"), [])
+        self.assertEqual(self.get("/api/homes?fitted=no_such", 422)["code"], "homes.fitted")
+
+    def test_homes_where_something_falls_due(self):
+        now = self.get("/api/homes?due=0")["homes"]
+        self.assertTrue(now)
+        for h in now:
+            self.assertLessEqual(h["due_on"], date.today().isoformat())
+        later = self.get("/api/homes?due=3650")
+        self.assertGreater(later["total"], len(now))
+        self.get("/api/homes?due=-1", 422)
+
+    def test_filters_hold_in_the_table_too(self):
+        text = self.client.get("/api/homes/table.csv?fitted=softener&due=0").text
+        found = self.names("fitted=softener&due=0")
+        self.assertTrue(found)
+        self.assertEqual(len(text.strip().splitlines()) - 1, len(found))
+
     def test_pages_follow_each_other(self):
         was, records.PAGE = records.PAGE, 4
         self.addCleanup(setattr, records, "PAGE", was)

@@ -3,16 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from datetime import timedelta
 from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Query, Response
+from fastapi import APIRouter, Depends, Query, Response
 from starlette.responses import StreamingResponse
 
 from ..core.aftercare.care import state_on
 from ..core.aftercare.logbook import kept, lasted, outcomes
 from ..core.errors import RuleError
 from ..core.home import Source
+from ..core.treating.stages import KIND_NAMES
 from ..documents.old_notes import OldNotes
 from ..records import homes as records
 from ..work import jobs, logbook, old_notes
@@ -25,27 +27,53 @@ router = APIRouter(prefix="/api", tags=["logbook"])
 Words = Annotated[str, Query(max_length=80)]
 
 
-@router.get("/homes", response_model=HomePage)
-def found(
+MOST_DAYS = 3_650  # [days] ahead in which something may be asked to fall due
+Kind = Annotated[str, Query(max_length=40, description="A kind of stage that the firm fitted.")]
+Days = Annotated[
+    int | None, Query(ge=0, le=MOST_DAYS, description="Something falls due within so many days.")
+]
+
+
+def wanted(
     ctx: Signed,
     find: Words = "",
     place: Words = "",
     source: Source | None = None,
-    after: Annotated[str, Query(max_length=600)] = "",
+    fitted: Kind = "",
+    due: Days = None,
+) -> records.Wanted:
+    """Which homes, of those that this person sees; filters combine, and what is not named asks
+    nothing.
+    """
+    if fitted and fitted not in KIND_NAMES:
+        raise RuleError(
+            "homes.fitted",
+            "This is no kind of stage.",
+            "fitted",
+            "Use one of: " + ", ".join(KIND_NAMES) + ".",
+        )
+    return records.Wanted(
+        words=find,
+        place=place,
+        source="" if source is None else source.value,
+        consultant=jobs.whose(ctx.who),
+        fitter=ctx.who.role == "installer",
+        fitted=fitted,
+        due_by=None if due is None else jobs.today() + timedelta(days=due),
+    )
+
+
+Filters = Annotated[records.Wanted, Depends(wanted)]
+
+
+@router.get("/homes", response_model=HomePage)
+def found(
+    ctx: Signed, filters: Filters, after: Annotated[str, Query(max_length=600)] = ""
 ) -> Response:
     """Homes by name, house or place, a page at a time."""
     today = jobs.today()
     with ctx.db() as db:
-        rows, total = records.found(
-            db,
-            ctx.who.firm_id,
-            find,
-            place,
-            "" if source is None else source.value,
-            jobs.whose(ctx.who),
-            _after(after),
-            ctx.who.role == "installer",
-        )
+        rows, total = records.found(db, ctx.who.firm_id, filters, _after(after))
         lines = tuple(
             HomeLine(
                 id=str(x.row.id),
@@ -67,14 +95,12 @@ def found(
 
 
 @router.get("/homes/table.csv", response_class=Response, responses=CSV)
-def table(
-    ctx: Signed, find: Words = "", place: Words = "", source: Source | None = None
-) -> Response:
+def table(ctx: Signed, filters: Filters) -> Response:
     """The same homes as a table, all of them."""
 
     def lines() -> Iterator[str]:
         with ctx.db() as db:
-            yield from old_notes.table(db, ctx.who, find, place, source.value if source else "")
+            yield from old_notes.table(db, ctx.who, filters)
 
     headers = {"Content-Disposition": 'attachment; filename="homes.csv"'}
     return StreamingResponse(lines(), media_type="text/csv; charset=utf-8", headers=headers)

@@ -17,7 +17,9 @@ from sqlalchemy import (
     select,
     text,
     tuple_,
+    type_coerce,
 )
+from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Session
 
 from ..core.units import DAYS_PER_MONTH
@@ -53,39 +55,75 @@ def _seen_by(consultant: UUID | None) -> ColumnElement[bool]:
     return or_(VisitRow.consultant_id == consultant, VisitRow.consultant_id.is_(None))
 
 
-def _asked(
-    firm: UUID, words: str, place: str, source: str, consultant: UUID | None, fitter: bool
-) -> Select[Any]:
+class Wanted(NamedTuple):
+    """Which homes of a firm are looked for; what is empty asks nothing.
+
+    Args:
+        consultant: who sees only their own; fitter: sees only those with a job.
+        fitted: kind of stage that the firm fitted there.
+        due_by: something falls due there on this day or before.
+    """
+
+    words: str = ""
+    place: str = ""
+    source: str = ""
+    consultant: UUID | None = None
+    fitter: bool = False
+    fitted: str = ""
+    due_by: date | None = None
+
+
+def _with_fitted(firm: UUID, kind: str) -> Select[Any]:
+    """Homes where the firm fitted a kind of stage."""
+    return select(JobRow.home_id).where(
+        JobRow.firm_id == firm,
+        type_coerce(JobRow.kinds, JSONB).contains([kind]),
+        JobRow.data["fitted_on"].as_string().is_not(None),
+    )
+
+
+def _with_due(firm: UUID, until: date) -> Select[Any]:
+    """Homes where something falls due until a day."""
+    return (
+        select(JobRow.home_id)
+        .join(DueRow, DueRow.job_id == JobRow.id)
+        .where(DueRow.firm_id == firm, DueRow.due_on <= until)
+    )
+
+
+def _asked(firm: UUID, wanted: Wanted) -> Select[Any]:
     query = select(HomeRow).where(HomeRow.firm_id == firm)
-    for word in words.lower().split()[:6]:
+    for word in wanted.words.lower().split()[:6]:
         like = word.replace("\\", "").replace("%", "").replace("_", "\\_")
         query = query.where(HomeRow.words.like(f"%{like}%"))
-    if place:
-        query = query.where(HomeRow.home["place"].as_string() == place)
-    if source:
-        query = query.where(HomeRow.home["source"].as_string() == source)
-    if fitter:
+    if wanted.place:
+        query = query.where(HomeRow.home["place"].as_string() == wanted.place)
+    if wanted.source:
+        query = query.where(HomeRow.home["source"].as_string() == wanted.source)
+    if wanted.fitter:
         query = query.where(select(JobRow.id).where(JobRow.home_id == HomeRow.id).exists())
-    if consultant is not None:
-        own = select(VisitRow.id).where(VisitRow.home_id == HomeRow.id, _seen_by(consultant))
-        query = query.where(own.exists())
+    if wanted.consultant is not None:
+        seen = _seen_by(wanted.consultant)
+        query = query.where(
+            select(VisitRow.id).where(VisitRow.home_id == HomeRow.id, seen).exists()
+        )
+    if wanted.fitted:
+        query = query.where(HomeRow.id.in_(_with_fitted(firm, wanted.fitted)))
+    if wanted.due_by is not None:
+        query = query.where(HomeRow.id.in_(_with_due(firm, wanted.due_by)))
     return query
 
 
 def found(
     db: Session,
     firm: UUID,
-    words: str,
-    place: str,
-    source: str,
-    consultant: UUID | None,
+    wanted: Wanted,
     after: tuple[str, UUID] | None,
-    fitter: bool = False,
 ) -> tuple[list[Found], int]:
     """A page of homes in the order of their names, from behind ``after`` on, and how many there are
-    in all, up to one more than ``MOST_COUNTED``; a fitter sees those with a job.
+    in all, up to one more than ``MOST_COUNTED``.
     """
-    query = asked = _asked(firm, words, place, source, consultant, fitter)
+    query = asked = _asked(firm, wanted)
     if after is not None:
         query = query.where(tuple_(HomeRow.words, HomeRow.id) > after)
     rows = list(db.scalars(query.order_by(HomeRow.words, HomeRow.id).limit(PAGE)))
@@ -96,7 +134,7 @@ def found(
     ids = [r.id for r in rows]
     seen = (
         select(VisitRow.home_id, VisitRow.id, VisitRow.started_at)
-        .where(VisitRow.firm_id == firm, VisitRow.home_id.in_(ids), _seen_by(consultant))
+        .where(VisitRow.firm_id == firm, VisitRow.home_id.in_(ids), _seen_by(wanted.consultant))
         .order_by(VisitRow.started_at)
     )
     visits: dict[UUID, list[tuple[UUID, datetime]]] = {}

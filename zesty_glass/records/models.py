@@ -356,6 +356,10 @@ class MailRow(Base):
     )
 
 
+#: kinds of what a job fits, from its document
+JOB_KINDS = "jsonb_path_query_array(data, '$.stages[*].kind')"
+
+
 class JobRow(Base):
     """A job: the accepted line, its steps, its proof and its care, as one document; ``summary`` is
     what a list says of it, written with it.
@@ -374,7 +378,16 @@ class JobRow(Base):
     summary: Mapped[dict[str, Any]]
     version: Mapped[int] = mapped_column(default=1)
     __mapper_args__ = compared(version)
-    __table_args__ = (Index("jobs_by_day", "firm_id", "planned_on"),)
+    kinds: Mapped[list[Any]] = mapped_column(Json, Computed(JOB_KINDS, persisted=True))
+    __table_args__ = (
+        Index("jobs_by_day", "firm_id", "planned_on"),
+        Index(
+            "jobs_by_kinds",
+            "kinds",
+            postgresql_using="gin",
+            postgresql_ops={"kinds": "jsonb_path_ops"},
+        ),
+    )
 
 
 class DueRow(Base):

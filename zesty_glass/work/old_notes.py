@@ -15,7 +15,6 @@ from ..documents.codec import load, plain
 from ..documents.old_notes import OldNotes, OldVisit
 from ..records import homes, store
 from ..records.models import HomeRow, ReadingRow, SampleRow, VisitRow
-from .jobs import whose
 from .keeping import note
 from .person import Person, manager_only
 
@@ -127,13 +126,12 @@ def _visit(
     )
 
 
-def table(db: Session, who: Person, find: str, place: str, source: str) -> Iterator[str]:
+def table(db: Session, who: Person, wanted: homes.Wanted) -> Iterator[str]:
     """The homes that this person sees, as CSV, a page at a time."""
     head: tuple[str, ...] = COLUMNS
     after: tuple[str, UUID] | None = None
-    own, fitter = whose(who), who.role == "installer"
     for _ in range(MOST_PAGES):
-        rows, _ = homes.found(db, who.firm_id, find, place, source, own, after, fitter)
+        rows, _ = homes.found(db, who.firm_id, wanted, after)
         text = sheets.write(head, (_cells(x) for x in rows))
         yield text if head else text.removeprefix("\r\n")
         if len(rows) < homes.PAGE:

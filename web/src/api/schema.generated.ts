@@ -19553,10 +19553,14 @@ export interface operations {
     found_api_homes_get: {
         parameters: {
             query?: {
+                after?: string;
                 find?: string;
                 place?: string;
                 source?: components["schemas"]["Source"] | null;
-                after?: string;
+                /** @description A kind of stage that the firm fitted. */
+                fitted?: string;
+                /** @description Something falls due within so many days. */
+                due?: number | null;
             };
             header?: never;
             path?: never;
@@ -19680,6 +19684,10 @@ export interface operations {
                 find?: string;
                 place?: string;
                 source?: components["schemas"]["Source"] | null;
+                /** @description A kind of stage that the firm fitted. */
+                fitted?: string;
+                /** @description Something falls due within so many days. */
+                due?: number | null;
             };
             header?: never;
             path?: never;

@@ -142,7 +142,7 @@ export function Counter({
       <div className="ledge">
         <div className="face" />
       </div>
-      <div className="tokens" style={{ right: 300 }}>
+      <div className="tokens" style={{ right: end ? "min(300px, 46vw)" : 0 }}>
         <div className="row" style={{ gap: 12 }} tabIndex={0} role="group" aria-label="Counter">
           {children}
         </div>

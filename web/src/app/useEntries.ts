@@ -3,7 +3,7 @@ import { useDeferredValue } from "react";
 import { matchPath, useLocation } from "react-router";
 
 import { useCatalogue, useMe, useVisits } from "../api/hooks";
-import { useHomes } from "../features/logbook/hooks";
+import { ALL, useHomes } from "../features/logbook/hooks";
 import { POCKETS } from "../features/testing/pockets";
 import { found, type Entry } from "./finding";
 import { STEPS } from "./names";
@@ -41,7 +41,7 @@ export function useEntries(asked: string): Entry[] {
   const visits = useVisits().data ?? [];
   const items = useCatalogue().data ?? [];
   const searched = late.length >= LEAST;
-  const homes = useHomes({ find: late, place: "", source: "", after: "" }, searched).data;
+  const homes = useHomes({ ...ALL, find: late }, searched).data;
   const views = [...DAY, ...MORE].filter((p) => maySee(p, manager));
   const local: Entry[] = [
     ...ofVisit(path),

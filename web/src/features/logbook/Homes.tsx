@@ -4,11 +4,12 @@ import { Link, useSearchParams } from "react-router";
 
 import { useMe } from "../../api/hooks";
 import { Counter, Head } from "../../app/Shell";
+import { KIND_NAMES } from "../../app/facts.generated";
 import { SOURCE_NAMES } from "../../app/names";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { fromToday } from "../aftercare/dates";
 import { OldNotes } from "./OldNotes";
-import { useHomes, type Asked, type HomeLine, type HomePage } from "./hooks";
+import { filtersOf, useHomes, type Asked, type HomeLine, type HomePage } from "./hooks";
 import { dayShort } from "../../app/when";
 
 function Row({ h }: { h: HomeLine }): ReactElement {
@@ -58,6 +59,35 @@ function titleOf(page: HomePage | undefined): string {
   return page.total === 1 ? "1 home" : `${page.total} homes`;
 }
 
+/** Within how many days something falls due, in words. */
+const DUE = { "0": "today or overdue", "14": "within a fortnight", "60": "within two months" };
+
+function Choice({
+  label,
+  value,
+  of,
+  onPick,
+}: {
+  label: string;
+  value: string;
+  of: Record<string, string>;
+  onPick: (v: string) => void;
+}): ReactElement {
+  return (
+    <label className="field">
+      <span>{label}</span>
+      <select className="input w-full" value={value} onChange={(e) => onPick(e.target.value)}>
+        <option value="">any</option>
+        {Object.entries(of).map(([id, name]) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
 function Filters({
   asked,
   areas,
@@ -70,8 +100,8 @@ function Filters({
   // what is typed stays here: the address follows it
   const [text, setText] = useState(asked.find);
   return (
-    <div className="flex gap-3 items-end flex-wrap py-3">
-      <label className="field flex-1 min-w-[260px]">
+    <div className="grid grid-cols-4 max-[900px]:grid-cols-2 gap-3 items-end py-3">
+      <label className="field col-span-full">
         <span>Find by name, house or place</span>
         <input
           className="input"
@@ -86,7 +116,7 @@ function Filters({
       <label className="field">
         <span>Area</span>
         <input
-          className="input"
+          className="input w-full"
           list="areas"
           defaultValue={asked.place}
           onChange={(e) => onSet("area", e.target.value)}
@@ -97,21 +127,19 @@ function Filters({
           ))}
         </datalist>
       </label>
-      <label className="field">
-        <span>Source</span>
-        <select
-          className="input"
-          value={asked.source}
-          onChange={(e) => onSet("source", e.target.value)}
-        >
-          <option value="">any</option>
-          {Object.entries(SOURCE_NAMES).map(([id, name]) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Choice
+        label="Source"
+        value={asked.source}
+        of={SOURCE_NAMES}
+        onPick={(v) => onSet("source", v)}
+      />
+      <Choice
+        label="We fitted"
+        value={asked.fitted}
+        of={KIND_NAMES}
+        onPick={(v) => onSet("fitted", v)}
+      />
+      <Choice label="Due" value={asked.due} of={DUE} onPick={(v) => onSet("due", v)} />
     </div>
   );
 }
@@ -123,6 +151,8 @@ function useAsked(): [Asked, (key: string, value: string) => void] {
     find: of("find"),
     place: of("area"),
     source: of("source"),
+    fitted: of("fitted"),
+    due: of("due"),
     after: of("after"),
   };
   const set = (key: string, value: string): void =>
@@ -166,7 +196,7 @@ export function Homes(): ReactElement {
             ))}
           </ul>
           {page?.homes.length === 0 && (
-            <p className="py-6 text-l">No home holds all of these words. Take one away.</p>
+            <p className="py-6 text-l">No home holds all of this. Take a word or a filter away.</p>
           )}
         </div>
       </main>
@@ -185,11 +215,9 @@ export function Homes(): ReactElement {
         <a
           className="key bare"
           download
-          href={`/api/homes/table.csv?${new URLSearchParams({
-            find: asked.find,
-            place: asked.place,
-            ...(asked.source ? { source: asked.source } : {}),
-          }).toString()}`}
+          href={`/api/homes/table.csv?${new URLSearchParams(
+            Object.entries(filtersOf(asked)).map(([k, v]) => [k, String(v)]),
+          ).toString()}`}
         >
           As a table
         </a>

@@ -20,7 +20,31 @@ export interface Asked {
   find: string;
   place: string;
   source: string;
+  /** a kind of stage that the firm fitted */
+  fitted: string;
+  /** days within which something falls due */
+  due: string;
   after: string;
+}
+
+/** Every home. */
+export const ALL: Asked = { find: "", place: "", source: "", fitted: "", due: "", after: "" };
+
+/** The filters as the server takes them; what is empty is left out. */
+export function filtersOf(q: Asked): {
+  find?: string;
+  place?: string;
+  source?: S["Source"];
+  fitted?: string;
+  due?: number;
+} {
+  return {
+    ...(q.find ? { find: q.find } : {}),
+    ...(q.place ? { place: q.place } : {}),
+    ...(q.source ? { source: q.source as S["Source"] } : {}),
+    ...(q.fitted ? { fitted: q.fitted } : {}),
+    ...(q.due ? { due: Number(q.due) } : {}),
+  };
 }
 
 export const useHomes = (q: Asked, enabled = true): UseQueryResult<HomePage> =>
@@ -31,14 +55,7 @@ export const useHomes = (q: Asked, enabled = true): UseQueryResult<HomePage> =>
     queryFn: () =>
       data(
         api.GET("/api/homes", {
-          params: {
-            query: {
-              find: q.find,
-              place: q.place,
-              source: (q.source || undefined) as S["Source"] | undefined,
-              after: q.after,
-            },
-          },
+          params: { query: { ...filtersOf(q), after: q.after } },
         }),
       ),
   });
