@@ -254,6 +254,10 @@ def firm() -> dict[str, Any]:
             "a_days_visits": _timed(lambda n: get(f"/api/visits?day={day}")),
             "find_a_home": _timed(lambda n: get(f"/api/homes?find=family{n * 37 + 1000}")),
             "homes_first_page": _timed(lambda n: get("/api/homes"), 30),
+            "homes_by_what_is_due": _timed(lambda n: get("/api/homes?due=14"), 20),
+            "homes_by_what_was_fitted": _timed(
+                lambda n: get("/api/homes?fitted=softener&place=Cinderlow"), 20
+            ),
             "due_within_a_week": _timed(lambda n: get(f"/api/due?until={week}"), 40),
             "home_over_ten_years": _timed(lambda n: get(f"/api/homes/{rows['home']}/years"), 40),
             "track_record": _timed(lambda n: get("/api/track"), 5),
