@@ -49,6 +49,13 @@ class Jobs(JobCase):
         self.assertEqual(job["standing"]["state"], "to plan")
         self.assertEqual(job["customer"], "Ottoline Marrash")
         self.assertIn("membrane", {s["kind"] for s in job["job"]["stages"]})
+        price = self.get(f"/api/proposals/{proposal}")["offer"]["price"]
+        total = next(x["amount"] for x in price if x["kind"] == "total")
+        self.assertEqual(
+            job["payments"],
+            [{"label": "All of it", "amount": total, "when": "when it is installed", "many": 1}],
+        )
+        self.assertEqual(job["currency"], "$")
 
     def test_what_is_not_signed_is_no_job(self):
         p = self.send(

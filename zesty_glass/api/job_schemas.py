@@ -11,6 +11,7 @@ from pydantic import Field
 from ..core.aftercare.care import State
 from ..core.aftercare.disinfecting import Plumbing
 from ..core.aftercare.job import Job, Standing
+from ..core.presenting.paying import Payment
 from ..core.record import record
 from .schemas import Body
 
@@ -35,7 +36,7 @@ class Disinfection:
 
 @record
 class JobView:
-    """A job, how it stands today, and whose it is."""
+    """A job, how it stands today, whose it is, and what they pay for it, in the firm's currency."""
 
     id: str
     version: int
@@ -46,6 +47,8 @@ class JobView:
     job: Job
     standing: Standing
     disinfection: Disinfection
+    payments: tuple[Payment, ...]
+    currency: str
 
 
 @record

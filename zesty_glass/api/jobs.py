@@ -56,6 +56,7 @@ def _view(ctx: Context, id: UUID) -> Response:
     with ctx.db() as db:
         row = jobs.get(db, ctx.who, id)
         job, at, home = jobs.seen(db, ctx.who, row)
+        paid, currency = jobs.paid_for(db, ctx.who, row)
         return answer(
             JobView(
                 id=str(row.id),
@@ -67,6 +68,8 @@ def _view(ctx: Context, id: UUID) -> Response:
                 job=job,
                 standing=at,
                 disinfection=_disinfection(job.plumbing),
+                payments=paid,
+                currency=currency,
             )
         )
 

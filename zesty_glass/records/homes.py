@@ -232,7 +232,7 @@ def outcomes(db: Session, firm: UUID) -> list[tuple[int, int, str, int]]:
     state = ProposalRow.data["state"].as_string()
     query = (
         select(year, quarter, state, func.count())
-        .where(ProposalRow.firm_id == firm, state.in_(DECIDED))
+        .where(ProposalRow.firm_id == firm, state.in_(DECIDED), at.is_not(None))
         .group_by(year, quarter, state)
     )
     return [(int(y), int(q), s, int(n)) for y, q, s, n in db.execute(query)]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Callable
 from dataclasses import replace
 from datetime import date, datetime
@@ -28,6 +29,9 @@ from ..core.aftercare.proof import Proof, short_by
 from ..core.aftercare.steps import sheets
 from ..core.assess import assess
 from ..core.errors import RuleError
+from ..core.presenting.offer import PlanTerms
+from ..core.presenting.paying import Payment, payments
+from ..core.proposing.price import PriceLine
 from ..core.testing.reading import work_out
 from ..core.treating.line import LineReport
 from ..core.visit import Visit
@@ -393,6 +397,18 @@ def seen(db: Session, who: Person, row: JobRow) -> tuple[Job, Standing, HomeRow]
     job = opened(row)
     home: HomeRow = store.get(db, HomeRow, who.firm_id, row.home_id, "home")
     return job, standing(job, today()), home
+
+
+def paid_for(db: Session, who: Person, row: JobRow) -> tuple[tuple[Payment, ...], str]:
+    """What is paid for a job and when, and the currency, as its proposal was signed."""
+    proposal = store.get(db, ProposalRow, who.firm_id, row.proposal_id, "proposal")
+    try:
+        said = json.loads(proposal.data["snapshot"])
+        plan = None if said["plan"] is None else load(PlanTerms, said["plan"])
+        price = tuple(load(PriceLine, x) for x in said.get("price", ()))
+    except (ValueError, KeyError, TypeError, RuleError):
+        return (), ""  # it cannot be read any more, or is erased: nothing is claimed
+    return payments(price, plan), str(said.get("currency", ""))
 
 
 def care_of(db: Session, firm: UUID, proposal: UUID) -> tuple[Falling, ...]:

@@ -4730,7 +4730,7 @@ export interface components {
         };
         /**
          * JobView
-         * @description A job, how it stands today, and whose it is.
+         * @description A job, how it stands today, whose it is, and what they pay for it, in the firm's currency.
          */
         JobView: {
             /** Id */
@@ -4748,6 +4748,10 @@ export interface components {
             job: components["schemas"]["Job"];
             standing: components["schemas"]["Standing"];
             disinfection: components["schemas"]["Disinfection"];
+            /** Payments */
+            payments: components["schemas"]["Payment"][];
+            /** Currency */
+            currency: string;
         };
         /**
          * JoinBody
@@ -6210,6 +6214,25 @@ export interface components {
             old: string;
             /** New */
             new: string;
+        };
+        /**
+         * Payment
+         * @description One amount [money] that the customer pays: what it is, and when.
+         *
+         *     ``many``: how many times; ``amount`` is that of one time.
+         */
+        Payment: {
+            /** Label */
+            label: string;
+            /** Amount */
+            amount: number | string;
+            /** When */
+            when: string;
+            /**
+             * Many
+             * @default 1
+             */
+            many: number;
         };
         /**
          * People

@@ -1,6 +1,7 @@
 /** When a job is done, by whom; and on which day it went into use. */
 import { useState, type ReactElement } from "react";
 
+import { money } from "../../app/show";
 import { said, today } from "./dates";
 import type { Doing, JobView } from "./hooks";
 import { NAMES } from "./names";
@@ -78,6 +79,23 @@ function FittedForm({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): 
   );
 }
 
+/** What the customer pays for it, and when, as it was signed. */
+function Paid({ job }: { job: JobView }): ReactElement | null {
+  if (job.payments.length === 0) return null;
+  return (
+    <>
+      <h2 className="pt-4">{job.customer} pays</h2>
+      <ul className="text-b">
+        {job.payments.map((p) => (
+          <li key={p.label}>
+            {p.label}: <b>{money(p.amount, job.currency, true)}</b> {p.when}
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
 export function PlanView({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): ReactElement {
   const j = job.job;
   const fitting = j.sheets.filter((s) => s.purpose === "fit" || s.purpose === "disinfect");
@@ -109,11 +127,12 @@ export function PlanView({ job, onDo }: { job: JobView; onDo: (d: Doing) => void
       <p className="text-b">
         {[...new Set(fitting.flatMap((x) => x.tools))].join(", ") || "Nothing but the item."}
       </p>
+      <Paid job={job} />
       <h2 className="pt-4">What it promises</h2>
       <p className="text-b">
         {j.promises
           .filter((x) => x.said !== "")
-          .map((x) => `${NAMES[x.analyte] ?? x.analyte} ${x.said}`)
+          .map((x) => (x.analyte === "ph" ? x.said : `${NAMES[x.analyte] ?? x.analyte} ${x.said}`))
           .join("; ") || "Nothing that is measured."}
         .
       </p>

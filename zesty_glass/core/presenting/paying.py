@@ -1,0 +1,54 @@
+"""Who pays what, and when, for a job that was sold: from the proposal that was signed."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+
+from ..proposing.price import PriceLine
+from ..record import record
+from .offer import PlanTerms
+
+INSTALLED = "when it is installed"
+
+
+@record
+class Payment:
+    """One amount [money] that the customer pays: what it is, and when.
+
+    ``many``: how many times; ``amount`` is that of one time.
+    """
+
+    label: str
+    amount: Decimal
+    when: str
+    many: int = 1
+
+
+def _by_plan(plan: PlanTerms) -> tuple[Payment, ...]:
+    monthly = Payment(
+        label="Instalment",
+        amount=plan.monthly,
+        when=f"every month, {plan.months} times",
+        many=plan.months,
+    )
+    if not plan.down:
+        return (monthly,)
+    return (Payment(label="Down payment", amount=plan.down, when="at signing"), monthly)
+
+
+def payments(price: tuple[PriceLine, ...], plan: PlanTerms | None) -> tuple[Payment, ...]:
+    """What is to be paid for the recommended line, in its order; with a plan by the plan. Nothing
+    for a proposal that is older than prices line by line.
+
+    Tax stands in the amounts, and a deposit is part of the price.
+    """
+    if plan is not None:
+        return _by_plan(plan)
+    amounts = {x.kind: x.amount for x in price}
+    if "deposit" in amounts:
+        return (
+            Payment(label="Deposit", amount=amounts["deposit"], when="at signing"),
+            Payment(label="Rest", amount=amounts["rest"], when=INSTALLED),
+        )
+    total = amounts.get("total", Decimal(0))
+    return (Payment(label="All of it", amount=total, when=INSTALLED),) if total else ()
