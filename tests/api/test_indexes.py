@@ -64,6 +64,7 @@ class Explained(ApiCase):
             f"/api/proposals/{uid('home-1-proposal')}",
             f"/api/proposals/{uid('home-1-proposal')}/links",
             "/api/outbox",
+            "/api/track/more",
             "/api/homes",
             "/api/homes?find=marl&place=Marl",
             "/api/homes?fitted=softener&due=60",

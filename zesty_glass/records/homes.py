@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from datetime import date, datetime
 from typing import Any, NamedTuple
 from uuid import UUID
 
 from sqlalchemy import (
     ColumnElement,
-    DateTime,
     Select,
-    cast,
-    extract,
     func,
     or_,
     select,
@@ -200,7 +198,7 @@ with parts as (
   select j.id, j.home_id, (j.data->>'fitted_on')::date fitted,
          p->>'key' key, p->>'label' label, p->>'kind' kind, (p->>'months')::float months
   from jobs j, jsonb_array_elements(j.data->'parts') p
-  where j.firm_id = :firm and jsonb_array_length(j.data->'changes') > 0
+  where j.firm_id = :firm and j.changes > 0
 ), served as (
   select p.label, p.kind, p.months, p.home_id,
          (c->>'on')::date - coalesce(
@@ -227,15 +225,21 @@ def lasted(db: Session, firm: UUID) -> list[tuple[str, str, float, float, int, i
 
 def outcomes(db: Session, firm: UUID) -> list[tuple[int, int, str, int]]:
     """How many proposals stand how: year, quarter, state, count; drafts are left out."""
-    at: Any = cast(ProposalRow.data["created_at"].as_string(), DateTime(timezone=True))
-    year, quarter = extract("year", at), extract("quarter", at)
-    state = ProposalRow.data["state"].as_string()
+    month = func.substr(ProposalRow.written_on, 1, 7)
     query = (
-        select(year, quarter, state, func.count())
-        .where(ProposalRow.firm_id == firm, state.in_(DECIDED), at.is_not(None))
-        .group_by(year, quarter, state)
+        select(month, ProposalRow.state, func.count())
+        .where(
+            ProposalRow.firm_id == firm,
+            ProposalRow.state.in_(DECIDED),
+            ProposalRow.written_on.is_not(None),
+        )
+        .group_by(month, ProposalRow.state)
     )
-    return [(int(y), int(q), s, int(n)) for y, q, s, n in db.execute(query)]
+    found: Counter[tuple[int, int, str]] = Counter()
+    for said, state, many in db.execute(query):
+        year, of_year = said.split("-")
+        found[int(year), (int(of_year) + 2) // 3, state] += many
+    return [(*key, many) for key, many in found.items()]
 
 
 DECIDED = ("presented", "accepted", "declined", "expired")

@@ -288,6 +288,11 @@ class OptionRow(Base):
     __mapper_args__ = compared(version)
 
 
+#: a proposal's day (YYYY-MM-DD) and state, from its document: counted without reading it
+PROPOSAL_DAY = "left(data->>'created_at', 10)"
+PROPOSAL_STATE = "data->>'state'"
+
+
 class ProposalRow(Base):
     """One revision of a proposal; ``snapshot`` holds every figure it shows and never changes once
     presented.
@@ -304,7 +309,10 @@ class ProposalRow(Base):
     seal: Mapped[str] = mapped_column(default="")
     seal_key: Mapped[str] = mapped_column(default="")
     version: Mapped[int] = mapped_column(default=1)
+    written_on: Mapped[str | None] = mapped_column(Computed(PROPOSAL_DAY, persisted=True))
+    state: Mapped[str | None] = mapped_column(Computed(PROPOSAL_STATE, persisted=True))
     __mapper_args__ = compared(version)
+    __table_args__ = (Index("proposals_by_outcome", "firm_id", "state", "written_on"),)
 
 
 class LinkRow(Base):
@@ -358,6 +366,8 @@ class MailRow(Base):
 
 #: kinds of what a job fits, from its document
 JOB_KINDS = "jsonb_path_query_array(data, '$.stages[*].kind')"
+#: how often a part of a job was changed
+JOB_CHANGES = "jsonb_array_length(coalesce(data->'changes', '[]'::jsonb))"
 
 
 class JobRow(Base):
@@ -379,6 +389,7 @@ class JobRow(Base):
     version: Mapped[int] = mapped_column(default=1)
     __mapper_args__ = compared(version)
     kinds: Mapped[list[Any]] = mapped_column(Json, Computed(JOB_KINDS, persisted=True))
+    changes: Mapped[int] = mapped_column(Computed(JOB_CHANGES, persisted=True))
     __table_args__ = (
         Index("jobs_by_day", "firm_id", "planned_on"),
         Index(
@@ -387,6 +398,7 @@ class JobRow(Base):
             postgresql_using="gin",
             postgresql_ops={"kinds": "jsonb_path_ops"},
         ),
+        Index("jobs_with_changes", "firm_id", postgresql_where=sql("changes > 0")),
     )
 
 

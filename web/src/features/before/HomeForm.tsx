@@ -126,7 +126,13 @@ function Group({
   );
 }
 
-function Place({ home, set }: { home: Home; set: (part: Partial<Home>) => void }): ReactElement {
+/** One part of the form: the home, and how a part of it is changed. */
+interface Part {
+  home: Home;
+  set: (part: Partial<Home>) => void;
+}
+
+function Place({ home, set }: Part): ReactElement {
   return (
     <Group title="The place for equipment">
       <Seg
@@ -184,6 +190,228 @@ function Place({ home, set }: { home: Home; set: (part: Partial<Home>) => void }
   );
 }
 
+function Who({
+  customer,
+  home,
+  onCustomer,
+  set,
+  fresh,
+}: Part & Pick<Props, "customer" | "onCustomer" | "fresh">): ReactElement {
+  return (
+    <Group title="Who and where">
+      <TextField
+        label="Customer’s name"
+        value={customer.name}
+        required
+        first={fresh === true}
+        onCommit={(name) => onCustomer({ ...customer, name })}
+      />
+      <TextField
+        label="House"
+        value={home.name}
+        hint="Street and number, or how you call it"
+        onCommit={(name) => set({ name })}
+      />
+      <TextField label="Place" value={home.place} onCommit={(place) => set({ place })} />
+      <TextField
+        label="Phone"
+        value={customer.phone}
+        onCommit={(phone) => onCustomer({ ...customer, phone })}
+      />
+    </Group>
+  );
+}
+
+function SourceOf({ home, set }: Part): ReactElement {
+  return (
+    <fieldset className="border-0 border-t border-rule pt-3 pb-5 m-0 px-0">
+      <legend className="float-left w-full mb-3">
+        <h2 className="text-[20px]">The water comes from</h2>
+      </legend>
+      <div className="clear-both flex flex-wrap gap-2" role="radiogroup" aria-label="Source">
+        {SOURCES.map(([s, name]) => (
+          <button
+            key={s}
+            type="button"
+            role="radio"
+            aria-checked={home.source === s}
+            className="key"
+            style={
+              home.source === s ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : undefined
+            }
+            onClick={() => set({ source: s })}
+          >
+            {name}
+          </button>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+function Household({ home, set }: Part): ReactElement {
+  return (
+    <Group title="The household">
+      <NumberField
+        label="People"
+        value={home.people}
+        max={500}
+        onCommit={(n) => set({ people: n ?? 0 })}
+      />
+      <NumberField
+        label="Bathrooms"
+        value={home.bathrooms}
+        max={100}
+        hint="halves count: 1.5, 2.5"
+        onCommit={(n) => set({ bathrooms: n ?? 0 })}
+      />
+      <NumberField
+        label="Days lived in, a year"
+        unit="days"
+        value={home.occupied_days}
+        max={366}
+        onCommit={(n) => set({ occupied_days: n ?? 365.25 })}
+      />
+      <Quantity
+        label="Use from the water bill"
+        unit="gal/day"
+        value={home.bill_gal_day ?? null}
+        hint="indoor use; wins over people × setting"
+        onCommit={(bill_gal_day) => set({ bill_gal_day })}
+      />
+    </Group>
+  );
+}
+
+function FlowAndPressure({ home, set }: Part): ReactElement {
+  const well =
+    home.source === "well_drilled" || home.source === "well_dug" || home.source === "spring";
+  return (
+    <Group title="Flow and pressure">
+      <Quantity
+        label="Measured flow"
+        unit="gpm"
+        value={home.flow_gpm ?? null}
+        onCommit={(flow_gpm) => set({ flow_gpm })}
+      />
+      <Seg
+        label="Measured full bore"
+        value={home.flow_full_bore}
+        choices={[
+          { value: true, name: "Yes" },
+          { value: false, name: "No" },
+        ]}
+        onChange={(flow_full_bore) => set({ flow_full_bore })}
+      />
+      <Quantity
+        label="Static pressure"
+        unit="psi"
+        value={home.static_psi ?? null}
+        onCommit={(static_psi) => set({ static_psi })}
+      />
+      <Quantity
+        label="Running pressure"
+        unit="psi"
+        value={home.running_psi ?? null}
+        hint="with a tap open"
+        onCommit={(running_psi) => set({ running_psi })}
+      />
+      {well ? (
+        <Quantity
+          label="The pump delivers"
+          unit="gpm"
+          value={home.pump_gpm ?? null}
+          onCommit={(pump_gpm) => set({ pump_gpm })}
+        />
+      ) : null}
+      {well ? (
+        <Seg
+          label="The well ran low"
+          value={home.low_yield ?? null}
+          choices={YES_NO}
+          onChange={(low_yield) => set({ low_yield })}
+        />
+      ) : null}
+    </Group>
+  );
+}
+
+function Costs({ home, set }: Part): ReactElement {
+  return (
+    <Group title="What water costs today">
+      <NumberField
+        label="Water"
+        unit="a 1,000 gal"
+        value={home.water_price == null ? null : Number(home.water_price)}
+        max={10000}
+        onCommit={(n) => set({ water_price: n === null ? null : String(n) })}
+      />
+      <NumberField
+        label="Sewer"
+        unit="a 1,000 gal"
+        value={home.sewer_price == null ? null : Number(home.sewer_price)}
+        max={10000}
+        onCommit={(n) => set({ sewer_price: n === null ? null : String(n) })}
+      />
+      <NumberField
+        label="Bottled water bought"
+        unit="a month"
+        value={Number(home.bottled_month)}
+        max={100000}
+        onCommit={(n) => set({ bottled_month: String(n ?? 0) })}
+      />
+      <NumberField
+        label="Soap and detergent"
+        unit="a month"
+        value={Number(home.soap_month)}
+        max={100000}
+        onCommit={(n) => set({ soap_month: String(n ?? 0) })}
+      />
+    </Group>
+  );
+}
+
+/** Who lives there, as far as it changes the advice. */
+function CareFor({ home, set }: Part): ReactElement {
+  return (
+    <fieldset className="border-0 border-t border-rule pt-3 pb-5 m-0 px-0">
+      <legend className="float-left w-full mb-1">
+        <h2 className="text-[20px]">Asked only with consent, and no more than needed</h2>
+      </legend>
+      <div className="clear-both flex flex-wrap gap-2 pt-2">
+        <button
+          type="button"
+          className="key"
+          aria-pressed={home.care.consent}
+          style={
+            home.care.consent ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : undefined
+          }
+          onClick={() =>
+            set({ care: home.care.consent ? NEW_HOME.care : { ...home.care, consent: true } })
+          }
+        >
+          {home.care.consent ? "Consent given" : "Ask for consent"}
+        </button>
+        {home.care.consent &&
+          CARE.map(([k, name]) => (
+            <button
+              key={k}
+              type="button"
+              className="key"
+              aria-pressed={home.care[k]}
+              style={
+                home.care[k] ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : undefined
+              }
+              onClick={() => set({ care: { ...home.care, [k]: !home.care[k] } })}
+            >
+              {name}
+            </button>
+          ))}
+      </div>
+    </fieldset>
+  );
+}
+
 export function HomeForm({
   customer,
   home,
@@ -192,198 +420,17 @@ export function HomeForm({
   fresh = false,
 }: Props): ReactElement {
   const set = (part: Partial<Home>): void => onHome({ ...home, ...part });
-  const well =
-    home.source === "well_drilled" || home.source === "well_dug" || home.source === "spring";
   return (
     <div>
-      <Group title="Who and where">
-        <TextField
-          label="Customer’s name"
-          value={customer.name}
-          required
-          first={fresh}
-          onCommit={(name) => onCustomer({ ...customer, name })}
-        />
-        <TextField
-          label="House"
-          value={home.name}
-          hint="Street and number, or how you call it"
-          onCommit={(name) => set({ name })}
-        />
-        <TextField label="Place" value={home.place} onCommit={(place) => set({ place })} />
-        <TextField
-          label="Phone"
-          value={customer.phone}
-          onCommit={(phone) => onCustomer({ ...customer, phone })}
-        />
-      </Group>
-      <fieldset className="border-0 border-t border-rule pt-3 pb-5 m-0 px-0">
-        <legend className="float-left w-full mb-3">
-          <h2 className="text-[20px]">The water comes from</h2>
-        </legend>
-        <div className="clear-both flex flex-wrap gap-2" role="radiogroup" aria-label="Source">
-          {SOURCES.map(([s, name]) => (
-            <button
-              key={s}
-              type="button"
-              role="radio"
-              aria-checked={home.source === s}
-              className="key"
-              style={
-                home.source === s
-                  ? { background: "var(--yuzu)", color: "var(--on-yuzu)" }
-                  : undefined
-              }
-              onClick={() => set({ source: s })}
-            >
-              {name}
-            </button>
-          ))}
-        </div>
-      </fieldset>
-      <Group title="The household">
-        <NumberField
-          label="People"
-          value={home.people}
-          max={500}
-          onCommit={(n) => set({ people: n ?? 0 })}
-        />
-        <NumberField
-          label="Bathrooms"
-          value={home.bathrooms}
-          max={100}
-          hint="halves count: 1.5, 2.5"
-          onCommit={(n) => set({ bathrooms: n ?? 0 })}
-        />
-        <NumberField
-          label="Days lived in, a year"
-          unit="days"
-          value={home.occupied_days}
-          max={366}
-          onCommit={(n) => set({ occupied_days: n ?? 365.25 })}
-        />
-        <Quantity
-          label="Use from the water bill"
-          unit="gal/day"
-          value={home.bill_gal_day ?? null}
-          hint="indoor use; wins over people × setting"
-          onCommit={(bill_gal_day) => set({ bill_gal_day })}
-        />
-      </Group>
-      <Group title="Flow and pressure">
-        <Quantity
-          label="Measured flow"
-          unit="gpm"
-          value={home.flow_gpm ?? null}
-          onCommit={(flow_gpm) => set({ flow_gpm })}
-        />
-        <Seg
-          label="Measured full bore"
-          value={home.flow_full_bore}
-          choices={[
-            { value: true, name: "Yes" },
-            { value: false, name: "No" },
-          ]}
-          onChange={(flow_full_bore) => set({ flow_full_bore })}
-        />
-        <Quantity
-          label="Static pressure"
-          unit="psi"
-          value={home.static_psi ?? null}
-          onCommit={(static_psi) => set({ static_psi })}
-        />
-        <Quantity
-          label="Running pressure"
-          unit="psi"
-          value={home.running_psi ?? null}
-          hint="with a tap open"
-          onCommit={(running_psi) => set({ running_psi })}
-        />
-        {well ? (
-          <Quantity
-            label="The pump delivers"
-            unit="gpm"
-            value={home.pump_gpm ?? null}
-            onCommit={(pump_gpm) => set({ pump_gpm })}
-          />
-        ) : null}
-        {well ? (
-          <Seg
-            label="The well ran low"
-            value={home.low_yield ?? null}
-            choices={YES_NO}
-            onChange={(low_yield) => set({ low_yield })}
-          />
-        ) : null}
-      </Group>
+      <Who customer={customer} home={home} onCustomer={onCustomer} set={set} fresh={fresh} />
+      <SourceOf home={home} set={set} />
+      <Household home={home} set={set} />
+      <FlowAndPressure home={home} set={set} />
       <Place home={home} set={set} />
       {!fresh && <InPlaceForm home={home} set={set} />}
       <Wishes home={home} set={set} />
-      <Group title="What water costs today">
-        <NumberField
-          label="Water"
-          unit="a 1,000 gal"
-          value={home.water_price == null ? null : Number(home.water_price)}
-          max={10000}
-          onCommit={(n) => set({ water_price: n === null ? null : String(n) })}
-        />
-        <NumberField
-          label="Sewer"
-          unit="a 1,000 gal"
-          value={home.sewer_price == null ? null : Number(home.sewer_price)}
-          max={10000}
-          onCommit={(n) => set({ sewer_price: n === null ? null : String(n) })}
-        />
-        <NumberField
-          label="Bottled water bought"
-          unit="a month"
-          value={Number(home.bottled_month)}
-          max={100000}
-          onCommit={(n) => set({ bottled_month: String(n ?? 0) })}
-        />
-        <NumberField
-          label="Soap and detergent"
-          unit="a month"
-          value={Number(home.soap_month)}
-          max={100000}
-          onCommit={(n) => set({ soap_month: String(n ?? 0) })}
-        />
-      </Group>
-      <fieldset className="border-0 border-t border-rule pt-3 pb-5 m-0 px-0">
-        <legend className="float-left w-full mb-1">
-          <h2 className="text-[20px]">Asked only with consent, and no more than needed</h2>
-        </legend>
-        <div className="clear-both flex flex-wrap gap-2 pt-2">
-          <button
-            type="button"
-            className="key"
-            aria-pressed={home.care.consent}
-            style={
-              home.care.consent ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : undefined
-            }
-            onClick={() =>
-              set({ care: home.care.consent ? NEW_HOME.care : { ...home.care, consent: true } })
-            }
-          >
-            {home.care.consent ? "Consent given" : "Ask for consent"}
-          </button>
-          {home.care.consent &&
-            CARE.map(([k, name]) => (
-              <button
-                key={k}
-                type="button"
-                className="key"
-                aria-pressed={home.care[k]}
-                style={
-                  home.care[k] ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : undefined
-                }
-                onClick={() => set({ care: { ...home.care, [k]: !home.care[k] } })}
-              >
-                {name}
-              </button>
-            ))}
-        </div>
-      </fieldset>
+      <Costs home={home} set={set} />
+      <CareFor home={home} set={set} />
     </div>
   );
 }

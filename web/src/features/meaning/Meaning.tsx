@@ -2,7 +2,7 @@
 import type { ReactElement } from "react";
 import { Link } from "react-router";
 
-import type { Finding } from "../../api/types";
+import type { Complaint, Finding, VisitView } from "../../api/types";
 import { KIND_WORDS } from "../../app/names";
 import { StateMark, type Mark } from "../../ui/marks";
 import { Opens } from "../../ui/Slip";
@@ -77,6 +77,174 @@ function FindingRow({ f }: { f: Finding }): ReactElement {
   );
 }
 
+type Read = NonNullable<VisitView["assessment"]["meaning"]>;
+
+/** What who lives there needs before anything else. */
+function Tonight({ said }: { said: Read["tonight"] }): ReactElement {
+  return (
+    <div className="border-[2.5px] border-zest bg-slip p-4 mb-5" role="note" aria-label="Tonight">
+      <h2 className="flex gap-2 items-center mb-1">
+        <StateMark kind="no" size={22} />
+        Tonight, until the laboratory and the authority have answered
+      </h2>
+      <ul className="list-disc pl-6 text-l">
+        {said.map((t) => (
+          <li key={t}>{t}</li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+/** One complaint, in the customer's words or as it was noticed, with what explains it. */
+function Told({
+  complaint: c,
+  noticed,
+  m,
+}: {
+  complaint: Complaint;
+  noticed: boolean;
+  m: Read;
+}): ReactElement {
+  const found = m.findings.filter((f) => f.explains.includes(c.id));
+  const next = m.unexplained.find((u) => u.complaint === c.id);
+  return (
+    <li className="pb-3 mb-3 border-b border-rule">
+      {noticed ? (
+        <b className="font-d font-semibold text-[20px] leading-tight block mb-1">{c.words}</b>
+      ) : (
+        <q className="font-d font-semibold text-[22px] leading-tight block mb-1">{c.words}</q>
+      )}
+      {found.map((f) => (
+        <div key={f.id} className="flex gap-3 items-start mt-1">
+          <span className="pt-[3px]">
+            <StateMark kind="done" size={18} label="explained" />
+          </span>
+          <span className="flex-1">{f.sentence}</span>
+          <Opens title={f.shown} slip={<Source f={f} />} className="text-m">
+            source
+          </Opens>
+        </div>
+      ))}
+      {next && (
+        <p className="flex gap-3 items-start">
+          <span className="pt-[3px]">
+            <StateMark kind="unk" size={18} />
+          </span>
+          Not explained yet. Next: {next.next}.
+        </p>
+      )}
+    </li>
+  );
+}
+
+/** Readings that do not go together. */
+function HeldAgainst({ view }: { view: VisitView }): ReactElement {
+  return (
+    <div>
+      <h2 className="mb-2">Held against each other</h2>
+      <ul>
+        {view.assessment.crosschecks.map((x) => (
+          <li key={x.id + x.sample} className="flex gap-2 mb-2 text-m">
+            <StateMark kind="no" size={18} />
+            <span>
+              <b>{view.visit.samples.find((s) => s.id === x.sample)?.name}: </b>
+              {x.sentence} <span className="text-ink-2">{x.remedy}</span>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function NotTested({ m }: { m: Read }): ReactElement {
+  return (
+    <div>
+      <h2 className="mb-2">Not tested</h2>
+      {m.unknown.length === 0 && (
+        <p className="text-m text-ink-2">
+          All that a visit looks for was tested. A laboratory may look for more.
+        </p>
+      )}
+      <ul>
+        {m.unknown.map((u) => (
+          <li key={u.analyte} className="flex gap-2 mb-2 text-m">
+            <StateMark kind="unk" size={18} />
+            <span>
+              <b>{u.name}</b> <span className="text-ink-2">{u.why || u.test}</span>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+/** Which figures of the water decide sizes and settings. */
+function Sets({ m }: { m: Read }): ReactElement {
+  return (
+    <div>
+      <h2 className="mb-2">What it sets</h2>
+      <dl className="text-m">
+        {m.sets.map(([k, w]) => (
+          <div key={k} className="flex justify-between gap-3 border-b border-rule py-1">
+            <dt>{k}</dt>
+            <dd className="m-0 text-right font-semibold">{w}</dd>
+          </div>
+        ))}
+      </dl>
+    </div>
+  );
+}
+
+/** Where one goes from here. */
+function Onward({ id, nothing }: { id: string; nothing: boolean }): ReactElement {
+  if (!nothing)
+    return (
+      <Link className="key go" to={`/visits/${id}/line`}>
+        Design a line
+      </Link>
+    );
+  return (
+    <>
+      <Link className="key go" to={`/visits/${id}/offer`}>
+        Propose: nothing needed
+      </Link>
+      <Link className="key bare" to={`/visits/${id}/line`}>
+        Design a line all the same
+      </Link>
+    </>
+  );
+}
+
+/** What is not known, what does not go together, and what it sets. */
+function Beside({ id, view, m }: { id: string; view: VisitView; m: Read }): ReactElement {
+  return (
+    <aside className="grid gap-6 content-start" aria-label="Unknown and checks">
+      {view.assessment.crosschecks.length > 0 && <HeldAgainst view={view} />}
+      {m.colour && (
+        <div>
+          <h2 className="mb-2">The three cups</h2>
+          <p className="text-m">
+            {m.colour.sentence} {m.colour.next}
+          </p>
+        </div>
+      )}
+      <NotTested m={m} />
+      {m.sets.length > 0 && <Sets m={m} />}
+      <p className="text-s text-ink-2">
+        Dissolved matter is not hardness: nothing here turns one into the other. Health questions go
+        to a certified laboratory and the local health authority.
+      </p>
+      <Link className="key" to={`/visits/${id}/card`}>
+        A card to leave here
+      </Link>
+      <Onward id={id} nothing={view.assessment.nothing_needed} />
+    </aside>
+  );
+}
+
 export function Meaning(): ReactElement {
   const { id, view } = useVisitContext();
   const m = view.assessment.meaning;
@@ -106,62 +274,13 @@ export function Meaning(): ReactElement {
             {view.assessment.still_to_test}
           </p>
         )}
-        {m.tonight.length > 0 && (
-          <div
-            className="border-[2.5px] border-zest bg-slip p-4 mb-5"
-            role="note"
-            aria-label="Tonight"
-          >
-            <h2 className="flex gap-2 items-center mb-1">
-              <StateMark kind="no" size={22} />
-              Tonight, until the laboratory and the authority have answered
-            </h2>
-            <ul className="list-disc pl-6 text-l">
-              {m.tonight.map((t) => (
-                <li key={t}>{t}</li>
-              ))}
-            </ul>
-          </div>
-        )}
+        {m.tonight.length > 0 && <Tonight said={m.tonight} />}
         <h1 className="mb-3">What bothers them, and why</h1>
         {complaints.length === 0 && <p className="text-ink-2 mb-3">No complaint written down.</p>}
         <ul className="mb-5">
-          {complaints.map((c) => {
-            const found = m.findings.filter((f) => f.explains.includes(c.id));
-            const next = m.unexplained.find((u) => u.complaint === c.id);
-            return (
-              <li key={c.id} className="pb-3 mb-3 border-b border-rule">
-                {noticed.has(c.id) ? (
-                  <b className="font-d font-semibold text-[20px] leading-tight block mb-1">
-                    {c.words}
-                  </b>
-                ) : (
-                  <q className="font-d font-semibold text-[22px] leading-tight block mb-1">
-                    {c.words}
-                  </q>
-                )}
-                {found.map((f) => (
-                  <div key={f.id} className="flex gap-3 items-start mt-1">
-                    <span className="pt-[3px]">
-                      <StateMark kind="done" size={18} label="explained" />
-                    </span>
-                    <span className="flex-1">{f.sentence}</span>
-                    <Opens title={f.shown} slip={<Source f={f} />} className="text-m">
-                      source
-                    </Opens>
-                  </div>
-                ))}
-                {next && (
-                  <p className="flex gap-3 items-start">
-                    <span className="pt-[3px]">
-                      <StateMark kind="unk" size={18} />
-                    </span>
-                    Not explained yet. Next: {next.next}.
-                  </p>
-                )}
-              </li>
-            );
-          })}
+          {complaints.map((c) => (
+            <Told key={c.id} complaint={c} noticed={noticed.has(c.id)} m={m} />
+          ))}
         </ul>
         <InPlaceSection />
         <h2 className="mb-1">What else was found</h2>
@@ -171,84 +290,7 @@ export function Meaning(): ReactElement {
           ))}
         </ul>
       </section>
-      <aside className="grid gap-6 content-start" aria-label="Unknown and checks">
-        {view.assessment.crosschecks.length > 0 && (
-          <div>
-            <h2 className="mb-2">Held against each other</h2>
-            <ul>
-              {view.assessment.crosschecks.map((x) => (
-                <li key={x.id + x.sample} className="flex gap-2 mb-2 text-m">
-                  <StateMark kind="no" size={18} />
-                  <span>
-                    <b>{view.visit.samples.find((s) => s.id === x.sample)?.name}: </b>
-                    {x.sentence} <span className="text-ink-2">{x.remedy}</span>
-                  </span>
-                </li>
-              ))}
-            </ul>
-          </div>
-        )}
-        {m.colour && (
-          <div>
-            <h2 className="mb-2">The three cups</h2>
-            <p className="text-m">
-              {m.colour.sentence} {m.colour.next}
-            </p>
-          </div>
-        )}
-        <div>
-          <h2 className="mb-2">Not tested</h2>
-          {m.unknown.length === 0 && (
-            <p className="text-m text-ink-2">
-              All that a visit looks for was tested. A laboratory may look for more.
-            </p>
-          )}
-          <ul>
-            {m.unknown.map((u) => (
-              <li key={u.analyte} className="flex gap-2 mb-2 text-m">
-                <StateMark kind="unk" size={18} />
-                <span>
-                  <b>{u.name}</b> <span className="text-ink-2">{u.why || u.test}</span>
-                </span>
-              </li>
-            ))}
-          </ul>
-        </div>
-        {m.sets.length > 0 && (
-          <div>
-            <h2 className="mb-2">What it sets</h2>
-            <dl className="text-m">
-              {m.sets.map(([k, w]) => (
-                <div key={k} className="flex justify-between gap-3 border-b border-rule py-1">
-                  <dt>{k}</dt>
-                  <dd className="m-0 text-right font-semibold">{w}</dd>
-                </div>
-              ))}
-            </dl>
-          </div>
-        )}
-        <p className="text-s text-ink-2">
-          Dissolved matter is not hardness: nothing here turns one into the other. Health questions
-          go to a certified laboratory and the local health authority.
-        </p>
-        <Link className="key" to={`/visits/${id}/card`}>
-          A card to leave here
-        </Link>
-        {view.assessment.nothing_needed ? (
-          <>
-            <Link className="key go" to={`/visits/${id}/offer`}>
-              Propose: nothing needed
-            </Link>
-            <Link className="key bare" to={`/visits/${id}/line`}>
-              Design a line all the same
-            </Link>
-          </>
-        ) : (
-          <Link className="key go" to={`/visits/${id}/line`}>
-            Design a line
-          </Link>
-        )}
-      </aside>
+      <Beside id={id} view={view} m={m} />
     </div>
   );
 }

@@ -1,9 +1,15 @@
 /** Offer: what is recommended and why; the tool writes the first draft. */
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import {
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type UseMutationResult,
+} from "@tanstack/react-query";
 import { useState, type ReactElement } from "react";
 import { Link, useNavigate } from "react-router";
 
 import { api, data } from "../../api/client";
+import type { components } from "../../api/schema.generated";
 import { newId } from "../../app/names";
 import { money } from "../../app/show";
 import { StateMark } from "../../ui/marks";
@@ -77,248 +83,364 @@ function AnswerStops({
   );
 }
 
-export function OfferStep(): ReactElement {
-  const { id, view } = useVisitContext();
-  const navigate = useNavigate();
-  const client = useQueryClient();
-  const options = view.assessment.options;
-  const earlier = view.visit.proposals;
-  const [recommended, setRecommended] = useState(
-    view.visit.recommended ?? (view.assessment.nothing_needed ? "today" : ""),
+type View = ReturnType<typeof useVisitContext>["view"];
+type Terms = { discount: string; deposit: string; exempt: boolean };
+type Plan = { down: string; monthly: string; months: string };
+type Body = components["schemas"]["ProposalBody"];
+
+const bought = (o: Assessed): number =>
+  o.line?.purchases.reduce((a, p) => a + Number(p.price) + Number(p.installation), 0) ?? 0;
+
+/** One of the lines to recommend; the first is to buy nothing. */
+function Choice({
+  o,
+  index,
+  on,
+  currency,
+  onPick,
+}: {
+  o: Assessed;
+  index: number;
+  on: boolean;
+  currency: string;
+  onPick: () => void;
+}): ReactElement {
+  const stopped = !o.line || stopsOf(o).length > 0;
+  return (
+    <button
+      role="radio"
+      aria-checked={on}
+      disabled={!o.line}
+      className="key justify-start text-left whitespace-normal py-2"
+      style={{
+        justifyContent: "flex-start",
+        ...(on ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : {}),
+      }}
+      onClick={onPick}
+    >
+      <span className="num w-8">{index === 0 ? "–" : String.fromCharCode(64 + index)}</span>
+      <span className="flex-1">
+        {index === 0 ? "Nothing needed: buy nothing" : o.name}
+        {stopped && (
+          <span className="flex gap-1 items-center font-normal text-s">
+            <StateMark kind="no" size={15} />
+            {o.line ? "cannot work as it stands" : "cannot be worked out"}
+          </span>
+        )}
+      </span>
+      <span className="num">{money(bought(o), currency)}</span>
+    </button>
   );
-  const [own, setOwn] = useState<{ for: string; text: string } | null>(null);
-  const [withPlan, setWithPlan] = useState(false);
-  const [plan, setPlan] = useState({ down: "0", monthly: "", months: "24" });
-  const [proposal] = useState(newId);
-  const [terms, setTerms] = useState({ discount: "", deposit: "", exempt: false });
-  const [answers, setAnswers] = useState<Record<string, string>>({});
-  const stops = stopsOf(options.find((o) => o.id === recommended));
-  const answered = stops.every((s) => (answers[s.sentence] ?? "").trim().length >= ANSWER_AT_LEAST);
-  const draft = useQuery({
-    queryKey: ["visit", id, "draft", recommended],
-    enabled: recommended !== "",
-    queryFn: () =>
-      data(api.GET("/api/visits/{id}/draft", { params: { path: { id }, query: { recommended } } })),
-  });
-  const last = earlier[earlier.length - 1];
-  const kept = last && last.recommended === recommended ? last.reasons : undefined;
-  const text = own && own.for === recommended ? own.text : (kept ?? draft.data?.reasons ?? "");
-  const write = useMutation({
-    mutationFn: () =>
-      data(
-        api.POST("/api/visits/{id}/proposals", {
-          params: { path: { id } },
-          body: {
-            id: proposal,
-            recommended,
-            reasons: text,
-            plan: withPlan
-              ? { down: plan.down || "0", monthly: plan.monthly, months: Number(plan.months) }
-              : null,
-            terms: {
-              discount: terms.discount || "0",
-              deposit: terms.deposit || "0",
-              tax_exempt: terms.exempt,
-            },
-            answers: Object.fromEntries(stops.map((s) => [s.sentence, answers[s.sentence] ?? ""])),
-          },
-        }),
-      ),
+}
+
+function Reasons({ text, onText }: { text: string; onText: (t: string) => void }): ReactElement {
+  return (
+    <label className="field">
+      <span>
+        The reasons, in plain sentences{" "}
+        <span className="font-normal text-ink-2">
+          (a first draft from the rules that fired; change what you like)
+        </span>
+      </span>
+      <textarea
+        className="input"
+        style={{ minHeight: 190, fontSize: 16, lineHeight: 1.5 }}
+        maxLength={8000}
+        value={text}
+        onChange={(e) => onText(e.target.value)}
+      />
+    </label>
+  );
+}
+
+function Amount({
+  name,
+  unit,
+  value,
+  onValue,
+}: {
+  name: string;
+  unit: string;
+  value: string;
+  onValue: (v: string) => void;
+}): ReactElement {
+  return (
+    <label className="field w-[170px]">
+      <span>
+        {name}
+        {unit && ` [${unit}]`}
+      </span>
+      <input
+        className="input"
+        inputMode="decimal"
+        value={value}
+        onChange={(e) => onValue(e.target.value)}
+      />
+    </label>
+  );
+}
+
+function Tick({
+  words,
+  on,
+  onTick,
+}: {
+  words: string;
+  on: boolean;
+  onTick: (on: boolean) => void;
+}): ReactElement {
+  return (
+    <label className="flex gap-3 items-center min-h-12">
+      <input
+        type="checkbox"
+        className="w-6 h-6"
+        checked={on}
+        onChange={(e) => onTick(e.target.checked)}
+      />
+      {words}
+    </label>
+  );
+}
+
+/** Discount, deposit and exemption from tax. */
+function TermsFields({
+  terms,
+  currency,
+  onTerms,
+}: {
+  terms: Terms;
+  currency: string;
+  onTerms: (t: Terms) => void;
+}): ReactElement {
+  const set = (part: Partial<Terms>): void => onTerms({ ...terms, ...part });
+  return (
+    <div className="flex flex-wrap gap-4 items-end mt-2">
+      <Amount
+        name="Discount"
+        unit={currency}
+        value={terms.discount}
+        onValue={(discount) => set({ discount })}
+      />
+      <Amount
+        name="Deposit"
+        unit={currency}
+        value={terms.deposit}
+        onValue={(deposit) => set({ deposit })}
+      />
+      <Tick words="Exempt from sales tax" on={terms.exempt} onTick={(exempt) => set({ exempt })} />
+    </div>
+  );
+}
+
+function PlanFields({
+  plan,
+  currency,
+  onPlan,
+}: {
+  plan: Plan;
+  currency: string;
+  onPlan: (p: Plan) => void;
+}): ReactElement {
+  const set = (part: Partial<Plan>): void => onPlan({ ...plan, ...part });
+  return (
+    <div className="flex flex-wrap gap-4 mb-3">
+      <Amount
+        name="Down payment"
+        unit={currency}
+        value={plan.down}
+        onValue={(down) => set({ down })}
+      />
+      <Amount
+        name="Each month"
+        unit={currency}
+        value={plan.monthly}
+        onValue={(monthly) => set({ monthly })}
+      />
+      <Amount name="Months" unit="" value={plan.months} onValue={(months) => set({ months })} />
+    </div>
+  );
+}
+
+/** The proposals of before, and the visit as a file. */
+function Beside({ id, earlier }: { id: string; earlier: Earlier[] }): ReactElement {
+  return (
+    <aside className="grid gap-5 content-start">
+      <div>
+        <h2 className="mb-2">Written so far</h2>
+        {earlier.length === 0 && (
+          <p className="text-m text-ink-2">
+            Nothing yet. A proposal is a snapshot: it keeps today’s figures when prices change.
+          </p>
+        )}
+        <ul>
+          {earlier.map((p) => (
+            <li key={p.id} className="border-b border-rule">
+              <Link
+                className="flex justify-between items-center min-h-12 text-ink"
+                to={`/proposals/${p.id}`}
+              >
+                <span>
+                  {p.number}, revision {p.revision}
+                </span>
+                <b>{STATE_WORDS[p.state]}</b>
+              </Link>
+            </li>
+          ))}
+        </ul>
+      </div>
+      <div>
+        <h2 className="mb-2">The whole visit</h2>
+        <a className="key" href={`/api/visits/${id}/file`} download>
+          Download the visit file
+        </a>
+        <p className="text-s text-ink-2 mt-2">
+          One JSON document with readings, lines and catalogue items; <code>./zesty assess</code>{" "}
+          works the same figures out of it.
+        </p>
+      </div>
+    </aside>
+  );
+}
+
+type Earlier = View["visit"]["proposals"][number];
+
+function bodyOf(
+  proposal: string,
+  recommended: string,
+  reasons: string,
+  plan: Plan | null,
+  terms: Terms,
+  answers: Body["answers"],
+): Body {
+  return {
+    id: proposal,
+    recommended,
+    reasons,
+    plan: plan && {
+      down: plan.down || "0",
+      monthly: plan.monthly,
+      months: Number(plan.months),
+    },
+    terms: {
+      discount: terms.discount || "0",
+      deposit: terms.deposit || "0",
+      tax_exempt: terms.exempt,
+    },
+    answers,
+  };
+}
+
+function useWrite(id: string): UseMutationResult<{ id: string }, Error, Body> {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  return useMutation({
+    mutationFn: (body: Body) =>
+      data(api.POST("/api/visits/{id}/proposals", { params: { path: { id } }, body })),
     onSuccess: (p) => {
       void client.invalidateQueries({ queryKey: ["visit", id] });
       void client.invalidateQueries({ queryKey: ["visits"] });
       void navigate(`/proposals/${p.id}`);
     },
   });
+}
+
+/** The reasons: as they were typed, as they were last proposed, or as the tool drafts them. */
+function useReasons(
+  id: string,
+  recommended: string,
+  last: Earlier | undefined,
+): { text: string; type: (t: string) => void; error: Error | null } {
+  const [own, setOwn] = useState<{ for: string; text: string } | null>(null);
+  const draft = useQuery({
+    queryKey: ["visit", id, "draft", recommended],
+    enabled: recommended !== "",
+    queryFn: () =>
+      data(api.GET("/api/visits/{id}/draft", { params: { path: { id }, query: { recommended } } })),
+  });
+  const kept = last && last.recommended === recommended ? last.reasons : undefined;
+  const text = own && own.for === recommended ? own.text : (kept ?? draft.data?.reasons ?? "");
+  return { text, type: (t) => setOwn({ for: recommended, text: t }), error: draft.error };
+}
+
+const named = (pending: boolean, last: Earlier | undefined): string => {
+  if (pending) return "Writing it";
+  return last && last.state !== "draft" ? "Write the next revision" : "Write the proposal";
+};
+
+export function OfferStep(): ReactElement {
+  const { id, view } = useVisitContext();
+  if (view.assessment.raw) return <Writing id={id} view={view} />;
+  return (
+    <div className="pt-2">
+      <h1>Offer</h1>
+      <p className="text-l mt-2">A proposal stands on readings. Test the raw sample first.</p>
+    </div>
+  );
+}
+
+function Writing({ id, view }: { id: string; view: View }): ReactElement {
+  const options = view.assessment.options;
+  const earlier = view.visit.proposals;
+  const last = earlier[earlier.length - 1];
   const currency = view.visit.settings.currency;
-  if (!view.assessment.raw)
-    return (
-      <div className="pt-2">
-        <h1>Offer</h1>
-        <p className="text-l mt-2">A proposal stands on readings. Test the raw sample first.</p>
-      </div>
-    );
+  const [recommended, setRecommended] = useState(
+    view.visit.recommended ?? (view.assessment.nothing_needed ? "today" : ""),
+  );
+  const [withPlan, setWithPlan] = useState(false);
+  const [plan, setPlan] = useState<Plan>({ down: "0", monthly: "", months: "24" });
+  const [proposal] = useState(newId);
+  const [terms, setTerms] = useState<Terms>({ discount: "", deposit: "", exempt: false });
+  const [answers, setAnswers] = useState<Record<string, string>>({});
+  const stops = stopsOf(options.find((o) => o.id === recommended));
+  const answered = stops.every((s) => (answers[s.sentence] ?? "").trim().length >= ANSWER_AT_LEAST);
+  const reasons = useReasons(id, recommended, last);
+  const write = useWrite(id);
+  const ready = recommended !== "" && answered && !(withPlan && plan.monthly === "");
+  const send = (): void => {
+    const answer = Object.fromEntries(stops.map((s) => [s.sentence, answers[s.sentence] ?? ""]));
+    const kept = withPlan ? plan : null;
+    write.mutate(bodyOf(proposal, recommended, reasons.text, kept, terms, answer));
+  };
   return (
     <div className="grid wide:grid-cols-[minmax(0,1fr)_320px] gap-x-10 gap-y-6 pb-8 pr-3">
       <section>
         <h1 className="mb-3">What you recommend, and why</h1>
         <div role="radiogroup" aria-label="Recommended" className="grid gap-2 mb-5">
-          {options.map((o, i) => {
-            const stops = !o.line || stopsOf(o).length > 0;
-            const price =
-              o.line?.purchases.reduce((a, p) => a + Number(p.price) + Number(p.installation), 0) ??
-              0;
-            const on = recommended === o.id;
-            return (
-              <button
-                key={o.id}
-                role="radio"
-                aria-checked={on}
-                disabled={!o.line}
-                className="key justify-start text-left whitespace-normal py-2"
-                style={{
-                  justifyContent: "flex-start",
-                  ...(on ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : {}),
-                }}
-                onClick={() => setRecommended(o.id)}
-              >
-                <span className="num w-8">{i === 0 ? "–" : String.fromCharCode(64 + i)}</span>
-                <span className="flex-1">
-                  {i === 0 ? "Nothing needed: buy nothing" : o.name}
-                  {stops && (
-                    <span className="flex gap-1 items-center font-normal text-s">
-                      <StateMark kind="no" size={15} />
-                      {o.line ? "cannot work as it stands" : "cannot be worked out"}
-                    </span>
-                  )}
-                </span>
-                <span className="num">{money(price, currency)}</span>
-              </button>
-            );
-          })}
+          {options.map((o, i) => (
+            <Choice
+              key={o.id}
+              o={o}
+              index={i}
+              on={recommended === o.id}
+              currency={currency}
+              onPick={() => setRecommended(o.id)}
+            />
+          ))}
         </div>
         <AnswerStops
           stops={stops}
           answers={answers}
           onAnswer={(k, text) => setAnswers({ ...answers, [k]: text })}
         />
-        {recommended !== "" && (
-          <label className="field">
-            <span>
-              The reasons, in plain sentences{" "}
-              <span className="font-normal text-ink-2">
-                (a first draft from the rules that fired; change what you like)
-              </span>
-            </span>
-            <textarea
-              className="input"
-              style={{ minHeight: 190, fontSize: 16, lineHeight: 1.5 }}
-              maxLength={8000}
-              value={text}
-              onChange={(e) => setOwn({ for: recommended, text: e.target.value })}
-            />
-          </label>
-        )}
-        <Trouble error={draft.error ?? write.error} />
+        {recommended !== "" && <Reasons text={reasons.text} onText={reasons.type} />}
+        <Trouble error={reasons.error ?? write.error} />
         {recommended !== "" && recommended !== "today" && (
-          <div className="flex flex-wrap gap-4 items-end mt-2">
-            {(
-              [
-                ["discount", "Discount"],
-                ["deposit", "Deposit"],
-              ] as const
-            ).map(([k, name]) => (
-              <label key={k} className="field w-[170px]">
-                <span>
-                  {name} [{currency}]
-                </span>
-                <input
-                  className="input"
-                  inputMode="decimal"
-                  value={terms[k]}
-                  onChange={(e) => setTerms({ ...terms, [k]: e.target.value })}
-                />
-              </label>
-            ))}
-            <label className="flex gap-3 items-center min-h-12">
-              <input
-                type="checkbox"
-                className="w-6 h-6"
-                checked={terms.exempt}
-                onChange={(e) => setTerms({ ...terms, exempt: e.target.checked })}
-              />
-              Exempt from sales tax
-            </label>
-          </div>
+          <TermsFields terms={terms} currency={currency} onTerms={setTerms} />
         )}
-        <label className="flex gap-3 items-center min-h-12 mt-2">
-          <input
-            type="checkbox"
-            className="w-6 h-6"
-            checked={withPlan}
-            onChange={(e) => setWithPlan(e.target.checked)}
-          />
-          Offer a payment plan
-        </label>
-        {withPlan && (
-          <div className="grid grid-cols-3 gap-4 max-w-[560px] mb-3">
-            {(
-              [
-                ["down", "Down payment", currency],
-                ["monthly", "Each month", currency],
-                ["months", "Months", ""],
-              ] as const
-            ).map(([k, name, unit]) => (
-              <label key={k} className="field">
-                <span>
-                  {name}
-                  {unit && ` [${unit}]`}
-                </span>
-                <input
-                  className="input"
-                  inputMode="decimal"
-                  value={plan[k]}
-                  onChange={(e) => setPlan({ ...plan, [k]: e.target.value })}
-                />
-              </label>
-            ))}
-          </div>
-        )}
+        <Tick words="Offer a payment plan" on={withPlan} onTick={setWithPlan} />
+        {withPlan && <PlanFields plan={plan} currency={currency} onPlan={setPlan} />}
         <AtLedgeEnd>
           <button
             className="key go"
             style={{ minHeight: 48 }}
-            disabled={
-              recommended === "" ||
-              !answered ||
-              write.isPending ||
-              (withPlan && plan.monthly === "")
-            }
-            onClick={() => write.mutate()}
+            disabled={!ready || write.isPending}
+            onClick={send}
           >
-            {write.isPending
-              ? "Writing it"
-              : earlier.length && last?.state !== "draft"
-                ? "Write the next revision"
-                : "Write the proposal"}
+            {named(write.isPending, last)}
           </button>
         </AtLedgeEnd>
       </section>
-      <aside className="grid gap-5 content-start">
-        <div>
-          <h2 className="mb-2">Written so far</h2>
-          {earlier.length === 0 && (
-            <p className="text-m text-ink-2">
-              Nothing yet. A proposal is a snapshot: it keeps today’s figures when prices change.
-            </p>
-          )}
-          <ul>
-            {earlier.map((p) => (
-              <li key={p.id} className="border-b border-rule">
-                <Link
-                  className="flex justify-between items-center min-h-12 text-ink"
-                  to={`/proposals/${p.id}`}
-                >
-                  <span>
-                    {p.number}, revision {p.revision}
-                  </span>
-                  <b>{STATE_WORDS[p.state]}</b>
-                </Link>
-              </li>
-            ))}
-          </ul>
-        </div>
-        <div>
-          <h2 className="mb-2">The whole visit</h2>
-          <a className="key" href={`/api/visits/${id}/file`} download>
-            Download the visit file
-          </a>
-          <p className="text-s text-ink-2 mt-2">
-            One JSON document with readings, lines and catalogue items; <code>./zesty assess</code>{" "}
-            works the same figures out of it.
-          </p>
-        </div>
-      </aside>
+      <Beside id={id} earlier={earlier} />
     </div>
   );
 }

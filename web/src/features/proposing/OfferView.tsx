@@ -3,15 +3,24 @@ import { type ReactElement } from "react";
 
 import type { Offer } from "../../api/types";
 import { midSentence } from "../../app/names";
-import { money, num } from "../../app/show";
+import { money } from "../../app/show";
 import { Glass } from "../../glass/Glass";
-import { look, type Look } from "../../glass/look";
+import { look } from "../../glass/look";
 import { STATUS_MARK, StateMark } from "../../ui/marks";
 import { EvidenceMark, MeetsMark, RangeBar } from "../comparing/pictures";
-import { Waste, Costs, ToPay } from "./OfferMoney";
-import { dayLong, dayShort } from "../../app/when";
-
-const rawOf = (o: Offer): Look => look(o.raw, { ferric: o.ferric_raw, scale: o.scale_60 });
+import { Waste } from "./OfferMoney";
+import {
+  AllItCosts,
+  HealthFirst,
+  OfferHead,
+  OfferedReadings,
+  PartsFrom,
+  StaysUnknown,
+  Tonight,
+  WarrantyAndCancel,
+  YearsWork,
+  rawOf,
+} from "./OfferSections";
 
 function Options({ offer }: { offer: Offer }): ReactElement {
   const raw = rawOf(offer);
@@ -156,38 +165,8 @@ export function OfferView({ offer }: { offer: Offer }): ReactElement {
   const chosen = offer.options.find((o) => o.id === offer.recommended);
   return (
     <article className="max-w-[1040px] mx-auto grid grid-cols-[minmax(0,1fr)] gap-9 py-4">
-      <header className="grid wide:grid-cols-[1fr_auto] gap-6 items-end">
-        <div>
-          <p className="text-ink-2">
-            {offer.firm} · proposal {offer.number}, revision {offer.revision} ·{" "}
-            {dayLong(offer.created_at)}
-          </p>
-          <h1 className="text-[40px] max-[700px]:text-[30px]">
-            {offer.recommended === "today" && offer.nothing_needed
-              ? "Nothing needed"
-              : chosen?.name}
-          </h1>
-          <p className="text-l">
-            For {offer.customer.name}, {offer.home}, {offer.place} ({offer.source})
-          </p>
-        </div>
-        <Glass look={rawOf(offer)} h={168} label="Your water today" />
-      </header>
-      {offer.health.length > 0 && (
-        <section aria-labelledby="health-first" className="border-[2.5px] border-zest bg-slip p-4">
-          <h2 id="health-first">Health first</h2>
-          <ul className="list-disc pl-6 text-l">
-            {offer.health.map((t) => (
-              <li key={t}>{t}</li>
-            ))}
-            {offer.tonight.map((t) => (
-              <li key={t}>
-                <b>{t}</b>
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
+      <OfferHead offer={offer} chosen={chosen} />
+      <HealthFirst offer={offer} />
       <section>
         <h2 className="mb-2">Why</h2>
         {offer.reasons.split("\n\n").map((p, i) => (
@@ -196,16 +175,7 @@ export function OfferView({ offer }: { offer: Offer }): ReactElement {
           </p>
         ))}
       </section>
-      {offer.tonight.length > 0 && offer.health.length === 0 && (
-        <section className="border-[2.5px] border-zest p-4">
-          <h2>Until the laboratory and the authority have answered</h2>
-          <ul className="list-disc pl-6">
-            {offer.tonight.map((t) => (
-              <li key={t}>{t}</li>
-            ))}
-          </ul>
-        </section>
-      )}
+      <Tonight offer={offer} />
       <section>
         <h2 className="mb-4">What was compared</h2>
         <Options offer={offer} />
@@ -227,115 +197,11 @@ export function OfferView({ offer }: { offer: Offer }): ReactElement {
           ))}
         </div>
       </section>
-      <section>
-        <h2 className="mb-3">All it costs</h2>
-        <Costs offer={offer} />
-        <ToPay offer={offer} />
-        {offer.plan && (
-          <p className="mt-3">
-            <b>Payment plan:</b> {money(offer.plan.down, offer.currency, true)} down,{" "}
-            {offer.plan.months} payments of {money(offer.plan.monthly, offer.currency, true)};{" "}
-            {money(offer.plan.total_paid, offer.currency, true)} paid in all, {offer.plan.apr} % a
-            year nominal (APR)
-            {offer.plan.apr_effective != null && `, ${offer.plan.apr_effective} % effective`}.
-          </p>
-        )}
-        {offer.assumptions.length > 0 && (
-          <div className="mt-3">
-            <b>Assumed:</b>
-            <ul className="list-disc pl-6">
-              {offer.assumptions.map((x) => (
-                <li key={x.id}>
-                  {x.sentence} {x.on ? "" : "(switched off)"}
-                </li>
-              ))}
-            </ul>
-          </div>
-        )}
-      </section>
-      {chosen?.chores && chosen.chores.chores.length > 0 && (
-        <section>
-          <h2 className="mb-2">The work in a year</h2>
-          <ul className="text-m">
-            {chosen.chores.chores.map((c) => (
-              <li
-                key={c.label}
-                className="flex justify-between max-w-[620px] border-b border-rule py-1"
-              >
-                <span>
-                  {c.label}
-                  {c.own ? "" : " (the firm)"}
-                </span>
-                <span>
-                  {c.times_year >= 1.5
-                    ? `${num(c.times_year)} times`
-                    : c.times_year >= 0.95
-                      ? "yearly"
-                      : `every ${num(1 / c.times_year)} years`}
-                  , {num(c.minutes_year)} min a year{c.bags ? `, ${num(c.bags)} bags` : ""}
-                </span>
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
-      {offer.options.some((o) => o.stages.length > 0) && (
-        <section>
-          <h2 className="mb-2">Parts</h2>
-          <ul>
-            {offer.options
-              .filter((o) => o.stages.length > 0)
-              .map((o) => (
-                <li key={o.id}>
-                  <b>{o.letter}</b>{" "}
-                  {o.parts.length
-                    ? `from one maker only: ${o.parts.join(", ")}`
-                    : "common parts, sold by several makers"}
-                  .
-                </li>
-              ))}
-          </ul>
-        </section>
-      )}
-      <section>
-        <h2 className="mb-2">The readings</h2>
-        <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="The readings">
-          <table className="w-full text-m">
-            <tbody>
-              {offer.readings.map((r, i) => (
-                <tr key={i} className="border-b border-rule">
-                  <td className="py-1">{r.analyte}</td>
-                  <td className="font-semibold">{r.shown}</td>
-                  <td className="text-ink-2">{r.span}</td>
-                  <td className="text-ink-2">{r.method}</td>
-                  <td className="text-ink-2">{r.sample}</td>
-                  <td className="text-ink-2 whitespace-nowrap">{dayShort(r.made_at)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
-      </section>
-      <section>
-        <h2 className="mb-2">What stays unknown</h2>
-        <ul>
-          {offer.unknown.map((u) => (
-            <li key={u.analyte} className="flex gap-2">
-              <StateMark kind="unk" size={18} />
-              {u.name}: {u.test}
-            </li>
-          ))}
-          {(chosen?.reasons?.unknown ?? [])
-            .filter((x) => !x.includes("not tested"))
-            .map((x) => (
-              <li key={x} className="flex gap-2">
-                <StateMark kind="unk" size={18} />
-                {x}
-              </li>
-            ))}
-          {offer.unknown.length === 0 && <li>All that a visit looks for was tested.</li>}
-        </ul>
-      </section>
+      <AllItCosts offer={offer} />
+      <YearsWork chosen={chosen} />
+      <PartsFrom offer={offer} />
+      <OfferedReadings offer={offer} />
+      <StaysUnknown offer={offer} chosen={chosen} />
       <section>
         <BeforeSigning offer={offer} />
         <h2 className="mb-2">Cautions and local code</h2>
@@ -346,17 +212,7 @@ export function OfferView({ offer }: { offer: Offer }): ReactElement {
           {offer.local_rules && <li>{offer.local_rules}</li>}
         </ul>
       </section>
-      <section>
-        <h2 className="mb-2">Warranty and your right to cancel</h2>
-        <ul className="list-disc pl-6">
-          {(chosen?.warranty ?? []).map((w) => (
-            <li key={w}>{w}</li>
-          ))}
-          <li>{offer.cancel_text}</li>
-          <li>{offer.cooling_off}</li>
-          <li>Valid until {offer.valid_until}.</li>
-        </ul>
-      </section>
+      <WarrantyAndCancel offer={offer} chosen={chosen} />
     </article>
   );
 }

@@ -4,17 +4,86 @@ import { useState, type ReactElement } from "react";
 import { Link } from "react-router";
 
 import { api, data } from "../../api/client";
+import type { components } from "../../api/schema.generated";
 import { newId } from "../../app/names";
 import { Seg } from "../../ui/fields";
 import { StateMark } from "../../ui/marks";
 import { Trouble } from "../../ui/Trouble";
 import { dayLong } from "../../app/when";
 
+type LinkLine = components["schemas"]["LinkView"];
+
+/** The address, shown once: as words, as a code for a camera, and as a PDF that carries it. */
+function NewLink({
+  address,
+  picture,
+}: {
+  address: string;
+  picture: string | undefined;
+}): ReactElement {
+  const [copied, setCopied] = useState(false);
+  return (
+    <div className="border-[1.5px] border-ink bg-paper p-3 my-3" role="status">
+      <p className="text-m mb-1">
+        This address is shown once. Whoever has it sees this proposal and nothing else.
+      </p>
+      <p className="break-all font-semibold select-all" data-testid="link">
+        {address}
+      </p>
+      {picture !== undefined && (
+        <img
+          alt="The address, for a telephone’s camera"
+          className="w-[180px] h-[180px] border border-rule mt-2"
+          src={`data:image/svg+xml;utf8,${encodeURIComponent(picture)}`}
+        />
+      )}
+      <a
+        className="key mt-2 mr-3"
+        href={`/api/offered/${address.split("/p/")[1] ?? ""}/pdf`}
+        target="_blank"
+        rel="noreferrer"
+      >
+        PDF with this code
+      </a>
+      <button
+        className="key mt-2"
+        onClick={() => {
+          void navigator.clipboard.writeText(address).then(
+            () => setCopied(true),
+            () => setCopied(false),
+          );
+        }}
+      >
+        {copied ? "Copied" : "Copy it"}
+      </button>
+    </div>
+  );
+}
+
+function LinkRow({ l, onRevoke }: { l: LinkLine; onRevoke: () => void }): ReactElement {
+  return (
+    <li className="flex gap-3 items-center border-b border-rule min-h-12 text-m">
+      <StateMark kind={l.standing === "open" ? "done" : "miss"} size={17} label={l.standing} />
+      <span className="flex-1">
+        {l.standing === "open" ? `open until ${dayLong(l.expires_at)}` : l.standing}, made{" "}
+        {dayLong(l.made_at)} by {l.made_by};{" "}
+        {l.opened === 0
+          ? "not opened yet"
+          : `opened ${l.opened === 1 ? "once" : `${l.opened} times`}`}
+      </span>
+      {l.standing === "open" && (
+        <button className="key bare" onClick={() => onRevoke()}>
+          Revoke
+        </button>
+      )}
+    </li>
+  );
+}
+
 function Links({ proposal }: { proposal: string }): ReactElement {
   const client = useQueryClient();
   const [days, setDays] = useState(30);
   const [address, setAddress] = useState("");
-  const [copied, setCopied] = useState(false);
   const key = ["proposal", proposal, "links"];
   const links = useQuery({
     queryKey: key,
@@ -31,7 +100,6 @@ function Links({ proposal }: { proposal: string }): ReactElement {
       ),
     onSuccess: (m) => {
       setAddress(`${window.location.origin}${m.path}`);
-      setCopied(false);
       void client.invalidateQueries({ queryKey: key });
     },
   });
@@ -53,63 +121,10 @@ function Links({ proposal }: { proposal: string }): ReactElement {
           Make a link
         </button>
       </div>
-      {address !== "" && (
-        <div className="border-[1.5px] border-ink bg-paper p-3 my-3" role="status">
-          <p className="text-m mb-1">
-            This address is shown once. Whoever has it sees this proposal and nothing else.
-          </p>
-          <p className="break-all font-semibold select-all" data-testid="link">
-            {address}
-          </p>
-          {make.data && (
-            <img
-              alt="The address, for a telephone’s camera"
-              className="w-[180px] h-[180px] border border-rule mt-2"
-              src={`data:image/svg+xml;utf8,${encodeURIComponent(make.data.picture)}`}
-            />
-          )}
-          <a
-            className="key mt-2 mr-3"
-            href={`/api/offered/${address.split("/p/")[1] ?? ""}/pdf`}
-            target="_blank"
-            rel="noreferrer"
-          >
-            PDF with this code
-          </a>
-          <button
-            className="key mt-2"
-            onClick={() => {
-              void navigator.clipboard.writeText(address).then(
-                () => setCopied(true),
-                () => setCopied(false),
-              );
-            }}
-          >
-            {copied ? "Copied" : "Copy it"}
-          </button>
-        </div>
-      )}
+      {address !== "" && <NewLink key={address} address={address} picture={make.data?.picture} />}
       <ul className="mt-2">
         {(links.data ?? []).map((l) => (
-          <li key={l.id} className="flex gap-3 items-center border-b border-rule min-h-12 text-m">
-            <StateMark
-              kind={l.standing === "open" ? "done" : "miss"}
-              size={17}
-              label={l.standing}
-            />
-            <span className="flex-1">
-              {l.standing === "open" ? `open until ${dayLong(l.expires_at)}` : l.standing}, made{" "}
-              {dayLong(l.made_at)} by {l.made_by};{" "}
-              {l.opened === 0
-                ? "not opened yet"
-                : `opened ${l.opened === 1 ? "once" : `${l.opened} times`}`}
-            </span>
-            {l.standing === "open" && (
-              <button className="key bare" onClick={() => revoke.mutate(l.id)}>
-                Revoke
-              </button>
-            )}
-          </li>
+          <LinkRow key={l.id} l={l} onRevoke={() => revoke.mutate(l.id)} />
         ))}
       </ul>
       <Trouble error={make.error ?? revoke.error ?? links.error} />

@@ -61,20 +61,12 @@ function VisitRow({ v, dated }: { v: VisitSummary; dated: boolean }): ReactEleme
   );
 }
 
-export function Today(): ReactElement {
-  const visits = useVisits();
-  const me = useMe();
+/** A visit that comes as a file; a manager says whose settings and limits hold. */
+function FromFile({ manager }: { manager: boolean }): ReactElement {
   const client = useQueryClient();
   const navigate = useNavigate();
   const chosen = useRef<HTMLInputElement>(null);
   const [rules, setRules] = useState(false);
-  const leave = useMutation({
-    mutationFn: () => data(api.DELETE("/api/session")),
-    onSettled: () => {
-      client.clear();
-      void navigate("/sign-in");
-    },
-  });
   const bring = useMutation({
     mutationFn: (f: File) =>
       upload<Saved>(`/api/visits/import?rules=${rules ? "file" : "firm"}`, f, "application/json"),
@@ -83,10 +75,87 @@ export function Today(): ReactElement {
       void navigate(`/visits/${s.id}`);
     },
   });
+  return (
+    <div className="grid gap-2 justify-items-end">
+      <div className="flex gap-3 items-center">
+        {manager && (
+          <label className="flex gap-2 items-center min-h-11 text-m">
+            <input
+              type="checkbox"
+              className="w-5 h-5"
+              checked={rules}
+              onChange={(e) => setRules(e.target.checked)}
+            />
+            let the file’s settings and limits hold
+          </label>
+        )}
+        <input
+          ref={chosen}
+          type="file"
+          accept=".json,application/json"
+          className="sr-only"
+          tabIndex={-1}
+          aria-label="Visit file"
+          onChange={(e) => {
+            const f = e.target.files?.[0];
+            if (f) bring.mutate(f);
+            e.target.value = "";
+          }}
+        />
+        <button className="key" disabled={bring.isPending} onClick={() => chosen.current?.click()}>
+          <Upload size={20} aria-hidden="true" />{" "}
+          {bring.isPending ? "Reading the file" : "Open a visit file"}
+        </button>
+      </div>
+      <Trouble error={bring.error} />
+    </div>
+  );
+}
+
+/** The day's visits, and those around it. */
+function Lists({ visits }: { visits: VisitSummary[] }): ReactElement {
   const now = new Date().toDateString();
-  const list = visits.data ?? [];
-  const mine = list.filter((v) => day(v.started_at) === now);
-  const others = list.filter((v) => day(v.started_at) !== now).reverse();
+  const mine = visits.filter((v) => day(v.started_at) === now);
+  const others = visits.filter((v) => day(v.started_at) !== now).reverse();
+  return (
+    <>
+      {mine.length === 0 && (
+        <p className="py-6 text-l">
+          No visit today. Start one: a name, the source of the water and one complaint are enough to
+          begin.
+        </p>
+      )}
+      <ul>
+        {mine.map((v) => (
+          <VisitRow key={v.id} v={v} dated={false} />
+        ))}
+      </ul>
+      {others.length > 0 && (
+        <>
+          <h2 className="mt-4">Around it</h2>
+          <ul>
+            {others.map((v) => (
+              <VisitRow key={v.id} v={v} dated />
+            ))}
+          </ul>
+        </>
+      )}
+    </>
+  );
+}
+
+export function Today(): ReactElement {
+  const visits = useVisits();
+  const me = useMe();
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const leave = useMutation({
+    mutationFn: () => data(api.DELETE("/api/session")),
+    onSettled: () => {
+      client.clear();
+      void navigate("/sign-in");
+    },
+  });
   return (
     <div className="screen" style={{ gridTemplateRows: "64px minmax(0,1fr) 98px" }}>
       <Head title={me.data?.firm ?? "Today"} sub={me.data?.name}>
@@ -102,65 +171,11 @@ export function Today(): ReactElement {
         <div className="max-w-[1080px] mx-auto grid gap-4 pt-4">
           <div className="flex items-end justify-between gap-4 flex-wrap">
             <h1>Today, {weekday(new Date())}</h1>
-            <div className="flex gap-3 items-center">
-              {me.data?.role === "manager" && (
-                <label className="flex gap-2 items-center min-h-11 text-m">
-                  <input
-                    type="checkbox"
-                    className="w-5 h-5"
-                    checked={rules}
-                    onChange={(e) => setRules(e.target.checked)}
-                  />
-                  let the file’s settings and limits hold
-                </label>
-              )}
-              <input
-                ref={chosen}
-                type="file"
-                accept=".json,application/json"
-                className="sr-only"
-                tabIndex={-1}
-                aria-label="Visit file"
-                onChange={(e) => {
-                  const f = e.target.files?.[0];
-                  if (f) bring.mutate(f);
-                  e.target.value = "";
-                }}
-              />
-              <button
-                className="key"
-                disabled={bring.isPending}
-                onClick={() => chosen.current?.click()}
-              >
-                <Upload size={20} aria-hidden="true" />{" "}
-                {bring.isPending ? "Reading the file" : "Open a visit file"}
-              </button>
-            </div>
+            <FromFile manager={me.data?.role === "manager"} />
           </div>
-          <Trouble error={bring.error} />
           {visits.isPending && <Waiting what="Fetching the day’s visits." />}
           <Trouble error={visits.error} again={() => void visits.refetch()} />
-          {visits.data && mine.length === 0 && (
-            <p className="py-6 text-l">
-              No visit today. Start one: a name, the source of the water and one complaint are
-              enough to begin.
-            </p>
-          )}
-          <ul>
-            {mine.map((v) => (
-              <VisitRow key={v.id} v={v} dated={false} />
-            ))}
-          </ul>
-          {others.length > 0 && (
-            <>
-              <h2 className="mt-4">Around it</h2>
-              <ul>
-                {others.map((v) => (
-                  <VisitRow key={v.id} v={v} dated />
-                ))}
-              </ul>
-            </>
-          )}
+          {visits.data && <Lists visits={visits.data} />}
         </div>
       </main>
       <Ledge

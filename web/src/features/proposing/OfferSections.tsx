@@ -1,0 +1,234 @@
+/** Sections of a proposal as it is read, each from the snapshot alone. */
+import { type ReactElement } from "react";
+
+import type { Offer, OfferedOption } from "../../api/types";
+import { money, num } from "../../app/show";
+import { dayLong, dayShort } from "../../app/when";
+import { Glass } from "../../glass/Glass";
+import { look, type Look } from "../../glass/look";
+import { StateMark } from "../../ui/marks";
+import { Costs, ToPay } from "./OfferMoney";
+
+interface Of {
+  offer: Offer;
+}
+interface Chosen {
+  offer: Offer;
+  chosen: OfferedOption | undefined;
+}
+
+export const rawOf = (o: Offer): Look => look(o.raw, { ferric: o.ferric_raw, scale: o.scale_60 });
+
+export function OfferHead({ offer, chosen }: Chosen): ReactElement {
+  return (
+    <header className="grid wide:grid-cols-[1fr_auto] gap-6 items-end">
+      <div>
+        <p className="text-ink-2">
+          {offer.firm} · proposal {offer.number}, revision {offer.revision} ·{" "}
+          {dayLong(offer.created_at)}
+        </p>
+        <h1 className="text-[40px] max-[700px]:text-[30px]">
+          {offer.recommended === "today" && offer.nothing_needed ? "Nothing needed" : chosen?.name}
+        </h1>
+        <p className="text-l">
+          For {offer.customer.name}, {offer.home}, {offer.place} ({offer.source})
+        </p>
+      </div>
+      <Glass look={rawOf(offer)} h={168} label="Your water today" />
+    </header>
+  );
+}
+
+/** What concerns health, and what to do until the laboratory has answered: ahead of everything. */
+export function HealthFirst({ offer }: Of): ReactElement | null {
+  if (offer.health.length === 0) return null;
+  return (
+    <section aria-labelledby="health-first" className="border-[2.5px] border-zest bg-slip p-4">
+      <h2 id="health-first">Health first</h2>
+      <ul className="list-disc pl-6 text-l">
+        {offer.health.map((t) => (
+          <li key={t}>{t}</li>
+        ))}
+        {offer.tonight.map((t) => (
+          <li key={t}>
+            <b>{t}</b>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+export function Tonight({ offer }: Of): ReactElement | null {
+  if (offer.tonight.length === 0 || offer.health.length > 0) return null;
+  return (
+    <section className="border-[2.5px] border-zest p-4">
+      <h2>Until the laboratory and the authority have answered</h2>
+      <ul className="list-disc pl-6">
+        {offer.tonight.map((t) => (
+          <li key={t}>{t}</li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function PaymentPlan({ offer }: Of): ReactElement | null {
+  if (!offer.plan) return null;
+  return (
+    <p className="mt-3">
+      <b>Payment plan:</b> {money(offer.plan.down, offer.currency, true)} down, {offer.plan.months}{" "}
+      payments of {money(offer.plan.monthly, offer.currency, true)};{" "}
+      {money(offer.plan.total_paid, offer.currency, true)} paid in all, {offer.plan.apr} % a year
+      nominal (APR)
+      {offer.plan.apr_effective != null && `, ${offer.plan.apr_effective} % effective`}.
+    </p>
+  );
+}
+
+function Assumed({ offer }: Of): ReactElement | null {
+  if (offer.assumptions.length === 0) return null;
+  return (
+    <div className="mt-3">
+      <b>Assumed:</b>
+      <ul className="list-disc pl-6">
+        {offer.assumptions.map((x) => (
+          <li key={x.id}>
+            {x.sentence} {x.on ? "" : "(switched off)"}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+export function AllItCosts({ offer }: Of): ReactElement {
+  return (
+    <section>
+      <h2 className="mb-3">All it costs</h2>
+      <Costs offer={offer} />
+      <ToPay offer={offer} />
+      <PaymentPlan offer={offer} />
+      <Assumed offer={offer} />
+    </section>
+  );
+}
+
+/** How often, in words: 3 times a year, yearly, every 2 years. */
+function often(timesYear: number): string {
+  if (timesYear >= 1.5) return `${num(timesYear)} times`;
+  return timesYear >= 0.95 ? "yearly" : `every ${num(1 / timesYear)} years`;
+}
+
+export function YearsWork({ chosen }: { chosen: OfferedOption | undefined }): ReactElement | null {
+  if (!chosen?.chores || chosen.chores.chores.length === 0) return null;
+  return (
+    <section>
+      <h2 className="mb-2">The work in a year</h2>
+      <ul className="text-m">
+        {chosen.chores.chores.map((c) => (
+          <li
+            key={c.label}
+            className="flex justify-between max-w-[620px] border-b border-rule py-1"
+          >
+            <span>
+              {c.label}
+              {c.own ? "" : " (the firm)"}
+            </span>
+            <span>
+              {often(c.times_year)}, {num(c.minutes_year)} min a year
+              {c.bags ? `, ${num(c.bags)} bags` : ""}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+export function PartsFrom({ offer }: Of): ReactElement | null {
+  if (!offer.options.some((o) => o.stages.length > 0)) return null;
+  return (
+    <section>
+      <h2 className="mb-2">Parts</h2>
+      <ul>
+        {offer.options
+          .filter((o) => o.stages.length > 0)
+          .map((o) => (
+            <li key={o.id}>
+              <b>{o.letter}</b>{" "}
+              {o.parts.length
+                ? `from one maker only: ${o.parts.join(", ")}`
+                : "common parts, sold by several makers"}
+              .
+            </li>
+          ))}
+      </ul>
+    </section>
+  );
+}
+
+export function OfferedReadings({ offer }: Of): ReactElement {
+  return (
+    <section>
+      <h2 className="mb-2">The readings</h2>
+      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="The readings">
+        <table className="w-full text-m">
+          <tbody>
+            {offer.readings.map((r, i) => (
+              <tr key={i} className="border-b border-rule">
+                <td className="py-1">{r.analyte}</td>
+                <td className="font-semibold">{r.shown}</td>
+                <td className="text-ink-2">{r.span}</td>
+                <td className="text-ink-2">{r.method}</td>
+                <td className="text-ink-2">{r.sample}</td>
+                <td className="text-ink-2 whitespace-nowrap">{dayShort(r.made_at)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </section>
+  );
+}
+
+export function StaysUnknown({ offer, chosen }: Chosen): ReactElement {
+  return (
+    <section>
+      <h2 className="mb-2">What stays unknown</h2>
+      <ul>
+        {offer.unknown.map((u) => (
+          <li key={u.analyte} className="flex gap-2">
+            <StateMark kind="unk" size={18} />
+            {u.name}: {u.test}
+          </li>
+        ))}
+        {(chosen?.reasons?.unknown ?? [])
+          .filter((x) => !x.includes("not tested"))
+          .map((x) => (
+            <li key={x} className="flex gap-2">
+              <StateMark kind="unk" size={18} />
+              {x}
+            </li>
+          ))}
+        {offer.unknown.length === 0 && <li>All that a visit looks for was tested.</li>}
+      </ul>
+    </section>
+  );
+}
+
+export function WarrantyAndCancel({ offer, chosen }: Chosen): ReactElement {
+  return (
+    <section>
+      <h2 className="mb-2">Warranty and your right to cancel</h2>
+      <ul className="list-disc pl-6">
+        {(chosen?.warranty ?? []).map((w) => (
+          <li key={w}>{w}</li>
+        ))}
+        <li>{offer.cancel_text}</li>
+        <li>{offer.cooling_off}</li>
+        <li>Valid until {offer.valid_until}.</li>
+      </ul>
+    </section>
+  );
+}
