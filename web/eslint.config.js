@@ -23,7 +23,7 @@ export default tseslint.config(
     files: [
       "src/app/**/*.tsx",
       "src/features/{account,aftercare,before,card,claims,comparing,in-place,legend,logbook}/**/*.tsx",
-      "src/features/{meaning,offered,people,proposing,signing-in,visits}/**/*.tsx",
+      "src/features/{meaning,offered,people,proposing,signing-in,visit,visits}/**/*.tsx",
     ],
     rules: {
       complexity: ["error", 15],

@@ -64,35 +64,71 @@ const KINDS: Kind[] = [
   },
 ];
 
+/** A glass that is drawn now. */
+function drawn(k: Kind, by: string, hasRaw: boolean): Sample {
+  const base: Sample = {
+    id: newId(),
+    name: k.name,
+    kind: "tap",
+    place: "",
+    draw: "flushed",
+    treated: false,
+    after: "",
+    after_item: null,
+    device: "",
+    flushed_gal: null,
+    just_changed: false,
+    past_life: false,
+    raw: false,
+    drawn_at: new Date().toISOString(),
+    by: by,
+    readings: [],
+    note: "",
+  };
+  const sample = { ...base, ...k.sample };
+  if (hasRaw) sample.raw = false;
+  return sample;
+}
+
+function BehindWhatStands({
+  behindIt,
+  onDrawn,
+}: {
+  behindIt: ReturnType<typeof useDrawBehind>;
+  onDrawn: () => void;
+}): ReactElement | null {
+  const there = useVisitContext().view.visit.home.in_place;
+  if (there.length === 0) return null;
+  return (
+    <>
+      <h3 className="mt-4 mb-2 font-d text-l">Behind what stands there</h3>
+      <div className="grid grid-cols-2 gap-3">
+        {there.map((d) => {
+          const name = d.name || (IN_PLACE[d.kind]?.name ?? d.kind);
+          return (
+            <button
+              key={d.id}
+              className="key justify-start"
+              disabled={behindIt.drawing}
+              onClick={() => behindIt.draw(d.id, name, onDrawn)}
+            >
+              {name}
+            </button>
+          );
+        })}
+      </div>
+    </>
+  );
+}
+
 export function DrawGlass(): ReactElement {
   const { id, view, pick } = useVisitContext();
   const put = usePutSample(id);
   const [open, setOpen] = useState(false);
   const hasRaw = view.visit.samples.some((s) => s.raw);
-  const there = view.visit.home.in_place;
   const behindIt = useDrawBehind();
   const draw = (k: Kind): void => {
-    const base: Sample = {
-      id: newId(),
-      name: k.name,
-      kind: "tap",
-      place: "",
-      draw: "flushed",
-      treated: false,
-      after: "",
-      after_item: null,
-      device: "",
-      flushed_gal: null,
-      just_changed: false,
-      past_life: false,
-      raw: false,
-      drawn_at: new Date().toISOString(),
-      by: view.visit.consultant,
-      readings: [],
-      note: "",
-    };
-    const sample = { ...base, ...k.sample };
-    if (hasRaw) sample.raw = false;
+    const sample = drawn(k, view.visit.consultant, hasRaw);
     put.mutate(
       { sample },
       {
@@ -143,26 +179,7 @@ export function DrawGlass(): ReactElement {
               </button>
             ))}
           </div>
-          {there.length > 0 && (
-            <>
-              <h3 className="mt-4 mb-2 font-d text-l">Behind what stands there</h3>
-              <div className="grid grid-cols-2 gap-3">
-                {there.map((d) => {
-                  const name = d.name || (IN_PLACE[d.kind]?.name ?? d.kind);
-                  return (
-                    <button
-                      key={d.id}
-                      className="key justify-start"
-                      disabled={behindIt.drawing}
-                      onClick={() => behindIt.draw(d.id, name, () => setOpen(false))}
-                    >
-                      {name}
-                    </button>
-                  );
-                })}
-              </div>
-            </>
-          )}
+          <BehindWhatStands behindIt={behindIt} onDrawn={() => setOpen(false)} />
           <Trouble error={put.error ?? behindIt.error} />
         </Dialog.Content>
       </Dialog.Portal>

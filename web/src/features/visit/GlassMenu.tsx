@@ -3,12 +3,114 @@ import { Popover } from "radix-ui";
 import type { ReactElement } from "react";
 
 import { usePutSample } from "../../api/hooks";
-import type { Sample } from "../../api/types";
+import type { Home, Sample } from "../../api/types";
 import { IN_PLACE } from "../../app/facts.generated";
 import { NumberField, TextField } from "../../ui/fields";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "./context";
 import { moment } from "../../app/when";
+
+type InPlace = Home["in_place"][number];
+
+interface Part {
+  glass: Sample;
+  busy: boolean;
+  save: (part: Partial<Sample>) => void;
+}
+
+function Toggle({
+  name,
+  words,
+  glass,
+  busy,
+  save,
+}: Part & {
+  name: "raw" | "just_changed" | "past_life" | "treated";
+  words: string;
+}): ReactElement {
+  return (
+    <label className="flex gap-3 items-center min-h-11 text-m">
+      <input
+        type="checkbox"
+        className="w-6 h-6"
+        checked={glass[name]}
+        disabled={busy}
+        onChange={(e) => save({ [name]: e.target.checked })}
+      />
+      {words}
+    </label>
+  );
+}
+
+/** Which of what was written down as standing there it was drawn behind. */
+function StandsThereAs({ glass, busy, save, there }: Part & { there: InPlace[] }): ReactElement {
+  return (
+    <label className="field">
+      <span>It stands there as</span>
+      <select
+        className="input"
+        value={glass.device}
+        disabled={busy}
+        onChange={(e) => save({ device: e.target.value })}
+      >
+        <option value="">nothing written down</option>
+        {there.map((d) => (
+          <option key={d.id} value={d.id}>
+            {d.name || (IN_PLACE[d.kind]?.name ?? d.kind)}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+/** Of a glass behind a device: which, how much ran before it was drawn, and its filter. */
+function BehindIt(p: Part & { there: InPlace[] }): ReactElement {
+  const { glass, save } = p;
+  return (
+    <>
+      <TextField label="Which device" value={glass.after} onCommit={(after) => save({ after })} />
+      {p.there.length > 0 && <StandsThereAs {...p} />}
+      <NumberField
+        label="Flushed before drawing"
+        unit="gal"
+        max={1000}
+        value={glass.flushed_gal ?? null}
+        onCommit={(flushed_gal) => save({ flushed_gal })}
+      />
+      <Toggle {...p} name="just_changed" words="Its filter was just changed, not flushed" />
+      <Toggle {...p} name="past_life" words="Its filter is past its life" />
+    </>
+  );
+}
+
+function CompareWith({
+  others,
+  onPick,
+}: {
+  others: Sample[];
+  onPick: (id: string) => void;
+}): ReactElement | null {
+  if (others.length === 0) return null;
+  return (
+    <>
+      <p className="font-semibold text-m mt-1">Compare with</p>
+      <div className="flex gap-2 flex-wrap">
+        {others.map((s) => (
+          <Popover.Close key={s.id} asChild>
+            <button
+              className="key"
+              style={{ minHeight: 44, padding: "0 12px", fontSize: 15 }}
+              onClick={() => onPick(s.id)}
+            >
+              {s.name}
+            </button>
+          </Popover.Close>
+        ))}
+      </div>
+    </>
+  );
+}
 
 export function GlassMenu(): ReactElement | null {
   const { id, view, picked, beside } = useVisitContext();
@@ -16,21 +118,7 @@ export function GlassMenu(): ReactElement | null {
   if (!picked) return null;
   const save = (part: Partial<Sample>): void =>
     put.mutate({ sample: { ...picked, ...part }, version: view.versions[picked.id] });
-  const toggle = (
-    name: "raw" | "just_changed" | "past_life" | "treated",
-    words: string,
-  ): ReactElement => (
-    <label className="flex gap-3 items-center min-h-11 text-m">
-      <input
-        type="checkbox"
-        className="w-6 h-6"
-        checked={picked[name]}
-        disabled={put.isPending}
-        onChange={(e) => save({ [name]: e.target.checked })}
-      />
-      {words}
-    </label>
-  );
+  const part = { glass: picked, busy: put.isPending, save };
   return (
     <Popover.Root>
       <Popover.Trigger className="key" aria-label={`This glass: ${picked.name}`}>
@@ -57,62 +145,13 @@ export function GlassMenu(): ReactElement | null {
             Drawn {moment(picked.drawn_at)} by {picked.by || "nobody named"}, {picked.place},{" "}
             {picked.draw}.
           </p>
-          {toggle("raw", "Raw: ahead of all treatment")}
-          {toggle("treated", "Behind a device")}
-          {picked.treated && (
-            <TextField
-              label="Which device"
-              value={picked.after}
-              onCommit={(after) => save({ after })}
-            />
-          )}
-          {picked.treated && view.visit.home.in_place.length > 0 && (
-            <label className="field">
-              <span>It stands there as</span>
-              <select
-                className="input"
-                value={picked.device}
-                disabled={put.isPending}
-                onChange={(e) => save({ device: e.target.value })}
-              >
-                <option value="">nothing written down</option>
-                {view.visit.home.in_place.map((d) => (
-                  <option key={d.id} value={d.id}>
-                    {d.name || (IN_PLACE[d.kind]?.name ?? d.kind)}
-                  </option>
-                ))}
-              </select>
-            </label>
-          )}
-          {picked.treated && (
-            <NumberField
-              label="Flushed before drawing"
-              unit="gal"
-              max={1000}
-              value={picked.flushed_gal ?? null}
-              onCommit={(flushed_gal) => save({ flushed_gal })}
-            />
-          )}
-          {picked.treated && toggle("just_changed", "Its filter was just changed, not flushed")}
-          {picked.treated && toggle("past_life", "Its filter is past its life")}
-          {view.visit.samples.length > 1 && (
-            <p className="font-semibold text-m mt-1">Compare with</p>
-          )}
-          <div className="flex gap-2 flex-wrap">
-            {view.visit.samples
-              .filter((s) => s.id !== picked.id)
-              .map((s) => (
-                <Popover.Close key={s.id} asChild>
-                  <button
-                    className="key"
-                    style={{ minHeight: 44, padding: "0 12px", fontSize: 15 }}
-                    onClick={() => beside(s.id)}
-                  >
-                    {s.name}
-                  </button>
-                </Popover.Close>
-              ))}
-          </div>
+          <Toggle {...part} name="raw" words="Raw: ahead of all treatment" />
+          <Toggle {...part} name="treated" words="Behind a device" />
+          {picked.treated && <BehindIt {...part} there={view.visit.home.in_place} />}
+          <CompareWith
+            others={view.visit.samples.filter((s) => s.id !== picked.id)}
+            onPick={beside}
+          />
           <Trouble error={put.error} />
         </Popover.Content>
       </Popover.Portal>

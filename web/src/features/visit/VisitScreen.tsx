@@ -194,16 +194,9 @@ function withReading(view: VisitView, kept: KeptReading): VisitView {
 
 const WIDE: ReadonlySet<Step> = new Set(["line", "compare"]);
 
-export function VisitScreen(): ReactElement {
-  const { id = "", step } = useParams();
-  const visit = useVisit(id);
+/** A reading that arrives is shown at once; all that is worked out follows. */
+function useArrivals(id: string): void {
   const client = useQueryClient();
-  const navigate = useNavigate();
-  const [search] = useSearchParams();
-  const change = useChangeVisit(id);
-  const context = useContextOf(id, visit.data);
-  const view = visit.data;
-
   useEffect(
     () =>
       onArrival((kept, v) => {
@@ -213,25 +206,155 @@ export function VisitScreen(): ReactElement {
       }),
     [client, id],
   );
+}
+
+/** The step one is at is remembered, once for each arrival at it. */
+function useRemembered(id: string, step: string | undefined, view: VisitView | undefined): void {
+  const { mutate, isPending } = useChangeVisit(id);
   const stored = view?.step;
   const version = view?.versions.visit;
-  const { mutate, isPending } = change;
   useEffect(() => {
-    if (
-      isStep(step) &&
-      stored !== undefined &&
-      stored !== step &&
-      version !== undefined &&
-      !isPending
-    )
-      mutate({ version, step });
-    // the step is remembered once for each arrival at it, not for every change of the visit
+    if (!isStep(step) || stored === undefined || stored === step) return;
+    if (version !== undefined && !isPending) mutate({ version, step });
+    // not for every change of the visit
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [step, stored === undefined]);
+}
 
-  const turn = `/visits/${id}/facing/glass?${new URLSearchParams({ ...(context?.picked ? { glass: context.picked.id } : {}), from: step ?? "test" }).toString()}`;
+/** Whose visit it is, its timers, and what concerns the whole page. */
+function VisitHead({
+  view,
+  id,
+  turn,
+}: {
+  view: VisitView;
+  id: string;
+  turn: string;
+}): ReactElement {
+  const client = useQueryClient();
+  const { customer, home, settings } = view.visit;
+  return (
+    <Head
+      title={customer.name}
+      sub={`${home.name}, ${home.place}, ${SOURCE_NAMES[home.source] ?? ""}`}
+    >
+      <TimerRings visit={id} />
+      <Link className="key bare" to={turn} title="Turn the screen to the customer: T">
+        Turn <kbd aria-hidden="true">T</kbd>
+      </Link>
+      <UnitsKey
+        units={settings.units}
+        onUnits={(u) => {
+          chooseUnits(u);
+          void client.invalidateQueries({ queryKey: ["visit", id] });
+        }}
+      />
+    </Head>
+  );
+}
+
+/** What stands under the names of the steps. */
+function subOf(view: VisitView): Partial<Record<Step, string>> {
+  const { people, bathrooms } = view.visit.home;
+  const tested = Object.keys(view.assessment.raw?.values ?? {}).length;
+  return {
+    before: `${people === 1 ? "1 person" : `${people} people`}, ${bathrooms} bath`,
+    ...(tested ? { test: tested === 1 ? "1 test done" : `${tested} tests done` } : {}),
+  };
+}
+
+/** The step itself, or two glasses side by side over it. */
+function AtStep({ step, c }: { step: Step; c: VisitContext }): ReactElement {
+  const wide = WIDE.has(step);
+  return (
+    <main className={`flex-1 min-w-0 min-h-0 ${wide ? "relative" : "scroll"}`} key={step}>
+      {!wide && <Notices view={c.view} />}
+      <Boundary>
+        {c.second && !wide ? (
+          <TwoGlasses />
+        ) : (
+          <Suspense fallback={<Waiting what="One moment." />}>
+            <StepBody step={step} />
+          </Suspense>
+        )}
+      </Boundary>
+    </main>
+  );
+}
+
+/** The counter of a step: large where glasses are shown, small at work, none under wide tables. */
+function StepLedge({ step, c }: { step: Step; c: VisitContext }): ReactElement | null {
+  if (WIDE.has(step)) return null;
+  if (step !== "show") return <WorkLedge c={c} step={step} />;
+  return (
+    <Ledge
+      end={
+        <>
+          <GlassMenu />
+          <DrawGlass />
+        </>
+      }
+    >
+      <div className="flex wide:pl-[228px]">
+        <Counter c={c} />
+      </div>
+    </Ledge>
+  );
+}
+
+function Opened({
+  id,
+  step,
+  context,
+  turn,
+}: {
+  id: string;
+  step: Step;
+  context: VisitContext;
+  turn: string;
+}): ReactElement {
+  const [search] = useSearchParams();
+  const { view } = context;
+  const wide = WIDE.has(step);
+  const kind = wide ? "plain" : step === "show" ? "" : "work";
+  return (
+    <Context.Provider value={context}>
+      <div className={`screen ${kind}`}>
+        <VisitHead view={view} id={id} turn={turn} />
+        <div className={`flex flex-col min-h-0 px-8 ${wide ? "gap-1" : "wide:flex-row gap-6"}`}>
+          <Order
+            visit={id}
+            current={step}
+            done={doneSteps(view)}
+            sub={subOf(view)}
+            missing={step === "test" || step === "meaning" ? missingTests(view) : []}
+            search={search.size ? `?${search.toString()}` : ""}
+            row={wide}
+          />
+          <AtStep step={step} c={context} />
+        </div>
+        <StepLedge step={step} c={context} />
+      </div>
+    </Context.Provider>
+  );
+}
+
+/** The customer's side of this visit: the glass that is picked, and the way back. */
+function turnOf(id: string, step: string | undefined, picked: string | undefined): string {
+  const query = new URLSearchParams({ ...(picked ? { glass: picked } : {}), from: step ?? "test" });
+  return `/visits/${id}/facing/glass?${query.toString()}`;
+}
+
+export function VisitScreen(): ReactElement {
+  const { id = "", step } = useParams();
+  const visit = useVisit(id);
+  const navigate = useNavigate();
+  const context = useContextOf(id, visit.data);
+  const view = visit.data;
+  useArrivals(id);
+  useRemembered(id, step, view);
+  const turn = turnOf(id, step, context?.picked?.id);
   useTurnKey(() => void navigate(turn));
-
   if (visit.isError)
     return (
       <div className="p-8">
@@ -244,82 +367,5 @@ export function VisitScreen(): ReactElement {
   if (!view || !context) return <Waiting what="Opening the visit." />;
   if (!isStep(step))
     return <Navigate to={`/visits/${id}/${isStep(view.step) ? view.step : "before"}`} replace />;
-
-  const v = view.visit;
-  const home = v.home;
-  const query = search.size ? `?${search.toString()}` : "";
-  const tested = context.view.assessment.raw
-    ? Object.keys(context.view.assessment.raw.values).length
-    : 0;
-  const order = (
-    <Order
-      visit={id}
-      current={step}
-      done={doneSteps(view)}
-      sub={{
-        before: `${home.people === 1 ? "1 person" : `${home.people} people`}, ${home.bathrooms} bath`,
-        ...(tested ? { test: tested === 1 ? "1 test done" : `${tested} tests done` } : {}),
-      }}
-      missing={step === "test" || step === "meaning" ? missingTests(view) : []}
-      search={query}
-      row={WIDE.has(step)}
-    />
-  );
-  return (
-    <Context.Provider value={context}>
-      <div className={`screen ${WIDE.has(step) ? "plain" : step === "show" ? "" : "work"}`}>
-        <Head
-          title={v.customer.name}
-          sub={`${home.name}, ${home.place}, ${SOURCE_NAMES[home.source] ?? ""}`}
-        >
-          <TimerRings visit={id} />
-          <Link className="key bare" to={turn} title="Turn the screen to the customer: T">
-            Turn <kbd aria-hidden="true">T</kbd>
-          </Link>
-          <UnitsKey
-            units={v.settings.units}
-            onUnits={(u) => {
-              chooseUnits(u);
-              void client.invalidateQueries({ queryKey: ["visit", id] });
-            }}
-          />
-        </Head>
-        <div
-          className={`flex flex-col min-h-0 px-8 ${WIDE.has(step) ? "gap-1" : "wide:flex-row gap-6"}`}
-        >
-          {order}
-          <main
-            className={`flex-1 min-w-0 min-h-0 ${WIDE.has(step) ? "relative" : "scroll"}`}
-            key={step}
-          >
-            {!WIDE.has(step) && <Notices view={view} />}
-            <Boundary>
-              {context.second && !WIDE.has(step) ? (
-                <TwoGlasses />
-              ) : (
-                <Suspense fallback={<Waiting what="One moment." />}>
-                  <StepBody step={step} />
-                </Suspense>
-              )}
-            </Boundary>
-          </main>
-        </div>
-        {step === "show" && (
-          <Ledge
-            end={
-              <>
-                <GlassMenu />
-                <DrawGlass />
-              </>
-            }
-          >
-            <div className="flex wide:pl-[228px]">
-              <Counter c={context} />
-            </div>
-          </Ledge>
-        )}
-        {step !== "show" && !WIDE.has(step) && <WorkLedge c={context} step={step} />}
-      </div>
-    </Context.Provider>
-  );
+  return <Opened id={id} step={step} context={context} turn={turn} />;
 }
