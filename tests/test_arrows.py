@@ -117,8 +117,11 @@ class Arrows(unittest.TestCase):
         from alembic.migration import MigrationContext
 
         from tests.database import fresh
+        from zesty_glass.records import after_models, models
+        from zesty_glass.records.base import Base
         from zesty_glass.records.db import make_engine
-        from zesty_glass.records.models import Base
+
+        self.assertEqual(len({models.HomeRow.metadata, after_models.JobRow.metadata}), 1)
 
         engine = make_engine(fresh(demo=False))
         self.addCleanup(engine.dispose)

@@ -29,6 +29,7 @@ GROWS = frozenset(
         "jobs",
         "dues",
         "proved",
+        "served",
         "audit",
     }
 )

@@ -4,6 +4,7 @@ firm.
 
 import unittest
 from datetime import timedelta
+from importlib import import_module
 from uuid import uuid4
 
 from sqlalchemy import inspect, select, text
@@ -14,9 +15,9 @@ from tests.database import fresh
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, PASSWORD
 from zesty_glass.records import signing, store
+from zesty_glass.records.base import Base
 from zesty_glass.records.db import make_engine, migrate
 from zesty_glass.records.models import (
-    Base,
     DemonstrationRow,
     HomeRow,
     ItemRow,
@@ -197,3 +198,16 @@ class SignedIn(DbCase):
             signing_in.forgery_token(secret, token) for secret in ("a", "b") for token in ("x", "y")
         }
         self.assertEqual(len(tokens), 4)
+
+
+class Served(DbCase):
+    def test_the_migration_fills_in_what_jobs_said_before(self):
+        versions = "zesty_glass.records.migrations.versions"
+        filled = import_module(f"{versions}.0010_from_documents").SERVED
+        rows = text("select * from served order by job_id, key, time")
+        with self.engine.begin() as c:
+            written = c.execute(rows).all()
+            c.execute(text("delete from served"))
+            c.execute(text(filled))
+            self.assertEqual(c.execute(rows).all(), written)
+        self.assertGreater(len(written), 3)

@@ -61,6 +61,9 @@ _LOAD = (
     " select n.job, 'k' || k, d.firm_id, current_date + (n.g * 7 + k * 131) % 720 - 30, d.stage,"
     " d.label, d.kind, d.own, d.minutes from n, (select * from dues where job_id = :job limit 1) d,"
     " generate_series(1, :parts) k",
+    "insert into served (job_id, key, time, firm_id, home_id, label, kind, months, days)"
+    " select n.job, s.key, s.time, s.firm_id, n.home, s.label, s.kind, s.months, s.days"
+    " from n, served s where s.job_id = :job",
     "insert into proved (job_id, analyte, firm_id, home_id, kind, item, verdict, short_by)"
     " select n.job, 'hardness', v.firm_id, n.home, 'softener', 'Item ' || n.g % 50,"
     " case when n.g % 9 = 0 then 'short' else 'as promised' end,"

@@ -13,7 +13,6 @@ from sqlalchemy import (
     func,
     or_,
     select,
-    text,
     tuple_,
     type_coerce,
 )
@@ -21,16 +20,8 @@ from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Session
 
 from ..core.units import DAYS_PER_MONTH
-from .models import (
-    DueRow,
-    HomeRow,
-    JobRow,
-    ProposalRow,
-    ProvedRow,
-    ReadingRow,
-    SampleRow,
-    VisitRow,
-)
+from .after_models import DueRow, JobRow, ProvedRow, ServedRow
+from .models import HomeRow, ProposalRow, ReadingRow, SampleRow, VisitRow
 
 PAGE = 50
 MOST_COUNTED = 1000  # more are not counted: nobody reads them one by one
@@ -192,35 +183,29 @@ def tallies(db: Session, firm: UUID) -> list[Tally]:
     return [Tally(*row) for row in db.execute(query)]
 
 
-#: each change of a part with the days since the one before, or since the fitting
-_LASTED = text("""
-with parts as (
-  select j.id, j.home_id, (j.data->>'fitted_on')::date fitted,
-         p->>'key' key, p->>'label' label, p->>'kind' kind, (p->>'months')::float months
-  from jobs j, jsonb_array_elements(j.data->'parts') p
-  where j.firm_id = :firm and j.changes > 0
-), served as (
-  select p.label, p.kind, p.months, p.home_id,
-         (c->>'on')::date - coalesce(
-           lag((c->>'on')::date) over (partition by p.id, p.key order by (c->>'on')::date), p.fitted
-         ) days
-  from parts p
-  join jobs j on j.id = p.id
-  cross join jsonb_array_elements(j.data->'changes') c
-  where c->>'part' = p.key
-)
-select label, kind, percentile_cont(0.5) within group (order by months),
-       percentile_cont(0.5) within group (order by days / :month), count(*),
-       count(distinct home_id)
-from served where days > 0 group by label, kind order by count(*) desc limit :most
-""")
 MOST_PARTS = 40  # of the record, the most often changed
 
 
 def lasted(db: Session, firm: UUID) -> list[tuple[str, str, float, float, int, int]]:
     """Label, kind, months predicted and real (the middle ones), changes and homes of each part."""
-    rows = db.execute(_LASTED, {"firm": firm, "month": DAYS_PER_MONTH, "most": MOST_PARTS})
-    return [(r[0], r[1], float(r[2]), float(r[3]), int(r[4]), int(r[5])) for r in rows]
+    months: Any = func.percentile_cont(0.5).within_group(ServedRow.months)
+    days: Any = func.percentile_cont(0.5).within_group(ServedRow.days)
+    many = func.count()
+    query = (
+        select(
+            ServedRow.label,
+            ServedRow.kind,
+            months,
+            days / DAYS_PER_MONTH,
+            many,
+            func.count(func.distinct(ServedRow.home_id)),
+        )
+        .where(ServedRow.firm_id == firm)
+        .group_by(ServedRow.label, ServedRow.kind)
+        .order_by(many.desc(), ServedRow.label)
+        .limit(MOST_PARTS)
+    )
+    return [(r[0], r[1], float(r[2]), float(r[3]), int(r[4]), int(r[5])) for r in db.execute(query)]
 
 
 def outcomes(db: Session, firm: UUID) -> list[tuple[int, int, str, int]]:

@@ -10,7 +10,8 @@ from uuid import UUID
 from sqlalchemy import delete, func, insert, or_, select
 from sqlalchemy.orm import Session
 
-from .models import DueRow, HomeRow, JobRow, ProvedRow, VisitRow
+from .after_models import DueRow, JobRow, ProvedRow, ServedRow
+from .models import HomeRow, VisitRow
 
 MOST_LISTED = 300  # in one answer; the days asked for are made fewer, not the list longer
 
@@ -61,6 +62,17 @@ def set_proved(db: Session, job: JobRow, proved: Iterable[dict[str, Any]]) -> No
     rows = [{**own, **p} for p in proved]
     if rows:
         db.execute(insert(ProvedRow), rows)
+
+
+def set_served(db: Session, job: JobRow, served: Iterable[dict[str, Any]]) -> None:
+    """Write anew how long each part of a job served."""
+    db.execute(
+        delete(ServedRow).where(ServedRow.firm_id == job.firm_id, ServedRow.job_id == job.id)
+    )
+    own = {"job_id": job.id, "firm_id": job.firm_id, "home_id": job.home_id}
+    rows = [{**own, **s} for s in served]
+    if rows:
+        db.execute(insert(ServedRow), rows)
 
 
 def dues(

@@ -13,11 +13,7 @@ from sqlalchemy import (
 )
 from sqlalchemy.orm import Session
 
-from .models import (
-    SignIn,
-    Throttle,
-    User,
-)
+from .models import SignIn, Throttle, User
 
 
 def user_by_email(db: Session, email: str) -> User | None:

@@ -21,6 +21,7 @@ from sqlalchemy import (
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Session
 
+from .after_models import JobRow
 from .models import (
     Audit,
     DemonstrationRow,
@@ -28,7 +29,6 @@ from .models import (
     HomeRow,
     InstrumentRow,
     ItemRow,
-    JobRow,
     LabSampleRow,
     LinkRow,
     MailRow,

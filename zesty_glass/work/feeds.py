@@ -16,7 +16,8 @@ from ..core.errors import RuleError
 from ..documents.calendar import Entry, round_calendar
 from ..records import jobs as records
 from ..records import signing, store
-from ..records.models import DueRow, FeedRow, HomeRow, JobRow, User, VisitRow
+from ..records.after_models import DueRow, FeedRow, JobRow
+from ..records.models import HomeRow, User, VisitRow
 from . import jobs, logbook
 from .keeping import note
 from .person import Person, now

@@ -23,6 +23,7 @@ from ..core.aftercare.job import (
     Tick,
     check_tick,
     job_of,
+    served,
     standing,
 )
 from ..core.aftercare.proof import Proof, short_by
@@ -38,7 +39,8 @@ from ..core.visit import Visit
 from ..documents.codec import load, plain
 from ..records import jobs as records
 from ..records import store
-from ..records.models import HomeRow, JobRow, ProposalRow
+from ..records.after_models import JobRow
+from ..records.models import HomeRow, ProposalRow
 from . import keeping, readings, visiting
 from .keeping import expect
 from .mending import worked
@@ -184,6 +186,7 @@ def keep(db: Session, who: Person, row: JobRow, job: Job, action: str) -> JobRow
                 for p in at.proved
             ),
         )
+        records.set_served(db, row, (plain(s) for s in served(job)))
         db.flush()
     return row
 

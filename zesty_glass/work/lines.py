@@ -10,10 +10,7 @@ from ..core.errors import RuleError
 from ..core.treating.line import Option
 from ..documents.codec import plain
 from ..records import store
-from ..records.models import (
-    OptionRow,
-    VisitRow,
-)
+from ..records.models import OptionRow, VisitRow
 from . import keeping
 from .keeping import expect, keep_part, same_id
 from .person import Person

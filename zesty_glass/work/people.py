@@ -12,7 +12,8 @@ from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
 from ..records import signing, store
-from ..records.models import FeedRow, Firm, InvitationRow, SignIn, TokenRow, User, VisitRow
+from ..records.after_models import FeedRow
+from ..records.models import Firm, InvitationRow, SignIn, TokenRow, User, VisitRow
 from . import keeping, posting, signing_in
 from .keeping import expect, note
 from .person import Person, manager_only, now

@@ -20,7 +20,8 @@ from ..core.presenting.offer import Offer
 from ..core.proposing.proposal import digest
 from ..documents.codec import load, load_json, plain, to_json
 from ..records import jobs, store
-from ..records.models import HomeRow, JobRow, ProposalRow, VisitRow
+from ..records.after_models import JobRow
+from ..records.models import HomeRow, ProposalRow, VisitRow
 from . import seals, visiting
 from .keeping import change, note
 from .person import Person, now

@@ -16,10 +16,7 @@ from ..core.testing.water import Sample
 from ..documents import lab_csv
 from ..documents.codec import load, plain
 from ..records import store
-from ..records.models import (
-    ReadingRow,
-    SampleRow,
-)
+from ..records.models import ReadingRow, SampleRow
 from . import keeping
 from .keeping import expect, keep_part, note, same_id
 from .person import Person, now

@@ -12,7 +12,8 @@ from sqlalchemy.orm import Session
 from ..core.aftercare.care import DUE_DAYS, reminder
 from ..core.rules import Settings
 from ..documents.codec import load
-from ..records.models import DueRow, Firm, HomeRow, JobRow, MailRow, ReminderRow
+from ..records.after_models import DueRow, JobRow, ReminderRow
+from ..records.models import Firm, HomeRow, MailRow
 from ..standins.mail import Mailer, Message, SimulatedMail
 from . import posting
 from .keeping import note

@@ -18,14 +18,7 @@ from ..core.testing.water import Sample, design_water
 from ..core.visit import Visit
 from ..documents.codec import load, plain
 from ..records import store
-from ..records.models import (
-    HomeRow,
-    OptionRow,
-    ProposalRow,
-    ReadingRow,
-    SampleRow,
-    VisitRow,
-)
+from ..records.models import HomeRow, OptionRow, ProposalRow, ReadingRow, SampleRow, VisitRow
 from . import keeping
 from .keeping import expect, note, request_of, same_request
 from .mending import Unreadable, readable

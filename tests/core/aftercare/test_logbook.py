@@ -6,6 +6,7 @@ from types import SimpleNamespace
 
 from tests.making import water
 from zesty_glass.core.aftercare.care import Change, Part
+from zesty_glass.core.aftercare.job import served
 from zesty_glass.core.aftercare.logbook import (
     Known,
     events,
@@ -37,6 +38,30 @@ class Record(unittest.TestCase):
     def test_five_homes_are_enough_and_four_are_not(self):
         for many, few in ((4, True), (5, False)):
             self.assertEqual(kept((("a", "b", "ph", "better", many, None),))[0].few, few)
+
+
+class Service(unittest.TestCase):
+    """Days between two changes of a part, the first since the fitting."""
+
+    def served(self, fitted, *days):
+        part = Part(key="a", stage="S", label="A", kind="filter", months=12, own=True, minutes=1)
+        changes = [Change(id=str(n), part="a", on=d, by="P") for n, d in enumerate(days)]
+        other = Change(id="x", part="b", on=date(2026, 3, 1), by="P")
+        job = SimpleNamespace(fitted_on=fitted, parts=(part,), changes=(*changes, other))
+        return [(s.time, s.days) for s in served(job)]
+
+    def test_each_counts_from_the_one_before_whatever_their_order(self):
+        days = date(2026, 7, 5), date(2026, 1, 5)
+        # 1 January 2025 to 5 January 2026 is 369 days, on to 5 July 181
+        self.assertEqual(self.served(date(2025, 1, 1), *days), [(1, 369), (2, 181)])
+
+    def test_twice_on_one_day_served_nothing(self):
+        day = date(2026, 1, 5)
+        self.assertEqual(self.served(date(2025, 1, 1), day, day), [(1, 369)])
+
+    def test_without_a_fitting_the_first_change_begins_it(self):
+        days = date(2026, 1, 5), date(2026, 1, 15)
+        self.assertEqual(self.served(None, *days), [(1, 10)])
 
 
 class Years(unittest.TestCase):

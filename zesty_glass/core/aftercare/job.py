@@ -131,6 +131,44 @@ def job_of(
     )
 
 
+@record
+class Served:
+    """How long a part served: from the change before, or from the fitting, to its change.
+
+    ``time``: the how-manieth change; ``months``: as it was predicted; ``days``: as it was.
+    """
+
+    key: str
+    time: int
+    label: str
+    kind: str
+    months: float
+    days: int
+
+
+def served(job: Job) -> tuple[Served, ...]:
+    """Every time that a part of a job served; a second change on one day served nothing."""
+    out = []
+    for part in job.parts:
+        since, time = job.fitted_on, 0
+        for on in sorted(c.on for c in job.changes if c.part == part.key):
+            days = 0 if since is None else (on - since).days
+            since = on
+            if days > 0:
+                time += 1
+                out.append(
+                    Served(
+                        key=part.key,
+                        time=time,
+                        label=part.label,
+                        kind=part.kind,
+                        months=part.months,
+                        days=days,
+                    )
+                )
+    return tuple(out)
+
+
 def fitting_sheets(job: Job) -> tuple[Sheet, ...]:
     """The sheets whose steps make a line fitted."""
     return tuple(s for s in job.sheets if s.purpose in ("fit", "disinfect"))

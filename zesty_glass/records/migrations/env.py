@@ -2,8 +2,8 @@
 
 from alembic import context
 
+from zesty_glass.records.base import Base
 from zesty_glass.records.db import make_engine
-from zesty_glass.records.models import Base
 
 engine = make_engine(context.config.attributes["url"])
 with engine.connect() as connection:

@@ -1,4 +1,6 @@
-"""Figures taken out of documents: kinds and changes of a job, day and state of a proposal"""
+"""Figures taken out of documents: kinds of a job, how long its parts served, day and state of a
+proposal.
+"""
 
 from typing import Any
 
@@ -12,7 +14,22 @@ branch_labels = None
 depends_on = None
 
 KINDS = "jsonb_path_query_array(data, '$.stages[*].kind')"
-CHANGES = "jsonb_array_length(coalesce(data->'changes', '[]'::jsonb))"
+#: what stood in the jobs before: each change with the days since the one before or the fitting
+SERVED = """
+insert into served (job_id, key, time, firm_id, home_id, label, kind, months, days)
+select id, key, row_number() over (partition by id, key order by on_day), firm_id, home_id, label,
+       kind, months, days
+from (
+  select j.id, j.firm_id, j.home_id, p->>'key' key, p->>'label' label, p->>'kind' kind,
+         (p->>'months')::float months, (c->>'on')::date on_day,
+         (c->>'on')::date - coalesce(
+           lag((c->>'on')::date) over (partition by j.id, p->>'key' order by (c->>'on')::date),
+           (j.data->>'fitted_on')::date) days
+  from jobs j
+  cross join jsonb_array_elements(j.data->'parts') p
+  join jsonb_array_elements(j.data->'changes') c on c->>'part' = p->>'key'
+) told where days > 0
+"""
 
 
 def _from_document(
@@ -21,18 +38,36 @@ def _from_document(
     return sa.Column(name, kind, sa.Computed(said, persisted=True), nullable=null)
 
 
+def _served() -> None:
+    op.create_table(
+        "served",
+        sa.Column("job_id", sa.Uuid(), nullable=False),
+        sa.Column("key", sa.Text(), nullable=False),
+        sa.Column("time", sa.Integer(), nullable=False),
+        sa.Column("firm_id", sa.Uuid(), nullable=False),
+        sa.Column("home_id", sa.Uuid(), nullable=False),
+        sa.Column("label", sa.Text(), nullable=False),
+        sa.Column("kind", sa.Text(), nullable=False),
+        sa.Column("months", sa.Float(), nullable=False),
+        sa.Column("days", sa.Integer(), nullable=False),
+        sa.ForeignKeyConstraint(["job_id"], ["jobs.id"], ondelete="CASCADE"),
+        sa.ForeignKeyConstraint(["firm_id"], ["firms.id"], ondelete="CASCADE"),
+        sa.ForeignKeyConstraint(["home_id"], ["homes.id"], ondelete="CASCADE"),
+        sa.PrimaryKeyConstraint("job_id", "key", "time"),
+    )
+    op.create_index("served_by_part", "served", ["firm_id", "label", "kind"])
+    op.execute(SERVED)
+
+
 def upgrade() -> None:
+    _served()
     op.add_column("jobs", _from_document("kinds", postgresql.JSONB(), KINDS, False))
-    op.add_column("jobs", _from_document("changes", sa.Integer(), CHANGES, False))
     op.create_index(
         "jobs_by_kinds",
         "jobs",
         ["kinds"],
         postgresql_using="gin",
         postgresql_ops={"kinds": "jsonb_path_ops"},
-    )
-    op.create_index(
-        "jobs_with_changes", "jobs", ["firm_id"], postgresql_where=sa.text("changes > 0")
     )
     day, state = "left(data->>'created_at', 10)", "data->>'state'"
     op.add_column("proposals", _from_document("written_on", sa.Text(), day, True))
@@ -41,10 +76,9 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
+    op.drop_table("served")
     op.drop_index("proposals_by_outcome", "proposals")
     op.drop_column("proposals", "state")
     op.drop_column("proposals", "written_on")
-    op.drop_index("jobs_with_changes", "jobs")
     op.drop_index("jobs_by_kinds", "jobs")
-    op.drop_column("jobs", "changes")
     op.drop_column("jobs", "kinds")

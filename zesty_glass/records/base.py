@@ -1,0 +1,33 @@
+"""What all tables have in common."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import JSON, DateTime, Text
+from sqlalchemy.dialects.postgresql import JSONB
+from sqlalchemy.orm import DeclarativeBase, Mapped
+
+Json = JSON().with_variant(JSONB(), "postgresql")
+
+
+class Base(DeclarativeBase):
+    """Common ground of all tables."""
+
+    type_annotation_map = {
+        dict[str, Any]: Json,
+        list[Any]: Json,
+        datetime: DateTime(timezone=True),
+        str: Text,
+    }
+
+
+def compared(version: Mapped[int]) -> dict[str, Any]:
+    """The version is part of every UPDATE and DELETE of a row: of two writers on one version the
+    second finds no row.
+
+    The version grows where the change is written (``work/keeping.py``), so that the audit can name
+    it.
+    """
+    return {"version_id_col": version, "version_id_generator": False}
