@@ -1,7 +1,8 @@
 /** Days and times as people read them: each formatter is made once. */
 
 /** The page is in English: its reader's English where the browser has one, so 26 Nov or Nov 26. */
-const LOCALE = navigator.language.startsWith("en") ? navigator.language : "en-US";
+const OWN = new Intl.NumberFormat().resolvedOptions().locale;
+const LOCALE = OWN.startsWith("en") ? OWN : "en-US";
 
 type Moment = string | Date;
 type Said = (at: Moment) => string;
