@@ -16,13 +16,15 @@ interface NumberFieldProps {
 export function NumberField({
   label,
   unit,
-  value,
+  value: exact,
   min = 0,
   max = 1e6,
   step,
   hint,
   onCommit,
 }: NumberFieldProps): ReactElement {
+  // a share times 100 is 7, not 7.000000000000001
+  const value = exact === null ? null : Number(exact.toPrecision(12));
   const [text, setText] = useState(value === null ? "" : String(value));
   const [seen, setSeen] = useState(value);
   const [wrong, setWrong] = useState("");

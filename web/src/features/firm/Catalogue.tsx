@@ -70,91 +70,59 @@ function Preview({
   );
 }
 
-export function Catalogue({ may, currency }: { may: boolean; currency: string }): ReactElement {
-  const items = useCatalogue();
-  const client = useQueryClient();
+/** How many items there are; out as a file, and in. */
+function Top({
+  many,
+  busy,
+  onFile,
+}: {
+  many: number | undefined;
+  busy: boolean;
+  onFile: (f: File) => void;
+}): ReactElement {
   const chosen = useRef<HTMLInputElement>(null);
-  const [file, setFile] = useState<File | null>(null);
-  const [kind, setKind] = useState("");
-  const type = (f: File): string => (f.name.endsWith(".json") ? "application/json" : "text/csv");
-  const preview = useMutation({
-    mutationFn: (f: File) => upload<CataloguePreview>("/api/catalogue/preview", f, type(f)),
-    onMutate: (f) => setFile(f),
-  });
-  const bring = useMutation({
-    mutationFn: (f: File) =>
-      upload<CataloguePreview>(
-        `/api/catalogue/import?on=${preview.data?.revision ?? ""}`,
-        f,
-        type(f),
-      ),
-    onSuccess: () => {
-      setFile(null);
-      preview.reset();
-      void client.invalidateQueries({ queryKey: ["catalogue"] });
-    },
-  });
-  const list = (items.data ?? []).filter((i) => kind === "" || i.figures.kind === kind);
-  const kinds = [...new Set((items.data ?? []).map((i) => i.figures.kind))].sort();
   return (
-    <section id="catalogue" aria-labelledby="catalogue-title">
-      <div className="flex items-end gap-3 flex-wrap mb-2">
-        <h2 id="catalogue-title" className="flex-1">
-          Catalogue{items.data && `, ${items.data.length} items`}
-        </h2>
-        <a className="key" href="/api/catalogue/file?form=csv" download>
-          <Download size={20} aria-hidden="true" />
-          CSV
-        </a>
-        <a className="key" href="/api/catalogue/file?form=json" download>
-          <Download size={20} aria-hidden="true" />
-          JSON
-        </a>
-        <input
-          ref={chosen}
-          type="file"
-          accept=".csv,.json,text/csv,application/json"
-          className="sr-only"
-          tabIndex={-1}
-          aria-label="Catalogue file"
-          onChange={(e) => {
-            const f = e.target.files?.[0];
-            if (f) preview.mutate(f);
-            e.target.value = "";
-          }}
-        />
-        <button
-          className="key"
-          disabled={preview.isPending}
-          onClick={() => chosen.current?.click()}
-        >
-          <Upload size={20} aria-hidden="true" />
-          {preview.isPending ? "Reading the file" : "Bring in a file"}
-        </button>
-      </div>
-      <p className="text-m text-ink-2 mb-2">
-        Price and figures are those a line is worked out with today. Proposals keep the figures of
-        their day.
-      </p>
-      <Trouble error={preview.error ?? bring.error} />
-      {bring.isSuccess && !file && (
-        <p role="status" className="text-leaf font-semibold">
-          Stored.
-        </p>
-      )}
-      {preview.data && file && (
-        <Preview
-          p={preview.data}
-          may={may}
-          busy={bring.isPending}
-          onStore={() => bring.mutate(file)}
-          onLeave={() => {
-            setFile(null);
-            preview.reset();
-          }}
-        />
-      )}
-      {items.isPending && <Waiting what="Fetching the catalogue." />}
+    <div className="flex items-end gap-3 flex-wrap mb-2">
+      <h2 id="catalogue-title" className="flex-1">
+        Catalogue{many !== undefined && `, ${many} items`}
+      </h2>
+      <a className="key" href="/api/catalogue/file?form=csv" download>
+        <Download size={20} aria-hidden="true" />
+        CSV
+      </a>
+      <a className="key" href="/api/catalogue/file?form=json" download>
+        <Download size={20} aria-hidden="true" />
+        JSON
+      </a>
+      <input
+        ref={chosen}
+        type="file"
+        accept=".csv,.json,text/csv,application/json"
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="Catalogue file"
+        onChange={(e) => {
+          const f = e.target.files?.[0];
+          if (f) onFile(f);
+          e.target.value = "";
+        }}
+      />
+      <button className="key" disabled={busy} onClick={() => chosen.current?.click()}>
+        <Upload size={20} aria-hidden="true" />
+        {busy ? "Reading the file" : "Bring in a file"}
+      </button>
+    </div>
+  );
+}
+
+type Item = NonNullable<ReturnType<typeof useCatalogue>["data"]>[number];
+
+function Items({ items, currency }: { items: Item[]; currency: string }): ReactElement {
+  const [kind, setKind] = useState("");
+  const list = items.filter((i) => kind === "" || i.figures.kind === kind);
+  const kinds = [...new Set(items.map((i) => i.figures.kind))].sort();
+  return (
+    <>
       <label className="field w-[280px] mb-2">
         <span>Kind</span>
         <select className="input" value={kind} onChange={(e) => setKind(e.target.value)}>
@@ -197,6 +165,59 @@ export function Catalogue({ may, currency }: { may: boolean; currency: string })
           </tbody>
         </table>
       </div>
+    </>
+  );
+}
+
+export function Catalogue({ may, currency }: { may: boolean; currency: string }): ReactElement {
+  const items = useCatalogue();
+  const client = useQueryClient();
+  const [file, setFile] = useState<File | null>(null);
+  const type = (f: File): string => (f.name.endsWith(".json") ? "application/json" : "text/csv");
+  const preview = useMutation({
+    mutationFn: (f: File) => upload<CataloguePreview>("/api/catalogue/preview", f, type(f)),
+    onMutate: (f) => setFile(f),
+  });
+  const bring = useMutation({
+    mutationFn: (f: File) =>
+      upload<CataloguePreview>(
+        `/api/catalogue/import?on=${preview.data?.revision ?? ""}`,
+        f,
+        type(f),
+      ),
+    onSuccess: () => {
+      setFile(null);
+      preview.reset();
+      void client.invalidateQueries({ queryKey: ["catalogue"] });
+    },
+  });
+  return (
+    <section id="catalogue" aria-labelledby="catalogue-title">
+      <Top many={items.data?.length} busy={preview.isPending} onFile={(f) => preview.mutate(f)} />
+      <p className="text-m text-ink-2 mb-2">
+        Price and figures are those a line is worked out with today. Proposals keep the figures of
+        their day.
+      </p>
+      <Trouble error={preview.error ?? bring.error} />
+      {bring.isSuccess && !file && (
+        <p role="status" className="text-leaf font-semibold">
+          Stored.
+        </p>
+      )}
+      {preview.data && file && (
+        <Preview
+          p={preview.data}
+          may={may}
+          busy={bring.isPending}
+          onStore={() => bring.mutate(file)}
+          onLeave={() => {
+            setFile(null);
+            preview.reset();
+          }}
+        />
+      )}
+      {items.isPending && <Waiting what="Fetching the catalogue." />}
+      <Items items={items.data ?? []} currency={currency} />
     </section>
   );
 }

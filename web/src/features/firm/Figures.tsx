@@ -7,11 +7,191 @@ import type { FirmView } from "../../api/hooks";
 import { NumberField, Seg } from "../../ui/fields";
 import { Trouble } from "../../ui/Trouble";
 
+type Settings = FirmView["settings"];
+
+interface Figure {
+  label: string;
+  /** "$": the firm's currency */
+  unit: string;
+  min?: number;
+  max?: number;
+  hint?: string;
+  of: (s: Settings) => number;
+  put: (n: number | null) => Partial<Settings>;
+}
+
+const money = (n: number | null): string => String(n ?? 0);
+const share = (n: number | null): string => money(n === null ? null : n / 100);
+
+/** Every number that the firm sets, in the order one asks for them. */
+const FIGURES: readonly Figure[] = [
+  {
+    label: "Electricity",
+    unit: "$ a kWh",
+    of: (s) => Number(s.electricity),
+    put: (n) => ({ electricity: money(n) }),
+  },
+  {
+    label: "Salt, a 40-lb bag",
+    unit: "$",
+    of: (s) => Number(s.salt_bag),
+    put: (n) => ({ salt_bag: money(n) }),
+  },
+  {
+    label: "Prices rise a year by",
+    unit: "%",
+    min: -20,
+    max: 50,
+    of: (s) => 100 * Number(s.price_growth),
+    put: (n) => ({ price_growth: share(n) }),
+  },
+  {
+    label: "Discount a year",
+    unit: "%",
+    max: 50,
+    hint: "0: money later counts as money now",
+    of: (s) => 100 * Number(s.discount),
+    put: (n) => ({ discount: share(n) }),
+  },
+  {
+    label: "Sales tax on equipment",
+    unit: "%",
+    max: 50,
+    of: (s) => 100 * Number(s.tax_equipment),
+    put: (n) => ({ tax_equipment: share(n) }),
+  },
+  {
+    label: "Sales tax on labour",
+    unit: "%",
+    max: 50,
+    of: (s) => 100 * Number(s.tax_labour),
+    put: (n) => ({ tax_labour: share(n) }),
+  },
+  {
+    label: "People are kept for",
+    unit: "years",
+    max: 100,
+    hint: "after the last visit, then erased by ./zesty forget; 0: for ever",
+    of: (s) => s.keep_years,
+    put: (n) => ({ keep_years: Math.round(n ?? 0) }),
+  },
+  {
+    label: "Use a person",
+    unit: "gal/day",
+    min: 1,
+    max: 500,
+    hint: "when no bill is known",
+    of: (s) => s.gal_per_person,
+    put: (n) => ({ gal_per_person: n ?? 60 }),
+  },
+  {
+    label: "Drunk a person",
+    unit: "gal/day",
+    min: 0.05,
+    max: 10,
+    of: (s) => s.drinking_gal_per_person,
+    put: (n) => ({ drinking_gal_per_person: n ?? 0.7 }),
+  },
+  {
+    label: "Iron counts",
+    unit: "gpg a mg/L",
+    max: 10,
+    of: (s) => s.iron_factor,
+    put: (n) => ({ iron_factor: n ?? 4 }),
+  },
+  {
+    label: "Water heater",
+    unit: "°C",
+    min: 30,
+    max: 90,
+    of: (s) => s.heater_c,
+    put: (n) => ({ heater_c: n ?? 60 }),
+  },
+  {
+    label: "Soap saved, at most",
+    unit: "%",
+    max: 60,
+    hint: "our own cautious estimate",
+    of: (s) => 100 * s.soap_share,
+    put: (n) => ({ soap_share: (n ?? 20) / 100 }),
+  },
+  {
+    label: "A proposal holds",
+    unit: "days",
+    min: 1,
+    max: 365,
+    of: (s) => s.valid_days,
+    put: (n) => ({ valid_days: Math.round(n ?? 30) }),
+  },
+];
+
+type Text = "cancel_text" | "reminder_text" | "local_rules";
+const TEXTS: readonly { of: Text; words: string; rows: number }[] = [
+  { of: "cancel_text", words: "Right to cancel, as printed in every proposal", rows: 3 },
+  {
+    of: "reminder_text",
+    words: "Reminder of what is due; {customer}, {parts} and {firm} are filled in",
+    rows: 5,
+  },
+  { of: "local_rules", words: "Local rules to remember", rows: 2 },
+];
+
+interface Part {
+  s: Settings;
+  set: (part: Partial<Settings>) => void;
+}
+
+function Numbers({ s, set }: Part): ReactElement {
+  return (
+    <div className="grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-5 gap-y-4 items-start">
+      <Seg
+        label="Units"
+        value={s.units}
+        choices={[
+          { value: "us", name: "US" },
+          { value: "metric", name: "metric" },
+        ]}
+        onChange={(u) => set({ units: u === "metric" ? "metric" : "us" })}
+      />
+      {FIGURES.map((f) => (
+        <NumberField
+          key={f.label}
+          label={f.label}
+          unit={f.unit.replace("$", s.currency)}
+          value={f.of(s)}
+          onCommit={(n) => set(f.put(n))}
+          {...(f.min === undefined ? {} : { min: f.min })}
+          {...(f.max === undefined ? {} : { max: f.max })}
+          {...(f.hint === undefined ? {} : { hint: f.hint })}
+        />
+      ))}
+    </div>
+  );
+}
+
+function Texts({ s, set }: Part): ReactElement {
+  return (
+    <>
+      {TEXTS.map((t) => (
+        <label key={t.of} className="field">
+          <span>{t.words}</span>
+          <textarea
+            className="input"
+            rows={t.rows}
+            maxLength={2000}
+            value={s[t.of]}
+            onChange={(e) => set({ [t.of]: e.target.value })}
+          />
+        </label>
+      ))}
+    </>
+  );
+}
+
 export function Figures({ firm, may }: { firm: FirmView; may: boolean }): ReactElement {
   const [s, setS] = useState(firm.settings);
   const client = useQueryClient();
-  const set = (part: Partial<typeof s>): void => setS({ ...s, ...part });
-  const money = (n: number | null): string => String(n ?? 0);
+  const set = (part: Partial<Settings>): void => setS({ ...s, ...part });
   const save = useMutation({
     mutationFn: () =>
       data(
@@ -28,147 +208,8 @@ export function Figures({ firm, may }: { firm: FirmView; may: boolean }): ReactE
         </span>
       </div>
       <fieldset disabled={!may} className="border-0 p-0 m-0 mt-3 grid gap-4">
-        <div className="grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-5 gap-y-4 items-start">
-          <Seg
-            label="Units"
-            value={s.units}
-            choices={[
-              { value: "us", name: "US" },
-              { value: "metric", name: "metric" },
-            ]}
-            onChange={(u) => set({ units: u === "metric" ? "metric" : "us" })}
-          />
-          <NumberField
-            label="Electricity"
-            unit={`${s.currency} a kWh`}
-            value={Number(s.electricity)}
-            onCommit={(n) => set({ electricity: money(n) })}
-          />
-          <NumberField
-            label="Salt, a 40-lb bag"
-            unit={s.currency}
-            value={Number(s.salt_bag)}
-            onCommit={(n) => set({ salt_bag: money(n) })}
-          />
-          <NumberField
-            label="Prices rise a year by"
-            unit="%"
-            value={100 * Number(s.price_growth)}
-            min={-20}
-            max={50}
-            onCommit={(n) => set({ price_growth: money(n === null ? null : n / 100) })}
-          />
-          <NumberField
-            label="Discount a year"
-            unit="%"
-            value={100 * Number(s.discount)}
-            max={50}
-            hint="0: money later counts as money now"
-            onCommit={(n) => set({ discount: money(n === null ? null : n / 100) })}
-          />
-          <NumberField
-            label="Sales tax on equipment"
-            unit="%"
-            value={100 * Number(s.tax_equipment)}
-            max={50}
-            onCommit={(n) => set({ tax_equipment: money(n === null ? null : n / 100) })}
-          />
-          <NumberField
-            label="Sales tax on labour"
-            unit="%"
-            value={100 * Number(s.tax_labour)}
-            max={50}
-            onCommit={(n) => set({ tax_labour: money(n === null ? null : n / 100) })}
-          />
-          <NumberField
-            label="People are kept for"
-            unit="years"
-            value={s.keep_years}
-            max={100}
-            hint="after the last visit, then erased by ./zesty forget; 0: for ever"
-            onCommit={(n) => set({ keep_years: Math.round(n ?? 0) })}
-          />
-          <NumberField
-            label="Use a person"
-            unit="gal/day"
-            value={s.gal_per_person}
-            min={1}
-            max={500}
-            hint="when no bill is known"
-            onCommit={(n) => set({ gal_per_person: n ?? 60 })}
-          />
-          <NumberField
-            label="Drunk a person"
-            unit="gal/day"
-            value={s.drinking_gal_per_person}
-            min={0.05}
-            max={10}
-            onCommit={(n) => set({ drinking_gal_per_person: n ?? 0.7 })}
-          />
-          <NumberField
-            label="Iron counts"
-            unit="gpg a mg/L"
-            value={s.iron_factor}
-            max={10}
-            onCommit={(n) => set({ iron_factor: n ?? 4 })}
-          />
-          <NumberField
-            label="Water heater"
-            unit="°C"
-            value={s.heater_c}
-            min={30}
-            max={90}
-            onCommit={(n) => set({ heater_c: n ?? 60 })}
-          />
-          <NumberField
-            label="Soap saved, at most"
-            unit="%"
-            value={100 * s.soap_share}
-            max={60}
-            hint="our own cautious estimate"
-            onCommit={(n) => set({ soap_share: (n ?? 20) / 100 })}
-          />
-          <NumberField
-            label="A proposal holds"
-            unit="days"
-            value={s.valid_days}
-            min={1}
-            max={365}
-            onCommit={(n) => set({ valid_days: Math.round(n ?? 30) })}
-          />
-        </div>
-        <label className="field">
-          <span>Right to cancel, as printed in every proposal</span>
-          <textarea
-            className="input"
-            rows={3}
-            maxLength={2000}
-            value={s.cancel_text}
-            onChange={(e) => set({ cancel_text: e.target.value })}
-          />
-        </label>
-        <label className="field">
-          <span>
-            Reminder of what is due; {"{customer}"}, {"{parts}"} and {"{firm}"} are filled in
-          </span>
-          <textarea
-            className="input"
-            rows={5}
-            maxLength={2000}
-            value={s.reminder_text}
-            onChange={(e) => set({ reminder_text: e.target.value })}
-          />
-        </label>
-        <label className="field">
-          <span>Local rules to remember</span>
-          <textarea
-            className="input"
-            rows={2}
-            maxLength={2000}
-            value={s.local_rules}
-            onChange={(e) => set({ local_rules: e.target.value })}
-          />
-        </label>
+        <Numbers s={s} set={set} />
+        <Texts s={s} set={set} />
       </fieldset>
       <Trouble error={save.error} />
       {may && (

@@ -42,6 +42,192 @@ const KINDS = [
   ["bucket", "bucket"],
 ] as const;
 
+interface Part {
+  k: Instrument;
+  set: (part: Partial<Instrument>) => void;
+}
+
+/** A kit's name is also its key: letters and digits of it. */
+function keyOf(name: string): string {
+  const letters = name.toLowerCase().replace(/[^a-z0-9]+/g, "-");
+  return letters.slice(0, 40) || "kit";
+}
+
+/** What it is, and what it reads. */
+function What({ k, set }: Part): ReactElement {
+  const names = useReference().data?.analytes ?? [];
+  return (
+    <>
+      <TextField label="Name" value={k.name} required onCommit={(name) => set({ name })} />
+      <label className="field">
+        <span>Read as</span>
+        <select
+          className="input"
+          value={k.kind}
+          onChange={(e) => set({ kind: e.target.value as Instrument["kind"] })}
+        >
+          {KINDS.map(([v, n]) => (
+            <option key={v} value={v}>
+              {n}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="field">
+        <span>Reads</span>
+        <select
+          className="input"
+          value={k.analyte}
+          onChange={(e) => set({ analyte: e.target.value })}
+        >
+          {names.map((n) => (
+            <option key={n.id} value={n.id}>
+              {n.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <TextField
+        label="Unit of its steps"
+        value={k.unit}
+        hint="empty: the analyte’s own"
+        onCommit={(unit) => set({ unit })}
+      />
+    </>
+  );
+}
+
+/** How well a meter or a display reads. */
+function Accuracy({ k, set }: Part): ReactElement {
+  const meter = k.kind === "meter";
+  return (
+    <>
+      {meter && (
+        <NumberField
+          label="Factor"
+          value={k.factor ?? null}
+          onCommit={(factor) => set({ factor })}
+        />
+      )}
+      <NumberField
+        label="Accuracy, share"
+        unit="%"
+        value={k.accuracy_share == null ? null : k.accuracy_share * 100}
+        onCommit={(n) => set({ accuracy_share: n === null ? null : n / 100 })}
+      />
+      <Seg
+        label="Share of"
+        value={k.accuracy_of ?? ""}
+        choices={[
+          { value: "reading", name: "reading" },
+          { value: "full_scale", name: "full scale" },
+        ]}
+        onChange={(accuracy_of) => set({ accuracy_of })}
+      />
+      {meter ? (
+        <NumberField
+          label="Full scale"
+          value={k.full_scale ?? null}
+          onCommit={(full_scale) => set({ full_scale })}
+        />
+      ) : (
+        <NumberField
+          label="Accuracy, plus or minus"
+          value={k.accuracy_plus}
+          onCommit={(n) => set({ accuracy_plus: n ?? 0 })}
+        />
+      )}
+      <NumberField
+        label="Smallest step"
+        value={k.resolution}
+        onCommit={(n) => set({ resolution: n ?? 1 })}
+      />
+      {!meter && (
+        <NumberField
+          label="Cannot read under"
+          value={k.detection_limit ?? null}
+          onCommit={(detection_limit) => set({ detection_limit })}
+        />
+      )}
+    </>
+  );
+}
+
+/** What its kind asks for. */
+function HowItReads(p: Part): ReactElement | null {
+  const { k, set } = p;
+  switch (k.kind) {
+    case "strip":
+    case "comparator":
+      return (
+        <TextField
+          label="Pads, in order"
+          value={k.steps.join(" ")}
+          hint="0 25 50 120 180 250 425"
+          onCommit={(t) =>
+            set({
+              steps: t
+                .split(/[\s,;]+/)
+                .filter(Boolean)
+                .map(Number),
+            })
+          }
+        />
+      );
+    case "drops":
+      return (
+        <NumberField
+          label="One drop stands for"
+          value={k.drop_value ?? null}
+          onCommit={(drop_value) => set({ drop_value })}
+        />
+      );
+    case "meter":
+    case "display":
+      return <Accuracy {...p} />;
+    default:
+      return null;
+  }
+}
+
+/** Until when it may be trusted, and how long it takes. */
+function Trusted({ k, set }: Part): ReactElement {
+  return (
+    <>
+      <label className="field">
+        <span>Reagent expires</span>
+        <input
+          className="input"
+          type="date"
+          value={k.reagent_expiry ?? ""}
+          onChange={(e) => set({ reagent_expiry: e.target.value || null })}
+        />
+      </label>
+      <label className="field">
+        <span>Last check</span>
+        <input
+          className="input"
+          type="date"
+          value={k.last_check ?? ""}
+          onChange={(e) => set({ last_check: e.target.value || null })}
+        />
+      </label>
+      <NumberField
+        label="Check every"
+        unit="days"
+        value={k.check_every_days ?? null}
+        onCommit={(n) => set({ check_every_days: n === null ? null : Math.round(n) })}
+      />
+      <NumberField
+        label="Wait before reading"
+        unit="s"
+        value={k.wait_s ?? null}
+        onCommit={(n) => set({ wait_s: n === null ? null : Math.round(n) })}
+      />
+    </>
+  );
+}
+
 function KitForm({
   kit,
   version,
@@ -55,16 +241,10 @@ function KitForm({
 }): ReactElement {
   const [k, setK] = useState(kit);
   const client = useQueryClient();
-  const names = useReference().data?.analytes ?? [];
   const set = (part: Partial<Instrument>): void => setK({ ...k, ...part });
   const save = useMutation({
     mutationFn: () => {
-      const id = fresh
-        ? k.name
-            .toLowerCase()
-            .replace(/[^a-z0-9]+/g, "-")
-            .slice(0, 40) || "kit"
-        : k.id;
+      const id = fresh ? keyOf(k.name) : k.id;
       return data(
         api.PUT("/api/instruments/{key}", {
           params: {
@@ -90,147 +270,9 @@ function KitForm({
       }}
     >
       <div className="grid grid-cols-[repeat(auto-fill,minmax(180px,1fr))] gap-3 items-start">
-        <TextField label="Name" value={k.name} required onCommit={(name) => set({ name })} />
-        <label className="field">
-          <span>Read as</span>
-          <select
-            className="input"
-            value={k.kind}
-            onChange={(e) => set({ kind: e.target.value as Instrument["kind"] })}
-          >
-            {KINDS.map(([v, n]) => (
-              <option key={v} value={v}>
-                {n}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="field">
-          <span>Reads</span>
-          <select
-            className="input"
-            value={k.analyte}
-            onChange={(e) => set({ analyte: e.target.value })}
-          >
-            {names.map((n) => (
-              <option key={n.id} value={n.id}>
-                {n.name}
-              </option>
-            ))}
-          </select>
-        </label>
-        <TextField
-          label="Unit of its steps"
-          value={k.unit}
-          hint="empty: the analyte’s own"
-          onCommit={(unit) => set({ unit })}
-        />
-        {(k.kind === "strip" || k.kind === "comparator") && (
-          <TextField
-            label="Pads, in order"
-            value={k.steps.join(" ")}
-            hint="0 25 50 120 180 250 425"
-            onCommit={(t) =>
-              set({
-                steps: t
-                  .split(/[\s,;]+/)
-                  .filter(Boolean)
-                  .map(Number),
-              })
-            }
-          />
-        )}
-        {k.kind === "drops" && (
-          <NumberField
-            label="One drop stands for"
-            value={k.drop_value ?? null}
-            onCommit={(drop_value) => set({ drop_value })}
-          />
-        )}
-        {k.kind === "meter" && (
-          <NumberField
-            label="Factor"
-            value={k.factor ?? null}
-            onCommit={(factor) => set({ factor })}
-          />
-        )}
-        {(k.kind === "meter" || k.kind === "display") && (
-          <NumberField
-            label="Accuracy, share"
-            unit="%"
-            value={k.accuracy_share == null ? null : k.accuracy_share * 100}
-            onCommit={(n) => set({ accuracy_share: n === null ? null : n / 100 })}
-          />
-        )}
-        {(k.kind === "meter" || k.kind === "display") && (
-          <Seg
-            label="Share of"
-            value={k.accuracy_of ?? ""}
-            choices={[
-              { value: "reading", name: "reading" },
-              { value: "full_scale", name: "full scale" },
-            ]}
-            onChange={(accuracy_of) => set({ accuracy_of })}
-          />
-        )}
-        {k.kind === "meter" && (
-          <NumberField
-            label="Full scale"
-            value={k.full_scale ?? null}
-            onCommit={(full_scale) => set({ full_scale })}
-          />
-        )}
-        {k.kind === "display" && (
-          <NumberField
-            label="Accuracy, plus or minus"
-            value={k.accuracy_plus}
-            onCommit={(n) => set({ accuracy_plus: n ?? 0 })}
-          />
-        )}
-        {(k.kind === "meter" || k.kind === "display") && (
-          <NumberField
-            label="Smallest step"
-            value={k.resolution}
-            onCommit={(n) => set({ resolution: n ?? 1 })}
-          />
-        )}
-        {k.kind === "display" && (
-          <NumberField
-            label="Cannot read under"
-            value={k.detection_limit ?? null}
-            onCommit={(detection_limit) => set({ detection_limit })}
-          />
-        )}
-        <label className="field">
-          <span>Reagent expires</span>
-          <input
-            className="input"
-            type="date"
-            value={k.reagent_expiry ?? ""}
-            onChange={(e) => set({ reagent_expiry: e.target.value || null })}
-          />
-        </label>
-        <label className="field">
-          <span>Last check</span>
-          <input
-            className="input"
-            type="date"
-            value={k.last_check ?? ""}
-            onChange={(e) => set({ last_check: e.target.value || null })}
-          />
-        </label>
-        <NumberField
-          label="Check every"
-          unit="days"
-          value={k.check_every_days ?? null}
-          onCommit={(n) => set({ check_every_days: n === null ? null : Math.round(n) })}
-        />
-        <NumberField
-          label="Wait before reading"
-          unit="s"
-          value={k.wait_s ?? null}
-          onCommit={(n) => set({ wait_s: n === null ? null : Math.round(n) })}
-        />
+        <What k={k} set={set} />
+        <HowItReads k={k} set={set} />
+        <Trusted k={k} set={set} />
       </div>
       <Trouble error={save.error} />
       <div className="flex gap-2">
@@ -249,10 +291,66 @@ function KitForm({
   );
 }
 
+/** Whether it may be used today. */
+function fitness(k: Instrument): "fit" | "reagent expired" | "check overdue" {
+  const today = new Date().toISOString().slice(0, 10);
+  if (k.reagent_expiry != null && k.reagent_expiry < today) return "reagent expired";
+  if (k.check_every_days == null) return "fit";
+  const due = k.last_check == null ? 0 : Date.parse(k.last_check) + 86_400_000 * k.check_every_days;
+  return due < Date.parse(today) ? "check overdue" : "fit";
+}
+
+function aboutKit(k: Instrument): string {
+  return [
+    k.kind,
+    k.steps.length > 0 && `pads ${k.steps.join(" ")}`,
+    k.drop_value != null && `${k.drop_value} ${k.unit} a drop`,
+    k.factor != null && `factor ${k.factor}`,
+    k.reagent_expiry != null && `expires ${k.reagent_expiry}`,
+    k.last_check != null && `checked ${k.last_check}`,
+    k.simulated && "simulated",
+  ]
+    .filter(Boolean)
+    .join(", ");
+}
+
+function KitRow({
+  k,
+  may,
+  version,
+  open,
+  onOpen,
+}: {
+  k: Instrument;
+  may: boolean;
+  version: number | undefined;
+  open: boolean;
+  onOpen: (on: boolean) => void;
+}): ReactElement {
+  const state = fitness(k);
+  return (
+    <li className="border-b border-rule py-1">
+      <div className="flex gap-3 items-center min-h-12">
+        <StateMark kind={state === "fit" ? "done" : "no"} size={17} label={state} />
+        <span className="flex-1">
+          <b>{k.name}</b>
+          <span className="text-ink-2 text-m"> {aboutKit(k)}</span>
+          {state !== "fit" && <b className="text-m text-zest-ink"> {state}</b>}
+        </span>
+        {may && (
+          <button className="key" style={{ minHeight: 44 }} onClick={() => onOpen(!open)}>
+            Change
+          </button>
+        )}
+      </div>
+      {open && <KitForm kit={k} version={version} fresh={false} onDone={() => onOpen(false)} />}
+    </li>
+  );
+}
+
 export function Kits({ firm, may }: { firm: FirmView; may: boolean }): ReactElement {
   const kits = (useInstruments().data ?? []).filter((k) => k.kind !== "laboratory");
   const [open, setOpen] = useState<string | null>(null);
-  const today = new Date().toISOString().slice(0, 10);
   return (
     <section id="kits">
       <div className="flex justify-between items-center">
@@ -267,52 +365,16 @@ export function Kits({ firm, may }: { firm: FirmView; may: boolean }): ReactElem
         <KitForm kit={NEW_KIT} version={undefined} fresh onDone={() => setOpen(null)} />
       )}
       <ul>
-        {kits.map((k) => {
-          const expired = k.reagent_expiry != null && k.reagent_expiry < today;
-          const overdue =
-            k.check_every_days != null &&
-            (k.last_check == null ||
-              Date.parse(k.last_check) + 86_400_000 * k.check_every_days < Date.parse(today));
-          const state = expired ? "reagent expired" : overdue ? "check overdue" : "fit";
-          return (
-            <li key={k.id} className="border-b border-rule py-1">
-              <div className="flex gap-3 items-center min-h-12">
-                <StateMark kind={state === "fit" ? "done" : "no"} size={17} label={state} />
-                <span className="flex-1">
-                  <b>{k.name}</b>
-                  <span className="text-ink-2 text-m">
-                    {" "}
-                    {k.kind}
-                    {k.steps.length ? `, pads ${k.steps.join(" ")}` : ""}
-                    {k.drop_value != null ? `, ${k.drop_value} ${k.unit} a drop` : ""}
-                    {k.factor != null ? `, factor ${k.factor}` : ""}
-                    {k.reagent_expiry != null ? `, expires ${k.reagent_expiry}` : ""}
-                    {k.last_check != null ? `, checked ${k.last_check}` : ""}
-                    {k.simulated ? ", simulated" : ""}
-                  </span>
-                  {state !== "fit" && <b className="text-m text-zest-ink"> {state}</b>}
-                </span>
-                {may && (
-                  <button
-                    className="key"
-                    style={{ minHeight: 44 }}
-                    onClick={() => setOpen(open === k.id ? null : k.id)}
-                  >
-                    Change
-                  </button>
-                )}
-              </div>
-              {open === k.id && (
-                <KitForm
-                  kit={k}
-                  version={firm.kits[k.id]}
-                  fresh={false}
-                  onDone={() => setOpen(null)}
-                />
-              )}
-            </li>
-          );
-        })}
+        {kits.map((k) => (
+          <KitRow
+            key={k.id}
+            k={k}
+            may={may}
+            version={firm.kits[k.id]}
+            open={open === k.id}
+            onOpen={(on) => setOpen(on ? k.id : null)}
+          />
+        ))}
       </ul>
     </section>
   );

@@ -7,6 +7,126 @@ import { useReference, type FirmView } from "../../api/hooks";
 import type { Rules } from "../../api/types";
 import { Trouble } from "../../ui/Trouble";
 
+type Limit = Rules["limits"][number];
+interface Named {
+  id: string;
+  name: string;
+  unit: string;
+}
+
+/** A number of a limit: what is no number says so, and is not kept. */
+function Figure({
+  label,
+  width,
+  value,
+  may,
+  onValue,
+}: {
+  label: string;
+  width: number;
+  value: number;
+  may: boolean;
+  onValue: (n: number) => void;
+}): ReactElement {
+  const [wrong, setWrong] = useState(false);
+  return (
+    <span>
+      <input
+        className="input"
+        style={{ width, minHeight: 44, padding: "4px 8px" }}
+        inputMode="decimal"
+        disabled={!may}
+        aria-label={label}
+        aria-invalid={wrong}
+        defaultValue={value}
+        onBlur={(e) => {
+          const typed = e.target.value.trim().replace(",", ".");
+          const n = Number(typed);
+          const good = typed !== "" && Number.isFinite(n) && n >= 0;
+          setWrong(!good);
+          if (good && n !== value) onValue(n);
+        }}
+      />
+      {wrong && (
+        <span role="alert" className="block text-s text-zest-ink">
+          no number: {value} stays
+        </span>
+      )}
+    </span>
+  );
+}
+
+function News({ news }: { news: string[] }): ReactElement {
+  return (
+    <details className="bg-yuzu-pale px-4 my-2">
+      <summary className="min-h-11 flex items-center cursor-pointer font-semibold">
+        {news.length === 1
+          ? "1 published limit is new here, and in force"
+          : `${news.length} published limits are new here, and in force`}
+      </summary>
+      <ul className="list-disc pl-6 pb-2">
+        {news.map((t) => (
+          <li key={t}>{t}</li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+function LimitRow({
+  x,
+  a,
+  may,
+  set,
+}: {
+  x: Limit;
+  a: Named | undefined;
+  may: boolean;
+  set: (part: Partial<Limit>) => void;
+}): ReactElement {
+  return (
+    <tr className="border-b border-rule">
+      <td className="py-1 pr-2">{a?.name ?? x.analyte}</td>
+      <td className="pr-2 py-1">
+        <span className="flex items-center gap-2 whitespace-nowrap">
+          {x.op === "at_most" ? "at most" : "at least"}
+          <Figure
+            label={`${a?.name ?? x.analyte}, ${x.name}, limit`}
+            width={108}
+            value={x.value}
+            may={may}
+            onValue={(value) => set({ value })}
+          />
+          {a?.unit.replace(" as CaCO3", "")}
+        </span>
+      </td>
+      <td className="pr-2">
+        {x.name} ({x.place})
+      </td>
+      <td className="pr-2 text-ink-2">{x.source}</td>
+      <td className="pr-2">
+        <Figure
+          label={`${a?.name ?? x.analyte}, ${x.name}, year`}
+          width={84}
+          value={x.year}
+          may={may}
+          onValue={(year) => set({ year: Math.round(year) })}
+        />
+      </td>
+      <td>
+        <input
+          type="checkbox"
+          className="w-6 h-6 accent-[#1D6A4C]"
+          disabled={!may}
+          aria-label={`${a?.name ?? x.analyte}, ${x.name}, judges`}
+          checked={x.governs}
+          onChange={(e) => set({ governs: e.target.checked })}
+        />
+      </td>
+    </tr>
+  );
+}
+
 export function Limits({ firm, may }: { firm: FirmView; may: boolean }): ReactElement {
   const [rules, setRules] = useState<Rules>(firm.rules);
   const client = useQueryClient();
@@ -28,20 +148,7 @@ export function Limits({ firm, may }: { firm: FirmView; may: boolean }): ReactEl
           version {firm.rules.version}; a visit keeps the limits of its day
         </span>
       </div>
-      {may && firm.news.length > 0 && (
-        <details className="bg-yuzu-pale px-4 my-2">
-          <summary className="min-h-11 flex items-center cursor-pointer font-semibold">
-            {firm.news.length === 1
-              ? "1 published limit is new here, and in force"
-              : `${firm.news.length} published limits are new here, and in force`}
-          </summary>
-          <ul className="list-disc pl-6 pb-2">
-            {firm.news.map((t) => (
-              <li key={t}>{t}</li>
-            ))}
-          </ul>
-        </details>
-      )}
+      {may && firm.news.length > 0 && <News news={firm.news} />}
       <div className="overflow-x-auto">
         <table className="w-full text-m min-w-[820px]">
           <thead>
@@ -55,58 +162,15 @@ export function Limits({ firm, may }: { firm: FirmView; may: boolean }): ReactEl
             </tr>
           </thead>
           <tbody>
-            {rules.limits.map((x, i) => {
-              const a = names.find((n) => n.id === x.analyte);
-              return (
-                <tr key={x.id} className="border-b border-rule">
-                  <td className="py-1 pr-2">{a?.name ?? x.analyte}</td>
-                  <td className="pr-2 py-1">
-                    <span className="flex items-center gap-2 whitespace-nowrap">
-                      {x.op === "at_most" ? "at most" : "at least"}
-                      <input
-                        className="input"
-                        style={{ width: 108, minHeight: 44, padding: "4px 8px" }}
-                        disabled={!may}
-                        aria-label={`${a?.name ?? x.analyte}, ${x.name}, limit`}
-                        defaultValue={x.value}
-                        onBlur={(e) => {
-                          const n = Number(e.target.value);
-                          if (Number.isFinite(n)) set(i, { value: n });
-                        }}
-                      />
-                      {a?.unit.replace(" as CaCO3", "")}
-                    </span>
-                  </td>
-                  <td className="pr-2">
-                    {x.name} ({x.place})
-                  </td>
-                  <td className="pr-2 text-ink-2">{x.source}</td>
-                  <td className="pr-2">
-                    <input
-                      className="input"
-                      style={{ width: 84, minHeight: 44, padding: "4px 8px" }}
-                      disabled={!may}
-                      aria-label={`${a?.name ?? x.analyte}, ${x.name}, year`}
-                      defaultValue={x.year}
-                      onBlur={(e) => {
-                        const n = Math.round(Number(e.target.value));
-                        if (n) set(i, { year: n });
-                      }}
-                    />
-                  </td>
-                  <td>
-                    <input
-                      type="checkbox"
-                      className="w-6 h-6 accent-[#1D6A4C]"
-                      disabled={!may}
-                      aria-label={`${a?.name ?? x.analyte}, ${x.name}, judges`}
-                      checked={x.governs}
-                      onChange={(e) => set(i, { governs: e.target.checked })}
-                    />
-                  </td>
-                </tr>
-              );
-            })}
+            {rules.limits.map((x, i) => (
+              <LimitRow
+                key={x.id}
+                x={x}
+                a={names.find((n) => n.id === x.analyte)}
+                may={may}
+                set={(part) => set(i, part)}
+              />
+            ))}
           </tbody>
         </table>
       </div>
@@ -131,7 +195,6 @@ export function Limits({ firm, may }: { firm: FirmView; may: boolean }): ReactEl
   );
 }
 
-type Limit = Rules["limits"][number];
 const ABOUT: [Limit["about"], string][] = [
   ["health", "health"],
   ["infants", "infants"],
@@ -141,14 +204,32 @@ const ABOUT: [Limit["about"], string][] = [
   ["diet", "diet"],
 ];
 
-/** A limit of the firm's own, with its source and year; it is kept with the others. */
-function AddLimit({
-  names,
-  onAdd,
+type Own = Pick<Limit, "analyte" | "value" | "about" | "name" | "place" | "source" | "year">;
+
+function ownLimit(of: Own): Limit {
+  const id = `own.${of.analyte}.${Date.now().toString(36)}`;
+  return { ...of, id, op: "at_most", year: Math.round(of.year), governs: true, note: "" };
+}
+
+function Typed({
+  label,
+  value,
+  onType,
 }: {
-  names: { id: string; name: string; unit: string }[];
-  onAdd: (x: Limit) => void;
+  label: string;
+  value: string;
+  onType: (v: string) => void;
 }): ReactElement {
+  return (
+    <label className="field">
+      <span>{label}</span>
+      <input className="input" value={value} onChange={(e) => onType(e.target.value)} />
+    </label>
+  );
+}
+
+/** A limit of the firm's own, with its source and year; it is kept with the others. */
+function AddLimit({ names, onAdd }: { names: Named[]; onAdd: (x: Limit) => void }): ReactElement {
   const [analyte, setAnalyte] = useState("arsenic");
   const [about, setAbout] = useState<Limit["about"]>("health");
   const [value, setValue] = useState("");
@@ -160,12 +241,6 @@ function AddLimit({
   const good =
     value !== "" && Number.isFinite(n) && n >= 0 && name && source && Number(year) > 1899;
   const unit = names.find((a) => a.id === analyte)?.unit ?? "";
-  const text = (label: string, v: string, set: (v: string) => void): ReactElement => (
-    <label className="field">
-      <span>{label}</span>
-      <input className="input" value={v} onChange={(e) => set(e.target.value)} />
-    </label>
-  );
   return (
     <details className="mt-2">
       <summary className="min-h-11 flex items-center cursor-pointer font-semibold">
@@ -182,7 +257,7 @@ function AddLimit({
             ))}
           </select>
         </label>
-        {text(`At most [${unit}]`, value, setValue)}
+        <Typed label={`At most [${unit}]`} value={value} onType={setValue} />
         <label className="field">
           <span>About</span>
           <select
@@ -197,28 +272,16 @@ function AddLimit({
             ))}
           </select>
         </label>
-        {text("Name", name, setName)}
-        {text("Country or body", place, setPlace)}
-        {text("Source", source, setSource)}
-        {text("Year", year, setYear)}
+        <Typed label="Name" value={name} onType={setName} />
+        <Typed label="Country or body" value={place} onType={setPlace} />
+        <Typed label="Source" value={source} onType={setSource} />
+        <Typed label="Year" value={year} onType={setYear} />
         <button
           type="button"
           className="key"
           disabled={!good}
           onClick={() => {
-            onAdd({
-              id: `own.${analyte}.${Date.now().toString(36)}`,
-              analyte,
-              op: "at_most",
-              value: n,
-              about,
-              name,
-              place,
-              source,
-              year: Math.round(Number(year)),
-              governs: true,
-              note: "",
-            });
+            onAdd(ownLimit({ analyte, value: n, about, name, place, source, year: Number(year) }));
             setValue("");
           }}
         >
