@@ -21,7 +21,7 @@ export default tseslint.config(
   {
     // views that were written, or taken apart, to these limits
     files: [
-      "src/app/**/*.tsx",
+      "src/{app,ui}/**/*.tsx",
       "src/features/{account,aftercare,before,card,claims,comparing,firm,in-place,legend}/**/*.tsx",
       "src/features/{logbook,meaning,offered,people,proposing,signing-in,visit,visits}/**/*.tsx",
     ],

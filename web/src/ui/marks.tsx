@@ -11,6 +11,84 @@ export const MARK_WORDS: Record<Mark, string> = {
   say: "note",
 };
 
+const SHAPES: Record<Mark, ReactElement> = {
+  done: (
+    <>
+      <circle cx="9" cy="9" r="8" fill="var(--leaf)" />
+      <path
+        d="M5 9.3l2.8 2.8L13 6.500"
+        fill="none"
+        stroke="var(--paper)"
+        strokeWidth="2"
+        strokeLinecap="round"
+        strokeLinejoin="round"
+      />
+    </>
+  ),
+  part: (
+    <>
+      <circle cx="9" cy="9" r="7.2" fill="none" stroke="var(--ink)" strokeWidth="1.6" />
+      <path d="M9 9V3.5A5.5 5.5 0 1 1 3.5 9Z" fill="var(--ink)" />
+    </>
+  ),
+  miss: (
+    <circle
+      cx="9"
+      cy="9"
+      r="7.2"
+      fill="none"
+      stroke="var(--ink-2)"
+      strokeWidth="1.6"
+      strokeDasharray="3.2 2.5"
+    />
+  ),
+  unk: (
+    <>
+      <circle
+        cx="9"
+        cy="9"
+        r="7.5"
+        fill="var(--paper)"
+        stroke="var(--ink)"
+        strokeWidth="1.6"
+        strokeDasharray="3.2 2.3"
+      />
+      <path
+        d="M6.8 7.2a2.3 2.3 0 1 1 3.3 2.2c-.8.4-1.1.8-1.1 1.5"
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth="1.7"
+        strokeLinecap="round"
+      />
+      <circle cx="9" cy="13.2" r="1.1" fill="var(--ink)" />
+    </>
+  ),
+  no: (
+    <>
+      <path
+        d="M9 1L17.3 16.5H.7Z"
+        fill="var(--zest)"
+        stroke="var(--ink)"
+        strokeWidth="1.3"
+        strokeLinejoin="round"
+      />
+      <path d="M9 6.5v4.5" stroke="#10302A" strokeWidth="2" strokeLinecap="round" />
+      <circle cx="9" cy="13.7" r="1.2" fill="#10302A" />
+    </>
+  ),
+  say: (
+    <>
+      <path
+        d="M2 3h14v9H9l-4 4v-4H2Z"
+        fill="none"
+        stroke="var(--ink-2)"
+        strokeWidth="1.6"
+        strokeLinejoin="round"
+      />
+    </>
+  ),
+};
+
 export function StateMark({
   kind,
   size = 18,
@@ -30,81 +108,7 @@ export function StateMark({
       aria-label={text}
       style={{ flex: "none" }}
     >
-      {kind === "done" && (
-        <>
-          <circle cx="9" cy="9" r="8" fill="var(--leaf)" />
-          <path
-            d="M5 9.3l2.8 2.8L13 6.500"
-            fill="none"
-            stroke="var(--paper)"
-            strokeWidth="2"
-            strokeLinecap="round"
-            strokeLinejoin="round"
-          />
-        </>
-      )}
-      {kind === "part" && (
-        <>
-          <circle cx="9" cy="9" r="7.2" fill="none" stroke="var(--ink)" strokeWidth="1.6" />
-          <path d="M9 9V3.5A5.5 5.5 0 1 1 3.5 9Z" fill="var(--ink)" />
-        </>
-      )}
-      {kind === "miss" && (
-        <circle
-          cx="9"
-          cy="9"
-          r="7.2"
-          fill="none"
-          stroke="var(--ink-2)"
-          strokeWidth="1.6"
-          strokeDasharray="3.2 2.5"
-        />
-      )}
-      {kind === "unk" && (
-        <>
-          <circle
-            cx="9"
-            cy="9"
-            r="7.5"
-            fill="var(--paper)"
-            stroke="var(--ink)"
-            strokeWidth="1.6"
-            strokeDasharray="3.2 2.3"
-          />
-          <path
-            d="M6.8 7.2a2.3 2.3 0 1 1 3.3 2.2c-.8.4-1.1.8-1.1 1.5"
-            fill="none"
-            stroke="var(--ink)"
-            strokeWidth="1.7"
-            strokeLinecap="round"
-          />
-          <circle cx="9" cy="13.2" r="1.1" fill="var(--ink)" />
-        </>
-      )}
-      {kind === "no" && (
-        <>
-          <path
-            d="M9 1L17.3 16.5H.7Z"
-            fill="var(--zest)"
-            stroke="var(--ink)"
-            strokeWidth="1.3"
-            strokeLinejoin="round"
-          />
-          <path d="M9 6.5v4.5" stroke="#10302A" strokeWidth="2" strokeLinecap="round" />
-          <circle cx="9" cy="13.7" r="1.2" fill="#10302A" />
-        </>
-      )}
-      {kind === "say" && (
-        <>
-          <path
-            d="M2 3h14v9H9l-4 4v-4H2Z"
-            fill="none"
-            stroke="var(--ink-2)"
-            strokeWidth="1.6"
-            strokeLinejoin="round"
-          />
-        </>
-      )}
+      {SHAPES[kind]}
     </svg>
   );
 }
