@@ -5,6 +5,7 @@ import { useState, type ReactElement } from "react";
 import { api, data } from "../../api/client";
 import { useInstruments, useReference, type FirmView } from "../../api/hooks";
 import type { Instrument } from "../../api/types";
+import { fitness } from "../../app/fitness";
 import { StateMark } from "../../ui/marks";
 import { NumberField, Seg, TextField } from "../../ui/fields";
 import { Trouble } from "../../ui/Trouble";
@@ -289,15 +290,6 @@ function KitForm({
       </div>
     </form>
   );
-}
-
-/** Whether it may be used today. */
-function fitness(k: Instrument): "fit" | "reagent expired" | "check overdue" {
-  const today = new Date().toISOString().slice(0, 10);
-  if (k.reagent_expiry != null && k.reagent_expiry < today) return "reagent expired";
-  if (k.check_every_days == null) return "fit";
-  const due = k.last_check == null ? 0 : Date.parse(k.last_check) + 86_400_000 * k.check_every_days;
-  return due < Date.parse(today) ? "check overdue" : "fit";
 }
 
 function aboutKit(k: Instrument): string {

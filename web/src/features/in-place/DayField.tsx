@@ -1,6 +1,8 @@
 /** A day that may not be known. */
 import { useId, type ReactElement } from "react";
 
+import { today } from "../aftercare/dates";
+
 export function DayField({
   label,
   value,
@@ -23,7 +25,7 @@ export function DayField({
         type="date"
         className="input"
         value={value ?? ""}
-        max={new Date().toISOString().slice(0, 10)}
+        max={today()}
         aria-describedby={`${id}h`}
         onChange={(e) => onCommit(e.target.value === "" ? null : e.target.value)}
       />

@@ -5,6 +5,7 @@ import { useCallback, useEffect, useState, type ReactElement, type ReactNode } f
 import { useStrike } from "../../api/hooks";
 import type { Instrument, Reading } from "../../api/types";
 import { best, num, unitOf } from "../../app/show";
+import { fitness } from "../../app/fitness";
 import { StateMark } from "../../ui/marks";
 import { OpensWorking } from "../../ui/Slip";
 import { Trouble } from "../../ui/Trouble";
@@ -429,7 +430,7 @@ export function DropsStation({
               </div>
             </>
           )}
-          {kit.reagent_expiry != null && new Date(kit.reagent_expiry) < new Date() && (
+          {fitness(kit) === "reagent expired" && (
             <p className="flex gap-2 text-m mt-2">
               <StateMark kind="no" size={16} />
               The reagent expired on {kit.reagent_expiry}.

@@ -6,6 +6,7 @@ import { useInstruments } from "../../api/hooks";
 import type { Instrument } from "../../api/types";
 import { StateMark } from "../../ui/marks";
 import { Waiting } from "../../ui/Trouble";
+import { fitness } from "../../app/fitness";
 import { useVisitContext } from "../visit/context";
 import { BucketStation } from "./BucketStation";
 import { CupsStation } from "./CupsStation";
@@ -52,10 +53,7 @@ function Station({
   }
 }
 
-function unfit(kit: Instrument): boolean {
-  const today = new Date().toISOString().slice(0, 10);
-  return kit.reagent_expiry != null && kit.reagent_expiry < today;
-}
+const unfit = (kit: Instrument): boolean => fitness(kit) === "reagent expired";
 
 /** The instruments of a pocket, the fit ones first; several for one analyte may be chosen from. */
 function toolsOf(pocket: Pocket, kits: Instrument[]): Instrument[] {
