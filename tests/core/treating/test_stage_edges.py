@@ -253,11 +253,10 @@ class Cartridge(unittest.TestCase):
 
 
 class Conditioner(unittest.TestCase):
-    def of(self, least=0.0, most=12.0, kind="salt_free", covers="house", **more):
-        f = ConditionerFigures(
-            kind=kind, covers=covers, flow_min_gpm=least, flow_max_gpm=most, **more
-        )
-        return run(item(f), {"hardness": 250.0, "iron": 0.1, "manganese": 0.01})
+    def of(self, least=0.0, most=12.0, kind="salt_free", covers="house", manganese=0.01):
+        f = ConditionerFigures(kind=kind, covers=covers, flow_min_gpm=least, flow_max_gpm=most)
+        thing = item(f, drop_psi=4.0, drop_gpm=18.0)
+        return run(thing, {"hardness": 250.0, "iron": 0.1, "manganese": manganese})
 
     def test_the_peak_lies_within_what_it_is_made_for(self):
         for least, most, said in (
@@ -276,6 +275,16 @@ class Conditioner(unittest.TestCase):
         self.assertEqual(r.outlet.range("hardness").best, 250.0)
         self.assertIs(r.outlet.get("hardness").evidence, Level.DOES_NOT_REMOVE)
         self.assertEqual(status(r, "conditioner.minerals"), "say")
+
+    def test_manganese_coats_its_media_from_a_twentieth_of_a_milligram(self):
+        for manganese, said in ((0.05, "met"), (0.051, "warn")):
+            r = self.of(manganese=manganese)
+            self.assertEqual(status(r, "salt_free.manganese"), said, manganese)
+
+    def test_one_appliance_takes_no_pressure_from_the_house(self):
+        # 4 psi at 18 gpm; the peak of two bathrooms is 9: a quarter of it
+        self.assertEqual(self.of().drop_psi, 1.0)
+        self.assertEqual(self.of(covers="appliance").drop_psi, 0.0)
 
     def test_a_physical_device_is_disputed(self):
         physical = self.of(kind="physical")
@@ -341,8 +350,8 @@ class Sediment(unittest.TestCase):
 class Iron(unittest.TestCase):
     effect = Effect(analyte="iron", low=0.9, best=0.95, high=0.99, evidence=STATED)
 
-    def of(self, **values):
-        f = IronFilterFigures(
+    def figures(self, **more):
+        return IronFilterFigures(
             iron_max=5.0,
             manganese_max=1.0,
             sulfide_max=2.0,
@@ -351,9 +360,14 @@ class Iron(unittest.TestCase):
             backwash_gpm=5.0,
             backwash_gal=60.0,
             backwash_days=3.0,
+            **more,
         )
+
+    def of(self, oxidant="air", about=None, **values):
+        f = self.figures(oxidant=oxidant)
         base = {"iron": 3.0, "ph": 7.6, "tannin": 0.0, "hydrogen_sulfide": 0.0, "manganese": 0.0}
-        return run(item(f, effects=(self.effect,)), {**base, **values})
+        measured = {k: v for k, v in {**base, **values}.items() if v is not None}
+        return run(item(f, effects=(self.effect,)), measured, **(about or {}))
 
     def test_its_most_iron(self):
         self.assertEqual(status(self.of(iron=5.0), "iron_filter.iron"), "met")
@@ -376,6 +390,34 @@ class Iron(unittest.TestCase):
         self.assertEqual(bound.outlet.range("iron").best, 3.0)
         astride = self.of(tannin=Range.of(0.4, 0.5, 0.6))
         self.assertEqual(status(astride, "iron.tannin_maybe"), "warn")
+
+    def test_what_is_not_known_is_asked_on_a_well_and_of_iron_alone_in_town(self):
+        def unknown(**about):
+            r = self.of(iron=None, manganese=None, hydrogen_sulfide=None, about=about)
+            return sorted(
+                c.id.split(".")[1]
+                for c in r.checks
+                if c.status == "unknown" and c.id.startswith("iron_filter.")
+            )
+
+        self.assertEqual(unknown(), ["hydrogen_sulfide", "iron", "manganese"])
+        self.assertEqual(unknown(**TOWN), ["iron"])
+
+    def test_little_dissolved_iron_is_left_where_it_works_and_some_was_measured(self):
+        left = self.of(iron_ferrous=2.0).outlet.get("iron_ferrous")
+        self.assertEqual((left.range.low, left.range.best, left.range.high), (0.0, 0.05, 0.1))
+        self.assertIs(left.evidence, Level.TYPICAL)
+        self.assertIsNone(self.of().outlet.get("iron_ferrous"))
+        defeated = self.of(iron_ferrous=2.0, ph=6.0).outlet
+        self.assertEqual(defeated.range("iron_ferrous").best, 2.0)
+
+    def test_the_least_ph_for_all_that_it_claims(self):
+        self.assertEqual(self.figures().wants_ph, 7.5)
+        self.assertEqual(replace(self.figures(), ph_min_manganese=None).wants_ph, 6.8)
+
+    def test_it_says_what_oxidises(self):
+        self.assertEqual(self.of().summary, "air")
+        self.assertEqual(self.of(oxidant="chlorine").summary, "chlorine")
 
     def test_no_rusted_iron_behind_it_where_it_works(self):
         self.assertIs(self.of().outlet.particulate_iron, False)
