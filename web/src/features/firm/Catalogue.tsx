@@ -1,13 +1,14 @@
 /** The firm's catalogue: what is sold, out as a file, and in again with a preview, all rows or none. */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { Download, Upload } from "lucide-react";
-import { useRef, useState, type ReactElement } from "react";
+import { Download } from "lucide-react";
+import { useState, type ReactElement } from "react";
 
 import { useCatalogue } from "../../api/hooks";
 import type { CataloguePreview } from "../../api/types";
 import { upload } from "../../api/upload";
 import { money } from "../../app/show";
 import { StateMark } from "../../ui/marks";
+import { FileKey } from "../../ui/FileKey";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { KIND_NAMES } from "../treating/kinds";
 
@@ -80,7 +81,6 @@ function Top({
   busy: boolean;
   onFile: (f: File) => void;
 }): ReactElement {
-  const chosen = useRef<HTMLInputElement>(null);
   return (
     <div className="flex items-end gap-3 flex-wrap mb-2">
       <h2 id="catalogue-title" className="flex-1">
@@ -94,23 +94,13 @@ function Top({
         <Download size={20} aria-hidden="true" />
         JSON
       </a>
-      <input
-        ref={chosen}
-        type="file"
+      <FileKey
+        label="Catalogue file"
         accept=".csv,.json,text/csv,application/json"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Catalogue file"
-        onChange={(e) => {
-          const f = e.target.files?.[0];
-          if (f) onFile(f);
-          e.target.value = "";
-        }}
+        words="Bring in a file"
+        busy={busy}
+        onFile={onFile}
       />
-      <button className="key" disabled={busy} onClick={() => chosen.current?.click()}>
-        <Upload size={20} aria-hidden="true" />
-        {busy ? "Reading the file" : "Bring in a file"}
-      </button>
     </div>
   );
 }

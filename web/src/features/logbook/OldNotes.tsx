@@ -1,12 +1,13 @@
 /** Old notes from a table: looked at row by row, then brought in, all or nothing. */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
-import { Upload, X } from "lucide-react";
-import { useRef, useState, type ReactElement } from "react";
+import { X } from "lucide-react";
+import { useState, type ReactElement } from "react";
 
 import { upload } from "../../api/upload";
 import type { components } from "../../api/schema.generated";
 import { StateMark } from "../../ui/marks";
+import { FileKey } from "../../ui/FileKey";
 import { Trouble } from "../../ui/Trouble";
 
 type Seen = components["schemas"]["OldNotes"];
@@ -43,7 +44,6 @@ function Rows({ seen }: { seen: Seen }): ReactElement {
 }
 
 function Body({ onDone }: { onDone: () => void }): ReactElement {
-  const chosen = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<File | null>(null);
   const client = useQueryClient();
   const look = useMutation({
@@ -64,25 +64,17 @@ function Body({ onDone }: { onDone: () => void }): ReactElement {
         each test with its unit, as in “hardness [gpg]”, “iron [mg/L]”, “pH”. How it was measured is
         not known: a tenth of each reading is taken as its accuracy.
       </p>
-      <input
-        ref={chosen}
-        type="file"
-        accept=".csv,text/csv"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Table of old notes"
-        onChange={(e) => {
-          const f = e.target.files?.[0];
-          e.target.value = "";
-          if (!f) return;
-          setFile(f);
-          look.mutate(f);
-        }}
-      />
       <div className="flex gap-3 flex-wrap mb-3">
-        <button className="key" onClick={() => chosen.current?.click()}>
-          <Upload size={20} aria-hidden="true" /> {file ? "Another table" : "Choose a table (CSV)"}
-        </button>
+        <FileKey
+          label="Table of old notes"
+          accept=".csv,text/csv"
+          words={file ? "Another table" : "Choose a table (CSV)"}
+          busy={look.isPending}
+          onFile={(f) => {
+            setFile(f);
+            look.mutate(f);
+          }}
+        />
         {file && look.data?.good === true && (
           <button className="key" disabled={bring.isPending} onClick={() => bring.mutate(file)}>
             Bring {look.data.rows.length === 1 ? "1 row" : `${look.data.rows.length} rows`} in

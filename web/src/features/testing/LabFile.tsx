@@ -1,19 +1,18 @@
 /** Laboratory results from a file, with a preview. */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { Upload } from "lucide-react";
-import { useRef, useState, type ReactElement } from "react";
+import { useState, type ReactElement } from "react";
 
 import type { LabPreview } from "../../api/types";
 import { upload } from "../../api/upload";
 import { best } from "../../app/show";
 import { StateMark } from "../../ui/marks";
+import { FileKey } from "../../ui/FileKey";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 
 export function FromFile(): ReactElement {
   const { id, picked, units } = useVisitContext();
   const client = useQueryClient();
-  const input = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<File | null>(null);
   const preview = useMutation({
     mutationFn: (f: File) => upload<LabPreview>("/api/laboratory/preview", f, "text/csv"),
@@ -38,23 +37,13 @@ export function FromFile(): ReactElement {
   const p = preview.data;
   return (
     <div className="grid gap-2 justify-items-start">
-      <input
-        ref={input}
-        type="file"
+      <FileKey
+        label="Results file"
         accept=".csv,text/csv"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Results file"
-        onChange={(e) => {
-          const f = e.target.files?.[0];
-          if (f) preview.mutate(f);
-          e.target.value = "";
-        }}
+        words="Results from a CSV file"
+        busy={preview.isPending}
+        onFile={(f) => preview.mutate(f)}
       />
-      <button className="key" onClick={() => input.current?.click()}>
-        <Upload size={20} aria-hidden="true" />
-        Results from a CSV file
-      </button>
       <Trouble error={preview.error ?? bring.error} />
       {p && file && (
         <div className="w-full border-[1.5px] border-ink bg-slip p-3">

@@ -1,6 +1,6 @@
 /** Today's visits: who, where, why, and where it was left. */
-import { ChevronRight, Upload } from "lucide-react";
-import { useRef, useState, type ReactElement } from "react";
+import { ChevronRight } from "lucide-react";
+import { useState, type ReactElement } from "react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate } from "react-router";
 
@@ -11,6 +11,7 @@ import { upload } from "../../api/upload";
 import { Head, Ledge } from "../../app/Shell";
 import { SOURCE_NAMES } from "../../app/names";
 import { More } from "./More";
+import { FileKey } from "../../ui/FileKey";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { clock, weekday, weekdayShort } from "../../app/when";
 
@@ -65,7 +66,6 @@ function VisitRow({ v, dated }: { v: VisitSummary; dated: boolean }): ReactEleme
 function FromFile({ manager }: { manager: boolean }): ReactElement {
   const client = useQueryClient();
   const navigate = useNavigate();
-  const chosen = useRef<HTMLInputElement>(null);
   const [rules, setRules] = useState(false);
   const bring = useMutation({
     mutationFn: (f: File) =>
@@ -89,23 +89,13 @@ function FromFile({ manager }: { manager: boolean }): ReactElement {
             let the file’s settings and limits hold
           </label>
         )}
-        <input
-          ref={chosen}
-          type="file"
+        <FileKey
+          label="Visit file"
           accept=".json,application/json"
-          className="sr-only"
-          tabIndex={-1}
-          aria-label="Visit file"
-          onChange={(e) => {
-            const f = e.target.files?.[0];
-            if (f) bring.mutate(f);
-            e.target.value = "";
-          }}
+          words="Open a visit file"
+          busy={bring.isPending}
+          onFile={(f) => bring.mutate(f)}
         />
-        <button className="key" disabled={bring.isPending} onClick={() => chosen.current?.click()}>
-          <Upload size={20} aria-hidden="true" />{" "}
-          {bring.isPending ? "Reading the file" : "Open a visit file"}
-        </button>
       </div>
       <Trouble error={bring.error} />
     </div>
