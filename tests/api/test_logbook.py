@@ -32,6 +32,8 @@ class Homes(ApiCase):
         self.assertIn("Orrin Kettleby", {h["customer"] for h in softened})
         self.assertLess(len(softened), self.get("/api/homes")["total"])
         self.assertEqual(self.names("fitted=arsenic"), [])
+        # a job that is planned is not fitted yet
+        self.assertNotIn("Hesper Dunnoway", self.names("fitted=neutraliser"))
         self.assertEqual(self.get("/api/homes?fitted=no_such", 422)["code"], "homes.fitted")
 
     def test_homes_where_something_falls_due(self):

@@ -76,6 +76,11 @@ def rules_page() -> str:
     ]
     said = [(f"`{x.id}`", x.sentence, x.source, str(x.year)) for x in TONIGHT]
     said += [(f"`{x.id}`", x.sentence, x.source, str(x.year)) for x in CARES]
+    said += [
+        (f"`{x.id}`, beside what boiling leaves", x.not_boiled, x.source, str(x.year))
+        for x in (*TONIGHT, *CARES)
+        if x.not_boiled
+    ]
     said += [(f"`{x.id}`", x.sentence, x.source, str(x.year)) for x in FIRST]
     checks = [(f"`{k}`", says.sentence, says.remedy) for k, says in CHECKS.items()]
     cross = [(f"`{k}`", what, remedy) for k, (what, remedy) in CROSS.items()]

@@ -39,8 +39,21 @@ class Over(unittest.TestCase):
         self.assertEqual(len(both), 2)
         self.assertTrue(any("Never boil" in t for t in both))
 
+    def test_nobody_is_told_to_boil_what_boiling_leaves(self):
+        for name in ("nitrate_n", "arsenic", "lead", "pfoa"):
+            said = card("e_coli", name)
+            self.assertIn("bottled water only", said[0], name)
+            self.assertFalse([t for t in said if "bring drinking water to" in t], name)
+        self.assertIn("bring drinking water to", card("e_coli", "radon")[0])
+
+    def test_weak_immunity_beside_nitrate_is_not_told_to_boil(self):
+        weak, unknown = Care(consent=True, weak_immunity=True), {"nitrate_n": 12.0}
+        self.assertIn("bottled water only", card("nitrate_n", care=weak, values=unknown)[-1])
+        self.assertIn("boiled for 1 minute", card(care=weak, values=unknown)[-1])
+
     def test_lead_is_flushed_pfas_not_boiled_radon_aired(self):
         self.assertIn("flushed until it runs colder", card("lead")[0])
+        self.assertIn("bottled water for an infant and in pregnancy", card("lead")[0])
         self.assertIn("boiling does not take them out", card("pfos")[0])
         self.assertIn("ventilate", card("radon")[0])
 

@@ -14,7 +14,8 @@ from .water import Water
 @record
 class Tonight:
     """What is said of the water to drink until somebody has answered: for which analytes, with
-    source and year.
+    source and year. ``not_boiled``: said instead where something is over that boiling leaves, or
+    makes stronger.
     """
 
     id: str
@@ -22,6 +23,7 @@ class Tonight:
     sentence: str
     source: str
     year: int
+    not_boiled: str = ""
 
 
 #: said when one of its analytes is over, or may be
@@ -35,6 +37,10 @@ TONIGHT: tuple[Tonight, ...] = (
         ),
         source="US CDC and US EPA, emergency disinfection of drinking water",
         year=2017,
+        not_boiled=(
+            "Microbes, and what boiling does not take out: bottled water only, to drink and to"
+            " cook. A rolling boil kills microbes and leaves the rest, stronger than before."
+        ),
     ),
     Tonight(
         id="never_boil",
@@ -51,7 +57,7 @@ TONIGHT: tuple[Tonight, ...] = (
         analytes=frozenset({"lead", "copper"}),
         sentence=(
             "Lead and copper: cold tap only, flushed until it runs colder; bottled water for an"
-            " infant."
+            " infant and in pregnancy."
         ),
         source="US EPA, basic information about lead in drinking water",
         year=2024,
@@ -87,13 +93,16 @@ OTHER = "Use bottled water to drink and to cook until the local health authority
 
 @record
 class ForCare:
-    """What is said first because of who lives there, with its source and year."""
+    """What is said first because of who lives there, with its source and year; ``not_boiled`` as in
+    Tonight.
+    """
 
     id: str
     sentence: str
     source: str
     year: int
     holds: Callable[[Home, Water], bool]
+    not_boiled: str = ""
 
 
 def _may_hold(water: Water, *names: str) -> bool:
@@ -135,6 +144,10 @@ CARES: tuple[ForCare, ...] = (
         holds=lambda home, water: (
             home.care.weak_immunity and home.private and _may_hold(water, "coliform")
         ),
+        not_boiled=(
+            "Somebody’s defence against infection is weak: their physician says what they may"
+            " drink. Until then bottled water only: boiling leaves what else was found here."
+        ),
     ),
     ForCare(
         id="weak_immunity_town",
@@ -171,6 +184,17 @@ CARES: tuple[ForCare, ...] = (
 )
 
 
+#: what boiling does not take out: water for microbes is not boiled where one of these is over
+STAYS_BOILED = frozenset[str]().union(
+    *(t.analytes for t in TONIGHT if t.id in ("never_boil", "pipes", "pfas"))
+)
+
+
+def _said(t: Tonight | ForCare, kept: bool) -> str:
+    """Its sentence; ``kept``: something is over that boiling does not take out."""
+    return t.not_boiled if kept and t.not_boiled else t.sentence
+
+
 def tonight(over: frozenset[str], home: Home, water: Water) -> tuple[str, ...]:
     """The "tonight" card: what to drink until the laboratory or the authority answers, and what is
     said first because of who lives there. No health finding goes without.
@@ -178,7 +202,8 @@ def tonight(over: frozenset[str], home: Home, water: Water) -> tuple[str, ...]:
     Args:
         over: analytes with a health finding.
     """
-    card = [t.sentence for t in TONIGHT if t.analytes & over]
+    kept = bool(over & STAYS_BOILED)
+    card = [_said(t, kept) for t in TONIGHT if t.analytes & over]
     said = frozenset[str]().union(*(t.analytes for t in TONIGHT))
     if over - said:
         card.append(OTHER)
@@ -186,4 +211,4 @@ def tonight(over: frozenset[str], home: Home, water: Water) -> tuple[str, ...]:
         card.append(INFANT)
     if home.source.value == "lake":
         card.append(BLOOM)
-    return tuple(card) + tuple(c.sentence for c in CARES if c.holds(home, water))
+    return tuple(card) + tuple(_said(c, kept) for c in CARES if c.holds(home, water))
