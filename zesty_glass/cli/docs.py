@@ -17,7 +17,7 @@ from ..core.proposing.first import FIRST
 from ..core.rules import LIMITS, Rules
 from ..core.testing.crosschecks import CHECKS as CROSS
 from ..core.testing.laboratory import KINDS
-from ..core.testing.tonight import CARES, TONIGHT
+from ..core.testing.tonight import CARES, TONIGHT, ForCare, Tonight
 from ..core.treating.checks import CHECKS
 from ..core.treating.stages import TECHNOLOGIES
 from ..demo.homes import home_1, home_7
@@ -76,9 +76,10 @@ def rules_page() -> str:
     ]
     said = [(f"`{x.id}`", x.sentence, x.source, str(x.year)) for x in TONIGHT]
     said += [(f"`{x.id}`", x.sentence, x.source, str(x.year)) for x in CARES]
+    both: tuple[Tonight | ForCare, ...] = (*TONIGHT, *CARES)
     said += [
         (f"`{x.id}`, beside what boiling leaves", x.not_boiled, x.source, str(x.year))
-        for x in (*TONIGHT, *CARES)
+        for x in both
         if x.not_boiled
     ]
     said += [(f"`{x.id}`", x.sentence, x.source, str(x.year)) for x in FIRST]

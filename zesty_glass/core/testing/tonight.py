@@ -38,8 +38,8 @@ TONIGHT: tuple[Tonight, ...] = (
         source="US CDC and US EPA, emergency disinfection of drinking water",
         year=2017,
         not_boiled=(
-            "Microbes, and what boiling does not take out: bottled water only, to drink and to"
-            " cook. A rolling boil kills microbes and leaves the rest, stronger than before."
+            "Microbes: bottled water only, to drink and to cook. A rolling boil kills them, and"
+            " leaves what else was found here stronger than before."
         ),
     ),
     Tonight(
