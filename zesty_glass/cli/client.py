@@ -8,6 +8,7 @@ import json
 import subprocess
 import sys
 import tempfile
+from dataclasses import asdict
 from pathlib import Path
 
 from ..api.app import create_app
@@ -15,6 +16,8 @@ from ..core import words
 from ..core.analytes import ANALYTES
 from ..core.home import SOURCE_NAMES, WISHED
 from ..core.in_place import KINDS as IN_PLACE
+from ..core.testing.by_laboratory import report_bases, report_units
+from ..core.testing.procedures import PROCEDURES
 from ..core.treating.stages import KIND_NAMES, TECHNOLOGIES
 from ..core.units import BQ_L_PER_PCI_L, CM_PER_IN, KPA_PER_PSI, L_PER_GAL, MG_L_PER_GPG
 from .machine import WEB
@@ -22,6 +25,15 @@ from .machine import WEB
 GENERATED = WEB / "src" / "api" / "schema.generated.ts"
 FACTS = WEB / "src" / "app" / "facts.generated.ts"
 HEAD = "/** Written by ./zesty client from the core: change it there. */\n"
+PROCEDURE = """export interface Procedure {
+  kind: string;
+  title: string;
+  steps: string[];
+  analyte: string;
+  caution: string;
+  reagent: boolean;
+}
+"""
 
 
 def generate() -> str:
@@ -69,6 +81,11 @@ def facts() -> str:
             },
         ),
     }
+    told["PROCEDURES"] = ("Procedure[]", [asdict(p) for p in PROCEDURES])
+    told["REPORTED"] = (
+        "Record<string, { units: string[]; bases: string[] }>",
+        {a: {"units": report_units(a), "bases": report_bases(a)} for a in ANALYTES},
+    )
     lines = [
         f"export const {name}: {kind} = {json.dumps(value, indent=2, ensure_ascii=False)};\n"
         for name, (kind, value) in told.items()
@@ -80,7 +97,8 @@ def facts() -> str:
         "CM_PER_IN": CM_PER_IN,
         "BQ_L_PER_PCI_L": BQ_L_PER_PCI_L,
     }
-    return HEAD + "".join([*lines, *(f"export const {n} = {v!r};\n" for n, v in numbers.items())])
+    lines += [f"export const {n} = {v!r};\n" for n, v in numbers.items()]
+    return "".join([HEAD, PROCEDURE, *lines])
 
 
 def _shown(analyte: str, units: str) -> tuple[float, str, int]:

@@ -9,6 +9,7 @@ from dataclasses import replace
 from .costing.chores import Chores, chores
 from .costing.money import Lifetime
 from .costing.waste import Waste, waste
+from .demonstrating.ready import Ready, in_order
 from .demonstrating.records import Tasting
 from .demonstrating.shown import Around, show
 from .demonstrating.shown_records import Shown
@@ -73,7 +74,8 @@ class OptionReport:
 @record
 class Assessment:
     """All of a visit, worked out. ``noticed``: what eyes and nose found beside the complaints;
-    ``in_place``: what stands there already, judged.
+    ``in_place``: what stands there already, judged; ``ready``: demonstrations in the order that
+    this water calls for.
     """
 
     samples: tuple[SampleReport, ...]
@@ -89,6 +91,7 @@ class Assessment:
     horizon: int
     noticed: tuple[Complaint, ...] = ()
     demonstrations: tuple[Shown, ...] = ()
+    ready: tuple[Ready, ...] = ()
     in_place: tuple[Judged, ...] = ()
 
 
@@ -159,6 +162,7 @@ def assess_over(
             horizon=y,
             noticed=at.seen,
             demonstrations=shown,
+            ready=_ready(at, w.found),
             in_place=judged,
         )
         for y in horizons
@@ -183,7 +187,13 @@ def _untested(
         horizon=years,
         noticed=at.seen,
         demonstrations=_demonstrations(at, ()),
+        ready=_ready(at, None),
     )
+
+
+def _ready(at: Drawn, found: Meaning | None) -> tuple[Ready, ...]:
+    measured = {a for water in at.waters.values() for a in water.values}
+    return in_order(found, measured, len(at.visit.samples), len(at.visit.options))
 
 
 def _demonstrations(at: Drawn, lines: tuple[LineReport, ...]) -> tuple[Shown, ...]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from decimal import ROUND_HALF_EVEN, Decimal
 from functools import lru_cache
 
@@ -38,6 +39,16 @@ def number(value: float, decimals: int) -> str:
     if "." in text:
         text = text.rstrip("0").rstrip(".")
     return "0" if text in ("-0", "") else text
+
+
+def listed(names: Sequence[str]) -> str:
+    """Names in a row.
+
+    >>> listed(["iron"]), listed(["iron", "tannin", "sand"])
+    ('iron', 'iron, tannin and sand')
+    """
+    *first, last = names
+    return f"{', '.join(first)} and {last}" if first else last
 
 
 def about(value: float) -> str:

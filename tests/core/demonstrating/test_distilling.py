@@ -7,9 +7,10 @@ import unittest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.making import tds_meter, water
+from tests.making import NOON, home, settings, tds_meter, water
 from zesty_glass.core.demonstrating.distilling import balance, residue_volume, verdict
-from zesty_glass.core.demonstrating.records import Distilling
+from zesty_glass.core.demonstrating.records import Demonstration, Distilling
+from zesty_glass.core.demonstrating.shown import Around, show
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.testing.observations import MeterDisplays
@@ -56,6 +57,35 @@ class WorkedFigure(unittest.TestCase):
 
     def test_the_residue_is_predicted_from_the_amounts(self):
         self.assertEqual(round(run(260, residue_l=0.452).residue_mg_l.best), 690)
+
+
+class WhereItWent(unittest.TestCase):
+    """The distillate's removal is a bound by this meter; the residue is so many times the feed."""
+
+    def said(self, **more):
+        feed = MeterDisplays(displays=(260.0, 260.0))
+        d = Distilling(
+            sample="raw", instrument=tds_meter(), feed_l=1.2, feed=feed, residue_l=0.45, **more
+        )
+        at = Around(samples={}, waters={}, lines={}, home=home(), settings=settings(), meanings={})
+        return " ".join(show(Demonstration(id="d", made_at=NOON, body=d), at).sentences)
+
+    def test_at_least_so_much_less(self):
+        # 260 ± (2 % + 0.5) leaves 254.3 at the least; 4 ± 0.58 is 4.58 at the most: 98.2 % less
+        text = self.said(distillate=MeterDisplays(displays=(4.0, 4.0)))
+        self.assertIn("at least 98 % less", text)
+        self.assertIn("as far as this meter can tell", text)
+
+    def test_no_difference_is_said_so(self):
+        text = self.said(distillate=MeterDisplays(displays=(258.0, 258.0)))
+        self.assertIn("no difference shown", text)
+        self.assertNotIn("at least", text)
+
+    def test_times_as_concentrated(self):
+        text = self.said(residue=MeterDisplays(displays=(650.0, 650.0)))  # 650 / 260
+        self.assertIn("2.5 times as concentrated", text)
+        near = self.said(residue=MeterDisplays(displays=(262.0, 262.0)))
+        self.assertNotIn("concentrated", near)
 
 
 class Edges(unittest.TestCase):

@@ -126,6 +126,15 @@ class SideBySides(unittest.TestCase):
             self.bars("raw", "dry", at=around(RAW, sample(id="dry", raw=False)))[1].range
         )
 
+    def test_hardness_stands_beside_and_no_formula_joins_the_two(self):
+        out = show(made(SideBySide(samples=("raw", "pitcher"), option="o")), around())
+        self.assertEqual([b.hardness != "" for b in out.result.bars], [True, False, True])
+        self.assertIn("19", out.result.bars[0].hardness)
+        self.assertEqual(len(out.sentences), 1)
+        self.assertIn("No formula", out.sentences[0])
+        alone = show(made(SideBySide(samples=("pitcher",))), around())
+        self.assertEqual(alone.sentences, ())
+
     def test_gone_glasses_and_lines_are_refused(self):
         for body in (
             SideBySide(samples=("nobody",)),
@@ -170,6 +179,29 @@ class Lathers(unittest.TestCase):
         out = show(made(Lather(vials=self.vials), simulated=True), around())
         self.assertEqual(out.result.vials[0].drops, out.result.vials[0].expected)
         self.assertGreater(out.result.vials[0].drops.best, out.result.vials[1].drops.best)
+
+    def test_a_count_far_from_its_hardness_is_asked_about(self):
+        # 325 mg/L in 25 mL at 6 mg a mg and 2.5 mg a drop: 2 + 19.5 = 21.5 drops at most
+        few = replace(self.vials[0], steps=(3, 3))
+        flags = show(made(Lather(vials=(few, self.vials[1]))), around()).flags
+        self.assertEqual([f.id for f in flags], ["lather.far.tap"])
+        self.assertIn("6 drops", flags[0].sentence)
+        right = replace(self.vials[0], steps=(3,) * 7)
+        self.assertEqual(show(made(Lather(vials=(right, self.vials[1]))), around()).flags, ())
+
+    def test_a_simulated_count_is_never_asked_about(self):
+        few = replace(self.vials[0], steps=(3, 3))
+        out = show(made(Lather(vials=(few, self.vials[1])), simulated=True), around())
+        self.assertEqual(out.flags, ())
+
+    def test_conditioned_water_needs_the_soap_of_the_tap(self):
+        third = replace(self.vials[0], id="c", name="Without salt", role="conditioned")
+        text = " ".join(show(made(Lather(vials=(self.vials[0], third))), around()).sentences)
+        self.assertIn("“Without salt” needs as much soap as the tap", text)
+        less = replace(third, steps=(3, 3))
+        text = " ".join(show(made(Lather(vials=(self.vials[0], less))), around()).sentences)
+        self.assertIn("“Without salt” took less soap than the tap", text)
+        self.assertNotIn("as much soap", text)
 
     def test_no_lather_no_ratio(self):
         out = show(

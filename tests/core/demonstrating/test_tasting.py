@@ -21,7 +21,7 @@ from zesty_glass.core.demonstrating.tasting import (
     draw,
     how_little,
     places,
-    refusal,
+    refusals,
 )
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Source
@@ -194,7 +194,8 @@ class MayBeTasted(unittest.TestCase):
     town, well = home(source=Source.CITY), home(source=Source.WELL_DRILLED)
 
     def why(self, s, home_, sanitised=False):
-        return refusal(s, home_, meaning(water_of(s), home_, (), Rules()), sanitised, NOON)
+        means = meaning(water_of(s), home_, (), Rules())
+        return " ".join(refusals(s, home_, means, sanitised, NOON))
 
     def test_town_water_and_bottles_may(self):
         self.assertEqual(self.why(sample(tds(400, 401)), self.town), "")
@@ -225,6 +226,18 @@ class MayBeTasted(unittest.TestCase):
         self.assertIn("sanitised", self.why(s, self.town))
         self.assertEqual(self.why(s, self.town, True), "")
         self.assertIn("not flushed", self.why(replace(s, just_changed=True), self.town, True))
+
+    def test_all_reasons_are_said_at_once(self):
+        s = sample(raw=False, kind="own", draw="hot", just_changed=True)
+        means = meaning(water_of(s), self.town, (), Rules())
+        said = refusals(s, self.town, means, False, NOON)
+        for words in ("not flushed", "sanitised", "hot tap", "bacteria and nitrate"):
+            self.assertEqual(sum(words in t for t in said), 1, words)
+        self.assertEqual(len(said), 4)
+
+    def test_only_what_is_missing_in_a_report_is_named(self):
+        clean = from_lab("coliform", qualifier="absent")
+        self.assertIn("(nitrate)", self.why(sample(clean), self.well))
 
     def test_hot_water_and_our_own_without_a_report(self):
         self.assertIn("hot tap", self.why(sample(draw="hot"), self.town))

@@ -28,6 +28,25 @@ class Cups(unittest.TestCase):
         for minutes in (19.9, 0.0, None):
             self.assertEqual(said("clear", "clear", minutes=minutes, ph_low=8.0)[0], "stand")
 
+    def test_a_day_settles_it_at_any_ph(self):
+        self.assertEqual(said("clear", "clear", minutes=1440.0, ph_low=6.2)[0], "clear")
+        self.assertEqual(said("clear", "clear", minutes=1439.0, ph_low=6.2)[0], "not_yet")
+
+    def test_a_faint_colour_gives_a_hint_and_asks_for_a_kit(self):
+        for powder, id in (
+            ("wholly", "faint_ferric"),
+            ("partly", "faint_iron_tannin"),
+            ("no_change", "faint_tannin"),
+        ):
+            seen = CupsSeen(drawn="faint", stood="same", stood_minutes=30.0, reducer=powder)
+            f = find(seen)
+            self.assertEqual(f.id, id)
+            self.assertTrue(f.sentence.startswith("Perhaps: "))
+            self.assertIn("confirm", f.next)
+            self.assertIsNone(f.particulate_iron)
+        self.assertEqual(said("faint", "darkens", reducer="wholly")[0], "unknown")
+        self.assertEqual(said("faint", "same")[0], "unknown")
+
     def test_clear_then_coloured_is_dissolved_iron_whatever_the_tannin(self):
         for stood in ("coloured", "darkens"):
             self.assertEqual(said("clear", stood), ("ferrous", True, False, None))

@@ -12,7 +12,7 @@ from ..record import record
 @record
 class About:
     """A demonstration in words. ``simulates``: what a simulation shows, empty where none would be
-    honest.
+    honest; ``needs``: what has to stand on the table.
     """
 
     id: str
@@ -22,6 +22,7 @@ class About:
     steps: tuple[str, ...]
     cautions: tuple[str, ...] = ()
     simulates: str = ""
+    needs: str = ""
 
 
 @record
@@ -40,6 +41,7 @@ _ALL = (
         does_not_show=(
             "Safety, hardness or chlorine. Water with minerals put back rightly reads higher."
         ),
+        needs="A clean glass for each water, one meter, rinse water",
         steps=(
             "One clean glass for each water",
             "Rinse cup and probe between them",
@@ -52,6 +54,7 @@ _ALL = (
         name="Lather",
         shows="How much soap this water takes before it lathers.",
         does_not_show="What your household will save: nobody washes by the drop.",
+        needs="Two or three vials alike, soap with a dropper, a spoon",
         steps=(
             "The same amount of water in each vial",
             "Add soap, close, shake",
@@ -66,6 +69,7 @@ _ALL = (
         name="Colour",
         shows="Whether the colour is rust or tannin, and what a tannin resin takes out of it.",
         does_not_show="How long a filter lasts, or anything about health.",
+        needs="White cups, the reducing powder, the small resin column",
         steps=(
             "Equal amounts in equal white cups",
             "Put one aside to stand",
@@ -80,6 +84,7 @@ _ALL = (
         name="Chlorine",
         shows="The chlorine before and after carbon, and whether you can smell it.",
         does_not_show="Anything else that carbon does or does not take out.",
+        needs="Chlorine kit, a glass from behind carbon",
         steps=(
             "Fresh water, within fifteen minutes",
             "Free chlorine within one minute, total after three",
@@ -101,6 +106,7 @@ _ALL = (
         name="Distilling",
         shows="That what is dissolved stays behind when water boils away.",
         does_not_show="Removal of what boils below water: some solvents come over with the steam.",
+        needs="Flask, heater, condenser, jug, meter, tongs",
         steps=(
             "Measure the feed, and a drop of food colour if you like",
             "Boil, condense, stop before it is dry",
@@ -118,6 +124,7 @@ _ALL = (
         name="Blind tasting",
         shows="Which water these tasters liked today, and how far they agree.",
         does_not_show="Much, with few tasters. Nothing about health.",
+        needs="Fresh glasses, a marker, water that may be drunk",
         steps=(
             "Fresh glasses, poured out of sight",
             "Only letters on the glasses, a different order for each taster",

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from .. import words
 from ..home import Home
 from ..ranges import Range
@@ -15,7 +17,7 @@ from ..testing.value import Value
 from ..testing.water import Sample, Water
 from ..treating.line import LineReport
 from ..treating.stream import Stream
-from .distilling import balance
+from .distilling import Balance, balance
 from .kettle import scale_year
 from .lather import Ratio, counted, expected_drops, household_share, ratio, spoon_share, spoonful
 from .records import (
@@ -42,7 +44,7 @@ from .shown_records import (
     ThroughShown,
     VialShown,
 )
-from .tasting import agreement, how_little, refusal
+from .tasting import agreement, how_little, refusals
 
 
 @record
@@ -84,55 +86,60 @@ def _pair(name: str, before: Value | None, after: Value | None) -> tuple[str, Re
     return removal_sentence(r), r
 
 
+NO_FORMULA = "No formula joins hardness and dissolved matter: each is measured by itself."
+
+
+def _hardness(v: Value | None) -> str:
+    return "" if v is None or v.range is None else words.value("hardness", v.range, v.below)
+
+
+def _bar(name: str, tds: Value | None, hard: Value | None, beside: str, sample: str) -> Bar:
+    """A bar; without a ``sample`` it is a predicted water."""
+    unknown = "not tested" if sample else "not known"
+    return Bar(
+        sample=sample,
+        name=name,
+        range=None if tds is None else tds.range,
+        shown=unknown if tds is None else words.value("tds", tds.range, tds.below),
+        span=words.span("tds", None if tds is None else tds.range),
+        predicted=not sample,
+        beside=beside,
+        hardness=_hardness(hard),
+    )
+
+
+def _beside(first: Sample, other: Sample, at: Around) -> str:
+    """What the dissolved matter of one glass against the first one shows."""
+    v = at.value(other.id, "tds")
+    if first.id == other.id:
+        return ""
+    if v is not None and factor_of(other) != factor_of(first):
+        return "another meter factor: not compared"
+    return _pair("tds", at.value(first.id, "tds"), v)[0]
+
+
 def side_by_side(d: SideBySide, at: Around) -> Shown:
-    """TDS of each glass with its range; differences only where the ranges are apart."""
+    """TDS of each glass with its range; differences only where the ranges are apart. Hardness
+    stands beside it, with the sentence that neither gives the other.
+    """
+    glasses = [at.samples.get(id) for id in d.samples]
+    first = glasses[0]
     bars: list[Bar] = []
-    first = d.samples[0]
-    for id in d.samples:
-        s = at.samples.get(id)
-        if s is None:
+    for s in glasses:
+        if s is None or first is None:
             return _gone("A glass")
-        v = at.value(id, "tds")
-        if id == first:
-            beside = ""
-        elif factor_of(s) != factor_of(at.samples[first]) and v is not None:
-            beside = "another meter factor: not compared"
-        else:
-            beside = _pair("tds", at.value(first, "tds"), v)[0]
-        bars.append(
-            Bar(
-                sample=id,
-                name=s.name,
-                range=None if v is None else v.range,
-                shown="not tested" if v is None else words.value("tds", v.range, v.below),
-                span=words.span("tds", None if v is None else v.range),
-                predicted=False,
-                beside=beside,
-            )
-        )
+        tds, hard = at.value(s.id, "tds"), at.value(s.id, "hardness")
+        bars.append(_bar(s.name, tds, hard, _beside(first, s, at), s.id))
     if d.option is not None:
         line = at.lines.get(d.option)
         if line is None:
             return _gone("The line")
-        v = _expected(line.tap, "tds")
-        bars.append(
-            Bar(
-                sample="",
-                name=f"Expected: {line.name}",
-                range=None if v is None else v.range,
-                shown="not known" if v is None else words.value("tds", v.range, v.below),
-                span=words.span("tds", None if v is None else v.range),
-                predicted=True,
-                beside="",
-            )
-        )
-    tops = [
-        b.range.high if b.range.high is not None else b.range.best
-        for b in bars
-        if b.range is not None
-    ]
-    scale = max([*tops, 100.0])
-    return Shown(id="", sentences=(), result=Bars(bars=tuple(bars), scale=scale * 1.05))
+        tds, hard = _expected(line.tap, "tds"), _expected(line.tap, "hardness")
+        bars.append(_bar(f"Expected: {line.name}", tds, hard, "", ""))
+    tops = [r.best if r.high is None else r.high for b in bars if (r := b.range) is not None]
+    said = (NO_FORMULA,) if any(b.hardness for b in bars) else ()
+    scale = max([*tops, 100.0]) * 1.05
+    return Shown(id="", sentences=said, result=Bars(bars=tuple(bars), scale=scale))
 
 
 @record
@@ -203,6 +210,11 @@ def _said_of_soap(d: Lather, shown: Ratio, simulated: bool) -> list[str]:
     return said
 
 
+def _said_of_cloud(d: Lather) -> list[str]:
+    cloudy = [f"“{v.name}”" for v in d.vials if v.cloud]
+    return [f"Undissolved soap clouds {words.listed(cloudy)}."] if cloudy else []
+
+
 def _said_of_home(share: float | None) -> list[str]:
     if share is None:
         return []
@@ -223,6 +235,49 @@ def _said_of_spoon(d: Lather) -> list[str]:
     ]
 
 
+FAR_APART = 1.5  # counted against expected drops: beyond it something is to be asked
+
+
+def _far_apart(d: Lather, counts: _Counts) -> tuple[Flag, ...]:
+    """Vials that took far more or less soap than their hardness lets expect."""
+    flags = []
+    for v in d.vials:
+        seen, due = counts.drops.get(v.id), counts.expected.get(v.id)
+        if seen is None or due is None or seen.high is None or due.high is None:
+            continue
+        if seen.low > FAR_APART * due.high or seen.high < due.low / FAR_APART:
+            flags.append(
+                Flag(
+                    id=f"lather.far.{v.role}",
+                    sentence=(
+                        f"“{v.name}” took {words.number(seen.best, 0)} drops where its hardness"
+                        f" lets expect about {words.number(due.best, 0)}: was the vial full to the"
+                        " mark, the soap the same, the hardness tested in this glass?"
+                    ),
+                )
+            )
+    return tuple(flags)
+
+
+def _said_of_conditioned(d: Lather, drops: dict[str, Range | None]) -> list[str]:
+    """A conditioner that takes no hardness out does not change the soap that is needed."""
+    tap, other = _vial(d, "tap"), _vial(d, "conditioned")
+    a = None if tap is None else drops.get(tap.id)
+    b = None if other is None else drops.get(other.id)
+    if a is None or b is None or other is None:
+        return []
+    if a.overlaps(b):
+        return [
+            f"“{other.name}” needs as much soap as the tap: what it does to scale is another"
+            " question, its hardness stays in the water."
+        ]
+    less = "less" if b.best < a.best else "more"
+    return [
+        f"“{other.name}” took {less} soap than the tap: a hardness test of both says whether any"
+        " hardness was taken out."
+    ]
+
+
 def lather(d: Lather, at: Around, simulated: bool) -> Shown:
     """Drops a vial, ratios to the softened vial, the spoonful and the household estimate."""
     counts = _counts(d, at, simulated)
@@ -232,7 +287,8 @@ def lather(d: Lather, at: Around, simulated: bool) -> Shown:
     share = None if shown is None else household_share(shown, at.settings.soap_share)
     said = [
         *([] if shown is None else _said_of_soap(d, shown, simulated)),
-        *(f"Undissolved soap clouds “{v.name}”." for v in d.vials if v.cloud),
+        *_said_of_conditioned(d, counts.drops),
+        *_said_of_cloud(d),
         *_said_of_home(share),
         *_said_of_spoon(d),
     ]
@@ -253,7 +309,8 @@ def lather(d: Lather, at: Around, simulated: bool) -> Shown:
         household=share,
         breakthrough=_breakthrough(at),
     )
-    return Shown(id="", sentences=tuple(said), result=result)
+    flags = () if simulated else _far_apart(d, counts)
+    return Shown(id="", sentences=tuple(said), flags=flags, result=result)
 
 
 def _breakthrough(at: Around) -> str:
@@ -364,10 +421,29 @@ def kettle(d: Kettle, at: Around) -> Shown:
     return Shown(id="", sentences=tuple(said), result=KettleShown(scale=found))
 
 
+def _went_where(b: Balance) -> Iterator[str]:
+    """How much less the distillate holds, as far as this meter can tell, and how far the residue
+    was concentrated.
+    """
+    feed = Value(analyte="tds", unit="mg/L", range=b.feed)
+    if b.distillate is not None:
+        r = removal(feed, Value(analyte="tds", unit="mg/L", range=b.distillate))
+        if r.worst is not None:
+            yield (
+                f"The distillate holds at least {100 * r.worst:.0f} % less than the feed, as far"
+                " as this meter can tell."
+            )
+        else:
+            yield f"Feed and distillate: {removal_sentence(r)}."
+    if b.residue is not None and b.feed.best > 0 and b.residue.low > (b.feed.high or b.feed.best):
+        times = words.number(b.residue.best / b.feed.best, 1)
+        yield f"The residue is {times} times as concentrated as the feed."
+
+
 def distilling(d: Distilling, at: Around) -> Shown:
     """The balance in words."""
     b = balance(d, at.waters.get(d.sample))
-    said = []
+    said = list(_went_where(b))
     if b.residue_mg_l is not None and b.residue is None:
         said.append(f"The residue should read about {words.number(b.residue_mg_l.best, 0)} mg/L.")
     if b.residue_l is not None:
@@ -401,13 +477,15 @@ def distilling(d: Distilling, at: Around) -> Shown:
 
 def tasting(d: Tasting, at: Around, when: Demonstration) -> Shown:
     """Refusals first; then sums, agreement and what it proves."""
+    why: list[str] = []
     for w in d.waters:
         s = at.samples.get(w.sample)
         if s is None:
             return _gone("A glass")
-        why = refusal(s, at.home, at.meanings.get(w.sample), w.sample in d.sanitised, when.made_at)
-        if why:
-            return Shown(id="", sentences=(), refused=why)
+        clean = w.sample in d.sanitised
+        why += refusals(s, at.home, at.meanings.get(w.sample), clean, when.made_at)
+    if why:
+        return Shown(id="", sentences=(), refused=" ".join(why))
     a = agreement(d)
     key = {w.code: at.samples[w.sample].name for w in d.waters} if d.shown_at is not None else {}
     said: list[str] = []

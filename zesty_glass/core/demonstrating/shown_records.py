@@ -17,7 +17,7 @@ from .tasting import Agreement
 @record
 class Bar:
     """One water of a side by side [mg/L]; ``beside``: what the difference to the
-    first one shows.
+    first one shows; ``hardness``: measured or expected hardness, as it is said.
     """
 
     sample: str
@@ -27,6 +27,7 @@ class Bar:
     span: str
     predicted: bool
     beside: str
+    hardness: str = ""
 
 
 @record

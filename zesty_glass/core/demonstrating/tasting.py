@@ -23,6 +23,7 @@ from .records import TastedWater, Taster, Tasting
 LETTERS = "BCDFGHJKLMNPQRSTVWXZ"  # without vowels no code reads as a word
 REPORT_IS_RECENT = timedelta(days=365)
 _NEEDED = ("coliform", "nitrate_n")
+_REPORT_NAMES = {"coliform": "bacteria", "nitrate_n": "nitrate"}
 
 
 def draw(samples: Sequence[str], tasters: Sequence[str], chance: random.Random) -> Tasting:
@@ -49,26 +50,35 @@ def draw(samples: Sequence[str], tasters: Sequence[str], chance: random.Random) 
     )
 
 
-def refusal(
+def refusals(
     sample: Sample, home: Home, meaning: Meaning | None, sanitised: bool, at: datetime
-) -> str:
-    """Why a water may not be tasted; empty when it may.
+) -> tuple[str, ...]:
+    """All reasons why a water may not be tasted; empty when it may.
 
     Bottled water, a regulated supply, or water with a laboratory report of the last year that finds
     nothing. ``meaning``: what this sample's own readings mean.
     """
     over = [f for f in (meaning.findings if meaning else ()) if f.weight is Weight.HEALTH]
-    if over:
-        return f"“{sample.name}” has a health finding: {over[0].shown}."
+    why = [f"“{sample.name}” has a health finding: {f.shown}." for f in over[:1]]
     if sample.kind == "bottled":
-        return ""
+        return tuple(why)
     if sample.just_changed:
-        return f"The filter behind “{sample.name}” was just changed and not flushed."
+        why.append(f"The filter behind “{sample.name}” was just changed and not flushed.")
     if (sample.treated or sample.kind in ("pitcher", "own")) and not sanitised:
-        return f"“{sample.name}” comes from a unit: say first that it was sanitised and flushed."
+        why.append(
+            f"“{sample.name}” comes from a unit: say first that it was sanitised and flushed."
+        )
     if sample.draw == "hot":
-        return f"“{sample.name}” is from the hot tap: only cold water is tasted."
-    clean = {
+        why.append(f"“{sample.name}” is from the hot tap: only cold water is tasted.")
+    missing = [n for n in _NEEDED if n not in _reported_clean(sample, at)]
+    if missing and (sample.kind == "own" or home.private):
+        why.append(_unreported(sample, missing))
+    return tuple(why)
+
+
+def _reported_clean(sample: Sample, at: datetime) -> set[str]:
+    """What a certified laboratory reported on this water within a year."""
+    return {
         r.analyte
         for r in sample.readings
         if r.struck_at is None
@@ -77,19 +87,15 @@ def refusal(
         and r.observation.certified
         and at.date() - (r.observation.report_date or r.made_at.date()) <= REPORT_IS_RECENT
     }
-    if all(n in clean for n in _NEEDED):
-        return ""
-    if sample.kind == "own":
-        return (
-            f"“{sample.name}” is our own water: without a recent clean laboratory report it is not"
-            " tasted."
-        )
-    if home.private:
-        return (
-            f"“{sample.name}” comes from a private supply: without a recent clean laboratory report"
-            " (bacteria and nitrate) it is not tasted."
-        )
-    return ""
+
+
+def _unreported(sample: Sample, missing: list[str]) -> str:
+    whose = "is our own water" if sample.kind == "own" else "comes from a private supply"
+    what = " and ".join(_REPORT_NAMES[n] for n in missing)
+    return (
+        f"“{sample.name}” {whose}: without a recent clean laboratory report ({what}) it is not"
+        " tasted."
+    )
 
 
 def places(ranks: dict[str, int], codes: Sequence[str]) -> tuple[float, ...]:

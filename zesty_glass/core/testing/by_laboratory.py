@@ -48,6 +48,39 @@ def radon_at_drawing(measured: float, hours: float) -> float:
 _PLAIN_MASS = ("", "mg/L", "ppm", "µg/L", "ug/L", "ppb")
 
 
+#: [unit] what a report may be typed in, beside the canonical unit; the first is taken for granted
+_TYPED_IN = {
+    "pCi/L": ("pCi/L", "Bq/L"),
+    "mg/L as CaCO3": ("mg/L", "gpg", "°dH", "mmol/L"),
+    "mg/L": ("mg/L", "µg/L", "ppb", "ng/L"),
+}
+#: bases that a report has to state itself
+_STATED = {
+    "nitrate_n": ("N", "NO3"),
+    "nitrite_n": ("N", "NO2"),
+    "radon": ("collection", "counting"),
+}
+
+
+def report_units(name: str) -> tuple[str, ...]:
+    """Units a report on this analyte is typed in.
+
+    >>> report_units("radon")
+    ('pCi/L', 'Bq/L')
+    """
+    canonical = analyte(name).unit
+    return _TYPED_IN.get(canonical, (canonical,))
+
+
+def report_bases(name: str) -> tuple[str, ...]:
+    """What a report's mg/L may be counted as; empty where there is only one way.
+
+    >>> report_bases("magnesium")
+    ('Mg', 'CaCO3')
+    """
+    return _STATED.get(name) or tuple(AS_CACO3.get(name, ()))
+
+
 LATE_RADON = "Counted more than 96 hours after drawing: the laboratory asks for 4 days at most."
 
 
@@ -74,8 +107,8 @@ def _basis(name: str, seen: LaboratoryResult) -> float:
     if name in AS_CACO3:
         return _ion_basis(name, seen)
     if name in ("nitrate_n", "nitrite_n"):
-        other = "NO3" if name == "nitrate_n" else "NO2"
-        if seen.basis not in ("N", other):
+        other = _STATED[name][1]
+        if seen.basis not in _STATED[name]:
             raise refused(
                 "laboratory.basis",
                 f"The result does not say whether it is as N or as {other}.",
@@ -86,7 +119,7 @@ def _basis(name: str, seen: LaboratoryResult) -> float:
             return 1.0
         return 1 / (NITRATE_NO3_PER_N if name == "nitrate_n" else NITRITE_NO2_PER_N)
     if name == "radon":
-        if seen.basis not in ("collection", "counting"):
+        if seen.basis not in _STATED[name]:
             raise refused(
                 "laboratory.radon_basis",
                 "The report’s activity is as of collection or as of counting: this one does not"

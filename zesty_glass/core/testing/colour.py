@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from ..analytes import mid_sentence
 from ..record import record
 from .observations import CupsSeen
 
 STANDING_MIN = 20.0  # [min] before "stays clear" may be read
+RUSTS_BY_MIN = 1440.0  # [min] a day: iron has rusted by then at any pH of a well
 STANDS_CLEAR_PH = 7.5  # below this iron oxidises slowly and "stays clear" is not final
 
 
@@ -97,6 +99,9 @@ _F = {
     ),
 }
 
+#: what the powder says of a colour as drawn
+_BY_POWDER = {"wholly": "ferric", "partly": "iron_tannin", "no_change": "tannin"}
+
 CAUTION = (
     "The reducing powder irritates: keep it dry, away from acids and bleach. It may bleach some"
     " organics and also clears manganese."
@@ -116,15 +121,29 @@ def find(seen: CupsSeen, ph_low: float | None = None, well: bool = False) -> Col
         if stood is None or (stood == "clear" and (seen.stood_minutes or 0) < STANDING_MIN):
             return _F["stand"]
         if stood == "clear":
-            return (
-                _F["clear"] if ph_low is not None and ph_low >= STANDS_CLEAR_PH else _F["not_yet"]
-            )
+            quick = ph_low is not None and ph_low >= STANDS_CLEAR_PH
+            waited = (seen.stood_minutes or 0) >= RUSTS_BY_MIN
+            return _F["clear" if quick or waited else "not_yet"]
         return _F["ferrous"] if stood in ("coloured", "darkens") else _F["unknown"]
+    if drawn == "faint" and powder is not None:
+        return _faint(stood, powder)
     if drawn == "coloured":
         if powder is None:
             return _F["open"]
         if stood == "darkens":
             return _F["both_tannin"] if powder == "partly" else _F["unknown"]
         if stood in (None, "coloured", "same"):
-            return _F[{"wholly": "ferric", "partly": "iron_tannin", "no_change": "tannin"}[powder]]
+            return _F[_BY_POWDER[powder]]
     return _F["unknown"]
+
+
+def _faint(stood: str | None, powder: str) -> ColourFinding:
+    """What the powder does to a faint colour: a hint, since little of it is hard to see clear."""
+    if stood not in (None, "coloured", "same"):
+        return _F["unknown"]
+    hint = _F[_BY_POWDER[powder]]
+    return ColourFinding(
+        id=f"faint_{hint.id}",
+        sentence=f"Perhaps: {mid_sentence(hint.sentence)}",
+        next="The colour was faint: confirm by the iron kit and the tannin kit or a laboratory.",
+    )

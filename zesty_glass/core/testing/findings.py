@@ -130,6 +130,7 @@ def _likely(f: Finding, values: dict[str, Value]) -> Finding:
 #: what the cups found -> the sentence that answers a colour
 _COLOURED = frozenset(
     {"ferrous", "both_tannin", "manganese", "ferric", "iron_tannin", "tannin", "sediment"}
+    | {"faint_ferric", "faint_iron_tannin", "faint_tannin"}
 )
 _COLOUR_SIGNS = frozenset({"tea_colour", "orange_streaks", "haze"})
 
