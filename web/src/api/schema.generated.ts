@@ -2066,7 +2066,7 @@ export interface components {
         /**
          * About
          * @description A demonstration in words. ``simulates``: what a simulation shows, empty where none would be
-         *     honest.
+         *     honest; ``needs``: what has to stand on the table.
          */
         About: {
             /** Id */
@@ -2089,6 +2089,11 @@ export interface components {
              * @default
              */
             simulates: string;
+            /**
+             * Needs
+             * @default
+             */
+            needs: string;
         };
         /**
          * AcceptBody
@@ -2221,7 +2226,8 @@ export interface components {
         /**
          * Assessment
          * @description All of a visit, worked out. ``noticed``: what eyes and nose found beside the complaints;
-         *     ``in_place``: what stands there already, judged.
+         *     ``in_place``: what stands there already, judged; ``ready``: demonstrations in the order that
+         *     this water calls for.
          */
         Assessment: {
             /** Samples */
@@ -2253,6 +2259,11 @@ export interface components {
              * @default []
              */
             demonstrations: components["schemas"]["Shown"][];
+            /**
+             * Ready
+             * @default []
+             */
+            ready: components["schemas"]["Ready"][];
             /**
              * In Place
              * @default []
@@ -2378,7 +2389,7 @@ export interface components {
         /**
          * Bar
          * @description One water of a side by side [mg/L]; ``beside``: what the difference to the
-         *     first one shows.
+         *     first one shows; ``hardness``: measured or expected hardness, as it is said.
          */
         Bar: {
             /** Sample */
@@ -2394,6 +2405,11 @@ export interface components {
             predicted: boolean;
             /** Beside */
             beside: string;
+            /**
+             * Hardness
+             * @default
+             */
+            hardness: string;
         };
         /**
          * Bars
@@ -6796,6 +6812,34 @@ export interface components {
             struck: boolean;
             value: components["schemas"]["Value"];
             working: components["schemas"]["Working"];
+        };
+        /**
+         * Ready
+         * @description A demonstration as this visit stands.
+         *
+         *     Args:
+         *         called_for: something that was found is made visible by it.
+         *         lacks: what is missing before it can be shown; empty when it can.
+         *         measure: the analyte to measure for it, where that is what is missing.
+         */
+        Ready: {
+            /** Id */
+            id: string;
+            /**
+             * Called For
+             * @default false
+             */
+            called_for: boolean;
+            /**
+             * Lacks
+             * @default
+             */
+            lacks: string;
+            /**
+             * Measure
+             * @default
+             */
+            measure: string;
         };
         /**
          * Reasons

@@ -43,6 +43,7 @@ export type LabSample = S["LabSample"];
 export type LabPreview = S["LabPreview"];
 export type Rules = S["Rules"];
 export type Suggestion = S["Suggestion"];
+export type WhatIf = S["WhatIf"];
 export type CataloguePreview = S["CataloguePreview"];
 export type Demonstration = S["Demonstration"];
 export type DemoBody = Demonstration["body"];

@@ -1,4 +1,12 @@
 /** Written by ./zesty client from the core: change it there. */
+export interface Procedure {
+  kind: string;
+  title: string;
+  steps: string[];
+  analyte: string;
+  caution: string;
+  reagent: boolean;
+}
 export const SHOWN: Record<string, Record<string, { factor: number; unit: string; decimals: number }>> = {
   "tds": {
     "us": {
@@ -750,6 +758,575 @@ export const IN_PLACE: Record<string, { name: string; part: string; drawing: str
     "part": "part",
     "drawing": "sediment",
     "asks": []
+  }
+};
+export const PROCEDURES: Procedure[] = [
+  {
+    "kind": "meter",
+    "title": "Dissolved matter",
+    "steps": [
+      "Cup and probe rinsed",
+      "Fill to the mark, stir",
+      "Wait until it is steady"
+    ],
+    "analyte": "tds",
+    "caution": "",
+    "reagent": false
+  },
+  {
+    "kind": "drops",
+    "title": "Hardness, by drops",
+    "steps": [
+      "Rinse the vial, fill it to the mark",
+      "Buffer and indicator in, swirl",
+      "One drop at a time, bottle upright; swirl"
+    ],
+    "analyte": "hardness",
+    "caution": "Reagents: keep them off skin and eyes.",
+    "reagent": true
+  },
+  {
+    "kind": "drops",
+    "title": "Calcium hardness, by drops",
+    "steps": [
+      "Rinse the vial, fill it to the mark",
+      "High-pH buffer, indicator",
+      "One drop at a time, bottle upright; swirl"
+    ],
+    "analyte": "calcium",
+    "caution": "Reagents: keep them off skin and eyes.",
+    "reagent": true
+  },
+  {
+    "kind": "drops",
+    "title": "Alkalinity, by drops",
+    "steps": [
+      "Rinse the vial, fill it to the mark",
+      "Indicator in, swirl",
+      "One drop at a time, bottle upright; swirl"
+    ],
+    "analyte": "alkalinity",
+    "caution": "Reagents: keep them off skin and eyes.",
+    "reagent": true
+  },
+  {
+    "kind": "display",
+    "title": "Free chlorine",
+    "steps": [
+      "Blank on this water",
+      "Add the reagent, swirl",
+      "Read within one minute"
+    ],
+    "analyte": "chlorine_free",
+    "caution": "Reagents: keep them off skin and eyes.",
+    "reagent": true
+  },
+  {
+    "kind": "display",
+    "title": "Total chlorine",
+    "steps": [
+      "Within fifteen minutes of drawing",
+      "Add the reagent, swirl",
+      "Read after three minutes"
+    ],
+    "analyte": "chlorine_total",
+    "caution": "Reagents: keep them off skin and eyes.",
+    "reagent": true
+  },
+  {
+    "kind": "display",
+    "title": "Iron, total",
+    "steps": [
+      "Blank on this water",
+      "Add the powder, swirl",
+      "Read after its wait"
+    ],
+    "analyte": "iron",
+    "caution": "Reagents: keep them off skin and eyes.",
+    "reagent": true
+  },
+  {
+    "kind": "display",
+    "title": "Iron, dissolved",
+    "steps": [
+      "Filter the sample at once",
+      "Blank, then the powder",
+      "Read after its wait"
+    ],
+    "analyte": "iron_ferrous",
+    "caution": "Reagents: keep them off skin and eyes.",
+    "reagent": true
+  },
+  {
+    "kind": "display",
+    "title": "Manganese",
+    "steps": [
+      "Blank on this water",
+      "Add the reagent",
+      "Read after its wait"
+    ],
+    "analyte": "manganese",
+    "caution": "Reagents: keep them off skin and eyes.",
+    "reagent": true
+  },
+  {
+    "kind": "display",
+    "title": "Tannin",
+    "steps": [
+      "Blank on this water",
+      "Add the reagent",
+      "Read after 25 minutes"
+    ],
+    "analyte": "tannin",
+    "caution": "Reagents: keep them off skin and eyes.",
+    "reagent": true
+  },
+  {
+    "kind": "display",
+    "title": "pH",
+    "steps": [
+      "On site, never posted",
+      "Rinse, stir gently",
+      "Wait until it is steady"
+    ],
+    "analyte": "ph",
+    "caution": "",
+    "reagent": false
+  },
+  {
+    "kind": "comparator",
+    "title": "pH, by drops",
+    "steps": [
+      "On site, never posted",
+      "Rinse the tube with this water, fill to the mark",
+      "The kit’s drops in, turn it over once",
+      "Against white, in daylight: touch the colour it matches"
+    ],
+    "analyte": "ph",
+    "caution": "Reagents: keep them off skin and eyes.",
+    "reagent": true
+  },
+  {
+    "kind": "display",
+    "title": "Temperature",
+    "steps": [
+      "In running water",
+      "Wait until it is steady"
+    ],
+    "analyte": "temperature",
+    "caution": "",
+    "reagent": false
+  },
+  {
+    "kind": "display",
+    "title": "Turbidity",
+    "steps": [
+      "Wipe the vial dry",
+      "Turn it over gently, no bubbles"
+    ],
+    "analyte": "turbidity",
+    "caution": "",
+    "reagent": true
+  },
+  {
+    "kind": "display",
+    "title": "Static pressure",
+    "steps": [
+      "No tap open",
+      "Gauge on a hose tap"
+    ],
+    "analyte": "pressure_static",
+    "caution": "",
+    "reagent": false
+  },
+  {
+    "kind": "display",
+    "title": "Running pressure",
+    "steps": [
+      "A tap open",
+      "Read when it stands still"
+    ],
+    "analyte": "pressure_running",
+    "caution": "",
+    "reagent": false
+  },
+  {
+    "kind": "comparator",
+    "title": "",
+    "steps": [
+      "Two tubes of this water: one with its reagent, one without",
+      "Wait its own minutes",
+      "Against white, in daylight: touch the colour it matches, or the gap between two"
+    ],
+    "analyte": "",
+    "caution": "Reagents: keep them off skin and eyes.",
+    "reagent": true
+  },
+  {
+    "kind": "strip",
+    "title": "",
+    "steps": [
+      "Dip without moving it",
+      "Wait its own seconds",
+      "Touch the pad it matches, or the gap between two"
+    ],
+    "analyte": "",
+    "caution": "",
+    "reagent": true
+  }
+];
+export const REPORTED: Record<string, { units: string[]; bases: string[] }> = {
+  "tds": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "hardness": {
+    "units": [
+      "mg/L",
+      "gpg",
+      "°dH",
+      "mmol/L"
+    ],
+    "bases": []
+  },
+  "calcium": {
+    "units": [
+      "mg/L",
+      "gpg",
+      "°dH",
+      "mmol/L"
+    ],
+    "bases": [
+      "Ca",
+      "CaCO3"
+    ]
+  },
+  "magnesium": {
+    "units": [
+      "mg/L",
+      "gpg",
+      "°dH",
+      "mmol/L"
+    ],
+    "bases": [
+      "Mg",
+      "CaCO3"
+    ]
+  },
+  "alkalinity": {
+    "units": [
+      "mg/L",
+      "gpg",
+      "°dH",
+      "mmol/L"
+    ],
+    "bases": [
+      "CaCO3",
+      "HCO3"
+    ]
+  },
+  "ph": {
+    "units": [
+      "pH"
+    ],
+    "bases": []
+  },
+  "temperature": {
+    "units": [
+      "°C"
+    ],
+    "bases": []
+  },
+  "iron": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "iron_ferrous": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "manganese": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "tannin": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "chlorine_free": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "chlorine_total": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "chlorine_combined": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "turbidity": {
+    "units": [
+      "NTU"
+    ],
+    "bases": []
+  },
+  "hydrogen_sulfide": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "sulfate": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "chloride": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "sodium": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "potassium": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "carbon_dioxide": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "copper": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "copper_flushed": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "lead": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "nitrate_n": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": [
+      "N",
+      "NO3"
+    ]
+  },
+  "nitrite_n": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": [
+      "N",
+      "NO2"
+    ]
+  },
+  "arsenic": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "uranium": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "barium": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "fluoride": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "radon": {
+    "units": [
+      "pCi/L",
+      "Bq/L"
+    ],
+    "bases": [
+      "collection",
+      "counting"
+    ]
+  },
+  "coliform": {
+    "units": [
+      "per 100 mL"
+    ],
+    "bases": []
+  },
+  "e_coli": {
+    "units": [
+      "per 100 mL"
+    ],
+    "bases": []
+  },
+  "uvt": {
+    "units": [
+      "%"
+    ],
+    "bases": []
+  },
+  "pfoa": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "pfos": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "flow": {
+    "units": [
+      "gpm"
+    ],
+    "bases": []
+  },
+  "pressure_static": {
+    "units": [
+      "psi"
+    ],
+    "bases": []
+  },
+  "pressure_running": {
+    "units": [
+      "psi"
+    ],
+    "bases": []
+  },
+  "colour": {
+    "units": [
+      ""
+    ],
+    "bases": []
+  },
+  "noticed": {
+    "units": [
+      ""
+    ],
+    "bases": []
   }
 };
 export const MG_L_PER_GPG = 17.11806104527095;

@@ -81,3 +81,10 @@ export const GAL_L = L_PER_GAL;
 export function volume(gal: number, units: string): string {
   return units === "us" ? `${about(gal)} gal` : `${about(gal * GAL_L)} L`;
 }
+/** A small volume, as drunk in a day, with one digit after the point. */
+export function sip(gal: number, units: string): string {
+  return units === "us" ? `${num(gal, 1)} gal` : `${num(gal * GAL_L, 1)} L`;
+}
+export function flow(gpm: number, units: string): string {
+  return units === "us" ? `${num(gpm, 1)} gpm` : `${num(gpm * GAL_L, 0)} L/min`;
+}

@@ -262,6 +262,240 @@ export interface GlassProps {
   pouring?: boolean;
 }
 
+/** Names of the patterns and clips of one glass, unlike those of any other on the page. */
+interface Ids {
+  water: string;
+  outside: string;
+  rule: string;
+  hatch: string;
+  blur: string;
+  cloud: string;
+  air: string;
+}
+
+function idsOf(id: string): Ids {
+  return {
+    water: `${id}w`,
+    outside: `${id}o`,
+    rule: `${id}h`,
+    hatch: `${id}k`,
+    blur: `${id}b`,
+    cloud: `${id}c`,
+    air: `${id}a`,
+  };
+}
+
+function Hatch({ id, stroke, s }: { id: string; stroke: string; s: Size }): ReactElement {
+  const tile = s.big ? 5 : 6;
+  return (
+    <pattern
+      id={id}
+      width={tile}
+      height={tile}
+      patternUnits="userSpaceOnUse"
+      patternTransform="rotate(45)"
+    >
+      <path
+        d={`M0,0V${tile}`}
+        stroke={stroke}
+        strokeWidth={s.chip ? 2.4 : 1.3 / Math.max(s.k, 0.7)}
+      />
+    </pattern>
+  );
+}
+
+function Defs({ ids, s }: { ids: Ids; s: Size }): ReactElement {
+  return (
+    <defs>
+      <clipPath id={ids.water}>
+        <path d={BODY} />
+      </clipPath>
+      <clipPath id={ids.outside}>
+        <path d={`${OUTER}Z`} />
+      </clipPath>
+      <Hatch id={ids.rule} stroke="var(--glass-ink)" s={s} />
+      <Hatch id={ids.hatch} stroke={EDGE} s={s} />
+      <filter id={ids.blur} x="-60%" y="-200%" width="220%" height="500%">
+        <feGaussianBlur stdDeviation={s.big ? 2.6 : 2.2} />
+      </filter>
+      <filter id={ids.cloud} x="-60%" y="-60%" width="220%" height="220%">
+        <feGaussianBlur stdDeviation={4.5} />
+      </filter>
+    </defs>
+  );
+}
+
+/** The thick foot of the glass, with a square for each test. */
+function Heel({ l, s, ids, colour }: { l: Look; s: Size; ids: Ids; colour: Rgb }): ReactElement {
+  return (
+    <g clipPath={`url(#${ids.outside})`}>
+      <path
+        d={HEEL}
+        fill={l.predicted ? "var(--glass-body)" : shade(colour, 0.86)}
+        opacity={l.predicted ? 0.2 : 0.55}
+      />
+      <Feet look={l} s={s} hatch={ids.rule} />
+    </g>
+  );
+}
+
+const SHADE = `M${50 + half(YS) - 7},${YS} L${50 + half(G.floor) - 7},${G.floor + 6} H100 V${YS}Z`;
+
+/** Oxidised iron, settled on the floor. */
+function Rust({ ferric, s }: { ferric: number; s: Size }): ReactElement | null {
+  if (ferric <= 0.15 || !s.mid) return null;
+  const most = Math.min(3, ferric);
+  const from = `M${50 - half(G.floor)},${G.floor + 8} Q30,${G.floor - 2 - 3 * most} 46,${G.floor - 0.5}`;
+  return (
+    <path
+      d={`${from} T74,${G.floor - 1 - most} L90,${G.floor + 8}Z`}
+      fill="#8A4A1D"
+      opacity={0.55}
+    />
+  );
+}
+
+/** What was not tested, hatched from the floor up. */
+function Unseen({ share, s, ids }: { share: number; s: Size; ids: Ids }): ReactElement | null {
+  if (share <= 0) return null;
+  const height = (G.floor + 6 - YS) * share;
+  return (
+    <rect
+      x={0}
+      y={G.floor + 6 - height}
+      width={100}
+      height={height}
+      fill={`url(#${ids.hatch})`}
+      opacity={s.chip ? 0.75 : 0.42}
+    />
+  );
+}
+
+function Surface({ colour, s }: { colour: Rgb; s: Size }): ReactElement {
+  if (s.chip)
+    return (
+      <path
+        d={`M${50 - half(YS)},${YS}H${50 + half(YS)}`}
+        stroke={EDGE}
+        strokeWidth={s.line * 0.8}
+      />
+    );
+  return (
+    <ellipse
+      cx={50}
+      cy={YS}
+      rx={half(YS)}
+      ry={(4.2 * half(YS)) / 33}
+      fill={shade(colour, 1.03)}
+      stroke={EDGE}
+      strokeWidth={s.fine}
+    />
+  );
+}
+
+/** The water: its tint, and all that is in it. */
+function Water({
+  l,
+  s,
+  ids,
+  colour,
+  inside,
+}: {
+  l: Look;
+  s: Size;
+  ids: Ids;
+  colour: Rgb;
+  inside: ReactNode;
+}): ReactElement {
+  return (
+    <>
+      <path d={BODY} fill={rgb(colour)} style={{ transition: "fill var(--settle)" }} />
+      <g clipPath={`url(#${ids.water})`}>
+        <path d={SHADE} fill={shade(colour, 0.9)} opacity={0.55} />
+        <Rust ferric={l.ferric} s={s} />
+        <Haze ntu={l.ntu} s={s} blur={ids.cloud} />
+        {inside}
+        {inside !== undefined && (
+          <rect x={0} y={YS} width={100} height={110} fill={rgb(colour)} opacity={0.5} />
+        )}
+        {l.hard && <Crystals hard={l.hard} s={s} />}
+        <Fizz free={l.free} combined={l.combined} s={s} />
+        <Unseen share={l.unseen} s={s} ids={ids} />
+      </g>
+      <Surface colour={colour} s={s} />
+      <Crust ring={l.ring} s={s} />
+    </>
+  );
+}
+
+/** A predicted water stands in a dashed glass. */
+function dashOf(l: Look, s: Size): string | undefined {
+  if (!l.predicted) return undefined;
+  if (s.chip) return "9 7";
+  if (!s.mid) return "9 6";
+  return s.big ? "3.6 2.6" : "5 3.6";
+}
+
+function Rim({ s, dash }: { s: Size; dash: string | undefined }): ReactElement {
+  if (s.chip)
+    return (
+      <path
+        d={`M${50 - G.rw},${G.rim}H${50 + G.rw}`}
+        stroke="var(--glass-ink)"
+        strokeWidth={s.line * 0.6}
+        opacity={0.5}
+      />
+    );
+  return (
+    <ellipse
+      cx={50}
+      cy={G.rim}
+      rx={G.rw}
+      ry={4.8}
+      fill="none"
+      stroke="var(--glass-ink)"
+      strokeWidth={s.line}
+      strokeDasharray={dash}
+    />
+  );
+}
+
+/** What stands out of the water: the upper end of a probe. */
+function Above({ id, children }: { id: string; children: ReactNode }): ReactElement {
+  return (
+    <>
+      <clipPath id={id}>
+        <rect x={-60} y={-200} width={220} height={200 + YS + 0.6} />
+      </clipPath>
+      <g clipPath={`url(#${id})`}>{children}</g>
+    </>
+  );
+}
+
+const GLEAM =
+  `M${50 - half(44) + 5},44 L${50 - half(92) + 5},92` +
+  `M${50 - half(98) + 5},98 L${50 - half(103) + 5},103`;
+
+/** The glass itself: wall, rim and the light on it. */
+function Wall({ s, dash }: { s: Size; dash: string | undefined }): ReactElement {
+  return (
+    <>
+      <path
+        d={OUTER}
+        fill="none"
+        stroke="var(--glass-ink)"
+        strokeWidth={s.line}
+        strokeLinejoin="round"
+        strokeDasharray={dash}
+      />
+      <Rim s={s} dash={dash} />
+      {s.mid && (
+        <path d={GLEAM} stroke="#FFFFFC" strokeWidth={2.6} strokeLinecap="round" opacity={0.92} />
+      )}
+    </>
+  );
+}
+
 export function Glass({
   look: l,
   h = 112,
@@ -271,22 +505,9 @@ export function Glass({
   above,
   pouring = false,
 }: GlassProps): ReactElement {
-  const id = useId();
+  const ids = idsOf(useId());
   const s = sizeOf(h);
-  const c = tint(l);
-  const dash = l.predicted
-    ? s.chip
-      ? "9 7"
-      : s.mid
-        ? s.big
-          ? "3.6 2.6"
-          : "5 3.6"
-        : "9 6"
-    : undefined;
-  const e = s.chip ? 0 : (4.2 * half(YS)) / 33;
-  const hatchHeight = (G.floor + 6 - YS) * l.unseen;
-  const tile = s.big ? 5 : 6;
-  const hatchWidth = s.chip ? 2.4 : 1.3 / Math.max(s.k, 0.7);
+  const colour = tint(l);
   return (
     <svg
       className="glass"
@@ -297,148 +518,19 @@ export function Glass({
       role="img"
       aria-label={`${label}: ${inWords(l).join("; ")}`}
     >
-      <defs>
-        <clipPath id={`${id}w`}>
-          <path d={BODY} />
-        </clipPath>
-        <clipPath id={`${id}o`}>
-          <path d={`${OUTER}Z`} />
-        </clipPath>
-        <pattern
-          id={`${id}h`}
-          width={tile}
-          height={tile}
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
-          <path d={`M0,0V${tile}`} stroke="var(--glass-ink)" strokeWidth={hatchWidth} />
-        </pattern>
-        <pattern
-          id={`${id}k`}
-          width={tile}
-          height={tile}
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
-          <path d={`M0,0V${tile}`} stroke={EDGE} strokeWidth={hatchWidth} />
-        </pattern>
-        <filter id={`${id}b`} x="-60%" y="-200%" width="220%" height="500%">
-          <feGaussianBlur stdDeviation={s.big ? 2.6 : 2.2} />
-        </filter>
-        <filter id={`${id}c`} x="-60%" y="-60%" width="220%" height="220%">
-          <feGaussianBlur stdDeviation={4.5} />
-        </filter>
-      </defs>
-      {!s.chip && <Shadow colour={c} predicted={l.predicted} blur={`${id}b`} />}
+      <Defs ids={ids} s={s} />
+      {!s.chip && <Shadow colour={colour} predicted={l.predicted} blur={ids.blur} />}
       <path d={`${OUTER}Z`} fill="var(--glass-body)" fillOpacity={0.72} />
-      <g clipPath={`url(#${id}o)`}>
-        <path
-          d={HEEL}
-          fill={l.predicted ? "var(--glass-body)" : shade(c, 0.86)}
-          opacity={l.predicted ? 0.2 : 0.55}
-        />
-        <Feet look={l} s={s} hatch={`${id}h`} />
-      </g>
+      <Heel l={l} s={s} ids={ids} colour={colour} />
       <g className={pouring ? "pour" : undefined}>
-        <path d={BODY} fill={rgb(c)} style={{ transition: "fill var(--settle)" }} />
-        <g clipPath={`url(#${id}w)`}>
-          <path
-            d={`M${50 + half(YS) - 7},${YS} L${50 + half(G.floor) - 7},${G.floor + 6} H100 V${YS}Z`}
-            fill={shade(c, 0.9)}
-            opacity={0.55}
-          />
-          {l.ferric > 0.15 && s.mid && (
-            <path
-              d={`M${50 - half(G.floor)},${G.floor + 8} Q30,${G.floor - 2 - 3 * Math.min(3, l.ferric)} 46,${G.floor - 0.5} T74,${G.floor - 1 - Math.min(3, l.ferric)} L90,${G.floor + 8}Z`}
-              fill="#8A4A1D"
-              opacity={0.55}
-            />
-          )}
-          <Haze ntu={l.ntu} s={s} blur={`${id}c`} />
-          {inside}
-          {inside !== undefined && (
-            <rect x={0} y={YS} width={100} height={110} fill={rgb(c)} opacity={0.5} />
-          )}
-          {l.hard && <Crystals hard={l.hard} s={s} />}
-          <Fizz free={l.free} combined={l.combined} s={s} />
-          {l.unseen > 0 && (
-            <rect
-              x={0}
-              y={G.floor + 6 - hatchHeight}
-              width={100}
-              height={hatchHeight}
-              fill={`url(#${id}k)`}
-              opacity={s.chip ? 0.75 : 0.42}
-            />
-          )}
-        </g>
-        {s.chip ? (
-          <path
-            d={`M${50 - half(YS)},${YS}H${50 + half(YS)}`}
-            stroke={EDGE}
-            strokeWidth={s.line * 0.8}
-          />
-        ) : (
-          <ellipse
-            cx={50}
-            cy={YS}
-            rx={half(YS)}
-            ry={e}
-            fill={shade(c, 1.03)}
-            stroke={EDGE}
-            strokeWidth={s.fine}
-          />
-        )}
-        <Crust ring={l.ring} s={s} />
+        <Water l={l} s={s} ids={ids} colour={colour} inside={inside} />
       </g>
       {!s.chip && (
         <path d={BODY} fill="none" stroke={EDGE} strokeWidth={s.fine * 0.9} opacity={0.55} />
       )}
       {l.tds && s.mid && <TdsMark tds={l.tds} s={s} />}
-      {above && (
-        <>
-          <clipPath id={`${id}a`}>
-            <rect x={-60} y={-200} width={220} height={200 + YS + 0.6} />
-          </clipPath>
-          <g clipPath={`url(#${id}a)`}>{above}</g>
-        </>
-      )}
-      <path
-        d={OUTER}
-        fill="none"
-        stroke="var(--glass-ink)"
-        strokeWidth={s.line}
-        strokeLinejoin="round"
-        strokeDasharray={dash}
-      />
-      {s.chip ? (
-        <path
-          d={`M${50 - G.rw},${G.rim}H${50 + G.rw}`}
-          stroke="var(--glass-ink)"
-          strokeWidth={s.line * 0.6}
-          opacity={0.5}
-        />
-      ) : (
-        <ellipse
-          cx={50}
-          cy={G.rim}
-          rx={G.rw}
-          ry={4.8}
-          fill="none"
-          stroke="var(--glass-ink)"
-          strokeWidth={s.line}
-          strokeDasharray={dash}
-        />
-      )}
-      {s.mid && (
-        <path
-          d={`M${50 - half(44) + 5},44 L${50 - half(92) + 5},92M${50 - half(98) + 5},98 L${50 - half(103) + 5},103`}
-          stroke="#FFFFFC"
-          strokeWidth={2.6}
-          strokeLinecap="round"
-          opacity={0.92}
-        />
-      )}
+      {above && <Above id={ids.air}>{above}</Above>}
+      <Wall s={s} dash={dashOf(l, s)} />
       {pick > 0 && <Slice x={84} y={9} r={s.chip ? 26 : 16} half={pick === 2} width={s.line} />}
     </svg>
   );

@@ -1,13 +1,13 @@
 /** Old notes from a table: looked at row by row, then brought in, all or nothing. */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
-import { X } from "lucide-react";
 import { useState, type ReactElement } from "react";
 
 import { upload } from "../../api/upload";
 import type { components } from "../../api/schema.generated";
 import { StateMark } from "../../ui/marks";
 import { FileKey } from "../../ui/FileKey";
+import { Sheet } from "../../ui/Sheet";
 import { Trouble } from "../../ui/Trouble";
 
 type Seen = components["schemas"]["OldNotes"];
@@ -96,25 +96,14 @@ function Body({ onDone }: { onDone: () => void }): ReactElement {
 export function OldNotes(): ReactElement {
   const [open, setOpen] = useState(false);
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className="key bare">Old notes</Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-ink/30 z-40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed z-50 left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 w-[760px] max-w-[94vw] max-h-[88vh] overflow-auto bg-paper border-[1.5px] border-ink p-6"
-        >
-          <div className="flex justify-between items-center mb-2">
-            <Dialog.Title asChild>
-              <h2>Bring old notes in</h2>
-            </Dialog.Title>
-            <Dialog.Close aria-label="Close" className="grid place-items-center w-11 h-11">
-              <X size={22} />
-            </Dialog.Close>
-          </div>
-          <Body onDone={() => setOpen(false)} />
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Sheet
+      title="Bring old notes in"
+      width={760}
+      open={open}
+      onOpen={setOpen}
+      trigger={<Dialog.Trigger className="key bare">Old notes</Dialog.Trigger>}
+    >
+      <Body onDone={() => setOpen(false)} />
+    </Sheet>
   );
 }

@@ -1,11 +1,22 @@
 /** Before and after: chlorine through carbon, colour through a small column of resin. */
 import type { ReactElement } from "react";
 
+import type { LineReport, Sample } from "../../api/types";
 import { Glass } from "../../glass/Glass";
-import { look } from "../../glass/look";
+import { look, type Look } from "../../glass/look";
 import { useVisitContext } from "../visit/context";
-import { Big, Cautions, Outcome, PickGlass, Simulated, TwoSentences } from "./parts";
-import { useDemo } from "./useDemo";
+import {
+  Big,
+  Cautions,
+  FacingView,
+  NoGlass,
+  Outcome,
+  PickGlass,
+  PickLine,
+  Simulated,
+  TwoSentences,
+} from "./parts";
+import { useDemo, type BodyOf } from "./useDemo";
 
 const NAMES: Record<string, string> = {
   chlorine_free: "Free chlorine",
@@ -24,160 +35,170 @@ const LOOKS = [
   ["coloured", "coloured"],
 ] as const;
 
-export function BeforeAfterView({ kind }: { kind: "chlorine" | "colour" }): ReactElement {
-  const { view, lookOf } = useVisitContext();
-  const { body, shown, simulated, error, save } = useDemo(kind);
-  const samples = view.visit.samples;
-  const before =
-    samples.find((s) => s.id === (body?.sample ?? samples.find((x) => x.raw)?.id)) ?? null;
-  const after = samples.find((s) => s.id === body?.after) ?? null;
-  const line = view.assessment.options.find((o) => o.id === body?.option)?.line ?? null;
-  const lines = view.assessment.options.filter((o) => o.line && o.line.stages.length > 0);
-  const rows = shown?.result?.kind === "before_after" ? shown.result.rows : [];
-  if (!before) return <h1 className="text-[44px]">No glass drawn yet</h1>;
-  const base =
-    body ??
-    (kind === "chlorine"
-      ? {
-          kind: "chlorine" as const,
-          sample: before.id,
-          after: null,
-          option: null,
-          smell_before: null,
-          smell_after: null,
-        }
-      : {
-          kind: "colour" as const,
-          sample: before.id,
-          after: null,
-          option: null,
-          looked_before: null,
-          looked_after: null,
-          equal_volumes: true,
-        });
-  const chosen = (when: "before" | "after"): string | null =>
-    base.kind === "chlorine"
-      ? ((when === "before" ? base.smell_before : base.smell_after) ?? null)
-      : ((when === "before" ? base.looked_before : base.looked_after) ?? null);
-  const choose = (when: "before" | "after", v: string): void =>
-    save(
-      base.kind === "chlorine"
-        ? { ...base, [`smell_${when}`]: v }
-        : { ...base, [`looked_${when}`]: v },
-    );
-  const list = kind === "chlorine" ? SMELLS : LOOKS;
+type Kind = "chlorine" | "colour";
+type When = "before" | "after";
+type Body = BodyOf<Kind>;
+
+const WORDS = {
+  chlorine: {
+    title: "Chlorine, before and after",
+    choose: "Choose the glass behind the carbon",
+    from: "Behind carbon",
+    sensed: "smell",
+    list: SMELLS,
+  },
+  colour: {
+    title: "Colour, before and after",
+    choose: "Choose the glass from the column",
+    from: "From the column",
+    sensed: "colour",
+    list: LOOKS,
+  },
+} as const;
+
+function fresh(kind: Kind, sample: string): Body {
+  const both = { sample, after: null, option: null };
+  if (kind === "chlorine") return { kind, ...both, smell_before: null, smell_after: null };
+  return { kind, ...both, looked_before: null, looked_after: null, equal_volumes: true };
+}
+
+function sensed(body: Body, when: When): string | null {
+  if (body.kind === "chlorine")
+    return (when === "before" ? body.smell_before : body.smell_after) ?? null;
+  return (when === "before" ? body.looked_before : body.looked_after) ?? null;
+}
+
+function withSensed(body: Body, when: When, v: string): Body {
+  const field = body.kind === "chlorine" ? "smell" : "looked";
+  return { ...body, [`${field}_${when}`]: v };
+}
+
+const expectedLook = (line: LineReport): Look =>
+  look(line.tap.quantities, { ferric: line.tap.particulate_iron ?? null, predicted: true });
+
+/** One of the two waters: its glass, its name, and what was smelled or seen. */
+function Side({
+  when,
+  kind,
+  sample,
+  line,
+  chosen,
+  onChoose,
+}: {
+  when: When;
+  kind: Kind;
+  sample: Sample | null;
+  /** The line whose expected water stands in for a glass. */
+  line: LineReport | null;
+  chosen: string | null;
+  /** Null where nothing was smelled or seen: it is expected. */
+  onChoose: ((v: string) => void) | null;
+}): ReactElement {
+  const { lookOf } = useVisitContext();
+  const words = WORDS[kind];
+  const shown = sample ? lookOf(sample) : line && expectedLook(line);
+  const of = sample?.name ?? line?.name;
+  const title = when === "before" ? "Before" : "After";
   return (
-    <div className="grid wide:grid-cols-[minmax(0,1fr)_400px] gap-x-12 gap-y-8 content-start">
-      <div className="grid gap-5 content-start">
-        <h1 className="text-[46px] leading-none">
-          {kind === "chlorine" ? "Chlorine, before and after" : "Colour, before and after"}
-        </h1>
-        {simulated && <Simulated words="the dashed glass is expected, not measured" />}
-        <div className="flex gap-14 items-end flex-wrap">
-          {(["before", "after"] as const).map((when) => {
-            const s = when === "before" ? before : after;
-            const l = s
-              ? lookOf(s)
-              : when === "after" && line
-                ? look(line.tap.quantities, {
-                    ferric: line.tap.particulate_iron ?? null,
-                    predicted: true,
-                  })
-                : null;
-            return (
-              <div key={when} className="grid gap-2 justify-items-center w-[270px]">
-                {l ? (
-                  <Glass look={l} h={250} label={s?.name ?? "expected"} pouring />
-                ) : (
-                  <div className="h-[250px] grid place-items-center text-[19px] text-ink-2 text-center">
-                    {kind === "chlorine"
-                      ? "Choose the glass behind the carbon"
-                      : "Choose the glass from the column"}
-                  </div>
-                )}
-                <b className="text-[21px]">
-                  {when === "before" ? "Before" : "After"}
-                  {s ? `: ${s.name}` : line ? `: ${line.name}` : ""}
-                </b>
-                {!simulated && (
-                  <div
-                    className="flex gap-1"
-                    role="group"
-                    aria-label={`${when}: ${kind === "chlorine" ? "smell" : "colour"}`}
-                  >
-                    {list.map(([v, n]) => (
-                      <button
-                        key={v}
-                        type="button"
-                        className="key"
-                        style={{
-                          minHeight: 50,
-                          padding: "0 12px",
-                          ...(chosen(when) === v
-                            ? { background: "var(--yuzu)", color: "var(--on-yuzu)" }
-                            : {}),
-                        }}
-                        aria-pressed={chosen(when) === v}
-                        onClick={() => choose(when, v)}
-                      >
-                        {n}
-                      </button>
-                    ))}
-                  </div>
-                )}
-              </div>
-            );
-          })}
+    <div className="grid gap-2 justify-items-center w-[270px]">
+      {shown ? (
+        <Glass look={shown} h={270} label={sample?.name ?? "expected"} pouring />
+      ) : (
+        <div className="h-[270px] grid place-items-center text-[20px] text-ink-2 text-center">
+          {words.choose}
         </div>
-        {rows.length > 0 && (
-          <table className="text-[21px] max-w-[760px]">
-            <tbody>
-              {rows.map(([a, x, y, said]) => (
-                <tr key={a} className="border-b border-rule">
-                  <th scope="row" className="text-left py-2 pr-5 font-semibold">
-                    {NAMES[a] ?? a}
-                  </th>
-                  <td className="pr-5 whitespace-nowrap">{x}</td>
-                  <td className="pr-5 whitespace-nowrap">{y}</td>
-                  <td>{said}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        )}
-        {kind === "colour" && view.assessment.meaning?.colour && (
-          <p className="text-[21px] font-d font-semibold">
-            The three cups: {view.assessment.meaning.colour.sentence}
-          </p>
-        )}
-        <Outcome shown={shown} error={error} />
-      </div>
-      <div className="grid gap-5 content-start">
-        <TwoSentences kind={kind} />
-        <PickGlass
-          label={kind === "chlorine" ? "Behind carbon" : "From the column"}
-          value={base.after}
-          only={(s) => s.id !== before.id}
-          onPick={(after) => save({ ...base, after, option: null }, false)}
-        />
-        {lines.length > 0 && (
-          <div>
-            <p className="text-[17px] font-semibold mb-1">Or expected behind</p>
-            <div className="flex flex-wrap gap-2">
-              {lines.map((o) => (
-                <Big
-                  key={o.id}
-                  on={base.option === o.id}
-                  onClick={() => save({ ...base, after: null, option: o.id }, true)}
-                >
-                  {o.name}
-                </Big>
-              ))}
-            </div>
-          </div>
-        )}
-        <Cautions kind={kind} />
-      </div>
+      )}
+      <b className="text-[21px]">{of === undefined ? title : `${title}: ${of}`}</b>
+      {onChoose && (
+        <div className="flex gap-1" role="group" aria-label={`${when}: ${words.sensed}`}>
+          {words.list.map(([v, n]) => (
+            <Big key={v} on={chosen === v} onClick={() => onChoose(v)}>
+              {n}
+            </Big>
+          ))}
+        </div>
+      )}
     </div>
+  );
+}
+
+function Rows({ rows }: { rows: readonly (readonly string[])[] }): ReactElement | null {
+  if (rows.length === 0) return null;
+  return (
+    <table className="text-[22px] max-w-[760px]">
+      <tbody>
+        {rows.map(([a = "", x, y, said]) => (
+          <tr key={a} className="border-b border-rule">
+            <th scope="row" className="text-left py-2 pr-5 font-semibold">
+              {NAMES[a] ?? a}
+            </th>
+            <td className="pr-5 whitespace-nowrap">{x}</td>
+            <td className="pr-5 whitespace-nowrap">{y}</td>
+            <td>{said}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** What the three cups said of this water, beside its colour. */
+function ByCups({ kind }: { kind: Kind }): ReactElement | null {
+  const found = useVisitContext().view.assessment.meaning?.colour;
+  if (kind !== "colour" || !found) return null;
+  return <p className="text-[21px] font-d font-semibold">The three cups: {found.sentence}</p>;
+}
+
+export function BeforeAfterView({ kind }: { kind: Kind }): ReactElement {
+  const { view } = useVisitContext();
+  const { body, shown, simulated, error, save } = useDemo<Kind>(kind);
+  const { samples } = view.visit;
+  const sample = (id: string | null | undefined): Sample | null =>
+    samples.find((s) => s.id === id) ?? null;
+  const before = body ? sample(body.sample) : (samples.find((s) => s.raw) ?? null);
+  if (!before) return <NoGlass />;
+  const base = body ?? fresh(kind, before.id);
+  const line = view.assessment.options.find((o) => o.id === base.option)?.line ?? null;
+  const rows = shown?.result?.kind === "before_after" ? shown.result.rows : [];
+  const side = (when: When, of: Sample | null): ReactElement => (
+    <Side
+      when={when}
+      kind={kind}
+      sample={of}
+      line={when === "after" ? line : null}
+      chosen={sensed(base, when)}
+      onChoose={simulated ? null : (v) => save(withSensed(base, when, v))}
+    />
+  );
+  return (
+    <FacingView
+      title={WORDS[kind].title}
+      side={
+        <>
+          <TwoSentences kind={kind} />
+          <PickGlass
+            label={WORDS[kind].from}
+            value={base.after}
+            only={(s) => s.id !== before.id}
+            onPick={(after) => save({ ...base, after, option: null }, false)}
+          />
+          <PickLine
+            label="Or expected behind"
+            value={base.option}
+            onPick={(option) => save({ ...base, after: null, option }, true)}
+          />
+          <Cautions kind={kind} />
+        </>
+      }
+    >
+      {simulated && <Simulated words="the dashed glass is expected, not measured" />}
+      <div className="flex gap-14 items-end flex-wrap">
+        {side("before", before)}
+        {side("after", sample(base.after))}
+      </div>
+      <Rows rows={rows} />
+      <ByCups kind={kind} />
+      <Outcome shown={shown} error={error} />
+    </FacingView>
   );
 }

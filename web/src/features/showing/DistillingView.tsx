@@ -3,19 +3,20 @@ import type { ReactElement } from "react";
 
 import { useInstruments } from "../../api/hooks";
 import { num } from "../../app/show";
-import type { Range } from "../../api/types";
+import type { Range, Sample } from "../../api/types";
 import { NumberField } from "../../ui/fields";
 import { useVisitContext } from "../visit/context";
-import { Cautions, Outcome, Simulated, TwoSentences } from "./parts";
+import { BoilTimer } from "./BoilTimer";
+import { Cautions, FacingView, NoGlass, Outcome, Simulated, TwoSentences } from "./parts";
 import { useDemo, type BodyOf } from "./useDemo";
 
 type Distilling = BodyOf<"distilling">;
 type Displays = NonNullable<Distilling["feed"]>;
-const meterShown = (v: number): Displays => ({
+const meterShown = (v: number, temperature: number | null = null): Displays => ({
   method: "meter",
   displays: [v],
   multiplier: 1,
-  temperature_c: null,
+  temperature_c: temperature,
   zero: null,
   rinsed: true,
   steady: true,
@@ -25,8 +26,8 @@ function Flask({ name, fill, share }: { name: string; fill: string; share: numbe
   const y = 168 - 96 * Math.max(0.04, Math.min(1, share));
   return (
     <svg
-      width="132"
-      height="176"
+      width="150"
+      height="200"
       viewBox="0 0 132 176"
       role="img"
       aria-label={`${name}, ${num(100 * share)} % full`}
@@ -103,128 +104,160 @@ function MassBar({
   );
 }
 
-export function DistillingView(): ReactElement {
-  const { view, picked, valuesOf } = useVisitContext();
-  const { body, shown, simulated, error, save, begin } = useDemo("distilling");
-  const meter = (useInstruments().data ?? []).find((k) => k.kind === "meter");
-  const raw =
-    view.visit.samples.find((s) => s.id === body?.sample) ??
-    view.visit.samples.find((s) => s.raw) ??
-    picked;
-  const b = shown?.result?.kind === "distilling" ? shown.result.balance : null;
-  const tds = raw ? valuesOf(raw).tds?.range?.best : undefined;
-  if (!raw) return <h1 className="text-[44px]">No glass drawn yet</h1>;
-  const set = (part: Partial<Distilling>): void => {
-    if (body) save({ ...body, ...part });
+const PARTS = [
+  ["Feed", "feed", "feed_l", "var(--water-2)"],
+  ["Distillate", "distillate", "distillate_l", "var(--water)"],
+  ["Residue", "residue", "residue_l", "var(--water-3)"],
+] as const;
+
+/** One of the three waters: how much of it, what the meter showed, and how warm it was. */
+function Part({
+  part,
+  body,
+  set,
+}: {
+  part: (typeof PARTS)[number];
+  body: Distilling;
+  set: (p: Partial<Distilling>) => void;
+}): ReactElement {
+  const [name, shown, litres, fill] = part;
+  const seen = body[shown] ?? null;
+  const needed = shown === "feed"; // what went in is never left empty
+  const display = (v: number | null, warm: number | null): void => {
+    if (v !== null) set({ [shown]: meterShown(v, warm) });
+    else if (!needed) set({ [shown]: null });
   };
-  const start = (asSimulated: boolean): void => {
-    if (meter && tds !== undefined)
-      begin(
-        {
-          kind: "distilling",
-          sample: raw.id,
-          instrument: meter,
-          feed_l: 1.2,
-          distillate_l: null,
-          residue_l: asSimulated ? 0.45 : null,
-          feed: meterShown(Math.round(tds)),
-          distillate: null,
-          residue: null,
-          volume_share: 0.02,
-        },
-        asSimulated,
-      );
-  };
-  const one = (d: Displays | null | undefined): number | null =>
-    d ? (d.displays[0] ?? null) : null;
-  const most = b
-    ? Math.max(b.fed_mg.high ?? 0, (b.out_mg?.high ?? 0) + b.scale_mg, b.fed_mg.best) * 1.08
-    : 1;
+  const value = seen?.displays[0] ?? null;
   return (
-    <div className="grid wide:grid-cols-[minmax(0,1fr)_400px] gap-x-12 gap-y-8 content-start">
-      <div className="grid gap-4 content-start">
-        <h1 className="text-[46px] leading-none">What stays behind</h1>
-        {simulated && <Simulated words="nothing was boiled; the residue is worked out" />}
-        {!body && (
-          <div className="grid gap-4 justify-items-start">
-            <p className="text-[24px]">
-              Tap water is boiled and condensed. What is dissolved stays in the flask.
-            </p>
-            {tds === undefined ? (
-              <p className="text-[20px]">Measure the dissolved matter of “{raw.name}” first.</p>
-            ) : (
-              <div className="flex gap-3">
-                <button className="key go" onClick={() => start(false)}>
-                  Start with {raw.name}
-                </button>
-                <button className="key" style={{ minHeight: 60 }} onClick={() => start(true)}>
-                  Show it from the readings
-                </button>
-              </div>
-            )}
-          </div>
+    <div className="grid gap-2 justify-items-center">
+      <Flask name={name} fill={fill} share={(body[litres] ?? 0) / Math.max(body.feed_l, 0.1)} />
+      <b className="text-[21px]">{name}</b>
+      <div className="grid gap-2 w-full">
+        <NumberField
+          label="Amount"
+          unit="L"
+          value={body[litres] ?? null}
+          min={0.01}
+          max={100}
+          onCommit={(v) => {
+            if (v !== null || !needed) set({ [litres]: v });
+          }}
+        />
+        <NumberField
+          label="Display"
+          unit="mg/L"
+          value={value}
+          max={9999}
+          onCommit={(v) => display(v, seen?.temperature_c ?? null)}
+        />
+        {seen && (
+          <NumberField
+            label="It was"
+            unit="°C"
+            value={seen.temperature_c ?? null}
+            max={100}
+            onCommit={(warm) => display(value, warm)}
+          />
         )}
-        {body && (
-          <>
-            <div className="grid grid-cols-3 gap-6 max-w-[760px]">
-              {(
-                [
-                  ["Feed", "feed", "feed_l", "var(--water-2)"],
-                  ["Distillate", "distillate", "distillate_l", "var(--water)"],
-                  ["Residue", "residue", "residue_l", "var(--water-3)"],
-                ] as const
-              ).map(([name, d, l, fill]) => (
-                <div key={d} className="grid gap-2 justify-items-center">
-                  <Flask
-                    name={name}
-                    fill={fill}
-                    share={(body[l] ?? 0) / Math.max(body.feed_l, 0.1)}
-                  />
-                  <b className="text-[20px]">{name}</b>
-                  <div className="grid gap-2 w-full">
-                    <NumberField
-                      label="Amount"
-                      unit="L"
-                      value={body[l] ?? null}
-                      min={0.01}
-                      max={100}
-                      onCommit={(v) => {
-                        if (l !== "feed_l" || v !== null) set({ [l]: v });
-                      }}
-                    />
-                    <NumberField
-                      label="Display"
-                      unit="mg/L"
-                      value={one(body[d])}
-                      max={9999}
-                      onCommit={(v) => {
-                        if (d !== "feed" || v !== null)
-                          set({ [d]: v === null ? null : meterShown(v) });
-                      }}
-                    />
-                  </div>
-                </div>
-              ))}
-            </div>
-            {b && (
-              <div className="max-w-[760px]">
-                <MassBar name="Went in" r={b.fed_mg} scale={most} />
-                {b.out_mg && (
-                  <MassBar name="Came out" r={b.out_mg} extra={b.scale_mg} scale={most} />
-                )}
-                {b.out_mg && b.scale_mg > 0 && (
-                  <p className="text-m text-ink-2">Dashed: what may have settled as scale.</p>
-                )}
-              </div>
-            )}
-            <Outcome shown={shown} error={error} />
-          </>
-        )}
-      </div>
-      <div className="grid gap-5 content-start">
-        <TwoSentences kind="distilling" />
-        <Cautions kind="distilling" />
       </div>
     </div>
+  );
+}
+
+type Balance = Extract<
+  NonNullable<NonNullable<ReturnType<typeof useDemo<"distilling">>["shown"]>["result"]>,
+  { kind: "distilling" }
+>["balance"];
+
+function Masses({ b }: { b: Balance }): ReactElement {
+  const out = b.out_mg?.high ?? 0;
+  const most = Math.max(b.fed_mg.high ?? 0, out + b.scale_mg, b.fed_mg.best) * 1.08;
+  return (
+    <div className="max-w-[760px]">
+      <MassBar name="Went in" r={b.fed_mg} scale={most} />
+      {b.out_mg && <MassBar name="Came out" r={b.out_mg} extra={b.scale_mg} scale={most} />}
+      {b.out_mg && b.scale_mg > 0 && (
+        <p className="text-[20px] text-ink-2">Dashed: what may have settled as scale.</p>
+      )}
+    </div>
+  );
+}
+
+function Start({
+  raw,
+  tds,
+  onStart,
+}: {
+  raw: Sample;
+  tds: number | undefined;
+  onStart: (tds: number, simulated: boolean) => void;
+}): ReactElement {
+  return (
+    <div className="grid gap-4 justify-items-start">
+      <p className="text-[24px]">
+        Tap water is boiled and condensed. What is dissolved stays in the flask.
+      </p>
+      {tds === undefined ? (
+        <p className="text-[20px]">Measure the dissolved matter of “{raw.name}” first.</p>
+      ) : (
+        <div className="flex gap-3">
+          <button className="key go" onClick={() => onStart(tds, false)}>
+            Start with {raw.name}
+          </button>
+          <button className="key" style={{ minHeight: 60 }} onClick={() => onStart(tds, true)}>
+            Show it from the readings
+          </button>
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** The glass that is boiled: the one it was begun with, else the raw one. */
+function useFeed(of: string | undefined): Sample | null {
+  const { view, picked } = useVisitContext();
+  const { samples } = view.visit;
+  return samples.find((s) => s.id === of) ?? samples.find((s) => s.raw) ?? picked;
+}
+
+export function DistillingView(): ReactElement {
+  const { valuesOf } = useVisitContext();
+  const { body, shown, simulated, error, save, begin } = useDemo("distilling");
+  const meter = (useInstruments().data ?? []).find((k) => k.kind === "meter");
+  const raw = useFeed(body?.sample);
+  if (!raw) return <NoGlass />;
+  const result = shown?.result?.kind === "distilling" ? shown.result : null;
+  const start = (tds: number, asSimulated: boolean): void => {
+    if (!meter) return;
+    const amounts = { feed_l: 1.2, distillate_l: null, residue_l: asSimulated ? 0.45 : null };
+    const shows = { feed: meterShown(Math.round(tds)), distillate: null, residue: null };
+    const about = { sample: raw.id, instrument: meter, volume_share: 0.02 };
+    begin({ kind: "distilling", ...about, ...amounts, ...shows }, asSimulated);
+  };
+  return (
+    <FacingView
+      title="What stays behind"
+      side={
+        <>
+          <TwoSentences kind="distilling" />
+          <Cautions kind="distilling" />
+        </>
+      }
+    >
+      {simulated && <Simulated words="nothing was boiled; the residue is worked out" />}
+      {!body && <Start raw={raw} tds={valuesOf(raw).tds?.range?.best} onStart={start} />}
+      {body && (
+        <>
+          {!simulated && <BoilTimer />}
+          <div className="grid grid-cols-3 gap-6 max-w-[820px]">
+            {PARTS.map((part) => (
+              <Part key={part[1]} part={part} body={body} set={(p) => save({ ...body, ...p })} />
+            ))}
+          </div>
+          {result && <Masses b={result.balance} />}
+          <Outcome shown={shown} error={error} />
+        </>
+      )}
+    </FacingView>
   );
 }

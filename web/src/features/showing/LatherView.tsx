@@ -2,33 +2,54 @@
 import { Undo2 } from "lucide-react";
 import { useState, type ReactElement } from "react";
 
-import { num } from "../../app/show";
 import { newId } from "../../app/names";
+import { num } from "../../app/show";
 import { halton } from "../../glass/look";
 import { useVisitContext } from "../visit/context";
-import { Big, Cautions, Outcome, Simulated, TwoSentences } from "./parts";
+import { Big, Cautions, FacingView, Outcome, Simulated, TwoSentences } from "./parts";
 import { useDemo, type BodyOf } from "./useDemo";
 
 type Lather = BodyOf<"lather">;
 type Vial = Lather["vials"][number];
+type Result = Extract<
+  NonNullable<NonNullable<ReturnType<typeof useDemo<"lather">>["shown"]>["result"]>,
+  { kind: "lather" }
+>;
+type Told = Result["vials"][number];
 
-function Drawn({
-  v,
-  drops,
-  active,
-}: {
-  v: Vial;
-  drops: number | null;
-  active: boolean;
-}): ReactElement {
-  const foam = v.held ? 46 : v.steps.length ? 8 : 0;
+function Foam({ v }: { v: Vial }): ReactElement | null {
+  const foam = foamOf(v);
+  if (foam === 0) return null;
+  return (
+    <>
+      {Array.from({ length: v.held ? 30 : 6 }, (_, i) => (
+        <circle
+          key={i}
+          cx={38 + 42 * halton(i + 1, 2)}
+          cy={112 - foam * halton(i + 1, 3)}
+          r={4.5 + 4 * halton(i + 1, 5)}
+          fill="#FFFFFC"
+          stroke="#10302A"
+          strokeWidth={1.2}
+        />
+      ))}
+    </>
+  );
+}
+
+function foamOf(v: Vial): number {
+  if (v.held) return 46;
+  return v.steps.length ? 8 : 0;
+}
+
+function Drawn({ v, drops, active }: { v: Vial; drops: number; active: boolean }): ReactElement {
   return (
     <svg
-      width="102"
-      height="200"
+      width="112"
+      height="220"
       viewBox="0 0 118 232"
       role="img"
-      aria-label={`${v.name}: ${drops ?? 0} drops, ${v.held ? "the lather holds" : "no lather yet"}`}
+      aria-label={`${v.name}: ${drops} drops, ${v.held ? "the lather holds" : "no lather yet"}`}
     >
       <path
         d="M30,10H88V210Q88,222 59,222Q30,222 30,210Z"
@@ -37,21 +58,10 @@ function Drawn({
         strokeWidth={active ? 4 : 2.2}
       />
       <path
-        d={`M32,${118 - foam / 6}H86V209Q86,220 59,220Q32,220 32,209Z`}
+        d={`M32,${118 - foamOf(v) / 6}H86V209Q86,220 59,220Q32,220 32,209Z`}
         fill={v.cloud ? "#DDE3DC" : "var(--water-2)"}
       />
-      {foam > 0 &&
-        Array.from({ length: v.held ? 30 : 6 }, (_, i) => (
-          <circle
-            key={i}
-            cx={38 + 42 * halton(i + 1, 2)}
-            cy={112 - foam * halton(i + 1, 3)}
-            r={4.5 + 4 * halton(i + 1, 5)}
-            fill="#FFFFFC"
-            stroke="#10302A"
-            strokeWidth={1.2}
-          />
-        ))}
+      <Foam v={v} />
       {v.cloud &&
         Array.from({ length: 16 }, (_, i) => (
           <circle
@@ -76,25 +86,20 @@ function Drawn({
   );
 }
 
+function empty(name: string, role: Vial["role"], sample: string | null): Vial {
+  return { id: newId(), name, role, sample, steps: [], held: false, cloud: null };
+}
+
 function start(
   samples: { id: string; name: string; raw: boolean; treated: boolean; after: string }[],
 ): Lather {
   const raw = samples.find((s) => s.raw);
   const soft = samples.find((s) => s.treated && s.after.includes("soft"));
-  const vial = (name: string, role: Vial["role"], sample: string | null): Vial => ({
-    id: newId(),
-    name,
-    role,
-    sample,
-    steps: [],
-    held: false,
-    cloud: null,
-  });
   return {
     kind: "lather",
     vials: [
-      vial("Your tap", "tap", raw?.id ?? null),
-      vial("Softened", "softened", soft?.id ?? null),
+      empty("Your tap", "tap", raw?.id ?? null),
+      empty("Softened", "softened", soft?.id ?? null),
     ],
     volume_ml: 25,
     spoon_ml: 5,
@@ -104,176 +109,245 @@ function start(
   };
 }
 
-export function LatherView(): ReactElement {
-  const { view } = useVisitContext();
-  const { body, shown, simulated, error, save, begin } = useDemo("lather");
-  const [active, setActive] = useState<string | null>(null);
-  const test = body ?? null;
-  const result = shown?.result?.kind === "lather" ? shown.result : null;
-  const at = test?.vials.find((v) => v.id === active) ?? test?.vials.find((v) => !v.held) ?? null;
-  const set = (next: Partial<Vial>): void => {
-    if (test && at) {
-      setActive(next.held ? null : at.id);
-      save({ ...test, vials: test.vials.map((v) => (v.id === at.id ? { ...v, ...next } : v)) });
-    }
-  };
-  const soft = test?.vials.find((v) => v.role === "softened");
-  const addThird = (): void => {
-    if (test)
-      save({
-        ...test,
-        vials: [
-          test.vials[0]!,
-          {
-            id: newId(),
-            name: "Conditioned, no salt",
-            role: "conditioned",
-            sample: test.vials[0]?.sample ?? null,
-            steps: [],
-            held: false,
-            cloud: null,
-          },
-          ...test.vials.slice(1),
-        ],
-      });
-  };
-  const sum = (v: Vial): number => v.steps.reduce((a, b) => a + b, 0);
-  const all = test !== null && test.vials.every((v) => v.held);
+const counted = (v: Vial): number => v.steps.reduce((a, b) => a + b, 0);
+
+function stateOf(v: Vial, simulated: boolean): string {
+  if (simulated) return "drops expected";
+  if (v.held) return "drops, it holds";
+  return v.steps.length ? "drops, shake again" : "drops";
+}
+
+/** How many times the soap of the softened vial, with its ends. */
+function timesOf(r: Told | undefined): string {
+  if (!r?.times) return "";
+  const { best, low, high } = r.times;
+  const end = high === null ? "or more" : `to ${num(high, 1)}`;
+  return `${num(best, 1)} times (${num(low, 1)} ${end})`;
+}
+
+function OneVial({
+  v,
+  told,
+  active,
+  simulated,
+  onPick,
+}: {
+  v: Vial;
+  told: Told | undefined;
+  active: boolean;
+  simulated: boolean;
+  onPick: () => void;
+}): ReactElement {
+  const n = simulated ? (told?.drops?.best ?? 0) : counted(v);
+  const expected = simulated ? null : told?.expected;
   return (
-    <div className="grid wide:grid-cols-[minmax(0,1fr)_400px] gap-x-12 gap-y-8 content-start">
-      <div className="grid gap-5 content-start">
-        <h1 className="text-[46px] leading-none">How much soap until it lathers?</h1>
-        {simulated && <Simulated words="drops expected from the hardness" />}
-        {!test && (
-          <div className="grid gap-4 justify-items-start">
-            <p className="text-[24px]">
-              The same amount of water in each vial. Soap goes in by drops, and the vial is shaken.
-            </p>
-            <div className="flex gap-3">
-              <Big on onClick={() => begin(start(view.visit.samples))}>
-                Start with two vials
-              </Big>
-              <Big onClick={() => begin(start(view.visit.samples), true)}>
-                Show it from the readings
-              </Big>
-            </div>
-          </div>
-        )}
-        {test && (
-          <>
-            <div className="flex gap-8 items-end flex-wrap">
-              {test.vials.map((v) => {
-                const r = result?.vials.find((x) => x.id === v.id);
-                const n = simulated ? r?.drops?.best : sum(v);
-                return (
-                  <button
-                    key={v.id}
-                    type="button"
-                    className="grid justify-items-center gap-1 min-w-[150px]"
-                    disabled={simulated}
-                    aria-pressed={at?.id === v.id}
-                    onClick={() => setActive(v.id)}
-                  >
-                    <Drawn
-                      v={simulated ? { ...v, held: true } : v}
-                      drops={n ?? 0}
-                      active={!simulated && at?.id === v.id}
-                    />
-                    <b className="text-[20px]">{v.name}</b>
-                    <span className="num text-[38px] leading-none">{num(n ?? 0, 0)}</span>
-                    <span className="text-[17px] text-ink-2">
-                      {simulated
-                        ? "drops expected"
-                        : v.held
-                          ? "drops, it holds"
-                          : v.steps.length
-                            ? "drops, shake again"
-                            : "drops"}
-                    </span>
-                    <span className="text-[19px] font-semibold min-h-[27px]">
-                      {r?.times
-                        ? `${num(r.times.best, 1)} times (${num(r.times.low, 1)} ${r.times.high === null ? "or more" : `to ${num(r.times.high, 1)}`})`
-                        : ""}
-                    </span>
-                  </button>
-                );
-              })}
-              {test.vials.length < 3 && !simulated && (
-                <button className="key" onClick={addThird}>
-                  Add one without salt
-                </button>
-              )}
-            </div>
-            {!simulated && at && !all && (
-              <div
-                className="flex gap-3 flex-wrap items-center"
-                role="group"
-                aria-label={`Soap into ${at.name}`}
-              >
-                {[3, 1].map((n) => (
-                  <Big key={n} disabled={at.held} onClick={() => set({ steps: [...at.steps, n] })}>
-                    {n === 1 ? "1 drop" : `${n} drops`}
-                  </Big>
-                ))}
-                <Big disabled={!at.steps.length || at.held} onClick={() => set({ held: true })}>
-                  It holds for 5 s
-                </Big>
-                {at.steps.length > 0 && (
-                  <button
-                    className="key bare"
-                    onClick={() => set({ steps: at.steps.slice(0, -1), held: false })}
-                  >
-                    <Undo2 size={20} aria-hidden="true" />
-                    Take back
-                  </button>
-                )}
-                {at.steps.length > 0 && (
-                  <Big on={at.cloud === true} onClick={() => set({ cloud: !at.cloud })}>
-                    Cloudy with soap
-                  </Big>
-                )}
-              </div>
-            )}
-            {!simulated && all && soft && (
-              <div className="flex gap-3 flex-wrap items-center">
-                <span className="text-[20px]">
-                  A spoonful of tap water into the softened vial: does the lather die?
-                </span>
-                <Big
-                  on={test.spoon_killed === true}
-                  onClick={() => save({ ...test, spoon_killed: true })}
-                >
-                  It dies
-                </Big>
-                <Big
-                  on={test.spoon_killed === false}
-                  onClick={() => save({ ...test, spoon_killed: false })}
-                >
-                  It stays
-                </Big>
-              </div>
-            )}
-            <Cautions kind="lather" />
-            <div className="flex gap-3">
-              <button className="key bare" onClick={() => begin(start(view.visit.samples))}>
-                Begin again
-              </button>
-              {!simulated && (
-                <button className="key bare" onClick={() => begin(start(view.visit.samples), true)}>
-                  Show it from the readings
-                </button>
-              )}
-            </div>
-          </>
-        )}
+    <button
+      type="button"
+      className="grid justify-items-center gap-1 min-w-[150px]"
+      disabled={simulated}
+      aria-pressed={active}
+      onClick={onPick}
+    >
+      <Drawn v={simulated ? { ...v, held: true } : v} drops={n} active={!simulated && active} />
+      <b className="text-[21px]">{v.name}</b>
+      <span className="num text-[40px] leading-none">{num(n, 0)}</span>
+      <span className="text-[20px] text-ink-2">{stateOf(v, simulated)}</span>
+      {expected && (
+        <span className="text-[20px] text-ink-2">{num(expected.best, 0)} by its hardness</span>
+      )}
+      <span className="text-[20px] font-semibold min-h-[28px]">{timesOf(told)}</span>
+    </button>
+  );
+}
+
+const AT_A_TOUCH = [1, 3, 5, 10];
+
+/** Soap into one vial, or into all that do not lather yet. */
+function Soap({
+  at,
+  onSoap,
+  onAll,
+  onChange,
+}: {
+  at: Vial;
+  onSoap: (n: number) => void;
+  onAll: (n: number) => void;
+  onChange: (part: Partial<Vial>) => void;
+}): ReactElement {
+  const [all, setAll] = useState(false);
+  const some = at.steps.length > 0;
+  return (
+    <div className="grid gap-3">
+      <div
+        className="flex gap-3 flex-wrap items-center"
+        role="group"
+        aria-label={all ? "Soap into every vial" : `Soap into ${at.name}`}
+      >
+        {AT_A_TOUCH.map((n) => (
+          <Big key={n} onClick={() => (all ? onAll(n) : onSoap(n))}>
+            {n === 1 ? "1 drop" : `${n} drops`}
+          </Big>
+        ))}
+        <Big on={all} onClick={() => setAll(!all)}>
+          Into every vial
+        </Big>
       </div>
-      <div className="grid gap-6 content-start">
-        <TwoSentences kind="lather" />
-        <Outcome shown={shown} error={error} />
-        {test?.spoon_killed && result?.breakthrough && (
-          <p className="text-[18px] text-ink-2">{result.breakthrough}</p>
+      <div className="flex gap-3 flex-wrap items-center">
+        <Big disabled={!some} onClick={() => onChange({ held: true })}>
+          It holds for 5 s
+        </Big>
+        {some && (
+          <Big on={at.cloud === true} onClick={() => onChange({ cloud: !at.cloud })}>
+            Cloudy with soap
+          </Big>
+        )}
+        {some && (
+          <button
+            className="key bare"
+            onClick={() => onChange({ steps: at.steps.slice(0, -1), held: false })}
+          >
+            <Undo2 size={20} aria-hidden="true" />
+            Take back
+          </button>
         )}
       </div>
     </div>
+  );
+}
+
+function Spoonful({
+  killed,
+  onKilled,
+}: {
+  killed: boolean | null;
+  onKilled: (k: boolean) => void;
+}): ReactElement {
+  return (
+    <div className="flex gap-3 flex-wrap items-center">
+      <span className="text-[20px]">
+        A spoonful of tap water into the softened vial: does the lather die?
+      </span>
+      <Big on={killed === true} onClick={() => onKilled(true)}>
+        It dies
+      </Big>
+      <Big on={killed === false} onClick={() => onKilled(false)}>
+        It stays
+      </Big>
+    </div>
+  );
+}
+
+/** Vials on the table, and what can be done with the one in the hand. */
+function Vials({
+  test,
+  result,
+  simulated,
+  save,
+}: {
+  test: Lather;
+  result: Result | null;
+  simulated: boolean;
+  save: (l: Lather) => void;
+}): ReactElement {
+  const [active, setActive] = useState<string | null>(null);
+  const open = test.vials.find((v) => !v.held);
+  const at = test.vials.find((v) => v.id === active) ?? open ?? null;
+  const put = (change: (v: Vial) => Vial): void => save({ ...test, vials: test.vials.map(change) });
+  const setOne = (part: Partial<Vial>): void => {
+    if (!at) return;
+    setActive(part.held ? null : at.id);
+    put((v) => (v.id === at.id ? { ...v, ...part } : v));
+  };
+  const third = (): void => {
+    const [tap, ...others] = test.vials;
+    const made = empty("Conditioned, no salt", "conditioned", tap?.sample ?? null);
+    if (tap) save({ ...test, vials: [tap, made, ...others] });
+  };
+  const soft = test.vials.some((v) => v.role === "softened");
+  return (
+    <>
+      <div className="flex gap-8 items-end flex-wrap">
+        {test.vials.map((v) => (
+          <OneVial
+            key={v.id}
+            v={v}
+            told={result?.vials.find((x) => x.id === v.id)}
+            active={at?.id === v.id}
+            simulated={simulated}
+            onPick={() => setActive(v.id)}
+          />
+        ))}
+        {test.vials.length < 3 && !simulated && (
+          <button className="key" onClick={third}>
+            Add one without salt
+          </button>
+        )}
+      </div>
+      {!simulated && open && at && !at.held && (
+        <Soap
+          at={at}
+          onSoap={(n) => setOne({ steps: [...at.steps, n] })}
+          onAll={(n) => put((v) => (v.held ? v : { ...v, steps: [...v.steps, n] }))}
+          onChange={setOne}
+        />
+      )}
+      {!simulated && !open && soft && (
+        <Spoonful
+          killed={test.spoon_killed ?? null}
+          onKilled={(spoon_killed) => save({ ...test, spoon_killed })}
+        />
+      )}
+    </>
+  );
+}
+
+export function LatherView(): ReactElement {
+  const { view } = useVisitContext();
+  const { body, shown, simulated, error, save, begin } = useDemo("lather");
+  const result = shown?.result?.kind === "lather" ? shown.result : null;
+  const fresh = (asSimulated = false): void => begin(start(view.visit.samples), asSimulated);
+  return (
+    <FacingView
+      title="How much soap until it lathers?"
+      side={
+        <>
+          <TwoSentences kind="lather" />
+          <Outcome shown={shown} error={error} />
+          {body?.spoon_killed && result?.breakthrough && (
+            <p className="text-[20px] text-ink-2">{result.breakthrough}</p>
+          )}
+        </>
+      }
+    >
+      {simulated && <Simulated words="drops expected from the hardness" />}
+      {body ? (
+        <>
+          <Vials test={body} result={result} simulated={simulated} save={save} />
+          <Cautions kind="lather" />
+          <div className="flex gap-3">
+            <button className="key bare" onClick={() => fresh()}>
+              Begin again
+            </button>
+            {!simulated && (
+              <button className="key bare" onClick={() => fresh(true)}>
+                Show it from the readings
+              </button>
+            )}
+          </div>
+        </>
+      ) : (
+        <div className="grid gap-4 justify-items-start">
+          <p className="text-[24px]">
+            The same amount of water in each vial. Soap goes in by drops, and the vial is shaken.
+          </p>
+          <div className="flex gap-3">
+            <Big on onClick={() => fresh()}>
+              Start with two vials
+            </Big>
+            <Big onClick={() => fresh(true)}>Show it from the readings</Big>
+          </div>
+        </div>
+      )}
+    </FacingView>
   );
 }

@@ -1,28 +1,17 @@
-/** Show: what can be demonstrated with this water, what was shown, and what is not offered. The consultant's side. */
+/** Show: what can be demonstrated with this water, what was shown, and what is not offered. */
 import type { ReactElement } from "react";
 import { Link } from "react-router";
 
 import { useDemonstrations } from "../../api/hooks";
-import type { VisitView } from "../../api/types";
+import type { DemoWords, VisitView } from "../../api/types";
 import { StateMark } from "../../ui/marks";
 import { Waiting } from "../../ui/Trouble";
+import { POCKETS } from "../testing/pockets";
 import { useVisitContext } from "../visit/context";
+import { DemoPicture } from "./DemoPicture";
 
-/** What a demonstration still lacks in this visit; empty when it can be shown. */
-function lacks(kind: string, v: VisitView): string {
-  const samples = v.visit.samples;
-  const values = v.assessment.raw?.values ?? {};
-  if (kind === "through") return v.visit.options.length ? "" : "design a line first";
-  if (!samples.length) return "draw a glass first";
-  if (kind === "side_by_side" && !v.assessment.samples.some((s) => s.water.values.tds))
-    return "measure dissolved matter first";
-  if (kind === "kettle" && !values.hardness && !values.calcium) return "measure hardness first";
-  if (kind === "distilling" && !values.tds) return "measure dissolved matter first";
-  if (kind === "tasting" && samples.length < 2) return "draw a second water";
-  if (kind === "chlorine" && !values.chlorine_free && !values.chlorine_total)
-    return "measure chlorine first";
-  return "";
-}
+type About = DemoWords["offered"][number];
+type Ready = VisitView["assessment"]["ready"][number];
 
 function PourSheet(): ReactElement | null {
   const { view } = useVisitContext();
@@ -53,13 +42,72 @@ function PourSheet(): ReactElement | null {
   );
 }
 
-export function Show(): ReactElement {
+/** Where a reading that is missing is made. */
+function measureAt(visit: string, analyte: string, glass: string): string {
+  const pocket = POCKETS.find((p) => p.analytes.includes(analyte));
+  return `/visits/${visit}/test?${glass}kit=${pocket?.key ?? "tds"}`;
+}
+
+function Key({ about, ready }: { about: About; ready: Ready }): ReactElement | null {
   const { id, view, picked } = useVisitContext();
+  const glass = picked ? `glass=${picked.id}&` : "";
+  const made = view.visit.demonstrations.some((d) => d.body.kind === about.id);
+  const words = made && about.id !== "glass" ? "Show again" : "Show";
+  if (ready.measure !== "")
+    return (
+      <Link className="key shrink-0" to={measureAt(id, ready.measure, glass)}>
+        Measure it
+      </Link>
+    );
+  if (ready.lacks !== "" && about.id === "through")
+    return (
+      <Link className="key shrink-0" to={`/visits/${id}/line?${glass}`}>
+        To the line
+      </Link>
+    );
+  return (
+    <Link
+      className="key shrink-0"
+      aria-label={`${words}: ${about.name}`}
+      to={`/visits/${id}/facing/${about.id}?${glass}from=show`}
+    >
+      {words}
+    </Link>
+  );
+}
+
+function Row({ about, ready }: { about: About; ready: Ready }): ReactElement {
+  const { view } = useVisitContext();
+  const made = view.visit.demonstrations.filter((d) => d.body.kind === about.id).at(-1);
+  const out = view.assessment.demonstrations.find((s) => s.id === made?.id);
+  const said = ready.lacks || out?.refused || out?.sentences[0] || about.shows;
+  return (
+    <li className="flex gap-4 items-center border-b border-rule py-[5px]">
+      <DemoPicture kind={about.id} />
+      <span className="flex-1 min-w-0">
+        <b className="font-d text-l flex gap-2 items-center flex-wrap">
+          {made && <StateMark kind={out?.refused ? "no" : "done"} size={18} label="shown" />}
+          {about.name}
+          {ready.called_for && <span className="tag">for what was found</span>}
+          {made?.simulated && <span className="tag dashed">simulated</span>}
+        </b>
+        <span className="block text-m text-ink-2">{said}</span>
+        {about.needs !== "" && (
+          <span className="block text-s text-ink-2">On the table: {about.needs.toLowerCase()}</span>
+        )}
+      </span>
+      <Key about={about} ready={ready} />
+    </li>
+  );
+}
+
+export function Show(): ReactElement {
+  const { view } = useVisitContext();
   const words = useDemonstrations();
   if (!words.data) return <Waiting what="One moment." />;
-  const glass = picked ? `glass=${picked.id}&` : "";
+  const { offered, not_offered } = words.data;
   return (
-    <div className="grid wide:grid-cols-[minmax(0,1fr)_320px] gap-x-10 gap-y-6 pb-6 pr-3">
+    <div className="grid wide:grid-cols-[minmax(0,1fr)_300px] gap-x-10 gap-y-6 pb-6 pr-3">
       <section aria-labelledby="show-title">
         <h1 id="show-title" className="mb-1">
           Show them their own water
@@ -69,37 +117,9 @@ export function Show(): ReactElement {
           turns it back.
         </p>
         <ul>
-          {words.data.offered.map((a) => {
-            const made = view.visit.demonstrations.filter((d) => d.body.kind === a.id).at(-1);
-            const out = view.assessment.demonstrations.find((s) => s.id === made?.id);
-            const missing = lacks(a.id, view);
-            return (
-              <li key={a.id} className="flex gap-4 items-center border-b border-rule py-[5px]">
-                <span className="flex-1 min-w-0">
-                  <b className="font-d text-l flex gap-2 items-center">
-                    {made && (
-                      <StateMark kind={out?.refused ? "no" : "done"} size={18} label="shown" />
-                    )}
-                    {a.name}
-                    {made?.simulated && (
-                      <span className="font-t font-normal text-s border border-dashed border-ink px-2">
-                        simulated
-                      </span>
-                    )}
-                  </b>
-                  <span className="block text-m text-ink-2">
-                    {missing || out?.refused || out?.sentences[0] || a.shows}
-                  </span>
-                </span>
-                <Link
-                  className="key shrink-0"
-                  aria-label={`${made && a.id !== "glass" ? "Show again" : "Show"}: ${a.name}`}
-                  to={`/visits/${id}/facing/${a.id}?${glass}from=show`}
-                >
-                  {made && a.id !== "glass" ? "Show again" : "Show"}
-                </Link>
-              </li>
-            );
+          {view.assessment.ready.map((ready) => {
+            const about = offered.find((a) => a.id === ready.id);
+            return about && <Row key={ready.id} about={about} ready={ready} />;
           })}
         </ul>
       </section>
@@ -110,7 +130,7 @@ export function Show(): ReactElement {
             Not offered, and why
           </h2>
           <ul>
-            {words.data.not_offered.map((n) => (
+            {not_offered.map((n) => (
               <li key={n.name} className="mb-3 text-m">
                 <b className="block">{n.name}</b>
                 <span className="text-ink-2">{n.why}</span>

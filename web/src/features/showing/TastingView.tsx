@@ -1,4 +1,4 @@
-/** Blind tasting, seen by the tasters: letters only, one taster at a time, ranks locked before the key is shown. */
+/** Blind tasting: letters only, one taster at a time, ranks locked before the key is shown. */
 import { useState, type ReactElement } from "react";
 
 import { useStartTasting } from "../../api/hooks";
@@ -6,10 +6,14 @@ import { num } from "../../app/show";
 import { newId } from "../../app/names";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
-import { Big, Cautions, Outcome, TwoSentences } from "./parts";
+import { Big, Cautions, FacingView, Outcome, TwoSentences } from "./parts";
 import { useDemo, type BodyOf } from "./useDemo";
 
 type Tasting = BodyOf<"tasting">;
+type Result = Extract<
+  NonNullable<NonNullable<ReturnType<typeof useDemo<"tasting">>["shown"]>["result"]>,
+  { kind: "tasting" }
+>;
 
 function Cup({
   code,
@@ -90,7 +94,7 @@ function SetUp({
       </div>
       {behind.length > 0 && (
         <div className="flex flex-wrap gap-2 items-center">
-          <span className="text-[18px]">Sanitised and flushed:</span>
+          <span className="text-[20px]">Sanitised and flushed:</span>
           {behind.map((s) => (
             <Big key={s.id} on={clean.includes(s.id)} onClick={() => setClean(toggle(clean, s.id))}>
               {s.name}
@@ -187,99 +191,120 @@ function Ranking({
   );
 }
 
+/** Who ranked what where, once the key is shown. */
+function Key({ t, result }: { t: Tasting; result: Result | null }): ReactElement | null {
+  const sums = result?.agreement?.sums;
+  if (!sums) return null;
+  const rows = t.waters.map((w, i) => ({ w, sum: sums[i] ?? 0 })).sort((a, b) => a.sum - b.sum);
+  return (
+    <table className="text-[22px] max-w-[760px]">
+      <thead>
+        <tr className="border-b-[1.5px] border-ink text-left">
+          <th className="py-2 pr-5">Water</th>
+          {t.tasters.map((x) => (
+            <th key={x.name} className="pr-5 text-[20px]">
+              {x.name}
+            </th>
+          ))}
+          <th>Sum of places</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map(({ w, sum }) => (
+          <tr key={w.code} className="border-b border-rule">
+            <th scope="row" className="text-left py-2 pr-5">
+              <span className="text-ink-2 font-normal">{w.code}</span> {result.key[w.code]}
+            </th>
+            {t.tasters.map((x) => (
+              <td key={x.name} className="pr-5">
+                {x.ranks?.[w.code]}
+              </td>
+            ))}
+            <td className="num text-[30px]">{num(sum, 1)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function AllLocked({ busy, onShow }: { busy: boolean; onShow: () => void }): ReactElement {
+  return (
+    <div className="grid gap-4 justify-items-start">
+      <p className="text-[26px]">All rankings are locked.</p>
+      <button className="key go" disabled={busy} onClick={onShow}>
+        Show the key
+      </button>
+    </div>
+  );
+}
+
+/** What stands behind the rankings: the key on asking, then what it shows. */
+function Behind({ body, onAgain }: { body: Tasting; onAgain: () => void }): ReactElement {
+  const { shown, busy, error, save } = useDemo("tasting");
+  const open = body.tasters.some((t) => !t.ranks);
+  const told = Boolean(body.shown_at) || Boolean(shown?.refused);
+  const result = shown?.result?.kind === "tasting" ? shown.result : null;
+  const show = (): void => save({ ...body, shown_at: new Date().toISOString() });
+  return (
+    <>
+      {!open && !body.shown_at && <AllLocked busy={busy} onShow={show} />}
+      {body.shown_at && <Key t={body} result={result} />}
+      <Outcome shown={told ? shown : null} error={error} />
+      {told && (
+        <button className="key bare justify-self-start" onClick={onAgain}>
+          Another tasting
+        </button>
+      )}
+    </>
+  );
+}
+
+/** A tasting under way: one taster after the other, then the key. */
+function Going({ onAgain }: { onAgain: () => void }): ReactElement | null {
+  const { body, made, save } = useDemo("tasting");
+  if (!body) return null;
+  const next = body.tasters.findIndex((t) => !t.ranks);
+  const lock = (ranks: Record<string, number>): void =>
+    save({
+      ...body,
+      tasters: body.tasters.map((t, i) => (i === next ? { ...t, ranks } : t)),
+    });
+  return (
+    <>
+      {next >= 0 && (
+        <Ranking key={`${made?.id ?? ""}${next}`} t={body} index={next} onLock={lock} />
+      )}
+      <Behind body={body} onAgain={onAgain} />
+    </>
+  );
+}
+
 export function TastingView(): ReactElement {
   const { id } = useVisitContext();
-  const { body, made, shown, busy, error, save } = useDemo("tasting");
+  const { body } = useDemo("tasting");
   const start = useStartTasting(id);
   const [fresh, setFresh] = useState(false);
-  const next = body ? body.tasters.findIndex((t) => !t.ranks) : -1;
-  const result = shown?.result?.kind === "tasting" ? shown.result : null;
-  const setUp = !body || fresh;
+  const begin = (samples: string[], tasters: string[], sanitised: string[]): void =>
+    start.mutate(
+      { id: newId(), samples, tasters, sanitised },
+      { onSuccess: () => setFresh(false) },
+    );
   return (
-    <div className="grid wide:grid-cols-[minmax(0,1fr)_400px] gap-x-12 gap-y-8 content-start">
-      <div className="grid gap-5 content-start">
-        <h1 className="text-[46px] leading-none">Which do you like?</h1>
-        {setUp && (
-          <SetUp
-            busy={start.isPending}
-            error={start.error}
-            onStart={(samples, tasters, sanitised) =>
-              start.mutate(
-                { id: newId(), samples, tasters, sanitised },
-                { onSuccess: () => setFresh(false) },
-              )
-            }
-          />
-        )}
-        {!setUp && next >= 0 && (
-          <Ranking
-            key={`${made?.id ?? ""}${next}`}
-            t={body}
-            index={next}
-            onLock={(ranks) =>
-              save({
-                ...body,
-                tasters: body.tasters.map((t, i) => (i === next ? { ...t, ranks } : t)),
-              })
-            }
-          />
-        )}
-        {!setUp && next < 0 && !body.shown_at && (
-          <div className="grid gap-4 justify-items-start">
-            <p className="text-[26px]">All rankings are locked.</p>
-            <button
-              className="key go"
-              disabled={busy}
-              onClick={() => save({ ...body, shown_at: new Date().toISOString() })}
-            >
-              Show the key
-            </button>
-          </div>
-        )}
-        {!setUp && body.shown_at && result?.agreement && (
-          <table className="text-[22px] max-w-[760px]">
-            <thead>
-              <tr className="border-b-[1.5px] border-ink text-left">
-                <th className="py-2 pr-5">Water</th>
-                {body.tasters.map((t) => (
-                  <th key={t.name} className="pr-5 text-[17px]">
-                    {t.name}
-                  </th>
-                ))}
-                <th>Sum of places</th>
-              </tr>
-            </thead>
-            <tbody>
-              {body.waters
-                .map((w, i) => ({ w, sum: result.agreement?.sums[i] ?? 0 }))
-                .sort((a, b) => a.sum - b.sum)
-                .map(({ w, sum }) => (
-                  <tr key={w.code} className="border-b border-rule">
-                    <th scope="row" className="text-left py-2 pr-5">
-                      <span className="text-ink-2 font-normal">{w.code}</span> {result.key[w.code]}
-                    </th>
-                    {body.tasters.map((t) => (
-                      <td key={t.name} className="pr-5">
-                        {t.ranks?.[w.code]}
-                      </td>
-                    ))}
-                    <td className="num text-[30px]">{num(sum, 1)}</td>
-                  </tr>
-                ))}
-            </tbody>
-          </table>
-        )}
-        {!setUp && <Outcome shown={body.shown_at ? shown : null} error={error} />}
-        {!setUp && body.shown_at && (
-          <button className="key bare justify-self-start" onClick={() => setFresh(true)}>
-            Another tasting
-          </button>
-        )}
-      </div>
-      <div className="grid gap-6 content-start">
-        <TwoSentences kind="tasting" />
-        <Cautions kind="tasting" />
-      </div>
-    </div>
+    <FacingView
+      title="Which do you like?"
+      side={
+        <>
+          <TwoSentences kind="tasting" />
+          <Cautions kind="tasting" />
+        </>
+      }
+    >
+      {!body || fresh ? (
+        <SetUp busy={start.isPending} error={start.error} onStart={begin} />
+      ) : (
+        <Going onAgain={() => setFresh(true)} />
+      )}
+    </FacingView>
   );
 }

@@ -1,13 +1,13 @@
 /** This water through a system: today, after each stage, at the tap. No prices. */
-import { useState, type ReactElement } from "react";
+import { useEffect, useState, type ReactElement } from "react";
 
-import type { Quantity } from "../../api/types";
+import type { LineReport, Quantity } from "../../api/types";
 import { best } from "../../app/show";
 import { Glass } from "../../glass/Glass";
 import { inWords, look, type Look } from "../../glass/look";
 import { KIND_NAMES } from "../treating/kinds";
 import { useVisitContext } from "../visit/context";
-import { Big, Outcome, Simulated, TwoSentences } from "./parts";
+import { FacingView, Outcome, PickLine, Simulated, TwoSentences, useLines } from "./parts";
 import { useDemo } from "./useDemo";
 
 const TOLD = [
@@ -18,112 +18,137 @@ const TOLD = [
   ["tds", "dissolved"],
 ] as const;
 
-export function ThroughView(): ReactElement {
-  const { view, lookOf, units } = useVisitContext();
-  const { body, shown, error, save } = useDemo("through");
-  const [at, setAt] = useState(0);
-  const lines = view.assessment.options.filter((o) => o.line && o.line.stages.length > 0);
-  const option = lines.find((o) => o.id === body?.option) ?? null;
-  const raw = view.visit.samples.find((s) => s.raw);
-  const steps: { name: string; look: Look; values: Record<string, Quantity> }[] = [];
-  if (option?.line && raw) {
-    steps.push({ name: "Today", look: lookOf(raw), values: option.line.source.quantities });
-    for (const s of option.line.stages)
-      steps.push({
-        name: KIND_NAMES[s.kind] ?? s.name,
-        look: look(s.outlet.quantities, {
-          ferric: s.outlet.particulate_iron ?? null,
-          predicted: true,
-        }),
-        values: s.outlet.quantities,
-      });
-  }
-  const step = steps[Math.min(at, steps.length - 1)];
+interface Step {
+  name: string;
+  look: Look;
+  values: Record<string, Quantity>;
+}
+
+/** Today's water, then the water behind each stage. */
+function stepsOf(line: LineReport, today: Look): Step[] {
+  return [
+    { name: "Today", look: today, values: line.source.quantities },
+    ...line.stages.map((s) => ({
+      name: KIND_NAMES[s.kind] ?? s.name,
+      look: look(s.outlet.quantities, {
+        ferric: s.outlet.particulate_iron ?? null,
+        predicted: true,
+      }),
+      values: s.outlet.quantities,
+    })),
+  ];
+}
+
+function said(analyte: string, q: Quantity, units: string): string {
+  return best(analyte, { ...q, words: q.words || q.note || "" }, units);
+}
+
+function AtStep({ step, first }: { step: Step; first: boolean }): ReactElement {
+  const { units } = useVisitContext();
+  const seen = inWords(step.look).filter((w) => !w.startsWith("not tested"));
   return (
-    <div className="grid wide:grid-cols-[minmax(0,1fr)_400px] gap-x-12 gap-y-8 content-start">
-      <div className="grid gap-5 content-start">
-        <h1 className="text-[46px] leading-none">
-          {option ? "Your water, stage by stage" : "Your water through a system"}
-        </h1>
-        {step && <Simulated words="dashed glasses are expected, not measured" />}
-        {!option && (
-          <p className="text-[24px]">
-            {lines.length ? "Choose a system." : "No system is designed yet."}
-          </p>
-        )}
-        {step && (
-          <div className="flex gap-10 items-end flex-wrap">
-            <Glass key={at} look={step.look} h={310} label={step.name} pouring />
-            <div className="grid gap-2 pb-6">
-              <b className="font-d text-[34px] leading-tight">
-                {at === 0 ? "Today" : `After: ${step.name.toLowerCase()}`}
-              </b>
-              <p className="text-[20px] text-ink-2">
-                {inWords(step.look)
-                  .filter((w) => !w.startsWith("not tested"))
-                  .join(", ")}
-              </p>
-              <dl className="grid grid-cols-[auto_auto] gap-x-6 gap-y-1 text-[22px] justify-start">
-                {TOLD.map(
-                  ([a, n]) =>
-                    step.values[a] && (
-                      <div key={a} className="contents">
-                        <dt>{n}</dt>
-                        <dd className="m-0 font-semibold">
-                          {best(
-                            a,
-                            {
-                              ...step.values[a],
-                              words: step.values[a].words || step.values[a].note || "",
-                            },
-                            units,
-                          )}
-                        </dd>
-                      </div>
-                    ),
-                )}
-              </dl>
-            </div>
-          </div>
-        )}
-        {steps.length > 0 && (
-          <div className="flex gap-2 flex-wrap" role="group" aria-label="Stages">
-            {steps.map((s, i) => (
-              <button
-                key={i}
-                type="button"
-                className="grid justify-items-center gap-1 p-1 w-[100px] rounded-[10px]"
-                style={i === at ? { background: "var(--yuzu-pale)" } : undefined}
-                aria-pressed={i === at}
-                onClick={() => setAt(i)}
-              >
-                <Glass look={s.look} h={70} label={s.name} />
-                <span className="text-m leading-tight text-center">{s.name}</span>
-              </button>
-            ))}
-          </div>
-        )}
-        <Outcome shown={shown} error={error} />
-      </div>
-      <div className="grid gap-6 content-start">
-        <TwoSentences kind="through" />
-        {lines.length > 0 && (
-          <div className="flex flex-wrap gap-2" role="group" aria-label="Systems">
-            {lines.map((o) => (
-              <Big
-                key={o.id}
-                on={body?.option === o.id}
-                onClick={() => {
-                  setAt(0);
-                  save({ kind: "through", option: o.id });
-                }}
-              >
-                {o.name}
-              </Big>
-            ))}
-          </div>
-        )}
+    <div className="flex gap-10 items-end flex-wrap">
+      <Glass look={step.look} h={320} label={step.name} pouring />
+      <div className="grid gap-2 pb-6">
+        <b className="font-d text-[34px] leading-tight">
+          {first ? "Today" : `After: ${step.name.toLowerCase()}`}
+        </b>
+        <p className="text-[20px] text-ink-2">{seen.join(", ")}</p>
+        <dl className="grid grid-cols-[auto_auto] gap-x-6 gap-y-1 text-[22px] justify-start">
+          {TOLD.map(([a, n]) => {
+            const q = step.values[a];
+            return (
+              q && (
+                <div key={a} className="contents">
+                  <dt>{n}</dt>
+                  <dd className="m-0 font-semibold">{said(a, q, units)}</dd>
+                </div>
+              )
+            );
+          })}
+        </dl>
       </div>
     </div>
+  );
+}
+
+/** Left and right lead through the stages, as the touches do. */
+function useArrows(count: number, move: (f: (at: number) => number) => void): void {
+  useEffect(() => {
+    const press = (e: KeyboardEvent): void => {
+      if (e.key === "ArrowRight") move((at) => Math.min(count - 1, at + 1));
+      if (e.key === "ArrowLeft") move((at) => Math.max(0, at - 1));
+    };
+    document.addEventListener("keydown", press);
+    return () => document.removeEventListener("keydown", press);
+  }, [count, move]);
+}
+
+function Stages({
+  steps,
+  at,
+  onStep,
+}: {
+  steps: Step[];
+  at: number;
+  onStep: (i: number) => void;
+}): ReactElement {
+  return (
+    <div className="flex gap-2 flex-wrap" role="group" aria-label="Stages">
+      {steps.map((s, i) => (
+        <button
+          key={i}
+          type="button"
+          className="grid justify-items-center gap-1 p-1 w-[112px] rounded-[10px]"
+          style={i === at ? { background: "var(--yuzu-pale)" } : undefined}
+          aria-pressed={i === at}
+          onClick={() => onStep(i)}
+        >
+          <Glass look={s.look} h={70} label={s.name} />
+          <span className="text-[20px] leading-tight text-center">{s.name}</span>
+        </button>
+      ))}
+    </div>
+  );
+}
+
+export function ThroughView(): ReactElement {
+  const { view, lookOf } = useVisitContext();
+  const { body, shown, error, save } = useDemo("through");
+  const [picked, setPicked] = useState(0);
+  const lines = useLines();
+  const line = lines.find((o) => o.id === body?.option)?.line ?? null;
+  const raw = view.visit.samples.find((s) => s.raw);
+  const steps = line && raw ? stepsOf(line, lookOf(raw)) : [];
+  useArrows(steps.length, setPicked);
+  const at = Math.max(0, Math.min(picked, steps.length - 1));
+  const step = steps[at];
+  return (
+    <FacingView
+      title={line ? "Your water, stage by stage" : "Your water through a system"}
+      side={
+        <>
+          <TwoSentences kind="through" />
+          <PickLine
+            label="System"
+            value={body?.option}
+            onPick={(option) => {
+              setPicked(0);
+              save({ kind: "through", option });
+            }}
+          />
+        </>
+      }
+    >
+      {step && <Simulated words="dashed glasses are expected, not measured" />}
+      {!line && (
+        <p className="text-[24px]">
+          {lines.length ? "Choose a system." : "No system is designed yet."}
+        </p>
+      )}
+      {step && <AtStep key={at} step={step} first={at === 0} />}
+      {step && <Stages steps={steps} at={at} onStep={setPicked} />}
+      <Outcome shown={shown} error={error} />
+    </FacingView>
   );
 }

@@ -1,11 +1,68 @@
 /** Parts that every view facing the customer is made of: large, calm, few. */
 import type { ReactElement, ReactNode } from "react";
 
-import type { DemoShown, Sample } from "../../api/types";
+import type { DemoShown, Sample, VisitView } from "../../api/types";
 import { useDemonstrations } from "../../api/hooks";
 import { StateMark } from "../../ui/marks";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
+
+/** A view that faces the customer: what is shown, and beside it what it shows and does not. */
+export function FacingView({
+  title,
+  children,
+  side,
+}: {
+  title: string;
+  children: ReactNode;
+  side: ReactNode;
+}): ReactElement {
+  return (
+    <div className="grid wide:grid-cols-[minmax(0,1fr)_380px] gap-x-12 gap-y-8 content-start">
+      <div className="grid gap-5 content-start min-w-0">
+        <h1 className="text-[46px] leading-none">{title}</h1>
+        {children}
+      </div>
+      <div className="grid gap-6 content-start">{side}</div>
+    </div>
+  );
+}
+
+export function NoGlass(): ReactElement {
+  return <h1 className="text-[44px]">No glass drawn yet</h1>;
+}
+
+/** Lines of this visit that lead water anywhere. */
+export function useLines(): VisitView["assessment"]["options"] {
+  const { options } = useVisitContext().view.assessment;
+  return options.filter((o) => o.line && o.line.stages.length > 0);
+}
+
+/** Choose one of the lines, or none. */
+export function PickLine({
+  label,
+  value,
+  onPick,
+}: {
+  label: string;
+  value: string | null | undefined;
+  onPick: (option: string) => void;
+}): ReactElement | null {
+  const lines = useLines();
+  if (lines.length === 0) return null;
+  return (
+    <div>
+      <p className="text-[20px] mb-1">{label}</p>
+      <div className="flex flex-wrap gap-2" role="group" aria-label={label}>
+        {lines.map((o) => (
+          <Big key={o.id} on={value === o.id} onClick={() => onPick(o.id)}>
+            {o.name}
+          </Big>
+        ))}
+      </div>
+    </div>
+  );
+}
 
 /** What a demonstration shows and does not show, always in sight. */
 export function TwoSentences({
@@ -40,7 +97,7 @@ export function Cautions({ kind }: { kind: string }): ReactElement | null {
   return (
     <ul className="grid gap-1">
       {about.cautions.map((c) => (
-        <li key={c} className="flex gap-3 items-start text-[18px]">
+        <li key={c} className="flex gap-3 items-start text-[20px]">
           <span className="pt-[3px]">
             <StateMark kind="no" size={20} label="mind" />
           </span>
@@ -73,7 +130,7 @@ export function Outcome({
         </p>
       ))}
       {shown?.flags.map((f) => (
-        <p key={f.id} className="flex gap-3 text-[18px]">
+        <p key={f.id} className="flex gap-3 text-[20px]">
           <StateMark kind="no" size={22} />
           {f.sentence}
         </p>
@@ -97,14 +154,10 @@ export function Big({
   return (
     <button
       type="button"
-      className="key"
+      className={`key ${on ? "on" : ""}`}
       disabled={disabled}
       aria-pressed={on}
-      style={{
-        minHeight: 56,
-        fontSize: 19,
-        ...(on ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : {}),
-      }}
+      style={{ minHeight: 56, fontSize: 20 }}
       onClick={onClick}
     >
       {children}
@@ -128,7 +181,7 @@ export function PickGlass({
   const list = view.visit.samples.filter((s) => only?.(s) ?? true);
   return (
     <div>
-      <p className="text-[17px] font-semibold mb-1">{label}</p>
+      <p className="text-[20px] font-semibold mb-1">{label}</p>
       <div className="flex flex-wrap gap-2" role="group" aria-label={label}>
         {list.map((s) => (
           <Big key={s.id} on={s.id === value} onClick={() => onPick(s.id)}>
@@ -142,7 +195,7 @@ export function PickGlass({
 
 export function Simulated({ words }: { words: string }): ReactElement {
   return (
-    <p className="inline-flex items-center gap-2 border-[2px] border-dashed border-ink px-4 py-2 text-[18px] font-semibold justify-self-start">
+    <p className="inline-flex items-center gap-2 border-[2px] border-dashed border-ink px-4 py-2 text-[20px] font-semibold justify-self-start">
       Simulated: {words}
     </p>
   );

@@ -18,24 +18,12 @@ const CHAIN = [
   ["reported_at", "Reported"],
 ] as const;
 
-export function Bottle({
-  bottle,
-  kind,
-}: {
-  bottle: LabSample;
-  kind: LabKind | undefined;
-}): ReactElement {
+/** Fetches the report of a bottle from the laboratory: the simulated one here. */
+function useReport(bottle: LabSample): { fetchIt: () => void; pending: boolean; error: unknown } {
   const { id, view } = useVisitContext();
   const put = usePutLabSample(id);
-  const s = view.lab[bottle.id];
-  const next = CHAIN.find(([k]) => bottle[k] == null);
   const client = useQueryClient();
-  const expected =
-    view.reports[bottle.id] === undefined
-      ? null
-      : new Date(view.reports[bottle.id] ?? "").getTime();
-  const now = useNow(expected !== null);
-  const fetchReport = useMutation({
+  const { mutate, isPending, error } = useMutation({
     mutationFn: async () => {
       const r = await fetch(`/api/visits/${id}/standins/laboratory/${bottle.id}`);
       if (!r.ok) throw new Error("no report");
@@ -51,70 +39,102 @@ export function Bottle({
     },
     onSettled: () => void client.invalidateQueries({ queryKey: ["visit", id] }),
   });
+  return { fetchIt: () => mutate(), pending: isPending, error };
+}
+
+/** When a report is expected, or the key that fetches it. */
+function ReportDue({
+  bottle,
+  kind,
+  fetchIt,
+  pending,
+}: {
+  bottle: LabSample;
+  kind: LabKind | undefined;
+  fetchIt: () => void;
+  pending: boolean;
+}): ReactElement | null {
+  const { view } = useVisitContext();
+  const at = view.reports[bottle.id];
+  const now = useNow(at !== undefined);
+  if (at === undefined) return null;
+  const left = new Date(at).getTime() - now;
+  if (left > 0)
+    return (
+      <span className="text-m num" role="timer">
+        report in {clock(left)}
+      </span>
+    );
+  if (view.lab[bottle.id]?.overdue || !kind?.analytes.length) return null;
+  return (
+    <button className="key" style={{ minHeight: 46 }} disabled={pending} onClick={fetchIt}>
+      {pending ? "Fetching" : "Fetch the report"}
+      <span className="font-normal text-s text-ink-2">simulated</span>
+    </button>
+  );
+}
+
+/** Where a bottle has been: drawn, handed over, received, reported. */
+function Way({ bottle }: { bottle: LabSample }): ReactElement {
+  const been = CHAIN.flatMap(([k, w]) => {
+    const at = bottle[k];
+    return at ? [`${w.toLowerCase()} ${dayAndClock(at)}`] : [];
+  });
+  const said = [`drawn ${dayAndClock(bottle.drawn_at)}`, ...been, bottle.laboratory];
+  if (bottle.seal) said.push(`seal ${bottle.seal}`);
+  return <span className="block text-s text-ink-2">{said.filter((w) => w !== "").join(", ")}</span>;
+}
+
+function stateOf(bottle: LabSample, overdue: boolean): "no" | "done" | "part" {
+  if (overdue) return "no";
+  return bottle.reported_at ? "done" : "part";
+}
+
+export function Bottle({
+  bottle,
+  kind,
+}: {
+  bottle: LabSample;
+  kind: LabKind | undefined;
+}): ReactElement {
+  const { id, view } = useVisitContext();
+  const put = usePutLabSample(id);
+  const report = useReport(bottle);
+  const s = view.lab[bottle.id];
+  const overdue = s?.overdue ?? false;
+  const next = CHAIN.find(([k]) => bottle[k] == null);
+  const version = view.versions[bottle.id];
   return (
     <li className="border-b border-rule py-2">
       <div className="flex gap-3 items-center flex-wrap">
         <StateMark
-          kind={s?.overdue ? "no" : bottle.reported_at ? "done" : "part"}
+          kind={stateOf(bottle, overdue)}
           size={20}
-          label={s?.overdue ? "overdue" : "on its way"}
+          label={overdue ? "overdue" : "on its way"}
         />
         <span className="flex-1 min-w-[220px]">
           <b>{kind?.name ?? bottle.kind}</b>
-          <span className="block text-s text-ink-2">
-            drawn {dayAndClock(bottle.drawn_at)}
-            {CHAIN.filter(([k]) => bottle[k]).map(
-              ([k, w]) => `, ${w.toLowerCase()} ${dayAndClock(bottle[k] ?? "")}`,
-            )}
-            {bottle.laboratory && `, ${bottle.laboratory}`}
-            {bottle.seal && `, seal ${bottle.seal}`}
-          </span>
+          <Way bottle={bottle} />
         </span>
-        {expected !== null && now < expected && (
-          <span className="text-m num" role="timer">
-            report in {clock(expected - now)}
-          </span>
-        )}
-        {expected !== null &&
-          now >= expected &&
-          !s?.overdue &&
-          (kind?.analytes.length ?? 0) > 0 && (
-            <button
-              className="key"
-              style={{ minHeight: 46 }}
-              disabled={fetchReport.isPending}
-              onClick={() => fetchReport.mutate()}
-            >
-              {fetchReport.isPending ? "Fetching" : "Fetch the report"}
-              <span className="font-normal text-s text-ink-2">simulated</span>
-            </button>
-          )}
+        <ReportDue bottle={bottle} kind={kind} {...report} />
         {next && (
           <button
             className="key"
             style={{ minHeight: 46 }}
             disabled={put.isPending}
-            onClick={() =>
-              put.mutate({
-                bottle: { ...bottle, [next[0]]: exactNow() },
-                version: view.versions[bottle.id],
-              })
-            }
+            onClick={() => put.mutate({ bottle: { ...bottle, [next[0]]: exactNow() }, version })}
           >
             {next[1]} now
           </button>
         )}
       </div>
       {s && (
-        <p className={`text-m ${s.overdue ? "text-zest-ink font-semibold" : "text-ink-2"}`}>
+        <p className={`text-m ${overdue ? "text-zest-ink font-semibold" : "text-ink-2"}`}>
           {s.sentence}
         </p>
       )}
-      <BottleTimes
-        bottle={bottle}
-        onPut={(b) => put.mutateAsync({ bottle: b, version: view.versions[bottle.id] })}
-      />
-      <Trouble error={put.error ?? fetchReport.error} />
+      <BottleTimes bottle={bottle} onPut={(b) => put.mutateAsync({ bottle: b, version })} />
+      <Trouble error={put.error ?? report.error} />
     </li>
   );
 }

@@ -2,37 +2,52 @@
 import { Undo2 } from "lucide-react";
 import { useCallback, useEffect, useState, type ReactElement, type ReactNode } from "react";
 
-import { useStrike } from "../../api/hooks";
-import type { Instrument } from "../../api/types";
-import { best, between, GAL_L, num } from "../../app/show";
+import type { Instrument, Sample } from "../../api/types";
+import { flow, GAL_L, num } from "../../app/show";
 import { Seg } from "../../ui/fields";
-import { StateMark } from "../../ui/marks";
-import { OpensWorking } from "../../ui/Slip";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 import { AtLedgeEnd, OnTheLedge } from "./OnTheLedge";
+import { Flags, Measured, StationFrame, StrikeIt } from "./pieces";
 import { useNow } from "./timers";
 import { useKeep } from "./useKeep";
+import { useKept, type Kept } from "./useKept";
 
-export function BucketStation({ kit, next }: { kit: Instrument; next: ReactNode }): ReactElement {
-  const { id, picked, view, units, readingsOf } = useVisitContext();
-  const [gallons, setGallons] = useState(5);
-  const [bore, setBore] = useState(true);
+const WELLS = ["well_drilled", "well_dug", "spring"];
+const FULL_S = 28; // [s] a bucket drawn full while the watch runs
+
+function Bucket({ level }: { level: number }): ReactElement {
+  const [inset, top] = [(1 - level) * 9, 40 + (1 - level) * 72];
+  return (
+    <svg width="180" height="180" viewBox="0 0 120 120" role="img" aria-label="Bucket">
+      <path
+        d="M14,34H106L96,116H24Z"
+        fill="var(--slip)"
+        stroke="var(--ink)"
+        strokeWidth="2.4"
+        strokeLinejoin="round"
+      />
+      <path d={`M${16 + inset},${top}H${104 - inset}L95,113H25Z`} fill="var(--water-2)" />
+      <path d="M14,34C18,-4 102,-4 106,34" fill="none" stroke="var(--ink)" strokeWidth="2.4" />
+    </svg>
+  );
+}
+
+interface Watch {
+  /** Finished runs [s]. */
+  runs: number[];
+  /** Of the run under way [s]; null between runs. */
+  elapsed: number | null;
+  press: () => void;
+  takeBack: () => void;
+  clear: () => void;
+}
+
+/** A stopwatch started and stopped by its key, and by the space bar while it is in use. */
+function useWatch(inUse: boolean): Watch {
   const [runs, setRuns] = useState<number[]>([]);
   const [started, setStarted] = useState<number | null>(null);
-  const [again, setAgain] = useState(false);
   const now = useNow(started !== null);
-  const strike = useStrike(id);
-  const { busy, error, save } = useKeep();
-  const kept = [...(picked ? readingsOf(picked) : [])]
-    .reverse()
-    .find((r) => r.analyte === "flow" && !r.struck_at);
-  const report = view.assessment.samples
-    .find((s) => s.id === picked?.id)
-    ?.readings.find((r) => r.id === kept?.id);
-  const [pump, setPump] = useState<boolean | null>(null);
-  const well = ["well_drilled", "well_dug", "spring"].includes(view.visit.home.source);
-  const timing = kept === undefined || again;
   const press = useCallback(() => {
     if (started === null) setStarted(Date.now());
     else {
@@ -43,176 +58,226 @@ export function BucketStation({ kit, next }: { kit: Instrument; next: ReactNode 
   }, [started]);
   useEffect(() => {
     const key = (e: KeyboardEvent): void => {
-      const tag = (e.target as HTMLElement).tagName;
-      if (
-        (e.code === "Space" || e.key === " ") &&
-        timing &&
-        !["INPUT", "SELECT", "BUTTON"].includes(tag)
-      ) {
-        e.preventDefault();
-        press();
-      }
+      const { tagName } = e.target as HTMLElement;
+      const space = e.code === "Space" || e.key === " ";
+      if (!space || !inUse || ["INPUT", "SELECT", "BUTTON"].includes(tagName)) return;
+      e.preventDefault();
+      press();
     };
     document.addEventListener("keydown", key);
     return () => document.removeEventListener("keydown", key);
-  }, [press, timing]);
-  if (!picked)
-    return <p className="text-l">Draw a glass first: “Draw a glass”, at the bottom right.</p>;
+  }, [press, inUse]);
+  return {
+    runs,
+    elapsed: started === null ? null : Math.max(0, now - started) / 1000,
+    press,
+    takeBack: () => setRuns((r) => r.slice(0, -1)),
+    clear: () => setRuns([]),
+  };
+}
+
+interface Way {
+  gallons: number;
+  bore: boolean;
+  pump: boolean | null;
+}
+
+function How({
+  way,
+  well,
+  onWay,
+}: {
+  way: Way;
+  well: boolean;
+  onWay: (w: Way) => void;
+}): ReactElement {
+  const { units } = useVisitContext();
+  const buckets =
+    units === "us"
+      ? [1, 2, 3, 5].map((g) => ({ value: g, name: `${g} gal` }))
+      : [5, 10, 20].map((l) => ({ value: l / GAL_L, name: `${l} L` }));
+  return (
+    <div className="flex gap-5 flex-wrap items-end">
+      <Seg
+        label="Bucket"
+        value={way.gallons}
+        choices={buckets}
+        onChange={(gallons) => onWay({ ...way, gallons })}
+      />
+      <Seg
+        label="Taken"
+        value={way.bore}
+        choices={[
+          { value: true, name: "full bore" },
+          { value: false, name: "one tap" },
+        ]}
+        onChange={(bore) => onWay({ ...way, bore })}
+      />
+      {well && (
+        <Seg
+          label="The pump was"
+          value={way.pump}
+          choices={[
+            { value: true, name: "running" },
+            { value: false, name: "not running" },
+          ]}
+          onChange={(pump) => onWay({ ...way, pump })}
+        />
+      )}
+    </div>
+  );
+}
+
+function Runs({ runs, gallons }: { runs: number[]; gallons: number }): ReactElement {
+  const { units } = useVisitContext();
+  if (runs.length === 0)
+    return <p className="text-b">Three runs. The space bar starts and stops.</p>;
+  return (
+    <p className="text-b">
+      {runs.map((r, i) => (
+        <span key={i} className="mr-4">
+          <b>{num(r, 1)} s</b> is {flow((60 * gallons) / r, units)}
+        </span>
+      ))}
+    </p>
+  );
+}
+
+function wordsOf(watch: Watch): string {
+  if (watch.elapsed !== null) return `${num(watch.elapsed, 1)} s: full, stop`;
+  return watch.runs.length ? `Run ${watch.runs.length + 1}: start` : "Start";
+}
+
+function Timing({
+  kit,
+  watch,
+  onKept,
+}: {
+  kit: Instrument;
+  watch: Watch;
+  onKept: () => void;
+}): ReactElement {
+  const { view, units } = useVisitContext();
+  const well = WELLS.includes(view.visit.home.source);
+  const [way, setWay] = useState<Way>({
+    gallons: units === "us" ? 5 : 10 / GAL_L,
+    bore: true,
+    pump: null,
+  });
+  const { busy, error, save } = useKeep();
+  const { runs } = watch;
+  const asks = runs.length === 0 || watch.elapsed !== null || (well && way.pump === null);
   const keepIt = async (): Promise<void> => {
     await save(kit, {
       method: "bucket",
-      volume_gal: gallons,
+      volume_gal: way.gallons,
       seconds: runs,
-      full_bore: bore,
-      pump_running: well ? pump : null,
+      full_bore: way.bore,
+      pump_running: well ? way.pump : null,
     });
-    setRuns([]);
-    setAgain(false);
+    watch.clear();
+    onKept();
   };
-  const elapsed = started === null ? 0 : (now - started) / 1000;
-  const level = started === null ? (runs.length ? 1 : 0.1) : Math.min(1, elapsed / 28);
+  return (
+    <>
+      <How way={way} well={well} onWay={setWay} />
+      <button
+        className="key go"
+        style={{ minWidth: 260, minHeight: 84, fontSize: 26 }}
+        onClick={watch.press}
+      >
+        {wordsOf(watch)}
+      </button>
+      <Runs runs={runs} gallons={way.gallons} />
+      <div className="flex gap-2">
+        <AtLedgeEnd>
+          <button
+            className="key go"
+            style={{ minHeight: 48 }}
+            disabled={busy || asks}
+            onClick={() => void keepIt()}
+          >
+            Keep {runs.length} run{runs.length === 1 ? "" : "s"}
+          </button>
+        </AtLedgeEnd>
+        {runs.length > 0 && (
+          <button className="key bare" onClick={watch.takeBack}>
+            <Undo2 size={20} aria-hidden="true" />
+            Take back a run
+          </button>
+        )}
+      </div>
+      <Trouble error={error} />
+    </>
+  );
+}
+
+function KeptFlow({
+  kept,
+  next,
+  onAgain,
+}: {
+  kept: Kept;
+  next: ReactNode;
+  onAgain: () => void;
+}): ReactElement {
+  const { units } = useVisitContext();
+  return (
+    <>
+      {kept.report && <Measured report={kept.report} units={units} />}
+      <Flags flags={kept.report?.value.flags ?? []} />
+      <div className="flex gap-2">
+        {next}
+        <button className="key" onClick={onAgain}>
+          Time it again
+        </button>
+        {kept.reading && <StrikeIt reading={kept.reading} />}
+      </div>
+    </>
+  );
+}
+
+function levelOf(watch: Watch): number {
+  if (watch.elapsed !== null) return Math.min(1, watch.elapsed / FULL_S);
+  return watch.runs.length ? 1 : 0.1;
+}
+
+export function BucketStation({
+  kit,
+  sample,
+  next,
+}: {
+  kit: Instrument;
+  sample: Sample;
+  next: ReactNode;
+}): ReactElement {
+  const [again, setAgain] = useState(false);
+  const kept = useKept(sample, (r) => r.analyte === "flow");
+  const timing = kept.reading === null || again;
+  const watch = useWatch(timing);
   return (
     <>
       <OnTheLedge>
-        <svg width="180" height="180" viewBox="0 0 120 120" role="img" aria-label="Bucket">
-          <path
-            d="M14,34H106L96,116H24Z"
-            fill="var(--slip)"
-            stroke="var(--ink)"
-            strokeWidth="2.4"
-            strokeLinejoin="round"
-          />
-          <path
-            d={`M${16 + (1 - level) * 9},${40 + (1 - level) * 72}H${104 - (1 - level) * 9}L95,113H25Z`}
-            fill="var(--water-2)"
-          />
-          <path d="M14,34C18,-4 102,-4 106,34" fill="none" stroke="var(--ink)" strokeWidth="2.4" />
-        </svg>
+        <Bucket level={levelOf(watch)} />
       </OnTheLedge>
-      <section
-        aria-labelledby="flow-title"
-        className="grid grid-cols-[200px_minmax(0,1fr)] gap-x-6 content-start"
+      <StationFrame
+        titled="flow-title"
+        side={
+          <p className="text-m text-ink-2">
+            At the point of entry, full bore, or with two outlets open: only then may the flow cap
+            the table by bathrooms.
+          </p>
+        }
       >
-        <p className="text-m text-ink-2">
-          At the point of entry, full bore, or with two outlets open: only then may the flow cap the
-          table by bathrooms.
-        </p>
         <div className="grid gap-4 justify-items-start">
           <h1 id="flow-title">Flow, by bucket and stopwatch</h1>
           {timing ? (
-            <>
-              <div className="flex gap-5 flex-wrap items-end">
-                <Seg
-                  label="Bucket"
-                  value={gallons}
-                  choices={
-                    units === "us"
-                      ? [1, 2, 3, 5].map((g) => ({ value: g, name: `${g} gal` }))
-                      : [5, 10, 20].map((l) => ({ value: l / GAL_L, name: `${l} L` }))
-                  }
-                  onChange={setGallons}
-                />
-                <Seg
-                  label="Taken"
-                  value={bore}
-                  choices={[
-                    { value: true, name: "full bore" },
-                    { value: false, name: "one tap" },
-                  ]}
-                  onChange={setBore}
-                />
-                {well && (
-                  <Seg
-                    label="The pump was"
-                    value={pump}
-                    choices={[
-                      { value: true, name: "running" },
-                      { value: false, name: "not running" },
-                    ]}
-                    onChange={setPump}
-                  />
-                )}
-              </div>
-              <button
-                className="key go"
-                style={{ minWidth: 260, minHeight: 84, fontSize: 26 }}
-                onClick={press}
-              >
-                {started === null
-                  ? runs.length
-                    ? `Run ${runs.length + 1}: start`
-                    : "Start"
-                  : `${num(elapsed, 1)} s: full, stop`}
-              </button>
-              <p className="text-b">
-                {runs.length === 0
-                  ? "Three runs. The space bar starts and stops."
-                  : runs.map((r, i) => (
-                      <span key={i} className="mr-4">
-                        <b>{num(r, 1)} s</b> is{" "}
-                        {units === "us"
-                          ? `${num((60 * gallons) / r, 1)} gpm`
-                          : `${num((60 * gallons * GAL_L) / r, 0)} L/min`}
-                      </span>
-                    ))}
-              </p>
-              <div className="flex gap-2">
-                <AtLedgeEnd>
-                  <button
-                    className="key go"
-                    style={{ minHeight: 48 }}
-                    disabled={
-                      busy || runs.length === 0 || started !== null || (well && pump === null)
-                    }
-                    onClick={() => void keepIt()}
-                  >
-                    Keep {runs.length} run{runs.length === 1 ? "" : "s"}
-                  </button>
-                </AtLedgeEnd>
-                {runs.length > 0 && (
-                  <button className="key bare" onClick={() => setRuns(runs.slice(0, -1))}>
-                    <Undo2 size={20} aria-hidden="true" />
-                    Take back a run
-                  </button>
-                )}
-              </div>
-            </>
+            <Timing kit={kit} watch={watch} onKept={() => setAgain(false)} />
           ) : (
-            <>
-              {report?.value.range && (
-                <div className="flex items-end gap-5">
-                  <span className="num text-[72px] leading-[0.84]">
-                    {best("flow", report.value, units)}
-                  </span>
-                  <OpensWorking working={report.working}>
-                    {between("flow", report.value.range, units)}
-                  </OpensWorking>
-                </div>
-              )}
-              {report?.value.flags.map((f) => (
-                <p key={f.id} className="flex gap-2 text-m">
-                  <StateMark kind="no" size={16} />
-                  {f.sentence}
-                </p>
-              ))}
-              <div className="flex gap-2">
-                {next}
-                <button className="key" onClick={() => setAgain(true)}>
-                  Time it again
-                </button>
-                <button
-                  className="key bare"
-                  onClick={() => strike.mutate({ reading: kept.id, because: "taken back" })}
-                >
-                  <Undo2 size={20} aria-hidden="true" />
-                  Strike it
-                </button>
-              </div>
-            </>
+            <KeptFlow kept={kept} next={next} onAgain={() => setAgain(true)} />
           )}
-          <Trouble error={error ?? strike.error} />
         </div>
-      </section>
+      </StationFrame>
     </>
   );
 }

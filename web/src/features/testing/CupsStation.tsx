@@ -1,15 +1,18 @@
 /** Clear, brown, or brown later: three white cups. */
 import { useState, type ReactElement, type ReactNode } from "react";
 
-import type { Instrument, Reading } from "../../api/types";
+import type { Instrument, Observation, Sample } from "../../api/types";
+import { NumberField } from "../../ui/fields";
 import { Trouble } from "../../ui/Trouble";
 import { StateMark } from "../../ui/marks";
 import { useVisitContext } from "../visit/context";
 import { AtLedgeEnd, OnTheLedge } from "./OnTheLedge";
+import { StationFrame, StrikeIt } from "./pieces";
 import { clock, startTimer, useNow, useTimers } from "./timers";
 import { useKeep } from "./useKeep";
+import { useKept } from "./useKept";
 
-type Seen = Extract<Reading["observation"], { method: "cups" }>;
+type Seen = Extract<Observation, { method: "cups" }>;
 const DRAWN: [Seen["drawn"], string][] = [
   ["clear", "Clear"],
   ["faint", "Faint"],
@@ -98,13 +101,7 @@ function Choices<T extends string>({
             type="button"
             role="radio"
             aria-checked={value === v}
-            className="key"
-            style={{
-              minHeight: 44,
-              padding: "0 11px",
-              fontSize: 15,
-              ...(value === v ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : {}),
-            }}
+            className={`key small ${value === v ? "on" : ""}`}
             onClick={() => onPick(v)}
           >
             {name}
@@ -115,122 +112,244 @@ function Choices<T extends string>({
   );
 }
 
-export function CupsStation({ kit, next }: { kit: Instrument; next: ReactNode }): ReactElement {
-  const { id, picked, view, readingsOf } = useVisitContext();
-  const kept = [...(picked ? readingsOf(picked) : [])]
-    .reverse()
-    .find((r) => !r.struck_at && r.observation.method === "cups");
+const STANDS_S = 1200; // [s] before "stays clear" may be read
+const WORKS_S = 60; // [s] the powder is given
+
+/** A cup's own clock: starts it, then says what is left. */
+function CupClock({
+  label,
+  seconds,
+  start,
+  over,
+}: {
+  label: string;
+  seconds: number;
+  start: string;
+  over: string;
+}): ReactElement {
+  const { id } = useVisitContext();
+  const timer = useTimers(id).find((t) => t.label === label);
+  const now = useNow(timer !== undefined);
+  const left = timer === undefined ? null : timer.endsAt - now;
+  const running = left !== null && left > 0 ? `${clock(left)} left` : over;
+  return (
+    <button type="button" className="key small" onClick={() => startTimer(label, seconds, id)}>
+      {left === null ? `${start}: ${clock(seconds * 1000)}` : running}
+    </button>
+  );
+}
+
+/** Minutes that the second cup has stood: by its clock, as kept before, or not known. */
+function useStoodFor(before: Seen | null): number | null {
+  const { id } = useVisitContext();
+  const timer = useTimers(id).find((t) => t.label === STANDING);
+  const now = useNow(timer !== undefined);
+  return timer ? Math.max(0, now - timer.startedAt) / 60_000 : (before?.stood_minutes ?? null);
+}
+const STANDING = "standing cup";
+
+function ThreeCups({ seen }: { seen: Partial<Seen> }): ReactElement {
+  const tint = (v: string | null | undefined): string | null => (v ? (TINT[v] ?? null) : null);
+  return (
+    <svg
+      width="200"
+      height="150"
+      viewBox="0 0 212 118"
+      overflow="visible"
+      role="img"
+      aria-label="Three cups: as drawn, stood, with powder"
+    >
+      <Cup x={0} fill={tint(seen.drawn)} name="as drawn" />
+      <Cup x={72} fill={tint(seen.stood)} name="stood" />
+      <Cup x={144} fill={tint(seen.reducer)} name="powder" />
+    </svg>
+  );
+}
+
+/** How long the second cup stood: by the clock, else it is asked, never taken for granted. */
+function Stood({
+  minutes,
+  onMinutes,
+}: {
+  minutes: number | null;
+  onMinutes: (m: number | null) => void;
+}): ReactElement {
+  return (
+    <div className="w-[230px]">
+      <NumberField
+        label="It stood for"
+        unit="min"
+        value={minutes === null ? null : Math.floor(minutes)}
+        max={100_000}
+        hint="20 at least, below pH 7.5 a day"
+        onCommit={onMinutes}
+      />
+    </div>
+  );
+}
+
+function Asked({
+  seen,
+  stoodFor,
+  set,
+}: {
+  seen: Partial<Seen>;
+  stoodFor: number | null;
+  set: (part: Partial<Seen>) => void;
+}): ReactElement {
+  const powder = seen.drawn === "coloured" || seen.drawn === "faint";
+  return (
+    <>
+      <Choices
+        label="As drawn"
+        list={DRAWN}
+        value={seen.drawn ?? null}
+        onPick={(drawn) => set({ drawn })}
+      />
+      <div className="flex gap-4 flex-wrap items-end">
+        <Choices
+          label="After standing"
+          list={STOOD}
+          value={seen.stood ?? null}
+          onPick={(stood) => set({ stood })}
+        />
+        {seen.stood && <Stood minutes={stoodFor} onMinutes={(m) => set({ stood_minutes: m })} />}
+      </div>
+      {powder && (
+        <div className="flex gap-4 flex-wrap items-end">
+          <Choices
+            label="With the reducing powder, one measure to half a cup"
+            list={POWDER}
+            value={seen.reducer ?? null}
+            onPick={(reducer) => set({ reducer })}
+          />
+          <CupClock
+            label="reducing powder"
+            seconds={WORKS_S}
+            start="Stirred in"
+            over="look at it now"
+          />
+        </div>
+      )}
+    </>
+  );
+}
+
+function Found({ sample }: { sample: Sample }): ReactElement | null {
+  const { meaning } = useVisitContext().view.assessment;
+  const finding = sample.raw ? meaning?.colour : null;
+  if (!finding) return null;
+  const open = finding.id === "unknown" || finding.next !== "";
+  return (
+    <p className="flex gap-2 text-m flex-1 min-w-[220px]">
+      <StateMark kind={open ? "unk" : "done"} size={20} />
+      <span>
+        <b>{finding.sentence}</b> {finding.next}
+      </span>
+    </p>
+  );
+}
+
+/** What is seen so far: what was kept, under what is being typed. */
+function useCups(
+  kit: Instrument,
+  sample: Sample,
+): {
+  kept: ReturnType<typeof useKept>["reading"];
+  seen: Partial<Seen>;
+  stoodFor: number | null;
+  typing: boolean;
+  set: (part: Partial<Seen>) => void;
+  keepIt: () => Promise<void>;
+  ready: boolean;
+  error: unknown;
+} {
+  const { reading: kept } = useKept(sample, (r) => r.observation.method === "cups");
   const before = kept?.observation.method === "cups" ? kept.observation : null;
   const [draft, setDraft] = useState<Partial<Seen> | null>(null);
   const { busy, error, save } = useKeep();
-  const timer = useTimers(id).find((t) => t.label === "standing cup");
-  const now = useNow(timer !== undefined);
+  const byClock = useStoodFor(before);
   const seen: Partial<Seen> = draft ?? before ?? {};
-  const stoodFor = timer ? (now - timer.startedAt) / 60_000 : (before?.stood_minutes ?? null);
-  const set = (part: Partial<Seen>): void => setDraft({ ...seen, ...part });
-  if (!picked)
-    return <p className="text-l">Draw a glass first: “Draw a glass”, at the bottom right.</p>;
+  const stoodFor = draft?.stood_minutes ?? byClock;
   const keepIt = async (): Promise<void> => {
     if (!seen.drawn) return;
+    const minutes = seen.stood && stoodFor !== null ? Math.floor(stoodFor) : null;
     await save(kit, {
       method: "cups",
       drawn: seen.drawn,
       stood: seen.stood ?? null,
-      stood_minutes: seen.stood ? Math.round(stoodFor ?? 20) : null,
+      stood_minutes: minutes,
       reducer: seen.reducer ?? null,
     });
     setDraft(null);
   };
-  const finding = picked.raw ? view.assessment.meaning?.colour : null;
+  return {
+    kept,
+    seen,
+    stoodFor,
+    typing: draft !== null || before === null,
+    set: (part) => setDraft({ ...seen, ...part }),
+    keepIt,
+    ready: !busy && seen.drawn !== undefined,
+    error,
+  };
+}
+
+export function CupsStation({
+  kit,
+  sample,
+  next,
+}: {
+  kit: Instrument;
+  sample: Sample;
+  next: ReactNode;
+}): ReactElement {
+  const cups = useCups(kit, sample);
   return (
     <>
       <OnTheLedge>
-        <svg
-          width="200"
-          height="150"
-          viewBox="0 0 212 118"
-          overflow="visible"
-          role="img"
-          aria-label="Three cups: as drawn, stood, with powder"
-        >
-          <Cup x={0} fill={seen.drawn ? (TINT[seen.drawn] ?? null) : null} name="as drawn" />
-          <Cup x={72} fill={seen.stood ? (TINT[seen.stood] ?? null) : null} name="stood" />
-          <Cup x={144} fill={seen.reducer ? (TINT[seen.reducer] ?? null) : null} name="powder" />
-        </svg>
+        <ThreeCups seen={cups.seen} />
       </OnTheLedge>
-      <section
-        aria-labelledby="cups-title"
-        className="grid grid-cols-[200px_minmax(0,1fr)] gap-x-6 content-start"
+      <StationFrame
+        titled="cups-title"
+        side={
+          <p className="text-s text-ink-2">
+            White cups, good light, equal depths. The reducing powder irritates: keep it dry, away
+            from acids and bleach. It may bleach some organics and also clears manganese.
+          </p>
+        }
       >
-        <p className="text-s text-ink-2">
-          White cups, good light, equal depths. The reducing powder irritates: keep it dry, away
-          from acids and bleach. It may bleach some organics and also clears manganese.
-        </p>
         <div className="grid gap-2">
-          <div className="flex items-center justify-between gap-3">
+          <div className="flex items-center justify-between gap-3 flex-wrap">
             <h1 id="cups-title">Colour, in three cups</h1>
-            <button
-              type="button"
-              className="key"
-              style={{ minHeight: 44, padding: "0 12px", fontSize: 15 }}
-              onClick={() => startTimer("standing cup", 1200, id)}
-            >
-              {timer
-                ? now < timer.endsAt
-                  ? `${clock(timer.endsAt - now)} to stand`
-                  : "stood long enough"
-                : "Put one aside: 20:00"}
-            </button>
-          </div>
-          <Choices
-            label="As drawn"
-            list={DRAWN}
-            value={seen.drawn ?? null}
-            onPick={(drawn) => set({ drawn })}
-          />
-          <Choices
-            label={`After standing${stoodFor !== null ? `, ${Math.floor(stoodFor)} min` : ", 20 minutes or more"}`}
-            list={STOOD}
-            value={seen.stood ?? null}
-            onPick={(stood) => set({ stood })}
-          />
-          {seen.drawn === "coloured" && (
-            <Choices
-              label="With the reducing powder, once it has worked"
-              list={POWDER}
-              value={seen.reducer ?? null}
-              onPick={(reducer) => set({ reducer })}
+            <CupClock
+              label={STANDING}
+              seconds={STANDS_S}
+              start="Put one aside"
+              over="stood long enough"
             />
-          )}
+          </div>
+          <Asked seen={cups.seen} stoodFor={cups.stoodFor} set={cups.set} />
           <div className="flex gap-3 items-center flex-wrap">
-            {(draft || !before) && (
+            {cups.typing && (
               <AtLedgeEnd>
                 <button
                   className="key go"
                   style={{ minHeight: 48 }}
-                  disabled={busy || !seen.drawn}
-                  onClick={() => void keepIt()}
+                  disabled={!cups.ready}
+                  onClick={() => void cups.keepIt()}
                 >
                   Keep the cups
                 </button>
               </AtLedgeEnd>
             )}
-            {before && !draft && next}
-            {finding && before && !draft && (
-              <p className="flex gap-2 text-m flex-1 min-w-[220px]">
-                <StateMark
-                  kind={finding.id === "unknown" || finding.next !== "" ? "unk" : "done"}
-                  size={20}
-                />
-                <span>
-                  <b>{finding.sentence}</b> {finding.next}
-                </span>
-              </p>
-            )}
+            {!cups.typing && next}
+            {!cups.typing && cups.kept && <StrikeIt reading={cups.kept} />}
+            {!cups.typing && <Found sample={sample} />}
           </div>
-          <Trouble error={error} />
+          <Trouble error={cups.error} />
         </div>
-      </section>
+      </StationFrame>
     </>
   );
 }

@@ -1,15 +1,22 @@
 /** A bottle is drawn step by step; what is left out says why, and the exact time is written. */
-import { Dialog } from "radix-ui";
-import { X } from "lucide-react";
 import { useState, type ReactElement } from "react";
 
 import type { LabKind } from "../../api/types";
+import { Sheet } from "../../ui/Sheet";
 import { Trouble } from "../../ui/Trouble";
 import { exactNow } from "./timers";
 
 export interface Skipped {
   step: string;
   because: string;
+}
+
+/** What is said of a bottle when it is drawn. */
+export interface Drawn {
+  laboratory: string;
+  seal: string;
+  drawn_at: string;
+  skipped: Skipped[];
 }
 
 const WHY_AT_LEAST = 3;
@@ -50,6 +57,92 @@ function Step({
   );
 }
 
+interface Drawing {
+  done: ReadonlySet<number>;
+  why: Record<number, string>;
+  /** Steps that were left out so far. */
+  left: { step: string; i: number }[];
+  /** The water was drawn, and what was left out is asked about. */
+  asks: boolean;
+  told: boolean;
+  tick: (i: number) => void;
+  because: (i: number, text: string) => void;
+  /** The time and what was left out, once all of it is told. */
+  finish: () => Pick<Drawn, "drawn_at" | "skipped"> | null;
+}
+
+function useDrawing(steps: readonly string[]): Drawing {
+  const [done, setDone] = useState<ReadonlySet<number>>(new Set());
+  const [why, setWhy] = useState<Record<number, string>>({});
+  const [asked, setAsked] = useState("");
+  const left = steps.map((step, i) => ({ step, i })).filter(({ i }) => !done.has(i));
+  const told = left.every(({ i }) => (why[i] ?? "").trim().length >= WHY_AT_LEAST);
+  return {
+    done,
+    why,
+    left,
+    told,
+    asks: asked !== "",
+    tick: (i) => {
+      const n = new Set(done);
+      if (!n.delete(i)) n.add(i);
+      setDone(n);
+    },
+    because: (i, text) => setWhy({ ...why, [i]: text }),
+    finish: () => {
+      const at = asked || exactNow(); // the water was drawn when it was first said so
+      setAsked(at);
+      if (left.length > 0 && !told) return null;
+      const skipped = left.map(({ step, i }) => ({ step, because: (why[i] ?? "").trim() }));
+      return { drawn_at: at, skipped };
+    },
+  };
+}
+
+function About({ kind }: { kind: LabKind }): ReactElement {
+  const within = kind.holding_h >= 72 ? `${kind.holding_h / 24} days` : `${kind.holding_h} hours`;
+  return (
+    <p className="text-m text-ink-2 mb-2">
+      Bottle: {kind.bottle}; {kind.preservation}. To the laboratory within {within}.{" "}
+      {kind.note !== "" && `Mind: ${kind.note}.`}
+    </p>
+  );
+}
+
+function Named({
+  label,
+  value,
+  most,
+  onText,
+}: {
+  label: string;
+  value: string;
+  most: number;
+  onText: (t: string) => void;
+}): ReactElement {
+  return (
+    <label className="field">
+      <span>{label}</span>
+      <input
+        className="input"
+        value={value}
+        maxLength={most}
+        onChange={(e) => onText(e.target.value)}
+      />
+    </label>
+  );
+}
+
+function StillLeft({ d }: { d: Drawing }): ReactElement | null {
+  if (!d.asks || d.told) return null;
+  return (
+    <p role="alert" className="text-m font-semibold mb-2">
+      {d.left.length === 1 ? "One step is" : `${d.left.length} steps are`} not ticked: tick what was
+      done, or write why it was left out.
+    </p>
+  );
+}
+
 export function DrawSteps({
   kind,
   onDrawn,
@@ -57,106 +150,42 @@ export function DrawSteps({
   error,
 }: {
   kind: LabKind;
-  onDrawn: (laboratory: string, seal: string, skipped: Skipped[], at: string) => void;
+  onDrawn: (said: Drawn) => void;
   onClose: () => void;
   error: unknown;
 }): ReactElement {
-  const [done, setDone] = useState<Set<number>>(new Set());
-  const [why, setWhy] = useState<Record<number, string>>({});
-  const [asked, setAsked] = useState("");
-  const asks = asked !== "";
+  const d = useDrawing(kind.steps);
   const [laboratory, setLaboratory] = useState("");
   const [seal, setSeal] = useState("");
-  const left = kind.steps.map((step, i) => ({ step, i })).filter(({ i }) => !done.has(i));
-  const told = left.every(({ i }) => (why[i] ?? "").trim().length >= WHY_AT_LEAST);
   const drawn = (): void => {
-    const at = asked || exactNow(); // the water was drawn when it was first said so
-    if (left.length > 0 && !told) setAsked(at);
-    else
-      onDrawn(
-        laboratory,
-        seal,
-        left.map(({ step, i }) => ({ step, because: (why[i] ?? "").trim() })),
-        at,
-      );
-  };
-  const tick = (i: number): void => {
-    const n = new Set(done);
-    if (n.has(i)) n.delete(i);
-    else n.add(i);
-    setDone(n);
+    const said = d.finish();
+    if (said) onDrawn({ laboratory, seal, ...said });
   };
   return (
-    <Dialog.Root
-      open
-      onOpenChange={(o) => {
-        if (!o) onClose();
-      }}
-    >
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-ink/30 z-40" />
-        <Dialog.Content
-          className="fixed z-50 left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 w-[640px] max-w-[94vw] max-h-[94vh] overflow-auto bg-paper border-[1.5px] border-ink p-6"
-          aria-describedby={undefined}
-        >
-          <div className="flex justify-between items-center">
-            <Dialog.Title asChild>
-              <h2>{kind.name}</h2>
-            </Dialog.Title>
-            <Dialog.Close aria-label="Close" className="grid place-items-center w-11 h-11">
-              <X size={22} />
-            </Dialog.Close>
-          </div>
-          <p className="text-m text-ink-2 mb-2">
-            Bottle: {kind.bottle}; {kind.preservation}. To the laboratory within{" "}
-            {kind.holding_h >= 72 ? `${kind.holding_h / 24} days` : `${kind.holding_h} hours`}.{" "}
-            {kind.note !== "" && `Mind: ${kind.note}.`}
-          </p>
-          <ol className="mb-3">
-            {kind.steps.map((s, i) => (
-              <Step
-                key={s}
-                step={s}
-                done={done.has(i)}
-                onDone={() => tick(i)}
-                why={why[i] ?? ""}
-                onWhy={(text) => setWhy({ ...why, [i]: text })}
-                asks={asks}
-              />
-            ))}
-          </ol>
-          <div className="grid grid-cols-2 gap-4 mb-3">
-            <label className="field">
-              <span>Laboratory</span>
-              <input
-                className="input"
-                value={laboratory}
-                maxLength={120}
-                onChange={(e) => setLaboratory(e.target.value)}
-              />
-            </label>
-            <label className="field">
-              <span>Seal number</span>
-              <input
-                className="input"
-                value={seal}
-                maxLength={60}
-                onChange={(e) => setSeal(e.target.value)}
-              />
-            </label>
-          </div>
-          <Trouble error={error} />
-          {asks && left.length > 0 && !told && (
-            <p role="alert" className="text-m font-semibold mb-2">
-              {left.length === 1 ? "One step is" : `${left.length} steps are`} not ticked: tick what
-              was done, or write why it was left out.
-            </p>
-          )}
-          <button className="key go" disabled={asks && !told} onClick={drawn}>
-            Drawn now: write the exact time
-          </button>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Sheet title={kind.name} onClose={onClose}>
+      <About kind={kind} />
+      <ol className="mb-3">
+        {kind.steps.map((s, i) => (
+          <Step
+            key={s}
+            step={s}
+            done={d.done.has(i)}
+            onDone={() => d.tick(i)}
+            why={d.why[i] ?? ""}
+            onWhy={(text) => d.because(i, text)}
+            asks={d.asks}
+          />
+        ))}
+      </ol>
+      <div className="grid grid-cols-2 gap-4 mb-3">
+        <Named label="Laboratory" value={laboratory} most={120} onText={setLaboratory} />
+        <Named label="Seal number" value={seal} most={60} onText={setSeal} />
+      </div>
+      <Trouble error={error} />
+      <StillLeft d={d} />
+      <button className="key go" disabled={d.asks && !d.told} onClick={drawn}>
+        Drawn now: write the exact time
+      </button>
+    </Sheet>
   );
 }

@@ -10,31 +10,111 @@ import { FileKey } from "../../ui/FileKey";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 
+type Row = LabPreview["rows"][number];
+
+function headline(rows: Row[], bad: number): string {
+  if (bad === 0) return `${rows.length} results, all can be used`;
+  return `${bad} of ${rows.length} rows cannot be used: nothing is stored`;
+}
+
+function Rows({ rows }: { rows: Row[] }): ReactElement {
+  const { units } = useVisitContext();
+  const said = (r: Row): string => (r.value ? best(r.analyte, r.value, units) : "");
+  return (
+    <ul className="max-h-[180px] overflow-auto scroll text-m" tabIndex={-1}>
+      {rows.map((r) => (
+        <li key={r.row} className="flex gap-2 py-1 border-b border-rule">
+          <StateMark kind={r.error ? "no" : "done"} size={16} />
+          <span className="w-14 text-ink-2">row {r.row}</span>
+          <b className="w-44">{r.name}</b>
+          <span>{r.error ? `${r.error} ${r.remedy}` : said(r)}</span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function LeaveOut({
+  bad,
+  without,
+  onWithout,
+}: {
+  bad: number;
+  without: boolean;
+  onWithout: (w: boolean) => void;
+}): ReactElement {
+  return (
+    <label className="flex gap-2 items-center min-h-11">
+      <input
+        type="checkbox"
+        className="w-5 h-5"
+        checked={without}
+        onChange={(e) => onWithout(e.target.checked)}
+      />
+      Leave out {bad === 1 ? "the row" : `the ${bad} rows`} that cannot be used
+    </label>
+  );
+}
+
+/** What the file holds, before anything of it is stored. */
+function Preview({
+  rows,
+  busy,
+  onStore,
+  onLeave,
+}: {
+  rows: Row[];
+  busy: boolean;
+  onStore: (without: number[]) => void;
+  onLeave: () => void;
+}): ReactElement {
+  const { picked } = useVisitContext();
+  const [without, setWithout] = useState(false);
+  const bad = rows.filter((r) => r.error);
+  const left = without ? bad.map((r) => r.row) : [];
+  const usable = bad.length === left.length;
+  return (
+    <div className="w-full border-[1.5px] border-ink bg-slip p-3">
+      <p className="font-semibold mb-1">{headline(rows, bad.length)}</p>
+      <Rows rows={rows} />
+      {bad.length > 0 && bad.length < rows.length && (
+        <LeaveOut bad={bad.length} without={without} onWithout={setWithout} />
+      )}
+      <div className="flex gap-2 mt-2">
+        <button className="key ink" disabled={!usable || busy} onClick={() => onStore(left)}>
+          Store {rows.length - left.length} for {picked?.name}
+        </button>
+        <button className="key bare" onClick={onLeave}>
+          Leave it
+        </button>
+      </div>
+    </div>
+  );
+}
+
 export function FromFile(): ReactElement {
-  const { id, picked, units } = useVisitContext();
+  const { id, picked } = useVisitContext();
   const client = useQueryClient();
   const [file, setFile] = useState<File | null>(null);
   const preview = useMutation({
     mutationFn: (f: File) => upload<LabPreview>("/api/laboratory/preview", f, "text/csv"),
     onMutate: (f) => setFile(f),
   });
-  const bad = (preview.data?.rows ?? []).filter((r) => r.error);
-  const [without, setWithout] = useState(false);
-  const left = without ? bad.map((r) => r.row) : [];
+  const leave = (): void => {
+    setFile(null);
+    preview.reset();
+  };
   const bring = useMutation({
-    mutationFn: (f: File) =>
-      upload<LabPreview>(
-        `/api/visits/${id}/samples/${picked?.id ?? ""}/lab-results?${left.map((n) => `without=${n}`).join("&")}`,
-        f,
-        "text/csv",
-      ),
+    mutationFn: ({ f, without }: { f: File; without: number[] }) => {
+      const query = without.map((n) => `without=${n}`).join("&");
+      const at = `/api/visits/${id}/samples/${picked?.id ?? ""}/lab-results?${query}`;
+      return upload<LabPreview>(at, f, "text/csv");
+    },
     onSuccess: () => {
-      setFile(null);
-      preview.reset();
+      leave();
       void client.invalidateQueries({ queryKey: ["visit", id] });
     },
   });
-  const p = preview.data;
   return (
     <div className="grid gap-2 justify-items-start">
       <FileKey
@@ -45,61 +125,13 @@ export function FromFile(): ReactElement {
         onFile={(f) => preview.mutate(f)}
       />
       <Trouble error={preview.error ?? bring.error} />
-      {p && file && (
-        <div className="w-full border-[1.5px] border-ink bg-slip p-3">
-          <p className="font-semibold mb-1">
-            {p.good
-              ? `${p.rows.length} results, all can be used`
-              : `${p.rows.filter((r) => r.error).length} of ${p.rows.length} rows cannot be used: nothing is stored`}
-          </p>
-          <ul className="max-h-[180px] overflow-auto scroll text-m" tabIndex={-1}>
-            {p.rows.map((r) => (
-              <li key={r.row} className="flex gap-2 py-1 border-b border-rule">
-                <StateMark kind={r.error ? "no" : "done"} size={16} />
-                <span className="w-14 text-ink-2">row {r.row}</span>
-                <b className="w-44">{r.name}</b>
-                <span>
-                  {r.error
-                    ? `${r.error} ${r.remedy}`
-                    : r.value
-                      ? best(r.analyte, r.value, units)
-                      : ""}
-                </span>
-              </li>
-            ))}
-          </ul>
-          {bad.length > 0 && bad.length < p.rows.length && (
-            <label className="flex gap-2 items-center min-h-11">
-              <input
-                type="checkbox"
-                className="w-5 h-5"
-                checked={without}
-                onChange={(e) => setWithout(e.target.checked)}
-              />
-              Leave out {bad.length === 1 ? "the row" : `the ${bad.length} rows`} that cannot be
-              used
-            </label>
-          )}
-          <div className="flex gap-2 mt-2">
-            <button
-              className="key"
-              style={{ background: "var(--ink)", color: "var(--paper)" }}
-              disabled={(!p.good && left.length === 0) || bring.isPending}
-              onClick={() => bring.mutate(file)}
-            >
-              Store {p.rows.length - left.length} for {picked?.name}
-            </button>
-            <button
-              className="key bare"
-              onClick={() => {
-                setFile(null);
-                preview.reset();
-              }}
-            >
-              Leave it
-            </button>
-          </div>
-        </div>
+      {preview.data && file && (
+        <Preview
+          rows={preview.data.rows}
+          busy={bring.isPending}
+          onStore={(without) => bring.mutate({ f: file, without })}
+          onLeave={leave}
+        />
       )}
     </div>
   );

@@ -1,158 +1,24 @@
-/** TDS by meter: repeats as dots on a line with their range; each repeat is saved the moment it is typed. */
+/** TDS by meter: repeats as dots on a line with their range; each is saved the moment it is typed. */
 import { Radio, Undo2 } from "lucide-react";
 import { useState, type ReactElement, type ReactNode } from "react";
 
 import { useStrike } from "../../api/hooks";
-import type { Instrument, Reading, Value } from "../../api/types";
+import type { Instrument, Reading, Sample, Value } from "../../api/types";
 import { between, num } from "../../app/show";
 import { Glass } from "../../glass/Glass";
-import { Pip, StateMark } from "../../ui/marks";
+import { StateMark } from "../../ui/marks";
 import { OpensWorking } from "../../ui/Slip";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
+import { Dots, type Displays } from "./Dots";
 import { PadForm } from "./Keypad";
+import { LeaveOneOut } from "./LeaveOneOut";
+import { MeterBody } from "./MeterBody";
 import { OnTheLedge } from "./OnTheLedge";
+import { Flags, OnThisDevice, procedureOf, StationFrame } from "./pieces";
 import { useKeep } from "./useKeep";
+import { useKept, type Kept } from "./useKept";
 import { WireMeter } from "./WireMeter";
-
-type Displays = Extract<Reading["observation"], { method: "meter" }>;
-
-function Dots({ seen, value }: { seen: Displays; value: Value | null }): ReactElement | null {
-  const shown = seen.displays.map((d) => d * seen.multiplier);
-  const lo = value?.range ? value.range.low : Math.min(...shown);
-  const hi = value?.range?.high ?? Math.max(...shown);
-  const pad = Math.max((hi - lo) * 0.35, 4);
-  const [x0, x1] = [Math.max(0, lo - pad), hi + pad];
-  const X = (v: number): number => 14 + ((v - x0) / (x1 - x0)) * 300;
-  const step = [1, 2, 5, 10, 20, 50, 100, 200, 500].find((s) => (x1 - x0) / s <= 5) ?? 1000;
-  const ticks = Array.from({ length: 9 }, (_, i) => Math.ceil(x0 / step) * step + i * step).filter(
-    (t) => t <= x1,
-  );
-  const order = ["1st", "2nd", "3rd", "4th", "5th", "6th"];
-  const sorted = [...shown].map((v, i) => ({ v, i })).sort((a, b) => a.v - b.v);
-  const lift = new Map<number, number>();
-  sorted.forEach((p, k) => {
-    const before = sorted[k - 1];
-    lift.set(p.i, before && X(p.v) - X(before.v) < 44 && !(lift.get(before.i) ?? 0) ? 34 : 0);
-  });
-  return (
-    <svg
-      width="100%"
-      viewBox="0 -18 330 188"
-      style={{ maxWidth: 330 }}
-      role="img"
-      aria-label={`Repeats ${shown.join(", ")} mg/L${value?.range ? `, true value between ${num(lo)} and ${num(hi)} mg/L` : ""}`}
-    >
-      {value?.range && (
-        <>
-          <rect
-            x={X(lo)}
-            y={94}
-            width={Math.max(2, X(hi) - X(lo))}
-            height={30}
-            fill="var(--water-2)"
-          />
-          <path d={`M${X(lo)},86V132M${X(hi)},86V132`} stroke="var(--ink)" strokeWidth={2} />
-        </>
-      )}
-      <path d={`M${X(x0)},140H${X(x1)}`} stroke="var(--ink)" strokeWidth={1.5} />
-      {ticks.map((t, i) => (
-        <g key={t}>
-          <path d={`M${X(t)},140v8`} stroke="var(--ink)" strokeWidth={1.5} />
-          <text x={X(t)} y={165} textAnchor="middle" fontSize={14} style={{ fill: "var(--ink-2)" }}>
-            {num(t)}
-            {i === ticks.length - 1 ? " mg/L" : ""}
-          </text>
-        </g>
-      ))}
-      {shown.map((v, i) => {
-        const y = 40 - (lift.get(i) ?? 0);
-        const middle = value?.range?.best === v && shown.indexOf(v) === i;
-        return (
-          <g key={i}>
-            <text x={X(v)} y={y} textAnchor="middle" fontSize={13} style={{ fill: "var(--ink-2)" }}>
-              {order[i]}
-            </text>
-            <text x={X(v)} y={y + 16} textAnchor="middle" fontSize={16} fontWeight={600}>
-              {num(v)}
-            </text>
-            <path d={`M${X(v)},${y + 21}V98`} stroke="var(--ink)" strokeWidth={1} />
-            <circle
-              cx={X(v)}
-              cy={109}
-              r={9}
-              fill="var(--paper)"
-              stroke="var(--ink)"
-              strokeWidth={2}
-            />
-            {middle && <Pip x={X(v)} y={109} s={5} />}
-          </g>
-        );
-      })}
-    </svg>
-  );
-}
-
-export function MeterBody({
-  text,
-  instrument,
-}: {
-  text: string;
-  instrument: Instrument;
-}): ReactElement {
-  const of = instrument.accuracy_of === "reading" ? "of reading" : "of full scale";
-  const acc =
-    instrument.accuracy_share == null
-      ? "accuracy ?"
-      : `${num(instrument.accuracy_share * 100, 1)} % ${of}`;
-  return (
-    <g transform="rotate(6 50 40)">
-      <path
-        d="M34,-84 h30 a5 5 0 0 1 5 5 V2 l-6,16 v44 l-4,5 H39 l-4,-5 V18 L29,2 V-79 a5 5 0 0 1 5,-5Z"
-        fill="#FFFFFA"
-        stroke="#10302A"
-        strokeWidth={1.1}
-        strokeLinejoin="round"
-      />
-      <path d="M29,2H69M35,18H63" stroke="#10302A" strokeWidth={0.7} />
-      <rect
-        x={34}
-        y={-77}
-        width={30}
-        height={22}
-        rx={1.5}
-        fill="#BFDACF"
-        stroke="#10302A"
-        strokeWidth={0.9}
-      />
-      <text
-        x={49}
-        y={-60}
-        textAnchor="middle"
-        fontSize={16}
-        style={{ fill: "#10302A", fontFamily: "var(--f-d)", fontWeight: 640 }}
-      >
-        {text || "–"}
-      </text>
-      <circle cx={49} cy={-40} r={6.4} fill="#F0D01F" stroke="#10302A" strokeWidth={0.9} />
-      <path
-        d="M49,-43.5v4M46.3,-42.2a3.7 3.7 0 1 0 5.4,0"
-        fill="none"
-        stroke="#10302A"
-        strokeWidth={0.9}
-        strokeLinecap="round"
-      />
-      <text x={49} y={-20} textAnchor="middle" fontSize={7.8} style={{ fill: "#10302A" }}>
-        factor {instrument.factor ?? "?"}
-      </text>
-      <text x={49} y={-10} textAnchor="middle" fontSize={6.2} style={{ fill: "#10302A" }}>
-        {acc}
-      </text>
-      <path d="M43,67v9M55,67v9" stroke="#10302A" strokeWidth={2.2} />
-      <path d="M35,54H63" stroke="#10302A" strokeWidth={0.6} />
-    </g>
-  );
-}
 
 interface Prepared {
   rinsed: boolean;
@@ -160,29 +26,45 @@ interface Prepared {
   temperature: number | null;
 }
 
+const FIELDS = [
+  ["zero", "Zero [mg/L]"],
+  ["temperature", "Water [°C]"],
+] as const;
+
+function numberOf(text: string): number | null {
+  const n = Number(text.replace(",", "."));
+  return text.trim() === "" || !Number.isFinite(n) ? null : n;
+}
+
+const flagged = (value: Value | null, id: string): boolean =>
+  value?.flags.some((f) => f.id === id) ?? false;
+
+/** Whether two repeats agree yet. */
+function Agreement({ value, seen }: { value: Value | null; seen: Displays | null }): ReactElement {
+  const apart = seen !== null && flagged(value, "meter.spread");
+  const agree = (seen?.displays.length ?? 0) >= 2 && !apart && !flagged(value, "meter.repeats");
+  return (
+    <li className="flex gap-2 text-m leading-tight mb-[6px]">
+      <StateMark kind={agree ? "done" : "miss"} size={16} />
+      <span>{apart ? "The two disagree: a third repeat" : "Two repeats that agree"}</span>
+    </li>
+  );
+}
+
 function Steps({
+  kit,
   value,
   seen,
   ready,
   onReady,
 }: {
+  kit: Instrument;
   value: Value | null;
   seen: Displays | null;
   ready: Prepared;
   onReady: (p: Prepared) => void;
 }): ReactElement {
-  const flags = new Set(value?.flags.map((f) => f.id));
-  const rows: [boolean, string][] = [
-    [
-      seen !== null &&
-        seen.displays.length >= 2 &&
-        !flags.has("meter.spread") &&
-        !flags.has("meter.repeats"),
-      seen && flags.has("meter.spread")
-        ? "The two disagree: a third repeat"
-        : "Two repeats that agree",
-    ],
-  ];
+  const [first, ...steps] = procedureOf(kit).steps;
   return (
     <ul className="w-full">
       <li>
@@ -193,16 +75,11 @@ function Steps({
             checked={ready.rinsed}
             onChange={(e) => onReady({ ...ready, rinsed: e.target.checked })}
           />
-          Cup and probe rinsed
+          {first}
         </label>
       </li>
       <li className="flex gap-2 mb-1">
-        {(
-          [
-            ["zero", "Zero [mg/L]"],
-            ["temperature", "Water [°C]"],
-          ] as const
-        ).map(([k, name]) => (
+        {FIELDS.map(([k, name]) => (
           <label key={k} className="field flex-1">
             <span style={{ fontSize: 14, fontWeight: 400 }}>{name}</span>
             <input
@@ -210,275 +87,318 @@ function Steps({
               style={{ minHeight: 44, padding: "4px 8px" }}
               inputMode="decimal"
               defaultValue={ready[k] ?? ""}
-              onBlur={(e) => {
-                const n = Number(e.target.value.replace(",", "."));
-                onReady({
-                  ...ready,
-                  [k]: e.target.value.trim() === "" || !Number.isFinite(n) ? null : n,
-                });
-              }}
+              onBlur={(e) => onReady({ ...ready, [k]: numberOf(e.target.value) })}
             />
           </label>
         ))}
       </li>
-      {rows.map(([ok, words]) => (
-        <li key={words} className="flex gap-2 text-m leading-tight mb-[6px]">
-          <StateMark kind={ok ? "done" : "miss"} size={16} />
-          <span>{words}</span>
+      {steps.map((s) => (
+        <li key={s} className="flex gap-2 text-m leading-tight mb-[6px]">
+          <StateMark kind={seen ? "done" : "miss"} size={16} />
+          <span>{s}</span>
         </li>
       ))}
+      <Agreement value={value} seen={seen} />
     </ul>
   );
 }
 
-function latest(readings: Reading[], kit: string): Reading | null {
+function preparedOf(seen: Displays | null): Prepared {
+  return {
+    rinsed: seen?.rinsed ?? false,
+    zero: seen?.zero ?? null,
+    temperature: seen?.temperature_c ?? null,
+  };
+}
+
+interface Metering {
+  kept: Kept;
+  seen: Displays | null;
+  value: Value | null;
+  ready: Prepared;
+  setReady: (p: Prepared) => void;
+  busy: boolean;
+  error: unknown;
+  add: (shown: number) => Promise<void>;
+  /** Leaves one display out: the reading is struck with the reason, the others are kept anew. */
+  leaveOut: (index: number, because: string) => Promise<void>;
+  tenfold: () => Promise<void>;
+  startNew: () => void;
+}
+
+/** Repeats of one meter in one glass: one reading that grows, each step saved. */
+function useMetering(kit: Instrument, sample: Sample): Metering {
+  const { id } = useVisitContext();
+  const [fresh, setFresh] = useState(false);
+  const [typed, setReady] = useState<Prepared | null>(null);
+  const strike = useStrike(id);
+  const { busy, error, save, clear } = useKeep();
+  const mine = useKept(
+    sample,
+    (r) => r.analyte === "tds" && r.observation.method === "meter" && r.instrument.id === kit.id,
+  );
+  const kept: Kept = fresh ? { reading: null, report: null } : mine;
+  const instrument = kept.reading?.instrument ?? kit;
+  const seen = kept.reading?.observation.method === "meter" ? kept.reading.observation : null;
+  const ready = typed ?? preparedOf(seen);
+  const instead = async (reading: Reading, because: string, next: Displays): Promise<void> => {
+    clear();
+    await strike.mutateAsync({ reading: reading.id, because });
+    if (next.displays.length) await save(instrument, next);
+  };
+  return {
+    kept,
+    seen,
+    value: kept.report?.value ?? null,
+    ready,
+    setReady,
+    busy,
+    error: error ?? strike.error,
+    add: async (shown) => {
+      setFresh(false);
+      const said = {
+        displays: [...(seen?.displays ?? []), shown],
+        multiplier: seen?.multiplier ?? 1,
+        temperature_c: ready.temperature,
+        zero: ready.zero,
+        rinsed: ready.rinsed,
+      };
+      await save(instrument, { method: "meter", steady: true, ...said }, kept.reading?.id);
+    },
+    leaveOut: async (index, because) => {
+      if (!kept.reading || !seen) return;
+      const displays = seen.displays.filter((_, i) => i !== index);
+      await instead(kept.reading, because, { ...seen, displays });
+    },
+    tenfold: async () => {
+      if (!kept.reading || !seen) return;
+      const multiplier = seen.multiplier === 10 ? 1 : 10;
+      await instead(kept.reading, "range mark", { ...seen, multiplier });
+    },
+    startNew: () => setFresh(true),
+  };
+}
+
+function Shown({ kept }: { kept: Kept }): ReactElement | null {
+  const { units } = useVisitContext();
+  const { report } = kept;
+  if (!report?.value.range) return null;
   return (
-    [...readings]
-      .reverse()
-      .find(
-        (r) =>
-          r.analyte === "tds" &&
-          !r.struck_at &&
-          r.observation.method === "meter" &&
-          r.instrument.id === kit,
-      ) ?? null
+    <div className="flex items-end gap-4 flex-wrap">
+      <span className="num leading-[0.84] text-[60px]">
+        {num(report.value.range.best)}
+        <span className="font-t font-medium text-[22px] text-ink-2 tracking-normal ml-1">mg/L</span>
+      </span>
+      <span className="text-b leading-tight pb-1">
+        <span className="text-ink-2">true value lies between</span>
+        <br />
+        <OpensWorking working={report.working}>
+          {between("tds", report.value.range, units)}
+        </OpensWorking>
+      </span>
+    </div>
+  );
+}
+
+function Struck({ sample }: { sample: Sample }): ReactElement | null {
+  const struck = sample.readings.filter((r) => r.analyte === "tds" && r.struck_at);
+  if (struck.length === 0) return null;
+  return (
+    <p className="text-s text-ink-3 mt-1">
+      Struck:{" "}
+      {struck.map((r) => (
+        <s key={r.id} className="mr-2">
+          {r.observation.method === "meter" ? r.observation.displays.join(", ") : ""}
+        </s>
+      ))}
+    </p>
+  );
+}
+
+/** What can be done with repeats that are kept. */
+function Ways({ m, next }: { m: Metering; next: ReactNode }): ReactElement | null {
+  const { seen, busy } = m;
+  if (!seen) return null;
+  const last = seen.displays.length - 1;
+  return (
+    <div className="flex gap-x-2 flex-wrap mt-2">
+      {last >= 1 && next}
+      <button
+        className="key bare"
+        disabled={busy}
+        onClick={() => void m.leaveOut(last, `took back ${seen.displays[last]}`)}
+      >
+        <Undo2 size={20} aria-hidden="true" />
+        Take back {seen.displays[last]}
+      </button>
+      {last >= 1 && <LeaveOneOut displays={seen.displays} onLeaveOut={m.leaveOut} />}
+      <button
+        className="key bare"
+        disabled={busy}
+        aria-pressed={seen.multiplier === 10}
+        onClick={() => void m.tenfold()}
+      >
+        {seen.multiplier === 10 ? "No x10 mark" : "x10 mark"}
+      </button>
+      <button className="key bare" onClick={m.startNew}>
+        New reading
+      </button>
+    </div>
+  );
+}
+
+function Seen({ m, sample, next }: { m: Metering; sample: Sample; next: ReactNode }): ReactElement {
+  const { seen, value } = m;
+  return (
+    <div className="min-w-0 flex-1">
+      <Shown kept={m.kept} />
+      {seen && (
+        <div className="mt-2">
+          <Dots seen={seen} value={value} />
+        </div>
+      )}
+      {seen && !value && <OnThisDevice />}
+      {!seen && (
+        <p className="text-ink-2 text-m mt-2">
+          Dip, wait until it is steady. Type what the display shows and keep it; twice at least.
+        </p>
+      )}
+      <Flags flags={value?.flags ?? []} />
+      <Ways m={m} next={next} />
+      <Struck sample={sample} />
+      <Trouble error={m.error} />
+    </div>
+  );
+}
+
+function wantedNext({ seen, value }: Metering): string {
+  if (seen === null) return "First display";
+  if (seen.displays.length < 2) return "Second display";
+  return flagged(value, "meter.spread") ? "A third display" : "Another display";
+}
+
+function InTheGlass({
+  m,
+  sample,
+  kit,
+  text,
+}: {
+  m: Metering;
+  sample: Sample;
+  kit: Instrument;
+  text: string;
+}): ReactElement {
+  const { lookOf } = useVisitContext();
+  const last = m.seen?.displays.at(-1);
+  const body = (
+    <MeterBody
+      text={text || (last === undefined ? "" : String(last))}
+      instrument={m.kept.reading?.instrument ?? kit}
+    />
+  );
+  return (
+    <OnTheLedge>
+      <Glass look={lookOf(sample)} h={252} label={sample.name} inside={body} above={body} />
+    </OnTheLedge>
+  );
+}
+
+function Heading({
+  kit,
+  sample,
+  chooser,
+  wire,
+  onWire,
+}: {
+  kit: Instrument;
+  sample: Sample;
+  chooser: ReactNode;
+  wire: boolean;
+  onWire: () => void;
+}): ReactElement {
+  return (
+    <>
+      <div className="flex items-center gap-3 flex-wrap">
+        <h1 id="tds-title" className="text-[26px] whitespace-nowrap flex-1">
+          {procedureOf(kit).title}
+        </h1>
+        {chooser}
+        <button
+          type="button"
+          className={`key small ${wire ? "on" : ""}`}
+          aria-pressed={wire}
+          onClick={onWire}
+        >
+          <Radio size={18} aria-hidden="true" />
+          On a wire
+        </button>
+      </div>
+      <p className="text-ink-2 mb-3">
+        {sample.name}, {sample.draw}
+        {kit.simulated ? ", simulated meter" : ""}. Stir; probe under water.
+      </p>
+    </>
   );
 }
 
 export function MeterStation({
   kit,
+  sample,
   next,
   chooser,
 }: {
   kit: Instrument;
+  sample: Sample;
   next: ReactNode;
   chooser: ReactNode;
 }): ReactElement {
-  const { id, picked, view, units, lookOf, readingsOf } = useVisitContext();
+  const { id } = useVisitContext();
   const [text, setText] = useState("");
-  const [fresh, setFresh] = useState(false);
   const [wire, setWire] = useState(false);
-  const [typedReady, setReady] = useState<Prepared | null>(null);
-  const strike = useStrike(id);
-  const { busy, error, save, clear } = useKeep();
-  const kept = picked && !fresh ? latest(readingsOf(picked), kit.id) : null;
-  const instrument = kept?.instrument ?? kit;
-  const seen = kept?.observation.method === "meter" ? kept.observation : null;
-  const ready: Prepared = typedReady ?? {
-    rinsed: seen?.rinsed ?? false,
-    zero: seen?.zero ?? null,
-    temperature: seen?.temperature_c ?? null,
-  };
-  const report = view.assessment.samples
-    .find((s) => s.id === picked?.id)
-    ?.readings.find((r) => r.id === kept?.id);
-  const value = report?.value ?? null;
-  const struck = picked?.readings.filter((r) => r.analyte === "tds" && r.struck_at) ?? [];
-  if (!picked)
-    return <p className="text-l">Draw a glass first: “Draw a glass”, at the bottom right.</p>;
-
-  const add = async (shown?: number): Promise<void> => {
-    const n = shown ?? Number(text);
-    if ((shown === undefined && text === "") || !Number.isFinite(n)) return;
+  const m = useMetering(kit, sample);
+  const add = (shown: number): void => {
+    if (!Number.isFinite(shown)) return;
     setText("");
-    const displays = [...(seen?.displays ?? []), n];
-    setFresh(false);
-    await save(
-      instrument,
-      {
-        method: "meter",
-        displays,
-        multiplier: seen?.multiplier ?? 1,
-        temperature_c: ready.temperature,
-        zero: ready.zero,
-        rinsed: ready.rinsed,
-        steady: true,
-      },
-      kept?.id,
-    );
+    void m.add(shown);
   };
-  const takeBack = async (): Promise<void> => {
-    if (!kept || !seen) return;
-    clear();
-    await strike.mutateAsync({
-      reading: kept.id,
-      because: `took back ${seen.displays[seen.displays.length - 1]}`,
-    });
-    const rest = seen.displays.slice(0, -1);
-    if (rest.length) await save(instrument, { ...seen, displays: rest });
-  };
-  const tenfold = async (): Promise<void> => {
-    if (!kept || !seen) return;
-    await strike.mutateAsync({ reading: kept.id, because: "range mark" });
-    await save(instrument, { ...seen, multiplier: seen.multiplier === 10 ? 1 : 10 });
-  };
-  const last = seen?.displays[seen.displays.length - 1];
-  const needs =
-    seen === null
-      ? "First display"
-      : seen.displays.length < 2
-        ? "Second display"
-        : value?.flags.some((f) => f.id === "meter.spread")
-          ? "A third display"
-          : "Another display";
+  const steps = (
+    <Steps
+      key={m.kept.reading?.id ?? "new"}
+      kit={kit}
+      value={m.value}
+      seen={m.seen}
+      ready={m.ready}
+      onReady={m.setReady}
+    />
+  );
   return (
     <>
-      <OnTheLedge>
-        <Glass
-          look={lookOf(picked)}
-          h={252}
-          label={picked.name}
-          inside={
-            <MeterBody
-              text={text || (last === undefined ? "" : String(last))}
-              instrument={instrument}
-            />
-          }
-          above={
-            <MeterBody
-              text={text || (last === undefined ? "" : String(last))}
-              instrument={instrument}
-            />
-          }
+      <InTheGlass m={m} sample={sample} kit={kit} text={text} />
+      <StationFrame titled="tds-title" side={steps}>
+        <Heading
+          kit={m.kept.reading?.instrument ?? kit}
+          sample={sample}
+          chooser={chooser}
+          wire={wire}
+          onWire={() => setWire(!wire)}
         />
-      </OnTheLedge>
-      <section
-        aria-labelledby="tds-title"
-        className="grid grid-cols-[200px_minmax(0,1fr)] gap-x-6 gap-y-3 content-start"
-      >
-        <div className="row-span-2">
-          <Steps
-            key={kept?.id ?? "new"}
-            value={value}
-            seen={seen}
-            ready={ready}
-            onReady={setReady}
-          />
-        </div>
-        <div>
-          <div className="flex items-center justify-between gap-3">
-            <h1 id="tds-title" className="text-[26px] whitespace-nowrap">
-              Dissolved matter
-            </h1>
-            <span className="flex-1" />
-            {chooser}
-            <button
-              type="button"
-              className="key"
-              style={{
-                minHeight: 44,
-                padding: "0 12px",
-                fontSize: 15,
-                ...(wire ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : {}),
-              }}
-              aria-pressed={wire}
-              onClick={() => setWire(!wire)}
-            >
-              <Radio size={18} aria-hidden="true" />
-              On a wire
-            </button>
-          </div>
-          <p className="text-ink-2">
-            {picked.name}, {picked.draw}
-            {instrument.simulated ? ", simulated meter" : ""}. Stir; probe under water.
-          </p>
-        </div>
-        <div className="col-start-2 flex gap-6 items-start">
+        <div className="flex gap-6 items-start max-[699px]:flex-wrap">
           {wire ? (
-            <WireMeter visit={id} sample={picked.id} onTake={(d) => void add(d)} />
+            <WireMeter visit={id} sample={sample.id} onTake={add} />
           ) : (
             <PadForm
               key={kit.id}
-              label={needs}
-              unit={"mg/L"}
+              label={wantedNext(m)}
+              unit="mg/L"
               text={text}
               onText={setText}
-              onKeep={() => void add()}
-              busy={busy}
+              onKeep={() => add(text === "" ? Number.NaN : Number(text))}
+              busy={m.busy}
             />
           )}
-          <div className="min-w-0 flex-1">
-            {value?.range && (
-              <div className="flex items-end gap-4 flex-wrap">
-                <span className="num leading-[0.84] text-[60px]">
-                  {num(value.range.best)}
-                  <span className="font-t font-medium text-[22px] text-ink-2 tracking-normal ml-1">
-                    mg/L
-                  </span>
-                </span>
-                <span className="text-b leading-tight pb-1">
-                  <span className="text-ink-2">true value lies between</span>
-                  <br />
-                  {report && (
-                    <OpensWorking working={report.working}>
-                      {between("tds", value.range, units)}
-                    </OpensWorking>
-                  )}
-                </span>
-              </div>
-            )}
-            {seen && (
-              <div className="mt-2">
-                <Dots seen={seen} value={value} />
-              </div>
-            )}
-            {seen && !value && (
-              <p className="text-ink-2 text-m">
-                Kept on this device. The range follows when the server answers.
-              </p>
-            )}
-            {!seen && (
-              <p className="text-ink-2 text-m mt-2">
-                Fill the cup to the mark, dip, wait until it is steady. Type what the display shows
-                and keep it; twice at least.
-              </p>
-            )}
-            {value?.flags.map((f) => (
-              <p key={f.id} className="flex gap-2 text-m mt-1">
-                <StateMark kind="no" size={16} />
-                <span>{f.sentence}</span>
-              </p>
-            ))}
-            {seen && (
-              <div className="flex gap-x-2 flex-wrap mt-2">
-                {seen.displays.length >= 2 && next}
-                <button className="key bare" disabled={busy} onClick={() => void takeBack()}>
-                  <Undo2 size={20} aria-hidden="true" />
-                  Take back {last}
-                </button>
-                <button
-                  className="key bare"
-                  disabled={busy}
-                  aria-pressed={seen.multiplier === 10}
-                  onClick={() => void tenfold()}
-                >
-                  {seen.multiplier === 10 ? "No x10 mark" : "x10 mark"}
-                </button>
-                <button
-                  className="key bare"
-                  onClick={() => {
-                    setFresh(true);
-                    setText("");
-                  }}
-                >
-                  New reading
-                </button>
-              </div>
-            )}
-            {struck.length > 0 && (
-              <p className="text-s text-ink-3 mt-1">
-                Struck:{" "}
-                {struck.map((r) => (
-                  <s key={r.id} className="mr-2">
-                    {r.observation.method === "meter" ? r.observation.displays.join(", ") : ""}
-                  </s>
-                ))}
-              </p>
-            )}
-            <Trouble error={error ?? strike.error} />
-          </div>
+          <Seen m={m} sample={sample} next={next} />
         </div>
-      </section>
+      </StationFrame>
     </>
   );
 }

@@ -1,325 +1,327 @@
 /** One number on a colorimeter, meter or gauge: blank, wait by a ring, type, keep. */
-import { Undo2 } from "lucide-react";
 import { useState, type ReactElement, type ReactNode } from "react";
 
 import { api, data } from "../../api/client";
-import { useStrike } from "../../api/hooks";
-import type { Instrument } from "../../api/types";
-import { best, between } from "../../app/show";
+import type { Instrument, Sample } from "../../api/types";
+import { best, unitOf } from "../../app/show";
 import { Glass } from "../../glass/Glass";
-import { StateMark } from "../../ui/marks";
 import { OpensWorking } from "../../ui/Slip";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 import { PadForm } from "./Keypad";
 import { OnTheLedge } from "./OnTheLedge";
+import {
+  Dilution,
+  Doing,
+  Flags,
+  Measured,
+  OnThisDevice,
+  procedureOf,
+  StationFrame,
+  StrikeIt,
+} from "./pieces";
 import { clock, startTimer, useNow, useTimers } from "./timers";
 import { useKeep } from "./useKeep";
-
-const HOW: Record<string, { title: string; steps: string[]; caution?: string }> = {
-  chlorine_free: {
-    title: "Free chlorine",
-    steps: ["Blank on this water", "Add the reagent, swirl", "Read within one minute"],
-    caution: "Reagents: keep them off skin and eyes.",
-  },
-  chlorine_total: {
-    title: "Total chlorine",
-    steps: [
-      "Within fifteen minutes of drawing",
-      "Add the reagent, swirl",
-      "Read after three minutes",
-    ],
-    caution: "Reagents: keep them off skin and eyes.",
-  },
-  iron: {
-    title: "Iron, total",
-    steps: ["Blank on this water", "Add the powder, swirl", "Read after its wait"],
-    caution: "Reagents: keep them off skin and eyes.",
-  },
-  iron_ferrous: {
-    title: "Iron, dissolved",
-    steps: ["Filter the sample at once", "Blank, then the powder", "Read after its wait"],
-    caution: "Reagents: keep them off skin and eyes.",
-  },
-  manganese: {
-    title: "Manganese",
-    steps: ["Blank on this water", "Add the reagent", "Read after its wait"],
-    caution: "Reagents: keep them off skin and eyes.",
-  },
-  tannin: {
-    title: "Tannin",
-    steps: ["Blank on this water", "Add the reagent", "Read after 25 minutes"],
-    caution: "Reagents: keep them off skin and eyes.",
-  },
-  ph: {
-    title: "pH",
-    steps: ["On site, never posted", "Rinse, stir gently", "Wait until it is steady"],
-  },
-  temperature: { title: "Temperature", steps: ["In running water", "Wait until it is steady"] },
-  turbidity: {
-    title: "Turbidity",
-    steps: ["Wipe the vial dry", "Turn it over gently, no bubbles"],
-  },
-  pressure_static: { title: "Static pressure", steps: ["No tap open", "Gauge on a hose tap"] },
-  pressure_running: {
-    title: "Running pressure",
-    steps: ["A tap open", "Read when it stands still"],
-  },
-};
-
-const LIVE = new Set([
-  "iron",
-  "iron_ferrous",
-  "manganese",
-  "tannin",
-  "chlorine_free",
-  "chlorine_total",
-  "turbidity",
-]);
+import { useKept, type Kept } from "./useKept";
 
 function WaitRing({
-  kit,
+  seconds,
   visit,
   label,
 }: {
-  kit: Instrument;
+  seconds: number;
   visit: string;
   label: string;
-}): ReactElement | null {
-  const timers = useTimers(visit);
-  const mine = timers.find((t) => t.label === label);
+}): ReactElement {
+  const mine = useTimers(visit).find((t) => t.label === label);
   const now = useNow(mine !== undefined);
-  if (kit.wait_s == null) return null;
-  const done = mine !== undefined && now >= mine.endsAt;
+  const left = mine === undefined ? null : mine.endsAt - now;
+  const done = left !== null && left <= 0;
+  const waiting = left === null ? `Reagent is in: start ${clock(seconds * 1000)}` : "Read it now";
   return (
     <button
       type="button"
-      className="key"
-      style={done ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : undefined}
-      onClick={() => startTimer(label, kit.wait_s ?? 0, visit)}
+      className={`key ${done ? "on" : ""}`}
+      onClick={() => startTimer(label, seconds, visit)}
     >
-      {mine === undefined
-        ? `Reagent is in: start ${clock(kit.wait_s * 1000)}`
-        : done
-          ? "Read it now"
-          : `${clock(mine.endsAt - now)} to wait`}
+      {left !== null && !done ? `${clock(left)} to wait` : waiting}
     </button>
   );
 }
 
-export function NumberStation({ kit, next }: { kit: Instrument; next: ReactNode }): ReactElement {
-  const { id, picked, view, units, lookOf, readingsOf, valuesOf } = useVisitContext();
-  const [text, setText] = useState("");
-  const [again, setAgain] = useState(false);
-  const [blanked, setBlanked] = useState(true);
-  const [dilution, setDilution] = useState(1);
+/** Takes the number from the colorimeter itself: the simulated one here. */
+function FromKit({
+  kit,
+  sample,
+  busy,
+  onTake,
+  onTrouble,
+}: {
+  kit: Instrument;
+  sample: Sample;
+  busy: boolean;
+  onTake: (shown: string) => void;
+  onTrouble: (e: unknown) => void;
+}): ReactElement {
+  const { id } = useVisitContext();
   const [reading, setReading] = useState(false);
-  const [wrong, setWrong] = useState<unknown>(null);
-  const strike = useStrike(id);
-  const { busy, error, save } = useKeep();
-  if (!picked)
-    return <p className="text-l">Draw a glass first: “Draw a glass”, at the bottom right.</p>;
-  const how = HOW[kit.analyte] ?? { title: kit.name, steps: ["Read as its manual says"] };
-  const kept = [...readingsOf(picked)]
-    .reverse()
-    .find((r) => r.analyte === kit.analyte && !r.struck_at && r.observation.method === "display");
-  const report = view.assessment.samples
-    .find((s) => s.id === picked.id)
-    ?.readings.find((r) => r.id === kept?.id);
-  const value = report?.value;
-  const unit =
-    kit.unit ||
-    ({
-      ph: "",
-      temperature: "°C",
-      turbidity: "NTU",
-      pressure_static: "psi",
-      pressure_running: "psi",
-    }[kit.analyte] ??
-      "mg/L");
-  const combined = kit.analyte.startsWith("chlorine")
-    ? valuesOf(picked).chlorine_combined
-    : undefined;
-  const add = async (): Promise<void> => {
-    const n = Number(text);
-    if (text === "" || text === "." || !Number.isFinite(n)) return;
-    setText("");
-    setAgain(false);
-    await save(kit, { method: "display", value: n, dilution, blanked });
-    setDilution(1);
-  };
-  const typing = kept === undefined || again;
-  const live = async (): Promise<void> => {
+  const take = async (): Promise<void> => {
     setReading(true);
     try {
       const shown = await data(
         api.GET("/api/visits/{id}/standins/colorimeter/{sample_id}/{analyte}", {
           params: {
-            path: { id, sample_id: picked.id, analyte: kit.analyte },
-            query: { turn: picked.readings.length },
+            path: { id, sample_id: sample.id, analyte: kit.analyte },
+            query: { turn: sample.readings.length },
           },
         }),
       );
-      setText(String(shown.value));
+      onTake(String(shown.value));
     } catch (e) {
-      setWrong(e);
+      onTrouble(e);
     } finally {
       setReading(false);
     }
   };
   return (
+    <button type="button" className="key" disabled={busy || reading} onClick={() => void take()}>
+      {reading ? "Reading" : "Take it from the colorimeter"}
+      <span className="font-normal text-s text-ink-2">simulated</span>
+    </button>
+  );
+}
+
+/** Total less free chlorine, once both were read. */
+function Chloramine({ sample }: { sample: Sample }): ReactElement | null {
+  const { units, valuesOf } = useVisitContext();
+  const combined = valuesOf(sample).chlorine_combined;
+  if (!combined?.range) return null;
+  return (
+    <p className="text-l">
+      Chloramine (total less free):{" "}
+      <b>{combined.flags.length ? "not shown" : best("chlorine_combined", combined, units)}</b>
+      {combined.flags.map((f) => (
+        <span key={f.id} className="block text-m text-ink-2">
+          {f.sentence}
+        </span>
+      ))}
+    </p>
+  );
+}
+
+/** The number that is kept: its range, what is remarked on it, and what can be done next. */
+function KeptNumber({
+  kit,
+  sample,
+  kept,
+  next,
+  onAgain,
+}: {
+  kit: Instrument;
+  sample: Sample;
+  kept: Kept;
+  next: ReactNode;
+  onAgain: () => void;
+}): ReactElement | null {
+  const { units } = useVisitContext();
+  if (!kept.reading) return null;
+  return (
+    <>
+      {kept.report ? <Measured report={kept.report} units={units} /> : <OnThisDevice />}
+      <Flags flags={kept.report?.value.flags ?? []} />
+      {kit.analyte.startsWith("chlorine") && <Chloramine sample={sample} />}
+      <div className="flex gap-2 flex-wrap items-center">
+        {next}
+        <button className="key" onClick={onAgain}>
+          Read again
+        </button>
+        <StrikeIt reading={kept.reading} />
+      </div>
+    </>
+  );
+}
+
+interface Prepared {
+  blanked: boolean;
+  dilution: number;
+}
+const FRESH: Prepared = { blanked: true, dilution: 1 };
+
+function Prepare({
+  ready,
+  onReady,
+}: {
+  ready: Prepared;
+  onReady: (r: Prepared) => void;
+}): ReactElement {
+  return (
+    <>
+      <label className="flex gap-3 items-center min-h-11 text-m">
+        <input
+          type="checkbox"
+          className="w-6 h-6"
+          checked={ready.blanked}
+          onChange={(e) => onReady({ ...ready, blanked: e.target.checked })}
+        />
+        Blanked on this water
+      </label>
+      <Dilution value={ready.dilution} onChange={(dilution) => onReady({ ...ready, dilution })} />
+    </>
+  );
+}
+
+interface Typing {
+  text: string;
+  setText: (t: string) => void;
+  ready: Prepared;
+  setReady: (r: Prepared) => void;
+  busy: boolean;
+  error: unknown;
+  keepIt: () => Promise<boolean>;
+}
+
+/** What is typed, and what it stands on: kept as one reading. */
+function useTyping(kit: Instrument): Typing {
+  const [text, setText] = useState("");
+  const [ready, setReady] = useState(FRESH);
+  const { busy, error, save } = useKeep();
+  const keepIt = async (): Promise<boolean> => {
+    const value = Number(text);
+    if (text === "" || text === "." || !Number.isFinite(value)) return false;
+    setText("");
+    await save(kit, { method: "display", value, ...ready });
+    setReady(FRESH);
+    return true;
+  };
+  return { text, setText, ready, setReady, busy, error, keepIt };
+}
+
+/** Where a reagent goes in: taken from the colorimeter or typed, with blank and dilution. */
+function WithReagent({
+  kit,
+  sample,
+  typing,
+  onTrouble,
+}: {
+  kit: Instrument;
+  sample: Sample;
+  typing: Typing;
+  onTrouble: (e: unknown) => void;
+}): ReactElement {
+  return (
+    <>
+      <FromKit
+        kit={kit}
+        sample={sample}
+        busy={typing.busy}
+        onTake={typing.setText}
+        onTrouble={onTrouble}
+      />
+      <Prepare ready={typing.ready} onReady={typing.setReady} />
+    </>
+  );
+}
+
+function Heading({
+  kit,
+  title,
+  sample,
+}: {
+  kit: Instrument;
+  title: string;
+  sample: Sample;
+}): ReactElement {
+  const name = kit.name.startsWith("pH") ? kit.name : kit.name.toLowerCase();
+  return (
+    <>
+      <h1 id="number-title">{title}</h1>
+      <p className="text-ink-2 mb-3">
+        {sample.name}, with {name}
+        {kit.simulated ? " (simulated)" : ""}.
+      </p>
+    </>
+  );
+}
+
+function Why({ kit }: { kit: Instrument }): ReactElement | null {
+  const { meaning } = useVisitContext().view.assessment;
+  if (kit.analyte !== "ph" || !meaning) return null;
+  return <OpensWorking working={meaning.breath}>Why acid when breathed into?</OpensWorking>;
+}
+
+export function NumberStation({
+  kit,
+  sample,
+  next,
+}: {
+  kit: Instrument;
+  sample: Sample;
+  next: ReactNode;
+}): ReactElement {
+  const { id, lookOf } = useVisitContext();
+  const [again, setAgain] = useState(false);
+  const [wrong, setWrong] = useState<unknown>(null);
+  const typing = useTyping(kit);
+  const kept = useKept(
+    sample,
+    (r) => r.analyte === kit.analyte && r.observation.method === "display",
+  );
+  const how = procedureOf(kit);
+  const title = how.title || kit.name;
+  const open = kept.reading === null || again;
+  const keepIt = async (): Promise<void> => {
+    if (await typing.keepIt()) setAgain(false);
+  };
+  const { text, setText, busy } = typing;
+  return (
     <>
       <OnTheLedge>
-        <Glass look={lookOf(picked)} h={252} label={picked.name} />
+        <Glass look={lookOf(sample)} h={252} label={sample.name} />
       </OnTheLedge>
-      <section
-        aria-labelledby="number-title"
-        className="grid grid-cols-[200px_minmax(0,1fr)] gap-x-6 gap-y-3 content-start"
+      <StationFrame
+        titled="number-title"
+        side={<Doing steps={how.steps} done={kept.reading !== null} caution={how.caution} />}
       >
-        <ul className="row-span-2">
-          {how.steps.map((s) => (
-            <li key={s} className="flex gap-2 text-m leading-tight mb-[6px]">
-              <StateMark kind={kept ? "done" : "miss"} size={16} />
-              <span>{s}</span>
-            </li>
-          ))}
-          {how.caution !== undefined && <li className="text-s text-ink-2 mt-2">{how.caution}</li>}
-        </ul>
-        <div>
-          <h1 id="number-title">{how.title}</h1>
-          <p className="text-ink-2">
-            {picked.name}, with{" "}
-            {kit.name.toLowerCase().startsWith("ph") ? kit.name : kit.name.toLowerCase()}
-            {kit.simulated ? " (simulated)" : ""}.
-          </p>
-        </div>
-        <div className="col-start-2 flex gap-6 items-start">
-          {typing && (
+        <Heading kit={kit} title={title} sample={sample} />
+        <div className="flex gap-6 items-start max-[699px]:flex-wrap">
+          {open && (
             <PadForm
               key={kit.id}
-              label={"Display"}
-              unit={unit}
+              label="Display"
+              unit={kit.unit || unitOf(kit.analyte, "metric").unit}
               text={text}
               onText={setText}
-              onKeep={() => void add()}
+              onKeep={() => void keepIt()}
               busy={busy}
               focus
             />
           )}
           <div className="min-w-0 flex-1 grid gap-3 justify-items-start content-start">
-            {kept && !again && (
-              <>
-                {report ? (
-                  <div className="flex items-end gap-5 flex-wrap">
-                    <span className="num text-[72px] leading-[0.84]">
-                      {best(kit.analyte, report.value, units)}
-                    </span>
-                    {report.value.range && (
-                      <span className="text-b leading-tight">
-                        <span className="text-ink-2">true value lies between</span>
-                        <br />
-                        <OpensWorking working={report.working}>
-                          {between(kit.analyte, report.value.range, units)}
-                        </OpensWorking>
-                      </span>
-                    )}
-                  </div>
-                ) : (
-                  <p className="text-ink-2">
-                    Kept on this device. The range follows when the server answers.
-                  </p>
-                )}
-                {value?.flags.map((f) => (
-                  <p key={f.id} className="flex gap-2 text-m">
-                    <StateMark kind="no" size={16} />
-                    {f.sentence}
-                  </p>
-                ))}
-                {combined?.range && (
-                  <p className="text-l">
-                    Chloramine (total less free):{" "}
-                    <b>
-                      {combined.flags.length
-                        ? "not shown"
-                        : best("chlorine_combined", combined, units)}
-                    </b>
-                    {combined.flags.map((f) => (
-                      <span key={f.id} className="block text-m text-ink-2">
-                        {f.sentence}
-                      </span>
-                    ))}
-                  </p>
-                )}
-                <div className="flex gap-2 flex-wrap items-center">
-                  {next}
-                  <button className="key" onClick={() => setAgain(true)}>
-                    Read again
-                  </button>
-                  <button
-                    className="key bare"
-                    disabled={strike.isPending}
-                    onClick={() => strike.mutate({ reading: kept.id, because: "taken back" })}
-                  >
-                    <Undo2 size={20} aria-hidden="true" />
-                    Strike it
-                  </button>
-                </div>
-              </>
+            {!open && (
+              <KeptNumber
+                kit={kit}
+                sample={sample}
+                kept={kept}
+                next={next}
+                onAgain={() => setAgain(true)}
+              />
             )}
-            {typing && LIVE.has(kit.analyte) && (
-              <button
-                type="button"
-                className="key"
-                disabled={busy || reading}
-                onClick={() => void live()}
-              >
-                {reading ? "Reading" : "Take it from the colorimeter"}
-                <span className="font-normal text-s text-ink-2">simulated</span>
-              </button>
+            {open && how.reagent && (
+              <WithReagent kit={kit} sample={sample} typing={typing} onTrouble={setWrong} />
             )}
-            {typing && LIVE.has(kit.analyte) && (
-              <label className="flex gap-3 items-center min-h-11 text-m">
-                <input
-                  type="checkbox"
-                  className="w-6 h-6"
-                  checked={blanked}
-                  onChange={(e) => setBlanked(e.target.checked)}
-                />
-                Blanked on this water
-              </label>
+            {open && kit.wait_s != null && (
+              <WaitRing seconds={kit.wait_s} visit={id} label={title.toLowerCase()} />
             )}
-            {typing && LIVE.has(kit.analyte) && (
-              <label className="flex items-center gap-2 text-m">
-                Diluted to
-                <select
-                  className="input"
-                  style={{ width: 150, minHeight: 44 }}
-                  value={dilution}
-                  onChange={(e) => setDilution(Number(e.target.value))}
-                >
-                  {[1, 2, 3, 4, 5, 10].map((d) => (
-                    <option key={d} value={d}>
-                      {d === 1 ? "not diluted" : `1 in ${d}`}
-                    </option>
-                  ))}
-                </select>
-              </label>
-            )}
-            {typing && <WaitRing kit={kit} visit={id} label={how.title.toLowerCase()} />}
-            {kit.analyte === "ph" && view.assessment.meaning && (
-              <OpensWorking working={view.assessment.meaning.breath}>
-                Why acid when breathed into?
-              </OpensWorking>
-            )}
-            {typing && again && (
+            <Why kit={kit} />
+            {again && (
               <button className="key bare" onClick={() => setAgain(false)}>
                 Keep the one before
               </button>
             )}
-            <Trouble error={error ?? strike.error ?? wrong} />
+            <Trouble error={typing.error ?? wrong} />
           </div>
         </div>
-      </section>
+      </StationFrame>
     </>
   );
 }

@@ -21,13 +21,5 @@ export function AtLedgeEnd({ children }: { children: ReactNode }): ReactElement 
 export function OnTheLedge({ children }: { children: ReactNode }): ReactElement | null {
   const host = useFrame();
   if (!host) return null;
-  return createPortal(
-    <div
-      className="absolute left-8 wide:left-[252px] w-[200px] flex justify-center pointer-events-none z-10"
-      style={{ bottom: "calc(var(--ledge-face-h) + 6px)" }}
-    >
-      {children}
-    </div>,
-    host,
-  );
+  return createPortal(<div className="on-the-ledge">{children}</div>, host);
 }

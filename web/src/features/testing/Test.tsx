@@ -3,7 +3,7 @@ import { lazy, Suspense, useEffect, useState, type ReactElement, type ReactNode 
 import { useSearchParams } from "react-router";
 
 import { useInstruments } from "../../api/hooks";
-import type { Instrument } from "../../api/types";
+import type { Instrument, Sample } from "../../api/types";
 import { StateMark } from "../../ui/marks";
 import { Waiting } from "../../ui/Trouble";
 import { fitness } from "../../app/fitness";
@@ -21,35 +21,33 @@ import { SensesStation } from "./SensesStation";
 import { POCKETS, type Pocket } from "./pockets";
 
 const LabStation = lazy(() => import("./LabStation").then((m) => ({ default: m.LabStation })));
-const TITLES: Record<string, string> = {
-  hardness: "Hardness, by drops",
-  calcium: "Calcium hardness, by drops",
-  alkalinity: "Alkalinity, by drops",
-};
-
 function Station({
   kit,
+  sample,
   next,
   chooser,
 }: {
   kit: Instrument;
+  sample: Sample;
   next: ReactNode;
   chooser: ReactNode;
 }): ReactElement {
-  if (kit.analyte === "colour") return <CupsStation kit={kit} next={next} />;
-  if (kit.kind === "senses") return <SensesStation kit={kit} next={next} />;
+  const given = { kit, sample, next };
+  if (kit.analyte === "colour") return <CupsStation {...given} />;
   switch (kit.kind) {
+    case "senses":
+      return <SensesStation {...given} />;
     case "meter":
-      return <MeterStation key={kit.id} kit={kit} next={next} chooser={chooser} />;
+      return <MeterStation key={kit.id} {...given} chooser={chooser} />;
     case "drops":
-      return <DropsStation kit={kit} title={TITLES[kit.analyte] ?? kit.name} next={next} />;
+      return <DropsStation {...given} />;
     case "strip":
     case "comparator":
-      return <PadStation kit={kit} next={next} />;
+      return <PadStation {...given} />;
     case "bucket":
-      return <BucketStation kit={kit} next={next} />;
+      return <BucketStation {...given} />;
     default:
-      return <NumberStation key={kit.id} kit={kit} next={next} />;
+      return <NumberStation key={kit.id} {...given} />;
   }
 }
 
@@ -92,91 +90,119 @@ function useTool(pocket: Pocket): {
   return { tools, tool, choose, has };
 }
 
-function Bench({ pocket }: { pocket: Pocket }): ReactElement {
+/** Where the next touch leads: another kit of this pocket, else the next pocket. */
+function useNext(
+  pocket: Pocket,
+  tools: Instrument[],
+  tool: Instrument | undefined,
+  done: Done,
+): Next {
   const [search, setSearch] = useSearchParams();
-  const { tools, tool, choose, has } = useTool(pocket);
-  // several kits for one thing are a choice; several things are a row of their own
-  const one = pocket.key === "tds";
-  const index = POCKETS.indexOf(pocket);
-  const rest = pocket.needs.find((a) => !has(a) && a !== tool?.analyte);
-  const after = POCKETS[index + 1];
+  const rest = pocket.needs.find((a) => !done(a) && a !== tool?.analyte);
+  const restTool = tools.find((t) => t.analyte === rest);
+  const after = POCKETS[POCKETS.indexOf(pocket) + 1];
   const go = (): void => {
     const n = new URLSearchParams(search);
     n.delete("tool");
-    if (rest) {
-      const t = tools.find((x) => x.analyte === rest);
-      if (t) n.set("tool", t.id);
-    } else if (after) n.set("kit", after.key);
+    if (restTool) n.set("tool", restTool.id);
+    else if (after) n.set("kit", after.key);
     setSearch(n, { replace: true });
   };
-  const restTool = tools.find((t) => t.analyte === rest);
-  const words = rest
-    ? `Next: ${restTool?.name.toLowerCase() ?? rest}`
-    : after
-      ? `Next: ${after.name}`
-      : "";
-  // the key that leads on takes the focus, so that one more touch or Enter goes to the next test
-  const next =
-    words === "" ? null : (
-      <AtLedgeEnd>
-        <NextKey words={words} go={go} />
-      </AtLedgeEnd>
-    );
+  return { words: restTool?.name ?? after?.name ?? "", go };
+}
+type Done = (analyte: string) => boolean;
+interface Next {
+  words: string;
+  go: () => void;
+}
+
+/** Several things in one pocket are a row of their own. */
+function ToolRow({
+  tools,
+  tool,
+  has,
+  choose,
+}: {
+  tools: Instrument[];
+  tool: Instrument;
+  has: Done;
+  choose: (id: string) => void;
+}): ReactElement {
+  return (
+    <div
+      className="flex gap-2 overflow-x-auto scroll"
+      role="group"
+      aria-label="Kits in this pocket"
+    >
+      {tools.map((t) => (
+        <button
+          key={t.id}
+          className={`key small ${t.id === tool.id ? "on" : ""}`}
+          aria-pressed={t.id === tool.id}
+          onClick={() => choose(t.id)}
+        >
+          {has(t.analyte) && <StateMark kind="done" size={15} />}
+          {unfit(t) && <StateMark kind="no" size={15} label="reagent expired" />}
+          {t.name}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+/** Several meters for one thing are a choice. */
+function MeterChoice({
+  tools,
+  tool,
+  choose,
+}: {
+  tools: Instrument[];
+  tool: Instrument;
+  choose: (id: string) => void;
+}): ReactElement {
+  return (
+    <select
+      className="input"
+      style={{ width: 168, minHeight: 44, padding: "4px 8px", fontSize: 15 }}
+      aria-label="Meter"
+      value={tool.id}
+      onChange={(e) => choose(e.target.value)}
+    >
+      {tools.map((t) => (
+        <option key={t.id} value={t.id}>
+          {t.name}
+          {unfit(t) ? ", expired" : ""}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+function Bench({ pocket, sample }: { pocket: Pocket; sample: Sample }): ReactElement {
+  const { tools, tool, choose, has } = useTool(pocket);
+  const { words, go } = useNext(pocket, tools, tool, has);
+  const several = tools.length > 1;
+  const one = pocket.key === "tds";
   if (!tool)
     return (
       <p className="text-l">
         The firm has no kit for this. A manager may add one under “Kits and catalogue”.
       </p>
     );
+  // the key that leads on takes the focus, so that one more touch or Enter goes to the next test
+  const next = words !== "" && (
+    <AtLedgeEnd>
+      <NextKey words={`Next: ${words}`} go={go} />
+    </AtLedgeEnd>
+  );
   return (
     <div className="min-w-0 grid gap-3 content-start">
-      {tools.length > 1 && !one && (
-        <div
-          className="flex gap-2 overflow-x-auto scroll"
-          role="group"
-          aria-label="Kits in this pocket"
-        >
-          {tools.map((t) => (
-            <button
-              key={t.id}
-              className="key"
-              style={{
-                minHeight: 44,
-                padding: "0 12px",
-                fontSize: 15,
-                ...(t.id === tool.id ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : {}),
-              }}
-              aria-pressed={t.id === tool.id}
-              onClick={() => choose(t.id)}
-            >
-              {has(t.analyte) && <StateMark kind="done" size={15} />}
-              {unfit(t) && <StateMark kind="no" size={15} label="reagent expired" />}
-              {t.name}
-            </button>
-          ))}
-        </div>
-      )}
+      {several && !one && <ToolRow tools={tools} tool={tool} has={has} choose={choose} />}
       <Station
         kit={tool}
+        sample={sample}
         next={next}
-        chooser={
-          one && tools.length > 1 ? (
-            <select
-              className="input"
-              style={{ width: 134, minHeight: 44, padding: "4px 8px", fontSize: 15 }}
-              aria-label="Meter"
-              value={tool.id}
-              onChange={(e) => choose(e.target.value)}
-            >
-              {tools.map((t) => (
-                <option key={t.id} value={t.id}>
-                  {t.name}
-                  {unfit(t) ? ", expired" : ""}
-                </option>
-              ))}
-            </select>
-          ) : null
-        }
+        chooser={several && one && <MeterChoice tools={tools} tool={tool} choose={choose} />}
       />
     </div>
   );
@@ -194,26 +220,36 @@ function NextKey({ words, go }: { words: string; go: () => void }): ReactElement
   );
 }
 
+function AtHand({ pocket }: { pocket: Pocket }): ReactElement {
+  const { picked } = useVisitContext();
+  if (!picked)
+    return <p className="text-l">Draw a glass first: “Draw a glass”, at the bottom right.</p>;
+  if (pocket.key === "lab")
+    return (
+      <Suspense fallback={<Waiting what="One moment." />}>
+        <LabStation sample={picked} />
+      </Suspense>
+    );
+  return <Bench key={`${pocket.key}${picked.id}`} pocket={pocket} sample={picked} />;
+}
+
 export function Test(): ReactElement {
   const [search] = useSearchParams();
-  const { picked } = useVisitContext();
   const pocket = POCKETS.find((p) => p.key === search.get("kit")) ?? POCKETS[0]!;
+  const beside = pocket.key === "lab" ? "" : "min-[700px]:max-[1099px]:pl-[224px]";
   return (
     <div className="h-full flex flex-col min-w-0">
       <KitRoll current={pocket.key} />
       <div
-        className="flex-1 min-h-0 pt-3 grid grid-cols-[minmax(0,1fr)] wide:grid-cols-[minmax(0,1fr)_260px] gap-x-8 gap-y-6 items-start content-start"
+        className={
+          "flex-1 min-h-0 pt-3 grid gap-x-8 gap-y-6 items-start content-start " +
+          "grid-cols-[minmax(0,1fr)] wide:grid-cols-[minmax(0,1fr)_260px]"
+        }
         role="tabpanel"
         aria-labelledby={`kit-${pocket.key}`}
       >
-        {pocket.key === "lab" ? (
-          <Suspense fallback={<Waiting what="One moment." />}>
-            <LabStation />
-          </Suspense>
-        ) : (
-          <Bench key={`${pocket.key}${picked?.id ?? ""}`} pocket={pocket} />
-        )}
-        <div className={pocket.key === "lab" ? "" : "max-[1099px]:pl-[224px]"}>
+        <AtHand pocket={pocket} />
+        <div className={beside}>
           <Explains />
         </div>
       </div>

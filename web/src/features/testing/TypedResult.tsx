@@ -1,202 +1,241 @@
 /** A laboratory's result, typed from its report. */
-import { useState, type ReactElement } from "react";
+import { useState, type ReactElement, type ReactNode } from "react";
 
 import { useInstruments, useReference } from "../../api/hooks";
+import type { Instrument, Observation } from "../../api/types";
+import { REPORTED } from "../../app/facts.generated";
 import { Trouble } from "../../ui/Trouble";
 import { useKeep } from "./useKeep";
 
-/** What a metals report may mean by mg/L. */
-const BASES: Record<string, string[]> = {
-  calcium: ["Ca", "CaCO3"],
-  magnesium: ["Mg", "CaCO3"],
-  alkalinity: ["CaCO3", "HCO3"],
+type Result = Extract<Observation, { method: "laboratory" }>;
+type Qualifier = Result["qualifier"];
+
+interface Typed {
+  analyte: string;
+  qualifier: Qualifier;
+  text: string;
+  unit: string;
+  basis: string;
+  hours: string;
+  laboratory: string;
+  report: string;
+  reported: string;
+  certified: string;
+}
+const EMPTY: Typed = {
+  analyte: "nitrate_n",
+  qualifier: "=",
+  text: "",
+  unit: "",
+  basis: "",
+  hours: "",
+  laboratory: "",
+  report: "",
+  reported: "",
+  certified: "",
 };
 
-export function TypedResult(): ReactElement {
-  const kits = useInstruments().data ?? [];
+const unitOfReport = (analyte: string): string => REPORTED[analyte]?.units[0] ?? "";
+const inWords = (q: Qualifier): boolean => q === "absent" || q === "present";
+
+function observed(t: Typed): Result {
+  const number = t.text === "" ? null : Number(t.text.replace(",", "."));
+  return {
+    method: "laboratory",
+    qualifier: t.qualifier,
+    value: inWords(t.qualifier) ? null : number,
+    unit: t.unit || unitOfReport(t.analyte),
+    basis: t.basis || null,
+    uncertainty: 0,
+    certified: t.certified === "" ? null : t.certified === "yes",
+    laboratory: t.laboratory,
+    report_number: t.report,
+    report_date: t.reported || null,
+    method_used: "",
+    detection_limit: null,
+    hours_to_count: t.hours ? Number(t.hours) : null,
+    report: "laboratory",
+  };
+}
+
+function Labelled({ label, children }: { label: string; children: ReactNode }): ReactElement {
+  return (
+    <label className="field">
+      <span>{label}</span>
+      {children}
+    </label>
+  );
+}
+
+interface PartProps {
+  t: Typed;
+  put: (part: Partial<Typed>) => void;
+}
+
+function Text({
+  t,
+  put,
+  name,
+  label,
+  required = false,
+  decimal = false,
+}: PartProps & {
+  name: "text" | "hours" | "laboratory" | "report";
+  label: string;
+  required?: boolean;
+  decimal?: boolean;
+}): ReactElement {
+  return (
+    <Labelled label={label}>
+      <input
+        className="input"
+        inputMode={decimal ? "decimal" : undefined}
+        required={required}
+        value={t[name]}
+        onChange={(e) => put({ [name]: e.target.value })}
+      />
+    </Labelled>
+  );
+}
+
+function What({ t, put, kits }: PartProps & { kits: Instrument[] }): ReactElement {
   const names = useReference().data?.analytes ?? [];
-  const [analyte, setAnalyte] = useState("nitrate_n");
-  const [qualifier, setQualifier] = useState<"=" | "<" | "absent" | "present">("=");
-  const [text, setText] = useState("");
-  const [unit, setUnit] = useState("");
-  const [basis, setBasis] = useState("");
-  const [hours, setHours] = useState("");
-  const [laboratory, setLaboratory] = useState("");
-  const [report, setReport] = useState("");
-  const [reported, setReported] = useState("");
-  const [certified, setCertified] = useState("");
+  return (
+    <Labelled label="What">
+      <select
+        className="input"
+        value={t.analyte}
+        onChange={(e) => put({ analyte: e.target.value, unit: "", basis: "", qualifier: "=" })}
+      >
+        {names
+          .filter((n) => kits.some((k) => k.analyte === n.id))
+          .map((n) => (
+            <option key={n.id} value={n.id}>
+              {n.name}
+            </option>
+          ))}
+      </select>
+    </Labelled>
+  );
+}
+
+function Says({ t, put }: PartProps): ReactElement {
+  const bacteria = unitOfReport(t.analyte) === "per 100 mL";
+  return (
+    <Labelled label="The report says">
+      <select
+        className="input"
+        value={t.qualifier}
+        onChange={(e) => put({ qualifier: e.target.value as Qualifier })}
+      >
+        <option value="=">a number</option>
+        <option value="<">under</option>
+        {bacteria && <option value="absent">absent</option>}
+        {bacteria && <option value="present">present</option>}
+      </select>
+    </Labelled>
+  );
+}
+
+function Amount({ t, put }: PartProps): ReactElement | null {
+  if (inWords(t.qualifier)) return null;
+  return (
+    <>
+      <Text t={t} put={put} name="text" label="Number" required decimal />
+      <Labelled label="Unit">
+        <select
+          className="input"
+          value={t.unit || unitOfReport(t.analyte)}
+          onChange={(e) => put({ unit: e.target.value })}
+        >
+          {REPORTED[t.analyte]?.units.map((u) => (
+            <option key={u}>{u}</option>
+          ))}
+        </select>
+      </Labelled>
+    </>
+  );
+}
+
+function Basis({ t, put }: PartProps): ReactElement | null {
+  const bases = REPORTED[t.analyte]?.bases ?? [];
+  const radon = t.analyte === "radon";
+  if (bases.length === 0) return null;
+  return (
+    <>
+      <Labelled label={radon ? "As of" : "Basis"}>
+        <select
+          className="input"
+          required
+          value={t.basis}
+          onChange={(e) => put({ basis: e.target.value })}
+        >
+          <option value="">choose</option>
+          {bases.map((b) => (
+            <option key={b} value={b}>
+              {radon ? b : `as ${b}`}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+      {t.basis === "counting" && (
+        <Text t={t} put={put} name="hours" label="Hours to count" required decimal />
+      )}
+    </>
+  );
+}
+
+/** Whose report it is; it stays for the next number of the same report. */
+function Whose({ t, put }: PartProps): ReactElement {
+  return (
+    <>
+      <Text t={t} put={put} name="laboratory" label="Laboratory" required />
+      <Labelled label="Certified for it">
+        <select
+          className="input"
+          value={t.certified}
+          onChange={(e) => put({ certified: e.target.value })}
+        >
+          <option value="">not known</option>
+          <option value="yes">yes</option>
+          <option value="no">no</option>
+        </select>
+      </Labelled>
+      <Text t={t} put={put} name="report" label="Report number" />
+      <Labelled label="Date of report">
+        <input
+          className="input min-w-0 w-full"
+          type="date"
+          value={t.reported}
+          onChange={(e) => put({ reported: e.target.value })}
+        />
+      </Labelled>
+    </>
+  );
+}
+
+export function TypedResult(): ReactElement {
+  const kits = (useInstruments().data ?? []).filter((k) => k.kind === "laboratory");
+  const [t, setTyped] = useState(EMPTY);
   const { busy, error, save } = useKeep();
-  const kit = kits.find((k) => k.kind === "laboratory" && k.analyte === analyte);
-  const a = names.find((n) => n.id === analyte);
-  const bacteria = a?.unit === "per 100 mL";
-  const bases =
-    analyte === "nitrate_n"
-      ? ["N", "NO3"]
-      : analyte === "nitrite_n"
-        ? ["N", "NO2"]
-        : analyte === "radon"
-          ? ["collection", "counting"]
-          : (BASES[analyte] ?? []);
-  const units =
-    analyte === "radon"
-      ? ["pCi/L", "Bq/L"]
-      : bacteria
-        ? ["per 100 mL"]
-        : a?.unit === "mg/L as CaCO3"
-          ? ["mg/L", "gpg", "°dH", "mmol/L"]
-          : a?.unit === "mg/L"
-            ? ["mg/L", "µg/L", "ppb", "ng/L"]
-            : [a?.unit ?? ""];
-  const words = qualifier === "absent" || qualifier === "present";
-  const keepIt = (): void => {
-    if (!kit) return;
-    void save(kit, {
-      method: "laboratory",
-      qualifier,
-      value: words ? null : text === "" ? null : Number(text.replace(",", ".")),
-      unit: unit || (units[0] ?? ""),
-      basis: basis || null,
-      uncertainty: 0,
-      certified: certified === "" ? null : certified === "yes",
-      laboratory,
-      report_number: report,
-      report_date: reported || null,
-      method_used: "",
-      detection_limit: null,
-      hours_to_count: hours ? Number(hours) : null,
-      report: "laboratory",
-    }).then((kept) => {
-      if (kept) setText("");
-    });
+  const kit = kits.find((k) => k.analyte === t.analyte);
+  const put = (part: Partial<Typed>): void => setTyped((was) => ({ ...was, ...part }));
+  const keepIt = async (): Promise<void> => {
+    if (kit && (await save(kit, observed(t)))) put({ text: "" });
   };
   return (
     <form
       className="grid grid-cols-[repeat(auto-fill,minmax(158px,1fr))] gap-3 items-end"
       onSubmit={(e) => {
         e.preventDefault();
-        keepIt();
+        void keepIt();
       }}
     >
-      <label className="field">
-        <span>What</span>
-        <select
-          className="input"
-          value={analyte}
-          onChange={(e) => {
-            setAnalyte(e.target.value);
-            setUnit("");
-            setBasis("");
-            setQualifier("=");
-          }}
-        >
-          {names
-            .filter((n) => kits.some((k) => k.kind === "laboratory" && k.analyte === n.id))
-            .map((n) => (
-              <option key={n.id} value={n.id}>
-                {n.name}
-              </option>
-            ))}
-        </select>
-      </label>
-      <label className="field">
-        <span>The report says</span>
-        <select
-          className="input"
-          value={qualifier}
-          onChange={(e) => setQualifier(e.target.value as typeof qualifier)}
-        >
-          <option value="=">a number</option>
-          <option value="<">under</option>
-          {bacteria && <option value="absent">absent</option>}
-          {bacteria && <option value="present">present</option>}
-        </select>
-      </label>
-      {!words && (
-        <label className="field">
-          <span>Number</span>
-          <input
-            className="input"
-            inputMode="decimal"
-            required
-            value={text}
-            onChange={(e) => setText(e.target.value)}
-          />
-        </label>
-      )}
-      {!words && (
-        <label className="field">
-          <span>Unit</span>
-          <select
-            className="input"
-            value={unit || units[0]}
-            onChange={(e) => setUnit(e.target.value)}
-          >
-            {units.map((u) => (
-              <option key={u}>{u}</option>
-            ))}
-          </select>
-        </label>
-      )}
-      {bases.length > 0 && (
-        <label className="field">
-          <span>{analyte === "radon" ? "As of" : "Basis"}</span>
-          <select
-            className="input"
-            required
-            value={basis}
-            onChange={(e) => setBasis(e.target.value)}
-          >
-            <option value="">choose</option>
-            {bases.map((b) => (
-              <option key={b} value={b}>
-                {analyte === "radon" ? b : `as ${b}`}
-              </option>
-            ))}
-          </select>
-        </label>
-      )}
-      {basis === "counting" && (
-        <label className="field">
-          <span>Hours to count</span>
-          <input
-            className="input"
-            inputMode="decimal"
-            required
-            value={hours}
-            onChange={(e) => setHours(e.target.value)}
-          />
-        </label>
-      )}
-      <label className="field">
-        <span>Laboratory</span>
-        <input
-          className="input"
-          required
-          value={laboratory}
-          onChange={(e) => setLaboratory(e.target.value)}
-        />
-      </label>
-      <label className="field">
-        <span>Certified for it</span>
-        <select className="input" value={certified} onChange={(e) => setCertified(e.target.value)}>
-          <option value="">not known</option>
-          <option value="yes">yes</option>
-          <option value="no">no</option>
-        </select>
-      </label>
-      <label className="field">
-        <span>Report number</span>
-        <input className="input" value={report} onChange={(e) => setReport(e.target.value)} />
-      </label>
-      <label className="field">
-        <span>Date of report</span>
-        <input
-          className="input min-w-0 w-full"
-          type="date"
-          value={reported}
-          onChange={(e) => setReported(e.target.value)}
-        />
-      </label>
+      <What t={t} put={put} kits={kits} />
+      <Says t={t} put={put} />
+      <Amount t={t} put={put} />
+      <Basis t={t} put={put} />
+      <Whose t={t} put={put} />
       <button className="key" disabled={busy || !kit}>
         Keep it
       </button>

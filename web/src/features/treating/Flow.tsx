@@ -5,7 +5,7 @@ import type { ReactElement } from "react";
 import { useCatalogue } from "../../api/hooks";
 import type { Item, LineReport, Option, Quantity, StageReport } from "../../api/types";
 import { midSentence, SOURCE_NAMES } from "../../app/names";
-import { num, volume } from "../../app/show";
+import { flow, sip, volume } from "../../app/show";
 import { look, type Look } from "../../glass/look";
 import { StateMark } from "../../ui/marks";
 import { VERDICTS } from "../in-place/JudgedCard";
@@ -43,15 +43,7 @@ function isClock(items: Item[], code: string): boolean {
   return f?.kind === "softener" && f.control === "clock";
 }
 
-export function Flow({
-  line,
-  option,
-  onSwap,
-  onDrop,
-  onAdd,
-  onChange,
-  onTake,
-}: {
+interface FlowProps {
   line: LineReport;
   option: Option;
   onSwap: (i: Item) => void;
@@ -59,105 +51,189 @@ export function Flow({
   onAdd: (() => void) | null;
   onChange: (c: Option["stages"][number]) => void;
   onTake: (from: string, to: Item) => void;
-}): ReactElement {
-  const { view, units, lookOf } = useVisitContext();
+}
+
+/** Others of a stage's kind and place, the cheapest first; those of price 0 come in systems only. */
+function othersOf(s: StageReport, items: Item[]): Item[] {
+  return items
+    .filter((i) => i.figures.kind === s.kind && i.scope === s.scope && i.code !== s.code)
+    .filter((i) => Number(i.price) > 0)
+    .sort((a, b) => Number(a.price) - Number(b.price));
+}
+
+/** A stage's name, which opens its menu. */
+function Title({ s, flow }: { s: StageReport; flow: FlowProps }): ReactElement {
+  const { view } = useVisitContext();
   const items = useCatalogue().data ?? [];
-  const home = view.visit.home;
+  const { line, option } = flow;
+  const owner = ownerOf(option, s.code, items);
+  const system = owner?.figures.kind === "system" ? owner : null;
+  return (
+    <StageMenu
+      stage={s}
+      part={system?.name ?? null}
+      choice={system ? null : (option.stages.find((c) => c.item === s.code) ?? null)}
+      index={line.stages.indexOf(s)}
+      last={line.stages.length - 1}
+      clock={isClock(items, s.code)}
+      others={system ? [] : othersOf(s, items)}
+      currency={view.visit.settings.currency}
+      onTake={(i) => flow.onTake(s.code, i)}
+      onChange={flow.onChange}
+      onSwap={() => {
+        if (owner) flow.onSwap(owner);
+      }}
+      onDrop={() => flow.onDrop(owner?.code ?? s.code)}
+    />
+  );
+}
+
+type Judged = NonNullable<ReturnType<typeof judgedOf>>;
+
+/** What stands there already, as it was judged. */
+function JudgedBody({ judged, s }: { judged: Judged; s: StageReport }): ReactElement {
+  const [words, mark] = VERDICTS[judged.verdict] ?? ["", "say"];
+  return (
+    <>
+      <p className="flex gap-2 items-center font-semibold mb-2">
+        <StateMark kind={mark} size={18} />
+        {words}
+      </p>
+      <p className="text-m mb-2">{judged.advice}</p>
+      <ul className="text-m">
+        {judged.facts.map((f) => (
+          <li key={f} className="py-1 border-t border-rule">
+            {f}
+          </li>
+        ))}
+      </ul>
+      <CheckList checks={s.checks} />
+    </>
+  );
+}
+
+const outletLook = (s: StageReport): Look =>
+  streamLook(s.outlet.quantities, s.outlet.particulate_iron);
+
+const kindOf = (s: StageReport): string =>
+  s.scope === "tap" && s.kind === "carbon" ? "tap_carbon" : s.kind;
+
+function Stage({ s, from, flow }: { s: StageReport; from: Look; flow: FlowProps }): ReactElement {
+  const { view, units } = useVisitContext();
+  const { line } = flow;
+  const judged = judgedOf(s.code, view);
+  const before = (line.stages[line.stages.indexOf(s) - 1]?.outlet ?? line.source).quantities;
   const order = inOrder(view.assessment.meaning?.findings ?? []);
+  const after = outletLook(s);
+  const name = judged ? midSentence(judged.name) : (KIND_NAMES[s.kind] ?? s.kind).toLowerCase();
+  return (
+    <Column
+      wide
+      title={judged ? judged.name : <Title s={s} flow={flow} />}
+      sub={judged ? `stands there, ${s.summary || "as it is"}` : s.name}
+      drawing={<Drawing kind={judged?.drawing ?? kindOf(s)} />}
+      from={from}
+      to={after}
+      glass={after}
+      name={`After ${name}`}
+      small={caption(s.outlet.quantities, order, units, before)}
+    >
+      {judged ? <JudgedBody judged={judged} s={s} /> : <StageCard stage={s} />}
+    </Column>
+  );
+}
+
+/** Where a line begins: the source, and the raw sample it is designed from. */
+function Source({ rawLook, flow }: { rawLook: Look; flow: FlowProps }): ReactElement {
+  const { view, units } = useVisitContext();
+  const { home, samples } = view.visit;
+  const order = inOrder(view.assessment.meaning?.findings ?? []);
+  const drawn = samples.some((s) => s.raw);
+  return (
+    <Column
+      title={sentence(SOURCE_NAMES[home.source] ?? "source")}
+      sub={home.place}
+      drawing={<SourceDrawing source={home.source} />}
+      from={rawLook}
+      to={rawLook}
+      glass={rawLook}
+      name="Raw"
+      small="measured"
+      end="first"
+    >
+      <p className="text-m text-ink-2">
+        {drawn ? caption(flow.line.source.quantities, order, units) : "no raw sample"}
+      </p>
+      {flow.onAdd && (
+        <button className="key mt-3" onClick={flow.onAdd}>
+          <Plus size={20} aria-hidden="true" />
+          Add a stage
+        </button>
+      )}
+    </Column>
+  );
+}
+
+function House({ line, last }: { line: LineReport; last: boolean }): ReactElement {
+  const { view, units } = useVisitContext();
+  const order = inOrder(view.assessment.meaning?.findings ?? []);
+  const { demand } = line;
+  const water = streamLook(line.house.quantities, line.house.particulate_iron);
+  return (
+    <Column
+      title="House"
+      sub={`${volume(demand.house_gal_day.best, units)} a day${demand.from_bill ? ", from the bill" : ""}`}
+      drawing={<HouseDrawing />}
+      from={water}
+      to={water}
+      glass={water}
+      name="House taps"
+      small={caption(line.house.quantities, order, units)}
+      end={last ? "last" : ""}
+    >
+      <CheckList checks={line.checks} />
+      <p className="text-m text-ink-2">
+        Peak {flow(demand.peak_gpm, units)}
+        {demand.capped ? ", the measured flow" : " by bathrooms"}. Lead and copper arise in the
+        pipes from here on: only the drinking tap’s stages answer them.
+      </p>
+    </Column>
+  );
+}
+
+function DrinkingTap({ line }: { line: LineReport }): ReactElement {
+  const { view, units } = useVisitContext();
+  const order = inOrder(view.assessment.meaning?.findings ?? []);
+  const water = streamLook(line.tap.quantities, line.tap.particulate_iron);
+  return (
+    <Column
+      title="Drinking tap"
+      sub={`${sip(line.demand.drinking_gal_day, units)} a day drunk`}
+      drawing={<TapDrawing />}
+      from={water}
+      to={water}
+      glass={water}
+      name="Drinking tap"
+      small={caption(line.tap.quantities, order, units)}
+      end="last"
+    >
+      <p className="text-m text-ink-2">Predicted from today’s tests; measured after installing.</p>
+    </Column>
+  );
+}
+
+export function Flow(props: FlowProps): ReactElement {
+  const { view, lookOf } = useVisitContext();
+  const { line } = props;
   const raw = view.visit.samples.find((s) => s.raw);
   const rawLook = raw
     ? lookOf(raw)
     : streamLook(line.source.quantities, line.source.particulate_iron);
-  const houseLook = streamLook(line.house.quantities, line.house.particulate_iron);
-  const tapLook = streamLook(line.tap.quantities, line.tap.particulate_iron);
-  const plumbed = line.stages.some((s) => s.scope === "tap");
-  const column = (s: StageReport, from: Look): ReactElement => {
-    const n = line.stages.indexOf(s);
-    const judged = judgedOf(s.code, view);
-    const before = (line.stages[n - 1]?.outlet ?? line.source).quantities;
-    const owner = ownerOf(option, s.code, items);
-    const after = streamLook(s.outlet.quantities, s.outlet.particulate_iron);
-    const system = owner !== null && owner.figures.kind === "system" ? owner : null;
-    return (
-      <Column
-        key={s.code}
-        wide
-        title={
-          judged ? (
-            judged.name
-          ) : (
-            <StageMenu
-              stage={s}
-              part={system?.name ?? null}
-              choice={system ? null : (option.stages.find((c) => c.item === s.code) ?? null)}
-              index={line.stages.indexOf(s)}
-              last={line.stages.length - 1}
-              clock={isClock(items, s.code)}
-              others={
-                system
-                  ? []
-                  : items
-                      .filter(
-                        (i) =>
-                          i.figures.kind === s.kind &&
-                          i.scope === s.scope &&
-                          i.code !== s.code &&
-                          Number(i.price) > 0,
-                      )
-                      .sort((a, b) => Number(a.price) - Number(b.price))
-              }
-              currency={view.visit.settings.currency}
-              onTake={(i) => onTake(s.code, i)}
-              onChange={onChange}
-              onSwap={() => {
-                if (owner) onSwap(owner);
-              }}
-              onDrop={() => onDrop(owner?.code ?? s.code)}
-            />
-          )
-        }
-        sub={judged ? `stands there, ${s.summary || "as it is"}` : s.name}
-        drawing={
-          <Drawing
-            kind={
-              judged?.drawing ?? (s.scope === "tap" && s.kind === "carbon" ? "tap_carbon" : s.kind)
-            }
-          />
-        }
-        from={from}
-        to={after}
-        glass={after}
-        name={`After ${judged ? midSentence(judged.name) : (KIND_NAMES[s.kind] ?? s.kind).toLowerCase()}`}
-        small={caption(s.outlet.quantities, order, units, before)}
-      >
-        {judged ? (
-          <>
-            <p className="flex gap-2 items-center font-semibold mb-2">
-              <StateMark kind={VERDICTS[judged.verdict]?.[1] ?? "say"} size={18} />
-              {VERDICTS[judged.verdict]?.[0]}
-            </p>
-            <p className="text-m mb-2">{judged.advice}</p>
-            <ul className="text-m">
-              {judged.facts.map((f) => (
-                <li key={f} className="py-1 border-t border-rule">
-                  {f}
-                </li>
-              ))}
-            </ul>
-            <CheckList checks={s.checks} />
-          </>
-        ) : (
-          <StageCard stage={s} />
-        )}
-      </Column>
-    );
+  const put = (s: StageReport): ReactElement => {
+    const ahead = line.stages[line.stages.indexOf(s) - 1];
+    return <Stage key={s.code} s={s} from={ahead ? outletLook(ahead) : rawLook} flow={props} />;
   };
-  const house = line.stages.filter((s) => s.scope === "house");
   const tap = line.stages.filter((s) => s.scope === "tap");
-  const outletOf = (s: StageReport | undefined): Look =>
-    s ? streamLook(s.outlet.quantities, s.outlet.particulate_iron) : rawLook;
-  const put = (s: StageReport): ReactElement =>
-    column(s, outletOf(line.stages[line.stages.indexOf(s) - 1]));
   return (
     <div
       className="absolute inset-0 overflow-x-auto overflow-y-hidden scroll sideways"
@@ -166,64 +242,11 @@ export function Flow({
       tabIndex={0}
     >
       <div className="flex h-full px-5 w-max min-w-full">
-        <Column
-          title={sentence(SOURCE_NAMES[home.source] ?? "source")}
-          sub={home.place}
-          drawing={<SourceDrawing source={home.source} />}
-          from={rawLook}
-          to={rawLook}
-          glass={rawLook}
-          name="Raw"
-          small="measured"
-          end="first"
-        >
-          <p className="text-m text-ink-2">
-            {raw ? caption(line.source.quantities, order, units) : "no raw sample"}
-          </p>
-          {onAdd && (
-            <button className="key mt-3" onClick={onAdd}>
-              <Plus size={20} aria-hidden="true" />
-              Add a stage
-            </button>
-          )}
-        </Column>
-        {house.map(put)}
-        <Column
-          title="House"
-          sub={`${volume(line.demand.house_gal_day.best, units)} a day${line.demand.from_bill ? ", from the bill" : ""}`}
-          drawing={<HouseDrawing />}
-          from={houseLook}
-          to={houseLook}
-          glass={houseLook}
-          name="House taps"
-          small={caption(line.house.quantities, order, units)}
-          end={plumbed ? "" : "last"}
-        >
-          <CheckList checks={line.checks} />
-          <p className="text-m text-ink-2">
-            Peak {num(line.demand.peak_gpm, 1)} gpm
-            {line.demand.capped ? ", the measured flow" : " by bathrooms"}. Lead and copper arise in
-            the pipes from here on: only the drinking tap’s stages answer them.
-          </p>
-        </Column>
+        <Source rawLook={rawLook} flow={props} />
+        {line.stages.filter((s) => s.scope === "house").map(put)}
+        <House line={line} last={tap.length === 0} />
         {tap.map(put)}
-        {plumbed && (
-          <Column
-            title="Drinking tap"
-            sub={`${num(line.demand.drinking_gal_day, 1)} gal a day drunk`}
-            drawing={<TapDrawing />}
-            from={tapLook}
-            to={tapLook}
-            glass={tapLook}
-            name="Drinking tap"
-            small={caption(line.tap.quantities, order, units)}
-            end="last"
-          >
-            <p className="text-m text-ink-2">
-              Predicted from today’s tests; measured after installing.
-            </p>
-          </Column>
-        )}
+        {tap.length > 0 && <DrinkingTap line={line} />}
       </div>
     </div>
   );

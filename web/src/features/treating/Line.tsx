@@ -1,9 +1,9 @@
-/** The line: what it consists of, what is added and taken out, and what it comes to in this water and this house. */
+/** The line: its stages, what is added and taken out, and what it comes to in this water. */
 import { useState, type ReactElement } from "react";
 import { Link, useSearchParams } from "react-router";
 
 import { useReference } from "../../api/hooks";
-import type { Item, Option } from "../../api/types";
+import type { Item, Option, VisitView } from "../../api/types";
 import { StateMark } from "../../ui/marks";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
@@ -144,95 +144,143 @@ function Dialogs({
   );
 }
 
-export function Line(): ReactElement {
-  const { id, view } = useVisitContext();
+/** The ledge under a line, on which its glasses stand. */
+function Ledge(): ReactElement {
+  return (
+    <div
+      className="fixed left-0 right-0 bottom-0 h-[64px] bg-ledge border-t border-rule"
+      aria-hidden="true"
+    >
+      <div className="absolute inset-x-0 bottom-0 h-[7px] bg-face border-t-2 border-ink" />
+    </div>
+  );
+}
+
+interface Chosen {
+  /** The line that is edited; none while today is shown. */
+  option: Option | undefined;
+  /** What is shown: the line, or what stands there already. */
+  shown: Option | undefined;
+  report: VisitView["assessment"]["options"][number] | undefined;
+  choose: (id: string) => void;
+}
+
+function useChosen(): Chosen {
+  const { view } = useVisitContext();
   const [search, setSearch] = useSearchParams();
-  const [asking, setAsking] = useState<Asking>(null);
-  const options = view.visit.options;
-  const there = view.visit.home.in_place.length > 0;
+  const { options, home } = view.visit;
   const wanted = search.get("line");
-  const isToday = there && (wanted === TODAY || options.length === 0);
+  const isToday = home.in_place.length > 0 && (wanted === TODAY || options.length === 0);
   const option = isToday ? undefined : (options.find((o) => o.id === wanted) ?? options[0]);
   const shown = isToday ? today() : option;
-  const report = view.assessment.options.find((o) => o.id === shown?.id);
-  const choose = (o: string): void => {
-    const next = new URLSearchParams(search);
-    next.set("line", o);
-    setSearch(next, { replace: true });
+  return {
+    option,
+    shown,
+    report: view.assessment.options.find((o) => o.id === shown?.id),
+    choose: (id) => {
+      const next = new URLSearchParams(search);
+      next.set("line", id);
+      setSearch(next, { replace: true });
+    },
   };
-  const line = useLine(option, choose);
+}
+
+/** Tabs of the lines, and what can be done with the one that is shown. */
+function Tools({
+  chosen,
+  line,
+  ask,
+}: {
+  chosen: Chosen;
+  line: LineEdits;
+  ask: (a: Asking) => void;
+}): ReactElement {
+  const { id, view } = useVisitContext();
+  const { option, shown, report } = chosen;
+  const { options } = view.visit;
+  return (
+    <div className="flex items-center gap-2 py-2 flex-wrap">
+      <LineTabs
+        view={view}
+        chosen={shown?.id ?? ""}
+        busy={line.busy}
+        onChoose={chosen.choose}
+        onNew={() => line.fresh(() => ask("add"))}
+      />
+      <span className="flex-1" />
+      <button className="key" style={{ minHeight: 46 }} onClick={() => ask("suggest")}>
+        Propose lines
+      </button>
+      {option && option.stages.length > 0 && report?.line && (
+        <button className="key" style={{ minHeight: 46 }} onClick={() => ask("what-if")}>
+          What if?
+        </button>
+      )}
+      {option && (
+        <LineMenu
+          key={option.id}
+          option={option}
+          letter={LETTER(options.indexOf(option))}
+          judged={view.assessment.in_place}
+          full={options.length >= MOST_LINES}
+          onEdit={line.edit}
+          onCopy={line.copy}
+          onDrop={line.away}
+        />
+      )}
+      <Link className="key ink" to={`/visits/${id}/compare`}>
+        Compare
+      </Link>
+    </div>
+  );
+}
+
+function Drawn({
+  chosen,
+  line,
+  ask,
+}: {
+  chosen: Chosen;
+  line: LineEdits;
+  ask: (a: Asking) => void;
+}): ReactElement | null {
+  const { option, shown, report } = chosen;
+  const change = (c: Option["stages"][number]): void =>
+    line.edit((o) => ({ ...o, stages: o.stages.map((x) => (x.item === c.item ? c : x)) }));
+  if (!shown) return <NoLine onSuggest={() => ask("suggest")} onAdd={() => ask("add")} />;
+  if (report?.line)
+    return (
+      <Flow
+        line={report.line}
+        option={shown}
+        onAdd={option ? () => ask("add") : null}
+        onSwap={ask}
+        onDrop={line.takeOut}
+        onTake={line.swap}
+        onChange={change}
+      />
+    );
+  if (!option || !report) return null;
+  return <Impossible option={option} error={report.error} onDrop={line.takeOut} />;
+}
+
+export function Line(): ReactElement {
+  const { id, view } = useVisitContext();
+  const [asking, setAsking] = useState<Asking>(null);
+  const chosen = useChosen();
+  const line = useLine(chosen.option, chosen.choose);
   if (!view.assessment.raw) return <NothingTested id={id} />;
   return (
     <div className="absolute inset-0 grid grid-rows-[auto_minmax(0,1fr)]">
-      <div
-        className="fixed left-0 right-0 bottom-0 h-[64px] bg-ledge border-t border-rule"
-        aria-hidden="true"
-      >
-        <div className="absolute inset-x-0 bottom-0 h-[7px] bg-face border-t-2 border-ink" />
-      </div>
-      <div className="flex items-center gap-2 py-2 flex-wrap">
-        <LineTabs
-          view={view}
-          chosen={shown?.id ?? ""}
-          busy={line.busy}
-          onChoose={choose}
-          onNew={() => line.fresh(() => setAsking("add"))}
-        />
-        <span className="flex-1" />
-        <button className="key" style={{ minHeight: 46 }} onClick={() => setAsking("suggest")}>
-          Propose lines
-        </button>
-        {option && option.stages.length > 0 && report?.line && (
-          <button className="key" style={{ minHeight: 46 }} onClick={() => setAsking("what-if")}>
-            What if?
-          </button>
-        )}
-        {option && (
-          <LineMenu
-            key={option.id}
-            option={option}
-            letter={LETTER(options.indexOf(option))}
-            judged={view.assessment.in_place}
-            full={options.length >= MOST_LINES}
-            onEdit={line.edit}
-            onCopy={line.copy}
-            onDrop={line.away}
-          />
-        )}
-        <Link
-          className="key"
-          style={{ background: "var(--ink)", color: "var(--paper)" }}
-          to={`/visits/${id}/compare`}
-        >
-          Compare
-        </Link>
-      </div>
+      <Ledge />
+      <Tools chosen={chosen} line={line} ask={setAsking} />
       <div className="relative min-h-0 -mx-8">
-        {shown && report?.line && (
-          <Flow
-            line={report.line}
-            option={shown}
-            onAdd={option ? () => setAsking("add") : null}
-            onSwap={setAsking}
-            onDrop={line.takeOut}
-            onTake={line.swap}
-            onChange={(c) =>
-              line.edit((o) => ({
-                ...o,
-                stages: o.stages.map((x) => (x.item === c.item ? c : x)),
-              }))
-            }
-          />
-        )}
-        {option && report && !report.line && (
-          <Impossible option={option} error={report.error} onDrop={line.takeOut} />
-        )}
-        {!shown && <NoLine onSuggest={() => setAsking("suggest")} onAdd={() => setAsking("add")} />}
+        <Drawn chosen={chosen} line={line} ask={setAsking} />
         <div className="absolute left-8 bottom-[190px] z-10">
           <Trouble error={line.error} />
         </div>
       </div>
-      <Dialogs asking={asking} option={option} line={line} close={() => setAsking(null)} />
+      <Dialogs asking={asking} option={chosen.option} line={line} close={() => setAsking(null)} />
     </div>
   );
 }

@@ -110,96 +110,110 @@ function Move({
   );
 }
 
-export function StageMenu({
-  stage,
-  choice,
-  part,
-  index,
-  last,
-  clock,
+const AT_ONCE = 4; // other sizes shown before the whole catalogue is asked for
+
+/** Other sizes at one touch, and all of them at two. */
+function OtherSizes({
   others,
+  part,
   currency,
   onTake,
   onSwap,
-  onDrop,
+}: Pick<Props, "others" | "part" | "currency" | "onTake" | "onSwap">): ReactElement {
+  return (
+    <>
+      {others.slice(0, AT_ONCE).map((o) => (
+        <Popover.Close asChild key={o.code}>
+          <button
+            className="key small whitespace-normal text-left"
+            style={{ justifyContent: "space-between" }}
+            onClick={() => onTake(o)}
+          >
+            <span>{o.name}</span>
+            <span className="num">{money(o.price, currency)}</span>
+          </button>
+        </Popover.Close>
+      ))}
+      {(part !== null || others.length > AT_ONCE) && (
+        <Popover.Close asChild>
+          <button className="key" onClick={onSwap}>
+            {part ? "Change the whole system" : "All sizes and makers"}
+          </button>
+        </Popover.Close>
+      )}
+    </>
+  );
+}
+
+/** A setting put into a choice; empty takes the item's own. */
+function withSetting(choice: Choice, key: string, value: number | null): Choice {
+  const others = Object.fromEntries(
+    Object.entries(choice.overrides ?? {}).filter(([k]) => k !== key),
+  );
+  return { ...choice, overrides: value === null ? others : { ...others, [key]: value } };
+}
+
+function Settings({
+  choice,
+  kind,
+  clock,
   onChange,
-}: Props): ReactElement {
-  const settings = choice
-    ? (SETTINGS[stage.kind] ?? []).filter(([k]) => k !== "clock_days" || clock)
-    : [];
+}: {
+  choice: Choice;
+  kind: string;
+  clock: boolean;
+  onChange: (c: Choice) => void;
+}): ReactElement {
+  const settings = (SETTINGS[kind] ?? []).filter(([k]) => k !== "clock_days" || clock);
+  return (
+    <>
+      {settings.map(([key, label, unit, min, max]) => (
+        <NumberField
+          key={key}
+          label={label}
+          unit={unit}
+          min={min}
+          max={max}
+          value={numberOf(choice, key)}
+          hint={key === "limiter_gpm" ? "empty: none is fitted" : "empty: the item’s own"}
+          onCommit={(v) => onChange(withSetting(choice, key, v))}
+        />
+      ))}
+      <Seg<Fitter>
+        label="Who fits it"
+        value={choice.fitter}
+        choices={FITTERS}
+        onChange={(fitter) => onChange({ ...choice, fitter })}
+      />
+    </>
+  );
+}
+
+export function StageMenu(props: Props): ReactElement {
+  const { stage, choice, part, index, last, onChange } = props;
   return (
     <Popover.Root>
-      <Popover.Trigger className="font-d font-[640] text-[19px] leading-tight text-left underline decoration-rule decoration-2 underline-offset-4 min-h-6 relative after:absolute after:-inset-2">
+      <Popover.Trigger className="stage-name">
         {KIND_NAMES[stage.kind] ?? stage.kind}
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
-          className="slip z-50 max-h-[var(--radix-popover-content-available-height)] overflow-auto p-3 grid gap-2 w-[300px]"
+          className="slip z-50 slip-menu p-3 grid gap-2 w-[300px]"
           style={{ borderBottom: "1.5px solid var(--ink)" }}
           sideOffset={10}
           collisionPadding={16}
           aria-label={`${stage.name}: change it`}
         >
           <p className="font-semibold">{part ?? stage.name}</p>
-          {others.slice(0, 4).map((o) => (
-            <Popover.Close asChild key={o.code}>
-              <button
-                className="key"
-                style={{
-                  justifyContent: "space-between",
-                  whiteSpace: "normal",
-                  textAlign: "left",
-                  minHeight: 46,
-                  fontSize: 15,
-                }}
-                onClick={() => onTake(o)}
-              >
-                <span>{o.name}</span>
-                <span className="num">{money(o.price, currency)}</span>
-              </button>
-            </Popover.Close>
-          ))}
-          {(part !== null || others.length > 4) && (
-            <Popover.Close asChild>
-              <button className="key" onClick={onSwap}>
-                {part ? "Change the whole system" : "All sizes and makers"}
-              </button>
-            </Popover.Close>
-          )}
-          {choice &&
-            settings.map(([key, label, unit, min, max]) => (
-              <NumberField
-                key={key}
-                label={label}
-                unit={unit}
-                min={min}
-                max={max}
-                value={numberOf(choice, key)}
-                hint={key === "limiter_gpm" ? "empty: none is fitted" : "empty: the item’s own"}
-                onCommit={(v) =>
-                  onChange({
-                    ...choice,
-                    overrides: {
-                      ...Object.fromEntries(
-                        Object.entries(choice.overrides ?? {}).filter(([k]) => k !== key),
-                      ),
-                      ...(v === null ? {} : { [key]: v }),
-                    },
-                  })
-                }
-              />
-            ))}
+          <OtherSizes {...props} />
           {choice && (
-            <Seg<Fitter>
-              label="Who fits it"
-              value={choice.fitter}
-              choices={FITTERS}
-              onChange={(fitter) => onChange({ ...choice, fitter })}
-            />
+            <>
+              <Settings choice={choice} kind={stage.kind} clock={props.clock} onChange={onChange} />
+              <Move choice={choice} index={index} last={last} onChange={onChange} />
+            </>
           )}
-          {choice && <Move choice={choice} index={index} last={last} onChange={onChange} />}
           <Popover.Close asChild>
-            <button className="key bare" onClick={onDrop}>
+            <button className="key bare" onClick={props.onDrop}>
               {part ? "Take the system out" : "Take it out"}
             </button>
           </Popover.Close>

@@ -115,119 +115,137 @@ function Fibres(): ReactElement {
   );
 }
 
+/** Spiral membrane over its tank. */
+function Membrane(): ReactElement {
+  return (
+    <g>
+      <path d="M44,30h92v20H44z" fill={INK} />
+      <path d="M50,50h80v34H50z" fill="var(--slip)" stroke={INK} strokeWidth="2.1" />
+      <path d="M56,57h68v20H56z" fill="var(--water-2)" stroke={INK} strokeWidth="1.2" />
+      {[66, 78, 90, 102, 114].map((x) => (
+        <path key={x} d={`M${x},57q4,10 0,20`} stroke={INK} strokeWidth="1" fill="none" />
+      ))}
+      <path d="M90,84v14" stroke={INK} strokeWidth="2" />
+      <path
+        d="M64,118q0,-20 26,-20t26,20v44q0,18 -26,18t-26,-18Z"
+        fill="var(--slip)"
+        stroke={INK}
+        strokeWidth="2.1"
+      />
+      <path
+        d="M65.500,136q24,8 49,0v27q0,15.500 -24.500,15.500t-24.500,-15.500Z"
+        fill="var(--water-2)"
+      />
+    </g>
+  );
+}
+
+/** A lamp in its chamber, with its ballast. */
+function Lamp(): ReactElement {
+  return (
+    <g>
+      <rect
+        x="34"
+        y="62"
+        width="112"
+        height="34"
+        rx="9"
+        fill="var(--slip)"
+        stroke={INK}
+        strokeWidth="2.2"
+      />
+      <path d="M44,79h92" stroke="#9A7FD1" strokeWidth="7" strokeLinecap="round" />
+      <path d="M44,79h92" stroke="#E9E2F8" strokeWidth="2.4" strokeLinecap="round" />
+      <path d="M60,32v30M120,32v30" stroke={INK} strokeWidth="8" />
+      <path d="M60,32v30M120,32v30" stroke="var(--water-2)" strokeWidth="4" />
+      <rect x="66" y="112" width="48" height="34" rx="4" fill={INK} />
+      <circle cx="90" cy="129" r="6" fill="var(--yuzu)" />
+    </g>
+  );
+}
+
+/** Boiling chamber, coil and jug. */
+function Still(): ReactElement {
+  return (
+    <g>
+      <path
+        d="M52,70h60v84q0,14 -14,14H66q-14,0 -14,-14Z"
+        fill="var(--slip)"
+        stroke={INK}
+        strokeWidth="2.2"
+      />
+      <path d="M54,112h56v42q0,12 -12,12H66q-12,0 -12,-12Z" fill="var(--water-2)" />
+      <path
+        d="M82,70V52q0,-14 18,-14h26q16,0 16,16v60"
+        stroke={INK}
+        strokeWidth="2.2"
+        fill="none"
+      />
+      <path d="M128,118h28l-3,44h-22Z" fill="var(--slip)" stroke={INK} strokeWidth="2.2" />
+    </g>
+  );
+}
+
+/** A pitcher with its cartridge. */
+function Pitcher(): ReactElement {
+  return (
+    <g>
+      <path d="M58,52h58l-6,122H66Z" fill="var(--slip)" stroke={INK} strokeWidth="2.2" />
+      <path d="M62,104h50l-3,68H67Z" fill="var(--water-2)" />
+      <path d="M74,54h28v42l-14,8l-14,-8Z" fill="#3E4A47" stroke={INK} strokeWidth="1.4" />
+      <path d="M116,66q26,4 22,44q-4,22 -25,24" stroke={INK} strokeWidth="5" fill="none" />
+    </g>
+  );
+}
+
+/** Anything else: a box with a dial. */
+function Box(): ReactElement {
+  return (
+    <g>
+      <rect
+        x="62"
+        y="52"
+        width="56"
+        height="46"
+        rx="6"
+        fill="var(--slip)"
+        stroke={INK}
+        strokeWidth="2.2"
+      />
+      <circle cx="90" cy="75" r="12" fill="var(--water-2)" stroke={INK} strokeWidth="1.6" />
+      <path d="M90,75l6,-7" stroke={INK} strokeWidth="2" />
+    </g>
+  );
+}
+
+const bed = (kind: string): ReactElement => <Tank kind={kind} brine={false} />;
+const brined = (kind: string): ReactElement => <Tank kind={kind} brine />;
+const filled = (colour: string) => (): ReactElement => <Housing n={1} fills={[colour]} />;
+
+/** Drawing's key -> the drawing of that kind of stage. */
+const DRAWN: Record<string, (kind: string) => ReactElement> = {
+  ultrafiltration: () => <Fibres />,
+  softener: brined,
+  tannin: brined,
+  mixed_bed: brined,
+  iron_filter: bed,
+  neutraliser: bed,
+  aeration: bed,
+  nitrate: bed,
+  arsenic: bed,
+  salt_free: bed,
+  carbon: bed,
+  tap_carbon: filled("#3E4A47"),
+  sediment: filled("#EAD9B4"),
+  cartridge: filled("#DAD8CC"),
+  membrane: () => <Membrane />,
+  uv: () => <Lamp />,
+  distiller: () => <Still />,
+  pitcher: () => <Pitcher />,
+};
+
 export function Drawing({ kind }: { kind: string }): ReactElement {
-  switch (DRAWINGS[kind] ?? kind) {
-    case "ultrafiltration":
-      return <Fibres />;
-    case "softener":
-    case "tannin":
-    case "mixed_bed":
-      return <Tank kind={kind} brine />;
-    case "iron_filter":
-    case "neutraliser":
-    case "aeration":
-    case "nitrate":
-    case "arsenic":
-      return <Tank kind={kind} brine={false} />;
-    case "tap_carbon":
-      return <Housing n={1} fills={["#3E4A47"]} />;
-    case "sediment":
-      return <Housing n={1} fills={["#EAD9B4"]} />;
-    case "cartridge":
-      return <Housing n={1} fills={["#DAD8CC"]} />;
-    case "salt_free":
-      return <Tank kind={kind} brine={false} />;
-    case "membrane":
-      return (
-        <g>
-          <path d="M44,30h92v20H44z" fill={INK} />
-          <path d="M50,50h80v34H50z" fill="var(--slip)" stroke={INK} strokeWidth="2.1" />
-          <path d="M56,57h68v20H56z" fill="var(--water-2)" stroke={INK} strokeWidth="1.2" />
-          {[66, 78, 90, 102, 114].map((x) => (
-            <path key={x} d={`M${x},57q4,10 0,20`} stroke={INK} strokeWidth="1" fill="none" />
-          ))}
-          <path d="M90,84v14" stroke={INK} strokeWidth="2" />
-          <path
-            d="M64,118q0,-20 26,-20t26,20v44q0,18 -26,18t-26,-18Z"
-            fill="var(--slip)"
-            stroke={INK}
-            strokeWidth="2.1"
-          />
-          <path
-            d="M65.500,136q24,8 49,0v27q0,15.500 -24.500,15.500t-24.500,-15.500Z"
-            fill="var(--water-2)"
-          />
-        </g>
-      );
-    case "uv":
-      return (
-        <g>
-          <rect
-            x="34"
-            y="62"
-            width="112"
-            height="34"
-            rx="9"
-            fill="var(--slip)"
-            stroke={INK}
-            strokeWidth="2.2"
-          />
-          <path d="M44,79h92" stroke="#9A7FD1" strokeWidth="7" strokeLinecap="round" />
-          <path d="M44,79h92" stroke="#E9E2F8" strokeWidth="2.4" strokeLinecap="round" />
-          <path d="M60,32v30M120,32v30" stroke={INK} strokeWidth="8" />
-          <path d="M60,32v30M120,32v30" stroke="var(--water-2)" strokeWidth="4" />
-          <rect x="66" y="112" width="48" height="34" rx="4" fill={INK} />
-          <circle cx="90" cy="129" r="6" fill="var(--yuzu)" />
-        </g>
-      );
-    case "distiller":
-      return (
-        <g>
-          <path
-            d="M52,70h60v84q0,14 -14,14H66q-14,0 -14,-14Z"
-            fill="var(--slip)"
-            stroke={INK}
-            strokeWidth="2.2"
-          />
-          <path d="M54,112h56v42q0,12 -12,12H66q-12,0 -12,-12Z" fill="var(--water-2)" />
-          <path
-            d="M82,70V52q0,-14 18,-14h26q16,0 16,16v60"
-            stroke={INK}
-            strokeWidth="2.2"
-            fill="none"
-          />
-          <path d="M128,118h28l-3,44h-22Z" fill="var(--slip)" stroke={INK} strokeWidth="2.2" />
-        </g>
-      );
-    case "pitcher":
-      return (
-        <g>
-          <path d="M58,52h58l-6,122H66Z" fill="var(--slip)" stroke={INK} strokeWidth="2.2" />
-          <path d="M62,104h50l-3,68H67Z" fill="var(--water-2)" />
-          <path d="M74,54h28v42l-14,8l-14,-8Z" fill="#3E4A47" stroke={INK} strokeWidth="1.4" />
-          <path d="M116,66q26,4 22,44q-4,22 -25,24" stroke={INK} strokeWidth="5" fill="none" />
-        </g>
-      );
-    case "carbon":
-      return <Tank kind={kind} brine={false} />;
-    default:
-      return (
-        <g>
-          <rect
-            x="62"
-            y="52"
-            width="56"
-            height="46"
-            rx="6"
-            fill="var(--slip)"
-            stroke={INK}
-            strokeWidth="2.2"
-          />
-          <circle cx="90" cy="75" r="12" fill="var(--water-2)" stroke={INK} strokeWidth="1.6" />
-          <path d="M90,75l6,-7" stroke={INK} strokeWidth="2" />
-        </g>
-      );
-  }
+  return DRAWN[DRAWINGS[kind] ?? kind]?.(kind) ?? <Box />;
 }
 
 export function SourceDrawing({ source }: { source: string }): ReactElement {

@@ -1,12 +1,13 @@
 /** Draw a glass: where, how, behind what. Three touches are enough. */
 import { Dialog } from "radix-ui";
-import { Plus, X } from "lucide-react";
+import { Plus } from "lucide-react";
 import { useState, type ReactElement } from "react";
 
 import { IN_PLACE } from "../../app/facts.generated";
 import { newId } from "../../app/names";
 import { usePutSample } from "../../api/hooks";
 import type { Sample } from "../../api/types";
+import { Sheet } from "../../ui/Sheet";
 import { Trouble } from "../../ui/Trouble";
 import { useDrawBehind } from "../in-place/useDrawBehind";
 import { useVisitContext } from "./context";
@@ -140,49 +141,36 @@ export function DrawGlass(): ReactElement {
     );
   };
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className="key">
-        <Plus size={20} aria-hidden="true" />
-        <span className="max-[900px]:sr-only">Draw a glass</span>
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-ink/30 z-40" />
-        <Dialog.Content
-          onCloseAutoFocus={(e) => {
-            // whoever types already goes on typing; else the focus goes back to the key
-            if (document.activeElement instanceof HTMLInputElement) e.preventDefault();
-          }}
-          className="fixed z-50 left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 w-[720px] max-w-[94vw] max-h-[92vh] overflow-auto bg-paper border-[1.5px] border-ink rounded-[2px] p-6"
-          aria-describedby={undefined}
-        >
-          <div className="flex justify-between items-center mb-3">
-            <Dialog.Title asChild>
-              <h2>Where is it drawn?</h2>
-            </Dialog.Title>
-            <Dialog.Close aria-label="Close" className="grid place-items-center w-11 h-11">
-              <X size={22} />
-            </Dialog.Close>
-          </div>
-          <div className="grid grid-cols-2 gap-3">
-            {KINDS.map((k) => (
-              <button
-                key={k.name}
-                className="key flex-col items-start text-left py-3 whitespace-normal"
-                style={{ alignItems: "flex-start", gap: 2 }}
-                disabled={put.isPending}
-                onClick={() => draw(k)}
-              >
-                {k.name}
-                <span className="font-normal text-s text-ink-2">
-                  {hasRaw && k.sample.raw ? "a further untreated sample" : k.words}
-                </span>
-              </button>
-            ))}
-          </div>
-          <BehindWhatStands behindIt={behindIt} onDrawn={() => setOpen(false)} />
-          <Trouble error={put.error ?? behindIt.error} />
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Sheet
+      title="Where is it drawn?"
+      width={720}
+      open={open}
+      onOpen={setOpen}
+      trigger={
+        <Dialog.Trigger className="key">
+          <Plus size={20} aria-hidden="true" />
+          <span className="max-[900px]:sr-only">Draw a glass</span>
+        </Dialog.Trigger>
+      }
+    >
+      <div className="grid grid-cols-2 gap-3">
+        {KINDS.map((k) => (
+          <button
+            key={k.name}
+            className="key flex-col items-start text-left py-3 whitespace-normal"
+            style={{ alignItems: "flex-start", gap: 2 }}
+            disabled={put.isPending}
+            onClick={() => draw(k)}
+          >
+            {k.name}
+            <span className="font-normal text-s text-ink-2">
+              {hasRaw && k.sample.raw ? "a further untreated sample" : k.words}
+            </span>
+          </button>
+        ))}
+      </div>
+      <BehindWhatStands behindIt={behindIt} onDrawn={() => setOpen(false)} />
+      <Trouble error={put.error ?? behindIt.error} />
+    </Sheet>
   );
 }

@@ -1,0 +1,201 @@
+/** What every station is made of: its steps, its range, its remarks and its way back. */
+import { Undo2 } from "lucide-react";
+import { Popover } from "radix-ui";
+import { useState, type ReactElement, type ReactNode } from "react";
+
+import type { Instrument, Reading } from "../../api/types";
+import { PROCEDURES, type Procedure } from "../../app/facts.generated";
+import { best, between } from "../../app/show";
+import { StateMark } from "../../ui/marks";
+import { OpensWorking } from "../../ui/Slip";
+import { Trouble } from "../../ui/Trouble";
+import { useVisitContext } from "../visit/context";
+import type { Report } from "./useKept";
+import { useStrikeIt } from "./useStrikeIt";
+
+/** How this kit is used: its own procedure, else that of its kind. */
+export function procedureOf(kit: Instrument): Procedure {
+  const of = (analyte: string): Procedure | undefined =>
+    PROCEDURES.find((p) => p.kind === kit.kind && p.analyte === analyte);
+  const steps = ["Read as its manual says"];
+  const unknown = { kind: kit.kind, analyte: "", title: "", steps, caution: "", reagent: false };
+  return of(kit.analyte) ?? of("") ?? unknown;
+}
+
+/** Two columns: what is done at the left, where it is done at the right; one above the other on a phone. */
+export function StationFrame({
+  titled,
+  side,
+  children,
+}: {
+  titled: string;
+  side: ReactNode;
+  children: ReactNode;
+}): ReactElement {
+  return (
+    <section
+      aria-labelledby={titled}
+      className="grid grid-cols-[200px_minmax(0,1fr)] max-[699px]:grid-cols-1 gap-x-6 gap-y-3"
+    >
+      <div>{side}</div>
+      <div className="min-w-0">{children}</div>
+    </section>
+  );
+}
+
+export function Doing({
+  steps,
+  done,
+  caution = "",
+}: {
+  steps: readonly string[];
+  done: boolean;
+  caution?: string;
+}): ReactElement {
+  return (
+    <ul>
+      {steps.map((s) => (
+        <li key={s} className="flex gap-2 text-m leading-tight mb-[6px]">
+          <StateMark kind={done ? "done" : "miss"} size={16} />
+          <span>{s}</span>
+        </li>
+      ))}
+      {caution !== "" && <li className="text-s text-ink-2 mt-2">{caution}</li>}
+    </ul>
+  );
+}
+
+export function Flags({
+  flags,
+}: {
+  flags: readonly { id: string; sentence: string }[];
+}): ReactElement {
+  return (
+    <>
+      {flags.map((f) => (
+        <p key={f.id} className="flex gap-2 text-m mt-1">
+          <StateMark kind="no" size={16} />
+          <span>{f.sentence}</span>
+        </p>
+      ))}
+    </>
+  );
+}
+
+/** The best value, and the range that the true one lies in, with its working. */
+export function Measured({
+  report,
+  size = 72,
+  units,
+  also,
+}: {
+  report: Report;
+  size?: number;
+  units: string;
+  also?: string;
+}): ReactElement {
+  const { analyte, value, working } = report;
+  return (
+    <div className="flex items-end gap-5 flex-wrap">
+      <span className="num leading-[0.84]" style={{ fontSize: size }}>
+        {best(analyte, value, units)}
+      </span>
+      {also !== undefined && <span className="text-b text-ink-2">{also}</span>}
+      {value.range && (
+        <span className="text-b leading-tight">
+          <span className="text-ink-2">true value lies between</span>
+          <br />
+          <OpensWorking working={working}>{between(analyte, value.range, units)}</OpensWorking>
+        </span>
+      )}
+    </div>
+  );
+}
+
+/** What is shown while the server has not answered yet. */
+export function OnThisDevice(): ReactElement {
+  return (
+    <p className="text-ink-2 text-m">
+      Kept on this device. The range follows when the server answers.
+    </p>
+  );
+}
+
+export function Dilution({
+  value,
+  onChange,
+}: {
+  value: number;
+  onChange: (d: number) => void;
+}): ReactElement {
+  return (
+    <label className="flex items-center gap-2 text-m">
+      Diluted to
+      <select
+        className="input"
+        style={{ width: 150, minHeight: 44 }}
+        value={value}
+        onChange={(e) => onChange(Number(e.target.value))}
+      >
+        {[1, 2, 3, 4, 5, 10].map((d) => (
+          <option key={d} value={d}>
+            {d === 1 ? "not diluted" : `1 in ${d}`}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+const REASONS = [
+  "Typed wrong",
+  "Read too soon or too late",
+  "Another water",
+  "The kit was at fault",
+];
+
+/** Strikes a reading with its reason; it stays on record, and can be taken back for ten seconds. */
+export function StrikeIt({
+  reading,
+  words = "Strike it",
+}: {
+  reading: Reading;
+  words?: string;
+}): ReactElement {
+  const { picked } = useVisitContext();
+  const [open, setOpen] = useState(false);
+  const { strike, pending, error } = useStrikeIt(picked?.id ?? "");
+  return (
+    <>
+      <Popover.Root open={open} onOpenChange={setOpen}>
+        <Popover.Trigger className="key bare" disabled={pending}>
+          <Undo2 size={20} aria-hidden="true" />
+          {words}
+        </Popover.Trigger>
+        <Popover.Portal>
+          <Popover.Content
+            className="slip z-50 p-3 grid gap-1 w-[270px]"
+            style={{ borderBottom: "1.5px solid var(--ink)" }}
+            collisionPadding={16}
+            aria-label="Why it is struck"
+          >
+            <span className="text-m text-ink-2 px-3">Struck, and kept on record. Why?</span>
+            {REASONS.map((because) => (
+              <button
+                key={because}
+                className="key bare justify-start"
+                onClick={() => {
+                  setOpen(false);
+                  strike(reading, because.toLowerCase());
+                }}
+              >
+                {because}
+              </button>
+            ))}
+          </Popover.Content>
+        </Popover.Portal>
+      </Popover.Root>
+      <Trouble error={error} />
+    </>
+  );
+}

@@ -1,0 +1,186 @@
+/** One line that the search found: what it answers, what it leaves, and what it costs. */
+import type { ReactElement, ReactNode } from "react";
+
+import type { Option, Suggestion } from "../../api/types";
+import { midSentence, newId } from "../../app/names";
+import { num, sumOver, volume } from "../../app/show";
+import { StateMark } from "../../ui/marks";
+import { keptNames } from "../in-place/kept";
+import { useVisitContext } from "../visit/context";
+
+export type Found = Suggestion["lines"][number];
+
+/** What every row is told. */
+export interface Telling {
+  years: number;
+  /** No more lines fit beside those taken. */
+  full: boolean;
+  praise: ReadonlyMap<string, string[]>;
+  names: (id: string) => string;
+  onTake: (o: Option) => void;
+}
+
+function markOf(l: Found): "done" | "part" | "miss" {
+  if (l.meets === l.wanted) return "done";
+  return Object.values(l.answers ?? {}).some((share) => share > 0) ? "part" : "miss";
+}
+
+/** What it answers of what was looked for, and what not wholly. */
+function Answers({ l, names }: { l: Found; names: (id: string) => string }): ReactElement {
+  const place = (t: string): string => {
+    const [a = "", w = ""] = t.split(":");
+    return `${midSentence(names(a))}${w}`;
+  };
+  const short = (words: string, list: readonly string[]): ReactNode =>
+    list.length > 0 && (
+      <span className="text-ink-2">
+        ; {words}: {list.map(place).join(", ")}
+      </span>
+    );
+  return (
+    <p className="text-m flex gap-2 items-start mt-1">
+      <StateMark kind={markOf(l)} size={17} />
+      <span>
+        {l.wanted === 0 ? "nothing to answer" : `answers ${l.meets} of ${l.wanted}`}
+        {short("not wholly", l.not_met)}
+        {short("not known", l.unknown)}
+      </span>
+    </p>
+  );
+}
+
+function ToWatch({ l }: { l: Found }): ReactElement | null {
+  const counts = [
+    l.watch.length > 0 && `${l.watch.length} to watch`,
+    l.open.length > 0 && `${l.open.length} not known`,
+  ].filter(Boolean);
+  if (counts.length === 0) return null;
+  return (
+    <details className="text-m">
+      <summary className="min-h-11 flex items-center cursor-pointer underline">
+        {counts.join(", ")}
+      </summary>
+      <ul className="list-disc pl-6">
+        {[...l.watch, ...l.open].map((t) => (
+          <li key={t}>{t}</li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+/** What is said of a line once, not of its other sizes and makers. */
+function Said({ l, names }: { l: Found; names: (id: string) => string }): ReactElement {
+  const { view } = useVisitContext();
+  return (
+    <>
+      {l.option.keeps.length > 0 && l.option.stages.length > 0 && (
+        <p className="text-m">Keeps {keptNames(l.option, view)}.</p>
+      )}
+      {l.names.length > 0 && <p className="text-m text-ink-2">{l.names.join(", then ")}</p>}
+      <Answers l={l} names={names} />
+      {l.leaves.length > 0 && (
+        <p className="text-m font-semibold">
+          Does not answer {l.leaves.map((a) => midSentence(names(a))).join(", ")}
+        </p>
+      )}
+      {l.ahead !== "" && <p className="text-m">{l.ahead}</p>}
+      <ToWatch l={l} />
+    </>
+  );
+}
+
+function Figure({
+  wide,
+  shown,
+  words,
+}: {
+  wide: string;
+  shown: ReactNode;
+  words: string;
+}): ReactElement {
+  return (
+    <span className={wide}>
+      {shown}
+      <span className="text-s text-ink-2 block">{words}</span>
+    </span>
+  );
+}
+
+function Figures({
+  l,
+  small,
+  telling,
+}: {
+  l: Found;
+  small: boolean;
+  telling: Telling;
+}): ReactElement {
+  const { view, units } = useVisitContext();
+  const cost = sumOver(l.cost, view.visit.settings.currency, telling.years);
+  const drain = l.waste_gal_year > 0 ? volume(l.waste_gal_year, units) : "nothing";
+  const takes = l.option.stages.length > 0 || l.option.keeps.length > 0;
+  return (
+    <div className="flex gap-5 items-center text-right max-[699px]:flex-wrap">
+      <Figure
+        wide=""
+        shown={<b className={`num block ${small ? "text-[18px]" : "text-[22px]"}`}>{cost}</b>}
+        words={`over ${telling.years} years`}
+      />
+      <Figure wide="w-[104px]" shown={<b className="block">{drain}</b>} words="to drain a year" />
+      <Figure
+        wide="w-[92px]"
+        shown={<b className="block">{num(l.own_minutes)} min</b>}
+        words="work a year"
+      />
+      <span className="w-[104px]">
+        {takes && (
+          <button
+            className="key"
+            disabled={telling.full}
+            onClick={() => telling.onTake({ ...l.option, id: newId() })}
+          >
+            Take it
+          </button>
+        )}
+      </span>
+    </div>
+  );
+}
+
+export function FoundRow({
+  l,
+  telling,
+  small = false,
+}: {
+  l: Found;
+  telling: Telling;
+  small?: boolean;
+}): ReactElement {
+  return (
+    <div
+      className={
+        "grid grid-cols-[minmax(0,1fr)_auto] max-[699px]:grid-cols-1 gap-x-5 items-center " +
+        (small ? "py-1 pl-6" : "")
+      }
+    >
+      <div className="min-w-0">
+        {!small && <b className="font-d text-l">{l.option.name}</b>}
+        {!small && l.tap_only && (
+          <span className="text-s border border-ink px-2 ml-2">drinking tap only</span>
+        )}
+        {telling.praise.get(l.option.id)?.map((t) => (
+          <span key={t} className="text-s bg-yuzu-pale px-2 ml-2 font-semibold">
+            {t}
+          </span>
+        ))}
+        {small ? (
+          l.names.length > 0 && <p className="text-m text-ink-2">{l.names.join(", then ")}</p>
+        ) : (
+          <Said l={l} names={telling.names} />
+        )}
+      </div>
+      <Figures l={l} small={small} telling={telling} />
+    </div>
+  );
+}

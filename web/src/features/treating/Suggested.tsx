@@ -1,0 +1,223 @@
+/** The answer of the search: what comes first, the lines best first, and what was left out. */
+import { useState, type ReactElement } from "react";
+
+import type { Suggestion } from "../../api/types";
+import { midSentence } from "../../app/names";
+import { num } from "../../app/show";
+import { StateMark } from "../../ui/marks";
+import { JudgedCard } from "../in-place/JudgedCard";
+import { useVisitContext } from "../visit/context";
+import { FoundRow, type Found, type Telling } from "./FoundRow";
+
+/** A large count in words: 12,226,558,080,000 is "12 trillion". */
+function many(n: number): string {
+  for (const [size, name] of [
+    [1e18, "quintillion"],
+    [1e15, "quadrillion"],
+    [1e12, "trillion"],
+    [1e9, "billion"],
+    [1e6, "million"],
+  ] as const)
+    if (n >= size) return `${num(n / size, n / size < 10 ? 1 : 0)} ${name}`;
+  return num(n);
+}
+
+function LeftOut({ s }: { s: Suggestion }): ReactElement {
+  const told = s.left_out.filter((x) => x.rule !== "not needed");
+  const idle = s.left_out.length - told.length;
+  return (
+    <details className="mt-4">
+      <summary className="min-h-11 flex items-center font-semibold cursor-pointer">
+        What was left out, and the rule that did it ({s.left_out.length})
+      </summary>
+      <ul className="text-m mt-2">
+        {told.map((x) => (
+          <li key={x.code} className="flex gap-3 border-b border-rule py-2">
+            <StateMark kind={x.rule === "beaten" ? "say" : "no"} size={16} label={x.rule} />
+            <span>
+              <b>{x.name}</b>: {x.sentence}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {idle > 0 && (
+        <p className="text-m text-ink-2 mt-2">
+          {idle} more {idle === 1 ? "item changes" : "items change"} nothing that was found.
+        </p>
+      )}
+    </details>
+  );
+}
+
+/** Lines of the same technologies stand together, the best of them first. */
+function groups(lines: Found[]): Found[][] {
+  const by = new Map<string, Found[]>();
+  for (const l of lines) by.set(l.option.name, [...(by.get(l.option.name) ?? []), l]);
+  return [...by.values()];
+}
+
+/** What a line is the best at, among those that answer as much as any. */
+function praises(lines: Found[]): Map<string, string[]> {
+  const top = Math.max(...lines.map((l) => l.meets));
+  const best = lines.filter((l) => l.meets === top && l.option.stages.length > 0);
+  const out = new Map<string, string[]>();
+  const say = (words: string, of: (l: Found) => number): void => {
+    const first = [...best].sort((a, b) => of(a) - of(b) || a.cost - b.cost)[0];
+    if (first) out.set(first.option.id, [...(out.get(first.option.id) ?? []), words]);
+  };
+  say("costs least", (l) => l.cost);
+  say("drains least", (l) => l.waste_gal_year);
+  say("asks least work", (l) => l.own_minutes);
+  return out;
+}
+
+/** What was looked for, and among how many combinations. */
+function LookedFor({ s, names }: { s: Suggestion; names: Telling["names"] }): ReactElement {
+  const wanted = s.wanted.map(
+    (a) => midSentence(names(a)) + (s.wished.includes(a) ? " (their wish)" : ""),
+  );
+  return (
+    <p className="text-b text-ink-2 mb-2">
+      Looked for:{" "}
+      {wanted.length ? wanted.join(", ") : "nothing, for nothing was found that asks for it"}. Of{" "}
+      {many(s.combinations)} combinations these are worth a look.
+    </p>
+  );
+}
+
+/** What has to be known before a line is chosen. */
+function Notes({ s }: { s: Suggestion }): ReactElement {
+  return (
+    <>
+      {s.unanswered !== "" && (
+        <p role="note" className="border-[2.5px] border-zest bg-slip p-4 mb-3 font-semibold">
+          {s.unanswered}
+        </p>
+      )}
+      {s.still_to_test !== "" && (
+        <p role="note" className="bg-yuzu-pale px-4 py-2 mb-3 font-semibold">
+          {s.still_to_test}
+        </p>
+      )}
+      {s.finer.length > 0 && (
+        <ul className="mb-3 text-m" aria-label="To be measured finer">
+          {s.finer.map((t) => (
+            <li key={t} className="flex gap-2 items-start py-1">
+              <StateMark kind="unk" size={17} />
+              {t} Nothing is proposed for it.
+            </li>
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}
+
+/** What stands there already, and what costs nothing or little: before anything is sold. */
+function BeforeBuying({ s }: { s: Suggestion }): ReactElement {
+  const { currency } = useVisitContext().view.visit.settings;
+  const first = s.first.filter((t) => !s.in_place.some((j) => t.startsWith(`${j.name}: `)));
+  return (
+    <>
+      {s.in_place.length > 0 && (
+        <section aria-label="What stands there already" className="mb-3">
+          <h3 className="font-d text-l">What stands there already</h3>
+          <ul>
+            {s.in_place.map((j) => (
+              <JudgedCard key={j.id} j={j} currency={currency} />
+            ))}
+          </ul>
+        </section>
+      )}
+      {first.length > 0 && (
+        <section className="border-[1.5px] border-ink bg-slip px-4 py-3 mb-3">
+          <h3 className="font-d text-l">First, what costs nothing or little</h3>
+          <ul className="text-m list-disc pl-6">
+            {first.map((t) => (
+              <li key={t}>{t}</li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {s.nothing_needed && (
+        <p className="bg-yuzu text-on-yuzu font-d font-semibold text-[20px] px-4 py-2 mb-3">
+          Nothing needed. The lines below are for a wish, not for a need.
+        </p>
+      )}
+    </>
+  );
+}
+
+/** Other sizes and makers of the same idea, at one touch. */
+function Others({ rest, telling }: { rest: Found[]; telling: Telling }): ReactElement | null {
+  const [open, setOpen] = useState(false);
+  if (rest.length === 0) return null;
+  const praised = rest.flatMap((l) => telling.praise.get(l.option.id) ?? []);
+  const choices = `${rest.length} other ${rest.length === 1 ? "choice" : "choices"}`;
+  return (
+    <>
+      <button
+        className="key bare"
+        style={{ minHeight: 44 }}
+        aria-expanded={open}
+        onClick={() => setOpen(!open)}
+      >
+        {open ? "Close" : `${choices} of sizes and makers`}
+        {praised.length > 0 && !open && (
+          <span className="text-s bg-yuzu-pale px-2 font-semibold">{praised.join(", ")}</span>
+        )}
+      </button>
+      {open && rest.map((l) => <FoundRow key={l.option.id} small l={l} telling={telling} />)}
+    </>
+  );
+}
+
+/** Each idea once, the best first; those that leave something stand under their own heading. */
+function Ideas({ found, telling }: { found: Found[][]; telling: Telling }): ReactElement {
+  const leaves = (group: Found[] | undefined): boolean => (group?.[0]?.leaves.length ?? 0) > 0;
+  return (
+    <ol>
+      {found.map(([first, ...rest], n) => {
+        if (!first) return null;
+        const turn = n > 0 && leaves(found[n]) && !leaves(found[n - 1]);
+        return (
+          <li key={first.option.id} className="border-b border-rule py-3">
+            {turn && <h3 className="font-d text-l mb-2">These leave something unanswered</h3>}
+            <FoundRow l={first} telling={telling} />
+            <Others rest={rest} telling={telling} />
+          </li>
+        );
+      })}
+    </ol>
+  );
+}
+
+const AT_FIRST = 5;
+
+export function Suggested({
+  s,
+  ...told
+}: { s: Suggestion } & Pick<Telling, "onTake" | "full" | "names">): ReactElement {
+  const [most, setMost] = useState(AT_FIRST);
+  const found = groups(s.lines);
+  const telling: Telling = { ...told, years: s.years, praise: praises(s.lines) };
+  return (
+    <>
+      <LookedFor s={s} names={told.names} />
+      <Notes s={s} />
+      <BeforeBuying s={s} />
+      <Ideas found={found.slice(0, most)} telling={telling} />
+      {found.length > most && (
+        <button className="key bare mt-2" onClick={() => setMost(most + 20)}>
+          Show more, {found.length - most} left
+        </button>
+      )}
+      <LeftOut s={s} />
+      <p className="text-s text-ink-2 mt-4">
+        {num(s.walked)} combinations were walked to their end; {s.lines.length} lines are kept,
+        those that no other beats. {s.why} A line counts as good as another in a thing found only
+        when its best value and its worst end both are. Costs leave bottled water and soap out.
+      </p>
+    </>
+  );
+}
