@@ -17,7 +17,7 @@ import sys
 from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
-from typing import NamedTuple
+from typing import NamedTuple, TypeGuard
 
 from .machine import ROOT, VENV
 from .say import Stop, guarded, step
@@ -105,12 +105,20 @@ def _is_source(node: ast.AST) -> bool:
     return isinstance(node, ast.keyword) and node.arg == "year"
 
 
+def _is_rank(node: ast.AST) -> TypeGuard[ast.Call]:
+    """Ranks of ``at(house=…, tap=…)``: they only order, the gaps between them mean nothing."""
+    return isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id == "at"
+
+
 def _sites(tree: ast.Module) -> Iterator[tuple[ast.AST, str, int | None, ast.AST]]:
     """Every place of a tree where a node hangs: its parent, field, index and itself. What is only
     said or declared (formatted numbers, annotations, decorators) is left out.
     """
+    ranks = {id(k) for call in ast.walk(tree) if _is_rank(call) for k in call.keywords}
     for parent in ast.walk(tree):
-        if isinstance(parent, ast.FormattedValue | ast.JoinedStr) or _is_source(parent):
+        if isinstance(parent, ast.FormattedValue | ast.JoinedStr):
+            continue
+        if _is_source(parent) or id(parent) in ranks:
             continue
         for field, value in ast.iter_fields(parent):
             if field in ("annotation", "returns", "decorator_list", "format_spec", "slice"):

@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Any, get_args, get_type_hints
+import math
+from collections.abc import Iterator
+from dataclasses import fields
+from decimal import Decimal
+from typing import Any, ClassVar, get_args, get_type_hints
 
 #: what cannot be in the figures of an item: (code, what is wrong, what to do)
 Fault = tuple[str, str, str]
@@ -17,11 +21,25 @@ class Figures:
 
     __slots__ = ()
     kind: str
+    #: fields that something is divided by, so that 0 cannot be
+    above_zero: ClassVar[tuple[str, ...]] = ()
 
     def faults(self, code: str) -> tuple[Fault, ...]:
         """What cannot be, for an item of this code."""
         del code
         return ()
+
+    def impossible(self) -> Iterator[Fault]:
+        """Numbers that no data sheet holds: below 0, not finite, or 0 where it cannot be."""
+        for f in fields(self):  # type: ignore[arg-type]
+            value = getattr(self, f.name)
+            if isinstance(value, bool) or not isinstance(value, int | float | Decimal):
+                continue
+            name = f.name.replace("_", " ")
+            if not math.isfinite(value) or value < 0:
+                yield f.name, f"{name} of {value:g} is not possible.", "Use 0 or more."
+            elif value == 0 and f.name in self.above_zero:
+                yield f.name, f"{name} cannot be 0.", "Read it off the data sheet."
 
     @property
     def holds_um(self) -> float | None:

@@ -174,7 +174,7 @@ class Item:
 
         if self.price < 0 or self.installation < 0 or self.service_year < 0:
             refuse("price", "a price is negative.", "Use 0 or more.")
-        for code, what, remedy in self.figures.faults(self.code):
+        for code, what, remedy in (*self.figures.impossible(), *self.figures.faults(self.code)):
             refuse(code, what, remedy)
         names = [e.analyte for e in self.effects]
         if len(names) != len(set(names)):

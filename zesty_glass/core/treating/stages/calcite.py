@@ -11,7 +11,7 @@ from ...ranges import Range
 from ...record import record
 from ...testing.scale import saturation_index
 from ...units import MG_L_PER_GPG
-from ..figures import Figures
+from ..figures import Fault, Figures
 
 CACO3_G_MOL, CO2_G_MOL = 100.0869, 44.0095
 
@@ -33,6 +33,19 @@ class NeutraliserFigures(Figures):
     bag_price: Decimal = Decimal("38")
     refill_months: float | None = None
     target_ph: float = 7.4
+
+    above_zero = ("volume_ft3", "media_lb_ft3", "backwash_days")
+
+    def faults(self, code: str) -> tuple[Fault, ...]:
+        """A pH that no bed reaches, or more magnesia than is ever mixed in."""
+        out: list[Fault] = []
+        if not 6.0 <= self.target_ph <= 9.0:
+            what = f"a target of pH {self.target_ph:g} is not possible."
+            out.append(("target_ph", what, "Use 6 to 9."))
+        if self.magnesia_share > 0.5:
+            what = f"{self.magnesia_share:.0%} of magnesia is more than is ever mixed in."
+            out.append(("magnesia_share", what, "Give its share by mass, 0 to 0.5."))
+        return tuple(out)
 
 
 def pk1(temperature_c: float) -> float:

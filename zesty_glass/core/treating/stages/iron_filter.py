@@ -54,6 +54,8 @@ class IronFilterFigures(Figures):
     backwash_gal: float
     backwash_days: float
 
+    above_zero = ("backwash_days",)
+
     @property
     def wants_ph(self) -> float:
         """The least pH it works at for all that it claims."""

@@ -38,6 +38,8 @@ class MembraneFigures(Figures):
     ph_max: float = 11.0
     polished: bool = False
 
+    above_zero = ("rated_psi",)
+
     def __post_init__(self) -> None:
         if self.permeate_pump is not None and not 0 < self.permeate_pump <= 1:
             raise RuleError(

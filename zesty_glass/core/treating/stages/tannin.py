@@ -63,6 +63,8 @@ class TanninFigures(Figures):
     service_gpm: float | None = None
     tannin_max: float | None = None
 
+    above_zero = ("regen_days",)
+
 
 NITRATE_STOP = 5.0  # [mg/L as N], half of 10
 
