@@ -7725,6 +7725,22 @@ export interface components {
             heater_ph: number;
         };
         /**
+         * School
+         * @description A question on which the trade is of two minds.
+         */
+        School: {
+            /** Id */
+            id: string;
+            /** Question */
+            question: string;
+            /** Ways */
+            ways: components["schemas"]["Way"][];
+            /** Source */
+            source: string;
+            /** Year */
+            year: number;
+        };
+        /**
          * SedimentFigures
          * @description Sediment filter: rating [µm].
          */
@@ -8433,6 +8449,7 @@ export interface components {
          *             complained of.
          *         wished: of ``wanted``, what they wish less of.
          *         in_place: what stands there already, judged.
+         *         schools: questions on which the trade is of two minds, and what holds here.
          */
         Suggestion: {
             /** Wanted */
@@ -8485,6 +8502,11 @@ export interface components {
              * @default []
              */
             in_place: components["schemas"]["Judged"][];
+            /**
+             * Schools
+             * @default []
+             */
+            schools: components["schemas"]["School"][];
         };
         /**
          * SystemFigures
@@ -9975,6 +9997,20 @@ export interface components {
             tds: number;
             /** Hardness */
             hardness: number;
+        };
+        /**
+         * Way
+         * @description A way as it stands in this home; ``holds`` None: not enough was tested to say.
+         */
+        Way: {
+            /** Name */
+            name: string;
+            /** Where */
+            where: string;
+            /** Why */
+            why: string;
+            /** Holds */
+            holds: boolean | null;
         };
         /**
          * Weight

@@ -23,7 +23,7 @@ from ..testing.water import Sample, Water
 from ..treating.in_place import Judged, said_first
 from ..treating.items import Item, SystemFigures
 from ..treating.kept import PREFIX, KeptInPlace, code_of
-from ..treating.line import Option, StageChoice
+from ..treating.line import Option, StageChoice, site_of
 from ..treating.measured import Measured
 from ..treating.stages import KIND_NAMES
 from ..words import sum_over
@@ -33,6 +33,7 @@ from .first import At, first_steps
 from .ranking import Grade, Grader, order
 from .reasons import asks_for_nothing, needs_nothing, still_to_test
 from .rows import wanted_of
+from .schools import Facts, schools
 from .suggested import Suggested, Suggestion
 
 WHY_SOUND = (
@@ -160,7 +161,27 @@ def suggest(
             At(water=water, meaning=meaning, home=home, complaints=complaints, samples=samples)
         ),
         in_place=in_place,
+        schools=schools(
+            Facts(
+                water=water,
+                home=home,
+                site=site_of(home, settings, water),
+                wanted=frozenset(wanted),
+                kinds=_kinds(ranked, by_code),
+            )
+        ),
     )
+
+
+def _kinds(lines: Iterable[Suggested], items: Mapping[str, Item]) -> frozenset[str]:
+    """Kinds of stage that stand in these lines, those inside systems among them."""
+    kinds: set[str] = set()
+    for line in lines:
+        for s in line.option.stages:
+            f = items[s.item].figures
+            parts = f.parts if isinstance(f, SystemFigures) else (s.item,)
+            kinds |= {items[p].figures.kind for p in parts if p in items}
+    return frozenset(kinds)
 
 
 def _softened_here(home: Home, samples: tuple[Sample, ...]) -> frozenset[str]:

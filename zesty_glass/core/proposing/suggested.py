@@ -8,6 +8,7 @@ from ..record import record
 from ..searching.found import LeftOut
 from ..treating.in_place import Judged
 from ..treating.line import Option
+from .schools import School
 
 
 @record
@@ -58,6 +59,7 @@ class Suggestion:
             complained of.
         wished: of ``wanted``, what they wish less of.
         in_place: what stands there already, judged.
+        schools: questions on which the trade is of two minds, and what holds here.
     """
 
     wanted: tuple[str, ...]
@@ -76,3 +78,4 @@ class Suggestion:
     first: tuple[str, ...] = ()
     wished: tuple[str, ...] = ()
     in_place: tuple[Judged, ...] = ()
+    schools: tuple[School, ...] = ()

@@ -148,6 +148,45 @@ function BeforeBuying({ s }: { s: Suggestion }): ReactElement {
   );
 }
 
+const HOLDS = new Map<boolean | null, [words: string, mark: "done" | "miss" | "unk"]>([
+  [true, ["holds here", "done"]],
+  [false, ["not here", "miss"]],
+  [null, ["not known here", "unk"]],
+]);
+
+/** Where the trade is of two minds: both ways, and which of them holds in this home. */
+function Schools({ s }: { s: Suggestion }): ReactElement | null {
+  if (s.schools.length === 0) return null;
+  return (
+    <details className="mt-4">
+      <summary className="min-h-11 flex items-center font-semibold cursor-pointer">
+        Where the trade is of two minds ({s.schools.length})
+      </summary>
+      {s.schools.map((school) => (
+        <section key={school.id} className="border-b border-rule py-2 text-m">
+          <h3 className="font-semibold">{school.question}</h3>
+          <ul>
+            {school.ways.map((w) => {
+              const [words, mark] = HOLDS.get(w.holds ?? null) ?? ["", "unk"];
+              return (
+                <li key={w.name} className="flex gap-2 items-start py-1">
+                  <StateMark kind={mark} size={17} label={words} />
+                  <span>
+                    <b>{w.name}</b> {w.where} ({words}): {w.why}.
+                  </span>
+                </li>
+              );
+            })}
+          </ul>
+          <p className="text-s text-ink-2">
+            {school.source}, {school.year}
+          </p>
+        </section>
+      ))}
+    </details>
+  );
+}
+
 /** Other sizes and makers of the same idea, at one touch. */
 function Others({ rest, telling }: { rest: Found[]; telling: Telling }): ReactElement | null {
   const [open, setOpen] = useState(false);
@@ -212,6 +251,7 @@ export function Suggested({
           Show more, {found.length - most} left
         </button>
       )}
+      <Schools s={s} />
       <LeftOut s={s} />
       <p className="text-s text-ink-2 mt-4">
         {num(s.walked)} combinations were walked to their end; {s.lines.length} lines are kept,
