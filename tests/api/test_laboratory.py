@@ -1,6 +1,7 @@
 """Laboratory samples and results over the wire."""
 
 from datetime import UTC, datetime
+from urllib.parse import quote
 from uuid import uuid4
 
 from tests.api.client import HOME_2, ApiCase
@@ -24,6 +25,32 @@ class Laboratory(ApiCase):
             "drawn_at": "2026-11-20T08:00:00+01:00",
             **more,
         }
+
+    def test_by_post_before_the_firm_s_own_cutoff(self):
+        def bacteria(at):
+            told = self.get(f"/api/laboratory/posting?at={quote(at)}")
+            return next(p for p in told if p["kind"] == "bacteria")
+
+        # Monday 2 March 2026: the offset of the place is kept, the clock there counts
+        self.assertTrue(bacteria("2026-03-02T15:30:00-05:00")["in_time"])
+        self.assertTrue(bacteria("2026-03-02T16:30:00-05:00")["posted"].startswith("2026-03-03"))
+        firm = self.get("/api/firm")
+        keeps = firm["settings"] | {"post_cutoff": "17:30", "laboratory": "Fernpool Waters"}
+        body = {"version": firm["version"], "settings": keeps, "rules": firm["rules"]}
+        self.client = self.manager()
+        self.send("PUT", "/api/firm", body)
+        later = bacteria("2026-03-02T16:30:00-05:00")
+        self.assertTrue(later["posted"].startswith("2026-03-02T17:30"))
+        self.assertIn("Monday before 17:30", later["sentence"])
+
+    def test_a_cutoff_or_a_day_that_cannot_be(self):
+        firm = self.get("/api/firm")
+        wrong = firm["settings"] | {"post_cutoff": "25:00"}
+        body = {"version": firm["version"], "settings": wrong, "rules": firm["rules"]}
+        self.client = self.manager()
+        self.assertIn("no time of day", self.send("PUT", "/api/firm", body, 422)["title"])
+        self.send("GET", "/api/laboratory/posting?at=1066-10-14T09:00:00%2B00:00", None, 422)
+        self.send("GET", "/api/laboratory/posting?at=yesterday", None, 422)
 
     def test_a_bottle_and_its_chain(self):
         b = self.bottle()

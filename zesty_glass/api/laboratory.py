@@ -7,12 +7,16 @@ from typing import Annotated
 from uuid import UUID
 
 from fastapi import APIRouter, Query, Response
-from pydantic import Field
+from pydantic import AwareDatetime, Field
 
 from ..core.bounds import FIRST_DAY, LAST_DAY
 from ..core.errors import RuleError
+from ..core.rules import Settings
 from ..core.testing.laboratory import KINDS, LabKind, LabSample
+from ..core.testing.posting import Posting, cutoff, posting
+from ..documents.codec import load
 from ..documents.lab_csv import LabPreview, read
+from ..records import store
 from ..work import laboratory
 from .address import same_id
 from .answers import answer
@@ -29,6 +33,19 @@ router = APIRouter(prefix="/api", tags=["laboratory"])
 def kinds(_: Signed) -> Response:
     """Kinds of laboratory samples: bottle, holding time, drawing steps."""
     return answer(list(KINDS), list[LabKind])
+
+
+@router.get("/laboratory/posting", response_model=list[Posting])
+def by_post(ctx: Signed, at: AwareDatetime) -> Response:
+    """How a bottle of each kind fares that is drawn at a time and goes by post, by the firm's own
+    cut-off; ``at`` with its offset, for the post keeps the clock of the place.
+    """
+    if not FIRST_DAY <= at.date() <= LAST_DAY:
+        raise RuleError("posting.at", "No bottle is drawn then.", "at", "Check the date.")
+    with ctx.db() as db:
+        settings = load(Settings, store.firm(db, ctx.who.firm_id).settings)
+    by = cutoff(settings.post_cutoff)
+    return answer([posting(kind, at, by) for kind in KINDS], list[Posting])
 
 
 @router.put("/visits/{id}/lab-samples/{lab_id}", response_model=Saved)

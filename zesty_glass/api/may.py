@@ -51,6 +51,7 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("GET", "/api/firm"): EVERYBODY,
     ("PUT", "/api/firm"): MANAGER,
     ("GET", "/api/laboratory/kinds"): EVERYBODY,
+    ("GET", "/api/laboratory/posting"): EVERYBODY,
     ("POST", "/api/laboratory/preview"): EVERYBODY,
     ("GET", "/api/demonstrations"): EVERYBODY,
     ("GET", "/api/outbox"): SELLING,

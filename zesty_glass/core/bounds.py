@@ -36,6 +36,8 @@ TEXTS: dict[str, int] = {
     **dict.fromkeys(("words", "struck_because", "because", "moved_because"), 1000),
     **dict.fromkeys(("note", "local_rules", "cancel_text", "reminder_text"), 4000),
     "currency": 4,
+    "post_cutoff": 5,
+    "laboratory_address": 500,
     "device": 80,
     "reasons": 8000,
     "text": 6000,

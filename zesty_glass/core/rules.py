@@ -7,6 +7,7 @@ from __future__ import annotations
 from decimal import Decimal
 from typing import Literal
 
+from .clock import time_of_day
 from .errors import RuleError
 from .record import record
 from .units import MG_L_PER_GPG
@@ -749,6 +750,8 @@ class Settings:
         keep_years: people are erased when their home was last visited so many years ago; 0: never.
         soap_share: the firm's own cautious estimate of the soap a softened house does without, as a
             share (0 to 1).
+        laboratory, laboratory_address: where bottles go.
+        post_cutoff: by when the post is handed in, "HH:MM"; empty: 16:00.
         reminder_text: what a reminder says; {customer}, {parts} and {firm} are filled in.
     """
 
@@ -769,6 +772,9 @@ class Settings:
         " you sign. Local law decides."
     )
     local_rules: str = ""
+    laboratory: str = ""
+    laboratory_address: str = ""
+    post_cutoff: str = ""
     keep_years: int = 0
     tax_equipment: Decimal = Decimal("0")
     tax_labour: Decimal = Decimal("0")
@@ -804,6 +810,8 @@ class Settings:
                     f"settings.{name}",
                     f"Use {low:g} to {high:g}.",
                 )
+        if self.post_cutoff:
+            time_of_day(self.post_cutoff, "settings.post_cutoff")
         if self.electricity < 0 or self.salt_bag < 0:
             raise RuleError(
                 "settings.price", "A price cannot be negative.", "settings", "Use 0 or more."

@@ -752,6 +752,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/laboratory/posting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * By Post
+         * @description How a bottle of each kind fares that is drawn at a time and goes by post, by the firm's own
+         *     cut-off; ``at`` with its offset, for the post keeps the clock of the place.
+         */
+        get: operations["by_post_api_laboratory_posting_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/lab-samples/{lab_id}": {
         parameters: {
             query?: never;
@@ -4957,7 +4978,8 @@ export interface components {
         };
         /**
          * LabKind
-         * @description A kind of laboratory sample: bottle, preservation, holding time [h] and drawing steps.
+         * @description A kind of laboratory sample: bottle, preservation, holding time [h], drawing steps and how
+         *     long the tap runs before it is drawn [min], where that is timed.
          */
         LabKind: {
             /** Id */
@@ -4983,6 +5005,11 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Flush Min
+             * @default 0
+             */
+            flush_min: number;
         };
         /**
          * LabPreview
@@ -6459,6 +6486,33 @@ export interface components {
             visit: string;
         };
         /**
+         * Posting
+         * @description A bottle of one kind, drawn at a time.
+         *
+         *     Args:
+         *         posted: when it leaves by post; arrives: when it is at the laboratory.
+         *         in_time: it arrives within its holding time.
+         *         sentence: what to do, in words.
+         */
+        Posting: {
+            /** Kind */
+            kind: string;
+            /**
+             * Posted
+             * Format: date-time
+             */
+            posted: string;
+            /**
+             * Arrives
+             * Format: date-time
+             */
+            arrives: string;
+            /** In Time */
+            in_time: boolean;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * PriceLine
          * @description One line of the price; ``kind``: equipment, installation, discount, tax, total, deposit,
          *     rest. A discount is negative.
@@ -7822,6 +7876,8 @@ export interface components {
          *         keep_years: people are erased when their home was last visited so many years ago; 0: never.
          *         soap_share: the firm's own cautious estimate of the soap a softened house does without, as a
          *             share (0 to 1).
+         *         laboratory, laboratory_address: where bottles go; post_cutoff: by when the post is handed in,
+         *             "HH:MM".
          *         reminder_text: what a reminder says; {customer}, {parts} and {firm} are filled in.
          */
         Settings: {
@@ -7896,6 +7952,21 @@ export interface components {
              * @default
              */
             local_rules: string;
+            /**
+             * Laboratory
+             * @default
+             */
+            laboratory: string;
+            /**
+             * Laboratory Address
+             * @default
+             */
+            laboratory_address: string;
+            /**
+             * Post Cutoff
+             * @default
+             */
+            post_cutoff: string;
             /**
              * Keep Years
              * @default 0
@@ -9131,6 +9202,9 @@ export interface components {
              *       "valid_days": 30,
              *       "cancel_text": "You may cancel this sale without penalty until midnight of the third business day after you sign. Local law decides.",
              *       "local_rules": "",
+             *       "laboratory": "",
+             *       "laboratory_address": "",
+             *       "post_cutoff": "",
              *       "keep_years": 0,
              *       "tax_equipment": "0",
              *       "tax_labour": "0",
@@ -15243,6 +15317,127 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LabKind"][];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    by_post_api_laboratory_posting_get: {
+        parameters: {
+            query: {
+                at: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Posting"][];
                 };
             };
             /** @description The request could not be read. */

@@ -39,6 +39,7 @@ export type Problem = S["Problem"];
 export type Lifetime = S["Lifetime"];
 export type Saved = S["Saved"];
 export type LabKind = S["LabKind"];
+export type Posting = S["Posting"];
 export type LabSample = S["LabSample"];
 export type LabPreview = S["LabPreview"];
 export type Rules = S["Rules"];

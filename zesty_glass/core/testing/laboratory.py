@@ -18,7 +18,9 @@ from ..record import record
 
 @record
 class LabKind:
-    """A kind of laboratory sample: bottle, preservation, holding time [h] and drawing steps."""
+    """A kind of laboratory sample: bottle, preservation, holding time [h], drawing steps and how
+    long the tap runs before it is drawn [min], where that is timed.
+    """
 
     id: str
     name: str
@@ -30,6 +32,7 @@ class LabKind:
     source: str
     year: int
     note: str = ""
+    flush_min: float = 0.0
 
 
 _AIR, _COLD = (
@@ -205,6 +208,7 @@ KINDS: tuple[LabKind, ...] = (
             "Write the exact time, with its offset from UTC.",
             "To the laboratory within four days.",
         ),
+        flush_min=20.0,
         note="a high result goes to a licensed radon professional; test the indoor air too",
     ),
 )

@@ -125,8 +125,17 @@ const FIGURES: readonly Figure[] = [
   },
 ];
 
-type Text = "cancel_text" | "reminder_text" | "local_rules";
-const TEXTS: readonly { of: Text; words: string; rows: number }[] = [
+type Text =
+  | "cancel_text"
+  | "reminder_text"
+  | "local_rules"
+  | "laboratory"
+  | "laboratory_address"
+  | "post_cutoff";
+const TEXTS: readonly { of: Text; words: string; rows: number; most?: number }[] = [
+  { of: "laboratory", words: "Laboratory that bottles go to", rows: 1, most: 200 },
+  { of: "laboratory_address", words: "Its address", rows: 2, most: 500 },
+  { of: "post_cutoff", words: "The post is handed in by, as 16:30", rows: 1, most: 5 },
   { of: "cancel_text", words: "Right to cancel, as printed in every proposal", rows: 3 },
   {
     of: "reminder_text",
@@ -178,7 +187,7 @@ function Texts({ s, set }: Part): ReactElement {
           <textarea
             className="input"
             rows={t.rows}
-            maxLength={2000}
+            maxLength={t.most ?? 2000}
             value={s[t.of]}
             onChange={(e) => set({ [t.of]: e.target.value })}
           />

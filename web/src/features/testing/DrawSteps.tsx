@@ -4,7 +4,10 @@ import { useState, type ReactElement } from "react";
 import type { LabKind } from "../../api/types";
 import { Sheet } from "../../ui/Sheet";
 import { Trouble } from "../../ui/Trouble";
-import { exactNow } from "./timers";
+import { StateMark } from "../../ui/marks";
+import { useVisitContext } from "../visit/context";
+import { clock, exactNow, startTimer, useNow, useTimers } from "./timers";
+import { usePosting } from "./usePosting";
 
 export interface Skipped {
   step: string;
@@ -109,6 +112,43 @@ function About({ kind }: { kind: LabKind }): ReactElement {
   );
 }
 
+/** Whether it reaches the laboratory in time by post, and where it goes. */
+function ByPost({ kind }: { kind: LabKind }): ReactElement | null {
+  const { settings } = useVisitContext().view.visit;
+  const told = usePosting().data?.find((p) => p.kind === kind.id);
+  if (!told) return null;
+  return (
+    <p className="flex gap-2 items-start text-m mb-2">
+      <StateMark kind={told.in_time ? "done" : "no"} size={18} />
+      <span>
+        {told.sentence}
+        {settings.laboratory_address !== "" && (
+          <span className="block text-ink-2 whitespace-pre-line">
+            {settings.laboratory_address}
+          </span>
+        )}
+      </span>
+    </p>
+  );
+}
+
+/** The tap runs, by the clock, before the bottle is filled. */
+function Flushing({ kind }: { kind: LabKind }): ReactElement | null {
+  const { id } = useVisitContext();
+  const label = `flushing for ${kind.name.toLowerCase()}`;
+  const timer = useTimers(id).find((t) => t.label === label);
+  const now = useNow(timer !== undefined);
+  if (kind.flush_min <= 0) return null;
+  const seconds = 60 * kind.flush_min;
+  const left = timer === undefined ? null : timer.endsAt - now;
+  const running = left !== null && left > 0 ? `${clock(left)} to run` : "It has run long enough";
+  return (
+    <button type="button" className="key small mb-2" onClick={() => startTimer(label, seconds, id)}>
+      {left === null ? `The tap runs: start ${clock(seconds * 1000)}` : running}
+    </button>
+  );
+}
+
 function Named({
   label,
   value,
@@ -155,7 +195,7 @@ export function DrawSteps({
   error: unknown;
 }): ReactElement {
   const d = useDrawing(kind.steps);
-  const [laboratory, setLaboratory] = useState("");
+  const [laboratory, setLaboratory] = useState(useVisitContext().view.visit.settings.laboratory);
   const [seal, setSeal] = useState("");
   const drawn = (): void => {
     const said = d.finish();
@@ -164,6 +204,8 @@ export function DrawSteps({
   return (
     <Sheet title={kind.name} onClose={onClose}>
       <About kind={kind} />
+      <ByPost kind={kind} />
+      <Flushing kind={kind} />
       <ol className="mb-3">
         {kind.steps.map((s, i) => (
           <Step
