@@ -39,6 +39,7 @@ class Listed(unittest.TestCase):
         self.assertEqual(listed["soap.less"].per_year, Decimal("96.0"))
         self.assertIn("20 % less soap", listed["soap.less"].sentence)
         self.assertIn("estimate", listed["soap.less"].sentence)
+        self.assertIn("$0 to $96 a year", listed["soap.less"].sentence)
 
     def test_only_softened_lines_are_credited(self):
         a = assess(SOAP)

@@ -207,6 +207,7 @@ LIMITS: tuple[Limit, ...] = (
         2003,
     ),
     _l("chloride.taste", "chloride", 250, "taste", "secondary standard", "US", _EPA2, 1991),
+    _l("sodium.taste", "sodium", 200, "taste", "taste threshold", "WHO", _WHO, 2017),
     _l(
         "sodium.diet",
         "sodium",
@@ -468,7 +469,7 @@ _HARDNESS_GPG = BandSet(
 
 
 #: grows with every change of the published limits
-PUBLISHED = 2
+PUBLISHED = 3
 
 
 @record

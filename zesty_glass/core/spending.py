@@ -70,6 +70,7 @@ def assumptions(visit: Visit) -> tuple[Assumption, ...]:
         )
     if home.soap_month > 0:
         share = _soap_share(visit)
+        saved = home.soap_month * 12 * Decimal(repr(round(share, 4)))
         add(
             "soap.today",
             f"Today {s}{home.soap_month:,.2f} a month is spent on soap and detergent.",
@@ -78,9 +79,10 @@ def assumptions(visit: Visit) -> tuple[Assumption, ...]:
         )
         add(
             "soap.less",
-            f"A softened house uses {100 * share:.0f} % less soap: our own cautious estimate, never"
-            " more than a lather test here has shown.",
-            home.soap_month * 12 * Decimal(repr(round(share, 4))),
+            f"A softened house may use {100 * share:.0f} % less soap, or none less:"
+            f" {s}0 to {s}{saved:,.0f} a year. Our firm’s own cautious estimate, never more than a"
+            " lather test here has shown.",
+            saved,
             holding("kind", "softener"),
         )
     return tuple(out)

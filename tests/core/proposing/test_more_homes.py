@@ -369,6 +369,91 @@ def by_kit(values: dict, signs: tuple[str, ...], **about) -> Suggestion:
     return suggest(drawn, m, place, settings(), Rules(), demo_items(), complaints=told)
 
 
+class Diets(unittest.TestCase):
+    """Sodium in the water itself, for who keeps a strict diet and for who does not."""
+
+    SALTY = {**CLEAN_WELL, "sodium": 60.0, "hardness": 15.0}
+
+    def test_a_diet_is_told_and_one_tap_is_proposed(self):
+        m, s = asked(self.SALTY, (), Care(consent=True, low_sodium=True))
+        self.assertTrue(any("diet low in sodium" in t for t in m.tonight))
+        self.assertEqual(ideas(s)[0], "Membrane at the drinking tap")
+        self.assertEqual(s.wished, ())
+
+    def test_without_the_diet_it_asks_for_nothing(self):
+        m, s = asked(self.SALTY)
+        self.assertEqual(m.tonight, ())
+        self.assertEqual(ideas(s)[0], "Do nothing")
+
+    def test_under_twenty_nobody_is_told(self):
+        m, s = asked({**self.SALTY, "sodium": 19.0}, (), Care(consent=True, low_sodium=True))
+        self.assertFalse(any("sodium" in t for t in m.tonight))
+        self.assertEqual(ideas(s)[0], "Do nothing")
+
+    def test_a_well_that_was_not_tested_for_it_is(self):
+        values = {k: v for k, v in self.SALTY.items() if k != "sodium"}
+        m, _ = asked(values, (), Care(consent=True, low_sodium=True))
+        self.assertIn("sodium", {u.analyte for u in m.missing})
+
+    def test_from_two_hundred_it_is_tasted(self):
+        for sodium, tasted in ((199.0, False), (201.0, True)):
+            m, _ = asked({**self.SALTY, "sodium": sodium}, ("taste",))
+            self.assertEqual(not m.unexplained, tasted, sodium)
+
+
+class CopperStains(unittest.TestCase):
+    def test_copper_itself_explains_them_at_any_ph(self):
+        m, _ = asked({**SOFT_TOWN, "copper": 2.0}, ("blue_green",), **TOWN)
+        self.assertEqual(m.unexplained, ())
+
+
+class SurfaceWater(unittest.TestCase):
+    """Lake, cistern, spring and dug well: what the source alone asks, tested or not."""
+
+    def card(self, source, **more):
+        m, s = asked({**SOFT_TOWN, **more}, source=source, pump_gpm=None)
+        return " ".join(m.tonight), s
+
+    def test_a_lake_that_nobody_tested_is_not_drunk_untreated(self):
+        said, s = self.card(Source.LAKE)
+        self.assertIn("not drunk untreated", said)
+        self.assertTrue(any("bacteria and UV transmittance" in t for t in s.first))
+
+    def test_one_clean_sample_of_a_cistern_changes_nothing(self):
+        said, s = self.card(Source.CISTERN, coliform=0.0, e_coli=0.0, uvt=85.0)
+        self.assertIn("One clean sample does not change that", said)
+        self.assertFalse(any("before a line is chosen" in t for t in s.first))
+
+    def test_what_was_found_is_said_once(self):
+        said, _ = self.card(Source.LAKE, e_coli=2.0)
+        self.assertIn("Microbes: bring drinking water", said)
+        self.assertNotIn("not drunk untreated", said)
+
+    def test_beside_nitrate_it_is_not_boiled(self):
+        said, _ = self.card(Source.LAKE, nitrate_n=14.0)
+        self.assertIn("bottled water only, to drink and to cook", said)
+        self.assertNotIn("rolling boil", said)
+
+    def test_a_spring_is_boiled_until_it_was_tested(self):
+        for source in (Source.SPRING, Source.WELL_DUG):
+            self.assertIn("until a laboratory has found none", self.card(source)[0])
+            self.assertEqual(self.card(source, coliform=0.0)[0], "")
+        self.assertEqual(self.card(Source.WELL_DRILLED)[0], "")
+        self.assertEqual(self.card(Source.CITY)[0], "")
+
+    def test_a_line_that_disinfects_nothing_says_so(self):
+        _, s = self.card(Source.CISTERN, ph=5.8, alkalinity=10.0)
+        first = next(x for x in s.lines if x.option.stages)
+        self.assertTrue(any("Nothing in this line disinfects" in w for w in first.watch))
+        _, well = self.card(Source.WELL_DRILLED, ph=5.8, alkalinity=10.0)
+        first = next(x for x in well.lines if x.option.stages)
+        self.assertFalse(any("disinfects" in w for w in first.watch))
+
+    def test_sand_is_no_work_for_fibres(self):
+        _, s = self.card(Source.WELL_DRILLED, turbidity=6.0, coliform=0.0)
+        self.assertEqual(ideas(s)[0], "Sediment filter")
+
+
 class NearALimit(unittest.TestCase):
     """A stain is answered; whether it is of health is settled by a laboratory, and first."""
 

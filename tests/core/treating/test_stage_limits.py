@@ -197,6 +197,17 @@ class MembraneHere(unittest.TestCase):
         self.assertAlmostEqual(tank.largest_gal, 3.0 * tank.per_gallon)
         self.assertEqual(self.of().drains[0].largest_gal, 0.0)
 
+    def test_without_a_shut_off_it_is_said_also_where_the_yield_is_not_known(self):
+        bare = {k: v for k, v in self.values.items() if k != "temperature"}
+        figures = MembraneFigures(
+            rated_gpd=50.0, rated_ratio=3.0, rejection=0.94, shut_off=False, efficiency=0.25
+        )
+        r = run(item(figures, "tap"), bare, **TOWN)
+        self.assertEqual(status(r, "membrane.no_shutoff"), "warn")
+        # 150 gal to the drain a day, four people drink 2.8
+        self.assertAlmostEqual(r.drains[0].per_gallon, 150 / 2.8)
+        self.assertAlmostEqual(r.drains[0].gal_year, 150 * 365.25, 3)
+
     def test_unsafe_feed_says_whether_it_was_found_or_is_likely(self):
         lake = run(
             item(MembraneFigures(rated_gpd=75.0, rated_ratio=3.0, rejection=0.94), "tap"),

@@ -7230,6 +7230,19 @@ export interface components {
              *         "note": ""
              *       },
              *       {
+             *         "id": "sodium.taste",
+             *         "analyte": "sodium",
+             *         "op": "at_most",
+             *         "value": 200,
+             *         "about": "taste",
+             *         "name": "taste threshold",
+             *         "place": "WHO",
+             *         "source": "WHO, guidelines for drinking-water quality",
+             *         "year": 2017,
+             *         "governs": true,
+             *         "note": ""
+             *       },
+             *       {
              *         "id": "sodium.diet",
              *         "analyte": "sodium",
              *         "op": "at_most",
@@ -7610,7 +7623,7 @@ export interface components {
             bands: components["schemas"]["BandSet"][];
             /**
              * Published
-             * @default 2
+             * @default 3
              */
             published: number;
         };
@@ -7876,8 +7889,8 @@ export interface components {
          *         keep_years: people are erased when their home was last visited so many years ago; 0: never.
          *         soap_share: the firm's own cautious estimate of the soap a softened house does without, as a
          *             share (0 to 1).
-         *         laboratory, laboratory_address: where bottles go; post_cutoff: by when the post is handed in,
-         *             "HH:MM".
+         *         laboratory, laboratory_address: where bottles go.
+         *         post_cutoff: by when the post is handed in, "HH:MM"; empty: 16:00.
          *         reminder_text: what a reminder says; {customer}, {parts} and {firm} are filled in.
          */
         Settings: {
@@ -9438,6 +9451,19 @@ export interface components {
              *           "year": 1991
              *         },
              *         {
+             *           "about": "taste",
+             *           "analyte": "sodium",
+             *           "governs": true,
+             *           "id": "sodium.taste",
+             *           "name": "taste threshold",
+             *           "note": "",
+             *           "op": "at_most",
+             *           "place": "WHO",
+             *           "source": "WHO, guidelines for drinking-water quality",
+             *           "value": 200,
+             *           "year": 2017
+             *         },
+             *         {
              *           "about": "diet",
              *           "analyte": "sodium",
              *           "governs": true,
@@ -9810,7 +9836,7 @@ export interface components {
              *           "year": 2019
              *         }
              *       ],
-             *       "published": 2
+             *       "published": 3
              *     }
              */
             rules: components["schemas"]["Rules"];

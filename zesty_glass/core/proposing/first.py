@@ -7,7 +7,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from ..analytes import ANALYTES, Kind
-from ..home import Home
+from ..home import SURFACE, Home
 from ..record import record
 from ..testing.complaints import Complaint
 from ..testing.finding import Finding, Weight
@@ -363,6 +363,21 @@ FIRST: tuple[First, ...] = (
         source="NSF/ANSI 55",
         year=2022,
         holds=lambda at: at.health("coliform", "e_coli") and "uvt" not in at.water.values,
+    ),
+    First(
+        id="surface",
+        sentence=(
+            "Lake or cistern water: bacteria and UV transmittance to a laboratory before a line is"
+            " chosen. Every line here wants disinfection at its end, and what clears the water"
+            " ahead of it."
+        ),
+        source="US EPA, private drinking water wells and surface sources; NSF/ANSI 55",
+        year=2022,
+        holds=lambda at: (
+            at.home.source in SURFACE
+            and not at.health("coliform", "e_coli")
+            and not {"coliform", "uvt"} <= at.water.values.keys()
+        ),
     ),
     First(
         id="manganese",

@@ -70,7 +70,9 @@ def target_of(analyte: str, rules: Rules) -> tuple[float | None, str, str]:
     """What is wanted of an analyte: limit [canonical unit], why, and "at_most" or "at_least"."""
     if analyte in WANTED:
         return WANTED[analyte][0], WANTED[analyte][1], "at_most"
-    limits = [x for x in rules.limits if x.analyte == analyte and x.governs]
+    every = [x for x in rules.limits if x.analyte == analyte and x.governs]
+    # what only a diet asks is no target of a home without it
+    limits = [x for x in every if x.about != "diet"] or every
     if not limits:
         return None, "", "at_most"
     if analyte == "ph":

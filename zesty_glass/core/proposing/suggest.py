@@ -19,6 +19,7 @@ from ..searching.search import Progress, search
 from ..testing.complaints import Complaint
 from ..testing.finding import Finding, Weight
 from ..testing.findings import Meaning
+from ..testing.tonight import STRICT_SODIUM
 from ..testing.water import Sample, Water
 from ..treating.in_place import Judged, said_first
 from ..treating.items import Item, SystemFigures
@@ -59,6 +60,13 @@ def _may_fall(water: Water, wish: Wish) -> bool:
     return wish.target is None or v.range.high is None or v.range.high > wish.target
 
 
+def _for_diet(home: Home) -> tuple[Wish, ...]:
+    """What a diet of the house asks of the drinking tap, told with consent."""
+    if not home.care.low_sodium:
+        return ()
+    return (Wish(analyte="sodium", target=STRICT_SODIUM),)
+
+
 def things_found(meaning: Meaning) -> tuple[str, ...]:
     """Analytes that the search answers: what asks for action, is worth knowing, or explains a
     complaint; dissolved matter and sodium alone ask for nothing.
@@ -97,7 +105,8 @@ def suggest(
         in_place: what stands there already, judged; kept: every way to go on with it, by code.
     """
     items = tuple(catalogue)
-    wishes = {w.analyte: w for w in home.wishes if _may_fall(water, w)}
+    diet = {w.analyte: w for w in _for_diet(home) if _may_fall(water, w)}
+    wishes = diet | {w.analyte: w for w in home.wishes if _may_fall(water, w)}
     wanted = tuple(dict.fromkeys((*things_found(meaning), *wishes)))
     targets = {a: (t[0], t[2]) for a in wanted for t in (wanted_of(a, rules, wishes.get(a)),)}
     found = search(
@@ -154,7 +163,7 @@ def suggest(
         ),
         still_to_test=still_to_test(meaning),
         unanswered=open_still,
-        wished=tuple(wishes),
+        wished=tuple(a for a in wishes if a not in diet),
         first=tuple(t for t in meaning.tonight if t not in open_still)
         + said_first(in_place)
         + first_steps(

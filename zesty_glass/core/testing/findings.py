@@ -83,6 +83,8 @@ def _explained(
         return ()
     if finding.analyte == "tds":
         signs = {"solids", "taste"} if _tasted_solids(values) else {"solids"}
+    if finding.analyte == "sodium" and finding.weight is not Weight.ACT:
+        return ()  # what only a diet minds is not tasted
     if finding.analyte == "ph":
         signs = set(_DISSOLVES_COPPER) if _dissolves_copper(finding, values) else set()
     return tuple(c.id for c in complaints if c.sign in signs)
@@ -179,6 +181,8 @@ def asked_for(home: Home, complaints: tuple[Complaint, ...]) -> tuple[str, ...]:
         wanted |= dict.fromkeys(TESTS.get(c.sign, ())[:2])
     if home.care.infant and home.private:
         wanted |= dict.fromkeys(("nitrate_n", "manganese"))
+    if home.care.low_sodium and home.private:
+        wanted |= dict.fromkeys(("sodium",))
     if (home.care.infant or home.care.pregnancy) and _may_bring_lead(home.service_line):
         wanted |= dict.fromkeys(("lead",))
     return tuple(wanted)

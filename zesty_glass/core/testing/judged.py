@@ -24,9 +24,10 @@ EXPLAINS = {
     "hydrogen_sulfide": ("egg_smell",),
     "turbidity": ("haze",),
     "tds": ("solids",),
-    "copper": ("metal_taste",),
+    "copper": ("metal_taste", "blue_green"),
     "chloride": ("taste",),
     "sulfate": ("taste",),
+    "sodium": ("taste",),
 }
 
 

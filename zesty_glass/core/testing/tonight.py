@@ -6,7 +6,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from ..home import Home
+from ..home import SURFACE, Home, Source
 from ..record import record
 from .water import Water
 
@@ -91,6 +91,39 @@ BLOOM = "Lake water in a bloom: neither boiling nor UV helps against its toxins.
 OTHER = "Use bottled water to drink and to cook until the local health authority has answered."
 
 
+#: said of waters that carry microbes as they come, whatever a sample of one day said
+SURFACE_WATER = Tonight(
+    id="surface",
+    analytes=frozenset({"coliform", "e_coli"}),
+    sentence=(
+        "Lake and cistern water is not drunk untreated: bring it to a rolling boil for 1 minute (3"
+        " minutes above 2,000 m), or use bottled water. One clean sample does not change that."
+    ),
+    source="US CDC and US EPA, emergency disinfection of drinking water",
+    year=2017,
+    not_boiled=(
+        "Lake and cistern water is not drunk untreated, and boiling leaves what else was found"
+        " here: bottled water only, to drink and to cook."
+    ),
+)
+#: said where a well or spring was never tested for bacteria
+UNTESTED = Tonight(
+    id="untested",
+    analytes=frozenset({"coliform", "e_coli"}),
+    sentence=(
+        "A spring or a dug well that was not tested for bacteria: boil what is drunk for 1 minute,"
+        " or use bottled water, until a laboratory has found none."
+    ),
+    source="US CDC, drinking water from private wells",
+    year=2024,
+    not_boiled=(
+        "A spring or a dug well that was not tested for bacteria, and boiling leaves what else was"
+        " found here: bottled water until a laboratory has found none."
+    ),
+)
+_SHALLOW = frozenset({Source.SPRING, Source.WELL_DUG})
+
+
 @record
 class ForCare:
     """What is said first because of who lives there, with its source and year; ``not_boiled`` as in
@@ -120,6 +153,8 @@ def _above(water: Water, name: str, limit: float) -> bool:
     r = water.range(name)
     return r is not None and (r.high is None or r.high > limit or r.best >= limit)
 
+
+STRICT_SODIUM = 20.0  # [mg/L] guidance for strict diets: US EPA, advisory for sodium (2003)
 
 #: said only where the customer told it with consent
 CARES: tuple[ForCare, ...] = (
@@ -160,6 +195,16 @@ CARES: tuple[ForCare, ...] = (
         holds=lambda home, water: home.care.weak_immunity and not home.private,
     ),
     ForCare(
+        id="low_sodium",
+        sentence=(
+            "A diet low in sodium: above 20 mg/L the water counts in a strict one. Whoever set the"
+            " diet is told how much this water holds."
+        ),
+        source="US EPA, drinking water advisory for sodium",
+        year=2003,
+        holds=lambda home, water: home.care.low_sodium and _above(water, "sodium", STRICT_SODIUM),
+    ),
+    ForCare(
         id="infant_manganese",
         sentence=(
             "An infant and manganese: bottled water for formula until a certified laboratory and"
@@ -195,6 +240,14 @@ def _said(t: Tonight | ForCare, kept: bool) -> str:
     return t.not_boiled if kept and t.not_boiled else t.sentence
 
 
+def _by_source(home: Home, water: Water) -> tuple[Tonight, ...]:
+    """What the source alone asks of the water to drink."""
+    if home.source in SURFACE:
+        return (SURFACE_WATER,)
+    untested = not UNTESTED.analytes & water.values.keys()
+    return (UNTESTED,) if home.source in _SHALLOW and untested else ()
+
+
 def tonight(over: frozenset[str], home: Home, water: Water) -> tuple[str, ...]:
     """The "tonight" card: what to drink until the laboratory or the authority answers, and what is
     said first because of who lives there. No health finding goes without.
@@ -209,6 +262,8 @@ def tonight(over: frozenset[str], home: Home, water: Water) -> tuple[str, ...]:
         card.append(OTHER)
     if home.care.infant and home.private and ("nitrate_n" not in water.values or over):
         card.append(INFANT)
-    if home.source.value == "lake":
+    if not over & SURFACE_WATER.analytes:
+        card += [_said(t, kept) for t in _by_source(home, water)]
+    if home.source is Source.LAKE:
         card.append(BLOOM)
     return tuple(card) + tuple(_said(c, kept) for c in CARES if c.holds(home, water))

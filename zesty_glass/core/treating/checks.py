@@ -112,6 +112,11 @@ CHECKS: dict[str, Says] = {
         "Ask for the certificate for this contaminant.",
     ),
     "line.two_of_a_kind": Says("Two stages of one kind: {what}.", "Keep one."),
+    "line.undisinfected": Says(
+        "Nothing in this line disinfects, and {have}: its water is not drunk as it comes.",
+        "A lamp behind fine filtration; until then drinking water is boiled or brought.",
+        asks=("@uv",),
+    ),
     "line.moved": Says("{what} stands out of order: {why}.", "The checks stay on."),
 }
 

@@ -407,7 +407,7 @@ def run_stages(
         stages=tuple(reports),
         house=house,
         tap=stream,
-        checks=(*line.checks, *_line_checks(reports, drop, site)),
+        checks=(*line.checks, *_disinfection(ahead, site), *_line_checks(reports, drop, site)),
         purchases=line.purchases,
         drop_psi=drop,
         demand=site.demand,
@@ -455,6 +455,19 @@ def _at_hour(r: StageReport, hour: int | None) -> StageReport:
     if hour is None:
         return r
     return replace(r, settings=(*r.settings, ("Clock", f"{hour} in the morning")))
+
+
+def _disinfection(stages: list[Item], site: Site) -> list[Check]:
+    """Whether something disinfects a water that is known or likely to be unsafe."""
+    kills = any(
+        i.figures.disinfects or any(e.analyte in ("coliform", "e_coli") for e in i.effects)
+        for i in stages
+    )
+    if not stages or kills or not site.unsafe_likely:
+        return []
+    found = site.bacteria == "present"
+    have = "bacteria were found" if found else "it is surface or cistern water"
+    return [told("line.undisinfected", "warn", have=have)]
 
 
 def _line_checks(reports: list[StageReport], drop: float | None, site: Site) -> list[Check]:

@@ -18,6 +18,7 @@ from .membrane_flow import (
     MembraneFigures,
     at_home,
     for_nothing,
+    rated_ratio,
     waste_ratio,
 )
 from .membrane_shown import figures_of, rated_waste
@@ -232,16 +233,16 @@ def run(inp: StageInput) -> StageReport:
     checks = _may_stand(inp, f)
     changes, more = _behind(inp, f)
     checks += more
+    if not f.shut_off:
+        checks.append(told("membrane.no_shutoff", "warn"))
+    if f.rated_ratio == 0:
+        checks.append(told("membrane.concentrate", "say"))
     missing = _not_measured(stream)
     if missing:
         return _as_rated(inp, f, stream.with_(changes), checks, missing)
     size = _sized(stream, f, inp.site)
     drunk = inp.site.demand.drinking_gal_year
     checks += _yield_checks(f, size.here, size.low, inp.site.demand.drinking_gal_day)
-    if not f.shut_off:
-        checks.append(told("membrane.no_shutoff", "warn"))
-    if f.rated_ratio == 0:
-        checks.append(told("membrane.concentrate", "say"))
     return report(
         inp,
         stream.with_(changes),
@@ -264,7 +265,7 @@ def _as_rated(
         sentence=f"What it makes here is not known: {', '.join(missing)} not measured.",
         test=missing[0],
     )
-    ratio = None if f.efficiency is None else (1 - f.efficiency) / f.efficiency
+    ratio = rated_ratio(f, inp.site.demand.drinking_gal_day)
     drunk = inp.site.demand.drinking_gal_year
     return report(
         inp,

@@ -253,6 +253,22 @@ def waste_ratio(f: MembraneFigures, here: Here, drinking: float) -> float | None
     return here.ratio * (f.permeate_pump or 1.0)
 
 
+def rated_ratio(f: MembraneFigures, drinking: float) -> float | None:
+    """Gallons to the drain a gallon at the tap [-] as far as the ratings alone tell: without a
+    shut-off the rated drain of the whole day, else by the efficiency rating; None without one.
+
+    Args:
+        drinking: gallons drunk a day [gal/day].
+
+    >>> f = MembraneFigures(rated_gpd=50.0, rated_ratio=3.0, rejection=0.9, shut_off=False)
+    >>> rated_ratio(f, 3.0)  # 150 gal a day for 3 that are drunk
+    50.0
+    """
+    if not f.shut_off:
+        return f.rated_gpd * f.rated_ratio / drinking if drinking > 0 else None
+    return None if f.efficiency is None else (1 - f.efficiency) / f.efficiency
+
+
 def for_nothing(f: MembraneFigures, here: Here) -> float:
     """Water [gal/day] to the drain of a membrane that makes nothing: its tank never fills, so its
     valve never closes.

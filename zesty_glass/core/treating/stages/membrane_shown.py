@@ -20,9 +20,31 @@ from .membrane_flow import (
 
 
 def rated_waste(f: MembraneFigures, ratio: float | None, gallons: float) -> tuple[Figure, ...]:
-    """Waste by the efficiency rating alone, while what it makes here is not known."""
-    if ratio is None or f.efficiency is None or f.rated_ratio == 0:
+    """Waste by the ratings alone, while what it makes here is not known."""
+    if ratio is None or f.rated_ratio == 0:
         return ()
+    over = ("over a year", f"{ratio:.1f}", "to 1", True)
+    lost = ("gallons a year", f"{ratio * gallons:,.0f}", "gal")
+    why = f"Why {ratio:.1f} to 1?"
+    if f.efficiency is None or not f.shut_off:
+        rated = ("drain as rated", f"{f.rated_gpd * f.rated_ratio:.0f}", "gal/day")
+        shown = working(
+            why,
+            "drain of the whole day ÷ use",
+            "the item’s ratings; no shut-off",
+            rated,
+            over,
+            lost,
+        )
+    else:
+        shown = working(
+            why,
+            "(1 − efficiency) ÷ efficiency",
+            "the item’s efficiency rating, with tank and shut-off in use",
+            ("efficiency rating", f"{100 * f.efficiency:.0f}", "%"),
+            over,
+            lost,
+        )
     return (
         Figure(
             id="waste",
@@ -30,14 +52,7 @@ def rated_waste(f: MembraneFigures, ratio: float | None, gallons: float) -> tupl
             value=f"{ratio:.1f}",
             unit="gal",
             number=ratio,
-            working=working(
-                f"Why {ratio:.1f} to 1?",
-                "(1 − efficiency) ÷ efficiency",
-                "the item’s efficiency rating, with tank and shut-off in use",
-                ("efficiency rating", f"{100 * f.efficiency:.0f}", "%"),
-                ("over a year", f"{ratio:.1f}", "to 1", True),
-                ("gallons a year", f"{ratio * gallons:,.0f}", "gal"),
-            ),
+            working=shown,
         ),
     )
 

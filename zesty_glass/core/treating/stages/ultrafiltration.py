@@ -32,6 +32,7 @@ CHECKS = {
         "Grit and rust flakes cut fibres.", "A screen of about 100 µm ahead of it."
     ),
 }
+FEED_NTU = 5.0  # [NTU] more clogs fibres that are fed directly: trade practice (2024)
 NEEDS = (
     Need(
         analyte="iron",
@@ -44,6 +45,12 @@ NEEDS = (
         limit=0.5,
         severity="warn",
         why="It clogs the pores: a tannin bed ahead, and cleaning more often.",
+    ),
+    Need(
+        analyte="turbidity",
+        limit=FEED_NTU,
+        severity="warn",
+        why="Its fibres clog: a sediment filter ahead of it.",
     ),
 )
 WIDEST_UM = 0.1  # [µm] wider pores are no ultrafiltration: WHO, as above (2004)
