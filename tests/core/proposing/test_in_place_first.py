@@ -70,6 +70,55 @@ class Kept(unittest.TestCase):
         self.assertGreater(ways[0].answers["hardness"], 0.9)
 
 
+class ServiceFirst(unittest.TestCase):
+    """What stands there and fails is serviced and tested again before anything new."""
+
+    STREAKS = Complaint(id="o", sign="orange_streaks", words="Orange in the basin")
+    FILTER = InPlace(id="f", kind="iron_filter", changed_on=DAY - timedelta(days=900))
+
+    def of(self, *complaints, raw=(), behind_it=0.8):
+        drawn = sample(
+            hardness(8),
+            tds(250, 251),
+            shown("iron", 1.2, 0.1),
+            shown("ph", 7.4, 0.05),
+            from_lab("coliform", qualifier="absent"),
+            *raw,
+        )
+        place = home(source=Source.WELL_DRILLED, in_place=(self.FILTER,))
+        glass = behind("f", shown("iron", behind_it, 0.05))
+        v = replace(visit(self.FILTER), home=place, complaints=complaints, samples=(drawn, glass))
+        return asked(v)
+
+    def test_an_iron_filter_that_lets_iron_through(self):
+        s = self.of(self.STREAKS)
+        self.assertEqual(s.lines[0].option.name, "Iron filter, serviced")
+        self.assertIn("before anything new", s.lines[0].ahead)
+        self.assertIn("Iron filter", [x.option.name for x in s.lines[1:]])
+
+    def test_one_that_works_is_kept_and_not_serviced(self):
+        s = self.of(self.STREAKS, behind_it=0.05)
+        self.assertNotIn("Iron filter, serviced", [x.option.name for x in s.lines])
+
+    def test_not_where_something_else_is_complained_of_too(self):
+        crust = Complaint(id="w", sign="white_crust", words="White crust")
+        s = self.of(self.STREAKS, crust)
+        self.assertNotEqual(s.lines[0].option.name, "Iron filter, serviced")
+
+    def test_health_does_not_wait_for_it(self):
+        s = self.of(self.STREAKS, raw=(from_lab("arsenic", 0.05, certified=True),))
+        self.assertNotEqual(s.lines[0].option.name, "Iron filter, serviced")
+
+    def test_a_part_whose_life_nobody_knows_is_changed_before_it_is_given_up(self):
+        jug = InPlace(id="f", kind="fridge", changed_on=DAY - timedelta(days=600))
+        same = behind("f", shown("chlorine_free", 1.2, 0.05))
+        told = asked(visit(jug, same)).in_place[0]
+        self.assertEqual(told.verdict, "service")
+        self.assertIn("not known", told.advice)
+        rated = replace(jug, months=24)
+        self.assertEqual(asked(visit(rated, same)).in_place[0].verdict, "replace")
+
+
 class KeptForHealth(unittest.TestCase):
     """What a certified laboratory found behind equipment decides whether anything is bought."""
 

@@ -12,6 +12,7 @@ from itertools import pairwise
 from ..analytes import ANALYTES
 from ..errors import RuleError
 from ..home import Home, Wish
+from ..in_place import KINDS as IN_PLACE
 from ..rules import Rules, Settings
 from ..searching.found import Combination, places
 from ..searching.scores import UNKNOWN
@@ -136,11 +137,12 @@ def suggest(
     unasked = grader.unasked - had
     acted = frozenset(f.analyte for f in meaning.findings if f.weight is Weight.ACT)
     going_on = tuple(KeptInPlace(device=j.id) for j in in_place if j.verdict == "keep")
+    reasoned = with_reasons(
+        padded_last([x for _, x in lines], by_code, unasked, acted), settings, years
+    )
     ranked = tuple(
         _keeping(line, going_on, by_code)
-        for line in with_reasons(
-            padded_last([x for _, x in lines], by_code, unasked, acted), settings, years
-        )
+        for line in _service_first(reasoned, in_place, meaning, wanted)
     )
     open_still = unanswered(meaning, ranked, found.left_out) or complaints_left(
         meaning, ranked, complaints
@@ -205,6 +207,34 @@ def _ways(in_place: tuple[Judged, ...]) -> tuple[tuple[str, ...], ...]:
     return tuple(
         (code_of(j.id, j.verdict),) for j in in_place if j.verdict in ("service", "set_right")
     )
+
+
+SERVICE_FIRST = "Service and the same tests again come before anything new for this."
+
+
+def _service_first(
+    lines: tuple[Suggested, ...],
+    in_place: tuple[Judged, ...],
+    meaning: Meaning,
+    wanted: tuple[str, ...],
+) -> tuple[Suggested, ...]:
+    """What stands there and fails at all that is asked for is serviced, or set right, before
+    anything new; a health finding is not made to wait for it.
+    """
+    if any(f.weight is Weight.HEALTH for f in meaning.findings):
+        return lines
+    asked = {f.analyte for f in meaning.findings if f.explains} or set(wanted)
+    ways = {
+        code_of(j.id, j.verdict)
+        for j in in_place
+        if j.verdict in ("service", "set_right")
+        and asked
+        and asked <= set(IN_PLACE[j.kind].works_on)
+        and (j.scope == "house" or not meaning.unexplained)
+    }
+    first = [x for x in lines if [s.item for s in x.option.stages] in [[w] for w in ways]]
+    rest = [x for x in lines if x not in first]
+    return (*(replace(x, ahead=SERVICE_FIRST) for x in first), *rest)
 
 
 def _keeping(

@@ -171,6 +171,12 @@ def cartridge(seen: Seen) -> Answer:
             return "not_judged", "Draw a glass behind it, flushed, and test what it is there for."
         case True:
             return "keep", "It does what was measured. Change it by its months or gallons."
+        case False if device.months is None and device.gallons is None:
+            return (
+                "service",
+                "Nothing that was measured differs behind it, and how long its part lasts is not"
+                f" known. {device.of.service} Then the same tests: if nothing differs, it can go.",
+            )
         case False:
             return (
                 "replace",
