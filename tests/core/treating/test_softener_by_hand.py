@@ -8,8 +8,10 @@ from tests.making import home, settings, softener, water
 from zesty_glass.core.home import Source
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.treating.items import Consumable
+from zesty_glass.core.treating.stages import softener_shown as shown
 from zesty_glass.core.treating.stages import softener_size as soft
 from zesty_glass.core.treating.stages.softener_size import SoftenerFigures
+from zesty_glass.core.units import MG_L_PER_GPG
 
 GPG = 17.118061
 METERED = SoftenerFigures(resin_ft3=1.0, dose_lb_ft3=8)
@@ -125,6 +127,65 @@ class Sizing(unittest.TestCase):
         # 8 days: 18,000, so 6 lb; 10 days: 22,000, which wants 8, the dose in use
         self.assertEqual(soft.lower_dose(METERED, 2000, 8, 8), 6)
         self.assertIsNone(soft.lower_dose(METERED, 2000, 10, 8))
+
+
+class Workings(unittest.TestCase):
+    """The slips behind a softener's figures: every row as it is worked out by hand."""
+
+    def rows(self, id, **more):
+        shown = next(f for f in stage(**more).figures if f.id == id)
+        return {r.label: (r.value, r.unit, r.total) for r in shown.working.rows}, shown
+
+    def test_days_as_a_valve_counts_them(self):
+        for interval, said in ((9.0, "9"), (9.2, "about 9"), (0.4, "about 1"), (8.999, "about 9")):
+            self.assertEqual(shown.about_days(interval), said)
+
+    def test_metered_with_its_day_kept_back(self):
+        # 1 ft³ at 8 lb: 24,000 grains; 10 gpg × 4 × 60 gal = 2,400 a day: 10 days less one
+        rows, interval = self.rows(
+            "interval", ft3=1.0, dose_lb_ft3=8.0, w={"hardness": 10 * MG_L_PER_GPG}
+        )
+        self.assertEqual(rows["load a day"], ("2,400", "grains", False))
+        self.assertEqual(rows["less a day kept back"], ("9.00", "days", True))
+        self.assertEqual(rows["so it renews every"], ("9", "days", True))
+        self.assertEqual(interval.value, "9")
+        self.assertNotIn("iron of 0.3 mg/L or more", rows)
+
+    def test_the_rule_for_iron_stands_from_0_3(self):
+        for iron, said in ((0.3, True), (0.29, False)):
+            w = {"hardness": 10 * GPG, "iron": iron}
+            rows, _ = self.rows("interval", ft3=1.0, w=w)
+            self.assertEqual("iron of 0.3 mg/L or more" in rows, said, iron)
+
+    def test_a_clock_that_lets_hard_water_through(self):
+        # 4,000 grains a day for 7 days: 28,000 on 24,000 of capacity; a seventh comes through
+        rows, _ = self.rows(
+            "interval",
+            ft3=1.0,
+            control="clock",
+            clock_days=7,
+            dose_lb_ft3=8.0,
+            w={"hardness": 4000 / 240 * GPG},
+        )
+        self.assertEqual(rows["load between renewals"], ("28,000", "grains", True))
+        self.assertEqual(rows["hard share of the water"], ("14", "%", False))
+        self.assertNotIn("less a day kept back", rows)
+
+    def test_a_lower_dose_is_offered_to_a_metered_one_alone(self):
+        # 14 + 4 gpg on 240 gal: 4,320 a day, five of them 21,600; 4 lb hold 21,000, 6 lb 30,000
+        w = {"hardness": 14 * GPG, "iron": 1.0}
+        for more, offered in (({}, True), ({"control": "clock", "clock_days": 4}, False)):
+            _, figure = self.rows("interval", ft3=1.5, dose_lb_ft3=8.0, w=w, **more)
+            self.assertEqual("At 6 lb/ft³" in figure.working.note, offered, more)
+
+    def test_what_a_year_comes_to_stands_out(self):
+        for id in ("salt", "rinse"):
+            rows, _ = self.rows(id, ft3=1.0, dose_lb_ft3=8.0, w={"hardness": 10 * GPG})
+            self.assertEqual([k for k, v in rows.items() if v[2]], ["a year"])
+        # 365 / 9 renewals of 8 lb: 324 lb, 8.1 bags of 40
+        rows, _ = self.rows("salt", ft3=1.0, dose_lb_ft3=8.0, w={"hardness": 10 * GPG})
+        self.assertEqual(rows["a year"][0], "324")
+        self.assertEqual(rows["in 40-lb bags"][0], "8.1")
 
 
 class Checks(unittest.TestCase):

@@ -18,6 +18,7 @@ from zesty_glass.core.treating.stages.calcite import to_saturation
 from zesty_glass.core.treating.stages.cartridge import CartridgeFigures
 from zesty_glass.core.treating.stages.common import StageInput
 from zesty_glass.core.treating.stages.devices import DeviceFigures
+from zesty_glass.core.treating.stages.distiller import BATCH_GAL, DistillerFigures
 from zesty_glass.core.treating.stages.membrane_flow import (
     MembraneFigures,
     at_home,
@@ -26,9 +27,10 @@ from zesty_glass.core.treating.stages.membrane_flow import (
     permeate_gpd,
     waste_ratio,
 )
-from zesty_glass.core.treating.stages.neutraliser import NeutraliserFigures
+from zesty_glass.core.treating.stages.neutraliser import WIDE_PH, NeutraliserFigures
 from zesty_glass.core.treating.stages.sediment import SedimentFigures
 from zesty_glass.core.treating.stages.specialists import SpecialistFigures
+from zesty_glass.core.treating.stages.ultrafiltration import UltrafiltrationFigures
 from zesty_glass.core.treating.stages.uv import design_flow
 from zesty_glass.core.treating.stream import Quantity, source_stream
 from zesty_glass.core.treating.technology import Company
@@ -363,6 +365,38 @@ class PressureTaken(unittest.TestCase):
             self.assertFalse(SpecialistFigures(kind=kind).disinfects)
 
 
+class Fibres(unittest.TestCase):
+    """Ultrafiltration: rinsed every day where nothing else is stated; at the tap it takes none."""
+
+    def of(self, scope="house", **more):
+        figures = UltrafiltrationFigures(pore_um=0.02, rinse_gal=4.0, rinse_gpm=5.0, **more)
+        thing = item(figures, scope, flow_gpm=18.0, drop_psi=4.0, drop_gpm=18.0)
+        return run(thing, {"turbidity": 2.0, "iron": 0.1, "tannin": 0.0}, **TOWN)
+
+    def test_a_rinse_a_day(self):
+        self.assertAlmostEqual(self.of().drains[0].gal_year, 365.25 * 4)
+        self.assertAlmostEqual(self.of(rinse_days=2.0).drains[0].gal_year, 365.25 / 2 * 4)
+
+    def test_its_drop(self):
+        self.assertEqual((self.of().drop_psi, self.of("tap").drop_psi), (1.0, 0.0))
+
+    def test_a_rinse_of_a_litre_or_half_a_day_is_one(self):
+        for right in ({"rinse_gal": 0.5}, {"rinse_gpm": 0.5}, {"rinse_days": 0.5}):
+            figures = {"pore_um": 0.02, "rinse_gal": 4.0, "rinse_gpm": 5.0, **right}
+            item(UltrafiltrationFigures(**figures))
+
+
+class Batches(unittest.TestCase):
+    def test_one_a_gallon_and_the_residue_each_time_it_is_full(self):
+        figures = DistillerFigures(kwh_gal=3.0, gal_day=4.0, residue_share=0.1)
+        r = run(item(figures, "tap"), {"tds": 500.0})
+        drunk = 4 * 0.7 * 365.25
+        self.assertAlmostEqual(r.chores[0].times_year, drunk / BATCH_GAL)
+        self.assertAlmostEqual(r.drains[0].times_year, drunk / 4.0)
+        power = next(f for f in r.figures if f.id == "power")
+        self.assertEqual([x.label for x in power.working.rows if x.total], ["a year"])
+
+
 class Acid(unittest.TestCase):
     def test_a_feeder_is_for_ph_under_five(self):
         figures = NeutraliserFigures(
@@ -374,6 +408,21 @@ class Acid(unittest.TestCase):
         bed = replace(figures, style="upflow", volume_ft3=1.5)
         r = run(item(bed), {**values, "ph": 7.2})
         self.assertIn("pH 6 to 6.9", sentence(r, "neutraliser.range"))
+
+    def test_a_ph_that_is_wide_asks_for_a_meter(self):
+        bed = NeutraliserFigures(style="upflow", volume_ft3=1.5)
+        values = {"alkalinity": 30.0, "temperature": 12.0, "hardness": 40.0, "tds": 100.0}
+        for half, said in ((WIDE_PH / 2, ""), (WIDE_PH / 2 + 0.01, "warn")):
+            ph = Range.of(6.2 - half, 6.2, 6.2 + half)
+            r = run(item(bed), {**values, "ph": ph})
+            self.assertEqual(status(r, "neutraliser.ph_meter"), said, half)
+
+    def test_what_it_adds_stands_out(self):
+        bed = NeutraliserFigures(style="upflow", volume_ft3=1.5)
+        values = {"alkalinity": 30.0, "temperature": 12.0, "hardness": 40.0, "tds": 100.0}
+        r = run(item(bed), {**values, "ph": 6.2})
+        rows = [x.label for f in r.figures for x in f.working.rows if x.total]
+        self.assertIn("hardness added", rows)
 
     def test_water_that_scales_already_dissolves_nothing(self):
         # pH 8.4, 250 mg/L of calcium and of alkalinity at 15 °C: an index far above 0
