@@ -142,9 +142,8 @@ class Workings(unittest.TestCase):
 
     def test_metered_with_its_day_kept_back(self):
         # 1 ft³ at 8 lb: 24,000 grains; 10 gpg × 4 × 60 gal = 2,400 a day: 10 days less one
-        rows, interval = self.rows(
-            "interval", ft3=1.0, dose_lb_ft3=8.0, w={"hardness": 10 * MG_L_PER_GPG}
-        )
+        w = {"hardness": 10 * MG_L_PER_GPG}
+        rows, interval = self.rows("interval", ft3=1.0, dose_lb_ft3=8.0, w=w)
         self.assertEqual(rows["load a day"], ("2,400", "grains", False))
         self.assertEqual(rows["less a day kept back"], ("9.00", "days", True))
         self.assertEqual(rows["so it renews every"], ("9", "days", True))

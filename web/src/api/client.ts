@@ -71,7 +71,10 @@ export async function data<T>(
   );
 }
 
-/** What was fetched last by a name, with its tag: asked for again, the server says when it still holds. */
+/**
+ * What was fetched last by a name, with its tag: asked for again, the server says when it still
+ * holds.
+ */
 const held = new Map<string, { tag: string; value: unknown }>();
 const MOST_HELD = 8;
 

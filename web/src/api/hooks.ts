@@ -138,7 +138,10 @@ export interface VisitFields {
   note?: string;
 }
 
-/** Changes of a visit made here go out one after the other, each on top of the last one's version: quick touches do not refuse each other. */
+/**
+ * Changes of a visit made here go out one after the other, each on top of the last one's version:
+ * quick touches do not refuse each other.
+ */
 const going = new Map<string, { last: Promise<unknown>; version: number }>();
 function changeInTurn(id: string, body: VisitFields): Promise<Saved> {
   const before = going.get(id);
@@ -194,7 +197,10 @@ export const usePutOption = (id: string): Mutation<Saved, { option: Option }> =>
       }),
     ),
   );
-/** What was last kept of each line here: an edit is made on top of it, so that quick touches neither refuse nor undo each other. */
+/**
+ * What was last kept of each line here: an edit is made on top of it, so that quick touches neither
+ * refuse nor undo each other.
+ */
 const kept = new Map<string, { option: Option; version: number }>();
 const editing = new Map<string, Promise<unknown>>();
 interface OptionEdit {

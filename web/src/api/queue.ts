@@ -1,9 +1,13 @@
 /**
- * Readings on their way: kept in the browser until the server has them, sent again until it answers.
+ * Readings on their way: kept in the browser until the server has them, sent again until it
+ * answers.
  *
- * Each reading has a place of its own in the browser's store, so that two tabs never overwrite each other's; only one
- * tab at a time sends (Web Locks), and all of them hear what arrived (BroadcastChannel). A reading that the server
- * cannot take now does not hold back the others; one that it will never take is set aside, shown, and can be mended.
+ * Each reading has a place of its own in the browser's store, so that two tabs never overwrite each
+ * other's; only one
+ * tab at a time sends (Web Locks), and all of them hear what arrived (BroadcastChannel). A reading
+ * that the server
+ * cannot take now does not hold back the others; one that it will never take is set aside, shown,
+ * and can be mended.
  */
 import { useSyncExternalStore } from "react";
 
@@ -103,7 +107,10 @@ function arrived(kept: KeptReading, visit: string): void {
   arrivals.forEach((a) => a(kept, visit));
 }
 
-/** Keep a reading: first here, then on the server. Resolves when the server has it, or null while it does not answer. */
+/**
+ * Keep a reading: first here, then on the server. Resolves when the server has it, or null while it
+ * does not answer.
+ */
 export async function keep(entry: Waiting): Promise<KeptReading | null> {
   put(entry);
   publish();
@@ -149,7 +156,8 @@ async function send(entry: Waiting): Promise<Sent> {
         body: entry.reading,
       }),
     );
-    // the page takes it over first: between "on its way" and "fetched again" a reading is never out of sight
+    // the page takes it over first: between "on its way" and "fetched again" a reading is never out
+    // of sight
     arrived(kept, entry.visit);
     channel?.postMessage({ kind: "kept", kept, visit: entry.visit });
     const now = stored().get(entry.reading.id);

@@ -1,4 +1,7 @@
-/** Readings that the server will not take: shown with the reason, put right here and sent again, or given up. */
+/**
+ * Readings that the server will not take: shown with the reason, put right here and sent again, or
+ * given up.
+ */
 import { Dialog } from "radix-ui";
 import { useState, type ReactElement } from "react";
 import { Link } from "react-router";
@@ -94,7 +97,10 @@ export function Aside(): ReactElement | null {
         <Dialog.Overlay className="fixed inset-0 bg-[#10302a55] z-40" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed z-50 left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 w-[min(640px,94vw)] max-h-[84vh] overflow-y-auto bg-paper border-[1.5px] border-ink p-6"
+          className={
+            "fixed z-50 left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 w-[min(640px,94vw)] " +
+            "max-h-[84vh] overflow-y-auto bg-paper border-[1.5px] border-ink p-6"
+          }
         >
           <Dialog.Title className="font-d text-l font-bold">
             The server does not take {n}

@@ -163,7 +163,11 @@ export function Finder(): ReactElement {
         <Dialog.Content
           aria-describedby={undefined}
           onOpenAutoFocus={toField}
-          className="fixed z-50 left-1/2 top-[8vh] -translate-x-1/2 w-[min(640px,94vw)] max-h-[80vh] grid grid-rows-[auto_auto_minmax(0,1fr)_auto] gap-3 bg-paper border-[1.5px] border-ink p-6"
+          className={
+            "fixed z-50 left-1/2 top-[8vh] -translate-x-1/2 w-[min(640px,94vw)] max-h-[80vh] " +
+            "grid grid-rows-[auto_auto_minmax(0,1fr)_auto] gap-3 bg-paper border-[1.5px] " +
+            "border-ink p-6"
+          }
         >
           <div className="flex items-center gap-3">
             <Dialog.Title className="font-d text-l font-bold flex-1">

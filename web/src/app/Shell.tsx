@@ -92,7 +92,10 @@ export function Head({
     <header className="flex items-center gap-4 px-8 h-16 min-w-0">
       <Link
         to="/"
-        className="flex items-center gap-2 font-d font-bold text-[18px] tracking-tight text-ink no-underline w-[200px] max-[900px]:w-auto shrink-0 min-h-11"
+        className={
+          "flex items-center gap-2 font-d font-bold text-[18px] tracking-tight text-ink no- " +
+          "underline w-[200px] max-[900px]:w-auto shrink-0 min-h-11"
+        }
       >
         <Logo />
         <span className="max-[900px]:sr-only">Zesty Glass</span>
@@ -129,7 +132,9 @@ export function Ledge({ children, end }: { children?: ReactNode; end?: ReactNode
   );
 }
 
-/** The low counter of a view at work: what is picked from on the left, the next step on the right. */
+/**
+ * The low counter of a view at work: what is picked from on the left, the next step on the right.
+ */
 export function Counter({
   children,
   end,

@@ -1,4 +1,6 @@
-/** The views that are no part of a visit: where they are, what they are called, who may see them. */
+/**
+ * The views that are no part of a visit: where they are, what they are called, who may see them.
+ */
 export interface Place {
   path: string;
   name: string;

@@ -18,7 +18,10 @@ function written(value: number, least: number, most: number): string {
   return format.format(value);
 }
 
-/** Digits after the point; under 1 as many as say something, so that nothing is shown as 0 that is not 0. */
+/**
+ * Digits after the point; under 1 as many as say something, so that nothing is shown as 0 that is
+ * not 0.
+ */
 export function num(value: number, decimals = 0): string {
   const small = value !== 0 && Math.abs(value) < 1;
   const digits = small ? Math.max(decimals, 1 - Math.floor(Math.log10(Math.abs(value)))) : decimals;
@@ -63,7 +66,10 @@ export function money(amount: string | number, currency: string, cents = false):
 }
 
 const TO_THE_TEN_BEYOND = 5;
-/** A sum of costs over years as it is said: whole, and to the ten beyond five years. The slip has the cents. */
+/**
+ * A sum of costs over years as it is said: whole, and to the ten beyond five years. The slip has
+ * the cents.
+ */
 export function sumOver(amount: string | number, currency: string, years: number): string {
   const step = years > TO_THE_TEN_BEYOND ? 10 : 1;
   const said = Math.round(Number(amount) / step) * step;

@@ -8,10 +8,26 @@ const G = { rim: 8, foot: 129, deep: 137, floor: 116, rw: 36, fw: 29, fill: 29 }
 const outerHalf = (y: number): number => G.rw - ((G.rw - G.fw) * (y - G.rim)) / (G.foot - G.rim);
 const half = (y: number): number => outerHalf(y) - 2.9;
 const EDGE = "#10302A";
-const OUTER = `M${50 - G.rw},${G.rim} L${50 - outerHalf(126)},126 Q${50 - outerHalf(129) + 0.3},${G.foot + 3.4} 28,${G.deep - 2.2} Q50,${G.deep + 1.6} 72,${G.deep - 2.2} Q${50 + outerHalf(129) - 0.3},${G.foot + 3.4} ${50 + outerHalf(126)},126 L${50 + G.rw},${G.rim}`;
+const OUTER = [
+  `M${50 - G.rw},${G.rim} L${50 - outerHalf(126)},126`,
+  `Q${50 - outerHalf(129) + 0.3},${G.foot + 3.4} 28,${G.deep - 2.2}`,
+  `Q50,${G.deep + 1.6} 72,${G.deep - 2.2}`,
+  `Q${50 + outerHalf(129) - 0.3},${G.foot + 3.4} ${50 + outerHalf(126)},126`,
+  `L${50 + G.rw},${G.rim}`,
+].join(" ");
 const YS = G.fill;
-const BODY = `M${50 - half(YS)},${YS} L${50 - half(G.floor)},${G.floor - 2} Q${50 - half(G.floor) + 1},${G.floor + 2.4} 31,${G.floor + 3.6} Q50,${G.floor + 5.6} 69,${G.floor + 3.6} Q${50 + half(G.floor) - 1},${G.floor + 2.4} ${50 + half(G.floor)},${G.floor - 2} L${50 + half(YS)},${YS} Z`;
-const HEEL = `M0,${G.floor - 2} H14 Q${50 - half(G.floor) + 1},${G.floor + 2.4} 31,${G.floor + 3.6} Q50,${G.floor + 5.6} 69,${G.floor + 3.6} Q${50 + half(G.floor) - 1},${G.floor + 2.4} 86,${G.floor - 2} H100 V150 H0Z`;
+const BODY = [
+  `M${50 - half(YS)},${YS} L${50 - half(G.floor)},${G.floor - 2}`,
+  `Q${50 - half(G.floor) + 1},${G.floor + 2.4} 31,${G.floor + 3.6}`,
+  `Q50,${G.floor + 5.6} 69,${G.floor + 3.6}`,
+  `Q${50 + half(G.floor) - 1},${G.floor + 2.4} ${50 + half(G.floor)},${G.floor - 2}`,
+  `L${50 + half(YS)},${YS} Z`,
+].join(" ");
+const HEEL = [
+  `M0,${G.floor - 2} H14 Q${50 - half(G.floor) + 1},${G.floor + 2.4} 31,${G.floor + 3.6}`,
+  `Q50,${G.floor + 5.6} 69,${G.floor + 3.6}`,
+  `Q${50 + half(G.floor) - 1},${G.floor + 2.4} 86,${G.floor - 2} H100 V150 H0Z`,
+].join(" ");
 
 interface Size {
   k: number;

@@ -8,7 +8,8 @@ function segments(x: number, y: number, r: number, n = 9): string {
     const a = (i / n) * 6.2832 + 0.2;
     const b = ((i + 1) / n) * 6.2832 + 0.08;
     const m = (a + b) / 2;
-    return `M${x + q * Math.cos(m)},${y + q * Math.sin(m)} L${x + R * Math.cos(a + 0.05)},${y + R * Math.sin(a + 0.05)} A${R},${R} 0 0 1 ${x + R * Math.cos(b)},${y + R * Math.sin(b)}Z`;
+    const at = (d: number, t: number): string => `${x + d * Math.cos(t)},${y + d * Math.sin(t)}`;
+    return `M${at(q, m)} L${at(R, a + 0.05)} A${R},${R} 0 0 1 ${at(R, b)}Z`;
   }).join("");
 }
 
@@ -78,10 +79,12 @@ export function Wheel({
         const b = ((i + 1) / of) * 6.2832 - 1.5708 - 0.05;
         const R = r * 0.8;
         const q = r * 0.2;
+        const at = (d: number, t: number): string =>
+          `${r + d * Math.cos(t)},${r + d * Math.sin(t)}`;
         return (
           <path
             key={i}
-            d={`M${r + q * Math.cos((a + b) / 2)},${r + q * Math.sin((a + b) / 2)}L${r + R * Math.cos(a)},${r + R * Math.sin(a)}A${R},${R} 0 0 1 ${r + R * Math.cos(b)},${r + R * Math.sin(b)}Z`}
+            d={`M${at(q, (a + b) / 2)}L${at(R, a)}A${R},${R} 0 0 1 ${at(R, b)}Z`}
             fill={i < done ? "var(--yuzu)" : "none"}
             stroke="var(--ink)"
             strokeWidth={1.3}

@@ -7,7 +7,10 @@ export interface Tested {
   done: boolean;
 }
 
-/** What is drawn: tannin, rusted iron [mg/L], haze [NTU], hardness low and high [mg/L as CaCO3], scale index, chlorine, TDS [mg/L]. */
+/**
+ * What is drawn: tannin, rusted iron [mg/L], haze [NTU], hardness low and high [mg/L as CaCO3],
+ * scale index, chlorine, TDS [mg/L].
+ */
 export interface Look {
   tannin: number;
   ferric: number;

@@ -26,7 +26,10 @@ export class Boundary extends Component<Props, { error: unknown }> {
 
 const AGAIN_MS = 1500;
 
-/** A part of the page that is fetched later: tried again until the network is back, so that it never comes as an error. */
+/**
+ * A part of the page that is fetched later: tried again until the network is back, so that it never
+ * comes as an error.
+ */
 async function untilThere<T>(load: () => Promise<T>): Promise<T> {
   for (;;) {
     try {

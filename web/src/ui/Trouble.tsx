@@ -17,7 +17,10 @@ export function Trouble({
   return (
     <div
       role="alert"
-      className="flex gap-3 items-start border-[1.5px] border-ink bg-slip p-4 rounded-[2px] max-w-[640px]"
+      className={
+        "flex gap-3 items-start border-[1.5px] border-ink bg-slip p-4 rounded-[2px] " +
+        "max-w-[640px]"
+      }
     >
       <StateMark kind="no" size={22} />
       <div>

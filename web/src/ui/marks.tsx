@@ -123,10 +123,8 @@ export const STATUS_MARK: Record<string, Mark> = {
 
 /** The seed that marks the best value. */
 export function Pip({ x, y, s = 6 }: { x: number; y: number; s?: number }): ReactElement {
-  return (
-    <path
-      d={`M${x},${y - s * 1.25} C${x + s * 0.95},${y - s * 0.1} ${x + s * 0.7},${y + s * 0.85} ${x},${y + s * 0.85} C${x - s * 0.7},${y + s * 0.85} ${x - s * 0.95},${y - s * 0.1} ${x},${y - s * 1.25}Z`}
-      fill="var(--ink)"
-    />
-  );
+  const at = (dx: number, dy: number): string => `${x + s * dx},${y + s * dy}`;
+  const right = `C${at(0.95, -0.1)} ${at(0.7, 0.85)} ${at(0, 0.85)}`;
+  const left = `C${at(-0.7, 0.85)} ${at(-0.95, -0.1)} ${at(0, -1.25)}`;
+  return <path d={`M${at(0, -1.25)} ${right} ${left}Z`} fill="var(--ink)" />;
 }

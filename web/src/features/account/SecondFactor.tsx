@@ -1,4 +1,7 @@
-/** A second factor: six digits from a program on one's telephone, codes on paper for when it is lost. */
+/**
+ * A second factor: six digits from a program on one's telephone, codes on paper for when it is
+ * lost.
+ */
 import { useMutation } from "@tanstack/react-query";
 import { useState, type ReactElement } from "react";
 

@@ -30,7 +30,10 @@ export function AlsoWaiting(): ReactElement | null {
           <li key={`${w.path}${w.what}${i}`} className="border-b border-rule">
             <Link
               to={w.path}
-              className="grid grid-cols-[24px_1fr_auto] gap-3 items-center min-h-[52px] py-1 text-ink no-underline hover:bg-yuzu-pale px-2 -mx-2"
+              className={
+                "grid grid-cols-[24px_1fr_auto] gap-3 items-center min-h-[52px] py-1 text-ink " +
+                "no-underline hover:bg-yuzu-pale px-2 -mx-2"
+              }
             >
               {SIGNS[w.kind]}
               <span className="min-w-0">

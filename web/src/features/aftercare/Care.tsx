@@ -82,7 +82,12 @@ function PartRow({
     changing.find((s) => s.key.startsWith("tap_set"));
   return (
     <li className="border-b border-rule">
-      <div className="grid grid-cols-[30px_1fr_210px_250px] max-[900px]:grid-cols-[30px_1fr] gap-x-4 items-center py-2 min-h-[64px]">
+      <div
+        className={
+          "grid grid-cols-[30px_1fr_210px_250px] max-[900px]:grid-cols-[30px_1fr] gap-x-4 " +
+          "items-center py-2 min-h-[64px]"
+        }
+      >
         <PartToken kind={f.part.kind} label={f.part.label} />
         <p className="min-w-0">
           <b className="font-d text-l block">{f.part.label}</b>

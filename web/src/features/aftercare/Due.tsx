@@ -24,7 +24,10 @@ function HomeDue({ at }: { at: AtHome }): ReactElement {
     <li className="border-b border-rule">
       <Link
         to={`/jobs/${at.job}?part=care`}
-        className="grid grid-cols-[1fr_auto] gap-4 items-center min-h-[64px] py-2 text-ink no-underline hover:bg-yuzu-pale px-2 -mx-2"
+        className={
+          "grid grid-cols-[1fr_auto] gap-4 items-center min-h-[64px] py-2 text-ink no-underline " +
+          "hover:bg-yuzu-pale px-2 -mx-2"
+        }
       >
         <span className="min-w-0">
           <b className="font-d text-l block">{at.customer}</b>
@@ -63,7 +66,10 @@ function JobRow({ j }: { j: JobLine }): ReactElement {
     <li className="border-b border-rule">
       <Link
         to={`/jobs/${j.id}${j.state === "short" ? "?part=proof" : ""}`}
-        className="grid grid-cols-[1fr_auto] gap-4 items-center min-h-[60px] py-2 text-ink no-underline hover:bg-yuzu-pale px-2 -mx-2"
+        className={
+          "grid grid-cols-[1fr_auto] gap-4 items-center min-h-[60px] py-2 text-ink no-underline " +
+          "hover:bg-yuzu-pale px-2 -mx-2"
+        }
       >
         <span className="min-w-0">
           <b className="font-d text-l block">{j.customer}</b>

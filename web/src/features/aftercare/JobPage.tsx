@@ -54,7 +54,7 @@ function SheetList({
             {sheets.map((s) => (
               <button
                 key={s.key}
-                className={`text-left w-full min-h-11 px-3 py-1.5 rounded-[8px] text-b leading-tight ${s.key === picked ? "bg-yuzu-pale font-semibold" : "hover:bg-ledge"}`}
+                className={`sheet-key ${s.key === picked ? "bg-yuzu-pale font-semibold" : ""}`}
                 aria-pressed={s.key === picked}
                 onClick={() => onPick(s.key)}
               >

@@ -1,4 +1,7 @@
-/** Whether the line keeps its promise: predicted range against what was measured, with likely causes. */
+/**
+ * Whether the line keeps its promise: predicted range against what was measured, with likely
+ * causes.
+ */
 import { useState, type ReactElement } from "react";
 
 import { useInstruments } from "../../api/hooks";
@@ -137,7 +140,9 @@ function ProvedRow({
 }): ReactElement {
   return (
     <li className="border-b border-rule py-3">
-      <div className="grid grid-cols-[180px_1fr_170px] max-[900px]:grid-cols-1 gap-x-6 items-center">
+      <div
+        className={"grid grid-cols-[180px_1fr_170px] max-[900px]:grid-cols-1 gap-x-6 items-center"}
+      >
         <p>
           <b className="font-d text-l block">{NAMES[p.promise.analyte] ?? p.promise.analyte}</b>
           <span className="text-m text-ink-2">
@@ -153,7 +158,11 @@ function ProvedRow({
         </p>
       </div>
       {p.causes.length > 0 && (
-        <ol className="grid grid-cols-2 max-[900px]:grid-cols-1 gap-x-8 pt-2 list-decimal pl-5 text-m">
+        <ol
+          className={
+            "grid grid-cols-2 max-[900px]:grid-cols-1 gap-x-8 pt-2 list-decimal pl-5 text-m"
+          }
+        >
           {p.causes.map((c) => (
             <li key={c.id} className="py-0.5">
               <b>{c.cause}</b> {c.first}

@@ -1,10 +1,13 @@
-/** One sheet of work: its steps along a peel, ticked with who and when; tools and caution beside. */
+/**
+ * One sheet of work: its steps along a peel, ticked with who and when; tools and caution beside.
+ */
 import { Check as CheckIcon, TriangleAlert } from "lucide-react";
 import { useEffect, useState, type ReactElement } from "react";
 
 import { iso, said, today } from "./dates";
 import type { Doing, JobView, Sheet } from "./hooks";
 import { clock } from "../../app/when";
+import { clock as countdown } from "../testing/timers";
 
 type Tick = JobView["job"]["ticks"][number];
 
@@ -47,8 +50,7 @@ function Clock({ minutes }: { minutes: number }): ReactElement {
       </button>
     );
   const left = Math.max(0, Math.round((end - now) / 1000));
-  const h = Math.floor(left / 3600);
-  const shown = `${h > 0 ? `${h}:` : ""}${String(Math.floor(left / 60) % 60).padStart(h > 0 ? 2 : 1, "0")}:${String(left % 60).padStart(2, "0")}`;
+  const shown = countdown(left * 1000);
   return (
     <span className="flex gap-3 items-center">
       <span className="num font-d text-[28px]" role="timer">
@@ -72,7 +74,10 @@ function Mark({ n, tick, now }: { n: number; tick: Tick | undefined; now: boolea
   const fill = tick ? "var(--leaf)" : now ? "var(--ink)" : "var(--paper)";
   return (
     <span
-      className="grid place-items-center w-8 h-8 rounded-full border-[1.5px] border-ink font-d font-bold text-m z-10"
+      className={
+        "grid place-items-center w-8 h-8 rounded-full border-[1.5px] border-ink font-d font- " +
+        "bold text-m z-10"
+      }
       style={{ background: fill, color: tick || now ? "var(--paper)" : "var(--ink)" }}
       aria-hidden="true"
     >
@@ -136,7 +141,7 @@ function StepRow({
     <li className="grid grid-cols-[32px_1fr_auto] gap-4 items-center relative">
       <Mark n={n} tick={tick} now={now} />
       <button
-        className={`text-left min-h-[52px] py-1 rounded-[6px] hover:bg-yuzu-pale px-2 -mx-2 ${now ? "font-d font-bold text-[22px] leading-tight" : "text-l"} ${tick ? "text-ink-2" : ""}`}
+        className={`step-key ${now ? "now" : ""} ${tick ? "text-ink-2" : ""}`}
         aria-pressed={tick !== undefined}
         onClick={() => ticked(!tick, "")}
       >
@@ -174,7 +179,12 @@ export function SheetView({
         <TriangleAlert size={24} className="shrink-0 text-zest-ink" aria-hidden="true" />
         <span>{sheet.caution}</span>
       </p>
-      <ol className="relative before:absolute before:left-[15px] before:top-6 before:bottom-6 before:w-[3px] before:bg-yuzu">
+      <ol
+        className={
+          "relative before:absolute before:left-[15px] before:top-6 before:bottom-6 " +
+          "before:w-[3px] before:bg-yuzu"
+        }
+      >
         {sheet.steps.map((_, n) => (
           <StepRow key={n} job={job} sheet={sheet} n={n} now={n === now} onDo={onDo} />
         ))}

@@ -83,7 +83,10 @@ const METRIC: Record<string, [string, number]> = {
   "gal/day": ["L/day", L_PER_GAL],
 };
 
-/** A quantity of the home, typed in the units that this device shows; kept in US units as everywhere. */
+/**
+ * A quantity of the home, typed in the units that this device shows; kept in US units as
+ * everywhere.
+ */
 function Quantity({
   unit,
   value,
@@ -119,7 +122,12 @@ function Group({
       <legend className="float-left w-full mb-3">
         <h2 className="text-[20px]">{title}</h2>
       </legend>
-      <div className="clear-both grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] items-start gap-x-5 gap-y-4">
+      <div
+        className={
+          "clear-both grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] items-start gap-x-5 " +
+          "gap-y-4"
+        }
+      >
         {children}
       </div>
     </fieldset>

@@ -1,4 +1,7 @@
-/** Claims: every item's removal of every contaminant with its evidence, also of what was found in no home yet. */
+/**
+ * Claims: every item's removal of every contaminant with its evidence, also of what was found in no
+ * home yet.
+ */
 import { useState, type ReactElement } from "react";
 import { useSearchParams } from "react-router";
 

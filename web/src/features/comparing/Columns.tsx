@@ -28,7 +28,10 @@ export function ColumnHead({
       <div className="flex items-center gap-2 min-w-0">
         {i > 0 && (
           <span
-            className="num w-7 h-7 shrink-0 rounded-full border-[1.6px] border-ink grid place-items-center text-[15px]"
+            className={
+              "num w-7 h-7 shrink-0 rounded-full border-[1.6px] border-ink grid place-items- " +
+              "center text-[15px]"
+            }
             style={recommended ? { background: "var(--yuzu)", color: "#10302A" } : undefined}
           >
             {letterOf(i)}

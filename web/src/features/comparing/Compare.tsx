@@ -1,4 +1,7 @@
-/** Compare: pictures first; each option's column stands on its glasses, everything above is about it. */
+/**
+ * Compare: pictures first; each option's column stands on its glasses, everything above is about
+ * it.
+ */
 import { useState, type ReactElement } from "react";
 import { Link } from "react-router";
 
@@ -62,7 +65,12 @@ function Board({ a: all, ...chosen }: { a: Comparison } & Chosen): ReactElement 
     columnGap: GAP,
   };
   return (
-    <div className="board h-full grid grid-rows-[minmax(0,1fr)_auto] wide:grid-rows-1 wide:grid-cols-[minmax(0,1fr)_400px] gap-x-8 min-h-0">
+    <div
+      className={
+        "board h-full grid grid-rows-[minmax(0,1fr)_auto] wide:grid-rows-1 wide:grid- " +
+        "cols-[minmax(0,1fr)_400px] gap-x-8 min-h-0"
+      }
+    >
       <div className="min-h-0 h-full overflow-x-auto overflow-y-hidden scroll sideways">
         <div
           className="h-full flex flex-col relative"

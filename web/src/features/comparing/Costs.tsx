@@ -151,7 +151,10 @@ export function Costs({ a, ...chosen }: { a: Comparison } & Chosen): ReactElemen
   const curves = curvesOf(a, over, view.visit.recommended ?? "");
   return (
     <div
-      className="min-h-0 max-wide:max-h-[384px] overflow-auto scroll pb-4 pt-2 mb-[72px] max-wide:border-t-[1.5px] max-wide:border-ink"
+      className={
+        "min-h-0 max-wide:max-h-[384px] overflow-auto scroll pb-4 pt-2 mb-[72px] max- " +
+        "wide:border-t-[1.5px] max-wide:border-ink"
+      }
       tabIndex={0}
       role="group"
       aria-label="What it costs"

@@ -1,4 +1,7 @@
-/** Ranges as bars, waste as bathtubs, chores as a year's strip, evidence as shapes with words beside. */
+/**
+ * Ranges as bars, waste as bathtubs, chores as a year's strip, evidence as shapes with words
+ * beside.
+ */
 import type { ReactElement } from "react";
 
 import type { Cell, Row } from "../../api/types";

@@ -1,4 +1,6 @@
-/** The firm's catalogue: what is sold, out as a file, and in again with a preview, all rows or none. */
+/**
+ * The firm's catalogue: what is sold, out as a file, and in again with a preview, all rows or none.
+ */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Download } from "lucide-react";
 import { useState, type ReactElement } from "react";

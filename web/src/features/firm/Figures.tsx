@@ -1,4 +1,6 @@
-/** Prices and settings that every calculation of the firm uses; old visits keep those of their day. */
+/**
+ * Prices and settings that every calculation of the firm uses; old visits keep those of their day.
+ */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState, type ReactElement } from "react";
 
@@ -152,7 +154,9 @@ interface Part {
 
 function Numbers({ s, set }: Part): ReactElement {
   return (
-    <div className="grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-5 gap-y-4 items-start">
+    <div
+      className={"grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-5 gap-y-4 items-start"}
+    >
       <Seg
         label="Units"
         value={s.units}

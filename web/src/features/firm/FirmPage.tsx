@@ -1,4 +1,7 @@
-/** Kits, catalogue, prices and limits of the firm: data with its source and year. A manager changes them; old visits keep those of their day. */
+/**
+ * Kits, catalogue, prices and limits of the firm: data with its source and year. A manager changes
+ * them; old visits keep those of their day.
+ */
 import type { ReactElement } from "react";
 
 import { useFirm, useMe } from "../../api/hooks";
@@ -9,7 +12,10 @@ import { Figures } from "./Figures";
 import { Kits } from "./Kits";
 import { Limits } from "./Limits";
 
-/** Scroll the page's own scroller, and nothing around it, to a section; the next Tab goes on from there. */
+/**
+ * Scroll the page's own scroller, and nothing around it, to a section; the next Tab goes on from
+ * there.
+ */
 function jump(to: string): void {
   const section = document.getElementById(to);
   const scroller = section?.closest(".scroll");

@@ -1,4 +1,6 @@
-/** What stands in the home already, whoever sold it: asked by kind, nothing more than can be judged. */
+/**
+ * What stands in the home already, whoever sold it: asked by kind, nothing more than can be judged.
+ */
 import { Plus, X } from "lucide-react";
 import type { ReactElement } from "react";
 
@@ -103,7 +105,11 @@ function Card({
           Not there
         </button>
       </div>
-      <div className="grid grid-cols-[repeat(auto-fill,minmax(170px,1fr))] items-start gap-x-5 gap-y-4">
+      <div
+        className={
+          "grid grid-cols-[repeat(auto-fill,minmax(170px,1fr))] items-start gap-x-5 gap-y-4"
+        }
+      >
         <TextField
           label="What stands on it"
           value={device.name}

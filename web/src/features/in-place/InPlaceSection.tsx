@@ -1,4 +1,7 @@
-/** What stands there already, in the meaning of the visit: judged, drawn behind, held against buying. */
+/**
+ * What stands there already, in the meaning of the visit: judged, drawn behind, held against
+ * buying.
+ */
 import type { ReactElement } from "react";
 
 import { usePutOption } from "../../api/hooks";

@@ -1,4 +1,7 @@
-/** One piece of equipment in place: what it was judged by, what follows, and what can be held against buying. */
+/**
+ * One piece of equipment in place: what it was judged by, what follows, and what can be held
+ * against buying.
+ */
 import type { ReactElement } from "react";
 
 import type { Judged } from "../../api/types";

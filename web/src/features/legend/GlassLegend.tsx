@@ -60,7 +60,9 @@ export function GlassLegend(): ReactElement {
       <main className="min-h-0">
         <div className="h-full scroll px-8 pb-8" tabIndex={0} role="group" aria-label="Legend">
           <h1 className="pt-4">How a glass reads</h1>
-          <div className="grid grid-cols-[repeat(auto-fill,minmax(240px,1fr))] gap-x-6 gap-y-9 pt-6">
+          <div
+            className={"grid grid-cols-[repeat(auto-fill,minmax(240px,1fr))] gap-x-6 gap-y-9 pt-6"}
+          >
             {ROWS.map(([name, words, looks]) => (
               <section key={name}>
                 <div className="flex gap-2">

@@ -1,4 +1,6 @@
-/** All homes of the firm: found by part of a name, a house or a place; filters stay in the address. */
+/**
+ * All homes of the firm: found by part of a name, a house or a place; filters stay in the address.
+ */
 import { useState, type ReactElement } from "react";
 import { Link, useSearchParams } from "react-router";
 
@@ -18,7 +20,10 @@ function Row({ h }: { h: HomeLine }): ReactElement {
     <li className="border-b border-rule">
       <Link
         to={`/homes/${h.id}`}
-        className="grid grid-cols-[1fr_170px_190px_170px] max-[900px]:grid-cols-[1fr_auto] gap-x-5 items-center min-h-[64px] py-2 text-ink no-underline hover:bg-yuzu-pale px-2 -mx-2"
+        className={
+          "grid grid-cols-[1fr_170px_190px_170px] max-[900px]:grid-cols-[1fr_auto] gap-x-5 " +
+          "items-center min-h-[64px] py-2 text-ink no-underline hover:bg-yuzu-pale px-2 -mx-2"
+        }
       >
         <span className="min-w-0">
           <b className="font-d text-l block">{h.customer}</b>

@@ -1,4 +1,7 @@
-/** What the firm has learnt: how its promises were kept, and why a TDS meter says nothing of hardness. */
+/**
+ * What the firm has learnt: how its promises were kept, and why a TDS meter says nothing of
+ * hardness.
+ */
 import { useMutation } from "@tanstack/react-query";
 import { useState, type ReactElement } from "react";
 import { Link, useNavigate } from "react-router";
@@ -59,7 +62,9 @@ function KeptRow({ k }: { k: Kept }): ReactElement {
   const homes = k.homes === 1 ? "1 home" : `${k.homes} homes`;
   return (
     <li className="border-b border-rule py-2">
-      <div className="grid grid-cols-[1fr_220px_240px] max-[900px]:grid-cols-1 gap-x-5 items-center">
+      <div
+        className={"grid grid-cols-[1fr_220px_240px] max-[900px]:grid-cols-1 gap-x-5 items-center"}
+      >
         <p>
           <b className="font-d text-l block">{ANALYTE_NAMES[k.analyte] ?? k.analyte}</b>
           <span className="text-m text-ink-2">
@@ -162,7 +167,12 @@ export function TrackPage(): ReactElement {
         {track.isPending && <Waiting what="Counting." />}
         <Trouble error={track.error} again={() => void track.refetch()} />
         {t && (
-          <div className="max-w-[1180px] mx-auto grid grid-cols-[1fr_400px] max-[900px]:grid-cols-1 gap-x-12 pt-2">
+          <div
+            className={
+              "max-w-[1180px] mx-auto grid grid-cols-[1fr_400px] max-[900px]:grid-cols-1 " +
+              "gap-x-12 pt-2"
+            }
+          >
             <section aria-label="Promises">
               <h1>How our promises were kept</h1>
               <p className="text-m text-ink-2 pb-1">

@@ -42,7 +42,12 @@ function Months({ l, top }: { l: Lasted; top: number }): ReactElement {
 
 function LastedRow({ l, top }: { l: Lasted; top: number }): ReactElement {
   return (
-    <li className="grid grid-cols-[1fr_220px_240px] max-[900px]:grid-cols-1 gap-x-5 items-center border-b border-rule py-2">
+    <li
+      className={
+        "grid grid-cols-[1fr_220px_240px] max-[900px]:grid-cols-1 gap-x-5 items-center border-b " +
+        "border-rule py-2"
+      }
+    >
       <b className="font-d text-l">{l.label}</b>
       <Months l={l} top={top} />
       <p className="text-m">
@@ -93,7 +98,12 @@ export function TrackMore(): ReactElement | null {
   if (!m) return null;
   const top = Math.max(1, ...m.lasted.flatMap((l) => [l.predicted, l.lasted]));
   return (
-    <div className="max-w-[1180px] mx-auto grid grid-cols-[1fr_400px] max-[900px]:grid-cols-1 gap-x-12 pt-6">
+    <div
+      className={
+        "max-w-[1180px] mx-auto grid grid-cols-[1fr_400px] max-[900px]:grid-cols-1 gap-x-12 " +
+        "pt-6"
+      }
+    >
       <section aria-label="How long parts lasted">
         <h2>How long parts really lasted</h2>
         <p className="text-m text-ink-2 py-1">

@@ -1,4 +1,7 @@
-/** A home over the years: readings as small charts on one time, what changed, every visit a touch away. */
+/**
+ * A home over the years: readings as small charts on one time, what changed, every visit a touch
+ * away.
+ */
 import type { ReactElement } from "react";
 import { Link, useParams } from "react-router";
 
@@ -54,7 +57,10 @@ function Changes({ home }: { home: HomeYears }): ReactElement {
           <li key={i} className="border-b border-rule">
             <Link
               to={`/jobs/${e.job}?part=care`}
-              className="grid grid-cols-[120px_1fr] gap-4 min-h-11 items-center text-ink no-underline hover:bg-yuzu-pale"
+              className={
+                "grid grid-cols-[120px_1fr] gap-4 min-h-11 items-center text-ink no-underline " +
+                "hover:bg-yuzu-pale"
+              }
             >
               <span className="num text-m">{said(e.at)}</span>
               <span className="text-b">{e.what}</span>

@@ -1,4 +1,7 @@
-/** The customer's page behind a link: this proposal, explained to someone who was not there. On a phone too. */
+/**
+ * The customer's page behind a link: this proposal, explained to someone who was not there. On a
+ * phone too.
+ */
 import { useQuery, type UseQueryResult } from "@tanstack/react-query";
 import type { ReactElement } from "react";
 import { useParams } from "react-router";
@@ -119,7 +122,11 @@ export function Offered(): ReactElement {
   const until = dayAndMonth(offer.valid_until);
   return (
     <div className="min-h-[100dvh]">
-      <header className="flex items-center gap-3 px-5 wide:px-8 py-3 border-b-[1.5px] border-ink flex-wrap">
+      <header
+        className={
+          "flex items-center gap-3 px-5 wide:px-8 py-3 border-b-[1.5px] border-ink flex-wrap"
+        }
+      >
         <Logo />
         <b className="font-d text-[18px] flex-1">{offer.firm}</b>
         <span className="flex gap-2 items-center text-m">

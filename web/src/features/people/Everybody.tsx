@@ -160,7 +160,12 @@ function Row({
   const others = all.people.filter((p) => p.active && p.id !== person.id && p.role !== "installer");
   return (
     <li className="border-b border-rule py-3 grid gap-2" data-person={person.email}>
-      <div className="grid grid-cols-[minmax(200px,1fr)_280px_240px] gap-4 items-center max-[900px]:grid-cols-1">
+      <div
+        className={
+          "grid grid-cols-[minmax(200px,1fr)_280px_240px] gap-4 items-center max-[900px]:grid- " +
+          "cols-1"
+        }
+      >
         <div className="min-w-0">
           <b>{person.name}</b>
           {mine && <span className="text-s bg-yuzu-pale px-2 ml-2">you</span>}

@@ -112,7 +112,12 @@ function Body({ p }: { p: View }): ReactElement {
   const decide = useDecide(p, () => setSigning(false));
   return (
     <main className="scroll px-8 pb-16">
-      <div className="max-w-[1040px] mx-auto flex flex-wrap items-center gap-3 border-b-[1.5px] border-ink py-3 sticky top-0 bg-paper z-10">
+      <div
+        className={
+          "max-w-[1040px] mx-auto flex flex-wrap items-center gap-3 border-b-[1.5px] border-ink " +
+          "py-3 sticky top-0 bg-paper z-10"
+        }
+      >
         <b role="status" className="font-d text-l flex-1">
           {STATE[p.state]}
         </b>

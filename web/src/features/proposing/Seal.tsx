@@ -22,7 +22,10 @@ export function Seal({
   return (
     <p
       role="alert"
-      className="max-w-[1040px] mx-auto my-4 flex gap-3 items-center border-[1.5px] border-ink bg-slip p-4 font-semibold"
+      className={
+        "max-w-[1040px] mx-auto my-4 flex gap-3 items-center border-[1.5px] border-ink bg-slip " +
+        "p-4 font-semibold"
+      }
     >
       <StateMark kind="no" size={22} />
       {words}

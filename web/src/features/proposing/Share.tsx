@@ -216,7 +216,10 @@ export function Share({
 }): ReactElement {
   return (
     <section
-      className="max-w-[1040px] mx-auto border-[1.5px] border-ink bg-slip p-5 my-4 grid wide:grid-cols-2 gap-8"
+      className={
+        "max-w-[1040px] mx-auto border-[1.5px] border-ink bg-slip p-5 my-4 grid wide:grid- " +
+        "cols-2 gap-8"
+      }
       aria-label="Share it"
     >
       {draft ? (

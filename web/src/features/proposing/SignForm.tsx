@@ -1,4 +1,6 @@
-/** Sign a proposal: what to know ticked one by one, the full name, and a signature drawn or typed. */
+/**
+ * Sign a proposal: what to know ticked one by one, the full name, and a signature drawn or typed.
+ */
 import { useState, type ReactElement } from "react";
 
 import type { components } from "../../api/schema.generated";
@@ -64,7 +66,11 @@ function Signature({
   return (
     <div className="grid gap-2">
       {typed ? (
-        <p className="border-[1.5px] border-ink rounded-[10px] bg-slip px-5 py-6 font-d text-[28px]">
+        <p
+          className={
+            "border-[1.5px] border-ink rounded-[10px] bg-slip px-5 py-6 font-d text-[28px]"
+          }
+        >
           {name.trim() || "Write your full name above"}
         </p>
       ) : (

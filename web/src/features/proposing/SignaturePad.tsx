@@ -18,7 +18,9 @@ export function SignaturePad({
     <svg
       ref={box}
       viewBox="0 0 600 160"
-      className="w-full bg-slip border-[1.5px] border-ink rounded-[10px] touch-none cursor-crosshair"
+      className={
+        "w-full bg-slip border-[1.5px] border-ink rounded-[10px] touch-none cursor-crosshair"
+      }
       style={{ height: 160 }}
       role="img"
       aria-label={path ? "Signed" : "Sign here"}

@@ -6,7 +6,12 @@ import { moment } from "../../app/when";
 
 export function SignedBy({ by }: { by: components["schemas"]["Signature"] }): ReactElement {
   return (
-    <div className="max-w-[1040px] mx-auto my-4 flex flex-wrap gap-6 items-center border-[1.5px] border-ink p-4">
+    <div
+      className={
+        "max-w-[1040px] mx-auto my-4 flex flex-wrap gap-6 items-center border-[1.5px] border- " +
+        "ink p-4"
+      }
+    >
       {by.typed ? (
         <span className="font-d text-[28px]">{by.name}</span>
       ) : (

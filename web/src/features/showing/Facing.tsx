@@ -1,4 +1,7 @@
-/** Facing the customer: their own water, large and calm. One key or touch leads in and out; nothing else leads anywhere. */
+/**
+ * Facing the customer: their own water, large and calm. One key or touch leads in and out; nothing
+ * else leads anywhere.
+ */
 import { useEffect, type ReactElement, type ReactNode } from "react";
 import { Navigate, useNavigate, useParams, useSearchParams } from "react-router";
 

@@ -63,7 +63,10 @@ export function signsOf(l: Look, values: Record<string, Value>, units: string): 
   return out.slice(0, 5);
 }
 
-/** A glass with lines to the words beside it. Lines follow the order of the words, so that none cross. */
+/**
+ * A glass with lines to the words beside it. Lines follow the order of the words, so that none
+ * cross.
+ */
 export function ExplainedGlass({
   look,
   label,
@@ -141,7 +144,9 @@ export function GlassView(): ReactElement {
   const open = look.tests.filter((t) => !t.done).map((t) => t.name);
   const others = view.visit.samples;
   return (
-    <div className="grid wide:grid-cols-[minmax(0,1fr)_350px] gap-x-10 gap-y-8 h-full content-start">
+    <div
+      className={"grid wide:grid-cols-[minmax(0,1fr)_350px] gap-x-10 gap-y-8 h-full content-start"}
+    >
       <div>
         <h1 className="text-[52px] max-[1099px]:text-[40px] mb-4 leading-none">
           {picked.name}

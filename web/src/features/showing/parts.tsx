@@ -195,7 +195,12 @@ export function PickGlass({
 
 export function Simulated({ words }: { words: string }): ReactElement {
   return (
-    <p className="inline-flex items-center gap-2 border-[2px] border-dashed border-ink px-4 py-2 text-[20px] font-semibold justify-self-start">
+    <p
+      className={
+        "inline-flex items-center gap-2 border-[2px] border-dashed border-ink px-4 py-2 " +
+        "text-[20px] font-semibold justify-self-start"
+      }
+    >
       Simulated: {words}
     </p>
   );

@@ -1,4 +1,7 @@
-/** The demonstration of a kind that this visit holds last: what was made, what it shows, and a way to keep what is added. */
+/**
+ * The demonstration of a kind that this visit holds last: what was made, what it shows, and a way
+ * to keep what is added.
+ */
 import { useRef, useState } from "react";
 
 import { useKeepDemonstration } from "../../api/hooks";
@@ -25,7 +28,8 @@ export function useDemo<K extends DemoBody["kind"]>(kind: K): Demo<K> {
   const { id, view } = useVisitContext();
   const keep = useKeepDemonstration(id);
   const [pending, setPending] = useState<Demonstration | null>(null);
-  // one change is sent at a time, the latest last: quick touches neither overtake each other nor get lost
+  // one change is sent at a time, the latest last: quick touches neither overtake each other nor
+  // get lost
   const latest = useRef<Demonstration | null>(null);
   const sending = useRef(false);
   const versions = useRef(new Map<string, number>());

@@ -160,7 +160,10 @@ function Field({
   const so = n > 0;
   return (
     <button
-      className="block w-full mt-3 text-left rounded-[10px] border-[1.5px] border-dashed border-ink-3 bg-slip px-5 py-4 active:bg-yuzu-pale min-h-[188px]"
+      className={
+        "block w-full mt-3 text-left rounded-[10px] border-[1.5px] border-dashed border-ink-3 " +
+        "bg-slip px-5 py-4 active:bg-yuzu-pale min-h-[188px]"
+      }
       aria-label={`Add one drop, ${n} so far`}
       onClick={onDrop}
     >

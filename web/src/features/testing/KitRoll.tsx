@@ -54,7 +54,10 @@ export function KitRoll({ current }: { current: string }): ReactElement {
     <div
       role="tablist"
       aria-label="The kit"
-      className="shrink-0 grid grid-flow-col auto-cols-[minmax(104px,1fr)] h-[118px] overflow-x-auto overflow-y-hidden scroll"
+      className={
+        "shrink-0 grid grid-flow-col auto-cols-[minmax(104px,1fr)] h-[118px] overflow-x-auto " +
+        "overflow-y-hidden scroll"
+      }
     >
       {POCKETS.map((p) => {
         const s = stateOf(p, values, units);
@@ -80,9 +83,7 @@ export function KitRoll({ current }: { current: string }): ReactElement {
             <span className="absolute left-3 top-[2px]" style={{ opacity: on ? 0.2 : 1 }}>
               {DRAWN[p.drawn]}
             </span>
-            <span
-              className={`absolute left-0 right-0 top-[50px] bottom-0 border-t-2 border-t-ink border-b border-b-rule border-r-[1.5px] border-r-paper pt-2 px-[9px] ${on ? "bg-yuzu text-on-yuzu" : "bg-ledge"}`}
-            >
+            <span className={`pocket ${on ? "bg-yuzu text-on-yuzu" : "bg-ledge"}`}>
               <b className="block text-m leading-tight">{p.name}</b>
               <span
                 className={`flex gap-1 items-center mt-[5px] text-s whitespace-nowrap ${on ? "" : "text-ink-2"}`}

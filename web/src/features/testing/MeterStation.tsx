@@ -1,4 +1,6 @@
-/** TDS by meter: repeats as dots on a line with their range; each is saved the moment it is typed. */
+/**
+ * TDS by meter: repeats as dots on a line with their range; each is saved the moment it is typed.
+ */
 import { Radio, Undo2 } from "lucide-react";
 import { useState, type ReactElement, type ReactNode } from "react";
 

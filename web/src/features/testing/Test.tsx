@@ -74,7 +74,8 @@ function useTool(pocket: Pocket): {
   const tools = toolsOf(pocket, kits);
   const mine = picked ? readingsOf(picked).filter((r) => !r.struck_at) : [];
   const has = (a: string): boolean => mine.some((r) => r.analyte === a);
-  // the first choice stays until another is made: a kept reading is shown, not replaced by the next test
+  // the first choice stays until another is made: a kept reading is shown, not replaced by the next
+  // test
   const [first, setFirst] = useState<string | null>(null);
   const tool =
     tools.find((t) => t.id === (search.get("tool") ?? first)) ??

@@ -1,4 +1,7 @@
-/** Running timers as citrus wheels in the head of every step; a finished one says so until it is put away. */
+/**
+ * Running timers as citrus wheels in the head of every step; a finished one says so until it is put
+ * away.
+ */
 import { BellOff, BellRing, X } from "lucide-react";
 import { useEffect, useRef, useState, type ReactElement } from "react";
 

@@ -1,4 +1,7 @@
-/** A meter on a wire: its display streams in; a dropped stream comes back by itself and goes on where it was. */
+/**
+ * A meter on a wire: its display streams in; a dropped stream comes back by itself and goes on
+ * where it was.
+ */
 import { useEffect, useState, type ReactElement } from "react";
 
 interface Look {

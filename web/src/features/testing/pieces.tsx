@@ -22,7 +22,10 @@ export function procedureOf(kit: Instrument): Procedure {
   return of(kit.analyte) ?? of("") ?? unknown;
 }
 
-/** Two columns: what is done at the left, where it is done at the right; one above the other on a phone. */
+/**
+ * Two columns: what is done at the left, where it is done at the right; one above the other on a
+ * phone.
+ */
 export function StationFrame({
   titled,
   side,

@@ -1,4 +1,7 @@
-/** The pockets of the kit roll, in the order of a visit. An instrument of the firm lies in the pocket of its analyte. */
+/**
+ * The pockets of the kit roll, in the order of a visit. An instrument of the firm lies in the
+ * pocket of its analyte.
+ */
 export interface Pocket {
   key: string;
   name: string;

@@ -1,4 +1,7 @@
-/** Timers that keep running while another test is done, and through a reload. No sound unless it is asked for. */
+/**
+ * Timers that keep running while another test is done, and through a reload. No sound unless it is
+ * asked for.
+ */
 import { useEffect, useState, useSyncExternalStore } from "react";
 
 import { newId } from "../../app/names";
@@ -71,7 +74,10 @@ export function useNow(running: boolean): number {
 
 export function clock(ms: number): string {
   const s = Math.max(0, Math.ceil(ms / 1000));
-  return `${Math.floor(s / 60)}:${String(s % 60).padStart(2, "0")}`;
+  const two = (n: number): string => String(n % 60).padStart(2, "0");
+  const minutes = Math.floor(s / 60);
+  const hours = Math.floor(minutes / 60);
+  return hours > 0 ? `${hours}:${two(minutes)}:${two(s)}` : `${minutes}:${two(s)}`;
 }
 
 /** The time with its offset from UTC, to the second. */

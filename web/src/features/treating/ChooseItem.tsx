@@ -20,7 +20,10 @@ function OneItem({
   return (
     <li className="border-b border-rule">
       <button
-        className="w-full text-left grid grid-cols-[1fr_auto] gap-4 items-center min-h-[60px] p-2 hover:bg-yuzu-pale"
+        className={
+          "w-full text-left grid grid-cols-[1fr_auto] gap-4 items-center min-h-[60px] p-2 " +
+          "hover:bg-yuzu-pale"
+        }
         onClick={() => onChoose(item)}
       >
         <span>

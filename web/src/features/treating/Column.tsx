@@ -90,10 +90,7 @@ export function Column({
   end = "",
 }: ColumnProps): ReactElement {
   return (
-    <section
-      className={`${wide ? "w-[236px]" : "w-[208px]"} shrink-0 h-full grid grid-cols-[minmax(0,1fr)] grid-rows-[66px_156px_minmax(0,1fr)_72px]`}
-      aria-label={name}
-    >
+    <section className={`line-column ${wide ? "w-[236px]" : "w-[208px]"}`} aria-label={name}>
       <div className="px-3 min-w-0">
         <div className="font-d font-[640] text-[19px] leading-tight">{title}</div>
         <div className="text-m text-ink-2 leading-tight mt-[2px]">{sub}</div>

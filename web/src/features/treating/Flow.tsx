@@ -53,7 +53,9 @@ interface FlowProps {
   onTake: (from: string, to: Item) => void;
 }
 
-/** Others of a stage's kind and place, the cheapest first; those of price 0 come in systems only. */
+/**
+ * Others of a stage's kind and place, the cheapest first; those of price 0 come in systems only.
+ */
 function othersOf(s: StageReport, items: Item[]): Item[] {
   return items
     .filter((i) => i.figures.kind === s.kind && i.scope === s.scope && i.code !== s.code)

@@ -30,15 +30,17 @@ function NothingTested({ id }: { id: string }): ReactElement {
   );
 }
 
+const NO_REASON =
+  "The readings give no reason to buy anything: “do nothing” is a good answer, and can be " +
+  "proposed as it stands. ";
+
 function NoLine({ onSuggest, onAdd }: { onSuggest: () => void; onAdd: () => void }): ReactElement {
   const { view } = useVisitContext();
   return (
     <div className="px-8 pt-6 max-w-[760px]">
       <h1>No line yet</h1>
       <p className="text-l mt-2 mb-4">
-        {view.assessment.nothing_needed
-          ? "The readings give no reason to buy anything: “do nothing” is a good answer, and can be proposed as it stands. "
-          : ""}
+        {view.assessment.nothing_needed && NO_REASON}
         Start one with what the findings ask for; the rules put its stages in order and check each
         of them against this water and this house.
       </p>

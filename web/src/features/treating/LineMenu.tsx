@@ -1,4 +1,7 @@
-/** What can be done with a line as a whole: its name, what it keeps of what stands there, a copy, away. */
+/**
+ * What can be done with a line as a whole: its name, what it keeps of what stands there, a copy,
+ * away.
+ */
 import { Ellipsis } from "lucide-react";
 import { Popover } from "radix-ui";
 import type { ReactElement } from "react";
@@ -70,7 +73,10 @@ export function LineMenu({
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
-          className="slip z-50 max-h-[var(--radix-popover-content-available-height)] overflow-auto p-4 grid gap-3"
+          className={
+            "slip z-50 max-h-[var(--radix-popover-content-available-height)] overflow-auto p-4 " +
+            "grid gap-3"
+          }
           style={{ borderBottom: "1.5px solid var(--ink)" }}
           sideOffset={8}
           collisionPadding={16}

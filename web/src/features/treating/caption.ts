@@ -1,4 +1,7 @@
-/** What stands under the glass behind a stage: what was found in this water, and the pH where it changes. */
+/**
+ * What stands under the glass behind a stage: what was found in this water, and the pH where it
+ * changes.
+ */
 import type { Finding, Quantity } from "../../api/types";
 import { ANALYTE_NAMES } from "../../app/facts.generated";
 import { midSentence } from "../../app/names";

@@ -1,4 +1,6 @@
-/** The glass that is picked: look into it, compare it with another, correct what is written of it. */
+/**
+ * The glass that is picked: look into it, compare it with another, correct what is written of it.
+ */
 import { Popover } from "radix-ui";
 import type { ReactElement } from "react";
 
@@ -128,7 +130,10 @@ export function GlassMenu(): ReactElement | null {
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
-          className="slip z-50 max-h-[var(--radix-popover-content-available-height)] overflow-auto p-4 w-[340px] grid gap-2"
+          className={
+            "slip z-50 max-h-[var(--radix-popover-content-available-height)] overflow-auto p-4 " +
+            "w-[340px] grid gap-2"
+          }
           style={{ borderBottom: "1.5px solid var(--ink)" }}
           sideOffset={10}
           collisionPadding={16}

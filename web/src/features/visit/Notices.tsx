@@ -1,4 +1,7 @@
-/** What stands above every step of a visit: parts that cannot be read, and that it came in by a file. */
+/**
+ * What stands above every step of a visit: parts that cannot be read, and that it came in by a
+ * file.
+ */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { ReactElement } from "react";
 

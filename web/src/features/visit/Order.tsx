@@ -103,6 +103,11 @@ function Unwound({ visit, current, done, sub, missing, search }: Props): ReactEl
   const at = STEPS.findIndex(([s]) => s === current);
   const ys = laidOut(at, missing.length);
   const end = ys[ys.length - 1] ?? 24;
+  const lookOf = (i: number, s: Step): string => {
+    if (i === at) return "text-[22px] font-[680] text-ink";
+    if (i < at || done.has(s)) return "text-[17px] font-semibold text-ink";
+    return "text-[17px] font-medium text-ink-3";
+  };
   return (
     <nav
       aria-label="The visit’s order"
@@ -116,7 +121,7 @@ function Unwound({ visit, current, done, sub, missing, search }: Props): ReactEl
             <Link
               to={`/visits/${visit}/${s}${search}`}
               aria-current={i === at ? "step" : undefined}
-              className={`flex flex-col justify-center min-h-12 no-underline font-d ${i === at ? "text-[22px] font-[680] text-ink" : i < at || done.has(s) ? "text-[17px] font-semibold text-ink" : "text-[17px] font-medium text-ink-3"}`}
+              className={`flex flex-col justify-center min-h-12 no-underline font-d ${lookOf(i, s)}`}
             >
               {name}
               {sub[s] !== undefined && (
@@ -141,7 +146,7 @@ function Strip({ visit, current, search, row }: Props & { row: boolean }): React
             <Link
               to={`/visits/${visit}/${s}${search}`}
               aria-current={i === at ? "step" : undefined}
-              className={`grid place-items-center min-h-11 px-3 no-underline font-d text-[17px] ${i === at ? "bg-yuzu text-on-yuzu font-[680]" : "text-ink font-medium"}`}
+              className={`step ${i === at ? "bg-yuzu text-on-yuzu font-[680]" : "font-medium"}`}
             >
               {name}
             </Link>

@@ -1,4 +1,7 @@
-/** A visit: order at the side, the step at hand, and the glasses along the bottom edge, always there. */
+/**
+ * A visit: order at the side, the step at hand, and the glasses along the bottom edge, always
+ * there.
+ */
 import { Suspense, useEffect, type ReactElement } from "react";
 import { Link, Navigate, useNavigate, useParams, useSearchParams } from "react-router";
 import { useQueryClient } from "@tanstack/react-query";
@@ -182,7 +185,10 @@ function UnitsKey({
   );
 }
 
-/** The visit with a reading that has just been stored; everything worked out follows with the next answer. */
+/**
+ * The visit with a reading that has just been stored; everything worked out follows with the next
+ * answer.
+ */
 function withReading(view: VisitView, kept: KeptReading): VisitView {
   const samples = view.visit.samples.map((s) =>
     s.id === kept.sample

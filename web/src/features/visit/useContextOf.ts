@@ -1,4 +1,7 @@
-/** What every step and every view facing the customer works on, from the visit and the glasses named in the address. */
+/**
+ * What every step and every view facing the customer works on, from the visit and the glasses named
+ * in the address.
+ */
 import { useMemo } from "react";
 import { useSearchParams } from "react-router";
 

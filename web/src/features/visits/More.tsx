@@ -29,7 +29,10 @@ export function More({
           {MORE.filter((p) => maySee(p, manager)).map(({ path, name }) => (
             <Link
               key={path}
-              className="flex items-center min-h-12 px-3 text-ink font-semibold no-underline border-b border-rule"
+              className={
+                "flex items-center min-h-12 px-3 text-ink font-semibold no-underline border-b " +
+                "border-rule"
+              }
               to={path}
             >
               {name}

@@ -33,7 +33,11 @@ function VisitRow({ v, dated }: { v: VisitSummary; dated: boolean }): ReactEleme
     <li className="border-b border-rule">
       <Link
         to={`/visits/${v.id}`}
-        className="grid grid-cols-[136px_1fr_1fr_170px_24px] max-[900px]:grid-cols-[90px_1fr_24px] gap-x-5 items-center min-h-[76px] py-3 text-ink no-underline hover:bg-yuzu-pale px-2 -mx-2"
+        className={
+          "grid grid-cols-[136px_1fr_1fr_170px_24px] max-[900px]:grid-cols-[90px_1fr_24px] " +
+          "gap-x-5 items-center min-h-[76px] py-3 text-ink no-underline hover:bg-yuzu-pale px-2 " +
+          "-mx-2"
+        }
       >
         <span className="num text-[21px] font-d whitespace-nowrap">{time}</span>
         <span className="min-w-0">
