@@ -10,7 +10,8 @@ from zesty_glass.core.analytes import Kind
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Care, Source, Wish
 from zesty_glass.core.proposing.rows import AS_WISHED, wanted_of
-from zesty_glass.core.proposing.suggest import suggest, with_reasons
+from zesty_glass.core.proposing.standing import with_reasons
+from zesty_glass.core.proposing.suggest import suggest
 from zesty_glass.core.proposing.suggested import Suggestion
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.rules import Rules

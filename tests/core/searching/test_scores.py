@@ -7,7 +7,8 @@ from hypothesis import strategies as st
 
 from tests.making import home, settings, water
 from zesty_glass.core.evidence import ESTABLISHES_HEALTH, LEVEL_WORDS, STRENGTH, Evidence, Level
-from zesty_glass.core.proposing.suggest import padded_last, suggest, things_found
+from zesty_glass.core.proposing.standing import padded_last
+from zesty_glass.core.proposing.suggest import suggest, things_found
 from zesty_glass.core.proposing.suggested import Suggested
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.rules import Rules

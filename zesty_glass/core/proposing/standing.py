@@ -1,0 +1,205 @@
+"""Lines that were found, as they stand beside each other: those that only pad others last, each
+idea with the reason why it comes before the next, and what the home has already in its place.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import replace
+from decimal import Decimal
+from itertools import pairwise
+
+from ..analytes import ANALYTES
+from ..in_place import KINDS as IN_PLACE
+from ..rules import Settings
+from ..testing.finding import Weight
+from ..testing.findings import Meaning
+from ..treating.in_place import Judged
+from ..treating.items import Item, SystemFigures
+from ..treating.kept import PREFIX, KeptInPlace, code_of
+from ..treating.stages import KIND_NAMES
+from ..words import sum_over
+from .suggested import Suggested
+
+
+def ways_on(in_place: tuple[Judged, ...]) -> tuple[tuple[str, ...], ...]:
+    """What follows from what stands there, as lines of their own: service, or the right setting."""
+    return tuple(
+        (code_of(j.id, j.verdict),) for j in in_place if j.verdict in ("service", "set_right")
+    )
+
+
+SERVICE_FIRST = "Service and the same tests again come before anything new for this."
+
+
+def service_first(
+    lines: tuple[Suggested, ...],
+    in_place: tuple[Judged, ...],
+    meaning: Meaning,
+    wanted: tuple[str, ...],
+) -> tuple[Suggested, ...]:
+    """What stands there and fails at all that is asked for is serviced, or set right, before
+    anything new; a health finding is not made to wait for it.
+    """
+    if any(f.weight is Weight.HEALTH for f in meaning.findings):
+        return lines
+    asked = {f.analyte for f in meaning.findings if f.explains} or set(wanted)
+    ways = {
+        code_of(j.id, j.verdict)
+        for j in in_place
+        if j.verdict in ("service", "set_right")
+        and asked
+        and asked <= set(IN_PLACE[j.kind].works_on)
+        and (j.scope == "house" or not meaning.unexplained)
+    }
+    first = [x for x in lines if [s.item for s in x.option.stages] in [[w] for w in ways]]
+    rest = [x for x in lines if x not in first]
+    return (*(replace(x, ahead=SERVICE_FIRST) for x in first), *rest)
+
+
+def keeping(
+    line: Suggested, going_on: tuple[KeptInPlace, ...], items: Mapping[str, Item]
+) -> Suggested:
+    """A line with the equipment in place that goes on in it: what does its work is kept, unless the
+    line brings another of its branch and kind of work."""
+    own = tuple(s.item for s in line.option.stages if s.item.startswith(PREFIX))
+    done = tuple(_kept_of(code) for code in own)
+    at_tap = any(items[s.item].scope == "tap" for s in line.option.stages)
+    held = {k.device for k in done}
+    more = tuple(
+        k
+        for k in going_on
+        if k.device not in held and not (at_tap and items[code_of(k.device, k.how)].scope == "tap")
+    )
+    stages = tuple(s for s in line.option.stages if s.item not in own)
+    return replace(line, option=replace(line.option, stages=stages, keeps=(*done, *more)))
+
+
+def _kept_of(code: str) -> KeptInPlace:
+    device, _, how = code.removeprefix(PREFIX).rpartition(":")
+    return KeptInPlace(device=device, how=how)  # type: ignore[arg-type]
+
+
+def with_reasons(
+    lines: tuple[Suggested, ...], settings: Settings, years: int
+) -> tuple[Suggested, ...]:
+    """Lines with the reason why the first of each idea stands before the next idea."""
+    firsts = list({x.option.name: x for x in reversed(lines)}.values())
+    firsts.sort(key=lines.index)
+    reason = {a.option.id: _ahead(a, b, settings, years) for a, b in pairwise(firsts)}
+    return tuple(replace(x, ahead=reason.get(x.option.id, "")) for x in lines)
+
+
+def _answers_more(a: Suggested, more: list[str]) -> str:
+    """What a line answers that the next does not; said apart where it goes most of the way only."""
+    partly = {x.partition(": ")[0] for x in a.not_met}
+    names = ", ".join(ANALYTES[n].said for n in more)
+    if partly & set(more):
+        return f"Goes most of the way for {names}, which the next does not."
+    return f"Answers {names}, which the next does not."
+
+
+def _ahead(a: Suggested, b: Suggested, settings: Settings, years: int) -> str:
+    if not a.option.stages:
+        return ""
+    more = [n for n in b.leaves if n not in a.leaves]
+    if more:
+        return _answers_more(a, more)
+    if len(a.leaves) > len(b.leaves):
+        return ""
+    fewer = len(b.watch) - len(a.watch)
+    if fewer > 0:
+        return f"{fewer} fewer to watch than the next."
+    less = b.cost - a.cost
+    if less >= 1:
+        said = sum_over(Decimal(str(less)), years)
+        return f"Costs {settings.currency}{said:,.0f} less over {years} years than the next."
+    return ""
+
+
+SAME = 0.02  # shares of an answer that are alike
+
+
+def what(code: str, items: Mapping[str, Item]) -> str:
+    """The idea a stage stands for, in words: its kind; a system by its membrane,
+    where it has one.
+    """
+    item = items[code]
+    if code.startswith(PREFIX):
+        return item.name
+    if not isinstance(item.figures, SystemFigures):
+        return KIND_NAMES[item.kind]
+    parts = {items[p].kind for p in item.figures.parts if p in items}
+    if "membrane" in parts and item.scope == "tap":
+        return f"{KIND_NAMES['membrane']} at the drinking tap"
+    return item.name
+
+
+def padded_last(
+    lines: list[Suggested],
+    items: Mapping[str, Item],
+    unasked: frozenset[str] = frozenset(),
+    acted: frozenset[str] = frozenset(),
+) -> tuple[Suggested, ...]:
+    """Lines in their order, but those after all others that only add stages to another, or have two
+    stages for one thing.
+
+    Such a line answers nothing more that was asked, is not cheaper, and has no less to watch, or
+    one thing less for half as much money again: it is a wish, not an idea of its own.
+
+    Args:
+        unasked: things found that neither health, a complaint nor a wish asks for; acted: of them
+            those that ask to act by themselves, which is no reason for the whole house where one
+            tap is enough.
+    """
+    alike: dict[frozenset[str], list[Suggested]] = {}
+    for line in lines:
+        alike.setdefault(_ideas(line, items), []).append(line)
+    shorter = {own: [e for had, es in alike.items() if had < own for e in es] for own in alike}
+    padded = {
+        line.option.id
+        for own, ls in alike.items()
+        for line in ls
+        if any(
+            _adds_nothing(line, e, unasked if e.tap_only else unasked - acted) for e in shorter[own]
+        )
+    }
+    padded |= {x.option.id for x in lines if _twice(x, items)}
+    return tuple(sorted(lines, key=lambda x: x.option.id in padded))
+
+
+#: kinds that do the same on one branch
+_SAME_WORK = (
+    frozenset({"softener", "mixed_bed"}),
+    frozenset({"tannin", "mixed_bed"}),
+    frozenset({"softener", "salt_free"}),
+    frozenset({"membrane", "distiller"}),
+)
+
+
+def _twice(line: Suggested, items: Mapping[str, Item]) -> bool:
+    """Whether two stages of one branch are there for one thing."""
+    house = {items[s.item].kind for s in line.option.stages if items[s.item].scope == "house"}
+    tap = {items[s.item].kind for s in line.option.stages if items[s.item].scope == "tap"}
+    return any(pair <= house or pair <= tap for pair in _SAME_WORK)
+
+
+def _ideas(line: Suggested, items: Mapping[str, Item]) -> frozenset[str]:
+    return frozenset(what(s.item, items) for s in line.option.stages)
+
+
+DEARER = 1.5  # times the cost, from which one thing less to watch is no reason of its own
+
+
+def _adds_nothing(line: Suggested, shorter: Suggested, unasked: frozenset[str]) -> bool:
+    more = any(
+        v > shorter.answers.get(a, 0.0) + SAME for a, v in line.answers.items() if a not in unasked
+    )
+    fewer = len(shorter.watch) + len(shorter.open) - len(line.watch) - len(line.open)
+    room = 1 if line.cost >= DEARER * shorter.cost > 0 else 0
+    return (
+        not more
+        and line.cost >= shorter.cost
+        and line.against_diet >= shorter.against_diet
+        and fewer <= room
+    )
