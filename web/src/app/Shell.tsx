@@ -93,8 +93,8 @@ export function Head({
       <Link
         to="/"
         className={
-          "flex items-center gap-2 font-d font-bold text-[18px] tracking-tight text-ink no- " +
-          "underline w-[200px] max-[900px]:w-auto shrink-0 min-h-11"
+          "flex items-center gap-2 font-d font-bold text-[18px] tracking-tight text-ink " +
+          "no-underline w-[200px] max-[900px]:w-auto shrink-0 min-h-11"
         }
       >
         <Logo />

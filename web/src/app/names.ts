@@ -22,4 +22,9 @@ export function midSentence(name: string): string {
   const words = how && !how.includes(" ") ? `${how} ${thing.toLowerCase()}` : name;
   return /^.[a-z]+\b/.test(words) ? words.charAt(0).toLowerCase() + words.slice(1) : words;
 }
+/** What is there of some words, with commas between. */
+export function listed(...parts: readonly (string | null | undefined)[]): string {
+  return parts.filter((p) => p != null && p.trim() !== "").join(", ");
+}
+
 export const newId = (): string => crypto.randomUUID();

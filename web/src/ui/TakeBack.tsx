@@ -40,8 +40,8 @@ export function TakeBackProvider({ children }: { children: ReactNode }): ReactEl
         <div
           role="status"
           className={
-            "fixed left-1/2 -translate-x-1/2 bottom-[84px] z-[60] flex items-center gap-4 bg- " +
-            "ink text-paper pl-5 pr-2 py-2 rounded-[2px] max-w-[92vw]"
+            "fixed left-1/2 -translate-x-1/2 bottom-[84px] z-[60] flex items-center gap-4 " +
+            "bg-ink text-paper pl-5 pr-2 py-2 rounded-[2px] max-w-[92vw]"
           }
           data-take-back=""
         >

@@ -205,7 +205,7 @@ def _in_order(case: _Case, found: Found) -> list[Suggested]:
 
 
 def _ranked(case: _Case, found: Found) -> tuple[Suggested, ...]:
-    """The answer's lines: padded ones last, each idea with its reason; what stands there first where
+    """The answer’s lines: padded ones last, each idea with its reason; what stands there first
     it only wants service, and what goes on working in all of them."""
     acted = frozenset(f.analyte for f in case.meaning.findings if f.weight is Weight.ACT)
     lines = padded_last(_in_order(case, found), case.items, case.grader.unasked - case.had, acted)

@@ -2,6 +2,7 @@
 import { useMemo, useState, type ReactElement } from "react";
 import { Link, useSearchParams } from "react-router";
 
+import { listed } from "../../app/names";
 import { useMe } from "../../api/hooks";
 import { Counter, Head } from "../../app/Shell";
 import { Trouble, Waiting } from "../../ui/Trouble";
@@ -73,9 +74,7 @@ function JobRow({ j }: { j: JobLine }): ReactElement {
       >
         <span className="min-w-0">
           <b className="font-d text-l block">{j.customer}</b>
-          <span className="text-m text-ink-2">
-            {j.line}, {j.place}
-          </span>
+          <span className="text-m text-ink-2">{listed(j.line, j.place)}</span>
         </span>
         <span className="text-right text-m">
           <b className={`block ${j.state === "short" ? "text-zest-ink" : ""}`}>

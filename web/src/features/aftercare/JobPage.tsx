@@ -2,6 +2,7 @@
 import { useEffect, type ReactElement } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 
+import { listed } from "../../app/names";
 import { Counter, Head } from "../../app/Shell";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { Bleach } from "./Bleach";
@@ -166,7 +167,7 @@ export function JobPage(): ReactElement {
   const onDo = (d: Doing): void => act.mutate(d);
   return (
     <div className="screen work">
-      <Head title={j.customer} sub={`${j.home}, ${j.place}`}>
+      <Head title={j.customer} sub={listed(j.home, j.place)}>
         <Link className="key bare" to={`/proposals/${j.job.proposal}`}>
           Proposal
         </Link>

@@ -75,8 +75,8 @@ function Mark({ n, tick, now }: { n: number; tick: Tick | undefined; now: boolea
   return (
     <span
       className={
-        "grid place-items-center w-8 h-8 rounded-full border-[1.5px] border-ink font-d font- " +
-        "bold text-m z-10"
+        "grid place-items-center w-8 h-8 rounded-full border-[1.5px] border-ink font-d " +
+        "font-bold text-m z-10"
       }
       style={{ background: fill, color: tick || now ? "var(--paper)" : "var(--ink)" }}
       aria-hidden="true"

@@ -29,8 +29,8 @@ export function ColumnHead({
         {i > 0 && (
           <span
             className={
-              "num w-7 h-7 shrink-0 rounded-full border-[1.6px] border-ink grid place-items- " +
-              "center text-[15px]"
+              "num w-7 h-7 shrink-0 rounded-full border-[1.6px] border-ink grid " +
+              "place-items-center text-[15px]"
             }
             style={recommended ? { background: "var(--yuzu)", color: "#10302A" } : undefined}
           >

@@ -152,8 +152,8 @@ export function Costs({ a, ...chosen }: { a: Comparison } & Chosen): ReactElemen
   return (
     <div
       className={
-        "min-h-0 max-wide:max-h-[384px] overflow-auto scroll pb-4 pt-2 mb-[72px] max- " +
-        "wide:border-t-[1.5px] max-wide:border-ink"
+        "min-h-0 max-wide:max-h-[384px] overflow-auto scroll pb-4 pt-2 mb-[72px] " +
+        "max-wide:border-t-[1.5px] max-wide:border-ink"
       }
       tabIndex={0}
       role="group"

@@ -7,7 +7,7 @@ import { Link, useSearchParams } from "react-router";
 import { useMe } from "../../api/hooks";
 import { Counter, Head } from "../../app/Shell";
 import { KIND_NAMES } from "../../app/facts.generated";
-import { SOURCE_NAMES } from "../../app/names";
+import { listed, SOURCE_NAMES } from "../../app/names";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { fromToday } from "../aftercare/dates";
 import { OldNotes } from "./OldNotes";
@@ -27,9 +27,7 @@ function Row({ h }: { h: HomeLine }): ReactElement {
       >
         <span className="min-w-0">
           <b className="font-d text-l block">{h.customer}</b>
-          <span className="text-m text-ink-2">
-            {h.home}, {h.place}
-          </span>
+          <span className="text-m text-ink-2">{listed(h.home, h.place)}</span>
         </span>
         <span className="text-m text-ink-2">{SOURCE_NAMES[h.source] ?? h.source}</span>
         <span className="text-m max-[900px]:hidden">

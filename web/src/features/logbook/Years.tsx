@@ -6,7 +6,7 @@ import type { ReactElement } from "react";
 import { Link, useParams } from "react-router";
 
 import { Counter, Head } from "../../app/Shell";
-import { SOURCE_NAMES } from "../../app/names";
+import { listed, SOURCE_NAMES } from "../../app/names";
 import { useUnits, type Units } from "../../app/units";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { said } from "../aftercare/dates";
@@ -93,7 +93,7 @@ export function Years(): ReactElement {
   const once = valued.filter((s) => s.points.length === 1);
   return (
     <div className="screen work">
-      <Head title={h.customer} sub={`${h.home}, ${h.place}`}>
+      <Head title={h.customer} sub={listed(h.home, h.place)}>
         <Link className="key bare" to="/homes">
           Homes
         </Link>

@@ -162,8 +162,8 @@ function Row({
     <li className="border-b border-rule py-3 grid gap-2" data-person={person.email}>
       <div
         className={
-          "grid grid-cols-[minmax(200px,1fr)_280px_240px] gap-4 items-center max-[900px]:grid- " +
-          "cols-1"
+          "grid grid-cols-[minmax(200px,1fr)_280px_240px] gap-4 items-center " +
+          "max-[900px]:grid-cols-1"
         }
       >
         <div className="min-w-0">

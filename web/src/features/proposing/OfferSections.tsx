@@ -1,6 +1,7 @@
 /** Sections of a proposal as it is read, each from the snapshot alone. */
 import { type ReactElement } from "react";
 
+import { listed } from "../../app/names";
 import type { Offer, OfferedOption } from "../../api/types";
 import { money, num } from "../../app/show";
 import { dayLong, dayShort } from "../../app/when";
@@ -31,7 +32,7 @@ export function OfferHead({ offer, chosen }: Chosen): ReactElement {
           {offer.recommended === "today" && offer.nothing_needed ? "Nothing needed" : chosen?.name}
         </h1>
         <p className="text-l">
-          For {offer.customer.name}, {offer.home}, {offer.place} ({offer.source})
+          For {listed(offer.customer.name, offer.home, offer.place)} ({offer.source})
         </p>
       </div>
       <Glass look={rawOf(offer)} h={168} label="Your water today" />

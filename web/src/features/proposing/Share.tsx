@@ -217,8 +217,8 @@ export function Share({
   return (
     <section
       className={
-        "max-w-[1040px] mx-auto border-[1.5px] border-ink bg-slip p-5 my-4 grid wide:grid- " +
-        "cols-2 gap-8"
+        "max-w-[1040px] mx-auto border-[1.5px] border-ink bg-slip p-5 my-4 grid " +
+        "wide:grid-cols-2 gap-8"
       }
       aria-label="Share it"
     >

@@ -8,8 +8,8 @@ export function SignedBy({ by }: { by: components["schemas"]["Signature"] }): Re
   return (
     <div
       className={
-        "max-w-[1040px] mx-auto my-4 flex flex-wrap gap-6 items-center border-[1.5px] border- " +
-        "ink p-4"
+        "max-w-[1040px] mx-auto my-4 flex flex-wrap gap-6 items-center border-[1.5px] " +
+        "border-ink p-4"
       }
     >
       {by.typed ? (

@@ -6,6 +6,7 @@ import { useEffect, type ReactElement, type ReactNode } from "react";
 import { Navigate, useNavigate, useParams, useSearchParams } from "react-router";
 
 import { useVisit } from "../../api/hooks";
+import { listed } from "../../app/names";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { Context, useVisitContext } from "../visit/context";
 import { useContextOf } from "../visit/useContextOf";
@@ -120,7 +121,7 @@ export function Facing(): ReactElement {
   const home = context.view.visit.home;
   return (
     <Context.Provider value={context}>
-      <Frame home={`${home.name}, ${home.place}`} back={back}>
+      <Frame home={listed(home.name, home.place)} back={back}>
         <HealthFirst />
         {view()}
       </Frame>

@@ -47,6 +47,13 @@ export function Keypad({
   );
 }
 
+const DISPLAY = "display-typed";
+
+/** What is typed next is the display again. */
+export function backToDisplay(): void {
+  document.getElementById(DISPLAY)?.focus({ preventScroll: true });
+}
+
 interface PadFormProps {
   label: string;
   unit: string;
@@ -84,6 +91,7 @@ export function PadForm({
         <input
           className="input num text-center"
           style={{ fontSize: 25, minHeight: 50, padding: 4, width: 112 }}
+          id={DISPLAY}
           inputMode="none"
           // eslint-disable-next-line jsx-a11y/no-autofocus -- one field a station: typed at once
           autoFocus={focus}

@@ -13,7 +13,7 @@ import { OpensWorking } from "../../ui/Slip";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 import { Dots, type Displays } from "./Dots";
-import { PadForm } from "./Keypad";
+import { backToDisplay, PadForm } from "./Keypad";
 import { LeaveOneOut } from "./LeaveOneOut";
 import { MeterBody } from "./MeterBody";
 import { OnTheLedge } from "./OnTheLedge";
@@ -75,7 +75,10 @@ function Steps({
             type="checkbox"
             className="w-6 h-6 shrink-0"
             checked={ready.rinsed}
-            onChange={(e) => onReady({ ...ready, rinsed: e.target.checked })}
+            onChange={(e) => {
+              onReady({ ...ready, rinsed: e.target.checked });
+              backToDisplay();
+            }}
           />
           {first}
         </label>
@@ -396,6 +399,7 @@ export function MeterStation({
               onText={setText}
               onKeep={() => add(text === "" ? Number.NaN : Number(text))}
               busy={m.busy}
+              focus
             />
           )}
           <Seen m={m} sample={sample} next={next} />

@@ -11,7 +11,7 @@ import { onArrival } from "../../api/queue";
 import type { KeptReading, VisitView } from "../../api/types";
 import { Head, Ledge } from "../../app/Shell";
 import { chooseUnits, type Units } from "../../app/units";
-import { SOURCE_NAMES, STEPS, type Step } from "../../app/names";
+import { listed, SOURCE_NAMES, STEPS, type Step } from "../../app/names";
 import { Glass } from "../../glass/Glass";
 import { Boundary, part } from "../../ui/Boundary";
 import { Trouble, Waiting } from "../../ui/Trouble";
@@ -240,10 +240,7 @@ function VisitHead({
   const client = useQueryClient();
   const { customer, home, settings } = view.visit;
   return (
-    <Head
-      title={customer.name}
-      sub={`${home.name}, ${home.place}, ${SOURCE_NAMES[home.source] ?? ""}`}
-    >
+    <Head title={customer.name} sub={listed(home.name, home.place, SOURCE_NAMES[home.source])}>
       <TimerRings visit={id} />
       <Link className="key bare" to={turn} title="Turn the screen to the customer: T">
         Turn <kbd aria-hidden="true">T</kbd>

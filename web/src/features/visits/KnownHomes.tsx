@@ -2,6 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState, type ReactElement } from "react";
 
+import { listed } from "../../app/names";
 import { api, data } from "../../api/client";
 import { Trouble } from "../../ui/Trouble";
 import { VisitAgain } from "../before/VisitAgain";
@@ -38,8 +39,8 @@ export function KnownHomes(): ReactElement {
               <span className="flex-1 min-w-0">
                 <b>{h.customer}</b>
                 <span className="block text-m text-ink-2">
-                  {h.home}, {h.place} · {h.visits === 1 ? "one visit" : `${h.visits} visits`}, last{" "}
-                  {dayLong(h.last)}
+                  {listed(h.home, h.place)} · {h.visits === 1 ? "one visit" : `${h.visits} visits`},
+                  last {dayLong(h.last)}
                 </span>
               </span>
               <VisitAgain visit={h.visit} words="Visit again" />

@@ -9,7 +9,7 @@ import { useMe, useVisits } from "../../api/hooks";
 import type { Saved, VisitSummary } from "../../api/types";
 import { upload } from "../../api/upload";
 import { Head, Ledge } from "../../app/Shell";
-import { SOURCE_NAMES } from "../../app/names";
+import { listed, SOURCE_NAMES } from "../../app/names";
 import { More } from "./More";
 import { FileKey } from "../../ui/FileKey";
 import { Trouble, Waiting } from "../../ui/Trouble";
@@ -43,7 +43,7 @@ function VisitRow({ v, dated }: { v: VisitSummary; dated: boolean }): ReactEleme
         <span className="min-w-0">
           <b className="font-d text-l block">{v.customer}</b>
           <span className="text-m text-ink-2">
-            {v.home}, {v.place}, {SOURCE_NAMES[v.source] ?? v.source}
+            {listed(v.home, v.place, SOURCE_NAMES[v.source] ?? v.source)}
           </span>
         </span>
         <span className="text-b max-[900px]:col-start-2">
