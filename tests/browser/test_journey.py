@@ -17,6 +17,7 @@ from selenium.webdriver.common.keys import Keys
 from tests.api.client import compared, in_decimals
 from tests.browser.case import BrowserCase
 from tests.browser.driving import ROOT
+from tests.core.test_all_texts import faults_of
 from zesty_glass.demo.homes import uid
 
 
@@ -211,6 +212,8 @@ class Views(BrowserCase):
                     b.find("h1, h2, [aria-label='What each option does'], [aria-label='Lines']")
                     self.assertEqual(b.axe(), [])
                     self.assertEqual(b.out_of_reach(), [])
+                    for said in b.text().splitlines():
+                        self.assertEqual(faults_of(said), [], said)
         b.click("button[aria-label='Dim theme']")
         b.go(f"{self.served.base}{home}/meaning")
         b.find("h1", "What bothers them")

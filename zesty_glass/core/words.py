@@ -136,6 +136,15 @@ def span(analyte: str, r: Range | None, units: str = "us") -> str:
     return f"{lead}{low}{tail}" if low == high else f"{lead}{low} to {high}{tail}"
 
 
+def beside_name(text: str, name: str) -> str:
+    """A value as it stands in a table beside its name, which it does not say again.
+
+    >>> beside_name("pH 7.6", "pH"), beside_name("14 gpg", "Hardness")
+    ('7.6', '14 gpg')
+    """
+    return text.removeprefix(f"{name} ")
+
+
 def gallons(value: float, units: str = "us", decimals: int = 0) -> str:
     """A volume of water, US gallons or litres.
 

@@ -99,12 +99,13 @@ def _readings(visit: Visit, a: Assessment) -> tuple[CardLine, ...]:
     order = [n for n in dict.fromkeys((*asks, *ASKED)) if n in a.raw.values and n in ANALYTES]
     out = []
     for name in order[:MOST_READINGS]:
-        v, f = a.raw.values[name], found.get(name)
+        v, f, called = a.raw.values[name], found.get(name), ANALYTES[name].name
+        shown = words.value(name, v.range, v.below, units, v.words)
         out.append(
             CardLine(
-                name=ANALYTES[name].name,
-                shown=words.value(name, v.range, v.below, units, v.words),
-                span=words.span(name, v.range, units),
+                name=called,
+                shown=words.beside_name(shown, called),
+                span=words.beside_name(words.span(name, v.range, units), called),
                 sentence="" if f is None else f.sentence,
                 asks=name in asks,
             )

@@ -215,13 +215,14 @@ def _readings(visit: Visit, a: Assessment) -> tuple[ReadingLine, ...]:
         for r, rr in zip(s.readings, report.readings, strict=True):
             if rr.struck:
                 continue
-            v = rr.value
+            v, name, units = rr.value, ANALYTES[r.analyte].name, visit.settings.units
+            shown = words.value(r.analyte, v.range, v.below, units, v.words)
             out.append(
                 ReadingLine(
                     sample=s.name,
-                    analyte=ANALYTES[r.analyte].name,
-                    shown=words.value(r.analyte, v.range, v.below, visit.settings.units, v.words),
-                    span=words.span(r.analyte, v.range, visit.settings.units),
+                    analyte=name,
+                    shown=words.beside_name(shown, name),
+                    span=words.beside_name(words.span(r.analyte, v.range, units), name),
                     method=r.instrument.name,
                     made_at=r.made_at,
                     flags=tuple(f.sentence for f in v.flags),
