@@ -203,6 +203,14 @@ class Due(JobCase):
         self.assertEqual(lines[0]["state"], "overdue")
         self.assertIn("Odile Brackenreed", {x["customer"] for x in lines})
 
+    def test_each_line_has_its_person_the_fitter_before_the_visitor(self):
+        fitted = {j["id"]: j["fitter"] for j in self.get("/api/jobs")}
+        lines = self.get("/api/due")["lines"]
+        self.assertTrue(all(x["person"] for x in lines))
+        for x in lines:
+            if fitted.get(x["job"]):
+                self.assertEqual(x["person"], fitted[x["job"]])
+
     def test_the_demo_has_a_job_for_tomorrow_and_one_that_is_short(self):
         states = {(j["customer"], j["state"]) for j in self.get("/api/jobs")}
         self.assertIn(("Tolland Wray-Pike", "short"), states)

@@ -71,7 +71,7 @@ class JobLine:
 
 @record
 class DueLine:
-    """A part that falls due, and whose it is."""
+    """A part that falls due, and whose it is; ``person``: who fitted it, else who visited."""
 
     job: str
     key: str
@@ -85,6 +85,7 @@ class DueLine:
     minutes: int
     due_on: date
     state: State
+    person: str = ""
 
 
 @record

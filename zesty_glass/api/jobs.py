@@ -127,6 +127,7 @@ def due(
             minutes=x.row.minutes,
             due_on=x.row.due_on,
             state=state_on(x.row.due_on, today),
+            person=x.person,
         )
         for x in found
     )

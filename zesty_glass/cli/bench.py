@@ -37,6 +37,7 @@ from ..demo.load import EMAIL, PASSWORD
 from ..documents import visit_file
 from ..work.catalogue import Question
 from .bench_firm import firm
+from .bench_morning import morning
 from .cluster import free_port
 from .machine import ROOT, WEB
 from .say import step
@@ -431,6 +432,7 @@ PARTS: dict[str, Callable[[], Any]] = {
     "page": page,
     "touches": touches,
     "firm": firm,
+    "morning": morning,
 }
 
 

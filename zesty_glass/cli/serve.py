@@ -17,6 +17,9 @@ from ..standins.mail import Mailer
 from ..standins.smtp import SmtpMail, smtp_address
 from .say import Stop, guarded
 
+#: [s] an idle connection is kept: between two touches of a visit somebody talks for a while
+KEPT_S = 65
+
 
 class Config(BaseSettings):
     """Settings from the environment, each with the prefix ``ZESTY_``."""
@@ -140,6 +143,7 @@ def run(
             port=port,
             log_level="warning",
             access_log=False,
+            timeout_keep_alive=KEPT_S,
             timeout_graceful_shutdown=graceful_s,
             **forwarding(trusted_proxies),
         ),
@@ -226,6 +230,7 @@ def main(_: list[str]) -> int:
             workers=c.workers,
             log_level="warning",
             access_log=False,
+            timeout_keep_alive=KEPT_S,
             timeout_graceful_shutdown=c.graceful_s,
             **forwarding(c.trusted_proxies),
         )

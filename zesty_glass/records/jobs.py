@@ -32,6 +32,11 @@ class Listed(NamedTuple):
     customer: str
     home: str
     place: str
+    person: str = ""
+
+
+#: whose work it is: who fitted it, else the consultant of its visit
+PERSON = func.coalesce(func.nullif(JobRow.summary["fitter"].as_string(), ""), VisitRow.consultant)
 
 
 def of_proposal(db: Session, firm: UUID, proposal: UUID) -> JobRow | None:
@@ -83,7 +88,7 @@ def dues(
     """
     from_day, from_job, from_key = after
     query = (
-        select(DueRow, JobRow.id, *WHOSE)
+        select(DueRow, JobRow.id, *WHOSE, PERSON)
         .join(JobRow, JobRow.id == DueRow.job_id)
         .join(VisitRow, VisitRow.id == JobRow.visit_id)
         .join(HomeRow, HomeRow.id == JobRow.home_id)

@@ -10,6 +10,7 @@ from __future__ import annotations
 
 import atexit
 import multiprocessing
+import os
 import resource
 import signal
 import threading
@@ -24,6 +25,7 @@ P = ParamSpec("P")
 T = TypeVar("T")
 
 MOST_BYTES = 2 * 1024**3  # address space of a worker
+BEHIND = 10  # niceness of a worker: whoever answers a touch goes first
 MOST_WAITING = 12  # at once for one kind of work, the one under way included
 
 
@@ -37,6 +39,7 @@ class TooMuch(Exception):
 
 def _begin() -> None:
     signal.signal(signal.SIGINT, signal.SIG_IGN)
+    os.nice(BEHIND)
     resource.setrlimit(resource.RLIMIT_AS, (MOST_BYTES, MOST_BYTES))
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
 

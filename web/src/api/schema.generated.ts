@@ -3556,7 +3556,7 @@ export interface components {
         };
         /**
          * DueLine
-         * @description A part that falls due, and whose it is.
+         * @description A part that falls due, and whose it is; ``person``: who fitted it, else whose visit it was.
          */
         DueLine: {
             /** Job */
@@ -3589,6 +3589,11 @@ export interface components {
              * @enum {string}
              */
             state: "overdue" | "due" | "soon" | "later";
+            /**
+             * Person
+             * @default
+             */
+            person: string;
         };
         /**
          * DueList

@@ -1,5 +1,5 @@
 /** What falls due: homes by area, overdue first; jobs that wait; what to load. */
-import { useMemo, useState, type ReactElement } from "react";
+import { useMemo, useState, type ReactElement, type ReactNode } from "react";
 import { Link, useSearchParams } from "react-router";
 
 import { listed } from "../../app/names";
@@ -10,7 +10,7 @@ import { fromToday, iso, dayOf, said } from "./dates";
 import { useDue, useJobs, type DueLine, type JobLine } from "./hooks";
 import { AlsoWaiting } from "./AlsoWaiting";
 import { FeedKey } from "./FeedKey";
-import { byDay, byHome, toLoad, type AtHome } from "./lists";
+import { byDay, byHome, choices, narrowed, toLoad, type AtHome, type Narrowed } from "./lists";
 import { PartToken } from "./PartToken";
 import { weekday } from "../../app/when";
 
@@ -117,21 +117,38 @@ function Later({ lines }: { lines: DueLine[] }): ReactElement {
   );
 }
 
-function Areas({
-  places,
-  place,
-  onPlace,
+const ASKED = [
+  ["area", "place", "All areas", "Area"],
+  ["part", "label", "All parts", "Part"],
+  ["person", "person", "Everybody", "Person"],
+] as const;
+
+/** Area, part and person: each narrows the list, all of them together, in the address. */
+function Narrow({
+  lines,
+  to,
+  onNarrow,
 }: {
-  places: string[];
-  place: string;
-  onPlace: (p: string) => void;
+  lines: DueLine[];
+  to: Narrowed;
+  onNarrow: (to: Narrowed) => void;
 }): ReactElement {
   return (
-    <div className="seg" role="group" aria-label="Area">
-      {["", ...places].map((p) => (
-        <button key={p} aria-pressed={p === place} onClick={() => onPlace(p)}>
-          {p === "" ? "All areas" : p}
-        </button>
+    <div className="flex gap-2 flex-wrap">
+      {ASKED.map(([key, of, all, label]) => (
+        <select
+          key={key}
+          className="input"
+          style={{ minHeight: 46, maxWidth: 220 }}
+          aria-label={label}
+          value={to[key]}
+          onChange={(e) => onNarrow({ ...to, [key]: e.target.value })}
+        >
+          <option value="">{all}</option>
+          {choices(lines, of).map((x) => (
+            <option key={x}>{x}</option>
+          ))}
+        </select>
       ))}
     </div>
   );
@@ -169,17 +186,7 @@ function ahead(): string {
   return iso(d);
 }
 
-function Now({
-  lines,
-  places,
-  place,
-  onPlace,
-}: {
-  lines: DueLine[];
-  places: string[];
-  place: string;
-  onPlace: (p: string) => void;
-}): ReactElement {
+function Now({ lines, children }: { lines: DueLine[]; children: ReactNode }): ReactElement {
   const homes = byHome(lines).length;
   return (
     <>
@@ -187,7 +194,7 @@ function Now({
         {homes === 0 ? "Nothing is due" : homes === 1 ? "1 home is due" : `${homes} homes are due`}
       </h1>
       <p className="text-ink-2 text-l pb-2">{weekday(new Date())}, and the fortnight from here</p>
-      <Areas places={places} place={place} onPlace={onPlace} />
+      {children}
       <Round lines={lines} />
     </>
   );
@@ -263,17 +270,31 @@ function After({ later, more }: { later: DueLine[]; more: boolean }): ReactEleme
   );
 }
 
+/** What the list is narrowed to, kept in the address. */
+function useNarrowed(): [Narrowed, (to: Narrowed) => void] {
+  const [params, setParams] = useSearchParams();
+  const to = {
+    area: params.get("area") ?? "",
+    part: params.get("part") ?? "",
+    person: params.get("person") ?? "",
+  };
+  const put = (next: Narrowed): void => {
+    const asked = Object.entries(next).filter(([, v]) => v !== "");
+    setParams(Object.fromEntries(asked), { replace: true });
+  };
+  return [to, put];
+}
+
 export function Due(): ReactElement {
   const me = useMe();
-  const [params, setParams] = useSearchParams();
-  const place = params.get("area") ?? "";
+  const [to, setTo] = useNarrowed();
   const until = useMemo(ahead, []);
   const due = useDue(until);
   const jobs = useJobs();
   const every = due.data?.lines ?? [];
-  const places = [...new Set(every.map((x) => x.place))].filter(Boolean).sort();
-  const here = (x: { place: string }): boolean => place === "" || x.place === place;
-  const [now, later] = parted(every.filter(here));
+  const [now, later] = parted(narrowed(every, to));
+  const here = (j: JobLine): boolean => to.area === "" || j.place === to.area;
+  const all = to.area === "" && to.part === "" && to.person === "";
   return (
     <div className="screen work">
       <Head title={me.data?.firm ?? "Due"} sub={me.data?.name}>
@@ -291,18 +312,15 @@ export function Due(): ReactElement {
             {due.isPending && <Waiting what="Fetching what is due." />}
             <Trouble error={due.error} again={() => void due.refetch()} />
             {due.data && (
-              <Now
-                lines={now}
-                places={places}
-                place={place}
-                onPlace={(p) => setParams(p ? { area: p } : {}, { replace: true })}
-              />
+              <Now lines={now}>
+                <Narrow lines={every} to={to} onNarrow={setTo} />
+              </Now>
             )}
           </section>
           <section aria-label="Jobs and later">
             <Trouble error={jobs.error} again={() => void jobs.refetch()} />
             {jobs.data && <Jobs jobs={jobs.data.filter(here)} />}
-            {place === "" && <AlsoWaiting />}
+            {all && <AlsoWaiting />}
             <After later={later} more={Boolean(due.data?.more)} />
           </section>
         </div>

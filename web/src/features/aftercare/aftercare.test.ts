@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 
 import { dayOf, daysBetween, fromToday, iso } from "./dates";
 import type { DueLine } from "./hooks";
-import { byDay, byHome, toLoad } from "./lists";
+import { byDay, byHome, choices, narrowed, toLoad } from "./lists";
 
 const line = (more: Partial<DueLine>): DueLine => ({
   job: "j",
@@ -18,6 +18,7 @@ const line = (more: Partial<DueLine>): DueLine => ({
   minutes: 15,
   due_on: "2026-03-01",
   state: "due",
+  person: "Orrin",
   ...more,
 });
 
@@ -50,6 +51,19 @@ describe("what falls due", () => {
   it("is one line for one day and one person", () => {
     const lines = [line({}), line({ key: "x", label: "Sediment" }), line({ own: false })];
     expect(byDay(lines).map((x) => x.label)).toEqual(["Carbon, Sediment", "Carbon"]);
+  });
+  it("is narrowed by area, part and person together", () => {
+    const all = { area: "", part: "", person: "" };
+    const lines = [line({}), line({ key: "x", place: "Q" }), line({ key: "y", person: "Tamsin" })];
+    expect(narrowed(lines, all)).toHaveLength(3);
+    expect(narrowed(lines, { ...all, area: "P" }).map((x) => x.key)).toEqual(["k", "y"]);
+    expect(narrowed(lines, { ...all, area: "P", person: "Tamsin" })).toHaveLength(1);
+    expect(narrowed(lines, { ...all, part: "Lamp" })).toEqual([]);
+  });
+  it("offers each area, part and person once", () => {
+    const lines = [line({ person: "Tamsin" }), line({ key: "x" }), line({ key: "y", person: "" })];
+    expect(choices(lines, "person")).toEqual(["Orrin", "Tamsin"]);
+    expect(choices(lines, "label")).toEqual(["Carbon"]);
   });
   it("is loaded part by part, and work is not", () => {
     const lines = [line({}), line({ key: "x" }), line({ label: "Cleaning", kind: "service" })];

@@ -32,6 +32,28 @@ export function byDay(lines: DueLine[]): DueLine[] {
   return [...out.values()];
 }
 
+/** What the list is narrowed to; an empty text lets everything through. */
+export interface Narrowed {
+  area: string;
+  part: string;
+  person: string;
+}
+
+/** Lines of one area, one kind of part and one person, as far as they are asked. */
+export function narrowed(lines: DueLine[], to: Narrowed): DueLine[] {
+  return lines.filter(
+    (x) =>
+      (to.area === "" || x.place === to.area) &&
+      (to.part === "" || x.label === to.part) &&
+      (to.person === "" || x.person === to.person),
+  );
+}
+
+/** What can be chosen of something: each once, in the order of the alphabet. */
+export function choices(lines: DueLine[], of: "place" | "label" | "person"): string[] {
+  return [...new Set(lines.map((x) => x[of]))].filter(Boolean).sort();
+}
+
 /** Work without a part. */
 const WORK = new Set(["service", "test", "sanitising"]);
 

@@ -1,0 +1,322 @@
+"""``./zesty bench morning``: two hundred consultants on two processes for a minute, each with a
+visit of their own; then the same with a process killed in the middle. What was acknowledged is
+counted afterwards: nothing of it may be missing.
+"""
+
+from __future__ import annotations
+
+import http.client
+import json
+import os
+import random
+import re
+import shutil
+import signal
+import statistics
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+from collections import Counter
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass, field
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any
+from uuid import uuid4
+
+from sqlalchemy import text
+
+from ..demo.homes import home_1, uid
+from ..demo.people import EMAIL, PASSWORD
+from ..documents import visit_file
+from ..records.db import make_engine, make_sessions, migrate
+from .cluster import Cluster, free_port
+from .machine import ROOT
+
+CONSULTANTS, PROCESSES = 200, 2
+MORNING_S, KILLED_S, KILL_AT_S = 60.0, 20.0, 6.0
+THINKS_S = 6.0  # mean between two touches of one consultant that ask the server
+#: of a hundred touches
+MIX = {"reading": 46, "open": 40, "comparison": 7, "day": 5, "pdf": 2}
+_ID = rb"[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}"
+_TRIES = 40  # a device asks again until it is answered, as the page does
+
+
+@dataclass
+class Tally:
+    """What came of the touches: milliseconds by kind, errors in words, readings acknowledged."""
+
+    took: dict[str, list[float]] = field(default_factory=dict)
+    errors: Counter[str] = field(default_factory=Counter)
+    acknowledged: set[str] = field(default_factory=set)
+    asked_again: int = 0
+
+    def shown(self) -> dict[str, Any]:
+        """Figures as they are printed."""
+        every = sorted(ms for took in self.took.values() for ms in took)
+        return {
+            "requests": len(every),
+            "all": _spread(every),
+            **{kind: _spread(sorted(took)) for kind, took in sorted(self.took.items())},
+            "errors": dict(self.errors),
+            "asked_again_after_a_broken_connection": self.asked_again,
+            "readings_acknowledged": len(self.acknowledged),
+        }
+
+
+def _spread(took: list[float]) -> dict[str, float]:
+    if not took:
+        return {}
+    at = took[min(len(took) - 1, int(0.95 * len(took)))]
+    return {
+        "count": len(took),
+        "median_ms": round(statistics.median(took), 1),
+        "p95_ms": round(at, 1),
+        "most_ms": round(took[-1], 1),
+    }
+
+
+@dataclass
+class Signed:
+    """A session, and how its requests are made."""
+
+    port: int
+    cookie: str = ""
+    token: str = ""
+
+    def ask(
+        self,
+        c: http.client.HTTPConnection,
+        method: str,
+        path: str,
+        body: bytes | None = None,
+        plain: bool = False,
+    ) -> tuple[int, bytes]:
+        """One request on a kept connection; compressed unless ``plain``."""
+        headers = {"Cookie": self.cookie, "X-Zesty-Token": self.token}
+        if not plain:
+            headers["Accept-Encoding"] = "gzip"
+        if body is not None:
+            headers["Content-Type"] = "application/json"
+        c.request(method, path, body, headers)
+        r = c.getresponse()
+        return r.status, r.read()
+
+    def connect(self) -> http.client.HTTPConnection:
+        """A connection of its own."""
+        return http.client.HTTPConnection("127.0.0.1", self.port, timeout=30)
+
+
+def _sign_in(port: int) -> Signed:
+    c = http.client.HTTPConnection("127.0.0.1", port, timeout=30)
+    c.request(
+        "POST",
+        "/api/session",
+        json.dumps({"email": EMAIL, "password": PASSWORD}),
+        {"Content-Type": "application/json"},
+    )
+    r = c.getresponse()
+    me = json.loads(r.read())
+    return Signed(port, (r.getheader("Set-Cookie") or "").split(";")[0], me["token"])
+
+
+def _visits(signed: Signed) -> list[tuple[str, str, dict[str, Any]]]:
+    """A visit for each consultant: its id, its raw glass, and a reading to keep again."""
+    written = visit_file.write(home_1(datetime(2026, 11, 20, 9, 0, tzinfo=UTC)))
+    c, out = signed.connect(), []
+    for n in range(CONSULTANTS):
+        own = re.sub(_ID, lambda m: uid(f"morning {n} {m[0]!r}").encode(), written)  # noqa: B023
+        status, body = signed.ask(c, "POST", "/api/visits/import", own)
+        if status != 201:
+            raise RuntimeError(f"import: {status} {body[:300]!r}")
+        id = json.loads(body)["id"]
+        view = json.loads(signed.ask(c, "GET", f"/api/visits/{id}", plain=True)[1])
+        raw = next(s for s in view["visit"]["samples"] if s["raw"])
+        out.append((id, raw["id"], next(r for r in raw["readings"] if r["analyte"] == "tds")))
+    return out
+
+
+class Consultant(threading.Thread):
+    """One person's morning: touches, with a while of talking between them."""
+
+    def __init__(
+        self,
+        n: int,
+        signed: Signed,
+        visit: tuple[str, str, dict[str, Any]],
+        until: float,
+        tally: Tally,
+        lock: threading.Lock,
+    ) -> None:
+        super().__init__(daemon=True)
+        self._chance = random.Random(n)
+        self._signed, self._visit, self._until = signed, visit, until
+        self._tally, self._lock = tally, lock
+
+    def run(self) -> None:
+        """Touches until the morning is over."""
+        c = self._signed.connect()
+        time.sleep(self._chance.uniform(0, THINKS_S))
+        while time.monotonic() < self._until:
+            kind = self._chance.choices(list(MIX), list(MIX.values()))[0]
+            c = self._touch(c, kind)
+            time.sleep(self._chance.expovariate(1 / THINKS_S))
+
+    def _asked(self, kind: str) -> tuple[str, str, bytes | None, str]:
+        """Method, address, body and the reading's id of a touch."""
+        visit, sample, reading = self._visit
+        match kind:
+            case "reading":
+                id = str(uuid4())
+                body = json.dumps(reading | {"id": id}).encode()
+                path = f"/api/visits/{visit}/samples/{sample}/readings/{id}"
+                return "PUT", path, body, id
+            case "open":
+                return "GET", f"/api/visits/{visit}", None, ""
+            case "comparison":
+                return "GET", f"/api/visits/{visit}/comparison?years=10", None, ""
+            case "pdf":
+                return "GET", f"/api/proposals/{uid('home-1-proposal')}/pdf", None, ""
+        return "GET", "/api/visits", None, ""
+
+    def _touch(self, c: http.client.HTTPConnection, kind: str) -> http.client.HTTPConnection:
+        method, path, body, id = self._asked(kind)
+        begun, again = time.perf_counter(), 0
+        status, said = 0, b""
+        while again < _TRIES:
+            try:
+                status, said = self._signed.ask(c, method, path, body)
+                break
+            except (OSError, http.client.HTTPException):
+                again += 1
+                c.close()
+                c = self._signed.connect()
+                time.sleep(0.1)
+        ms = 1000 * (time.perf_counter() - begun)
+        with self._lock:
+            self._tally.took.setdefault(kind, []).append(ms)
+            self._tally.asked_again += again
+            if status not in (200, 201, 304):
+                self._tally.errors[f"{kind}: {status} {said[:80]!r}"] += 1
+            elif id:
+                self._tally.acknowledged.add(id)
+        return c
+
+
+def _morning(
+    signed: Signed, visits: list[tuple[str, str, dict[str, Any]]], seconds: float
+) -> Tally:
+    """All consultants at once, for so long."""
+    tally, lock = Tally(), threading.Lock()
+    until = time.monotonic() + seconds
+    people = [Consultant(n, signed, v, until, tally, lock) for n, v in enumerate(visits)]
+    for p in people:
+        p.start()
+    for p in people:
+        p.join(seconds + 60)
+    return tally
+
+
+def _missing(url: str, acknowledged: set[str]) -> int:
+    """How many acknowledged readings the database does not hold."""
+    engine = make_engine(url)
+    with engine.connect() as db:
+        rows = db.execute(
+            text("select id from readings where id = any(cast(:ids as uuid[]))"),
+            {"ids": sorted(acknowledged)},
+        )
+        missing = acknowledged - {str(r.id) for r in rows}
+    engine.dispose()
+    return len(missing)
+
+
+@contextmanager
+def _served(folder: Path) -> Iterator[tuple[str, int, subprocess.Popen[bytes]]]:
+    """A durable database with the demo's firm, and the server on two processes."""
+    from ..demo.load import load_demo
+
+    folder.chmod(0o755)
+    cluster = Cluster(folder / "pg")
+    cluster.create()
+    cluster.start()
+    url, port = cluster.url("postgres"), free_port()
+    try:
+        migrate(url)
+        engine = make_engine(url)
+        load_demo(make_sessions(engine))
+        engine.dispose()
+        process = subprocess.Popen(
+            [sys.executable, "-m", "zesty_glass.cli.serve"],
+            cwd=ROOT,
+            env=os.environ
+            | {
+                "ZESTY_DATABASE": url,
+                "ZESTY_SECRET": "a secret for measuring only, long enough",
+                "ZESTY_PORT": str(port),
+                "ZESTY_WORKERS": str(PROCESSES),
+                "ZESTY_INSECURE_COOKIE": "true",
+            },
+            stdout=subprocess.DEVNULL,
+            stderr=subprocess.DEVNULL,
+            start_new_session=True,
+        )
+        try:
+            _until_ready(port)
+            yield url, port, process
+        finally:
+            os.killpg(process.pid, signal.SIGTERM)
+            process.wait(30)
+    finally:
+        cluster.stop()
+        cluster.release()
+
+
+def _until_ready(port: int) -> None:
+    end = time.monotonic() + 60
+    while time.monotonic() < end:
+        try:
+            c = http.client.HTTPConnection("127.0.0.1", port, timeout=2)
+            c.request("GET", "/readyz")
+            if c.getresponse().status == 200:
+                return
+        except OSError:
+            pass
+        time.sleep(0.1)
+    raise RuntimeError("the server did not start")
+
+
+def _one_process(parent: int) -> int:
+    """A serving process under the one that watches over them."""
+    children = Path(f"/proc/{parent}/task/{parent}/children").read_text().split()
+    serving = [int(p) for p in children if b"spawn_main" in Path(f"/proc/{p}/cmdline").read_bytes()]
+    return serving[-1]
+
+
+def morning() -> dict[str, Any]:
+    """A morning of many consultants, then one in which a process is killed."""
+    folder = Path(tempfile.mkdtemp(prefix="zg-morning-"))
+    try:
+        with _served(folder) as (url, port, process):
+            signed = _sign_in(port)
+            visits = _visits(signed)
+            calm = _morning(signed, visits, MORNING_S)
+            kill = threading.Timer(
+                KILL_AT_S, lambda: os.kill(_one_process(process.pid), signal.SIGKILL)
+            )
+            kill.start()
+            killed = _morning(signed, visits, KILLED_S)
+            kill.join()
+            return {
+                "consultants": CONSULTANTS,
+                "processes": PROCESSES,
+                "mean_between_touches_s": THINKS_S,
+                "morning": calm.shown()
+                | {"acknowledged_and_missing": _missing(url, calm.acknowledged)},
+                "a_process_killed": killed.shown()
+                | {"acknowledged_and_missing": _missing(url, killed.acknowledged)},
+            }
+    finally:
+        shutil.rmtree(folder, ignore_errors=True)
