@@ -3556,7 +3556,7 @@ export interface components {
         };
         /**
          * DueLine
-         * @description A part that falls due, and whose it is; ``person``: who fitted it, else whose visit it was.
+         * @description A part that falls due, and whose it is; ``person``: who fitted it, else who visited.
          */
         DueLine: {
             /** Job */
