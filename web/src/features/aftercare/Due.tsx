@@ -139,7 +139,7 @@ function Narrow({
         <select
           key={key}
           className="input"
-          style={{ minHeight: 46, maxWidth: 220 }}
+          style={{ minHeight: 46, width: 176 }}
           aria-label={label}
           value={to[key]}
           onChange={(e) => onNarrow({ ...to, [key]: e.target.value })}

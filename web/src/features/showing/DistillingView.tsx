@@ -129,7 +129,7 @@ function Part({
   };
   const value = seen?.displays[0] ?? null;
   return (
-    <div className="grid gap-2 justify-items-center">
+    <div className="grid gap-2 justify-items-center content-start">
       <Flask name={name} fill={fill} share={(body[litres] ?? 0) / Math.max(body.feed_l, 0.1)} />
       <b className="text-[21px]">{name}</b>
       <div className="grid gap-2 w-full">

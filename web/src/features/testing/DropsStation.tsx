@@ -162,13 +162,13 @@ function Field({
     <button
       className={
         "block w-full mt-3 text-left rounded-[10px] border-[1.5px] border-dashed border-ink-3 " +
-        "bg-slip px-5 py-4 active:bg-yuzu-pale min-h-[188px]"
+        "bg-slip px-5 py-3 active:bg-yuzu-pale min-h-[150px]"
       }
       aria-label={`Add one drop, ${n} so far`}
       onClick={onDrop}
     >
       <span className="flex items-end gap-6">
-        <span className="num text-[132px] leading-[0.8]">{n}</span>
+        <span className="num text-[104px] leading-[0.8]">{n}</span>
         <span className="pb-1">
           <b className="font-d text-[26px]">drops</b>
           <br />
@@ -211,9 +211,8 @@ function Counting({
   return (
     <>
       <p className="text-ink-2">
-        {procedureOf(kit).steps.join(". ")}. Tap the field for each drop, or press <kbd>space</kbd>.{" "}
-        {procedureOf(kit).caution}
-        {kit.simulated ? " (Simulated kit.)" : ""}
+        {procedureOf(kit).steps.slice(0, -1).join(". ")}. Then tap the field for each drop, or press{" "}
+        <kbd>space</kbd>, and swirl. {procedureOf(kit).caution}
       </p>
       <Field n={n} drop={drop} ends={ends} onDrop={() => set((v) => v + 1)} />
       <div className="flex gap-3 mt-3 items-center flex-wrap">
