@@ -220,6 +220,108 @@ class MembraneHere(unittest.TestCase):
         self.assertIn("likely (surface water)", sentence(lake, "membrane.feed"))
 
 
+class MembraneWorkings(unittest.TestCase):
+    """The slips of the brief's own example: 75 gal/day at 60 psi, 500 mg/L and 25 °C, 3 to 1; here
+    52 psi, 12 °C and 380 mg/L: 41.5 gal/day, 34.7 minutes a gallon, 209 to the drain, 5.0 to 1.
+    """
+
+    values = {**Membrane.values, "tds": 380.0, "temperature": 12.0}
+
+    def rows(self, id, values=None, **more):
+        r = Membrane.of(self, values, psi=(52.0, 52.0, 52.0), **more)
+        shown = next(f for f in r.figures if f.id == id)
+        rows = {x.label: (x.value, x.unit, x.total) for x in shown.working.rows}
+        return rows, shown
+
+    def test_what_it_makes(self):
+        rows, shown = self.rows("yield")
+        self.assertEqual(rows["so it makes"], ("41.5", "gal/day", True))
+        self.assertTrue(rows["net driving pressure"][2])
+        self.assertEqual(rows["a gallon takes"], ("34.7", "min", False))
+        self.assertEqual(rows["a litre takes"], ("9.2", "min", False))
+        # 0.01 × 380 × 1.1507
+        self.assertEqual(rows["less 0.01 × 380 mg/L × 1.151"], ("4.4", "psi", False))
+        self.assertAlmostEqual(shown.number, 41.5, 1)
+
+    def test_without_a_drain_the_feed_counts_as_it_is(self):
+        rows, _ = self.rows("yield", rated_ratio=0.0)
+        self.assertEqual(rows["less 0.01 × 380 mg/L × 1.000"], ("3.8", "psi", False))
+
+    def test_what_it_drains(self):
+        rows, shown = self.rows("waste")
+        self.assertEqual(rows["drain while it runs"], ("209", "gal/day", False))
+        self.assertEqual(rows["over a year"], ("5.0", "to 1", True))
+        self.assertEqual(rows["concentrate while it runs"], ("451", "mg/L", False))
+        self.assertEqual(shown.working.formula, "drain ÷ permeate here")
+        self.assertNotIn("efficiency rating, tank and shut-off in use", rows)
+
+    def test_an_efficiency_rating_stands_in_the_slip(self):
+        rows, shown = self.rows("waste", efficiency=0.25)
+        rated = rows["efficiency rating, tank and shut-off in use"]
+        self.assertEqual(rated, ("25", "%", False))
+        self.assertEqual(rows["over a year"], ("3.0", "to 1", True))
+        self.assertEqual(shown.working.formula, "efficiency rating")
+
+    def test_as_rated_while_its_yield_is_not_known(self):
+        bare = {k: v for k, v in self.values.items() if k != "temperature"}
+        for more, formula, ratio in (
+            ({"efficiency": 0.25}, "(1 − efficiency) ÷ efficiency", 3.0),
+            ({"efficiency": 0.25, "shut_off": False}, "drain of the whole day ÷ use", 225 / 2.8),
+        ):
+            figures = MembraneFigures(rated_gpd=75.0, rated_ratio=3.0, rejection=0.94, **more)
+            r = run(item(figures, "tap"), bare, **TOWN)
+            shown = next(f for f in r.figures if f.id == "waste")
+            self.assertEqual(shown.working.formula, formula)
+            self.assertAlmostEqual(shown.number, ratio)
+
+    def test_a_glass_without_a_tank(self):
+        # 1/16 gal at 41.5 a day: 130 seconds; 237 mL
+        rows, shown = self.rows("glass")
+        self.assertAlmostEqual(shown.number, 86_400 / 16 / 41.5, 0)
+        self.assertEqual(rows["a glass"], ("237", "mL", False))
+
+    def test_less_than_a_gallon_a_day_still_fills_a_glass(self):
+        _, shown = self.rows("glass", rated_gpd=1.0)
+        self.assertGreater(shown.number, 5000)
+
+    def test_with_a_tank_its_hours_are_shown(self):
+        ids = [
+            f.id
+            for f in Membrane.of(
+                self, psi=(52.0,) * 3, tank_gal=3.0, precharge_psi=7.0, shutoff_share=2 / 3
+            ).figures
+        ]
+        self.assertEqual(ids, ["yield", "waste", "fill"])
+
+
+class ByTheWeek(unittest.TestCase):
+    def test_a_backwash_to_a_septic_tank_is_counted_by_the_week(self):
+        # 60 gal every third day: 140 a week
+        figures = SedimentFigures(
+            style="backwashing", micron=20.0, backwash_gpm=5.0, backwash_gal=60.0, backwash_days=3.0
+        )
+        r = run(item(figures), {"turbidity": 2.0}, septic=True)
+        said = sentence(r, "septic.discharge")
+        self.assertIn("60 gal at once", said)
+        self.assertIn("140 gal a week", said)
+
+    def test_no_salt_in_it(self):
+        figures = SedimentFigures(
+            style="backwashing", micron=20.0, backwash_gpm=5.0, backwash_gal=60.0, backwash_days=3.0
+        )
+        self.assertFalse(run(item(figures), {"turbidity": 2.0}).drains[0].brine)
+
+
+class YearlyService(unittest.TestCase):
+    def running(self, service, **about):
+        thing = item(SedimentFigures(style="cartridge", micron=5.0), service_year=Decimal(service))
+        return [r.per_year for r in run(thing, {"turbidity": 1.0}, **about).running]
+
+    def test_what_its_service_costs_a_year(self):
+        self.assertEqual(self.running("0.50"), [Decimal("0.50")])
+        self.assertEqual(self.running("0"), [])
+
+
 class LampRatings(unittest.TestCase):
     def uv(self, table):
         return item(replace(Lamp.figures, table=table))
