@@ -7,7 +7,10 @@ from zesty_glass.core.home import Care, Source
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.rules import Rules
 from zesty_glass.core.testing.complaints import Complaint
+from zesty_glass.core.testing.finding import Weight
 from zesty_glass.core.testing.findings import asked_for, meaning
+from zesty_glass.core.testing.value import Value
+from zesty_glass.core.testing.water import Water
 
 TASTE = (Complaint(id="t", sign="taste", words="it tastes"),)
 HOT_EGGS = (Complaint(id="h", sign="egg_smell_hot", words="the shower stinks"),)
@@ -44,6 +47,67 @@ class Asked(unittest.TestCase):
                 with self.subTest(line=line, **care):
                     self.assertEqual("lead" in asked_for(town(line, **care), ()), asked)
             self.assertNotIn("lead", asked_for(town(line), ()))
+
+
+class LowPhAndCopper(unittest.TestCase):
+    """Acid water explains a blue-green stain until copper was looked for and not found."""
+
+    STAIN = (Complaint(id="b", sign="blue_green", words="blue in the bath"),)
+
+    def ph_explains(self, ph=6.0, **values):
+        found = findings(water(ph=ph, **values), self.STAIN)
+        return [f for f in found.values() if f.analyte == "ph" and f.explains]
+
+    def test_before_copper_was_measured_it_is_likely_and_says_what_confirms_it(self):
+        (f,) = self.ph_explains()
+        self.assertIn("first-draw sample would confirm", f.sentence)
+
+    def test_with_copper_from_0_3_on_it_explains_and_needs_no_more(self):
+        (f,) = self.ph_explains(copper=0.3)
+        self.assertNotIn("would confirm", f.sentence)
+        self.assertEqual(self.ph_explains(copper=0.29), [])
+
+    def test_a_ph_that_is_fine_explains_nothing(self):
+        self.assertEqual(self.ph_explains(ph=7.6), [])
+
+
+class Unknown(unittest.TestCase):
+    def names(self, about):
+        return {u.analyte for u in meaning(water(tds=300.0), about, (), Rules()).unknown}
+
+    def test_a_town_answers_for_bacteria_and_nitrate(self):
+        self.assertLessEqual({"coliform", "nitrate_n"}, self.names(home()))
+        self.assertFalse({"coliform", "nitrate_n"} & self.names(town()))
+        self.assertIn("hardness", self.names(town()))
+
+
+class InTheirOrder(unittest.TestCase):
+    def test_health_first_then_what_explains_a_complaint(self):
+        crust = (Complaint(id="c", sign="white_crust", words="crust"),)
+        w = water(iron=2.0, hardness=300.0, arsenic=0.05, tds=300.0)
+        order = [f.analyte for f in meaning(w, home(), crust, Rules()).findings]
+        self.assertEqual(order[:3], ["arsenic", "hardness", "iron"])
+
+
+class UnderADetectionLimit(unittest.TestCase):
+    """What was not detected is held against the strictest number that anybody gives."""
+
+    def arsenic(self, below):
+        value = Value(
+            analyte="arsenic",
+            unit="mg/L",
+            range=Range.of(0.0, below / 2, below),
+            below=below,
+            laboratory=True,
+            certified=True,
+        )
+        w = Water(sample="raw", values={"arsenic": value})
+        return meaning(w, home(), (), Rules()).findings[0]
+
+    def test_a_method_fine_enough_is_met_and_a_coarse_one_is_not(self):
+        strictest = min(x.value for x in Rules().limits if x.analyte == "arsenic" and x.value > 0)
+        self.assertEqual(self.arsenic(strictest).weight, Weight.FINE)
+        self.assertNotEqual(self.arsenic(strictest * 1.1).weight, Weight.FINE)
 
 
 class Taste(unittest.TestCase):
