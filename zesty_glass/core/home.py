@@ -207,6 +207,11 @@ class Home:
         return None if water is None or sewer is None else water + sewer
 
     @property
+    def diets(self) -> frozenset[str]:
+        """Analytes that a diet of the house minds, told with consent."""
+        return frozenset({"sodium"} if self.care.low_sodium else ())
+
+    @property
     def private(self) -> bool:
         """No utility stands behind this water."""
         return self.source is not Source.CITY

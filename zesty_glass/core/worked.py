@@ -156,5 +156,5 @@ def worked(drawn: Drawn, raw: Water, bands: bool, use: float, brief: bool = Fals
         listed=assumptions(visit),
         ways=tuple(ways),
         ends=ends,
-        table=rows(good, found, visit.complaints, visit.rules, units, wishes),
+        table=rows(good, found, visit.complaints, visit.rules, units, wishes, visit.home.diets),
     )

@@ -307,6 +307,15 @@ class Frozen(unittest.TestCase):
         told = [k for k in to_know(line) if "mg/L sodium to every softened tap" in k.sentence]
         self.assertEqual([k.status for k in told], ["say"])
 
+    def test_sodium_is_held_against_the_diet_only_where_somebody_keeps_it(self):
+        strict = target_of("sodium", Rules(), diet=True)
+        self.assertEqual((strict[0], strict[2]), (20, "at_most"))
+        self.assertEqual(target_of("sodium", Rules())[0], 200)
+        for visit in VISITS:
+            for r in DONE[visit.home.name].rows:
+                if r.analyte == "sodium":
+                    self.assertEqual(r.target, 20 if visit.home.care.low_sodium else 200)
+
     def test_no_raw_water_no_proposal(self):
         with self.assertRaises(RuleError) as e:
             offer(replace(HOME_1, samples=()))

@@ -66,13 +66,15 @@ class Row:
     cells: tuple[Cell, ...]
 
 
-def target_of(analyte: str, rules: Rules) -> tuple[float | None, str, str]:
-    """What is wanted of an analyte: limit [canonical unit], why, and "at_most" or "at_least"."""
+def target_of(analyte: str, rules: Rules, diet: bool = False) -> tuple[float | None, str, str]:
+    """What is wanted of an analyte: limit [canonical unit], why, and "at_most" or "at_least";
+    ``diet``: somebody of the house keeps one that minds it.
+    """
     if analyte in WANTED:
         return WANTED[analyte][0], WANTED[analyte][1], "at_most"
     every = [x for x in rules.limits if x.analyte == analyte and x.governs]
     # what only a diet asks is no target of a home without it
-    limits = [x for x in every if x.about != "diet"] or every
+    limits = [x for x in every if diet or x.about != "diet"] or every
     if not limits:
         return None, "", "at_most"
     if analyte == "ph":
@@ -88,10 +90,10 @@ AS_WISHED = "as wished, no limit"
 
 
 def wanted_of(
-    analyte: str, rules: Rules, wish: Wish | None
+    analyte: str, rules: Rules, wish: Wish | None, diet: bool = False
 ) -> tuple[float | None, str, Literal["at_most", "at_least"] | str]:
     """What is wanted of an analyte, by its limit or by a wish that asks for less than it."""
-    target, why, op = target_of(analyte, rules)
+    target, why, op = target_of(analyte, rules, diet)
     if wish is None or analyte == "ph":
         return target, why, op
     if wish.target is None:
@@ -297,15 +299,16 @@ def rows(
     rules: Rules,
     units: str,
     wishes: tuple[Wish, ...] = (),
+    diets: frozenset[str] = frozenset(),
 ) -> tuple[Row, ...]:
     """Rows of the comparison: complaints' causes first, then what else was found, what is wished
-    less of, what an option adds, and what is not tested.
+    less of, what an option adds, and what is not tested; ``diets``: analytes that a diet minds.
     """
     by_id = {c.id: c.words for c in complaints}
     wished = {w.analyte: w for w in wishes}
 
     def row(analyte: str, finding: Finding | None) -> Row:
-        target, why, op = wanted_of(analyte, rules, wished.get(analyte))
+        target, why, op = wanted_of(analyte, rules, wished.get(analyte), analyte in diets)
         factor, unit, _ = words.shown_in(analyte, units)
         explained = () if finding is None else finding.explains
         return Row(

@@ -58,9 +58,7 @@ def _may_fall(water: Water, wish: Wish) -> bool:
 
 def _for_diet(home: Home) -> tuple[Wish, ...]:
     """What a diet of the house asks of the drinking tap, told with consent."""
-    if not home.care.low_sodium:
-        return ()
-    return (Wish(analyte="sodium", target=STRICT_SODIUM),)
+    return (Wish(analyte="sodium", target=STRICT_SODIUM),) if "sodium" in home.diets else ()
 
 
 def things_found(meaning: Meaning) -> tuple[str, ...]:

@@ -331,11 +331,12 @@ function Heading({
         <button
           type="button"
           className={`key small ${wire ? "on" : ""}`}
+          aria-label="On a wire"
           aria-pressed={wire}
           onClick={onWire}
         >
           <Radio size={18} aria-hidden="true" />
-          On a wire
+          Wire
         </button>
       </div>
       <p className="text-ink-2 mb-3">
