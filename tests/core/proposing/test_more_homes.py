@@ -60,6 +60,46 @@ def ideas(s: Suggestion) -> list[str]:
     return list(dict.fromkeys(x.option.name for x in s.lines))
 
 
+class WithNoUpperEnd(unittest.TestCase):
+    """A test that ended above its last step, or a gauge above what pipe may stand under."""
+
+    def test_hardness_past_the_last_step_is_diluted_before_it_is_sized(self):
+        _, s = asked({**ON_CHALK, "hardness": Range.of(425, 425, None)}, ("white_crust",), **TOWN)
+        self.assertEqual(ideas(s)[0], "Do nothing")
+        self.assertEqual(len(s.finer), 1)
+        self.assertIn("dilute the sample and repeat", s.finer[0])
+        self.assertIn("Hardness at least 24.8 gpg", s.finer[0])
+
+    def test_a_closed_range_up_there_is_sized(self):
+        _, s = asked({**ON_CHALK, "hardness": Range.of(425, 430, 440)}, ("white_crust",), **TOWN)
+        self.assertEqual(ideas(s)[0], "Softener")
+        self.assertEqual(s.finer, ())
+
+    def test_bacteria_without_a_count_are_answered_all_the_same(self):
+        many = {**CLEAN_WELL, "coliform": Range.of(200, 200, None)}
+        _, s = asked(many)
+        self.assertTrue(any("Bacteria: look for the way in" in t for t in s.first))
+        self.assertFalse(any("dilute" in t for t in s.finer))
+
+    def test_iron_astride_says_once_that_nothing_is_proposed(self):
+        _, s = asked({**CLEAN_WELL, "iron": Range.of(0.2, 0.35, 0.5)}, ("orange_streaks",))
+        self.assertTrue(
+            s.finer[0].endswith("Measure it finer: iron kit. Nothing is proposed for it.")
+        )
+
+    def test_a_regulator_comes_first_above_80_psi(self):
+        for psi, told in ((95.0, True), (80.0, False), (None, False)):
+            with self.subTest(psi=psi):
+                _, s = asked(ON_CHALK, ("white_crust",), static_psi=psi, **TOWN)
+                self.assertEqual(any("pressure regulator ahead" in t for t in s.first), told)
+
+    def test_the_gauge_speaks_where_the_home_says_nothing(self):
+        _, s = asked({**ON_CHALK, "pressure_static": 92.0}, (), **TOWN)
+        self.assertTrue(any("pressure regulator ahead" in t for t in s.first))
+        _, s = asked({**ON_CHALK, "pressure_static": 92.0}, (), static_psi=70.0, **TOWN)
+        self.assertFalse(any("pressure regulator ahead" in t for t in s.first))
+
+
 class TownHomes(unittest.TestCase):
     def test_crust_where_brine_is_forbidden(self):
         _, s = asked(ON_CHALK, ("white_crust",), **TOWN, brine_forbidden=True)

@@ -45,6 +45,14 @@ class At:
         """Whether one of these signs is complained of."""
         return any(c.sign in signs for c in self.complaints)
 
+    @property
+    def static_psi(self) -> float | None:
+        """Pressure while nothing runs [psi]: what the home says, else what was measured."""
+        if self.home.static_psi is not None:
+            return self.home.static_psi
+        r = self.water.range("pressure_static")
+        return None if r is None else r.best
+
     def surely(self, analyte: str, least: float) -> bool:
         """Whether a value surely reaches ``least`` [canonical unit]."""
         r = self.water.range(analyte)
@@ -129,6 +137,9 @@ def _kit_says_health(at: At) -> bool:
 
 
 _PRACTICE = "trade practice"
+MOST_STATIC_PSI = 80.0
+"""What a building's pipe may stand under while nothing runs [psi]: IPC 604.8, UPC 608.2 (2021)."""
+
 FIRST: tuple[First, ...] = (
     First(
         id="way_in",
@@ -363,6 +374,17 @@ FIRST: tuple[First, ...] = (
         source="NSF/ANSI 55",
         year=2022,
         holds=lambda at: at.health("coliform", "e_coli") and "uvt" not in at.water.values,
+    ),
+    First(
+        id="regulator",
+        sentence=(
+            f"More than {MOST_STATIC_PSI:g} psi while nothing runs: a pressure regulator ahead of"
+            " everything, and room for the heater’s water to expand behind it, before anything is"
+            " fitted. A licensed plumber, to local code."
+        ),
+        source="International Plumbing Code 604.8, UPC 608.2",
+        year=2021,
+        holds=lambda at: at.static_psi is not None and at.static_psi > MOST_STATIC_PSI,
     ),
     First(
         id="surface",

@@ -61,13 +61,23 @@ def _for_diet(home: Home) -> tuple[Wish, ...]:
     return (Wish(analyte="sodium", target=STRICT_SODIUM),) if "sodium" in home.diets else ()
 
 
-def things_found(meaning: Meaning) -> tuple[str, ...]:
+def _open_ended(f: Finding, water: Water | None) -> bool:
+    """A test that ended above its last step: the sample is diluted and tested again, and nothing
+    is sized on it."""
+    r = None if water is None else water.range(f.analyte)
+    return r is not None and r.high is None and f.weight is not Weight.HEALTH
+
+
+def things_found(meaning: Meaning, water: Water | None = None) -> tuple[str, ...]:
     """Analytes that the search answers: what asks for action, is worth knowing, or explains a
-    complaint; dissolved matter and sodium alone ask for nothing.
+    complaint; dissolved matter and sodium alone ask for nothing, and what is to be measured finer
+    or diluted comes later.
     """
     out: dict[str, None] = {}
     for f in meaning.findings:
-        if f.id == "heater.anode" or f.analyte == "colour" or _straddles(f):
+        if f.id == "heater.anode" or f.analyte == "colour":
+            continue
+        if _straddles(f) or _open_ended(f, water):
             continue
         if f.weight in (Weight.ACT, Weight.HEALTH) or (
             f.analyte not in ("tds", "sodium") and (f.weight is Weight.NOTICE or f.explains)
@@ -132,7 +142,7 @@ def suggest(
         never=found.combinations - found.ended,
         why=WHY_SOUND,
         years=years,
-        finer=_finer(meaning, looked_for),
+        finer=_finer(meaning, water, looked_for),
         still_to_test=still_to_test(meaning),
         unanswered=open_still,
         wished=tuple(a for a in looked_for.wishes if a not in looked_for.diet),
@@ -155,7 +165,7 @@ class _Looked(NamedTuple):
 def _look(water: Water, meaning: Meaning, home: Home, rules: Rules) -> _Looked:
     diet = {w.analyte: w for w in _for_diet(home) if _may_fall(water, w)}
     wishes = diet | {w.analyte: w for w in home.wishes if _may_fall(water, w)}
-    wanted = tuple(dict.fromkeys((*things_found(meaning), *wishes)))
+    wanted = tuple(dict.fromkeys((*things_found(meaning, water), *wishes)))
     targets = {a: (t[0], t[2]) for a in wanted for t in (wanted_of(a, rules, wishes.get(a)),)}
     return _Looked(wanted, targets, wishes, diet)
 
@@ -215,13 +225,21 @@ def _ranked(case: _Case, found: Found) -> tuple[Suggested, ...]:
     )
 
 
-def _finer(meaning: Meaning, looked_for: _Looked) -> tuple[str, ...]:
-    """What is measured finer before anything is sold for it."""
-    return tuple(
-        f"{f.sentence} {f.next[:1].upper()}{f.next[1:]}."
-        for f in meaning.findings
-        if _straddles(f) and f.analyte not in looked_for.wishes
-    )
+DILUTE = "The test has no upper end: dilute the sample and repeat. Nothing is sized on it."
+
+
+def _finer(meaning: Meaning, water: Water, looked_for: _Looked) -> tuple[str, ...]:
+    """What is measured finer, or diluted, before anything is sold for it."""
+    out = []
+    for f in meaning.findings:
+        if f.analyte in looked_for.wishes:
+            continue
+        if _open_ended(f, water) and f.weight is not Weight.FINE:
+            out.append(f"{f.sentence} {DILUTE}")
+        elif _straddles(f):
+            ask = f"{f.next[:1].upper()}{f.next[1:]}"
+            out.append(f"{f.sentence} {ask}. Nothing is proposed for it.")
+    return tuple(out)
 
 
 def _kinds(lines: Iterable[Suggested], items: Mapping[str, Item]) -> frozenset[str]:

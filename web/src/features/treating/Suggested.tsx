@@ -104,7 +104,7 @@ function Notes({ s }: { s: Suggestion }): ReactElement {
           {s.finer.map((t) => (
             <li key={t} className="flex gap-2 items-start py-1">
               <StateMark kind="unk" size={17} />
-              {t} Nothing is proposed for it.
+              {t}
             </li>
           ))}
         </ul>
