@@ -323,7 +323,7 @@ function Heading({
 }): ReactElement {
   return (
     <>
-      <div className="flex items-center gap-3 flex-wrap">
+      <div className="flex items-center gap-2 flex-wrap">
         <h1 id="tds-title" className="text-[26px] whitespace-nowrap flex-1">
           {procedureOf(kit).title}
         </h1>

@@ -164,7 +164,7 @@ function MeterChoice({
   return (
     <select
       className="input"
-      style={{ width: 152, minHeight: 44, padding: "4px 0 4px 8px", fontSize: 15 }}
+      style={{ width: 164, minHeight: 44, padding: "4px 0 4px 8px", fontSize: 14 }}
       aria-label="Meter"
       value={tool.id}
       onChange={(e) => choose(e.target.value)}
