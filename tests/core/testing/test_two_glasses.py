@@ -9,7 +9,7 @@ from itertools import product
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.making import sample, shown, tds, tds_meter
+from tests.making import from_lab, sample, shown, tds, tds_meter
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.testing.breath import breath_working, breathed_ph
 from zesty_glass.core.testing.chlorine import combined
@@ -104,6 +104,40 @@ class Pairs(unittest.TestCase):
         self.assertEqual(
             self.said((shown("ph", 7.2, 0.1),), (shown("ph", 7.3, 0.1),))["ph"],
             "no difference shown",
+        )
+
+    def test_ph_that_fell_is_said_to_be_lower(self):
+        self.assertEqual(
+            self.said((shown("ph", 7.8, 0.1),), (shown("ph", 6.9, 0.1),))["ph"],
+            "lower in the second",
+        )
+
+    def test_the_raw_glass_comes_first_whichever_was_picked_first(self):
+        raw = sample(shown("iron", 2.0, 0.1))
+        behind = sample(shown("iron", 0.1, 0.1), id="other", raw=False)
+        (as_picked,) = pairs(behind, water_of(behind), raw, water_of(raw))
+        (other_way,) = pairs(raw, water_of(raw), behind, water_of(behind))
+        self.assertEqual(as_picked, other_way)
+        self.assertEqual(as_picked.removal.shown, "removed")
+
+    def test_two_raw_glasses_stay_as_they_were_picked(self):
+        first = sample(shown("iron", 2.0, 0.1))
+        second = sample(shown("iron", 0.3, 0.1), id="well")
+        (pair,) = pairs(first, water_of(first), second, water_of(second))
+        self.assertEqual(pair.removal.shown, "removed")
+        (pair,) = pairs(second, water_of(second), first, water_of(first))
+        self.assertEqual(pair.removal.shown, "rose")
+
+    def test_words_are_the_same_or_not(self):
+        yes, no = (
+            from_lab("coliform", qualifier="present"),
+            from_lab("coliform", qualifier="absent"),
+        )
+        self.assertEqual(self.said((yes,), (yes,))["coliform"], "the same")
+        self.assertEqual(self.said((yes,), (no,))["coliform"], "not the same")
+        count = from_lab("coliform", 4.0)
+        self.assertEqual(
+            self.said((yes,), (count,))["coliform"], "a number in one only: not compared"
         )
 
     def test_a_struck_reading_gives_no_factor(self):

@@ -71,6 +71,8 @@ def _pair(name: str, first: Sample, x: Value | None, second: Sample, y: Value | 
         said = why
     elif name == "tds" and factor_of(first) != factor_of(second):
         said = "two meters with different factors: not compared"
+    elif (x.range is None) != (y.range is None):
+        said = "a number in one only: not compared"
     elif x.range is None or y.range is None:
         said = "the same" if x.words == y.words else "not the same"
     elif name in ("ph", "temperature"):
