@@ -318,6 +318,20 @@ class Wells(unittest.TestCase):
         self.assertIn("An infant and manganese", s.first[0])
         self.assertIn("manganese", next(x for x in s.lines if not x.option.stages).leaves)
 
+    def test_dialysis_waits_for_the_clinic_whatever_the_crust(self):
+        care = Care(consent=True, dialysis=True)
+        _, s = asked(ON_CHALK, ("white_crust",), care, **TOWN)
+        self.assertEqual(ideas(s)[:2], ["Do nothing", "Softener"])
+        self.assertEqual(
+            s.lines[0].ahead,
+            "Dialysis at home: nothing is changed on this water before the clinic has answered.",
+        )
+
+    def test_a_health_finding_keeps_its_order_beside_dialysis(self):
+        care = Care(consent=True, dialysis=True)
+        _, s = asked({**CLEAN_WELL, "nitrate_n": 14.0}, (), care)
+        self.assertEqual(ideas(s)[0], "Membrane at the drinking tap")
+
     def test_dialysis_is_said_first(self):
         values = {**ON_CHALK, "chlorine_total": 2.0, "chlorine_combined": 1.8}
         _, s = asked(values, care=Care(consent=True, dialysis=True), **TOWN)

@@ -104,6 +104,13 @@ class Infants(unittest.TestCase):
         untested = {k: v for k, v in QUIET.items() if k != "manganese"}
         self.assertNotIn(told, card(care=self.infant, values=untested))
 
+    def test_an_infant_and_sulfate_from_the_advisory_on(self):
+        told = of("infant_sulfate")
+        for so4, said in ((500, True), (600, True), (Range.of(400, 450, 520), True), (499, False)):
+            found = card(care=self.infant, values={**QUIET, "sulfate": so4})
+            self.assertEqual(told in found, said, so4)
+        self.assertNotIn(told, card(values={**QUIET, "sulfate": 600}))
+
 
 class Others(unittest.TestCase):
     def test_dialysis_on_any_water(self):

@@ -10,6 +10,7 @@ from decimal import Decimal
 from itertools import pairwise
 
 from ..analytes import ANALYTES
+from ..home import Home
 from ..in_place import KINDS as IN_PLACE
 from ..rules import Settings
 from ..testing.finding import Weight
@@ -55,6 +56,22 @@ def service_first(
     first = [x for x in lines if [s.item for s in x.option.stages] in [[w] for w in ways]]
     rest = [x for x in lines if x not in first]
     return (*(replace(x, ahead=SERVICE_FIRST) for x in first), *rest)
+
+
+CLINIC_FIRST = "Dialysis at home: nothing is changed on this water before the clinic has answered."
+
+
+def clinic_first(
+    lines: tuple[Suggested, ...], home: Home, meaning: Meaning
+) -> tuple[Suggested, ...]:
+    """Where somebody is on dialysis, doing nothing stands ahead of all that is for comfort; a
+    health finding keeps its order, and its cards say who decides.
+    """
+    if not home.care.dialysis or any(f.weight is Weight.HEALTH for f in meaning.findings):
+        return lines
+    waiting = [x for x in lines if not x.option.stages]
+    rest = [x for x in lines if x.option.stages]
+    return (*(replace(x, ahead=CLINIC_FIRST) for x in waiting), *rest)
 
 
 def keeping(

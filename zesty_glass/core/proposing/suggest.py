@@ -30,7 +30,7 @@ from .ranking import Grade, Grader, order
 from .reasons import asks_for_nothing, needs_nothing, still_to_test
 from .rows import wanted_of
 from .schools import Facts, schools
-from .standing import keeping, padded_last, service_first, ways_on, what, with_reasons
+from .standing import clinic_first, keeping, padded_last, service_first, ways_on, what, with_reasons
 from .suggested import Suggested, Suggestion
 
 WHY_SOUND = (
@@ -219,9 +219,10 @@ def _ranked(case: _Case, found: Found) -> tuple[Suggested, ...]:
     lines = padded_last(_in_order(case, found), case.items, case.grader.unasked - case.had, acted)
     reasoned = with_reasons(lines, case.settings, case.years)
     going_on = tuple(KeptInPlace(device=j.id) for j in case.in_place if j.verdict == "keep")
+    serviced = service_first(reasoned, case.in_place, case.meaning, case.looked_for.wanted)
     return tuple(
         keeping(line, going_on, case.items)
-        for line in service_first(reasoned, case.in_place, case.meaning, case.looked_for.wanted)
+        for line in clinic_first(serviced, case.home, case.meaning)
     )
 
 

@@ -215,6 +215,16 @@ CARES: tuple[ForCare, ...] = (
         holds=lambda home, water: home.care.infant and _above(water, "manganese", 0.08),
     ),
     ForCare(
+        id="infant_sulfate",
+        sentence=(
+            "An infant and sulfate: from 500 mg/L it may loosen an infant’s bowels. Bottled water"
+            " for formula until the physician has answered; boiling makes it stronger."
+        ),
+        source="US EPA, drinking water advisory for sulfate",
+        year=2003,
+        holds=lambda home, water: home.care.infant and _above(water, "sulfate", 500),
+    ),
+    ForCare(
         id="pregnancy",
         sentence=(
             "A pregnancy: until nitrate and lead are known, bottled water to drink and to cook;"
