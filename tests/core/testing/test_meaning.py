@@ -2,6 +2,7 @@
 
 import itertools
 import unittest
+from dataclasses import replace
 
 from hypothesis import given
 from hypothesis import strategies as st
@@ -156,6 +157,26 @@ class Findings(unittest.TestCase):
         text = " ".join(f.sentence for f in m.findings).lower()
         self.assertNotIn("safe", text)
         self.assertIn("nothing about hardness", text)
+
+    def test_sodium_that_is_tasted_explains_a_taste_and_a_diet_s_does_not(self):
+        tasted = self.find(water(sodium=300), ("taste",))
+        self.assertIn("0", [e for f in tasted.findings for e in f.explains])
+        diet = self.find(water(sodium=60), ("taste",))
+        self.assertEqual([u.complaint for u in diet.unexplained], ["0"])
+
+    def test_the_cups_stay_clear_for_good_only_where_the_ph_is_known(self):
+        stood = CupsSeen(drawn="clear", stood="clear", stood_minutes=25)
+        with_ph = replace(water(ph=7.9), cups=stood)
+        self.assertEqual(self.find(with_ph).colour.id, "clear")
+        self.assertEqual(self.find(replace(water(iron=0.1), cups=stood)).colour.id, "not_yet")
+
+    def test_cups_that_were_done_are_not_asked_for_again(self):
+        stood = CupsSeen(drawn="clear", stood="clear", stood_minutes=25)
+        (before,) = self.find(water(tannin=0.0), ("tea_colour",)).unexplained
+        done = replace(water(tannin=0.0), cups=stood)
+        (after,) = self.find(done, ("tea_colour",)).unexplained
+        self.assertEqual(before.next, "the three cups")
+        self.assertNotEqual(after.next, "the three cups")
 
     def test_hot_tap_smell_is_the_heater(self):
         m = self.find(water(tds=58), ("egg_smell_hot",))
