@@ -54,6 +54,7 @@ STANDARD_ONLY = {
     "math",
     "operator",
     "random",
+    "re",
     "statistics",
     "types",
     "typing",

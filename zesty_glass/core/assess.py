@@ -9,9 +9,10 @@ from dataclasses import replace
 from .costing.chores import Chores, chores
 from .costing.money import Lifetime
 from .costing.waste import Waste, waste
+from .demonstrating.around import Around
 from .demonstrating.ready import Ready, in_order
 from .demonstrating.records import Tasting
-from .demonstrating.shown import Around, show
+from .demonstrating.shown import show
 from .demonstrating.shown_records import Shown
 from .home import Home
 from .proposing.reasons import Reasons, needs_nothing, reasons, still_to_test

@@ -20,6 +20,7 @@ from tests.making import (
     tds_meter,
 )
 from zesty_glass.core.demonstrating.about import ABOUT, NOT_OFFERED
+from zesty_glass.core.demonstrating.around import Around
 from zesty_glass.core.demonstrating.records import (
     ChlorineTest,
     ColourColumn,
@@ -33,7 +34,7 @@ from zesty_glass.core.demonstrating.records import (
     Through,
     Vial,
 )
-from zesty_glass.core.demonstrating.shown import Around, show
+from zesty_glass.core.demonstrating.shown import show
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.evidence import Level
 from zesty_glass.core.home import Source
