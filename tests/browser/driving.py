@@ -85,6 +85,7 @@ class Browser:
             "--disable-sync",
             "--hide-scrollbars",
             "--force-color-profile=srgb",
+            "--force-prefers-reduced-motion",
             f"--user-data-dir={self.profile}",
         ):
             o.add_argument(flag)
