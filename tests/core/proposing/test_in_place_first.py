@@ -70,6 +70,33 @@ class Kept(unittest.TestCase):
         self.assertGreater(ways[0].answers["hardness"], 0.9)
 
 
+class BesideHealth(unittest.TestCase):
+    """Nitrate over its limit, crust, and a softener that stands there set too low."""
+
+    CRUST = Complaint(id="w", sign="white_crust", words="White crust")
+
+    def of(self, behind_it):
+        drawn = sample(
+            hardness(18),
+            tds(480, 481),
+            shown("iron", 0.02),
+            shown("ph", 7.5),
+            from_lab("nitrate_n", 13.0, basis="N"),
+            from_lab("coliform", qualifier="absent"),
+        )
+        device = replace(SOFT, setting_gpg=14)
+        place = home(source=Source.WELL_DRILLED, in_place=(device,))
+        v = replace(visit(device), home=place, complaints=(self.CRUST,))
+        return asked(replace(v, samples=(drawn, behind("s", hardness(behind_it)))))
+
+    def test_it_is_set_right_beside_the_membrane_and_no_second_one_is_sold(self):
+        first = self.of(9).lines[0]
+        self.assertEqual([(k.device, k.how) for k in first.option.keeps], [("s", "set_right")])
+        self.assertEqual(first.option.name, "Softener, set right + Membrane at the drinking tap")
+        self.assertEqual([ITEMS[x.item].scope for x in first.option.stages], ["tap"])
+        self.assertEqual(first.leaves, ())
+
+
 class ServiceFirst(unittest.TestCase):
     """What stands there and fails is serviced and tested again before anything new."""
 

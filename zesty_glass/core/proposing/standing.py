@@ -30,6 +30,23 @@ def ways_on(in_place: tuple[Judged, ...]) -> tuple[tuple[str, ...], ...]:
     )
 
 
+def ways_within(
+    best: tuple[tuple[str, ...], ...], in_place: tuple[Judged, ...], items: Mapping[str, Item]
+) -> tuple[tuple[str, ...], ...]:
+    """The best lines with what stands there, serviced or set right, in place of another of its kind
+    and branch: nobody is sold a second one for what a setting may answer."""
+    out = []
+    for codes in best:
+        for j in in_place:
+            if j.verdict not in ("service", "set_right"):
+                continue
+            own = {c for c in codes if items[c].kind == j.kind and items[c].scope == j.scope}
+            if own and len(codes) > len(own):
+                way = code_of(j.id, j.verdict)
+                out.append((way, *(c for c in codes if c not in own)))
+    return tuple(out)
+
+
 SERVICE_FIRST = "Service and the same tests again come before anything new for this."
 
 

@@ -30,7 +30,16 @@ from .ranking import Grade, Grader, order
 from .reasons import asks_for_nothing, needs_nothing, still_to_test
 from .rows import wanted_of
 from .schools import Facts, schools
-from .standing import clinic_first, keeping, padded_last, service_first, ways_on, what, with_reasons
+from .standing import (
+    clinic_first,
+    keeping,
+    padded_last,
+    service_first,
+    ways_on,
+    ways_within,
+    what,
+    with_reasons,
+)
 from .suggested import Suggested, Suggestion
 
 WHY_SOUND = (
@@ -203,6 +212,7 @@ def _in_order(case: _Case, found: Found) -> list[Suggested]:
         *candidates(best, case.items, case.home, asked),
         *_larger(best, case.items, grader),
         *ways_on(case.in_place),
+        *ways_within(best, case.in_place, case.items),
     )
     for codes in dict.fromkeys(beside):
         more = tried(codes, grader.walked, case.settings, case.years)
