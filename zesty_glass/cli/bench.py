@@ -42,6 +42,7 @@ from .cluster import free_port
 from .machine import ROOT, WEB
 from .say import step
 from .serve import quiet_collector
+from .signed import sign_in
 
 
 def timed(work: Callable[[], Any], times: int) -> dict[str, float]:
@@ -282,28 +283,20 @@ def _signed_in(port: int) -> tuple[http.client.HTTPConnection, str, str]:
     """A connection, its cookie, and the address of a visit with four options of ten stages that was
     brought in.
     """
-    c = http.client.HTTPConnection("127.0.0.1", port, timeout=30)
-    c.request(
-        "POST",
-        "/api/session",
-        json.dumps({"email": EMAIL, "password": PASSWORD}),
-        {"Content-Type": "application/json"},
-    )
-    r = c.getresponse()
-    me = json.loads(r.read())
-    cookie = (r.getheader("Set-Cookie") or "").split(";")[0]
+    signed = sign_in(port)
+    c = signed.connect()
     large = visit_file.write(_four_of_ten(home_1(datetime(2026, 11, 20, 9, 0, tzinfo=UTC))))
-    c.request(
+    status, body = signed.ask(
+        c,
         "POST",
         "/api/visits/import",
         re.sub(_ID, lambda m: uid(f"bench {m[0]!r}").encode(), large),
-        {"Content-Type": "application/json", "Cookie": cookie, "X-Zesty-Token": me["token"]},
+        plain=True,
     )
-    r = c.getresponse()
-    brought = json.loads(r.read())
-    if r.status != 201:
-        raise RuntimeError(f"import: {r.status} {brought}")
-    return c, cookie, f"/visits/{brought['id']}"
+    brought = json.loads(body)
+    if status != 201:
+        raise RuntimeError(f"import: {status} {brought}")
+    return c, signed.cookie, f"/visits/{brought['id']}"
 
 
 def _calls(port: int) -> dict[str, Any]:

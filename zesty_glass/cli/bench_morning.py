@@ -30,11 +30,11 @@ from uuid import uuid4
 from sqlalchemy import text
 
 from ..demo.homes import home_1, uid
-from ..demo.people import EMAIL, PASSWORD
 from ..documents import visit_file
 from ..records.db import make_engine, make_sessions, migrate
 from .cluster import Cluster, free_port
 from .machine import ROOT
+from .signed import Signed, sign_in
 
 CONSULTANTS, PROCESSES = 200, 2
 MORNING_S, KILLED_S, KILL_AT_S = 60.0, 20.0, 6.0
@@ -77,50 +77,6 @@ def _spread(took: list[float]) -> dict[str, float]:
         "p95_ms": round(at, 1),
         "most_ms": round(took[-1], 1),
     }
-
-
-@dataclass
-class Signed:
-    """A session, and how its requests are made."""
-
-    port: int
-    cookie: str = ""
-    token: str = ""
-
-    def ask(
-        self,
-        c: http.client.HTTPConnection,
-        method: str,
-        path: str,
-        body: bytes | None = None,
-        plain: bool = False,
-    ) -> tuple[int, bytes]:
-        """One request on a kept connection; compressed unless ``plain``."""
-        headers = {"Cookie": self.cookie, "X-Zesty-Token": self.token}
-        if not plain:
-            headers["Accept-Encoding"] = "gzip"
-        if body is not None:
-            headers["Content-Type"] = "application/json"
-        c.request(method, path, body, headers)
-        r = c.getresponse()
-        return r.status, r.read()
-
-    def connect(self) -> http.client.HTTPConnection:
-        """A connection of its own."""
-        return http.client.HTTPConnection("127.0.0.1", self.port, timeout=30)
-
-
-def _sign_in(port: int) -> Signed:
-    c = http.client.HTTPConnection("127.0.0.1", port, timeout=30)
-    c.request(
-        "POST",
-        "/api/session",
-        json.dumps({"email": EMAIL, "password": PASSWORD}),
-        {"Content-Type": "application/json"},
-    )
-    r = c.getresponse()
-    me = json.loads(r.read())
-    return Signed(port, (r.getheader("Set-Cookie") or "").split(";")[0], me["token"])
 
 
 def _visits(signed: Signed) -> list[tuple[str, str, dict[str, Any]]]:
@@ -300,7 +256,7 @@ def morning() -> dict[str, Any]:
     folder = Path(tempfile.mkdtemp(prefix="zg-morning-"))
     try:
         with _served(folder) as (url, port, process):
-            signed = _sign_in(port)
+            signed = sign_in(port)
             visits = _visits(signed)
             calm = _morning(signed, visits, MORNING_S)
             kill = threading.Timer(
