@@ -2,13 +2,13 @@
 import { Undo2 } from "lucide-react";
 import { useCallback, useEffect, useState, type ReactElement, type ReactNode } from "react";
 
-import type { Instrument, Sample } from "../../api/types";
+import type { Instrument } from "../../api/types";
 import { flow, GAL_L, num } from "../../app/show";
 import { Seg } from "../../ui/fields";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 import { AtLedgeEnd, OnTheLedge } from "./OnTheLedge";
-import { Flags, Measured, StationFrame, StrikeIt } from "./pieces";
+import { Flags, Measured, StationFrame, StrikeIt, type StationProps } from "./pieces";
 import { useNow } from "./timers";
 import { useKeep } from "./useKeep";
 import { useKept, type Kept } from "./useKept";
@@ -242,15 +242,7 @@ function levelOf(watch: Watch): number {
   return watch.runs.length ? 1 : 0.1;
 }
 
-export function BucketStation({
-  kit,
-  sample,
-  next,
-}: {
-  kit: Instrument;
-  sample: Sample;
-  next: ReactNode;
-}): ReactElement {
+export function BucketStation({ kit, sample, next }: StationProps): ReactElement {
   const [again, setAgain] = useState(false);
   const kept = useKept(sample, (r) => r.analyte === "flow");
   const timing = kept.reading === null || again;

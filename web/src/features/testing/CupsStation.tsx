@@ -1,5 +1,5 @@
 /** Clear, brown, or brown later: three white cups. */
-import { useState, type ReactElement, type ReactNode } from "react";
+import { useState, type ReactElement } from "react";
 
 import type { Instrument, Observation, Sample } from "../../api/types";
 import { NumberField } from "../../ui/fields";
@@ -7,7 +7,7 @@ import { Trouble } from "../../ui/Trouble";
 import { StateMark } from "../../ui/marks";
 import { useVisitContext } from "../visit/context";
 import { AtLedgeEnd, OnTheLedge } from "./OnTheLedge";
-import { StationFrame, StrikeIt } from "./pieces";
+import { StationFrame, StrikeIt, type StationProps } from "./pieces";
 import { clock, startTimer, useNow, useTimers } from "./timers";
 import { useKeep } from "./useKeep";
 import { useKept } from "./useKept";
@@ -295,15 +295,7 @@ function useCups(
   };
 }
 
-export function CupsStation({
-  kit,
-  sample,
-  next,
-}: {
-  kit: Instrument;
-  sample: Sample;
-  next: ReactNode;
-}): ReactElement {
+export function CupsStation({ kit, sample, next }: StationProps): ReactElement {
   const cups = useCups(kit, sample);
   return (
     <>

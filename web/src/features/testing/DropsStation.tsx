@@ -2,7 +2,7 @@
 import { Undo2 } from "lucide-react";
 import { useCallback, useEffect, useState, type ReactElement, type ReactNode } from "react";
 
-import type { Instrument, Reading, Sample } from "../../api/types";
+import type { Instrument, Reading } from "../../api/types";
 import { fitness } from "../../app/fitness";
 import { best, num, unitOf } from "../../app/show";
 import { StateMark } from "../../ui/marks";
@@ -10,7 +10,7 @@ import { OpensWorking } from "../../ui/Slip";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 import { OnTheLedge } from "./OnTheLedge";
-import { Dilution, Flags, procedureOf, StationFrame, StrikeIt } from "./pieces";
+import { Dilution, Flags, procedureOf, StationFrame, StrikeIt, type StationProps } from "./pieces";
 import { Ruler } from "./Ruler";
 import { useKeep } from "./useKeep";
 import { useKept, type Kept } from "./useKept";
@@ -244,15 +244,7 @@ function Expired({ kit }: { kit: Instrument }): ReactElement | null {
   );
 }
 
-export function DropsStation({
-  kit,
-  sample,
-  next,
-}: {
-  kit: Instrument;
-  sample: Sample;
-  next: ReactNode;
-}): ReactElement {
+export function DropsStation({ kit, sample, next }: StationProps): ReactElement {
   const { analyte } = kit;
   const { n, set } = useCount(`${STORE}${sample.id}.${analyte}`);
   const [dilution, setDilution] = useState(1);

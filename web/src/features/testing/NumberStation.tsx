@@ -19,6 +19,7 @@ import {
   procedureOf,
   StationFrame,
   StrikeIt,
+  type StationProps,
 } from "./pieces";
 import { clock, startTimer, useNow, useTimers } from "./timers";
 import { useKeep } from "./useKeep";
@@ -249,15 +250,7 @@ function Why({ kit }: { kit: Instrument }): ReactElement | null {
   return <OpensWorking working={meaning.breath}>Why acid when breathed into?</OpensWorking>;
 }
 
-export function NumberStation({
-  kit,
-  sample,
-  next,
-}: {
-  kit: Instrument;
-  sample: Sample;
-  next: ReactNode;
-}): ReactElement {
+export function NumberStation({ kit, sample, next }: StationProps): ReactElement {
   const { id, lookOf } = useVisitContext();
   const [again, setAgain] = useState(false);
   const [wrong, setWrong] = useState<unknown>(null);

@@ -3,7 +3,7 @@ import { Undo2 } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useState, type ReactElement, type ReactNode } from "react";
 
-import type { Instrument, Reading } from "../../api/types";
+import type { Instrument, Reading, Sample } from "../../api/types";
 import { PROCEDURES, type Procedure } from "../../app/facts.generated";
 import { best, between } from "../../app/show";
 import { StateMark } from "../../ui/marks";
@@ -113,6 +113,13 @@ export function Measured({
       )}
     </div>
   );
+}
+
+/** What every station of the bench is given; ``next``: the key to the next test. */
+export interface StationProps {
+  kit: Instrument;
+  sample: Sample;
+  next: ReactNode;
 }
 
 /** What is shown while the server has not answered yet. */
