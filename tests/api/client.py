@@ -6,10 +6,8 @@ import unittest
 from decimal import Decimal
 from uuid import uuid4
 
-from starlette.testclient import TestClient
-
-from tests.database import SECRET, fresh
-from zesty_glass.api.app import create_app
+from tests.application import Client, borrowed, given_back
+from tests.database import fresh
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, MANAGER_EMAIL, PASSWORD
 
@@ -21,10 +19,8 @@ class ApiCase(unittest.TestCase):
 
     @classmethod
     def setUpClass(cls):
-        cls.app = create_app(
-            fresh(), SECRET, secure_cookie=False, public_address="https://water.example"
-        )
-        cls.addClassCleanup(cls.app.state.engine.dispose)
+        cls.app = borrowed(fresh(), public_address="https://water.example")
+        cls.addClassCleanup(given_back, cls.app)
 
     def setUp(self):
         cls = type(self)
@@ -33,11 +29,11 @@ class ApiCase(unittest.TestCase):
         ):  # one sign-in a class: a password takes a tenth of a second to check, on purpose
             first = self.signed_in(EMAIL)
             cls.session = (dict(first.cookies), first.headers["X-Zesty-Token"])
-        self.client = TestClient(self.app, raise_server_exceptions=False, cookies=cls.session[0])
+        self.client = Client(self.app, raise_server_exceptions=False, cookies=cls.session[0])
         self.client.headers["X-Zesty-Token"] = cls.session[1]
 
     def signed_in(self, email, password=PASSWORD):
-        client = TestClient(self.app, raise_server_exceptions=False)
+        client = Client(self.app, raise_server_exceptions=False)
         r = client.post("/api/session", json={"email": email, "password": password})
         self.assertEqual(r.status_code, 200, r.text)
         client.headers["X-Zesty-Token"] = r.json()["token"]

@@ -4,9 +4,9 @@ from datetime import UTC, datetime, timedelta
 from uuid import UUID, uuid4
 
 from icalendar import Calendar
-from starlette.testclient import TestClient
 
 from tests.api.client import ApiCase
+from tests.application import Client
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, FITTER_EMAIL, PASSWORD
 from zesty_glass.records import signing
@@ -22,7 +22,7 @@ class Feeds(ApiCase):
         return self.send("POST", "/api/feeds", {"id": str(uuid4()), **more}, 201)
 
     def read(self, path, status=200):
-        r = TestClient(self.app, raise_server_exceptions=False).get(path)
+        r = Client(self.app, raise_server_exceptions=False).get(path)
         self.assertEqual(r.status_code, status, r.text[:200])
         return r
 

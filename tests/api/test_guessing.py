@@ -3,9 +3,8 @@
 from concurrent.futures import ThreadPoolExecutor
 from datetime import timedelta
 
-from starlette.testclient import TestClient
-
 from tests.api.client import HOME_1, ApiCase
+from tests.application import Client
 from zesty_glass.demo.load import EMAIL, PASSWORD
 from zesty_glass.records import signing
 from zesty_glass.records.models import SignIn, Throttle
@@ -15,7 +14,7 @@ from zesty_glass.work.person import now
 
 class Guessing(ApiCase):
     def guess(self, email, password="wrong wrong wrong", address="203.0.113.5", **headers):
-        c = TestClient(self.app, raise_server_exceptions=False, client=(address, 4000))
+        c = Client(self.app, raise_server_exceptions=False, client=(address, 4000))
         return c.post(
             "/api/session", json={"email": email, "password": password}, headers=headers
         ).status_code

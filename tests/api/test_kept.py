@@ -3,9 +3,8 @@
 import unittest
 from uuid import UUID, uuid4
 
-from starlette.testclient import TestClient
-
 from tests.api.client import HOME_1, HOME_2, ApiCase
+from tests.application import Client
 from tests.database import SECRET
 from zesty_glass.api.app import create_app
 from zesty_glass.api.kept import Kept, tag
@@ -100,7 +99,7 @@ class Answers(ApiCase):
     def test_another_process_never_serves_an_old_price(self):
         other = create_app(str(self.app.state.engine.url.render_as_string(False)), SECRET, False)
         self.addCleanup(other.state.engine.dispose)
-        there = TestClient(other)
+        there = Client(other)
         there.headers["X-Zesty-Token"] = there.post(
             "/api/session", json={"email": EMAIL, "password": PASSWORD}
         ).json()["token"]
@@ -123,7 +122,7 @@ class Answers(ApiCase):
 
     def test_who_may_not_see_it_gets_no_304(self):
         _, mine, _ = self.tagged()
-        stranger = TestClient(self.app, raise_server_exceptions=False)
+        stranger = Client(self.app, raise_server_exceptions=False)
         status, _, _ = self.tagged(client=stranger, **{"If-None-Match": mine})
         self.assertEqual(status, 401)
 

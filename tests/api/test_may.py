@@ -5,9 +5,8 @@ is without a line.
 import re
 from uuid import UUID, uuid4
 
-from starlette.testclient import TestClient
-
 from tests.api.client import HOME_1, HOME_2, HOME_7, ApiCase
+from tests.application import Client
 from zesty_glass.api import may
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, FITTER_EMAIL, MANAGER_EMAIL, PASSWORD
@@ -58,7 +57,7 @@ class Matrix(ApiCase):
             "colleague": cls.client_of("colleague@larkspout.example"),
             "manager": cls.client_of(MANAGER_EMAIL),
             "installer": cls.client_of(FITTER_EMAIL),
-            "stranger": TestClient(cls.app, raise_server_exceptions=False),
+            "stranger": Client(cls.app, raise_server_exceptions=False),
         }
         jobs = cls.clients["manager"].get("/api/jobs").json()
         cls.job = next(j["id"] for j in jobs if j["customer"] == "Hesper Dunnoway")
@@ -67,7 +66,7 @@ class Matrix(ApiCase):
 
     @classmethod
     def client_of(cls, email):
-        c = TestClient(cls.app, raise_server_exceptions=False)
+        c = Client(cls.app, raise_server_exceptions=False)
         c.headers["X-Zesty-Token"] = c.post(
             "/api/session", json={"email": email, "password": PASSWORD}
         ).json()["token"]
@@ -175,9 +174,14 @@ class Matrix(ApiCase):
             type(self).views = seen
         return seen[home]
 
+    def known(self):
+        cls = type(self)
+        if "firm_and_kit" not in cls.__dict__:
+            cls.firm_and_kit = self.get("/api/firm"), self.instrument("tds-1")
+        return cls.firm_and_kit
+
     def body(self, template, v):
-        firm = self.get("/api/firm")
-        kit = self.instrument("tds-1")
+        firm, kit = self.known()
         last = {
             "/api/visits/{id}/samples/{sample_id}": {
                 "id": v["sample_id"],

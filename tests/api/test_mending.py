@@ -8,6 +8,7 @@ from uuid import UUID, uuid4
 from sqlalchemy.exc import DBAPIError
 
 from tests.api.client import HOME_1, ApiCase
+from tests.database import SECRET
 from zesty_glass.cli import audit as audit_command
 from zesty_glass.cli import check
 from zesty_glass.demo.homes import uid
@@ -234,8 +235,6 @@ class Sealed(ApiCase):
             keys = seals.keys_from(*secrets)
             with make_sessions(self.app.state.engine, **{seals.KEYS: keys})() as db:
                 return seals.standing(db, db.get(ProposalRow, UUID(p["id"])))
-
-        from tests.api.client import SECRET
 
         self.assertEqual(standing("a new secret, long enough"), "unknown_key")
         self.assertEqual(standing("a new secret, long enough", (SECRET,)), "good")

@@ -6,9 +6,8 @@ import json
 import logging
 import re
 
-from starlette.testclient import TestClient
-
 from tests.api.client import HOME_1, ApiCase
+from tests.application import Client
 from tests.database import SECRET
 from zesty_glass.api import observing
 from zesty_glass.api.app import create_app
@@ -54,7 +53,7 @@ class Observing(ApiCase):
     def test_not_ready_without_its_database(self):
         app = create_app("postgresql://nobody@127.0.0.1:1/none", SECRET)
         self.addCleanup(app.state.engine.dispose)
-        c = TestClient(app, raise_server_exceptions=False)
+        c = Client(app, raise_server_exceptions=False)
         r = c.get("/readyz")
         self.assertEqual((r.status_code, r.json()["ok"]), (503, False))
         self.assertEqual(c.get("/healthz").status_code, 200)

@@ -7,9 +7,9 @@ import io
 from uuid import UUID, uuid4
 
 import pyotp
-from starlette.testclient import TestClient
 
 from tests.api.client import HOME_1, ApiCase
+from tests.application import Client
 from zesty_glass.api import may
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, FITTER_EMAIL, MANAGER_EMAIL, PASSWORD
@@ -37,7 +37,7 @@ class PeopleCase(ApiCase):
         return email
 
     def stranger(self):
-        return TestClient(self.app, raise_server_exceptions=False)
+        return Client(self.app, raise_server_exceptions=False)
 
     def of(self, email):
         return next(p for p in self.get("/api/people")["people"] if p["email"] == email)
@@ -99,12 +99,12 @@ class Joining(PeopleCase):
         self.signed_in(email, NEW)
 
     def test_without_mail_a_forgotten_password_is_the_managers(self):
-        s = TestClient(self.app, raise_server_exceptions=False)
+        s = Client(self.app, raise_server_exceptions=False)
         r = s.post("/api/session/forgotten", json={"email": EMAIL})
         self.assertEqual((r.status_code, r.json()["code"]), (422, "session.no_mail"))
 
     def test_guessing_codes_is_slowed_down(self):
-        s = TestClient(self.app, raise_server_exceptions=False, client=("203.0.113.9", 1))
+        s = Client(self.app, raise_server_exceptions=False, client=("203.0.113.9", 1))
         codes = [
             s.post("/api/join/look", json={"code": f"GUESS-{n}"}).status_code for n in range(26)
         ]

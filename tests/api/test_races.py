@@ -6,9 +6,9 @@ import copy
 import multiprocessing
 from uuid import uuid4
 
-from starlette.testclient import TestClient
-
-from tests.api.client import SECRET, ApiCase
+from tests.api.client import ApiCase
+from tests.application import Client
+from tests.database import SECRET
 from zesty_glass.api.app import create_app
 from zesty_glass.demo.load import MANAGER_EMAIL, PASSWORD
 from zesty_glass.records.models import Audit
@@ -21,7 +21,7 @@ def writer(url, cookies, token, mine, ready, told):
     answered.
     """
     app = create_app(url, SECRET, secure_cookie=False)
-    client = TestClient(app, raise_server_exceptions=False, cookies=cookies)
+    client = Client(app, raise_server_exceptions=False, cookies=cookies)
     client.headers["X-Zesty-Token"] = token
     client.get("/api/session")
     for method, path, body, version in iter(mine.get, None):
@@ -36,7 +36,7 @@ class Races(ApiCase):
     @classmethod
     def setUpClass(cls):
         super().setUpClass()
-        c = TestClient(cls.app)
+        c = Client(cls.app)
         token = c.post("/api/session", json={"email": MANAGER_EMAIL, "password": PASSWORD}).json()[
             "token"
         ]

@@ -3,9 +3,8 @@
 import unittest
 from uuid import uuid4
 
-from starlette.testclient import TestClient
-
 from tests.api.client import HOME_1, ApiCase
+from tests.application import Client
 from zesty_glass.core.rules import Rules, Settings
 from zesty_glass.demo.load import EMAIL
 from zesty_glass.documents.codec import plain
@@ -20,7 +19,7 @@ class SignIn(ApiCase):
         self.get("/api/session", 401)
 
     def test_wrong_password_says_nothing_about_who_exists(self):
-        stranger = TestClient(self.app)
+        stranger = Client(self.app)
         a = stranger.post("/api/session", json={"email": EMAIL, "password": "not this one"})
         b = stranger.post(
             "/api/session", json={"email": "nobody@nowhere.example", "password": "not this one"}
@@ -30,7 +29,7 @@ class SignIn(ApiCase):
         self.assertEqual(a.status_code, 401)
 
     def test_cookie_is_not_for_scripts_or_other_sites(self):
-        r = TestClient(self.app).post(
+        r = Client(self.app).post(
             "/api/session", json={"email": EMAIL, "password": "chalk and cheese"}
         )
         cookie = r.headers["set-cookie"].lower()
@@ -49,7 +48,7 @@ class SignIn(ApiCase):
         self.assertGreaterEqual(signing_in.COST.time_cost, 3)
 
     def test_guessing_is_slowed_down(self):
-        stranger = TestClient(self.app)
+        stranger = Client(self.app)
         codes = [
             stranger.post(
                 "/api/session",
@@ -78,7 +77,7 @@ class Strangers(ApiCase):
         ]
 
     def test_every_route_is_closed_to_strangers(self):
-        stranger = TestClient(self.app, raise_server_exceptions=False)
+        stranger = Client(self.app, raise_server_exceptions=False)
         for method, path in self.paths():
             with self.subTest(f"{method} {path}"):
                 r = stranger.request(method, path, json={})

@@ -7,9 +7,9 @@ from uuid import UUID, uuid4
 
 from icalendar import Calendar
 from sqlalchemy import update
-from starlette.testclient import TestClient
 
 from tests.api.client import HOME_1, HOME_2, HOME_7, ApiCase
+from tests.application import Client
 from zesty_glass.demo.homes import uid
 from zesty_glass.records.models import LinkRow
 from zesty_glass.standins.mail import SimulatedMail
@@ -21,7 +21,7 @@ PROPOSAL, NOTHING = uid("home-1-proposal"), uid("home-7-proposal")
 
 class ShareCase(ApiCase):
     def stranger(self):
-        return TestClient(self.app, raise_server_exceptions=False)
+        return Client(self.app, raise_server_exceptions=False)
 
     def link(self, days=30, proposal=PROPOSAL, status=201):
         return self.send(

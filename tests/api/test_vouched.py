@@ -4,10 +4,9 @@ signs in.
 
 from uuid import UUID, uuid4
 
-from starlette.testclient import TestClient
-
-from tests.api.client import SECRET, ApiCase
-from tests.database import fresh
+from tests.api.client import ApiCase
+from tests.application import Client
+from tests.database import SECRET, fresh
 from tests.documents.hostile import TEXTS
 from zesty_glass.api.app import create_app
 from zesty_glass.demo.homes import uid
@@ -107,7 +106,7 @@ class Mails(ApiCase):
 class Addresses(ApiCase):
     def test_behind_a_proxy_that_rewrites_the_host_it_says_what_to_set(self):
         body = {"email": EMAIL, "password": PASSWORD}
-        c = TestClient(self.app, raise_server_exceptions=False)
+        c = Client(self.app, raise_server_exceptions=False)
         wrong = c.post("/api/session", json=body, headers={"Origin": "https://elsewhere.example"})
         self.assertEqual((wrong.status_code, wrong.json()["code"]), (403, "session.origin"))
         self.assertIn("ZESTY_PUBLIC_ADDRESS", wrong.json()["remedy"])
@@ -125,7 +124,7 @@ class Addresses(ApiCase):
     def test_over_https_cookie_and_transport_are_held_fast(self):
         app = create_app(fresh(), SECRET, secure_cookie=True)
         self.addCleanup(app.state.engine.dispose)
-        c = TestClient(app, base_url="https://water.example")
+        c = Client(app, base_url="https://water.example")
         r = c.post("/api/session", json={"email": MANAGER_EMAIL, "password": PASSWORD})
         cookie = r.headers["set-cookie"]
         self.assertTrue(cookie.startswith("__Host-zesty_session="))

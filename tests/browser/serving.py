@@ -7,8 +7,8 @@ import time
 
 import uvicorn
 
-from tests.database import SECRET, fresh
-from zesty_glass.api.app import create_app
+from tests.application import borrowed, given_back
+from tests.database import fresh
 from zesty_glass.cli.cluster import free_port
 
 
@@ -18,12 +18,7 @@ class Served:
     def __init__(self, database: str | None = None, port: int | None = None) -> None:
         self.port = port or free_port()
         self.base = f"http://127.0.0.1:{self.port}"
-        self.app = create_app(
-            database or fresh(),
-            SECRET,
-            secure_cookie=False,
-            public_address=self.base,
-        )
+        self.app = borrowed(database or fresh(), public_address=self.base)
         self.server = uvicorn.Server(
             uvicorn.Config(
                 self.app,
@@ -47,4 +42,4 @@ class Served:
         self.server.should_exit = True
         self.server.force_exit = True
         self.thread.join(10)
-        self.app.state.engine.dispose()
+        given_back(self.app)

@@ -5,10 +5,9 @@ import re
 import unittest
 
 import brotli
-from starlette.testclient import TestClient
 
-from tests.database import SECRET, fresh
-from zesty_glass.api.app import create_app
+from tests.application import Client, borrowed, given_back
+from tests.database import fresh
 from zesty_glass.cli.machine import WEB
 
 DIST = WEB / "dist"
@@ -41,9 +40,9 @@ class Weight(unittest.TestCase):
 class HandedOut(unittest.TestCase):
     @classmethod
     def setUpClass(cls):
-        cls.app = create_app(fresh(), SECRET, secure_cookie=False)
-        cls.addClassCleanup(cls.app.state.engine.dispose)
-        cls.client = TestClient(cls.app)
+        cls.app = borrowed(fresh())
+        cls.addClassCleanup(given_back, cls.app)
+        cls.client = Client(cls.app)
         cls.name = first()[0]
         cls.plain = (ASSETS / cls.name).read_bytes()
 

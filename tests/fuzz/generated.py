@@ -19,8 +19,8 @@ from schemathesis.specs.openapi.checks import (
     status_code_conformance,
     unsupported_method,
 )
-from starlette.testclient import TestClient
 
+from tests.application import Client
 from tests.database import SECRET, fresh
 from zesty_glass.api.app import create_app
 from zesty_glass.demo.homes import uid
@@ -39,17 +39,17 @@ SKIPPED = ("/standins/meter/", "/suggest/stream", "/suggest")
 VISIT, PROPOSAL = uid("home-2-visit"), uid("home-1-proposal")
 
 
-def _clients(app) -> dict[str, TestClient]:
-    out = {"stranger": TestClient(app, raise_server_exceptions=False)}
+def _clients(app) -> dict[str, Client]:
+    out = {"stranger": Client(app, raise_server_exceptions=False)}
     for name, email in (("consultant", EMAIL), ("manager", MANAGER_EMAIL)):
-        c = TestClient(app, raise_server_exceptions=False)
+        c = Client(app, raise_server_exceptions=False)
         r = c.post("/api/session", json={"email": email, "password": PASSWORD})
         c.headers["X-Zesty-Token"] = r.json()["token"]
         out[name] = c
     return out
 
 
-def _as(case, client: TestClient) -> None:
+def _as(case, client: Client) -> None:
     """Have a request come from whoever is signed in with a client, or from nobody."""
     for held, names in (("cookies", ("zesty_session",)), ("headers", ("X-Zesty-Token",))):
         values = dict(getattr(case, held) or {})

@@ -10,11 +10,10 @@ from uuid import UUID, uuid4
 
 from aiosmtpd.controller import Controller
 from sqlalchemy import select
-from starlette.testclient import TestClient
 
 from tests.api.client import ApiCase
-from tests.database import SECRET, fresh
-from zesty_glass.api.app import create_app
+from tests.application import Client, borrowed, given_back
+from tests.database import fresh
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import FITTER_EMAIL, MANAGER_EMAIL, PASSWORD
 from zesty_glass.records.models import MailRow
@@ -70,14 +69,8 @@ class Outbox(Real, ApiCase):
     @classmethod
     def setUpClass(cls):
         Real.setUpClass.__func__(cls)
-        cls.app = create_app(
-            fresh(),
-            SECRET,
-            secure_cookie=False,
-            public_address="https://water.example",
-            mailer=cls.mailer,
-        )
-        cls.addClassCleanup(cls.app.state.engine.dispose)
+        cls.app = borrowed(fresh(), public_address="https://water.example", mailer=cls.mailer)
+        cls.addClassCleanup(given_back, cls.app)
         cls.postman = posting.Postman(
             cls.app.state.sessions, cls.mailer, "https://water.example", printing.attached
         )
@@ -134,7 +127,7 @@ class Outbox(Real, ApiCase):
         self.assertEqual((self.row(id).state, self.row(id).tries), ("failed", 8))
 
     def forgot(self, email: str, status: int = 204):
-        s = TestClient(self.app, raise_server_exceptions=False)
+        s = Client(self.app, raise_server_exceptions=False)
         r = s.post("/api/session/forgotten", json={"email": email})
         self.assertEqual(r.status_code, status, r.text[:200])
         return r
@@ -146,7 +139,7 @@ class Outbox(Real, ApiCase):
         self.assertEqual(to, [FITTER_EMAIL])
         self.assertIn("you asked to choose a new password", content.replace("=\r\n", ""))
         code = re.search(r"/join/([\w-]+)", content.replace("=\r\n", ""))[1]
-        s = TestClient(self.app, raise_server_exceptions=False)
+        s = Client(self.app, raise_server_exceptions=False)
         self.assertTrue(s.post("/api/join/look", json={"code": code}).json()["for_a_new_password"])
         s.post(
             "/api/session", json={"email": FITTER_EMAIL, "password": PASSWORD}
@@ -168,7 +161,7 @@ class Outbox(Real, ApiCase):
     def test_an_address_is_not_flooded(self):
         got = []
         for _ in range(5):
-            s = TestClient(self.app, raise_server_exceptions=False)
+            s = Client(self.app, raise_server_exceptions=False)
             r = s.post("/api/session/forgotten", json={"email": "often@home.example"})
             got.append(r.status_code)
         self.assertEqual(got[:3], [204, 204, 204])

@@ -75,21 +75,7 @@ def create_app(
         responses=problems.DESCRIBED,
         lifespan=_posting,
     )
-    engine = make_engine(database)
-    app.state.sessions, app.state.secret, app.state.secure_cookie, app.state.engine = (
-        make_sessions(
-            engine,
-            **{
-                seals.KEYS: seals.keys_from(secret, old_secrets),
-                posting.CONFIGURED: mailer is not None and not mailer.simulated,
-            },
-        ),
-        secret,
-        secure_cookie,
-        engine,
-    )
-    app.state.public_address = public_address.rstrip("/")
-    app.state.mailer, app.state.kept = mailer, Kept()
+    stand_on(app, database, secret, secure_cookie, public_address, old_secrets, mailer)
     counters = observing.Counters()
     problems.install(app)
     app.add_middleware(GZipMiddleware, minimum_size=1500, compresslevel=2)
@@ -118,14 +104,40 @@ def create_app(
 
     @app.get("/api/health", include_in_schema=False)
     def health() -> JSONResponse:
-        with engine.connect() as c:
+        with app.state.engine.connect() as c:
             c.execute(text("select 1"))
         return JSONResponse({"ok": True, "version": __version__})
 
-    observing.install(app, engine, counters)
+    observing.install(app, counters)
     _serve_page(app, page)
     described(app)
     return app
+
+
+def stand_on(
+    app: FastAPI,
+    database: str,
+    secret: str,
+    secure_cookie: bool = True,
+    public_address: str = "",
+    old_secrets: tuple[str, ...] = (),
+    mailer: Mailer | None = None,
+) -> None:
+    """All that an application knows of its firm's database and address, in place of what it knew;
+    the arguments are those of ``create_app``.
+    """
+    engine = make_engine(database)
+    app.state.engine = engine
+    app.state.sessions = make_sessions(
+        engine,
+        **{
+            seals.KEYS: seals.keys_from(secret, old_secrets),
+            posting.CONFIGURED: mailer is not None and not mailer.simulated,
+        },
+    )
+    app.state.secret, app.state.secure_cookie = secret, secure_cookie
+    app.state.public_address = public_address.rstrip("/")
+    app.state.mailer, app.state.kept = mailer, Kept()
 
 
 @asynccontextmanager

@@ -150,7 +150,7 @@ def _ready(engine: Engine) -> str:
     return ""
 
 
-def install(app: FastAPI, engine: Engine, counters: Counters) -> None:
+def install(app: FastAPI, counters: Counters) -> None:
     """Routes for an operator: alive, ready, counters."""
 
     @app.get("/healthz", include_in_schema=False)
@@ -159,7 +159,7 @@ def install(app: FastAPI, engine: Engine, counters: Counters) -> None:
 
     @app.get("/readyz", include_in_schema=False)
     def ready() -> JSONResponse:
-        why = _ready(engine)
+        why = _ready(app.state.engine)
         return JSONResponse({"ok": not why, "why": why}, status_code=503 if why else 200)
 
     @app.get("/metrics", include_in_schema=False)
