@@ -8,7 +8,6 @@ import subprocess
 import sys
 import tempfile
 import unittest
-from concurrent.futures import ThreadPoolExecutor
 
 from .machine import ROOT, VENV, WEB
 from .say import fail, step
@@ -34,8 +33,8 @@ CHECKS: list[tuple[str, list[str], object]] = [
     ("generated docs", [str(BIN / "python"), "-m", "zesty_glass.cli.docs", "--check"], ROOT),
 ]
 
-#: folders of tests that run in a second process, so that both end at about the same time on two
-#: cores
+#: folders of tests that run in a second process beside the checks and the rest, so that both end
+#: at about the same time on two cores
 APART = ("tests.browser", "tests.fuzz")
 
 
@@ -47,12 +46,11 @@ def _check(entry: tuple[str, list[str], object]) -> tuple[str, int, str]:
 
 def _checks() -> bool:
     good = True
-    with ThreadPoolExecutor(2) as pool:
-        for name, code, text in pool.map(_check, CHECKS):
-            step(f"{name}: {'clean' if code == 0 else 'NOT clean'}")
-            if code:
-                good = False
-                print(text)
+    for name, code, text in map(_check, CHECKS):
+        step(f"{name}: {'clean' if code == 0 else 'NOT clean'}")
+        if code:
+            good = False
+            print(text)
     return good
 
 
@@ -62,8 +60,8 @@ def main(arguments: list[str]) -> int:
     parser.add_argument("only", nargs="*", help="dotted names of tests, e.g. tests.core")
     parser.add_argument("--no-checks", action="store_true", help="tests only")
     given = parser.parse_args(arguments)
-    good = True if given.no_checks or given.only else _checks()
     sys.path.insert(0, str(ROOT))
+    good = True
     if given.only:
         ran, bad = _run(_suite(given.only))
     else:
@@ -75,6 +73,7 @@ def main(arguments: list[str]) -> int:
                 stderr=subprocess.STDOUT,
             )
             step("the real interface and generated requests in a process apart, the rest here")
+            good = given.no_checks or _checks()
             ran, bad = _run(
                 _suite(
                     [
