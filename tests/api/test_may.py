@@ -7,6 +7,7 @@ from uuid import UUID, uuid4
 
 from tests.api.client import HOME_1, HOME_2, HOME_7, ApiCase
 from tests.application import Client
+from tests.documents.test_photographs import photo
 from zesty_glass.api import may
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, FITTER_EMAIL, MANAGER_EMAIL, PASSWORD
@@ -139,6 +140,8 @@ class Matrix(ApiCase):
         path += {
             "/api/visits/{id}/pair": f"?first={uuid4()}&second={uuid4()}",
             "/api/visits/{id}/draft": "?recommended=today",
+            "/api/visits/{id}/pictures/{file_id}": "?about=reading&of=x",
+            "/api/certificates/{file_id}": "?item=x&certificate=x",
             "/api/track/jobs": "?kind=softener&item=x&analyte=hardness",
         }.get(template, "")
         body = self.body(template, values)
@@ -165,6 +168,7 @@ class Matrix(ApiCase):
             "to": "declined",
             "change_id": str(uuid4()),
             "follow_id": str(uuid4()),
+            "file_id": str(uuid4()),
         }
 
     def manager_view(self, home):
@@ -264,6 +268,8 @@ class Matrix(ApiCase):
             "/api/firm": {k: firm[k] for k in ("version", "settings", "rules")},
             "/api/instruments/{key}": kit,
             "/api/session/prove": {"password": PASSWORD},
+            "/api/visits/{id}/pictures/{file_id}": photo(),
+            "/api/certificates/{file_id}": photo(),
             "/api/visits/import": b"{}",
             "/api/catalogue/preview": b"[]",
             "/api/catalogue/import": b"[]",

@@ -52,7 +52,8 @@ class PersonalData(ApiCase):
         for said in (self.NAME, "555 0199", "Elm Row", self.last, "hard-1"):
             self.assertIn(said, text)
         self.assertEqual(
-            set(json.loads(text)), {"customer", "home", "visits", "mails", "links", "jobs"}
+            set(json.loads(text)),
+            {"customer", "home", "visits", "mails", "links", "jobs", "pictures"},
         )
 
     def test_erased_means_nowhere(self):

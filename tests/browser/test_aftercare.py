@@ -1,10 +1,12 @@
 """After the signature: fitted, found short, followed up, as promised; a part that is changed."""
 
+import tempfile
 from uuid import UUID
 
 from selenium.webdriver.support.ui import Select
 
 from tests.browser.case import BrowserCase
+from tests.documents.test_photographs import photo
 from zesty_glass.demo.homes import uid
 from zesty_glass.work.jobs import job_id
 
@@ -44,6 +46,23 @@ class AfterTheSale(BrowserCase):
         Select(b.find("select")).select_by_visible_text(what)
         b.type("input[type=number]", value)
         b.click("button", "Keep the reading")
+
+    def test_a_step_is_photographed_and_the_picture_taken_away(self):
+        b = self.b
+        self.go(f"{job('home-2-proposal')}?part=steps&sheet=pipe")
+        with tempfile.NamedTemporaryFile(suffix=".jpg") as file:
+            file.write(photo(3000, 2000))
+            file.flush()
+            b.find("input[type=file]").send_keys(file.name)
+            b.click("button[aria-label^='Picture taken']")
+        b.see("Taken")
+        self.assertEqual(b.axe(), [])
+        b.until(lambda d: d.find_element("css selector", "[role=dialog] img").size["width"] > 300)
+        b.driver.execute_script("window.confirm = () => true")
+        b.click("button", "Take it away")
+        b.until(
+            lambda d: not d.find_elements("css selector", "button[aria-label^='Picture taken']")
+        )
 
     def test_what_is_due_is_changed_and_moves(self):
         b = self.b

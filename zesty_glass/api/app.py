@@ -22,6 +22,7 @@ from ..records.db import make_engine, make_sessions
 from ..standins.mail import Mailer
 from ..work import posting, printing, seals
 from . import (
+    attached,
     auditing,
     catalogue,
     demonstrations,
@@ -99,6 +100,7 @@ def create_app(
         personal,
         people,
         auditing,
+        attached,
     ):
         app.include_router(module.router)
 

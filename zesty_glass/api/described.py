@@ -21,6 +21,8 @@ _FILES = {
     "/api/homes/import": ("text/csv",),
     "/api/laboratory/preview": ("text/csv",),
     "/api/visits/{id}/samples/{sample_id}/lab-results": ("text/csv",),
+    "/api/visits/{id}/pictures/{file_id}": ("image/jpeg", "image/png", "image/webp"),
+    "/api/certificates/{file_id}": ("application/pdf", "image/jpeg"),
 }
 _SIGNED: list[dict[str, list[str]]] = [{"session": [], "forgery": []}]
 _READING: list[dict[str, list[str]]] = [{"session": []}]
@@ -42,7 +44,7 @@ def _finish(schema: dict[str, Any]) -> dict[str, Any]:
     parts["schemas"].pop("HTTPValidationError", None)
     parts["schemas"].pop("ValidationError", None)
     for path, method, operation in _operations(schema):
-        if path in _FILES:
+        if path in _FILES and method in ("POST", "PUT"):
             body = {"type": "string", "format": "binary"}
             operation["requestBody"] = {
                 "required": True,

@@ -39,6 +39,7 @@ class JobView:
     """A job, how it stands today, whose it is, and what they pay for it, in the firm's currency."""
 
     id: str
+    visit: str
     version: int
     customer: str
     phone: str

@@ -60,6 +60,7 @@ def _view(ctx: Context, id: UUID) -> Response:
         return answer(
             JobView(
                 id=str(row.id),
+                visit=str(row.visit_id),
                 version=row.version,
                 customer=home.customer["name"],
                 phone=home.customer.get("phone", ""),

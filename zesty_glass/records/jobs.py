@@ -50,6 +50,12 @@ def of_home(db: Session, firm: UUID, home: UUID) -> list[JobRow]:
     return list(db.scalars(select(JobRow).where(JobRow.firm_id == firm, JobRow.home_id == home)))
 
 
+def of_visit(db: Session, firm: UUID, visit: UUID) -> list[JobRow]:
+    """Jobs that came of a visit."""
+    found = select(JobRow).where(JobRow.firm_id == firm, JobRow.visit_id == visit)
+    return list(db.scalars(found.order_by(JobRow.id)))
+
+
 def set_dues(db: Session, job: JobRow, dues: Iterable[dict[str, Any]]) -> None:
     """Write anew when each part of a job falls due."""
     db.execute(delete(DueRow).where(DueRow.firm_id == job.firm_id, DueRow.job_id == job.id))

@@ -8,6 +8,7 @@ home nobody can find.
 
 from __future__ import annotations
 
+import base64
 from dataclasses import replace
 from datetime import timedelta
 from typing import Any
@@ -19,7 +20,7 @@ from ..core.home import Care, Customer, Home
 from ..core.presenting.offer import Offer
 from ..core.proposing.proposal import digest
 from ..documents.codec import load, load_json, plain, to_json
-from ..records import jobs, store
+from ..records import files, jobs, store
 from ..records.after_models import JobRow
 from ..records.models import HomeRow, ProposalRow, VisitRow
 from . import seals, visiting
@@ -35,13 +36,14 @@ def given_out(db: Session, who: Person, visit_id: UUID) -> dict[str, Any]:
     """
     visit = visiting.get(db, who, visit_id)
     home: HomeRow = store.get(db, HomeRow, who.firm_id, visit.home_id, "home")
-    visits, mails, links = [], [], []
+    visits, mails, links, taken = [], [], [], []
     for id, _, _ in store.visits_of_home(db, who.firm_id, home.id):
         try:
             row = visiting.get(db, who, id)
         except store.NotFound:
             continue
         visits.append(plain(visiting.document(db, who, row)[0]))
+        taken += [_picture(db, who, f.id) for f in files.of_visit(db, who.firm_id, id)]
         for p in store.of_visit(db, ProposalRow, who.firm_id, id):
             links += [
                 {"made_at": x.made_at, "expires_at": x.expires_at, "opened": x.opened}
@@ -57,8 +59,16 @@ def given_out(db: Session, who: Person, visit_id: UUID) -> dict[str, Any]:
         "visits": visits,
         "mails": mails,
         "links": links,
+        "pictures": taken,
         "jobs": [j.data for j in jobs.of_home(db, who.firm_id, home.id)],
     }
+
+
+def _picture(db: Session, who: Person, id: UUID) -> dict[str, Any]:
+    row = files.find(db, who.firm_id, id, whole=True)
+    assert row is not None  # it was listed in this transaction
+    data = base64.b64encode(row.data).decode()
+    return {"at": row.at, "about": row.about, "of": row.of, "media": row.media, "base64": data}
 
 
 def erase(db: Session, who: Person, visit_id: UUID) -> None:
@@ -75,6 +85,8 @@ def erase_home(db: Session, who: Person, home_id: UUID) -> None:
     told: Home = load(Home, home.home)
     bare = replace(told, name=ERASED, place="", note="", care=Care())
     change(db, who, home, {"home": plain(bare), "customer": plain(Customer(name=ERASED))}, "erased")
+    seen = [id for id, _, _ in store.visits_of_home(db, who.firm_id, home_id)]
+    files.erase_of_visits(db, who.firm_id, seen)
     for job in jobs.of_home(db, who.firm_id, home_id):
         _job_without_words(db, who, job)
     for id, _, _ in store.visits_of_home(db, who.firm_id, home_id):

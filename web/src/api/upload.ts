@@ -2,11 +2,16 @@
 import { currentToken, Failed } from "./client";
 import type { Problem } from "./types";
 
-export async function upload<T>(path: string, file: Blob, type: string): Promise<T> {
+export async function upload<T>(
+  path: string,
+  file: Blob,
+  type: string,
+  method: "POST" | "PUT" = "POST",
+): Promise<T> {
   let r: Response;
   try {
     r = await fetch(path, {
-      method: "POST",
+      method,
       body: file,
       headers: { "X-Zesty-Token": currentToken(), "Content-Type": type },
     });

@@ -1,5 +1,5 @@
 /** A key that asks for a file; the same file can be chosen again. */
-import { Upload } from "lucide-react";
+import { Camera, Upload } from "lucide-react";
 import { useRef, type ReactElement } from "react";
 
 export function FileKey({
@@ -7,14 +7,21 @@ export function FileKey({
   accept,
   words,
   busy = false,
+  camera = false,
+  bare = camera,
   onFile,
 }: {
   label: string;
   accept: string;
   words: string;
   busy?: boolean;
+  /** A telephone opens its camera; elsewhere a file is chosen. */
+  camera?: boolean;
+  /** Less than the keys beside it. */
+  bare?: boolean;
   onFile: (f: File) => void;
 }): ReactElement {
+  const Icon = camera ? Camera : Upload;
   const chosen = useRef<HTMLInputElement>(null);
   return (
     <>
@@ -22,6 +29,7 @@ export function FileKey({
         ref={chosen}
         type="file"
         accept={accept}
+        capture={camera ? "environment" : undefined}
         className="sr-only"
         tabIndex={-1}
         aria-label={label}
@@ -31,8 +39,13 @@ export function FileKey({
           if (f) onFile(f);
         }}
       />
-      <button type="button" className="key" disabled={busy} onClick={() => chosen.current?.click()}>
-        <Upload size={20} aria-hidden="true" />
+      <button
+        type="button"
+        className={bare ? "key bare print:hidden" : "key"}
+        disabled={busy}
+        onClick={() => chosen.current?.click()}
+      >
+        <Icon size={20} aria-hidden="true" />
         {busy ? "Reading the file" : words}
       </button>
     </>

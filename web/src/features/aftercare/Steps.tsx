@@ -7,6 +7,7 @@ import { useEffect, useState, type ReactElement } from "react";
 import { iso, said, today } from "./dates";
 import type { Doing, JobView, Sheet } from "./hooks";
 import { clock } from "../../app/when";
+import { Pictures } from "../pictures/Pictures";
 import { clock as countdown } from "../testing/timers";
 
 type Tick = JobView["job"]["ticks"][number];
@@ -153,6 +154,7 @@ function StepRow({
       <span className="flex gap-3 items-center text-m text-ink-2 num">
         {tick && tickedAt(tick)}
         {!tick && now && step.wait_min > 0 && <Clock minutes={step.wait_min} />}
+        {(tick ?? now) && <Pictures visit={job.visit} about="step" of={`${sheet.key}/${n}`} />}
         {!tick && now && <LeaveOut onKeep={(why) => ticked(true, why)} />}
       </span>
     </li>

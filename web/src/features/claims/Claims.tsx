@@ -12,7 +12,9 @@ import { Head } from "../../app/Shell";
 import { num } from "../../app/show";
 import { Seg } from "../../ui/fields";
 import { Trouble, Waiting } from "../../ui/Trouble";
+import { said } from "../aftercare/dates";
 import { KIND_NAMES } from "../treating/kinds";
+import { Documents, useDocuments } from "./Documents";
 
 type Effect = Item["effects"][number];
 const WORDS: Record<string, string> = {
@@ -52,7 +54,7 @@ function proof(e: Effect): string {
     v.standard && `to ${v.standard}`,
     v.certificate && `certificate ${v.certificate}`,
     v.certifier && `by ${v.certifier}`,
-    v.checked_on && `looked up ${v.checked_on}`,
+    v.checked_on && `looked up ${said(v.checked_on)}`,
     v.note,
   ]
     .filter(Boolean)
@@ -60,6 +62,7 @@ function proof(e: Effect): string {
 }
 
 function Table({ rows }: { rows: Row[] }): ReactElement {
+  const documents = useDocuments().data ?? [];
   return (
     <table className="w-full text-m">
       <thead>
@@ -87,6 +90,13 @@ function Table({ rows }: { rows: Row[] }): ReactElement {
               <b>{WORDS[effect.evidence.level]}</b>
               {proof(effect) !== "" && (
                 <span className="block text-s text-ink-2">{proof(effect)}</span>
+              )}
+              {effect.evidence.certificate !== "" && (
+                <Documents
+                  item={item.code}
+                  certificate={effect.evidence.certificate}
+                  lines={documents}
+                />
               )}
               {(effect.ph_min != null || effect.ph_max != null) && (
                 <span className="block text-s text-ink-2">

@@ -8,7 +8,7 @@ import { Seg } from "../../ui/fields";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 import { AtLedgeEnd, OnTheLedge } from "./OnTheLedge";
-import { Flags, Measured, StationFrame, StrikeIt, type StationProps } from "./pieces";
+import { Flags, Measured, StationFrame, OnRecord, type StationProps } from "./pieces";
 import { useNow } from "./timers";
 import { useKeep } from "./useKeep";
 import { useKept, type Kept } from "./useKept";
@@ -231,7 +231,7 @@ function KeptFlow({
         <button className="key" onClick={onAgain}>
           Time it again
         </button>
-        {kept.reading && <StrikeIt reading={kept.reading} />}
+        {kept.reading && <OnRecord reading={kept.reading} />}
       </div>
     </>
   );

@@ -7,7 +7,7 @@ import { Trouble } from "../../ui/Trouble";
 import { StateMark } from "../../ui/marks";
 import { useVisitContext } from "../visit/context";
 import { AtLedgeEnd, OnTheLedge } from "./OnTheLedge";
-import { StationFrame, StrikeIt, type StationProps } from "./pieces";
+import { StationFrame, OnRecord, type StationProps } from "./pieces";
 import { clock, startTimer, useNow, useTimers } from "./timers";
 import { useKeep } from "./useKeep";
 import { useKept } from "./useKept";
@@ -336,7 +336,7 @@ export function CupsStation({ kit, sample, next }: StationProps): ReactElement {
               </AtLedgeEnd>
             )}
             {!cups.typing && next}
-            {!cups.typing && cups.kept && <StrikeIt reading={cups.kept} />}
+            {!cups.typing && cups.kept && <OnRecord reading={cups.kept} />}
             {!cups.typing && <Found sample={sample} />}
           </div>
           <Trouble error={cups.error} />

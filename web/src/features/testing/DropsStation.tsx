@@ -10,7 +10,7 @@ import { OpensWorking } from "../../ui/Slip";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 import { OnTheLedge } from "./OnTheLedge";
-import { Dilution, Flags, procedureOf, StationFrame, StrikeIt, type StationProps } from "./pieces";
+import { Dilution, Flags, procedureOf, StationFrame, OnRecord, type StationProps } from "./pieces";
 import { Ruler } from "./Ruler";
 import { useKeep } from "./useKeep";
 import { useKept, type Kept } from "./useKept";
@@ -140,7 +140,7 @@ function KeptDrops({
         <button className="key" onClick={onAgain}>
           Count again
         </button>
-        <StrikeIt reading={reading} words="Strike this reading" />
+        <OnRecord reading={reading} words="Strike this reading" />
       </div>
     </div>
   );

@@ -18,7 +18,7 @@ import {
   OnThisDevice,
   procedureOf,
   StationFrame,
-  StrikeIt,
+  OnRecord,
   type StationProps,
 } from "./pieces";
 import { clock, startTimer, useNow, useTimers } from "./timers";
@@ -136,7 +136,7 @@ function KeptNumber({
         <button className="key" onClick={onAgain}>
           Read again
         </button>
-        <StrikeIt reading={kept.reading} />
+        <OnRecord reading={kept.reading} />
       </div>
     </>
   );

@@ -7,7 +7,7 @@ import { Glass } from "../../glass/Glass";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 import { OnTheLedge } from "./OnTheLedge";
-import { Dilution, Doing, Flags, Measured, procedureOf, StationFrame, StrikeIt } from "./pieces";
+import { Dilution, Doing, Flags, Measured, procedureOf, StationFrame, OnRecord } from "./pieces";
 import { clock, startTimer } from "./timers";
 import { useKeep } from "./useKeep";
 import { useKept } from "./useKept";
@@ -164,7 +164,7 @@ export function PadStation({
           {kept && (
             <div className="flex gap-2">
               {next}
-              <StrikeIt reading={kept} />
+              <OnRecord reading={kept} />
             </div>
           )}
           <Trouble error={error} />

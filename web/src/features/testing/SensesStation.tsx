@@ -5,7 +5,7 @@ import { useReference } from "../../api/hooks";
 import type { Instrument, Sample } from "../../api/types";
 import { StateMark } from "../../ui/marks";
 import { Trouble } from "../../ui/Trouble";
-import { StrikeIt } from "./pieces";
+import { OnRecord } from "./pieces";
 import { useKeep } from "./useKeep";
 import { useKept } from "./useKept";
 
@@ -97,7 +97,7 @@ export function SensesStation({
           </p>
         )}
         {!open && next}
-        {!open && kept && <StrikeIt reading={kept} />}
+        {!open && kept && <OnRecord reading={kept} />}
       </div>
       <Trouble error={error} />
     </section>

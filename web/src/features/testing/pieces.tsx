@@ -11,6 +11,7 @@ import { OpensWorking } from "../../ui/Slip";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 import type { Report } from "./useKept";
+import { Pictures } from "../pictures/Pictures";
 import { useStrikeIt } from "./useStrikeIt";
 
 /** How this kit is used: its own procedure, else that of its kind. */
@@ -164,8 +165,19 @@ const REASONS = [
   "The kit was at fault",
 ];
 
+/** What can be done with a reading that is kept: photographed, and struck. */
+export function OnRecord({ reading, words }: { reading: Reading; words?: string }): ReactElement {
+  const { id } = useVisitContext();
+  return (
+    <>
+      <Pictures visit={id} about="reading" of={reading.id} />
+      <StrikeIt reading={reading} words={words} />
+    </>
+  );
+}
+
 /** Strikes a reading with its reason; it stays on record, and can be taken back for ten seconds. */
-export function StrikeIt({
+function StrikeIt({
   reading,
   words = "Strike it",
 }: {
