@@ -73,6 +73,21 @@ class Keeping(DemoCase):
         )
         self.assertEqual(len(self.get(f"/api/visits/{HOME_1}")["visit"]["demonstrations"]), before)
 
+    def test_struck_with_a_reason_by_another_it_stays_whose_it_was(self):
+        raw = self.samples(HOME_1)["Kitchen cold"]
+        body = {"kind": "kettle", "sample": raw, "litres_day": 4}
+        id, _ = self.put(HOME_1, body)
+        self.client = self.manager()
+        told = self.put(HOME_1, body, 422, id=id, version=1, struck_at=AT)[1]
+        self.assertEqual(told["code"], "struck.because")
+        self.put(HOME_1, body, id=id, version=1, struck_at=AT, struck_because="shown wrong")
+        made = self.get(f"/api/visits/{HOME_1}")["visit"]["demonstrations"]
+        self.assertIn((id, "Perrin Oakhalse"), [(d["id"], d["by"]) for d in made])
+        # one that comes struck already is held against its visit all the same
+        ghost = {"kind": "kettle", "sample": str(uuid4())}
+        struck = {"struck_at": AT, "struck_because": "shown wrong"}
+        self.assertEqual(self.put(HOME_1, ghost, 422, **struck)[1]["code"], "demonstration.refused")
+
     def test_another_visits_demonstration_is_not_here(self):
         raw = self.samples(HOME_1)["Kitchen cold"]
         id, _ = self.put(HOME_1, {"kind": "kettle", "sample": raw})
@@ -133,8 +148,16 @@ class Tasting(DemoCase):
             (out["agreement"]["w"], sorted(out["key"].values())),
             (1, ["Kitchen cold", "Their bottled"]),
         )
+        struck = {"struck_at": datetime.now(UTC).isoformat(), "struck_because": "they saw it"}
+        self.change(HOME_6, d | struck, 4)
+        self.assertEqual(self.kept(HOME_6, id)["struck_because"], "they saw it")
+        with self.assertRaises(StopIteration):
+            self.shown(HOME_6, id)
+        self.change(HOME_6, d, 5)
+        self.assertEqual(self.shown(HOME_6, id)["result"], out)
         d["body"]["shown_at"] = None
-        self.assertEqual(self.change(HOME_6, d, 4, 422)["code"], "tasting.over")
+        self.assertEqual(self.change(HOME_6, d, 6, 422)["code"], "tasting.over")
+        self.assertEqual(self.change(HOME_6, d | struck, 6, 422)["code"], "tasting.over")
 
     def test_codes_cannot_be_brought_along_or_changed(self):
         id, _ = self.draw(HOME_6, ("Kitchen cold", "Their bottled"))

@@ -52,6 +52,28 @@ class Laboratory(ApiCase):
         self.send("GET", "/api/laboratory/posting?at=1066-10-14T09:00:00%2B00:00", None, 422)
         self.send("GET", "/api/laboratory/posting?at=yesterday", None, 422)
 
+    def test_a_struck_bottle_is_asked_for_again(self):
+        b = self.bottle(kind="metals")
+        path = f"/api/visits/{HOME_2}/lab-samples/{b['id']}"
+
+        def asked():
+            return "metals" in [s["kind"] for s in self.get(f"/api/visits/{HOME_2}")["suggested"]]
+
+        before = asked()
+        self.send("PUT", path, b)
+        self.assertEqual((before, asked()), (True, False))
+        struck = {"struck_at": "2026-11-20T08:30:00+01:00", "struck_because": "broken"}
+        self.send("PUT", path, b | struck, If_Match_Version=1)
+        view = self.get(f"/api/visits/{HOME_2}")
+        self.assertTrue(asked())
+        self.assertNotIn(b["id"], view["lab"])
+        self.assertIn(b["id"], [x["id"] for x in view["visit"]["lab_samples"]])
+        self.send("PUT", path, b, If_Match_Version=2)
+        self.assertFalse(asked())
+        late = struck | {"struck_at": "2150-01-01T00:00:00+00:00"}
+        told = self.send("PUT", path, b | late, 422, If_Match_Version=3)
+        self.assertEqual(told["code"], "lab.future")
+
     def test_a_bottle_and_its_chain(self):
         b = self.bottle()
         path = f"/api/visits/{HOME_2}/lab-samples/{b['id']}"

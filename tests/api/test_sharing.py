@@ -533,6 +533,7 @@ class EveryRoute(ShareCase):
             "part_id": str(uuid4()),
             "change_id": str(uuid4()),
             "follow_id": str(uuid4()),
+            "file_id": str(uuid4()),
         }
         own = {
             "/api/proposals/{id}": PROPOSAL,

@@ -53,8 +53,13 @@ class Waiting(unittest.TestCase):
         found = self.kinds("bottle")
         end = drawn + timedelta(hours=30)  # bacteria: 30 h
         self.assertIn(end.date(), [w.on for w in found])
+        struck = {"struck_at": now().isoformat(), "struck_because": "broken"}
+        for over in (struck, {"received_at": now().isoformat()}):
+            self.settle(id, {**data, **over}, visit)
+
+    def settle(self, id, data, visit):
         with self.sessions.begin() as db:
-            db.get_one(LabSampleRow, id).data = {**data, "received_at": now().isoformat()}
+            db.get_one(LabSampleRow, id).data = data
         self.assertNotIn(f"/visits/{visit}/test?kit=lab", [w.path for w in self.kinds("bottle")])
 
     def test_a_bottle_that_cannot_be_read_shuts_no_list(self):

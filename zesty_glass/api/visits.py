@@ -75,8 +75,8 @@ def _view(ctx: Context, id: UUID, units: Units, at: datetime) -> Response:
     except (ValueError, ArithmeticError, TypeError, LookupError):
         visit, more = workable(visit)
         unreadable, assessment = (*unreadable, *more), assess(visit)
-    lab = {x.id: status(x, at) for x in visit.lab_samples}
-    drawn = frozenset(x.kind for x in visit.lab_samples)
+    lab = {x.id: status(x, at) for x in visit.bottles}
+    drawn = frozenset(x.kind for x in visit.bottles)
     return answer(
         VisitView(
             visit=visit,

@@ -60,7 +60,7 @@ def prepare(cluster: Cluster, secret: str) -> str:
     if empty:
         from ..demo.load import load_demo
 
-        load_demo(sessions)
+        load_demo(sessions, two_years=True)
         step("demo firm loaded")
     engine.dispose()
     return url

@@ -50,6 +50,21 @@ OF_MANAGERS = frozenset({"people"})
 PRESSED: dict[str, tuple[str, ...]] = {"suggest": ("Propose lines",)}
 
 
+def _as_demo() -> str:
+    """A database with what ``./zesty demo`` loads."""
+    from tests.database import SECRET, fresh
+
+    from ..demo.load import load_demo
+    from ..records.db import make_engine, make_sessions
+    from ..work import seals
+
+    database = fresh(demo=False)
+    engine = make_engine(database)
+    load_demo(make_sessions(engine, **{seals.KEYS: seals.keys_from(SECRET)}), two_years=True)
+    engine.dispose()
+    return database
+
+
 def main(arguments: list[str]) -> int:
     """Take all pictures, or those named."""
     sys.path.insert(0, str(ROOT))
@@ -57,7 +72,7 @@ def main(arguments: list[str]) -> int:
     from tests.browser.serving import Served
 
     FOLDER.mkdir(parents=True, exist_ok=True)
-    served, browser = Served(), Browser()
+    served, browser = Served(_as_demo()), Browser()
     try:
         browser.sign_in(served.base, EMAIL, PASSWORD)
         for name, (path, size, text) in VIEWS.items():

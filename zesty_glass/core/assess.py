@@ -199,11 +199,9 @@ def _ready(at: Drawn, found: Meaning | None) -> tuple[Ready, ...]:
 
 def _demonstrations(at: Drawn, lines: tuple[LineReport, ...]) -> tuple[Shown, ...]:
     visit = at.visit
-    if not visit.demonstrations:
+    if not visit.shown:
         return ()
-    tasted = {
-        w.sample for d in visit.demonstrations if isinstance(d.body, Tasting) for w in d.body.waters
-    }
+    tasted = {w.sample for d in visit.shown if isinstance(d.body, Tasting) for w in d.body.waters}
     around = Around(
         samples={s.id: s for s in visit.samples},
         waters=at.waters,
@@ -216,7 +214,7 @@ def _demonstrations(at: Drawn, lines: tuple[LineReport, ...]) -> tuple[Shown, ..
             if id in tasted
         },
     )
-    return tuple(show(d, around) for d in visit.demonstrations)
+    return tuple(show(d, around) for d in visit.shown)
 
 
 def _options(w: Worked, years: int) -> tuple[OptionReport, ...]:

@@ -93,7 +93,7 @@ def _soap_share(visit: Visit) -> float:
     visit showed.
     """
     share = visit.settings.soap_share
-    for d in visit.demonstrations:
+    for d in visit.shown:
         if isinstance(d.body, Lather) and not d.simulated:
             tap = next((counted(v) for v in d.body.vials if v.role == "tap"), None)
             soft = next((counted(v) for v in d.body.vials if v.role == "softened"), None)

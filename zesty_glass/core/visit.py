@@ -75,6 +75,16 @@ class Visit:
     demonstrations: tuple[Demonstration, ...] = ()
     brought: BroughtIn | None = None
 
+    @property
+    def bottles(self) -> tuple[LabSample, ...]:
+        """Laboratory samples that count: those that were not struck."""
+        return tuple(b for b in self.lab_samples if b.struck_at is None)
+
+    @property
+    def shown(self) -> tuple[Demonstration, ...]:
+        """Demonstrations that count, likewise."""
+        return tuple(d for d in self.demonstrations if d.struck_at is None)
+
 
 def kept_of(visit: Visit, raw: Water, waters: Mapping[str, Water]) -> dict[str, Item]:
     """Every way to go on with what stands in a visit's home, as items by code; judged on the day of

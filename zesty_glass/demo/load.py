@@ -18,6 +18,7 @@ from .homes import CONSULTANT, FIRM, demo_visits, uid
 from .kits import demo_instruments
 from .past import load_past
 from .people import EMAIL, FITTER, FITTER_EMAIL, MANAGER_EMAIL, PASSWORD
+from .two_years import drawn
 
 __all__ = ["EMAIL", "MANAGER_EMAIL", "PASSWORD", "load_demo"]
 
@@ -53,8 +54,12 @@ PROPOSALS: tuple[
 )
 
 
-def load_demo(sessions: sessionmaker[Session], at: datetime | None = None) -> bool:
-    """Load firm, people, kits, catalogue and homes; False when they are there already."""
+def load_demo(
+    sessions: sessionmaker[Session], at: datetime | None = None, two_years: bool = False
+) -> bool:
+    """Load firm, people, kits, catalogue and homes, with ``two_years`` of its past where they are
+    asked for; False when they are there already.
+    """
     now = at or datetime.now(UTC)
     firm_id = UUID(uid("firm"))
     with sessions.begin() as db:
@@ -110,5 +115,5 @@ def load_demo(sessions: sessionmaker[Session], at: datetime | None = None) -> bo
                 read = tuple(k.sentence for k in known)
                 signed = proposing.Signed("Hesper Dunnoway", SIGNED, read)
                 made = proposing.decide(db, who, made.id, made.version, state, signed)
-        load_past(db, who, now)
+        load_past(db, who, now, drawn() if two_years else ())
     return True

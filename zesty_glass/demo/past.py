@@ -5,7 +5,7 @@ fitted, proved and looked after, so that jobs and what falls due have something 
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import replace
 from datetime import UTC, date, datetime, time, timedelta
 from uuid import UUID
@@ -17,7 +17,7 @@ from ..core.aftercare.job import FollowUp, Job, Tick, fitting_sheets
 from ..core.aftercare.proof import Proof
 from ..core.home import Customer
 from ..core.record import record
-from ..core.testing.observations import DropCount, MeterDisplays, Observation
+from ..core.testing.observations import DropCount, MeterDisplays, Observation, OneDisplay
 from ..core.testing.reading import Reading
 from ..core.testing.water import Sample
 from ..core.visit import Visit
@@ -40,8 +40,10 @@ class Earlier:
     Args:
         option: which of that home's lines. fitted: days ago; None: it is planned for tomorrow.
         changed: days ago at which every part the household changes was changed.
-        drops: drops of hardness behind the line a day after; short ones are followed up.
-        salts: the raw water's dissolved matter, as a multiple of that home's.
+        drops: drops of hardness behind the line a day after; ph: pH there; short ones are followed
+            up.
+        salts, lime: the raw water's dissolved matter and its drops of hardness, as multiples of
+            that home's. declined: nothing was bought.
         tds: what the meter showed at the drinking tap, by days after the fitting.
     """
 
@@ -55,8 +57,11 @@ class Earlier:
     fitted: int
     changed: tuple[int, ...] = ()
     drops: int | None = None
+    ph: float | None = None
     tds: tuple[tuple[int, float], ...] = ()
     salts: float = 1.0
+    lime: float = 1.0
+    declined: bool = False
 
 
 EARLIER: tuple[Earlier, ...] = (
@@ -127,18 +132,20 @@ def _visit(c: Earlier, now: datetime) -> Visit:
     own: Visit = load_json(Visit, _UUID.sub(lambda m: homes.uid(f"{c.key}-{m[0]}"), text))
     return replace(
         own,
-        samples=tuple(_salted(s, c.salts) for s in own.samples),
+        samples=tuple(_salted(s, c.salts, c.lime) for s in own.samples),
         customer=Customer(name=c.name, email=c.email),
         home=replace(own.home, name=c.home, place=c.place),
         recommended=own.options[c.option].id,
     )
 
 
-def _salted(sample: Sample, times: float) -> Sample:
-    """A glass with more or less dissolved matter on the meter."""
+def _salted(sample: Sample, times: float, lime: float) -> Sample:
+    """A glass with more or less dissolved matter on the meter, and hardness in the vial."""
 
     def read(r: Reading) -> Reading:
         seen = r.observation
+        if r.analyte == "hardness" and isinstance(seen, DropCount):
+            return replace(r, observation=replace(seen, drops=round(seen.drops * lime)))
         if r.analyte != "tds" or not isinstance(seen, MeterDisplays):
             return r
         shown = tuple(float(round(d * times)) for d in seen.displays)
@@ -168,18 +175,11 @@ def _after(c: Earlier, job: Job, today: date) -> Job:
         for s in fitting_sheets(job)
         for n in range(len(s.steps))
     )
-    proofs = [] if c.drops is None else [_drops(c, c.drops, on + timedelta(days=1))]
+    proofs = _behind_the_line(c, on)
     for n, (days, shown) in enumerate(c.tds, 1):
         seen = MeterDisplays(displays=(shown, shown), zero=1.0)
         reading = _reading(c, n, "tds-1", seen, on + timedelta(days=days))
         proofs.append(Proof(where="tap", phase="later", reading=reading))
-    short = c.drops is not None and c.drops > 1
-    follow = FollowUp(
-        id=homes.uid(f"{c.key}-follow"),
-        analyte="hardness",
-        what="Bypass looked at; set to this water’s hardness; test it again.",
-        on=today + timedelta(days=2),
-    )
     return replace(
         job,
         planned_on=on,
@@ -201,29 +201,69 @@ def _after(c: Earlier, job: Job, today: date) -> Job:
             for p in job.parts
             if p.own and p.months <= 13
         ),
-        follow_ups=(follow,) if short else (),
+        follow_ups=_follow_ups(c, today),
     )
 
 
-def _drops(c: Earlier, drops: int, on: date) -> Proof:
-    reading = _reading(c, 0, "hard-1", DropCount(drops=drops), on)
-    return Proof(where="house", phase="flushed", reading=reading)
+def _short(c: Earlier) -> bool:
+    return (c.drops is not None and c.drops > 1) or (c.ph is not None and c.ph < 7)
 
 
-def load_past(db: Session, who: Person, now: datetime) -> None:
+#: days after which a short result was looked at, tested again and closed
+SETTLED = 30
+
+
+def _behind_the_line(c: Earlier, on: date) -> list[Proof]:
+    """Hardness and pH behind the line a day after the fitting, and again where it was short."""
+    out = []
+    for n, kit, seen, good in (
+        (0, "hard-1", None if c.drops is None else DropCount(drops=c.drops), DropCount(drops=0)),
+        (9, "ph-1", None if c.ph is None else OneDisplay(value=c.ph), OneDisplay(value=7.4)),
+    ):
+        if seen is None:
+            continue
+        first = _reading(c, n, kit, seen, on + timedelta(days=1))
+        out.append(Proof(where="house", phase="flushed", reading=first))
+        if _short(c) and c.fitted > SETTLED:
+            again = _reading(c, n + 20, kit, good, on + timedelta(days=12))
+            out.append(Proof(where="house", phase="later", reading=again))
+    return out
+
+
+def _follow_ups(c: Earlier, today: date) -> tuple[FollowUp, ...]:
+    """What is to be looked at where a promise fell short; closed where it is long ago."""
+    if not _short(c):
+        return ()
+    acid = c.ph is not None
+    what = "the bed topped up" if acid else "set to this water’s hardness"
+    settled = c.fitted > SETTLED
+    on = today - timedelta(days=c.fitted - 12) if settled else today + timedelta(days=2)
+    made = FollowUp(
+        id=homes.uid(f"{c.key}-follow"),
+        analyte="ph" if acid else "hardness",
+        what=f"Bypass looked at; {what}; test it again.",
+        on=on,
+        closed="The bypass stood half open." if settled else "",
+    )
+    return (made,)
+
+
+def load_past(db: Session, who: Person, now: datetime, more: Iterable[Earlier] = ()) -> None:
     """Store the customers of earlier months with their jobs, and plan the job that was signed
     today.
     """
-    for c in EARLIER:
+    for c in (*EARLIER, *more):
         visit = _visit(c, now)
         bringing_in.store_visit(db, who, visit)
         id = UUID(homes.uid(f"{c.key}-proposal"))
-        made = proposing.make(db, who, UUID(visit.id), id, visit.recommended or "today", "", None)
-        for state in ("presented", "accepted"):
+        best = visit.recommended or "today"
+        at = visit.started_at + timedelta(hours=1)
+        made = proposing.make(db, who, UUID(visit.id), id, best, "", None, at=at)
+        for state in ("presented", "declined" if c.declined else "accepted"):
             known = proposing.opened(db, made).offer.before_signing
             read = tuple(k.sentence for k in known)
             by = proposing.Signed(c.name, SIGNED, read)
-            made = proposing.decide(db, who, id, made.version, state, by)
+            made = proposing.decide(db, who, id, made.version, state, by, at)
         row = records.of_proposal(db, who.firm_id, id)
         if row is not None:
             jobs.keep(db, who, row, _after(c, jobs.opened(row), now.date()), "fitted")

@@ -59,9 +59,16 @@ def _check_tasting(kept: Demonstration | None, made: Demonstration) -> None:
             )
 
 
+def _only_struck(before: Demonstration, made: Demonstration) -> bool:
+    """Whether nothing but striking it, or taking that back, is asked for."""
+    struck = (made.struck_at, made.struck_because)
+    return made == replace(before, by=made.by, struck_at=struck[0], struck_because=struck[1])
+
+
 def _refuse(visit: Visit, made: Demonstration) -> Shown:
     """The demonstration worked out on its visit; RuleError when it may not be shown."""
-    (shown,) = assess(replace(visit, demonstrations=(made,), options=visit.options)).demonstrations
+    standing = replace(made, struck_at=None, struck_because="")
+    (shown,) = assess(replace(visit, demonstrations=(standing,))).demonstrations
     if shown.refused:
         raise RuleError("demonstration.refused", shown.refused, "body", "Choose another glass.")
     return shown
@@ -87,10 +94,14 @@ def keep(
     if have is not None and have.visit_id != visit_id:
         raise store.NotFound("demonstration")
     data = plain(made)
-    if have is not None and have.data == data:
+    before: Demonstration | None = None if have is None else load(Demonstration, have.data)
+    if have is not None and before == made:
         return have
-    _check_tasting(None if have is None else load(Demonstration, have.data), made)
-    _refuse(visit, made)
+    if before is not None and _only_struck(before, made):
+        data = plain(replace(made, by=before.by))
+    else:
+        _check_tasting(before, made)
+        _refuse(visit, made)
     return keep_part(
         db,
         who,

@@ -26,7 +26,7 @@ def put(
     """Write a bottle down or move its chain on. Sent twice with one id it is one bottle."""
     visiting.get(db, who, visit_id, lock=True)
     late = now() + timedelta(minutes=5)
-    for name in ("drawn_at", "handed_at", "received_at", "reported_at"):
+    for name in ("drawn_at", "handed_at", "received_at", "reported_at", "struck_at"):
         at: datetime | None = getattr(bottle, name)
         if at is not None and at > late:
             raise RuleError(

@@ -39,8 +39,11 @@ def make(
     plan: Plan | None,
     answers: dict[str, str] | None = None,
     terms: Terms | None = None,
+    at: datetime | None = None,
 ) -> ProposalRow:
     """Write a proposal from the visit as it is now. Sent twice with one id it is one proposal.
+
+    ``at``: another time than now, for a past that is made up; no request can say it.
 
     A visit's later proposals are further revisions of the first one's number.
     """
@@ -63,7 +66,7 @@ def make(
         earlier = earlier[:-1]
         db.flush()
     visit, _ = visiting.document(db, who, row)
-    at = now()
+    at = at or now()
     number = earlier[0].data["number"] if earlier else f"{at:%y%m%d}-{str(visit_id)[:4].upper()}"
     revision = max((p.data["revision"] for p in earlier), default=0) + 1
     valid = (at + timedelta(days=visit.settings.valid_days)).date()
@@ -154,13 +157,17 @@ def decide(
     version: int,
     to: Literal["presented", "accepted", "declined"],
     signed: Signed = Signed(),
+    at: datetime | None = None,
 ) -> ProposalRow:
-    """Move a proposal on. Accepting records name, time, signature and digest, and freezes it."""
+    """Move a proposal on. Accepting records name, time, signature and digest, and freezes it.
+
+    ``at``: that of ``make``.
+    """
     row = get(db, who, id, lock=True)
     if row.data["state"] == to == "presented":
         return row
     expect(db, "proposal", row, version)
-    return _move_on(db, who, row, to, signed)
+    return _move_on(db, who, row, to, signed, at or now())
 
 
 def accept_shown(
@@ -180,10 +187,12 @@ def accept_shown(
         return row
     if proposal.state != "presented" or proposal.digest != digest:
         raise Conflict("proposal", ["state"], "", row.version)
-    return _move_on(db, who, row, "accepted", signed)
+    return _move_on(db, who, row, "accepted", signed, now())
 
 
-def _move_on(db: Session, who: Person, row: ProposalRow, to: str, signed: Signed) -> ProposalRow:
+def _move_on(
+    db: Session, who: Person, row: ProposalRow, to: str, signed: Signed, at: datetime
+) -> ProposalRow:
     proposal, offer, seal = opened(db, row)
     if seal == "broken":
         raise RuleError(
@@ -192,7 +201,6 @@ def _move_on(db: Session, who: Person, row: ProposalRow, to: str, signed: Signed
             "proposal",
             "Do not sign it. Write the next revision, and have the database looked at.",
         )
-    at = now()
     to_state = to
     if proposal.state == "presented" and at.date() > proposal.valid_until and to != "accepted":
         to_state = "expired"

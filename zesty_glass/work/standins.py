@@ -44,7 +44,7 @@ def reports(visit: Visit) -> dict[str, datetime]:
     """When the laboratory's report on each bottle it has received is expected, by bottle."""
     return {
         b.id: SimulatedLaboratory.ready_at(b.received_at)
-        for b in visit.lab_samples
+        for b in visit.bottles
         if b.received_at is not None and b.reported_at is None
     }
 
@@ -52,7 +52,7 @@ def reports(visit: Visit) -> dict[str, datetime]:
 def report(db: Session, who: Person, visit_id: UUID, lab_id: str) -> bytes:
     """The laboratory's report on a bottle, once it was received."""
     visit, _ = visiting.document(db, who, visiting.get(db, who, visit_id), snapshots=False)
-    bottle = next((b for b in visit.lab_samples if b.id == lab_id), None)
+    bottle = next((b for b in visit.bottles if b.id == lab_id), None)
     if bottle is None:
         raise store.NotFound("laboratory sample")
     if bottle.received_at is None:

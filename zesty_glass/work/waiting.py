@@ -72,6 +72,7 @@ def _bottles(db: Session, who: Person, at: datetime) -> list[Waits]:
         .join(HomeRow, HomeRow.id == VisitRow.home_id)
         .where(VisitRow.firm_id == who.firm_id, VisitRow.started_at > at - BOTTLES_BACK)
         .where(LabSampleRow.data["received_at"].as_string().is_(None))
+        .where(LabSampleRow.data["struck_at"].as_string().is_(None))
         .limit(MOST)
     )
     out = []

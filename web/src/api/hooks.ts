@@ -117,10 +117,16 @@ export const useProposal = (id: string): UseQueryResult<ProposalView> =>
 
 type Mutation<T, V> = UseMutationResult<T, Error, V>;
 
-function useVisitMutation<V, T>(id: string, run: (v: V) => Promise<T>): Mutation<T, V> {
+/** A change of a visit; those that name a turn go out one after the other. */
+function useVisitMutation<V, T>(
+  id: string,
+  run: (v: V, client: QueryClient) => Promise<T>,
+  turn?: string,
+): Mutation<T, V> {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: run,
+    mutationFn: (v: V) => run(v, client),
+    ...(turn === undefined ? {} : { scope: { id: `${turn} ${id}` } }),
     onSettled: async () => {
       await client.invalidateQueries({ queryKey: ["visit", id] });
       void client.invalidateQueries({ queryKey: ["visits"] });
@@ -138,29 +144,27 @@ export interface VisitFields {
   note?: string;
 }
 
+/** What was last kept here of a visit's version or of a line; never fetched, for it is ours. */
+const own = (what: string): readonly string[] => ["kept here", what];
+
 /**
- * Changes of a visit made here go out one after the other, each on top of the last one's version:
- * quick touches do not refuse each other.
+ * Changes of a visit made here go out in turn, each on top of the last one's version: quick touches
+ * do not refuse each other.
  */
-const going = new Map<string, { last: Promise<unknown>; version: number }>();
-function changeInTurn(id: string, body: VisitFields): Promise<Saved> {
-  const before = going.get(id);
-  const mine = (before?.last ?? Promise.resolve())
-    .catch(() => undefined)
-    .then(async () => {
-      const version = Math.max(body.version, going.get(id)?.version ?? 0);
+export const useChangeVisit = (id: string): Mutation<Saved, VisitFields> =>
+  useVisitMutation(
+    id,
+    async (body, client) => {
+      const last = client.getQueryData<number>(own(id)) ?? 0;
+      const version = Math.max(body.version, last);
       const saved = await data(
         api.PATCH("/api/visits/{id}", { params: { path: { id } }, body: { ...body, version } }),
       );
-      const now = going.get(id);
-      if (now) now.version = saved.version;
+      client.setQueryData(own(id), saved.version);
       return saved;
-    });
-  going.set(id, { last: mine, version: before?.version ?? 0 });
-  return mine;
-}
-export const useChangeVisit = (id: string): Mutation<Saved, VisitFields> =>
-  useVisitMutation(id, (body) => changeInTurn(id, body));
+    },
+    "changes of",
+  );
 export const useChangeHome = (
   id: string,
 ): Mutation<Saved, { version: number; customer: Customer; home: Home }> =>
@@ -197,22 +201,24 @@ export const usePutOption = (id: string): Mutation<Saved, { option: Option }> =>
       }),
     ),
   );
-/**
- * What was last kept of each line here: an edit is made on top of it, so that quick touches neither
- * refuse nor undo each other.
- */
-const kept = new Map<string, { option: Option; version: number }>();
-const editing = new Map<string, Promise<unknown>>();
 interface OptionEdit {
   option: Option;
   version: number;
   edit: (o: Option) => Option;
 }
-function editInTurn(id: string, { option, version, edit }: OptionEdit): Promise<Saved> {
-  const mine = (editing.get(option.id) ?? Promise.resolve())
-    .catch(() => undefined)
-    .then(async () => {
-      const known = kept.get(option.id);
+interface Edited {
+  option: Option;
+  version: number;
+}
+/**
+ * Edits of lines go out in turn, each on top of what was last kept of its line here, so that quick
+ * touches neither refuse nor undo each other.
+ */
+export const useEditOption = (id: string): Mutation<Saved, OptionEdit> =>
+  useVisitMutation(
+    id,
+    async ({ option, version, edit }, client) => {
+      const known = client.getQueryData<Edited>(own(option.id));
       const on = known && known.version > version ? known : { option, version };
       const changed = edit(on.option);
       const saved = await data(
@@ -224,14 +230,11 @@ function editInTurn(id: string, { option, version, edit }: OptionEdit): Promise<
           body: changed,
         }),
       );
-      kept.set(option.id, { option: changed, version: saved.version });
+      client.setQueryData<Edited>(own(option.id), { option: changed, version: saved.version });
       return saved;
-    });
-  editing.set(option.id, mine);
-  return mine;
-}
-export const useEditOption = (id: string): Mutation<Saved, OptionEdit> =>
-  useVisitMutation(id, (e) => editInTurn(id, e));
+    },
+    "lines of",
+  );
 export const usePutLabSample = (
   id: string,
 ): Mutation<Saved, { bottle: LabSample; version?: number }> =>

@@ -3450,6 +3450,13 @@ export interface components {
              * @default
              */
             note: string;
+            /** Struck At */
+            struck_at?: string | null;
+            /**
+             * Struck Because
+             * @default
+             */
+            struck_because: string;
             /** Body */
             body: components["schemas"]["SideBySide"] | components["schemas"]["Lather"] | components["schemas"]["ColourColumn"] | components["schemas"]["ChlorineTest"] | components["schemas"]["Kettle"] | components["schemas"]["Distilling"] | components["schemas"]["Tasting"] | components["schemas"]["Through"];
         };
@@ -5246,6 +5253,13 @@ export interface components {
              * @default []
              */
             corrected: components["schemas"]["Corrected"][];
+            /** Struck At */
+            struck_at?: string | null;
+            /**
+             * Struck Because
+             * @default
+             */
+            struck_because: string;
         };
         /**
          * LabStatus

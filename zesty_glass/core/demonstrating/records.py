@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 
 from ..errors import RuleError
 from ..record import TaggedBy, record
+from ..striking import check_struck
 from ..testing.instruments import Instrument
 from ..testing.observations import MeterDisplays
 
@@ -315,9 +316,12 @@ class Demonstration:
     by: str = ""
     simulated: bool = False
     note: str = ""
+    struck_at: datetime | None = None
+    struck_because: str = ""
     body: Body
 
     def __post_init__(self) -> None:
+        check_struck(self.struck_at, self.struck_because)
         if self.simulated and isinstance(self.body, Tasting):
             raise _fail(
                 "tasting.simulated",

@@ -14,6 +14,7 @@ from typing import Literal
 from ..errors import RuleError
 from ..home import SURFACE, Home, Source
 from ..record import record
+from ..striking import check_struck
 
 
 @record
@@ -257,8 +258,11 @@ class LabSample:
     note: str = ""
     skipped: tuple[Skipped, ...] = ()
     corrected: tuple[Corrected, ...] = ()
+    struck_at: datetime | None = None
+    struck_because: str = ""
 
     def __post_init__(self) -> None:
+        check_struck(self.struck_at, self.struck_because)
         reasons = [x.because for x in self.skipped] + [x.because for x in self.corrected]
         if any(len(r.strip()) < WHY_AT_LEAST for r in reasons):
             raise RuleError(

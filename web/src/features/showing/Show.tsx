@@ -2,20 +2,23 @@
 import type { ReactElement } from "react";
 import { Link } from "react-router";
 
-import { useDemonstrations } from "../../api/hooks";
-import type { DemoWords, VisitView } from "../../api/types";
+import { useDemonstrations, useKeepDemonstration } from "../../api/hooks";
+import type { Demonstration, DemoWords, VisitView } from "../../api/types";
 import { StateMark } from "../../ui/marks";
-import { Waiting } from "../../ui/Trouble";
+import { StrikeKey } from "../../ui/StrikeKey";
+import { useTakeBack } from "../../ui/TakeBack";
+import { Trouble, Waiting } from "../../ui/Trouble";
 import { POCKETS } from "../testing/pockets";
 import { useVisitContext } from "../visit/context";
 import { DemoPicture } from "./DemoPicture";
+import { lastShown } from "./useDemo";
 
 type About = DemoWords["offered"][number];
 type Ready = VisitView["assessment"]["ready"][number];
 
 function PourSheet(): ReactElement | null {
   const { view } = useVisitContext();
-  const running = view.visit.demonstrations.filter((d) => d.body.kind === "tasting").at(-1);
+  const running = lastShown(view, "tasting");
   if (running?.body.kind !== "tasting" || running.body.shown_at) return null;
   const name = (id: string): string => view.visit.samples.find((s) => s.id === id)?.name ?? "";
   return (
@@ -51,7 +54,7 @@ function measureAt(visit: string, analyte: string, glass: string): string {
 function Key({ about, ready }: { about: About; ready: Ready }): ReactElement | null {
   const { id, view, picked } = useVisitContext();
   const glass = picked ? `glass=${picked.id}&` : "";
-  const made = view.visit.demonstrations.some((d) => d.body.kind === about.id);
+  const made = lastShown(view, about.id);
   const words = made && about.id !== "glass" ? "Show again" : "Show";
   if (ready.measure !== "")
     return (
@@ -76,9 +79,40 @@ function Key({ about, ready }: { about: About; ready: Ready }): ReactElement | n
   );
 }
 
+const REASONS = ["Shown wrong", "Another glass", "Counted wrong", "They were unsure of it"];
+
+/** Strikes a demonstration with its reason; for ten seconds it can be taken back. */
+function StrikeShown({ made, name }: { made: Demonstration; name: string }): ReactElement {
+  const { id, view } = useVisitContext();
+  const keep = useKeepDemonstration(id);
+  const offer = useTakeBack();
+  const back = (version: number): void =>
+    keep.mutate({ made: { ...made, struck_at: null, struck_because: "" }, version });
+  const strike = (because: string): void =>
+    keep.mutate(
+      {
+        made: { ...made, struck_at: new Date().toISOString(), struck_because: because },
+        version: view.versions[made.id],
+      },
+      { onSuccess: (saved) => offer(`${name} struck: ${because}`, () => back(saved.version)) },
+    );
+  return (
+    <>
+      <StrikeKey
+        words={`Strike: ${name}`}
+        reasons={REASONS}
+        busy={keep.isPending}
+        small
+        onStrike={strike}
+      />
+      <Trouble error={keep.error} />
+    </>
+  );
+}
+
 function Row({ about, ready }: { about: About; ready: Ready }): ReactElement {
   const { view } = useVisitContext();
-  const made = view.visit.demonstrations.filter((d) => d.body.kind === about.id).at(-1);
+  const made = lastShown(view, about.id);
   const out = view.assessment.demonstrations.find((s) => s.id === made?.id);
   const said = ready.lacks || out?.refused || out?.sentences[0] || about.shows;
   return (
@@ -96,6 +130,7 @@ function Row({ about, ready }: { about: About; ready: Ready }): ReactElement {
           <span className="block text-s text-ink-2">On the table: {about.needs.toLowerCase()}</span>
         )}
       </span>
+      {made && <StrikeShown made={made} name={about.name} />}
       <Key about={about} ready={ready} />
     </li>
   );

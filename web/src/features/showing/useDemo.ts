@@ -5,11 +5,17 @@
 import { useRef, useState } from "react";
 
 import { useKeepDemonstration } from "../../api/hooks";
-import type { DemoBody, Demonstration, DemoShown } from "../../api/types";
+import type { DemoBody, Demonstration, DemoShown, VisitView } from "../../api/types";
 import { newId } from "../../app/names";
 import { useVisitContext } from "../visit/context";
 
 export type BodyOf<K extends DemoBody["kind"]> = Extract<DemoBody, { kind: K }>;
+
+/** The demonstration of a kind that was made last and was not struck. */
+export function lastShown(view: VisitView, kind: string): Demonstration | null {
+  const standing = view.visit.demonstrations.filter((d) => !d.struck_at && d.body.kind === kind);
+  return standing.at(-1) ?? null;
+}
 
 interface Demo<K extends DemoBody["kind"]> {
   body: BodyOf<K> | null;
@@ -33,7 +39,7 @@ export function useDemo<K extends DemoBody["kind"]>(kind: K): Demo<K> {
   const latest = useRef<Demonstration | null>(null);
   const sending = useRef(false);
   const versions = useRef(new Map<string, number>());
-  const stored = view.visit.demonstrations.filter((d) => d.body.kind === kind).at(-1) ?? null;
+  const stored = lastShown(view, kind);
   const made = pending ?? stored;
   const flush = async (): Promise<void> => {
     sending.current = true;
@@ -73,6 +79,8 @@ export function useDemo<K extends DemoBody["kind"]>(kind: K): Demo<K> {
       by: view.visit.consultant,
       simulated,
       note: "",
+      struck_at: null,
+      struck_because: "",
       body,
     });
   const save = (body: BodyOf<K>, simulated?: boolean): void => {

@@ -6,6 +6,8 @@ import { usePutLabSample } from "../../api/hooks";
 import type { LabKind, LabPreview, LabSample } from "../../api/types";
 import { upload } from "../../api/upload";
 import { StateMark } from "../../ui/marks";
+import { StrikeKey } from "../../ui/StrikeKey";
+import { useTakeBack } from "../../ui/TakeBack";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 import { BottleTimes } from "./BottleTimes";
@@ -90,6 +92,31 @@ function stateOf(bottle: LabSample, overdue: boolean): "no" | "done" | "part" {
   return bottle.reported_at ? "done" : "part";
 }
 
+const REASONS = ["Broken or leaked", "Drawn wrong", "Another glass", "Not wanted after all"];
+
+/** Strikes a bottle with its reason; for ten seconds it can be taken back. */
+function StrikeBottle({ bottle, name }: { bottle: LabSample; name: string }): ReactElement {
+  const { id, view } = useVisitContext();
+  const put = usePutLabSample(id);
+  const offer = useTakeBack();
+  const back = (version: number): void =>
+    put.mutate({ bottle: { ...bottle, struck_at: null, struck_because: "" }, version });
+  const strike = (because: string): void =>
+    put.mutate(
+      {
+        bottle: { ...bottle, struck_at: exactNow(), struck_because: because },
+        version: view.versions[bottle.id],
+      },
+      { onSuccess: (saved) => offer(`${name} struck: ${because}`, () => back(saved.version)) },
+    );
+  return (
+    <>
+      <StrikeKey words="Strike it" reasons={REASONS} busy={put.isPending} onStrike={strike} />
+      <Trouble error={put.error} />
+    </>
+  );
+}
+
 export function Bottle({
   bottle,
   kind,
@@ -127,6 +154,7 @@ export function Bottle({
             {next[1]} now
           </button>
         )}
+        <StrikeBottle bottle={bottle} name={kind?.name ?? bottle.kind} />
       </div>
       {s && (
         <p className={`text-m ${overdue ? "text-zest-ink font-semibold" : "text-ink-2"}`}>

@@ -15,13 +15,23 @@ import { KeptResults } from "./KeptResults";
 function OnTheirWay({ kinds }: { kinds: LabKind[] }): ReactElement | null {
   const bottles = useVisitContext().view.visit.lab_samples;
   if (bottles.length === 0) return null;
+  const kindOf = (b: LabSample): LabKind | undefined => kinds.find((k) => k.id === b.kind);
   return (
     <div>
       <h2 className="mb-1">On their way</h2>
       <ul>
-        {bottles.map((b) => (
-          <Bottle key={b.id} bottle={b} kind={kinds.find((k) => k.id === b.kind)} />
-        ))}
+        {bottles
+          .filter((b) => !b.struck_at)
+          .map((b) => (
+            <Bottle key={b.id} bottle={b} kind={kindOf(b)} />
+          ))}
+        {bottles
+          .filter((b) => b.struck_at)
+          .map((b) => (
+            <li key={b.id} className="py-1 text-s text-ink-2">
+              <s>{kindOf(b)?.name ?? b.kind}</s>, struck: {b.struck_because}
+            </li>
+          ))}
       </ul>
     </div>
   );
@@ -89,6 +99,8 @@ export function LabStation({ sample }: { sample: Sample }): ReactElement {
       by: view.visit.consultant,
       note: "",
       corrected: [],
+      struck_at: null,
+      struck_because: "",
     };
     put.mutate({ bottle }, { onSuccess: () => setDrawing(null) });
   };

@@ -1,13 +1,12 @@
 /** What every station is made of: its steps, its range, its remarks and its way back. */
-import { Undo2 } from "lucide-react";
-import { Popover } from "radix-ui";
-import { useState, type ReactElement, type ReactNode } from "react";
+import { type ReactElement, type ReactNode } from "react";
 
 import type { Instrument, Reading, Sample } from "../../api/types";
 import { PROCEDURES, type Procedure } from "../../app/facts.generated";
 import { best, between } from "../../app/show";
 import { StateMark } from "../../ui/marks";
 import { OpensWorking } from "../../ui/Slip";
+import { StrikeKey } from "../../ui/StrikeKey";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 import type { Report } from "./useKept";
@@ -185,38 +184,15 @@ function StrikeIt({
   words?: string;
 }): ReactElement {
   const { picked } = useVisitContext();
-  const [open, setOpen] = useState(false);
   const { strike, pending, error } = useStrikeIt(picked?.id ?? "");
   return (
     <>
-      <Popover.Root open={open} onOpenChange={setOpen}>
-        <Popover.Trigger className="key bare" disabled={pending}>
-          <Undo2 size={20} aria-hidden="true" />
-          {words}
-        </Popover.Trigger>
-        <Popover.Portal>
-          <Popover.Content
-            className="slip z-50 p-3 grid gap-1 w-[270px]"
-            style={{ borderBottom: "1.5px solid var(--ink)" }}
-            collisionPadding={16}
-            aria-label="Why it is struck"
-          >
-            <span className="text-m text-ink-2 px-3">Struck, and kept on record. Why?</span>
-            {REASONS.map((because) => (
-              <button
-                key={because}
-                className="key bare justify-start"
-                onClick={() => {
-                  setOpen(false);
-                  strike(reading, because.toLowerCase());
-                }}
-              >
-                {because}
-              </button>
-            ))}
-          </Popover.Content>
-        </Popover.Portal>
-      </Popover.Root>
+      <StrikeKey
+        words={words}
+        reasons={REASONS}
+        busy={pending}
+        onStrike={(because) => strike(reading, because)}
+      />
       <Trouble error={error} />
     </>
   );

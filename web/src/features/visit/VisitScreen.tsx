@@ -42,7 +42,7 @@ function doneSteps(v: VisitView): Set<Step> {
   if (v.assessment.raw && Object.keys(v.assessment.raw.values).length >= 5) done.add("test");
   if (v.assessment.meaning && v.assessment.meaning.unexplained.length === 0 && done.has("test"))
     done.add("meaning");
-  if (v.visit.demonstrations.length > 0) done.add("show");
+  if (v.visit.demonstrations.some((d) => !d.struck_at)) done.add("show");
   if (v.visit.options.length > 0) done.add("line");
   if (v.visit.recommended) done.add("compare");
   if (v.visit.proposals.length > 0) done.add("offer");
