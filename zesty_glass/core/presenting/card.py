@@ -10,7 +10,8 @@ from .. import words
 from ..analytes import ANALYTES
 from ..assess import Assessment
 from ..errors import RuleError
-from ..proposing.first import At, first_steps
+from ..proposing.first import first_steps
+from ..proposing.looked_at import At
 from ..record import record
 from ..testing.finding import Weight
 from ..treating.in_place import said_first

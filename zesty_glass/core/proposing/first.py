@@ -6,57 +6,18 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from ..analytes import ANALYTES, Kind
-from ..home import SURFACE, Home
+from ..analytes import ANALYTES
+from ..home import SURFACE
 from ..record import record
-from ..testing.complaints import Complaint
-from ..testing.finding import Finding, Weight
-from ..testing.findings import Meaning
-from ..testing.pairs import pairs
-from ..testing.water import Sample, Water, water_of
-from ..units import MG_L_PER_GPG
-
-
-@record
-class At:
-    """What the rules of this module look at: the raw water with what it means, the home, the
-    complaints, and every glass that was drawn.
-    """
-
-    water: Water
-    meaning: Meaning
-    home: Home
-    complaints: tuple[Complaint, ...] = ()
-    samples: tuple[Sample, ...] = ()
-
-    def finding(self, *analytes: str) -> Finding | None:
-        """The first finding on one of these that asks for something."""
-        asks = (Weight.HEALTH, Weight.ACT, Weight.NOTICE)
-        return next(
-            (f for f in self.meaning.findings if f.analyte in analytes and f.weight in asks), None
-        )
-
-    def health(self, *analytes: str) -> bool:
-        """Whether one of these is a health finding."""
-        f = self.finding(*analytes)
-        return f is not None and f.weight is Weight.HEALTH
-
-    def complained(self, *signs: str) -> bool:
-        """Whether one of these signs is complained of."""
-        return any(c.sign in signs for c in self.complaints)
-
-    @property
-    def static_psi(self) -> float | None:
-        """Pressure while nothing runs [psi]: what the home says, else what was measured."""
-        if self.home.static_psi is not None:
-            return self.home.static_psi
-        r = self.water.range("pressure_static")
-        return None if r is None else r.best
-
-    def surely(self, analyte: str, least: float) -> bool:
-        """Whether a value surely reaches ``least`` [canonical unit]."""
-        r = self.water.range(analyte)
-        return r is not None and r.low >= least
+from .looked_at import (
+    At,
+    acid,
+    astride,
+    cold_tap_smells,
+    hard_behind,
+    idle_filter,
+    kit_says_health,
+)
 
 
 @record
@@ -70,73 +31,9 @@ class First:
     holds: Callable[[At], bool]
 
 
-def _hard_behind(at: At) -> bool:
-    """Whether water behind a softener that stands there is surely hard."""
-    return any(
-        s.treated
-        and not s.device
-        and "soften" in s.after.lower()
-        and (h := water_of(s).range("hardness")) is not None
-        and h.low >= MG_L_PER_GPG
-        for s in at.samples
-    )
-
-
-def _idle_filter(at: At) -> bool:
-    """Whether a filter that stands there is past its life, or shows no difference in anything."""
-    raw = next((s for s in at.samples if s.raw), None)
-    for s in at.samples:
-        if not s.treated or s.device or "soften" in s.after.lower() or s.just_changed:
-            continue
-        if s.past_life:
-            return True
-        if raw is not None:
-            held = [p.removal for p in pairs(raw, at.water, s, water_of(s)) if p.removal]
-            if held and all(r.shown == "no_difference" for r in held):
-                return True
-    return False
-
-
-def _cold_tap_smells(at: At) -> bool:
-    return at.surely("hydrogen_sulfide", 0.05)
-
-
-def _acid(at: At) -> bool:
-    """Whether the water is surely acid."""
-    f, ph = at.finding("ph"), at.water.range("ph")
-    return f is not None and f.weight is Weight.ACT and ph is not None and ph.best < 7.0
-
-
-def _certified(at: At, analyte: str) -> bool:
-    v = at.water.values.get(analyte)
-    return v is not None and v.laboratory and v.certified
-
-
-def _astride(at: At) -> bool:
-    """Whether a health finding's range has its limit within, or stands right at it."""
-    return any(not f.settled and _certified(at, f.analyte) for f in at.meaning.findings) or any(
-        f.weight is Weight.HEALTH
-        and f.limit is not None
-        and (r := at.water.range(f.analyte)) is not None
-        and r.low <= f.limit < (f.limit + 1 if r.high is None else r.high)
-        and f.limit > 0
-        for f in at.meaning.findings
-    )
-
-
-def _kit_says_health(at: At) -> bool:
-    """Whether what no certified laboratory vouches for is at, over, or perhaps over a limit of
-    health; chlorine has its own way, over the utility."""
-    return any(
-        f.kind is Kind.HEALTH
-        and ANALYTES[f.analyte].kind is not Kind.HEALTH
-        and f.analyte != "chlorine_total"
-        and not _certified(at, f.analyte)
-        for f in at.meaning.findings
-    )
-
-
 _PRACTICE = "trade practice"
+NITRATE_NEAR = 5.0
+"""Nitrate from which it is watched [mg/L as N]: half of the limit, 40 CFR 141.23 (1991)."""
 MOST_STATIC_PSI = 80.0
 """What a building's pipe may stand under while nothing runs [psi]: IPC 604.8, UPC 608.2 (2021)."""
 
@@ -151,6 +48,30 @@ FIRST: tuple[First, ...] = (
         source="US CDC, private ground water wells",
         year=2024,
         holds=lambda at: at.home.well and at.health("coliform", "e_coli"),
+    ),
+    First(
+        id="turbid_well",
+        sentence=(
+            "A turbid well may be drawing surface water: a certified laboratory’s test for coliform"
+            " bacteria before anything clears it, and cap, casing and the ground around them looked"
+            " at. Until then what is drunk is boiled for 1 minute, or bottled."
+        ),
+        source="US CDC, drinking water from private wells",
+        year=2024,
+        holds=lambda at: (
+            at.home.well and at.surely("turbidity", 1.0) and "coliform" not in at.water.values
+        ),
+    ),
+    First(
+        id="utility_microbes",
+        sentence=(
+            "Bacteria in town water: call the supply and the health authority today, and have a"
+            " second sample drawn. The supply answers for it; nothing is sold against it before it"
+            " has."
+        ),
+        source="US EPA, revised total coliform rule",
+        year=2013,
+        holds=lambda at: not at.home.private and at.health("coliform", "e_coli"),
     ),
     First(
         id="surface",
@@ -191,7 +112,7 @@ FIRST: tuple[First, ...] = (
         ),
         source=_PRACTICE,
         year=2024,
-        holds=_astride,
+        holds=astride,
     ),
     First(
         id="confirm_kit",
@@ -202,7 +123,7 @@ FIRST: tuple[First, ...] = (
         ),
         source="WHO, manganese in drinking-water",
         year=2021,
-        holds=_kit_says_health,
+        holds=kit_says_health,
     ),
     First(
         id="confirm_nitrate",
@@ -215,6 +136,21 @@ FIRST: tuple[First, ...] = (
         holds=lambda at: at.home.private and at.health("nitrate_n", "nitrite_n"),
     ),
     First(
+        id="nitrate_near",
+        sentence=(
+            "Nitrate at half its limit or more: it moves with rain and season. A sample each"
+            " quarter of a year, sooner where an infant or a pregnancy is in the house, says"
+            " whether it goes over."
+        ),
+        source="US EPA, 40 CFR 141.23 (from half the limit: every quarter)",
+        year=1991,
+        holds=lambda at: (
+            at.home.private
+            and at.surely("nitrate_n", NITRATE_NEAR)
+            and not at.health("nitrate_n", "nitrite_n")
+        ),
+    ),
+    First(
         id="pfas_source",
         sentence=(
             "PFAS: ask the supply for its own results, or on a well the health department what is"
@@ -223,6 +159,16 @@ FIRST: tuple[First, ...] = (
         source="US EPA, PFAS national primary drinking water regulation",
         year=2024,
         holds=lambda at: at.health("pfoa", "pfos"),
+    ),
+    First(
+        id="utility_chlorine",
+        sentence=(
+            "Chlorine above its limit: repeat it on site with another kit, then call the utility;"
+            " its limit is a running average."
+        ),
+        source="US EPA, disinfectants and disinfection by-products rule",
+        year=1998,
+        holds=lambda at: not at.home.private and at.surely("chlorine_total", 4.0),
     ),
     First(
         id="one_tap",
@@ -236,7 +182,7 @@ FIRST: tuple[First, ...] = (
             at.health(
                 "nitrate_n", "arsenic", "fluoride", "uranium", "barium", "lead", "pfoa", "pfos"
             )
-            or (at.health("copper") and not _acid(at))
+            or (at.health("copper") and not acid(at))
         ),
     ),
     First(
@@ -254,7 +200,7 @@ FIRST: tuple[First, ...] = (
         ),
         source=_PRACTICE,
         year=2024,
-        holds=lambda at: at.complained("egg_smell_hot") and not _cold_tap_smells(at),
+        holds=lambda at: at.complained("egg_smell_hot") and not cold_tap_smells(at),
     ),
     First(
         id="disinfect_sulfide",
@@ -264,7 +210,18 @@ FIRST: tuple[First, ...] = (
         ),
         source=_PRACTICE,
         year=2024,
-        holds=lambda at: at.home.well and _cold_tap_smells(at),
+        holds=lambda at: at.home.well and cold_tap_smells(at),
+    ),
+    First(
+        id="slime",
+        sentence=(
+            "Slime with iron: iron bacteria are likely. The laboratory’s test for them, and well"
+            " and plumbing disinfected by a licensed person, come before any bed or resin: they"
+            " clog both."
+        ),
+        source="US CDC, private wells; trade practice",
+        year=2024,
+        holds=lambda at: at.complained("slime") and at.surely("iron", 0.3),
     ),
     First(
         id="aquarium",
@@ -285,7 +242,20 @@ FIRST: tuple[First, ...] = (
         ),
         source=_PRACTICE,
         year=2024,
-        holds=_hard_behind,
+        holds=hard_behind,
+    ),
+    First(
+        id="salty_softener",
+        sentence=(
+            "A taste behind a softener: taste the water ahead of it beside it. Salt there, most of"
+            " all after it renewed itself, is its rinse, its injector or a brine valve that sticks:"
+            " service, nothing new."
+        ),
+        source=_PRACTICE,
+        year=2024,
+        holds=lambda at: (
+            at.complained("taste") and any(d.kind == "softener" for d in at.home.in_place)
+        ),
     ),
     First(
         id="change_filter",
@@ -295,7 +265,7 @@ FIRST: tuple[First, ...] = (
         ),
         source=_PRACTICE,
         year=2024,
-        holds=_idle_filter,
+        holds=idle_filter,
     ),
     First(
         id="jug",
@@ -387,7 +357,7 @@ FIRST: tuple[First, ...] = (
         holds=lambda at: at.static_psi is not None and at.static_psi > MOST_STATIC_PSI,
     ),
     First(
-        id="surface",
+        id="surface_untested",
         sentence=(
             "Lake or cistern water: bacteria and UV transmittance to a laboratory before a line is"
             " chosen. Every line here wants disinfection at its end, and what clears the water"
@@ -418,7 +388,7 @@ FIRST: tuple[First, ...] = (
         ),
         source="US EPA, lead and copper rule",
         year=1991,
-        holds=lambda at: _acid(at) and "copper" not in at.water.values,
+        holds=lambda at: acid(at) and "copper" not in at.water.values,
     ),
     First(
         id="utility_ph",
@@ -428,17 +398,7 @@ FIRST: tuple[First, ...] = (
         ),
         source="US EPA, lead and copper rule",
         year=1991,
-        holds=lambda at: _acid(at) and not at.home.private,
-    ),
-    First(
-        id="utility_chlorine",
-        sentence=(
-            "Chlorine above its limit: repeat it on site with another kit, then call the utility;"
-            " its limit is a running average."
-        ),
-        source="US EPA, disinfectants and disinfection by-products rule",
-        year=1998,
-        holds=lambda at: not at.home.private and at.surely("chlorine_total", 4.0),
+        holds=lambda at: acid(at) and not at.home.private,
     ),
 )
 

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
+from dataclasses import replace
 
 from .. import words
 from ..analytes import ANALYTES, Kind
@@ -120,6 +121,12 @@ def _may_not(name: str, after: Quantity | None, target: float | None, op: str) -
     )
 
 
+#: from here on iron feeds the bacteria that make slime [mg/L]: trade practice (2024)
+IRON_FEEDS = 0.3
+FOULED = (
+    "Slime and iron: iron bacteria foul resin. An iron filter ahead of it, and the well"
+    " disinfected first."
+)
 NOTHING = "Do nothing"
 WAIT = "Buy nothing yet, bring drinking water"  # where something of health was found
 NEUTRAL_PH = 7.5  # a limit under it is one that acid water fails
@@ -321,6 +328,9 @@ class Grader:
             f.analyte in self._elsewhere and f.weight is Weight.HEALTH for f in meaning.findings
         )
         self._aside = self._worth_knowing()
+        iron = water.range("iron")
+        slime = any(c.sign == "slime" for c in complaints)
+        self._slime = slime and iron is not None and iron.best >= IRON_FEEDS
         hardness = self._findings.get("hardness")
         self.nothing = WAIT if "health" in asks or elsewhere else NOTHING
         #: whether hardness is complained of, or nothing else asks for anything
@@ -367,7 +377,7 @@ class Grader:
                 open=(),
                 answers={},
             )
-        return grade(
+        g = grade(
             line,
             self._findings,
             self._targets,
@@ -378,6 +388,28 @@ class Grader:
             self._elsewhere,
             self._pressing,
             self._aside,
+        )
+        return self._without_fouled_iron(g) if self._fouled(line) else g
+
+    def _without_fouled_iron(self, g: Grade) -> Grade:
+        """A grade to which iron counts for nothing: fouled resin takes none out for long."""
+        share = g.answers.get("iron", 0.0)
+        kind = self._kind("iron")
+        return replace(
+            g,
+            watch=(*g.watch, FOULED),
+            answers={**g.answers, "iron": 0.0} if "iron" in g.answers else g.answers,
+            complaints=g.complaints - (share if kind == "complaints" else 0.0),
+            rest=g.rest - (share if kind == "rest" else 0.0),
+        )
+
+    def _fouled(self, line: LineReport) -> bool:
+        """Whether a softener meets iron and slime with nothing ahead that takes the iron out."""
+        kinds = [s.kind for s in line.stages]
+        return (
+            self._slime
+            and "softener" in kinds
+            and "iron_filter" not in kinds[: kinds.index("softener")]
         )
 
 

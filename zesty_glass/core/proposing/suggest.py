@@ -25,7 +25,8 @@ from ..treating.line import Option, StageChoice, site_of
 from ..treating.measured import Measured
 from .answered import complaints_left, reaches, unanswered
 from .beside import candidates, larger, tried
-from .first import At, first_steps
+from .first import first_steps
+from .looked_at import At
 from .ranking import Grade, Grader, order
 from .reasons import asks_for_nothing, needs_nothing, still_to_test
 from .rows import wanted_of

@@ -1,0 +1,82 @@
+"""What comes before anything is bought, by kind of fault; boundaries from the sources."""
+
+import unittest
+from collections import Counter
+
+from tests.core.proposing.test_more_homes import CLEAN_WELL, GPG, ON_CHALK, SOFT_TOWN, TOWN, asked
+from zesty_glass.core.home import Source
+from zesty_glass.core.in_place import InPlace
+from zesty_glass.core.proposing.first import FIRST
+from zesty_glass.core.proposing.ranking import FOULED
+
+UNTESTED_WELL = {k: v for k, v in CLEAN_WELL.items() if k not in ("coliform", "nitrate_n")}
+RULES = {r.id: r.sentence for r in FIRST}
+
+
+class BeforeBuying(unittest.TestCase):
+    def said(self, rule, values, signs=(), **about):
+        _, s = asked(values, signs, **about)
+        return RULES[rule] in s.first
+
+    def test_no_two_rules_share_a_name_or_a_sentence(self):
+        for what in ("id", "sentence"):
+            again = [k for k, n in Counter(getattr(r, what) for r in FIRST).items() if n > 1]
+            self.assertEqual(again, [])
+
+    def test_a_turbid_well_is_tested_for_bacteria_first(self):
+        # 1 NTU: where turbidity starts to shield microbes (US EPA, surface water treatment rules)
+        self.assertTrue(self.said("turbid_well", {**UNTESTED_WELL, "turbidity": 1.0}))
+        self.assertFalse(self.said("turbid_well", {**UNTESTED_WELL, "turbidity": 0.9}))
+        self.assertFalse(self.said("turbid_well", {**CLEAN_WELL, "turbidity": 5.0}))
+        self.assertFalse(self.said("turbid_well", {**ON_CHALK, "turbidity": 5.0}, **TOWN))
+
+    def test_nitrate_from_half_its_limit_is_watched(self):
+        # 40 CFR 141.23: from 5 mg/L as N every quarter; over 10 it is a finding of health itself
+        for n, told in ((4.9, False), (5.0, True), (9.2, True), (12.0, False)):
+            with self.subTest(n):
+                values = {**CLEAN_WELL, "nitrate_n": n}
+                self.assertEqual(self.said("nitrate_near", values), told)
+        self.assertFalse(self.said("nitrate_near", {**SOFT_TOWN, "nitrate_n": 7.0}, **TOWN))
+
+    def test_bacteria_in_town_water_are_the_supplys_to_answer(self):
+        found = {**SOFT_TOWN, "e_coli": 1.0}
+        self.assertTrue(self.said("utility_microbes", found, **TOWN))
+        self.assertFalse(self.said("utility_microbes", {**CLEAN_WELL, "e_coli": 1.0}))
+        self.assertFalse(self.said("way_in", found, **TOWN))
+
+    def test_chlorine_over_its_limit_is_the_supplys_before_a_jug_is_spoken_of(self):
+        values = {**ON_CHALK, "chlorine_free": 5.0, "chlorine_total": 5.0}
+        _, s = asked(values, ("bleach_smell",), **TOWN)
+        both = [s.first.index(RULES[r]) for r in ("utility_chlorine", "jug")]
+        self.assertEqual(both, sorted(both))
+
+    def test_a_taste_where_a_softener_stands_asks_for_its_service(self):
+        softener = InPlace(id="s", kind="softener", name="Their softener")
+        about = {**TOWN, "in_place": (softener,)}
+        self.assertTrue(self.said("salty_softener", ON_CHALK, ("taste",), **about))
+        self.assertFalse(self.said("salty_softener", ON_CHALK, ("white_crust",), **about))
+        self.assertFalse(self.said("salty_softener", ON_CHALK, ("taste",), **TOWN))
+
+
+class Slime(unittest.TestCase):
+    """Iron bacteria: no resin is put in their way."""
+
+    slimy = {**CLEAN_WELL, "hardness": 8 * GPG, "iron": 1.5, "ph": 7.2}
+
+    def test_the_well_is_disinfected_and_an_iron_filter_stands_ahead_of_resin(self):
+        _, s = asked(self.slimy, ("slime",), source=Source.WELL_DRILLED)
+        self.assertIn(RULES["slime"], s.first)
+        self.assertTrue(s.lines[0].option.name.startswith("Iron filter"), s.lines[0].option.name)
+        alone = [x for x in s.lines if x.option.name == "Softener"]
+        self.assertTrue(all(FOULED in x.watch and x.answers["iron"] == 0 for x in alone))
+
+    def test_without_slime_little_iron_is_a_softeners(self):
+        _, s = asked(self.slimy, source=Source.WELL_DRILLED)
+        self.assertNotIn(RULES["slime"], s.first)
+        self.assertEqual(s.lines[0].option.name, "Softener")
+
+    def test_slime_with_less_iron_than_feeds_them(self):
+        # 0.3 mg/L: the staining limit, under which iron bacteria find little
+        _, s = asked({**self.slimy, "iron": 0.29}, ("slime",), source=Source.WELL_DRILLED)
+        self.assertNotIn(RULES["slime"], s.first)
+        self.assertFalse(any(FOULED in x.watch for x in s.lines))

@@ -1,0 +1,123 @@
+"""What the rules of ``first.py`` look at, and what several of them ask of it."""
+
+from __future__ import annotations
+
+from ..analytes import ANALYTES, Kind
+from ..home import Home
+from ..record import record
+from ..testing.complaints import Complaint
+from ..testing.finding import Finding, Weight
+from ..testing.findings import Meaning
+from ..testing.pairs import pairs
+from ..testing.water import Sample, Water, water_of
+from ..units import MG_L_PER_GPG
+
+
+@record
+class At:
+    """What the rules of this module look at: the raw water with what it means, the home, the
+    complaints, and every glass that was drawn.
+    """
+
+    water: Water
+    meaning: Meaning
+    home: Home
+    complaints: tuple[Complaint, ...] = ()
+    samples: tuple[Sample, ...] = ()
+
+    def finding(self, *analytes: str) -> Finding | None:
+        """The first finding on one of these that asks for something."""
+        asks = (Weight.HEALTH, Weight.ACT, Weight.NOTICE)
+        return next(
+            (f for f in self.meaning.findings if f.analyte in analytes and f.weight in asks), None
+        )
+
+    def health(self, *analytes: str) -> bool:
+        """Whether one of these is a health finding."""
+        f = self.finding(*analytes)
+        return f is not None and f.weight is Weight.HEALTH
+
+    def complained(self, *signs: str) -> bool:
+        """Whether one of these signs is complained of."""
+        return any(c.sign in signs for c in self.complaints)
+
+    @property
+    def static_psi(self) -> float | None:
+        """Pressure while nothing runs [psi]: what the home says, else what was measured."""
+        if self.home.static_psi is not None:
+            return self.home.static_psi
+        r = self.water.range("pressure_static")
+        return None if r is None else r.best
+
+    def surely(self, analyte: str, least: float) -> bool:
+        """Whether a value surely reaches ``least`` [canonical unit]."""
+        r = self.water.range(analyte)
+        return r is not None and r.low >= least
+
+
+def hard_behind(at: At) -> bool:
+    """Whether water behind a softener that stands there is surely hard."""
+    return any(
+        s.treated
+        and not s.device
+        and "soften" in s.after.lower()
+        and (h := water_of(s).range("hardness")) is not None
+        and h.low >= MG_L_PER_GPG
+        for s in at.samples
+    )
+
+
+def idle_filter(at: At) -> bool:
+    """Whether a filter that stands there is past its life, or shows no difference in anything."""
+    raw = next((s for s in at.samples if s.raw), None)
+    for s in at.samples:
+        if not s.treated or s.device or "soften" in s.after.lower() or s.just_changed:
+            continue
+        if s.past_life:
+            return True
+        if raw is not None:
+            held = [p.removal for p in pairs(raw, at.water, s, water_of(s)) if p.removal]
+            if held and all(r.shown == "no_difference" for r in held):
+                return True
+    return False
+
+
+def cold_tap_smells(at: At) -> bool:
+    """Whether the cold water surely smells of eggs."""
+    return at.surely("hydrogen_sulfide", 0.05)
+
+
+def acid(at: At) -> bool:
+    """Whether the water is surely acid."""
+    f, ph = at.finding("ph"), at.water.range("ph")
+    return f is not None and f.weight is Weight.ACT and ph is not None and ph.best < 7.0
+
+
+def certified(at: At, analyte: str) -> bool:
+    """Whether a certified laboratory vouches for a value."""
+    v = at.water.values.get(analyte)
+    return v is not None and v.laboratory and v.certified
+
+
+def astride(at: At) -> bool:
+    """Whether a health finding's range has its limit within, or stands right at it."""
+    return any(not f.settled and certified(at, f.analyte) for f in at.meaning.findings) or any(
+        f.weight is Weight.HEALTH
+        and f.limit is not None
+        and (r := at.water.range(f.analyte)) is not None
+        and r.low <= f.limit < (f.limit + 1 if r.high is None else r.high)
+        and f.limit > 0
+        for f in at.meaning.findings
+    )
+
+
+def kit_says_health(at: At) -> bool:
+    """Whether what no certified laboratory vouches for is at, over, or perhaps over a limit of
+    health; chlorine has its own way, over the utility."""
+    return any(
+        f.kind is Kind.HEALTH
+        and ANALYTES[f.analyte].kind is not Kind.HEALTH
+        and f.analyte != "chlorine_total"
+        and not certified(at, f.analyte)
+        for f in at.meaning.findings
+    )
