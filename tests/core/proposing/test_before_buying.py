@@ -4,10 +4,16 @@ import unittest
 from collections import Counter
 
 from tests.core.proposing.test_more_homes import CLEAN_WELL, GPG, ON_CHALK, SOFT_TOWN, TOWN, asked
+from tests.making import home, settings, water
 from zesty_glass.core.home import Source
 from zesty_glass.core.in_place import InPlace
 from zesty_glass.core.proposing.first import FIRST
-from zesty_glass.core.proposing.ranking import FOULED
+from zesty_glass.core.proposing.ranking import FOULED, Grader
+from zesty_glass.core.rules import Rules
+from zesty_glass.core.testing.complaints import Complaint
+from zesty_glass.core.testing.findings import meaning
+from zesty_glass.core.treating.line import Option, StageChoice
+from zesty_glass.demo.catalogue import demo_items
 
 UNTESTED_WELL = {k: v for k, v in CLEAN_WELL.items() if k not in ("coliform", "nitrate_n")}
 RULES = {r.id: r.sentence for r in FIRST}
@@ -66,9 +72,27 @@ class Slime(unittest.TestCase):
     def test_the_well_is_disinfected_and_an_iron_filter_stands_ahead_of_resin(self):
         _, s = asked(self.slimy, ("slime",), source=Source.WELL_DRILLED)
         self.assertIn(RULES["slime"], s.first)
-        self.assertTrue(s.lines[0].option.name.startswith("Iron filter"), s.lines[0].option.name)
+        self.assertEqual(s.lines[0].option.name, "Iron filter + Softener")
+        self.assertNotIn(FOULED, s.lines[0].watch)
         alone = [x for x in s.lines if x.option.name == "Softener"]
         self.assertTrue(all(FOULED in x.watch and x.answers["iron"] == 0 for x in alone))
+
+    def test_fouled_resin_answers_no_iron_that_is_complained_of_or_not(self):
+        items = {i.code: i for i in demo_items()}
+        for signs, kind in (((), "rest"), (("orange_streaks",), "complaints")):
+            with self.subTest(kind):
+                graded = [self.graded(items, s) for s in (signs, (*signs, "slime"))]
+                plain, slimy = (getattr(g, kind) for g in graded)
+                self.assertAlmostEqual(plain - slimy, graded[0].answers["iron"])
+
+    def graded(self, items, signs):
+        told = tuple(Complaint(id=s, sign=s, words=s) for s in signs)
+        place, drawn = home(source=Source.WELL_DRILLED), water(**self.slimy)
+        m = meaning(drawn, place, told, Rules())
+        targets = {"iron": (0.3, "at_most"), "hardness": (GPG, "at_most")}
+        grader = Grader(drawn, m, place, settings(), items, None, targets, told)
+        code = next(c for c, i in items.items() if i.figures.kind == "softener")
+        return grader.of(Option(id="o", name="o", stages=(StageChoice(item=code),)))
 
     def test_without_slime_little_iron_is_a_softeners(self):
         _, s = asked(self.slimy, source=Source.WELL_DRILLED)
