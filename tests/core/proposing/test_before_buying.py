@@ -44,6 +44,13 @@ class BeforeBuying(unittest.TestCase):
                 self.assertEqual(self.said("nitrate_near", values), told)
         self.assertFalse(self.said("nitrate_near", {**SOFT_TOWN, "nitrate_n": 7.0}, **TOWN))
 
+    def test_more_than_a_bed_takes_is_a_specialists(self):
+        for analyte, most in (("iron", 10.0), ("hydrogen_sulfide", 5.0)):
+            for value, told in ((most, True), (most - 0.1, False)):
+                with self.subTest(f"{analyte} {value}"):
+                    values = {**CLEAN_WELL, analyte: value}
+                    self.assertEqual(self.said("beyond_a_bed", values), told)
+
     def test_bacteria_in_town_water_are_the_supplys_to_answer(self):
         found = {**SOFT_TOWN, "e_coli": 1.0}
         self.assertTrue(self.said("utility_microbes", found, **TOWN))

@@ -32,6 +32,9 @@ class First:
 
 
 _PRACTICE = "trade practice"
+BED_IRON, BED_SULFIDE = 10.0, 5.0
+"""Most iron and hydrogen sulfide that a single filter bed is sold for [mg/L]: trade practice
+(2024)."""
 NITRATE_NEAR = 5.0
 """Nitrate from which it is watched [mg/L as N]: half of the limit, 40 CFR 141.23 (1991)."""
 MOST_STATIC_PSI = 80.0
@@ -222,6 +225,17 @@ FIRST: tuple[First, ...] = (
         source="US CDC, private wells; trade practice",
         year=2024,
         holds=lambda at: at.complained("slime") and at.surely("iron", 0.3),
+    ),
+    First(
+        id="beyond_a_bed",
+        sentence=(
+            "More iron or sulfide than a filter bed takes for long: chlorine or air fed ahead of a"
+            " contact tank, with a filter and carbon behind it, designed by a specialist. Well,"
+            " screen and pump are looked at first, and the figure is confirmed by a laboratory."
+        ),
+        source=_PRACTICE,
+        year=2024,
+        holds=lambda at: at.surely("iron", BED_IRON) or at.surely("hydrogen_sulfide", BED_SULFIDE),
     ),
     First(
         id="aquarium",
