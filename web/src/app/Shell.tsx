@@ -25,32 +25,47 @@ export function Logo({ size = 26 }: { size?: number }): ReactElement {
   );
 }
 
-function savedTheme(): string {
+const DARK = "(prefers-color-scheme: dark)";
+
+/** What was chosen here; without a choice, what the device prefers. */
+function chosenTheme(): string | null {
   try {
-    return localStorage.getItem("zesty.theme") ?? "light";
+    return localStorage.getItem("zesty.theme");
   } catch {
-    return "light";
+    return null;
   }
 }
+const preferred = (): string => (window.matchMedia(DARK).matches ? "dim" : "light");
 
 export function ThemeKey(): ReactElement {
-  const [theme, setTheme] = useState(savedTheme);
+  const [theme, setTheme] = useState(() => chosenTheme() ?? preferred());
   useEffect(() => {
     document.documentElement.dataset.theme = theme;
+  }, [theme]);
+  useEffect(() => {
+    const device = window.matchMedia(DARK);
+    const follow = (): void => {
+      if (chosenTheme() === null) setTheme(preferred());
+    };
+    device.addEventListener("change", follow);
+    return () => device.removeEventListener("change", follow);
+  }, []);
+  const dim = theme === "dim";
+  const choose = (next: string): void => {
+    setTheme(next);
     try {
-      localStorage.setItem("zesty.theme", theme);
+      localStorage.setItem("zesty.theme", next);
     } catch {
       // the choice holds for this page only
     }
-  }, [theme]);
-  const dim = theme === "dim";
+  };
   return (
     <button
       className="grid place-items-center w-12 h-12 rounded-[10px]"
       aria-pressed={dim}
       aria-label="Dim theme"
       title="Dim theme for dark kitchens"
-      onClick={() => setTheme(dim ? "light" : "dim")}
+      onClick={() => choose(dim ? "light" : "dim")}
     >
       {dim ? <Sun size={22} /> : <Moon size={22} />}
     </button>

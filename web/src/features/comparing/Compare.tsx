@@ -67,7 +67,7 @@ function Board({ a: all, ...chosen }: { a: Comparison } & Chosen): ReactElement 
   return (
     <div
       className={
-        "board h-full grid grid-rows-[minmax(0,1fr)_auto] wide:grid-rows-1 " +
+        "board scroll h-full grid grid-rows-[minmax(0,1fr)_auto] wide:grid-rows-1 " +
         "wide:grid-cols-[minmax(0,1fr)_400px] gap-x-8 min-h-0"
       }
     >
