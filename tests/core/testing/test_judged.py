@@ -179,3 +179,51 @@ class Always(unittest.TestCase):
 
 if __name__ == "__main__":
     unittest.main()
+
+
+class Digits(unittest.TestCase):
+    def test_a_limit_has_as_many_digits_as_tell_it_apart(self):
+        for name, value, shown in (
+            ("iron", 2.26, "2.3 mg/L"),
+            ("iron", 1.96, "1.96 mg/L"),
+            ("manganese", 0.126, "0.13 mg/L"),
+            ("iron", 25.26, "25 mg/L"),
+        ):
+            self.assertEqual(limit_words(name, value), shown)
+
+    def test_ph_is_named_once(self):
+        self.assertTrue(held("ph", 6.0, 6.1, 6.2).sentence.startswith("pH 6.1: below"))
+        self.assertTrue(held("iron", 0.5, 0.5, 0.5).sentence.startswith("Iron, total 0.5 mg/L"))
+
+
+class NotDetected(unittest.TestCase):
+    """Lead's goal is zero; the strictest number any body gives is Canada's 0.005 mg/L (2019)."""
+
+    def under(self, limit):
+        return held("lead", 0.0, 0.0, limit, below=limit, laboratory=True, certified=True)
+
+    def test_a_method_that_could_not_have_seen_the_strictest_number(self):
+        f = self.under(0.008)
+        self.assertEqual((f.id, f.limit, f.weight), ("lead.too_coarse", 0.005, Weight.NOTICE))
+        self.assertIn("Not known to be under it", f.sentence)
+
+    def test_a_method_that_reaches_it(self):
+        self.assertEqual(self.under(0.005).weight, Weight.FINE)
+
+
+class OverAndNobodyVouches(unittest.TestCase):
+    def test_over_a_goal_of_zero_no_number_is_compared_with(self):
+        f = held("coliform", 5.0, 5.0, 5.0, laboratory=True)
+        self.assertEqual((f.id, f.weight), ("coliform.to_confirm", Weight.HEALTH))
+        self.assertNotIn("it is over", f.sentence)
+        self.assertIn("Have it confirmed at once", f.sentence)
+
+    def test_over_a_number_it_is_said(self):
+        f = held("arsenic", 0.02, 0.02, 0.02, laboratory=True)
+        self.assertIn("If it is right it is over 0.01 mg/L", f.sentence)
+
+
+class OneSureOnePerhaps(unittest.TestCase):
+    def test_what_is_surely_over_one_limit_of_health_is_settled(self):
+        # manganese over WHO's 0.08 for sure, astride Canada's 0.12 (2019)
+        self.assertTrue(held("manganese", 0.09, 0.11, 0.15).settled)

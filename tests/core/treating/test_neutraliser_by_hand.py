@@ -153,3 +153,44 @@ class Backwash(unittest.TestCase):
 
 if __name__ == "__main__":
     unittest.main()
+
+
+class ForWhichWater(unittest.TestCase):
+    """Chapter 4: calcite from pH 6 to 7, up to half magnesia from 5 to 6, soda ash below 5."""
+
+    def said(self, ph, **figures):
+        checks = stage({"ph": ph, "alkalinity": 30, "temperature": 12}, **figures).checks
+        return {c.id: (c.status, c.sentence) for c in checks}
+
+    def test_magnesia_is_for_water_down_to_pH_5_and_no_milder_than_6(self):
+        half = {"magnesia_share": 0.5}
+        self.assertEqual(self.said(6.0, **half)["neutraliser.range"][0], "met")
+        status, text = self.said(6.1, **half)["neutraliser.range"]
+        self.assertEqual(status, "warn")
+        self.assertIn("Plain calcite is enough", text)
+        self.assertIn("neutraliser.overshoot", self.said(5.5, **half))
+
+    def test_plain_calcite_is_never_told_to_be_plainer(self):
+        self.assertEqual(self.said(6.95)["neutraliser.range"][0], "met")
+        self.assertNotIn("neutraliser.overshoot", self.said(6.2))
+
+    def test_below_its_range_it_stops_only_where_that_is_sure(self):
+        self.assertEqual(self.said(5.8)["neutraliser.range"][0], "stop")
+        self.assertEqual(self.said(Range.of(5.9, 6.1, 6.3))["neutraliser.range"][0], "warn")
+        self.assertEqual(self.said(7.0)["neutraliser.range"][0], "warn")
+
+    def test_a_wide_ph_asks_for_a_meter(self):
+        self.assertIn("neutraliser.ph_meter", self.said(Range.of(6.0, 6.3, 6.7)))
+        self.assertNotIn("neutraliser.ph_meter", self.said(Range.of(6.0, 6.3, 6.5)))
+
+    def test_a_temperature_that_nobody_took_is_ground_water_s(self):
+        # 12 °C, 10 to 15: what ground water has in a temperate valley
+        known = {"ph": 6.2, "alkalinity": 30, "temperature": Range.of(10.0, 12.0, 15.0)}
+        missing = {k: v for k, v in known.items() if k != "temperature"}
+        a, b = (stage(w).figures[0] for w in (known, missing))
+        self.assertEqual((a.number, a.worst), (b.number, b.worst))
+
+    def test_the_year_s_media_is_marked_in_its_working(self):
+        found = next(f for f in stage().figures if f.id != "hardness_added")
+        marked = [r.label for r in found.working.rows if r.total]
+        self.assertEqual(marked, ["media a year"])
