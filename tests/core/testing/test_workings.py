@@ -52,6 +52,12 @@ class Meter(unittest.TestCase):
         self.assertEqual(said["less 2 % of it"], "22.4 mg/L")
         self.assertEqual(said["less half a step"], "5 mg/L")
         self.assertEqual(said["so at least"], "1,092.6 mg/L")
+        self.assertEqual(said["so at most"], "1,147.4 mg/L")
+
+    def test_shares_and_steps_have_one_digit_behind_the_point(self):
+        # 2 % of 417 is 8.34
+        said = rows(of(tds(417)))
+        self.assertEqual((said["less 2 % of it"], said["and 2 % of it"]), ("8.3 mg/L", "8.3 mg/L"))
 
     def test_never_under_nothing(self):
         self.assertEqual(rows(of(tds(2, 3, of="full_scale")))["so at least"], "0 mg/L")

@@ -287,6 +287,27 @@ class Ultraviolet(unittest.TestCase):
         )
         self.assertEqual(stage("UV-12H", coarse)[2]["uv.tannin"], "unknown")
 
+    def test_what_may_shade_the_lamp_stops_it_already(self):
+        # makers' water conditions (NSF/ANSI 55): a lamp on water that may be past one protects
+        # nobody
+        for analyte, most in (
+            ("iron", 0.3),
+            ("manganese", 0.05),
+            ("hardness", 119.83),
+            ("tannin", 0.1),
+            ("turbidity", 1.0),
+            ("hydrogen_sulfide", 0.05),
+        ):
+            for low, high, status in ((0.9, 1.1, "stop"), (0.7, 0.9, "met")):
+                with self.subTest(f"{analyte} {status}"):
+                    around = Range.of(low * most, (low + high) / 2 * most, high * most)
+                    checks = stage("UV-12H", water(**{**self.CLEAR, analyte: around}))[2]
+                    self.assertEqual(checks[f"uv.{analyte}"], status)
+
+    def test_it_is_a_unit_that_disinfects_and_a_filter_is_none(self):
+        self.assertTrue(ITEMS["UV-12H"].figures.disinfects)
+        self.assertFalse(ITEMS["SD-20A"].figures.disinfects)
+
     def test_transmittance_not_measured_is_unknown(self):
         w = {k: v for k, v in self.CLEAR.items() if k != "uvt"}
         self.assertEqual(stage("UV-12H", water(**w))[2]["uv.uvt_unknown"], "unknown")
