@@ -118,11 +118,12 @@ class Arrows(unittest.TestCase):
         from alembic.migration import MigrationContext
 
         from tests.database import fresh
-        from zesty_glass.records import after_models, models
+        from zesty_glass.records import after_models, file_models, models
         from zesty_glass.records.base import Base
         from zesty_glass.records.db import make_engine
 
-        self.assertEqual(len({models.HomeRow.metadata, after_models.JobRow.metadata}), 1)
+        tables = (models.HomeRow, after_models.JobRow, file_models.FileRow)
+        self.assertEqual({t.metadata for t in tables}, {Base.metadata})
 
         engine = make_engine(fresh(demo=False))
         self.addCleanup(engine.dispose)

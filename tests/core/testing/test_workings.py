@@ -156,3 +156,30 @@ class Others(unittest.TestCase):
 
 if __name__ == "__main__":
     unittest.main()
+
+
+class Digits(unittest.TestCase):
+    """As many as the instrument shows, and one more."""
+
+    def test_of_a_meter_one(self):
+        # 2.26 % of 55.56 is 1.256; half a step of 2.54 is 1.27
+        kit = tds_meter("reading", accuracy_share=0.0226, resolution=2.54)
+        said = rows(of(reading("tds", kit, MeterDisplays(displays=(55.56, 55.56)))))
+        self.assertEqual(said["highest display"], "55.6 mg/L")
+        self.assertEqual(said["and 2.3 % of it"], "1.3 mg/L")
+        self.assertEqual(said["and half a step"], "1.3 mg/L")
+        self.assertEqual(said["less half a step"], "1.3 mg/L")
+
+    def test_of_drops_two(self):
+        w = of(reading("hardness", drop_kit(value=0.127), DropCount(drops=4)))
+        self.assertEqual(rows(w)["one drop fewer did not: at least"], "0.38 gpg")
+        self.assertEqual(rows(w)["the last drop changed it: at most"], "0.51 gpg")
+        marked = [r.label for r in w.rows if r.total]
+        self.assertEqual(marked, ["the last drop changed it: at most"])
+
+    def test_of_pads_two_and_of_a_report_four(self):
+        strip = replace(STRIP, steps=(0.0, 0.127, 1.0))
+        between = of(reading("iron", strip, PadMatch(pad=0, between=True)))
+        self.assertEqual(rows(between), {"between": "0 and 0.13 mg/L"})
+        told = rows(of(from_lab("iron", 0.01234)))
+        self.assertEqual(told["reported"].split()[0], "0.0123")
