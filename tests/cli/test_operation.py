@@ -4,6 +4,7 @@ migrations there and back with data.
 
 import json
 import os
+import signal
 import socket
 import subprocess
 import sys
@@ -11,7 +12,10 @@ import tarfile
 import tempfile
 import time
 import unittest
+from contextlib import redirect_stdout
+from io import StringIO
 from pathlib import Path
+from unittest.mock import Mock, patch
 from uuid import UUID, uuid4
 
 from alembic import command
@@ -19,7 +23,7 @@ from alembic.config import Config
 from sqlalchemy import insert, text
 
 from tests.database import SECRET, cluster, fresh
-from zesty_glass.cli import backup, machine, restore, serve
+from zesty_glass.cli import backup, demo, machine, restore, serve
 from zesty_glass.cli.say import Stop
 from zesty_glass.demo.homes import uid
 from zesty_glass.records import db as records
@@ -99,6 +103,24 @@ class Serving(unittest.TestCase):
         with socket.socket() as s:
             s.bind(("127.0.0.1", 0))
             return s.getsockname()[1]
+
+
+class Demo(unittest.TestCase):
+    def test_a_signal_to_end_stops_its_database_too(self):
+        cluster = Mock(port=5432)
+        self.addCleanup(signal.signal, signal.SIGTERM, signal.getsignal(signal.SIGTERM))
+        with (
+            tempfile.TemporaryDirectory() as folder,
+            patch.object(demo, "Cluster", return_value=cluster),
+            patch.object(demo, "prepare", return_value="postgresql://nowhere"),
+            patch.object(serve, "load"),
+            patch.object(serve, "run", lambda *_, **__: signal.raise_signal(signal.SIGTERM)),
+            redirect_stdout(StringIO()),
+            self.assertRaises(SystemExit) as e,
+        ):
+            demo.main(["--data", folder, "--port", "0"])
+        self.assertEqual(e.exception.code, 143)
+        cluster.stop.assert_called_once_with()
 
 
 class Backups(unittest.TestCase):

@@ -1,4 +1,4 @@
-"""``./zesty demo``: cluster, migration, demo firm, server; Ctrl-C stops all of it."""
+"""``./zesty demo``: cluster, migration, demo firm, server; Ctrl-C or SIGTERM stops all of it."""
 
 from __future__ import annotations
 
@@ -6,6 +6,7 @@ import argparse
 import errno
 import os
 import secrets
+import signal
 import socket
 import sys
 from concurrent.futures import ThreadPoolExecutor
@@ -66,8 +67,15 @@ def prepare(cluster: Cluster, secret: str) -> str:
     return url
 
 
+def _ended(*_: object) -> None:
+    """A signal to end, as an exit on whose way out the database is stopped too: the server hands it
+    on once it has stopped itself.
+    """
+    raise SystemExit(128 + signal.SIGTERM)
+
+
 def main(arguments: list[str]) -> int:
-    """Run the demo until Ctrl-C."""
+    """Run the demo until Ctrl-C, or until it is told to end."""
     parser = argparse.ArgumentParser(prog="./zesty demo")
     parser.add_argument("--port", type=int, default=8420, help="port on 127.0.0.1 (8420)")
     parser.add_argument(
@@ -81,6 +89,7 @@ def main(arguments: list[str]) -> int:
             f" demo --port {given.port + 1}"
         )
     cluster = Cluster(given.data / "postgres")
+    signal.signal(signal.SIGTERM, _ended)
     try:
         made = cluster.create()
         step("new database folder made" if made else "database folder found")
