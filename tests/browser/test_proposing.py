@@ -2,12 +2,16 @@
 and taken back.
 """
 
+import json
 import unittest
+from decimal import Decimal
+from uuid import UUID
 
 from tests.browser.case import BrowserCase
 from tests.browser.driving import Browser
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, MANAGER_EMAIL, PASSWORD
+from zesty_glass.records.models import VisitRow
 
 #: the keys that take a proposed line, in their order
 TAKE = "//*[@role='dialog']//li//button[text()='Take it']"
@@ -121,6 +125,46 @@ class Proposing(BrowserCase):
         b.until(lambda d: not d.find_elements("xpath", "//button[text()='Revoke']"))
         phone.go(address)
         phone.see("This link does not open anything")
+
+    def test_fitted_by_themselves_taxed_less_a_discount_and_with_a_deposit(self):
+        b, visit = self.b, uid("home-5-visit")
+        with self.served.app.state.sessions.begin() as db:
+            row = db.get(VisitRow, UUID(visit))
+            row.settings = {**row.settings, "tax_equipment": "0.06"}
+            row.version += 1
+        self.go(f"/visits/{visit}/line?line={uid('home-5-option-c')}")
+        before = self.to_buy(visit)
+        b.click("button.stage-name", "Carbon")
+        b.click("[role=dialog] [role=radio]", "They")
+        after = b.until(lambda d: (x := self.to_buy(visit)) != before and x)
+        self.assertEqual((after[0], after[1] < before[1]), (before[0], True))
+        self.go(f"/visits/{visit}/offer")
+        b.click("label, button, [role=radio]", "Carbon for the house")
+        for name, amount in (("Discount", "40"), ("Deposit", "100")):
+            field = f"//label[contains(., '{name}')]//input"
+            b.until(lambda d, f=field: d.find_element("xpath", f)).send_keys(amount)
+        b.click("button.go")
+        b.see("What is to be paid")
+        paid = dict(row.text.rsplit(" ", 1) for row in self.rows("What is to be paid"))
+        price, work = (Decimal(x) for x in after)
+        off = 40 * price / (price + work)
+        tax = round((price - off) * Decimal("0.06"), 2)
+        self.assertEqual(paid["Sales tax on equipment, 6 %"], f"${tax:,.2f}")
+        self.assertEqual(paid["To pay"], f"${price + work - 40 + tax:,.2f}")
+        self.assertEqual(paid["Deposit, now"], "$100.00")
+        self.assertEqual(b.axe(), [])
+
+    def to_buy(self, visit):
+        """Price and work of the third line, as the server has them."""
+        view = json.loads(self.fetch(f"/api/visits/{visit}"))
+        line = view["assessment"]["options"][3]["line"]
+        bought = line["purchases"]
+        total = [sum(Decimal(p[k]) for p in bought) for k in ("price", "installation")]
+        return tuple(total)
+
+    def rows(self, title):
+        table = f"//h3[text()='{title}']/following-sibling::table//tr"
+        return self.b.driver.find_elements("xpath", table)
 
     def test_accepted_on_a_phone_by_who_was_not_there(self):
         b = self.b

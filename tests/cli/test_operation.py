@@ -12,7 +12,7 @@ import tarfile
 import tempfile
 import time
 import unittest
-from contextlib import redirect_stdout
+from contextlib import redirect_stderr, redirect_stdout
 from io import StringIO
 from pathlib import Path
 from unittest.mock import Mock, patch
@@ -116,6 +116,7 @@ class Demo(unittest.TestCase):
             patch.object(serve, "load"),
             patch.object(serve, "run", lambda *_, **__: signal.raise_signal(signal.SIGTERM)),
             redirect_stdout(StringIO()),
+            redirect_stderr(StringIO()),
             self.assertRaises(SystemExit) as e,
         ):
             demo.main(["--data", folder, "--port", "0"])

@@ -97,6 +97,34 @@ def _uuid(text: str) -> UUID:
         return UUID(int=0)
 
 
+def _row(who: Person, id: UUID, about: str, of: str, digest: str, data: bytes) -> FileRow:
+    """A file of nothing yet, as a picture."""
+    return FileRow(
+        id=id,
+        firm_id=who.firm_id,
+        visit_id=None,
+        item="",
+        about=about,
+        of=of,
+        by=who.name,
+        at=now(),
+        media="image/jpeg",
+        width=0,
+        height=0,
+        size=len(data),
+        digest=digest,
+        data=data,
+    )
+
+
+def _added(db: Session, who: Person, row: FileRow, said: dict[str, str]) -> FileRow:
+    db.add(row)
+    kind = "certificate" if row.item else "picture"
+    note(db, who, row.id, f"{kind} kept", 1, [], None, said)
+    db.flush()
+    return row
+
+
 def looked_at(raw: bytes) -> photographs.Picture:
     """A picture made small, apart from the requests; before any row is locked, for it takes time.
 
@@ -136,26 +164,9 @@ def keep_picture(db: Session, who: Person, visit: UUID, sent: Sent) -> FileRow:
         return have
     _check_place(db, who, visit, about, of)
     _room(db, who, visit, "", MOST_OF_VISIT, "visit")
-    row = FileRow(
-        id=id,
-        firm_id=who.firm_id,
-        visit_id=held.id,
-        item="",
-        about=about,
-        of=of,
-        by=who.name,
-        at=now(),
-        media="image/jpeg",
-        width=made.width,
-        height=made.height,
-        size=len(made.data),
-        digest=digest,
-        data=made.data,
-    )
-    db.add(row)
-    note(db, who, id, "picture kept", 1, [], None, {"visit": str(visit), "about": about, "of": of})
-    db.flush()
-    return row
+    row = _row(who, id, about, of, digest, made.data)
+    row.visit_id, row.width, row.height = held.id, made.width, made.height
+    return _added(db, who, row, {"visit": str(visit), "about": about, "of": of})
 
 
 class Document(NamedTuple):
@@ -183,26 +194,9 @@ def keep_certificate(db: Session, who: Person, sent: Document) -> FileRow:
         return have
     _check_claimed(db, who, item, of)
     _room(db, who, None, item, MOST_OF_ITEM, "item")
-    row = FileRow(
-        id=id,
-        firm_id=who.firm_id,
-        visit_id=None,
-        item=item,
-        about="certificate",
-        of=of,
-        by=who.name,
-        at=now(),
-        media=media,
-        width=0,
-        height=0,
-        size=len(data),
-        digest=digest,
-        data=data,
-    )
-    db.add(row)
-    note(db, who, id, "certificate kept", 1, [], None, {"item": item, "certificate": of})
-    db.flush()
-    return row
+    row = _row(who, id, "certificate", of, digest, data)
+    row.item, row.media = item, media
+    return _added(db, who, row, {"item": item, "certificate": of})
 
 
 def _check_claimed(db: Session, who: Person, item: str, certificate: str) -> None:
