@@ -34,6 +34,10 @@ class BeforeBuying(unittest.TestCase):
         self.assertTrue(self.said("turbid_well", {**UNTESTED_WELL, "turbidity": 1.0}))
         self.assertFalse(self.said("turbid_well", {**UNTESTED_WELL, "turbidity": 0.9}))
         self.assertFalse(self.said("turbid_well", {**CLEAN_WELL, "turbidity": 5.0}))
+        found = {**UNTESTED_WELL, "turbidity": 5.0, "e_coli": 1.0}
+        self.assertFalse(self.said("turbid_well", found))
+        # beside nitrate boiling would make it worse: nothing here says to boil
+        self.assertNotIn("boil", RULES["turbid_well"])
         self.assertFalse(self.said("turbid_well", {**ON_CHALK, "turbidity": 5.0}, **TOWN))
 
     def test_nitrate_from_half_its_limit_is_watched(self):

@@ -57,12 +57,14 @@ FIRST: tuple[First, ...] = (
         sentence=(
             "A turbid well may be drawing surface water: a certified laboratory’s test for coliform"
             " bacteria before anything clears it, and cap, casing and the ground around them looked"
-            " at. Until then what is drunk is boiled for 1 minute, or bottled."
+            " at. Until then bottled water is drunk."
         ),
         source="US CDC, drinking water from private wells",
         year=2024,
         holds=lambda at: (
-            at.home.well and at.surely("turbidity", 1.0) and "coliform" not in at.water.values
+            at.home.well
+            and at.surely("turbidity", 1.0)
+            and not {"coliform", "e_coli"} & at.water.values.keys()
         ),
     ),
     First(
