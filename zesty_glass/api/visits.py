@@ -19,7 +19,7 @@ from ..core.testing.laboratory import panel, status
 from ..core.testing.pairs import Pair, pairs
 from ..core.testing.reading import Reading, work_out
 from ..core.testing.water import Sample, water_of
-from ..core.treating.line import Option
+from ..core.treating.option import Option
 from ..core.visit import Visit
 from ..core.worked import HIGH_USE, LOW_USE
 from ..documents import visit_file

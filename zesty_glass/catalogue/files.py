@@ -3,8 +3,8 @@ and nothing is stored by half.
 
 JSON is a list of items as in docs/visit-file.schema.json. In CSV the first row names the columns;
 ``kind`` names the technology and ``figures`` holds what is special to it as ``name=value;
-name=value`` (lists as JSON); ``effects``, ``needs`` and ``consumables`` are JSON lists. Columns
-that are left out keep their defaults; an empty cell means not stated.
+name=value`` (lists as JSON); ``effects``, ``needs``, ``consumables`` and ``lets`` are JSON lists.
+Columns that are left out keep their defaults; an empty cell means not stated.
 """
 
 from __future__ import annotations
@@ -49,7 +49,7 @@ PLAIN = (
     "priced_on",
     "for_what",
 )
-NESTED = ("figures", "effects", "needs", "consumables")
+NESTED = ("figures", "effects", "needs", "consumables", "lets")
 COLUMNS = (*PLAIN, *NESTED)
 _YES, _NO = frozenset({"yes", "true", "1"}), frozenset({"no", "false", "0"})
 _TRUTH = frozenset({"drain", "socket", "plumbed"})

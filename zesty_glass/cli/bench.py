@@ -28,7 +28,8 @@ from ..core.presenting.offer import make_offer
 from ..core.proposing.proposal import Proposal, digest
 from ..core.testing.findings import meaning
 from ..core.testing.water import design_water
-from ..core.treating.line import Option, StageChoice, walk
+from ..core.treating.line import walk
+from ..core.treating.option import Option, StageChoice
 from ..core.visit import Visit
 from ..demo.catalogue import demo_items
 from ..demo.homes import demo_visits, home_1, home_3, home_5, uid

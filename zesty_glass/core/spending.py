@@ -139,11 +139,11 @@ def _habits(option: str, listed: tuple[Assumption, ...]) -> tuple[Running, ...]:
     return tuple(out)
 
 
-def _spent(line: LineReport, listed: tuple[Assumption, ...]) -> tuple[list[Due], list[Running]]:
+def _spent(
+    line: LineReport, listed: tuple[Assumption, ...]
+) -> tuple[tuple[Due, ...], tuple[Running, ...]]:
     """What falls due and what runs, under an option."""
-    return [d for st in line.stages for d in st.dues], [
-        r for st in line.stages for r in st.running
-    ] + list(_habits(line.option, listed))
+    return line.dues, (*line.running, *_habits(line.option, listed))
 
 
 def cost_of(line: LineReport, visit: Visit, listed: tuple[Assumption, ...], years: int) -> Lifetime:

@@ -18,7 +18,7 @@ from .testing.laboratory import LabSample
 from .testing.water import Sample, Water
 from .treating.items import Item
 from .treating.kept import kept_items
-from .treating.line import Option
+from .treating.option import Option
 
 FORMAT = "zesty-glass-visit"
 VERSION = 1

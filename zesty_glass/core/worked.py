@@ -19,8 +19,9 @@ from .testing.noticing import noticed
 from .testing.water import Water, design_water, water_of
 from .treating.in_place import Judged, judge_all
 from .treating.kept import KeptInPlace
-from .treating.line import LineReport, Option, at_other_use, placed, run_stages, site_of
+from .treating.line import LineReport, at_other_use, placed, run_stages, site_of
 from .treating.measured import Measured, measured_here
+from .treating.option import Option
 from .treating.stream import source_stream
 from .visit import Visit, kept_of
 

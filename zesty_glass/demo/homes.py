@@ -16,7 +16,7 @@ from pathlib import Path
 from typing import Any
 
 from ..core.treating.items import Item, SystemFigures
-from ..core.treating.line import Option
+from ..core.treating.option import Option
 from ..core.visit import Visit
 from ..documents.codec import load, plain
 from .catalogue import demo_items

@@ -7,7 +7,7 @@ from uuid import UUID
 from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
-from ..core.treating.line import Option
+from ..core.treating.option import Option
 from ..documents.codec import plain
 from ..records import store
 from ..records.models import OptionRow, VisitRow

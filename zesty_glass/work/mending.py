@@ -23,7 +23,7 @@ from ..core.testing.laboratory import LabSample
 from ..core.testing.reading import Reading, work_out
 from ..core.testing.water import Sample
 from ..core.treating.items import Item
-from ..core.treating.line import Option
+from ..core.treating.option import Option
 from ..core.visit import Visit
 from ..documents.codec import load, plain
 from ..records import store

@@ -12,7 +12,8 @@ from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Source
 from zesty_glass.core.testing.observations import DropCount, OneDisplay
 from zesty_glass.core.testing.reading import Reading
-from zesty_glass.core.treating.line import Option, StageChoice, walk
+from zesty_glass.core.treating.line import walk
+from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.demo.catalogue import demo_items
 
 ITEMS = {i.code: i for i in demo_items()}

@@ -22,7 +22,7 @@ from zesty_glass.core.costing.money import (
 )
 from zesty_glass.core.costing.plan import apr
 from zesty_glass.core.errors import RuleError
-from zesty_glass.core.treating.line import Purchase
+from zesty_glass.core.treating.option import Purchase
 from zesty_glass.core.treating.report import Due, Running
 
 D = Decimal

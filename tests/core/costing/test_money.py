@@ -11,7 +11,7 @@ from zesty_glass.core.costing.falling import interval_months, months_due, rates_
 from zesty_glass.core.costing.money import lifetime, lifetime_total, stays_cheaper_from
 from zesty_glass.core.costing.plan import apr
 from zesty_glass.core.errors import RuleError
-from zesty_glass.core.treating.line import Purchase
+from zesty_glass.core.treating.option import Purchase
 from zesty_glass.core.treating.report import Due, Running
 
 D = Decimal

@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 from tests.making import home, membrane, settings, softener, water
 from zesty_glass.core.costing.chores import chores, stage_minutes
 from zesty_glass.core.costing.waste import BATHTUB_GAL, waste
-from zesty_glass.core.treating.line import Option, StageChoice, walk
+from zesty_glass.core.treating.line import walk
+from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.treating.report import Drain, Running
 from zesty_glass.core.treating.stages.common import NOT_PRICED, TO_THE_DRAIN
 

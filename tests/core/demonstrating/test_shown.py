@@ -40,8 +40,9 @@ from zesty_glass.core.evidence import Level
 from zesty_glass.core.home import Source
 from zesty_glass.core.testing.observations import MeterDisplays
 from zesty_glass.core.testing.water import water_of
-from zesty_glass.core.treating.line import Option, StageChoice, walk
+from zesty_glass.core.treating.line import walk
 from zesty_glass.core.treating.measured import measured_here
+from zesty_glass.core.treating.option import Option, StageChoice
 
 RAW = sample(
     tds(448, 450),

@@ -7,7 +7,7 @@ from decimal import Decimal
 
 from zesty_glass.core.assess import assess, assess_over
 from zesty_glass.core.presenting.comparison import compare
-from zesty_glass.core.treating.line import Option, StageChoice
+from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.worked import HIGH_USE, LOW_USE
 from zesty_glass.demo.homes import demo_visits
 

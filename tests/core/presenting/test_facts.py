@@ -5,7 +5,7 @@ from dataclasses import replace
 from datetime import UTC, datetime
 
 from zesty_glass.core.presenting.comparison import compare
-from zesty_glass.core.treating.line import Option, StageChoice
+from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.demo.homes import demo_visits
 
 VISITS = demo_visits(datetime(2026, 11, 20, 9, 0, tzinfo=UTC))

@@ -12,7 +12,7 @@ from zesty_glass.core.proposing.ranking import FOULED, Grader
 from zesty_glass.core.rules import Rules
 from zesty_glass.core.testing.complaints import Complaint
 from zesty_glass.core.testing.findings import meaning
-from zesty_glass.core.treating.line import Option, StageChoice
+from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.demo.catalogue import demo_items
 
 UNTESTED_WELL = {k: v for k, v in CLEAN_WELL.items() if k not in ("coliform", "nitrate_n")}

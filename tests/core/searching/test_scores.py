@@ -15,7 +15,7 @@ from zesty_glass.core.rules import Rules
 from zesty_glass.core.searching.scores import OPEN, UNKNOWN, Score, score
 from zesty_glass.core.testing.complaints import Complaint
 from zesty_glass.core.testing.findings import meaning
-from zesty_glass.core.treating.line import Option, StageChoice
+from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.treating.stream import Quantity
 from zesty_glass.demo.catalogue import demo_items
 

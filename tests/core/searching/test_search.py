@@ -23,7 +23,8 @@ from zesty_glass.core.searching.search import search
 from zesty_glass.core.searching.states import MICRO
 from zesty_glass.core.testing.findings import meaning
 from zesty_glass.core.testing.water import design_water
-from zesty_glass.core.treating.line import Option, StageChoice, site_of, walk
+from zesty_glass.core.treating.line import site_of, walk
+from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.treating.stream import source_stream
 from zesty_glass.demo.catalogue import demo_items
 from zesty_glass.demo.homes import demo_visits

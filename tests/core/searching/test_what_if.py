@@ -8,7 +8,8 @@ from hypothesis import strategies as st
 
 from tests.making import home, settings, softener, water
 from zesty_glass.core.searching.what_if import lower_ph, more_people, next_size, size_of, what_ifs
-from zesty_glass.core.treating.line import Option, StageChoice, walk
+from zesty_glass.core.treating.line import walk
+from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.demo.catalogue import demo_items
 
 ITEMS = {i.code: i for i in demo_items()}

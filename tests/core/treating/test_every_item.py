@@ -16,7 +16,8 @@ from zesty_glass.core.presenting.offer import to_know
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.testing.water import Water
 from zesty_glass.core.treating.items import Need, alike
-from zesty_glass.core.treating.line import Option, StageChoice, site_of, walk
+from zesty_glass.core.treating.line import site_of, walk
+from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.treating.stages import TECHNOLOGIES
 from zesty_glass.core.treating.stages.common import StageInput
 from zesty_glass.core.treating.stages.softener import _whole_days

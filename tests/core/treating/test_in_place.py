@@ -37,7 +37,8 @@ from zesty_glass.core.treating.kept import (
     kept_items,
     water_behind_kept,
 )
-from zesty_glass.core.treating.line import Option, StageChoice, walk
+from zesty_glass.core.treating.line import walk
+from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.worked import today_of
 
 GPG = 17.1181

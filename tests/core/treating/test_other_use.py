@@ -13,14 +13,8 @@ from zesty_glass.core.costing.waste import waste
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.testing.findings import meaning
 from zesty_glass.core.testing.water import design_water
-from zesty_glass.core.treating.line import (
-    Option,
-    StageChoice,
-    at_other_use,
-    placed,
-    run_stages,
-    site_of,
-)
+from zesty_glass.core.treating.line import at_other_use, placed, run_stages, site_of
+from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.treating.stream import source_stream
 from zesty_glass.demo.catalogue import demo_items
 from zesty_glass.demo.homes import demo_visits

@@ -12,7 +12,8 @@ from tests.making import home, membrane, settings, water
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Source
 from zesty_glass.core.ranges import Range
-from zesty_glass.core.treating.line import Option, StageChoice, site_of, walk
+from zesty_glass.core.treating.line import site_of, walk
+from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.treating.stages import TECHNOLOGIES
 from zesty_glass.core.treating.stages.calcite import to_saturation
 from zesty_glass.core.treating.stages.cartridge import CartridgeFigures

@@ -14,7 +14,8 @@ from zesty_glass.core.evidence import Level
 from zesty_glass.core.home import Source
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.testing.value import Value
-from zesty_glass.core.treating.line import Option, StageChoice, run_stage, site_of, walk
+from zesty_glass.core.treating.line import run_stage, site_of, walk
+from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.treating.stages.common import StageInput
 from zesty_glass.core.treating.stream import source_stream
 from zesty_glass.demo.catalogue import demo_items

@@ -11,7 +11,8 @@ from tests.making import home, membrane, settings, softener, water
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Care, Source
 from zesty_glass.core.ranges import Range
-from zesty_glass.core.treating.line import Option, StageChoice, walk
+from zesty_glass.core.treating.line import walk
+from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.treating.stages import membrane_flow as ro
 from zesty_glass.core.treating.stages import neutraliser as acid
 from zesty_glass.core.treating.stages import softener as soft

@@ -3097,7 +3097,7 @@ export interface components {
          *
          *     Args:
          *         stops: whether a check stops it, or it cannot be worked out (``error``); bought: to buy and
-         *             install [money].
+         *             install, or to set up what is rented [money]; per_month: rent [money/month].
          *         house, tap: its water where a stage of that branch changes it, else None.
          *         steps: by analyte, how its value comes about: the water as it comes, then every stage that
          *             changes it.
@@ -3115,6 +3115,11 @@ export interface components {
             stops: boolean;
             /** Bought */
             bought: number | string;
+            /**
+             * Per Month
+             * @default 0
+             */
+            per_month: number | string;
             house: components["schemas"]["Stream"] | null;
             tap: components["schemas"]["Stream"] | null;
             waste: components["schemas"]["Waste"] | null;
@@ -4642,6 +4647,7 @@ export interface components {
          *         drain, socket: needed; headroom_in, clearance_in [in]; weight_lb full [lb].
          *         psi_min: least running pressure [psi].
          *         kwh_year: electricity [kWh a year].
+         *         lets: how the firm lets it instead of selling it, at most one of each kind.
          */
         Item: {
             /** Code */
@@ -4744,6 +4750,11 @@ export interface components {
              * @default
              */
             for_what: string;
+            /**
+             * Lets
+             * @default []
+             */
+            lets: components["schemas"]["Letting"][];
         };
         /**
          * ItemRow
@@ -5461,6 +5472,38 @@ export interface components {
             version: number;
         };
         /**
+         * Letting
+         * @description What the firm asks to let an item instead of selling it.
+         *
+         *     Args:
+         *         kind: a rental stays the firm's; rent-to-own becomes the household's with the last payment.
+         *         per_month: rent, paid ahead [money/month]; setup: paid once, in place of price and
+         *             installation [money].
+         *         months: at least so many of a rental, all of rent-to-own [months].
+         *         covers_parts: parts and the firm's service are in the rent; of a rental alone.
+         */
+        Letting: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "rental" | "rent_to_own";
+            /** Per Month */
+            per_month: number | string;
+            /**
+             * Setup
+             * @default 0
+             */
+            setup: number | string;
+            /** Months */
+            months: number;
+            /**
+             * Covers Parts
+             * @default false
+             */
+            covers_parts: boolean;
+        };
+        /**
          * Level
          * @description Strength of evidence. ``NO_CLAIM`` and ``DOES_NOT_REMOVE`` are different answers, and both
          *     are shown.
@@ -5555,6 +5598,8 @@ export interface components {
         /**
          * LineReport
          * @description A line worked out: water at every point, checks, drains, pressure, and what is bought.
+         *
+         *     ``in_the_rent``: items, by code, whose parts and service the rent covers.
          */
         LineReport: {
             /** Option */
@@ -5573,6 +5618,11 @@ export interface components {
             /** Drop Psi */
             drop_psi: number | null;
             demand: components["schemas"]["Demand"];
+            /**
+             * In The Rent
+             * @default []
+             */
+            in_the_rent: string[];
         };
         /**
          * LinkBody
@@ -6113,6 +6163,11 @@ export interface components {
             parts: string[];
             /** Warranty */
             warranty: string[];
+            /**
+             * Per Month
+             * @default 0
+             */
+            per_month: number | string;
         };
         /**
          * OfferedView
@@ -6249,7 +6304,7 @@ export interface components {
         };
         /**
          * OptionCost
-         * @description What of an option depends on the horizon.
+         * @description What of an option depends on the horizon; ``rentables``: items of it that the firm lets.
          */
         OptionCost: {
             cost: components["schemas"]["Lifetime"] | null;
@@ -6259,6 +6314,11 @@ export interface components {
                 string,
                 number
             ][];
+            /**
+             * Rentables
+             * @default []
+             */
+            rentables: components["schemas"]["Rentable"][];
         };
         /**
          * OptionReport
@@ -6416,7 +6476,7 @@ export interface components {
          * Payment
          * @description One amount [money] that the customer pays: what it is, and when.
          *
-         *     ``many``: how many times; ``amount`` is that of one time.
+         *     ``many``: how many times, 0 as long as it is rented; ``amount`` is that of one time.
          */
         Payment: {
             /** Label */
@@ -6713,7 +6773,8 @@ export interface components {
         /**
          * PriceLine
          * @description One line of the price; ``kind``: equipment, installation, discount, tax, total, deposit,
-         *     rest. A discount is negative.
+         *     rest, rent, rent_tax. A discount is negative; rent and its tax are paid every month, beside the
+         *     total: ``times``, 0 as long as it is rented.
          */
         PriceLine: {
             /** Kind */
@@ -6722,6 +6783,11 @@ export interface components {
             label: string;
             /** Amount */
             amount: number | string;
+            /**
+             * Times
+             * @default 1
+             */
+            times: number;
         };
         /**
          * Promise
@@ -6916,7 +6982,7 @@ export interface components {
         };
         /**
          * Purchase
-         * @description What is bought at month 0.
+         * @description What is bought at month 0; ``let``: what is rented instead, with no price then.
          */
         Purchase: {
             /** Code */
@@ -6932,6 +6998,7 @@ export interface components {
              * @enum {string}
              */
             scope: "house" | "tap";
+            let?: components["schemas"]["Letting"] | null;
         };
         /**
          * Quantity
@@ -7148,6 +7215,23 @@ export interface components {
             most?: number | null;
             /** Rose By */
             rose_by?: number | null;
+        };
+        /**
+         * Rentable
+         * @description An item of a line that the firm sells and lets; ``chosen``: how this line has it.
+         */
+        Rentable: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /**
+             * Chosen
+             * @enum {string}
+             */
+            chosen: "buy" | "rental" | "rent_to_own";
+            /** Ways */
+            ways: components["schemas"]["WayToPay"][];
         };
         /**
          * ResetBody
@@ -8433,7 +8517,7 @@ export interface components {
         /**
          * StageChoice
          * @description One item of an option with the consultant's own settings; ``position`` moves it, and wants a
-         *     reason; ``fitter``: who fits it.
+         *     reason; ``fitter``: who fits it; ``terms``: whether it is bought or rented.
          */
         StageChoice: {
             /** Item */
@@ -8455,6 +8539,12 @@ export interface components {
              * @enum {string}
              */
             fitter: "firm" | "licensed" | "self";
+            /**
+             * Terms
+             * @default buy
+             * @enum {string}
+             */
+            terms: "buy" | "rental" | "rent_to_own";
         };
         /**
          * StageLine
@@ -10309,6 +10399,55 @@ export interface components {
             why: string;
             /** Holds */
             holds: boolean | null;
+        };
+        /**
+         * WayToPay
+         * @description An item bought or rented, over a horizon.
+         *
+         *     Args:
+         *         at_once: paid before it runs [money]; per_month: rent [money/month]; months: of a rental at
+         *             least, of rent-to-own all.
+         *         total: the item alone, with its parts and service [money].
+         *         apr, apr_effective: yearly rate that rent-to-own comes to beside buying [%]; None where
+         *             there is none, ``no_rate`` says why.
+         *         buying_cheaper_from: the month from which buying has cost less, and stays so.
+         */
+        WayToPay: {
+            /**
+             * Terms
+             * @enum {string}
+             */
+            terms: "buy" | "rental" | "rent_to_own";
+            /** At Once */
+            at_once: number | string;
+            /**
+             * Per Month
+             * @default 0
+             */
+            per_month: number | string;
+            /**
+             * Months
+             * @default 0
+             */
+            months: number;
+            /**
+             * Covers Parts
+             * @default false
+             */
+            covers_parts: boolean;
+            /** Total */
+            total: number | string;
+            /** Apr */
+            apr?: number | string | null;
+            /** Apr Effective */
+            apr_effective?: number | string | null;
+            /**
+             * No Rate
+             * @default
+             */
+            no_rate: string;
+            /** Buying Cheaper From */
+            buying_cheaper_from?: number | null;
         };
         /**
          * Weight

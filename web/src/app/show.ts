@@ -59,6 +59,18 @@ export function between(analyte: string, r: Range, units: string): string {
   return `${num(r.low * factor, decimals)} and ${num(r.high * factor, decimals)}${tail}`;
 }
 
+/** "every …": a month, or so many. */
+export const monthsOf = (n: number): string => (n === 1 ? "month" : `${num(n, 1)} months`);
+
+export const timesOf = (n: number): string => (n === 1 ? "once" : `${n} times`);
+
+/** What an option asks at once, and every month where something of it is rented. */
+export function atOnce(once: number, perMonth: number, currency: string): string {
+  return perMonth > 0
+    ? `${money(once, currency)} to begin with, then ${money(perMonth, currency, true)} a month`
+    : `${money(once, currency)} to buy and install`;
+}
+
 export function money(amount: string | number, currency: string, cents = false): string {
   const n = typeof amount === "string" ? Number(amount) : amount;
   const places = cents ? 2 : 0;

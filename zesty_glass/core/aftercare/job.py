@@ -125,7 +125,7 @@ def job_of(
             for s in line.stages
         ),
         sheets=sheets(line, home, plumbing),
-        parts=parts_of(line.stages),
+        parts=parts_of(line.as_paid),
         promises=promises(line, units),
         plumbing=plumbing,
     )

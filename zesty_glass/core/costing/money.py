@@ -14,7 +14,8 @@ from typing import NamedTuple
 
 from ..errors import RuleError
 from ..record import record
-from ..treating.line import Purchase
+from ..treating.letting import Letting
+from ..treating.option import Purchase
 from ..treating.report import Due, Running
 from .falling import (
     EPS,
@@ -106,7 +107,7 @@ def lifetime_total(
 ) -> Decimal:
     """The total of ``lifetime`` alone, to the cent."""
     rates = _rates(growth, discount, years)
-    total = sum((cents(p.price) + cents(p.installation) for p in purchases), ZERO)
+    total = sum((_paid_for(p, rates) for p in purchases), ZERO)
     total += sum(
         (rates.falling(d.price, interval_months(d), d.used_months).total for d in dues), ZERO
     )
@@ -114,6 +115,48 @@ def lifetime_total(
         (amount for per_year in _by_kind(running).values() for amount in rates.running(per_year)),
         ZERO,
     )
+
+
+def rents(let: Letting, rates: Rates) -> tuple[Decimal, ...]:
+    """Every rent that is paid within the horizon [money], from month 0, ahead, each to the cent.
+
+    A rental grows with prices, a year at a time, and goes on; rent-to-own keeps the amount that
+    was agreed and ends with its last payment. Both are discounted by their month.
+    """
+    end = 12 * rates.years
+    months = range(end if let.payments is None else min(let.payments, end))
+    grown = rates.grown if let.payments is None else (Decimal(1),) * rates.years
+    return tuple(cents(let.per_month * grown[m // 12] / rates.discount(float(m))) for m in months)
+
+
+def _paid_for(p: Purchase, rates: Rates) -> Decimal:
+    """All that a purchase takes over the horizon [money]: at once, and as rent."""
+    at_once = cents(p.price) + cents(p.installation)
+    return at_once if p.let is None else at_once + sum(rents(p.let, rates), ZERO)
+
+
+def _rented(p: Purchase, let: Letting, rates: Rates, sums: _Sums) -> tuple[list[Event], CostLine]:
+    """The rents of a purchase, added to the sums."""
+    label, paid = f"Rent of {p.label}", rents(let, rates)
+    events = [Event(float(m), amount, "rent", label, p.scope) for m, amount in enumerate(paid)]
+    for m, amount in enumerate(paid):
+        sums.by_year[m // 12] += amount
+        sums.add("rent", p.scope, amount)
+    line = CostLine(
+        label=label,
+        kind="rent",
+        scope=p.scope,
+        price=let.per_month,
+        interval_months=1.0,
+        times=len(paid),
+        total=sum(paid, ZERO),
+        why=(
+            f"at least {let.months} months, with the firm’s prices"
+            if let.payments is None
+            else f"{let.months} payments as agreed, then it is the household’s"
+        ),
+    )
+    return events, line
 
 
 @dataclass
@@ -135,7 +178,11 @@ def _bought(purchases: Iterable[Purchase]) -> Iterator[tuple[Event, CostLine]]:
     for p in purchases:
         for label, kind, amount in (
             (p.label, "equipment", p.price),
-            (f"Installing {p.label}", "installation", p.installation),
+            (
+                f"Installing {p.label}" if p.let is None else f"Setting up {p.label}",
+                "installation",
+                p.installation,
+            ),
         ):
             if not amount:
                 continue
@@ -208,7 +255,7 @@ def lifetime(
         growth, discount: a year, as shares [1].
         house_gal_year, tap_gal_year: used a year, for the price of a gallon [gal/year].
     """
-    rates = _rates(growth, discount, years)
+    rates, purchases = _rates(growth, discount, years), tuple(purchases)
     sums = _Sums({}, [ZERO] * years, {"house": ZERO, "tap": ZERO})
     bought = list(_bought(purchases))
     events = [e for e, _ in bought]
@@ -217,8 +264,9 @@ def lifetime(
         sums.add(e.kind, e.scope, e.amount)
     purchase = sum((e.amount for e in events), ZERO)
     sums.by_year[0] += purchase
-    for d in dues:
-        more, line = _due_events(d, rates, sums)
+    falling = [_rented(p, p.let, rates, sums) for p in purchases if p.let is not None]
+    falling += [_due_events(d, rates, sums) for d in dues]
+    for more, line in falling:
         events += more
         lines.append(line)
     run = list(running)
@@ -255,7 +303,7 @@ def added_cost(
     Unlike a total of ``lifetime`` this adds up over stages without a remainder, which a comparison
     of many lines needs; the two differ by less than half a cent a year and kind.
     """
-    total = sum((cents(p.price) + cents(p.installation) for p in purchases), ZERO)
+    total = sum((_paid_for(p, rates) for p in purchases), ZERO)
     total += sum(
         (rates.falling(d.price, interval_months(d), d.used_months).total for d in dues), ZERO
     )

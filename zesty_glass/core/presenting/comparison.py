@@ -5,11 +5,13 @@ its cost over several horizons.
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 from decimal import Decimal
 
 from .. import words
 from ..costing.chores import Chores, chores
 from ..costing.money import Lifetime
+from ..costing.renting import Rentable, rentables
 from ..costing.waste import Waste, waste
 from ..evidence import LEVEL_WORDS
 from ..proposing.rows import Row
@@ -47,7 +49,7 @@ class ComparedOption:
 
     Args:
         stops: whether a check stops it, or it cannot be worked out (``error``); bought: to buy and
-            install [money].
+            install, or to set up what is rented [money]; per_month: rent [money/month].
         house, tap: its water where a stage of that branch changes it, else None.
         steps: by analyte, how its value comes about: the water as it comes, then every stage that
             changes it.
@@ -60,6 +62,7 @@ class ComparedOption:
     error: str
     stops: bool
     bought: Decimal
+    per_month: Decimal = Decimal("0")
     house: Stream | None
     tap: Stream | None
     waste: Waste | None
@@ -72,11 +75,12 @@ class ComparedOption:
 
 @record
 class OptionCost:
-    """What of an option depends on the horizon."""
+    """What of an option depends on the horizon; ``rentables``: items of it that the firm lets."""
 
     cost: Lifetime | None
     use_band: CostBand | None
     cheaper_than: tuple[tuple[str, int], ...]
+    rentables: tuple[Rentable, ...] = ()
 
 
 @record
@@ -127,10 +131,18 @@ def _over(w: Worked, good: Mapping[str, LineReport], years: int) -> OverYears:
     return OverYears(
         years=years,
         options={
-            o.id: _cost(o.id, costs, w.ends.get(o.id, ()), visit, w.listed)
-            for o in (way.option for way in w.ways)
+            way.option.id: replace(
+                _cost(way.option.id, costs, w.ends.get(way.option.id, ()), visit, w.listed),
+                rentables=() if way.line is None else _rentables(way.line, visit, years),
+            )
+            for way in w.ways
         },
     )
+
+
+def _rentables(line: LineReport, visit: Visit, years: int) -> tuple[Rentable, ...]:
+    catalogue, s = {i.code: i for i in visit.catalogue}, visit.settings
+    return rentables(line, catalogue, years, s.price_growth, s.discount)
 
 
 def _cost(
@@ -205,6 +217,7 @@ def _option(way: Way, w: Worked, found_in: tuple[str, ...]) -> ComparedOption:
         error="",
         stops=line.status == "stop",
         bought=sum((p.price + p.installation for p in line.purchases), Decimal(0)),
+        per_month=line.rent_month,
         house=line.house if "house" in scopes else None,
         tap=line.tap if "tap" in scopes else None,
         waste=waste(line),

@@ -17,7 +17,7 @@ from ..costing.plan import apr, effective_rate
 from ..costing.waste import Waste
 from ..errors import RuleError
 from ..home import SOURCE_NAMES, Customer
-from ..proposing.price import PriceLine, Terms, price_lines, to_pay
+from ..proposing.price import PriceLine, Terms, price_lines, rent_lines, to_pay
 from ..proposing.proposal import COOLING_OFF, Plan
 from ..proposing.reasons import Reasons
 from ..proposing.rows import Row
@@ -107,6 +107,7 @@ class OfferedOption:
     costs: tuple[CostOver, ...]
     parts: tuple[str, ...]
     warranty: tuple[str, ...]
+    per_month: Decimal = Decimal("0")
 
 
 @record
@@ -291,6 +292,7 @@ def _option(
         costs=costs,
         parts=() if line is None else single_source(line),
         warranty=warranty,
+        per_month=Decimal(0) if line is None else line.rent_month,
     )
 
 
@@ -362,7 +364,11 @@ def make_offer(
         )
     options = _options(visit, by_years)
     top = next(p for p in options if p.id == recommended)
-    price = price_lines(top.price, top.installation, terms or Terms(), visit.settings)
+    agreed = terms or Terms()
+    price = (
+        *price_lines(top.price, top.installation, agreed, visit.settings),
+        *rent_lines(chosen.line.purchases, agreed, visit.settings),
+    )
     return Offer(
         number=number,
         revision=revision,

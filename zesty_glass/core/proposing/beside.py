@@ -19,7 +19,8 @@ from ..rules import Settings
 from ..searching.found import Combination
 from ..searching.what_if import next_size
 from ..treating.items import Item, SystemFigures
-from ..treating.line import LineReport, Option, StageChoice
+from ..treating.line import LineReport
+from ..treating.option import Option, StageChoice
 from ..treating.stages import takes_dissolved_matter
 from ..treating.stages.conditioner import ConditionerFigures
 from ..treating.stages.softener_size import SoftenerFigures
@@ -129,8 +130,8 @@ def tried(
         return None
     cost: Decimal = lifetime_total(
         line.purchases,
-        [d for s in line.stages for d in s.dues],
-        [r for s in line.stages for r in s.running],
+        line.dues,
+        line.running,
         years,
         settings.price_growth,
         settings.discount,

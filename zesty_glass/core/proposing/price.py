@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from decimal import ROUND_HALF_EVEN, Decimal
 
 from ..errors import RuleError
 from ..record import record
 from ..rules import Settings
+from ..treating.option import Purchase
 
 CENT = Decimal("0.01")
 
@@ -23,12 +25,14 @@ class Terms:
 @record
 class PriceLine:
     """One line of the price; ``kind``: equipment, installation, discount, tax, total, deposit,
-    rest. A discount is negative.
+    rest, rent, rent_tax. A discount is negative; rent and its tax are paid every month, beside the
+    total: ``times``, 0 as long as it is rented.
     """
 
     kind: str
     label: str
     amount: Decimal
+    times: int = 1
 
 
 def _share(amount: Decimal, rate: Decimal) -> Decimal:
@@ -98,6 +102,27 @@ def price_lines(
         out.append(PriceLine(kind="deposit", label="Deposit, now", amount=terms.deposit))
         rest = total - terms.deposit
         out.append(PriceLine(kind="rest", label="Rest, when it is installed", amount=rest))
+    return tuple(out)
+
+
+def rent_lines(
+    purchases: Iterable[Purchase], terms: Terms, settings: Settings
+) -> tuple[PriceLine, ...]:
+    """What is paid every month for what is rented, each with its sales tax, at the rate of
+    equipment [money/month].
+    """
+    out = []
+    for p in purchases:
+        if p.let is None:
+            continue
+        times = p.let.payments or 0
+        held = f"{times} months, then it is yours" if times else f"at least {p.let.months} months"
+        label = f"Rent of {p.label}, every month, {held}"
+        out.append(PriceLine(kind="rent", label=label, amount=p.let.per_month, times=times))
+        tax = _share(p.let.per_month, settings.tax_equipment)
+        if tax and not terms.tax_exempt:
+            label = f"Sales tax on this rent, {_percent(settings.tax_equipment)}, every month"
+            out.append(PriceLine(kind="rent_tax", label=label, amount=tax, times=times))
     return tuple(out)
 
 

@@ -27,8 +27,9 @@ from ..testing.findings import Meaning
 from ..testing.judged import limit_words
 from ..testing.water import Water
 from ..treating.items import Item
-from ..treating.line import LineReport, Option, placed, run_stages, site_of
+from ..treating.line import LineReport, placed, run_stages, site_of
 from ..treating.measured import Measured
+from ..treating.option import Option
 from ..treating.report import Check
 from ..treating.stages import takes_dissolved_matter
 from ..treating.stages.conditioner import ConditionerFigures

@@ -21,8 +21,9 @@ from ..testing.water import Sample, Water
 from ..treating.in_place import Judged, said_first
 from ..treating.items import Item, SystemFigures
 from ..treating.kept import KeptInPlace
-from ..treating.line import Option, StageChoice, site_of
+from ..treating.line import site_of
 from ..treating.measured import Measured
+from ..treating.option import Option, StageChoice
 from .answered import complaints_left, reaches, unanswered
 from .beside import candidates, larger, tried
 from .first import first_steps

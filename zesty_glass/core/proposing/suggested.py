@@ -7,7 +7,7 @@ from dataclasses import field
 from ..record import record
 from ..searching.found import LeftOut
 from ..treating.in_place import Judged
-from ..treating.line import Option
+from ..treating.option import Option
 from .schools import School
 
 

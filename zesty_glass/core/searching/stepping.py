@@ -17,8 +17,9 @@ from ..testing.colour import ColourFinding
 from ..testing.water import Water
 from ..treating.checks import verdict_on
 from ..treating.items import Effect, Item
-from ..treating.line import Purchase, run_stage, site_of
+from ..treating.line import run_stage, site_of
 from ..treating.measured import Measured
+from ..treating.option import Purchase
 from ..treating.place import drop_at
 from ..treating.report import StageReport
 from ..treating.site import Site

@@ -19,8 +19,9 @@ from ..testing.colour import ColourFinding
 from ..testing.value import Value
 from ..testing.water import Water
 from ..treating.items import Item
-from ..treating.line import LineReport, Option, walk
+from ..treating.line import LineReport, walk
 from ..treating.measured import Measured
+from ..treating.option import Option
 from ..treating.report import Check, Status
 from ..treating.stages import TECHNOLOGIES
 
@@ -177,8 +178,8 @@ class _Walker:
         s = self.settings
         return lifetime_total(
             line.purchases,
-            [d for x in line.stages for d in x.dues],
-            [r for x in line.stages for r in x.running],
+            line.dues,
+            line.running,
             self.years,
             s.price_growth,
             s.discount,

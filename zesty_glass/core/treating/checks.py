@@ -48,6 +48,14 @@ CHECKS: dict[str, Says] = {
     "fit.specialist": Says(
         "{what} is not for the household to fit.", "A licensed specialist fits and starts it."
     ),
+    "let.rental": Says(
+        "{what} is rented for at least {need} months and stays the firm’s; {have}.",
+        "Say before signing what ending it early costs and who takes it out.",
+    ),
+    "let.to_own": Says(
+        "{what} is the household’s after {need} payments; its parts are paid beside the rent.",
+        "Say before signing what ending it early costs, and the yearly rate it comes to.",
+    ),
     "space.drain": Says(
         "Needs a drain, and there is none within reach.",
         "A plumber may add one with an air gap, to local code.",

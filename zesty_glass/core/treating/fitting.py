@@ -1,5 +1,5 @@
-"""Who fits a stage: the firm, a licensed person, or the household itself, with what that changes,
-and the caution where code asks for somebody licensed.
+"""What is said of how a stage comes to a home: rented or bought, and who fits it, the firm, a
+licensed person, or the household itself, with the caution where code asks for somebody licensed.
 """
 
 from __future__ import annotations
@@ -8,6 +8,7 @@ from typing import Literal
 
 from .checks import told
 from .items import Item
+from .letting import Letting
 from .report import Check
 
 Fitter = Literal["firm", "licensed", "self"]
@@ -40,3 +41,13 @@ def fitting_check(item: Item, fitter: Fitter) -> Check | None:
     if not item.plumbed:
         return told("fit.self_loose", "say", what=item.name, need=own_minutes(item))
     return told("fit.self", "warn", what=item.name, need=own_minutes(item))
+
+
+def letting_check(name: str, let: Letting | None) -> Check | None:
+    """What is said of an item that is rented; None for one that is bought."""
+    if let is None:
+        return None
+    if let.kind == "rent_to_own":
+        return told("let.to_own", "say", what=name, need=let.months)
+    parts = "parts and service are in the rent" if let.covers_parts else "parts are paid beside it"
+    return told("let.rental", "say", what=name, need=let.months, have=parts)

@@ -16,6 +16,7 @@ from ..errors import RuleError
 from ..evidence import Evidence, Level
 from ..record import record
 from .figures import Fault, Figures, OfAnyTechnology
+from .letting import Letting, one_of_each
 
 
 @record
@@ -138,6 +139,7 @@ class Item:
         drain, socket: needed; headroom_in, clearance_in [in]; weight_lb full [lb].
         psi_min: least running pressure [psi].
         kwh_year: electricity [kWh a year].
+        lets: how the firm lets it instead of selling it, at most one of each kind.
     """
 
     code: str
@@ -167,6 +169,7 @@ class Item:
     parts: Literal["common", "single_source"] = "common"
     priced_on: str = ""
     for_what: str = ""
+    lets: tuple[Letting, ...] = ()
 
     def __post_init__(self) -> None:
         def refuse(code: str, what: str, remedy: str) -> None:
@@ -176,6 +179,7 @@ class Item:
             refuse("price", "a price is negative.", "Use 0 or more.")
         for code, what, remedy in (*self.figures.impossible(), *self.figures.faults(self.code)):
             refuse(code, what, remedy)
+        one_of_each(self.lets)
         names = [e.analyte for e in self.effects]
         if len(names) != len(set(names)):
             refuse("effects", "two effects name the same analyte.", "Keep one.")
@@ -198,6 +202,7 @@ _SOLD_BY = frozenset(
         "for_what",
         "footprint_in",
         "parts",
+        "lets",
     }
 )  # decides nothing about the water
 _PLUMBED_BY = frozenset({"flow_gpm", "drop_psi", "drop_gpm"})  # a remark, and the pressure it takes

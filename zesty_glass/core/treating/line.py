@@ -4,9 +4,8 @@ home.
 
 from __future__ import annotations
 
-from dataclasses import field, replace
+from dataclasses import replace
 from decimal import Decimal
-from typing import Literal
 
 from ..errors import RuleError
 from ..home import MOST_FLOW_GPM, MOST_PSI, Home
@@ -18,12 +17,13 @@ from ..testing.colour import ColourFinding
 from ..testing.water import Water
 from .checks import met, told
 from .demand import Demand, demand
-from .fitting import Fitter, fitting_check
-from .items import Item, SystemFigures
-from .kept import PREFIX, KeptInPlace, code_of, technology_of
+from .fitting import fitting_check, letting_check
+from .items import Item
+from .kept import PREFIX, technology_of
 from .measured import Measured, with_measured
+from .option import Option, Purchase, StageChoice, bought_of, expand
 from .order import ordered
-from .report import Check, Drain, StageReport, Status
+from .report import Check, Drain, Due, Running, StageReport, Status
 from .site import Site
 from .stages import KIND_NAMES, TECHNOLOGIES
 from .stages.common import StageInput
@@ -32,56 +32,15 @@ from .stream import Quantity, Stream, source_stream
 #: arise in the home's plumbing, after every whole-house stage: only the drinking tap's stages take
 #: them out
 FROM_PLUMBING = ("copper", "copper_flushed", "lead")
-MOST_STAGES = 40  # in one system
 SHOWER_PSI, LEAST_LEFT_PSI = 10.0, 30.0
 
 
 @record
-class StageChoice:
-    """One item of an option with the consultant's own settings; ``position`` moves it, and wants a
-    reason; ``fitter``: who fits it.
-    """
-
-    item: str
-    overrides: dict[str, float | str] = field(default_factory=dict)
-    position: int | None = None
-    reason: str = ""
-    fitter: Fitter = "firm"
-
-
-@record
-class Option:
-    """A line the consultant considers; no stages: do nothing. ``keeps``: equipment in place that
-    goes on working in it; what it does not name is taken out.
-    """
-
-    id: str
-    name: str
-    stages: tuple[StageChoice, ...] = ()
-    note: str = ""
-    keeps: tuple[KeptInPlace, ...] = ()
-
-    @property
-    def choices(self) -> tuple[StageChoice, ...]:
-        """All its stages: equipment in place that is kept, and what is bought."""
-        kept = tuple(StageChoice(item=code_of(k.device, k.how)) for k in self.keeps)
-        return (*kept, *self.stages)
-
-
-@record
-class Purchase:
-    """What is bought at month 0."""
-
-    code: str
-    label: str
-    price: Decimal
-    installation: Decimal
-    scope: Literal["house", "tap"]
-
-
-@record
 class LineReport:
-    """A line worked out: water at every point, checks, drains, pressure, and what is bought."""
+    """A line worked out: water at every point, checks, drains, pressure, and what is bought.
+
+    ``in_the_rent``: items, by code, whose parts and service the rent covers.
+    """
 
     option: str
     name: str
@@ -93,6 +52,42 @@ class LineReport:
     purchases: tuple[Purchase, ...]
     drop_psi: float | None
     demand: Demand
+    in_the_rent: tuple[str, ...] = ()
+
+    @property
+    def dues(self) -> tuple[Due, ...]:
+        """All that falls due; what is in the rent at no price of its own."""
+        return tuple(d for s in self.as_paid for d in s.dues)
+
+    def _priced(self, due: Due, stage: str) -> Due:
+        """What falls due at a stage, by its item's code, at what the household pays for it."""
+        if stage not in self.in_the_rent:
+            return due
+        return replace(due, price=Decimal(0), why="in the rent")
+
+    @property
+    def as_paid(self) -> tuple[StageReport, ...]:
+        """The stages, with what is in the rent at no price of its own."""
+        if not self.in_the_rent:
+            return self.stages
+        return tuple(
+            replace(s, dues=tuple(self._priced(d, s.code) for d in s.dues)) for s in self.stages
+        )
+
+    @property
+    def rent_month(self) -> Decimal:
+        """Rent to begin with [money/month]."""
+        return sum((p.let.per_month for p in self.purchases if p.let is not None), Decimal(0))
+
+    @property
+    def running(self) -> tuple[Running, ...]:
+        """All that runs through the year, but for service that is in the rent."""
+        return tuple(
+            r
+            for s in self.stages
+            for r in s.running
+            if not (s.code in self.in_the_rent and r.kind == "service")
+        )
 
     @property
     def drains(self) -> tuple[Drain, ...]:
@@ -108,50 +103,6 @@ class LineReport:
             if wanted in states:
                 return wanted
         return "met"
-
-
-def expand(
-    choice: StageChoice, catalogue: dict[str, Item], seen: tuple[str, ...] = ()
-) -> tuple[tuple[Item, StageChoice], ...]:
-    """A system becomes its stages; RuleError for an unknown code or a system that holds itself."""
-    if choice.item not in catalogue:
-        raise RuleError(
-            "line.unknown_item",
-            f"There is no item “{choice.item}” in this catalogue.",
-            "option.stages",
-            "Choose one from the catalogue.",
-        )
-    item = catalogue[choice.item]
-    if not isinstance(item.figures, SystemFigures):
-        return ((item, choice),)
-    if choice.item in seen:
-        raise RuleError(
-            "item.circular",
-            f"{item.name} holds itself.",
-            f"items[{item.code}]",
-            "Name its stages only.",
-        )
-    out: list[tuple[Item, StageChoice]] = []
-    for code in item.figures.parts:
-        part = catalogue.get(code)
-        if seen and part is not None and isinstance(part.figures, SystemFigures):
-            raise RuleError(
-                "item.nested",
-                f"{item.name} is a system in a system that holds systems again.",
-                f"items[{item.code}]",
-                "Name its stages instead.",
-            )
-        out += expand(
-            StageChoice(item=code, overrides=choice.overrides), catalogue, (*seen, choice.item)
-        )
-        if len(out) > MOST_STAGES:
-            raise RuleError(
-                "line.stages",
-                f"{item.name} has more than {MOST_STAGES} stages.",
-                f"items[{item.code}]",
-                "Sell it as two systems.",
-            )
-    return tuple(out)
 
 
 def site_of(home: Home, settings: Settings, water: Water, use_factor: float = 1.0) -> Site:
@@ -232,19 +183,6 @@ def _twins(pairs: list[tuple[Item, StageChoice]]) -> None:
         seen.add(key)
 
 
-def _bought(item: Item, fitter: Fitter) -> Purchase:
-    """An item bought, and installed where the firm does it; a licensed person’s own price is not
-    known, and is said instead.
-    """
-    return Purchase(
-        code=item.code,
-        label=item.name,
-        price=item.price,
-        installation=item.installation if fitter == "firm" else Decimal(0),
-        scope=item.scope,
-    )
-
-
 KEPT_GONE = Check(
     id="line.kept_gone",
     status="warn",
@@ -262,6 +200,7 @@ class Placed:
     pairs: tuple[tuple[Item, StageChoice], ...]
     purchases: tuple[Purchase, ...]
     checks: tuple[Check, ...]
+    in_the_rent: tuple[str, ...] = ()
 
 
 def placed(option: Option, catalogue: dict[str, Item], source: Stream) -> Placed:
@@ -273,16 +212,21 @@ def placed(option: Option, catalogue: dict[str, Item], source: Stream) -> Placed
     pairs: list[tuple[Item, StageChoice]] = []
     purchases: list[Purchase] = []
     gone: list[Check] = []
+    in_the_rent: set[str] = set()
     for choice in option.choices:
         if choice.item not in catalogue and choice.item.startswith(PREFIX):
             gone.append(KEPT_GONE)
             continue
         if choice.item in catalogue:
             top = catalogue[choice.item]
-            purchases.append(_bought(top, choice.fitter))
-            said = fitting_check(top, choice.fitter)
-            gone += [] if said is None else [said]
-        pairs += expand(choice, catalogue)
+            bought = bought_of(top, choice)
+            purchases.append(bought)
+            said = fitting_check(top, choice.fitter), letting_check(top.name, bought.let)
+            gone += [c for c in said if c is not None]
+        parts = expand(choice, catalogue)
+        pairs += parts
+        if bought.let is not None and bought.let.covers_parts:
+            in_the_rent |= {item.code for item, _ in parts}
     _twins(pairs)
     pairs, checks = _place(pairs, source)
     return Placed(
@@ -290,6 +234,7 @@ def placed(option: Option, catalogue: dict[str, Item], source: Stream) -> Placed
         pairs=tuple(pairs),
         purchases=tuple(purchases),
         checks=(*checks, *dict.fromkeys(gone)),
+        in_the_rent=tuple(sorted(in_the_rent)),
     )
 
 
@@ -411,6 +356,7 @@ def run_stages(
         purchases=line.purchases,
         drop_psi=drop,
         demand=site.demand,
+        in_the_rent=line.in_the_rent,
     )
 
 

@@ -3,7 +3,7 @@ import type { CSSProperties, ReactElement } from "react";
 
 import { useChangeVisit } from "../../api/hooks";
 import type { ComparedOption } from "../../api/types";
-import { money } from "../../app/show";
+import { atOnce } from "../../app/show";
 import { Glass } from "../../glass/Glass";
 import { look, type Look } from "../../glass/look";
 import { StateMark } from "../../ui/marks";
@@ -42,7 +42,7 @@ export function ColumnHead({
       <p className="text-s text-ink-2">
         {i === 0
           ? "as it stands, nothing bought"
-          : `${money(o.bought, currency)} to buy and install`}
+          : atOnce(Number(o.bought), Number(o.per_month), currency)}
       </p>
       {o.stops && i > 0 && (
         <p className="flex gap-1 items-center text-s font-semibold text-zest-ink">

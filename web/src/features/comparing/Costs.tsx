@@ -11,6 +11,7 @@ import { letterOf } from "./Columns";
 import { CostChart, crossingWords, type Curve } from "./Cost";
 import { CostSlip } from "./CostSlip";
 import { Legend } from "./Legend";
+import { Rented } from "./Rented";
 
 export interface Chosen {
   years: number;
@@ -169,6 +170,7 @@ export function Costs({ a, ...chosen }: { a: Comparison } & Chosen): ReactElemen
               {s}
             </p>
           ))}
+          <Rented a={a} over={over} years={years} currency={currency} />
           <Assumed a={a} />
         </div>
       </div>

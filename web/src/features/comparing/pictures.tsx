@@ -273,6 +273,7 @@ export function MeetsMark({ cell }: { cell: Cell }): ReactElement | null {
 const COST_WORDS: Record<string, string> = {
   equipment: "equipment",
   installation: "installing",
+  rent: "rent",
   filter: "filters",
   part: "other parts",
   membrane: "membranes",

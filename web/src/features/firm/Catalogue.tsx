@@ -135,6 +135,7 @@ function Items({ items, currency }: { items: Item[]; currency: string }): ReactE
               <th className="pr-3">For</th>
               <th className="pr-3 text-right">Price</th>
               <th className="pr-3 text-right">Installing</th>
+              <th className="pr-3 text-right">Rented</th>
               <th>Priced on</th>
             </tr>
           </thead>
@@ -151,6 +152,14 @@ function Items({ items, currency }: { items: Item[]; currency: string }): ReactE
                 <td className="pr-3 text-ink-2">{i.for_what}</td>
                 <td className="pr-3 text-right">{money(i.price, currency, true)}</td>
                 <td className="pr-3 text-right">{money(i.installation, currency, true)}</td>
+                <td className="pr-3 text-right whitespace-nowrap">
+                  {i.lets.map((l) => (
+                    <span key={l.kind} className="block">
+                      {money(l.per_month, currency, true)} a month
+                      {l.kind === "rent_to_own" ? `, own after ${l.months}` : ""}
+                    </span>
+                  ))}
+                </td>
                 <td className="whitespace-nowrap">{i.priced_on}</td>
               </tr>
             ))}

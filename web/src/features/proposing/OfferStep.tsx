@@ -91,6 +91,9 @@ type Body = components["schemas"]["ProposalBody"];
 const bought = (o: Assessed): number =>
   o.line?.purchases.reduce((a, p) => a + Number(p.price) + Number(p.installation), 0) ?? 0;
 
+const rent = (o: Assessed): number =>
+  o.line?.purchases.reduce((a, p) => a + Number(p.let?.per_month ?? 0), 0) ?? 0;
+
 /** One of the lines to recommend; the first is to buy nothing. */
 function Choice({
   o,
@@ -128,7 +131,12 @@ function Choice({
           </span>
         )}
       </span>
-      <span className="num">{money(bought(o), currency)}</span>
+      <span className="num text-right">
+        {money(bought(o), currency)}
+        {rent(o) > 0 && (
+          <span className="block font-normal text-s">{money(rent(o), currency, true)} a month</span>
+        )}
+      </span>
     </button>
   );
 }

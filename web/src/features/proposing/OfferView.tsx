@@ -3,7 +3,7 @@ import { type ReactElement } from "react";
 
 import type { Offer } from "../../api/types";
 import { midSentence } from "../../app/names";
-import { money } from "../../app/show";
+import { atOnce } from "../../app/show";
 import { Glass } from "../../glass/Glass";
 import { look } from "../../glass/look";
 import { STATUS_MARK, StateMark } from "../../ui/marks";
@@ -50,7 +50,11 @@ function Options({ offer }: { offer: Offer }): ReactElement {
             <p className="text-m text-ink-2">
               {i === 0
                 ? "nothing bought"
-                : `${money(Number(o.price) + Number(o.installation), offer.currency)} to buy and install`}
+                : atOnce(
+                    Number(o.price) + Number(o.installation),
+                    Number(o.per_month),
+                    offer.currency,
+                  )}
             </p>
             <ul className="text-m mt-1">
               {o.stages.map((s) => (

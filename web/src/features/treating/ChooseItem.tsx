@@ -37,6 +37,12 @@ function OneItem({
           <span className="block text-s text-ink-2">
             and {money(item.installation, currency)} to install
           </span>
+          {item.lets.map((l) => (
+            <span key={l.kind} className="block text-s text-ink-2">
+              or {money(l.per_month, currency)} a month
+              {l.kind === "rent_to_own" ? `, own after ${l.months}` : ""}
+            </span>
+          ))}
         </span>
       </button>
     </li>

@@ -75,6 +75,8 @@ function Title({ s, flow }: { s: StageReport; flow: FlowProps }): ReactElement {
       stage={s}
       part={system?.name ?? null}
       choice={system ? null : (option.stages.find((c) => c.item === s.code) ?? null)}
+      had={option.stages.find((c) => c.item === owner?.code) ?? null}
+      lets={owner?.lets ?? []}
       index={line.stages.indexOf(s)}
       last={line.stages.length - 1}
       clock={isClock(items, s.code)}

@@ -13,6 +13,10 @@ interface Props {
   stage: StageReport;
   /** The choice of the option it comes from; null inside a system. */
   choice: Choice | null;
+  /** The choice of what is bought: its own, or that of its system; null for what is kept. */
+  had: Choice | null;
+  /** How the firm lets what is bought. */
+  lets: Item["lets"];
   part: string | null;
   index: number;
   last: number;
@@ -179,11 +183,57 @@ function Settings({
           onCommit={(v) => onChange(withSetting(choice, key, v))}
         />
       ))}
+    </>
+  );
+}
+
+type Terms = Choice["terms"];
+const TERMS: Record<Terms, string> = {
+  buy: "Bought",
+  rental: "Rented",
+  rent_to_own: "Rented to own",
+};
+
+/** Bought or rented, and who fits it: of an item, or of the whole system that a stage is part of. */
+function HowItComes({
+  had,
+  lets,
+  currency,
+  onChange,
+}: {
+  had: Choice;
+  lets: Props["lets"];
+  currency: string;
+  onChange: (c: Choice) => void;
+}): ReactElement {
+  const asked = (t: Terms): string => {
+    const let_ = lets.find((l) => l.kind === t);
+    return let_ ? `${TERMS[t]}, ${money(let_.per_month, currency)} a month` : TERMS[t];
+  };
+  const kinds: Terms[] = ["buy", ...lets.map((l) => l.kind)];
+  return (
+    <>
+      {lets.length > 0 && (
+        <label className="field">
+          <span>Bought or rented</span>
+          <select
+            className="input"
+            value={had.terms}
+            onChange={(e) => onChange({ ...had, terms: e.target.value as Terms })}
+          >
+            {kinds.map((t) => (
+              <option key={t} value={t}>
+                {asked(t)}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       <Seg<Fitter>
         label="Who fits it"
-        value={choice.fitter}
+        value={had.fitter}
         choices={FITTERS}
-        onChange={(fitter) => onChange({ ...choice, fitter })}
+        onChange={(fitter) => onChange({ ...had, fitter })}
       />
     </>
   );
@@ -209,9 +259,17 @@ export function StageMenu(props: Props): ReactElement {
           {choice && (
             <>
               <Settings choice={choice} kind={stage.kind} clock={props.clock} onChange={onChange} />
-              <Move choice={choice} index={index} last={last} onChange={onChange} />
             </>
           )}
+          {props.had && (
+            <HowItComes
+              had={props.had}
+              lets={props.lets}
+              currency={props.currency}
+              onChange={onChange}
+            />
+          )}
+          {choice && <Move choice={choice} index={index} last={last} onChange={onChange} />}
           <Popover.Close asChild>
             <button className="key bare" onClick={props.onDrop}>
               {part ? "Take the system out" : "Take it out"}

@@ -14,6 +14,12 @@ export const stageOf = (code: string): Choice => ({
   position: null,
   reason: "",
   fitter: "firm",
+  terms: "buy",
+});
+
+/** Another item is had on the same terms where the firm lets it so; else it is bought. */
+const hadAs = (s: Choice, to: Item): Pick<Choice, "terms"> => ({
+  terms: to.lets.some((l) => l.kind === s.terms) ? s.terms : "buy",
 });
 
 export function lineOf(name: string, stages: Choice[] = []): Option {
@@ -70,7 +76,9 @@ export function useLine(option: Option | undefined, choose: (id: string) => void
     swap: (from, to) =>
       edit((o) => ({
         ...o,
-        stages: o.stages.map((s) => (s.item === from ? { ...s, item: to.code } : s)),
+        stages: o.stages.map((s) =>
+          s.item === from ? { ...s, item: to.code, ...hadAs(s, to) } : s,
+        ),
       })),
     takeOut: (code) => {
       const gone = option?.stages.find((s) => s.item === code);

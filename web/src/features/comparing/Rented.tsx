@@ -1,0 +1,152 @@
+/** What an item comes to bought, rented, and rented to own; one touch takes it so. */
+import type { ReactElement } from "react";
+
+import { useEditOption, type Comparison } from "../../api/hooks";
+import type { Option } from "../../api/types";
+import { money, num, sumOver } from "../../app/show";
+import { Trouble } from "../../ui/Trouble";
+import { useVisitContext } from "../visit/context";
+import { letterOf } from "./Columns";
+
+type Over = Comparison["over"][number]["options"];
+type Rentable = Over[string]["rentables"][number];
+type Way = Rentable["ways"][number];
+type Terms = Option["stages"][number]["terms"];
+
+const NAMES: Record<Terms, string> = {
+  buy: "Bought",
+  rental: "Rented",
+  rent_to_own: "Rented to own",
+};
+
+/** What is paid when. */
+function asked(w: Way, currency: string): string {
+  if (w.terms === "buy") return `${money(w.at_once, currency)} at once`;
+  const once = Number(w.at_once) > 0 ? `${money(w.at_once, currency)} at once, ` : "";
+  const rent = `${once}${money(w.per_month, currency)} a month`;
+  if (w.terms === "rent_to_own") return `${rent}, theirs after ${w.months} payments`;
+  return `${rent}, at least ${w.months} months${w.covers_parts ? ", parts and service in it" : ""}`;
+}
+
+/** The yearly rate of rent-to-own, and from when buying would have cost less. */
+function beside(w: Way): string[] {
+  const said = [];
+  if (w.apr != null)
+    said.push(
+      `${num(Number(w.apr), 1)} % a year nominal, ${num(Number(w.apr_effective), 1)} % effective`,
+    );
+  if (w.no_rate) said.push(`no yearly rate: ${w.no_rate.toLowerCase()}`);
+  if (w.buying_cheaper_from != null)
+    said.push(`buying has cost less from month ${w.buying_cheaper_from} on`);
+  return said;
+}
+
+function WayLine({
+  w,
+  years,
+  currency,
+  on,
+  busy,
+  onTake,
+}: {
+  w: Way;
+  years: number;
+  currency: string;
+  on: boolean;
+  busy: boolean;
+  onTake: () => void;
+}): ReactElement {
+  return (
+    <div className="grid grid-cols-[1fr_auto] gap-x-3 py-1 border-b border-rule items-start">
+      <button
+        role="radio"
+        aria-checked={on}
+        className="key bare text-left"
+        style={{
+          justifyContent: "flex-start",
+          minHeight: 44,
+          padding: "0 6px",
+          ...(on ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : {}),
+        }}
+        disabled={busy}
+        onClick={onTake}
+      >
+        {NAMES[w.terms]}
+      </button>
+      <b className="num text-[17px] pt-2">{sumOver(w.total, currency, years)}</b>
+      <span className="col-span-2 text-s text-ink-2">
+        {[asked(w, currency), ...beside(w)].join("; ")}.
+      </span>
+    </div>
+  );
+}
+
+interface Shown {
+  option: string;
+  letter: string;
+  item: Rentable;
+}
+
+function rentablesOf(a: Comparison, over: Over): Shown[] {
+  return a.options.flatMap((o, i) =>
+    (over[o.id]?.rentables ?? []).map((item) => ({ option: o.id, letter: letterOf(i), item })),
+  );
+}
+
+export function Rented({
+  a,
+  over,
+  years,
+  currency,
+}: {
+  a: Comparison;
+  over: Over;
+  years: number;
+  currency: string;
+}): ReactElement | null {
+  const { id, view } = useVisitContext();
+  const change = useEditOption(id);
+  const shown = rentablesOf(a, over);
+  if (shown.length === 0) return null;
+  const take = (s: Shown, terms: Terms): void => {
+    const option = view.visit.options.find((o) => o.id === s.option);
+    if (!option) return;
+    const edit = (o: Option): Option => ({
+      ...o,
+      stages: o.stages.map((c) => (c.item === s.item.code ? { ...c, terms } : c)),
+    });
+    change.mutate({ option, version: view.versions[option.id] ?? 1, edit });
+  };
+  return (
+    <section className="mt-3" aria-labelledby="rented-title">
+      <h3 id="rented-title" className="font-d font-[640] text-[17px]">
+        Bought or rented
+      </h3>
+      <p className="text-s text-ink-2">
+        The item alone over {years} years, with its salt, power, parts and service.
+      </p>
+      {shown.map((s) => (
+        <div key={s.option + s.item.code} className="mt-1">
+          <b className="text-m">
+            {s.letter && `${s.letter}: `}
+            {s.item.name}
+          </b>
+          <div role="radiogroup" aria-label={`${s.item.name}: bought or rented`}>
+            {s.item.ways.map((w) => (
+              <WayLine
+                key={w.terms}
+                w={w}
+                years={years}
+                currency={currency}
+                on={s.item.chosen === w.terms}
+                busy={change.isPending}
+                onTake={() => take(s, w.terms)}
+              />
+            ))}
+          </div>
+        </div>
+      ))}
+      <Trouble error={change.error} />
+    </section>
+  );
+}
