@@ -8,8 +8,12 @@ from uuid import uuid4
 
 from tests.application import Client, borrowed, given_back
 from tests.database import fresh
+from zesty_glass.core.rules import Rules, Settings
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, MANAGER_EMAIL, PASSWORD
+from zesty_glass.documents.codec import plain
+from zesty_glass.records.models import Firm
+from zesty_glass.work.signing_in import add_user
 
 HOME_1, HOME_2, HOME_3, HOME_6, HOME_7 = (uid(f"home-{n}-visit") for n in (1, 2, 3, 6, 7))
 
@@ -56,6 +60,23 @@ class ApiCase(unittest.TestCase):
         )
         self.assertEqual(r.status_code, status, r.text[:900])
         return r.json() if r.content else None
+
+    def other_firm(self):
+        """Signed in as the manager of a firm of its own."""
+        firm, email = uuid4(), f"m{uuid4().hex[:6]}@other.example"
+        with self.app.state.sessions.begin() as db:
+            db.add(
+                Firm(
+                    id=firm,
+                    name="Another firm",
+                    settings=plain(Settings()),
+                    rules=plain(Rules()),
+                    version=1,
+                )
+            )
+            db.flush()
+            add_user(db, firm, email, "Another", "manager", "another long password")
+        return self.signed_in(email, "another long password")
 
     def instrument(self, key):
         return next(k for k in self.get("/api/instruments") if k["id"] == key)

@@ -169,6 +169,8 @@ class Matrix(ApiCase):
             "change_id": str(uuid4()),
             "follow_id": str(uuid4()),
             "file_id": str(uuid4()),
+            "note_id": str(uuid4()),
+            "check_id": str(uuid4()),
         }
 
     def manager_view(self, home):
@@ -267,6 +269,13 @@ class Matrix(ApiCase):
             "/api/feeds": {"id": str(uuid4())},
             "/api/firm": {k: firm[k] for k in ("version", "settings", "rules")},
             "/api/instruments/{key}": kit,
+            "/api/instruments/{key}/checks/{check_id}": {
+                "on": "2026-11-01",
+                "standard": 342,
+                "shown": 345,
+            },
+            "/api/homes/{id}/notes/{note_id}": {"on": "2026-11-01", "text": "x"},
+            "/api/homes/contact": b"BEGIN:VCARD\nFN:Somebody\nEND:VCARD",
             "/api/session/prove": {"password": PASSWORD},
             "/api/visits/{id}/pictures/{file_id}": photo(),
             "/api/certificates/{file_id}": photo(),

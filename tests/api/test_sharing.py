@@ -534,6 +534,8 @@ class EveryRoute(ShareCase):
             "change_id": str(uuid4()),
             "follow_id": str(uuid4()),
             "file_id": str(uuid4()),
+            "note_id": str(uuid4()),
+            "check_id": str(uuid4()),
         }
         own = {
             "/api/proposals/{id}": PROPOSAL,
@@ -615,6 +617,7 @@ class EveryRoute(ShareCase):
             "/api/jobs/{id}/fitted": {"version": 1, "on": None},
             "/api/jobs/{id}/ticks": {"sheet": "pipe", "step": 0},
             "/api/jobs/{id}/changes/{change_id}": {"part": "x", "on": "2026-11-01"},
+            "/api/homes/{id}/notes/{note_id}": {"on": "2026-11-01", "text": "x"},
             "/api/jobs/{id}/follow-ups/{follow_id}": {
                 "analyte": "ph",
                 "what": "x",
@@ -626,24 +629,3 @@ class EveryRoute(ShareCase):
                 "tasters": ["a"],
             },
         }.get(template, {})
-
-    def other_firm(self):
-        from zesty_glass.core.rules import Rules, Settings
-        from zesty_glass.documents.codec import plain
-        from zesty_glass.records.models import Firm
-        from zesty_glass.work.signing_in import add_user
-
-        firm, email = uuid4(), f"m{uuid4().hex[:6]}@other.example"
-        with self.app.state.sessions.begin() as db:
-            db.add(
-                Firm(
-                    id=firm,
-                    name="Another firm",
-                    settings=plain(Settings()),
-                    rules=plain(Rules()),
-                    version=1,
-                )
-            )
-            db.flush()
-            add_user(db, firm, email, "Another", "manager", "another long password")
-        return self.signed_in(email, "another long password")

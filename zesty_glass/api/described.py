@@ -19,6 +19,7 @@ _FILES = {
     "/api/catalogue/import": ("application/json", "text/csv"),
     "/api/homes/preview": ("text/csv",),
     "/api/homes/import": ("text/csv",),
+    "/api/homes/contact": ("text/vcard",),
     "/api/laboratory/preview": ("text/csv",),
     "/api/visits/{id}/samples/{sample_id}/lab-results": ("text/csv",),
     "/api/visits/{id}/pictures/{file_id}": ("image/jpeg", "image/png", "image/webp"),

@@ -2,15 +2,21 @@
 
 from __future__ import annotations
 
+from datetime import date
+from uuid import UUID
+
 from fastapi import APIRouter, Response
+from pydantic import BaseModel, Field
 
 from ..core.analytes import ANALYTES, LOOKED_FOR
+from ..core.testing.checking import InstrumentCheck, InstrumentDrift
 from ..core.testing.complaints import SIGNS
 from ..core.testing.instruments import Instrument
 from ..core.testing.noticing import LOOKED_AT
 from ..core.treating.items import Item
 from ..documents.codec import load
 from ..records import store
+from ..work import checking
 from .answers import answer
 from .context import Signed
 from .schemas import AnalyteView, Reference, SignView
@@ -24,6 +30,32 @@ def instruments(ctx: Signed) -> Response:
     with ctx.db() as db:
         rows = [load(Instrument, r.data) for r in store.instruments(db, ctx.who.firm_id)]
     return answer(rows, list[Instrument])
+
+
+@router.get("/instruments/drift", response_model=list[InstrumentDrift])
+def drift(ctx: Signed) -> Response:
+    """How the firm's instruments did in their standards; those never checked in one are left
+    out."""
+    with ctx.db() as db:
+        return answer(list(checking.drifts(db, ctx.who)), list[InstrumentDrift])
+
+
+class CheckBody(BaseModel):
+    """A check of an instrument in a standard."""
+
+    on: date = Field(description="The day it was made.")
+    standard: float = Field(description="Value of the standard, in the instrument’s own unit.")
+    shown: float = Field(description="What the instrument showed, in its own unit.")
+
+
+@router.put("/instruments/{key}/checks/{check_id}", response_model=InstrumentDrift)
+def put_check(ctx: Signed, key: str, check_id: UUID, body: CheckBody) -> Response:
+    """Keep a check of an instrument; the same again changes nothing."""
+    made = InstrumentCheck(
+        id=str(check_id), on=body.on, standard=body.standard, shown=body.shown, by=ctx.who.name
+    )
+    with ctx.db() as db:
+        return answer(checking.check(db, ctx.who, key, check_id, made))
 
 
 @router.get("/catalogue", response_model=list[Item])

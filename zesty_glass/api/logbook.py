@@ -15,13 +15,26 @@ from ..core.aftercare.logbook import kept, lasted, outcomes
 from ..core.errors import RuleError
 from ..core.home import Source
 from ..core.treating.stages import KIND_NAMES
+from ..documents.contact_card import ContactCard, read_card
 from ..documents.old_notes import OldNotes
 from ..records import homes as records
-from ..work import jobs, logbook, old_notes
+from ..records.note_models import HomeNoteRow
+from ..work import checking, jobs, logbook, old_notes
 from .answers import CSV, answer
 from .context import Signed
 from .files import FileBody
-from .logbook_schemas import HomeJob, HomeLine, HomePage, HomeYears, Track, TrackJobs, TrackMore
+from .logbook_schemas import (
+    HomeJob,
+    HomeLine,
+    HomeNote,
+    HomePage,
+    HomeYears,
+    NoteBody,
+    StrikeNote,
+    Track,
+    TrackJobs,
+    TrackMore,
+)
 
 router = APIRouter(prefix="/api", tags=["logbook"])
 Words = Annotated[str, Query(max_length=80)]
@@ -148,9 +161,34 @@ def years(ctx: Signed, id: UUID) -> Response:
                 visits=tuple((str(v), at) for v, at in visits),
                 series=series,
                 events=events,
+                notes=tuple(_note(n) for n in checking.of_home(db, ctx.who, id)),
                 jobs=tuple(HomeJob(id=j.id, line=j.line, fitted_on=j.fitted_on) for j in every),
             )
         )
+
+
+@router.put("/homes/{id}/notes/{note_id}", response_model=HomeNote)
+def put_note(ctx: Signed, id: UUID, note_id: UUID, body: NoteBody) -> Response:
+    """Say why something changed at a home; the same again changes nothing."""
+    with ctx.db() as db:
+        return answer(_note(checking.add_note(db, ctx.who, id, note_id, body.on, body.text)))
+
+
+@router.post("/homes/{id}/notes/{note_id}/strike", response_model=HomeNote)
+def strike_note(ctx: Signed, id: UUID, note_id: UUID, body: StrikeNote) -> Response:
+    """Strike a note with its reason, or take that back; it stays on record."""
+    with ctx.db() as db:
+        return answer(_note(checking.strike_note(db, ctx.who, id, note_id, body.because)))
+
+
+def _note(row: HomeNoteRow) -> HomeNote:
+    return HomeNote(id=str(row.id), on=row.on, text=row.text, by=row.by, struck=row.struck_because)
+
+
+@router.post("/homes/contact", response_model=ContactCard)
+def contact(_: Signed, data: FileBody) -> Response:
+    """A contact card (vCard) read; nothing is stored."""
+    return answer(read_card(data))
 
 
 @router.get("/track", response_model=Track)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import date, datetime
 from uuid import UUID
 
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from ..core.aftercare.care import State
 from ..core.aftercare.logbook import HomeEvent, Kept, Lasted, Outcome, Series, WaterPair
@@ -47,6 +47,30 @@ class HomeJob:
 
 
 @record
+class HomeNote:
+    """Why something changed at a home, with its day; ``struck``: the reason, where it is."""
+
+    id: str
+    on: date
+    text: str
+    by: str
+    struck: str = ""
+
+
+class NoteBody(BaseModel):
+    """A note on a home."""
+
+    on: date = Field(description="The day it happened.")
+    text: str = Field(max_length=2000, description="Why, in a sentence.")
+
+
+class StrikeNote(BaseModel):
+    """Why a note is struck; empty takes the strike back."""
+
+    because: str = Field(default="", max_length=200)
+
+
+@record
 class HomeYears:
     """A home over the years; ``visits`` with their times, the latest first."""
 
@@ -59,6 +83,7 @@ class HomeYears:
     series: tuple[Series, ...]
     events: tuple[HomeEvent, ...]
     jobs: tuple[HomeJob, ...]
+    notes: tuple[HomeNote, ...] = ()
 
 
 @record

@@ -20,7 +20,7 @@ from ..core.home import Care, Customer, Home
 from ..core.presenting.offer import Offer
 from ..core.proposing.proposal import digest
 from ..documents.codec import load, load_json, plain, to_json
-from ..records import files, jobs, store
+from ..records import files, jobs, notes, store
 from ..records.after_models import JobRow
 from ..records.models import HomeRow, ProposalRow, VisitRow
 from . import seals, visiting
@@ -60,6 +60,10 @@ def given_out(db: Session, who: Person, visit_id: UUID) -> dict[str, Any]:
         "mails": mails,
         "links": links,
         "pictures": taken,
+        "notes": [
+            {"on": n.on, "text": n.text, "by": n.by}
+            for n in notes.of_home(db, who.firm_id, home.id)
+        ],
         "jobs": [j.data for j in jobs.of_home(db, who.firm_id, home.id)],
     }
 
@@ -87,6 +91,7 @@ def erase_home(db: Session, who: Person, home_id: UUID) -> None:
     change(db, who, home, {"home": plain(bare), "customer": plain(Customer(name=ERASED))}, "erased")
     seen = [id for id, _, _ in store.visits_of_home(db, who.firm_id, home_id)]
     files.erase_of_visits(db, who.firm_id, seen)
+    notes.blank(db, who.firm_id, home_id, ERASED)
     for job in jobs.of_home(db, who.firm_id, home_id):
         _job_without_words(db, who, job)
     for id, _, _ in store.visits_of_home(db, who.firm_id, home_id):

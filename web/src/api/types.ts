@@ -34,6 +34,7 @@ export type Reference = S["Reference"];
 export type ProposalView = S["ProposalView"];
 export type Offer = S["Offer"];
 export type OfferedOption = S["OfferedOption"];
+export type ContactCard = S["ContactCard"];
 export type Me = S["Me"];
 export type Problem = S["Problem"];
 export type Lifetime = S["Lifetime"];

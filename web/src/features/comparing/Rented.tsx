@@ -65,7 +65,8 @@ function WayLine({
         style={{
           justifyContent: "flex-start",
           minHeight: 44,
-          padding: "0 6px",
+          padding: "0 12px",
+          justifySelf: "start",
           ...(on ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : {}),
         }}
         disabled={busy}

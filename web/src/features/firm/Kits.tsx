@@ -9,6 +9,7 @@ import { fitness } from "../../app/fitness";
 import { StateMark } from "../../ui/marks";
 import { NumberField, Seg, TextField } from "../../ui/fields";
 import { Trouble } from "../../ui/Trouble";
+import { CheckIt } from "./CheckIt";
 
 const NEW_KIT: Instrument = {
   id: "",
@@ -320,6 +321,7 @@ function KitRow({
   onOpen: (on: boolean) => void;
 }): ReactElement {
   const state = fitness(k);
+  const [checking, setChecking] = useState(false);
   return (
     <li className="border-b border-rule py-1">
       <div className="flex gap-3 items-center min-h-12">
@@ -329,12 +331,21 @@ function KitRow({
           <span className="text-ink-2 text-m"> {aboutKit(k)}</span>
           {state !== "fit" && <b className="text-m text-zest-ink"> {state}</b>}
         </span>
+        <button
+          className="key bare"
+          style={{ minHeight: 44 }}
+          aria-expanded={checking}
+          onClick={() => setChecking(!checking)}
+        >
+          Check it
+        </button>
         {may && (
           <button className="key" style={{ minHeight: 44 }} onClick={() => onOpen(!open)}>
             Change
           </button>
         )}
       </div>
+      {checking && <CheckIt k={k} />}
       {open && <KitForm kit={k} version={version} fresh={false} onDone={() => onOpen(false)} />}
     </li>
   );

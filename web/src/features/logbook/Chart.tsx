@@ -89,6 +89,21 @@ export function Chart({
           />
         ))}
         <Axes top={top} span={span} x={x} />
+        {home.notes
+          .filter((n) => !n.struck && Date.parse(n.on) >= span.from && Date.parse(n.on) <= span.to)
+          .map((n) => (
+            <circle
+              key={n.id}
+              cx={x(Date.parse(n.on))}
+              cy={H - 24}
+              r="5"
+              fill="var(--paper)"
+              stroke="var(--zest-ink)"
+              strokeWidth="2"
+            >
+              <title>{`${n.on}: ${n.text}`}</title>
+            </circle>
+          ))}
         {points.map((p, i) => (
           <g key={i}>
             <path

@@ -3,6 +3,7 @@ import type { ReactElement } from "react";
 
 import { num } from "../../app/show";
 import { Trouble } from "../../ui/Trouble";
+import { Drifts } from "./Drifts";
 import { useTrackMore, type Lasted, type Outcome } from "./hooks";
 
 const months = (m: number): string => `${num(m, m < 10 ? 1 : 0)} months`;
@@ -116,6 +117,7 @@ export function TrackMore(): ReactElement | null {
           ))}
         </ul>
       </section>
+      <Drifts />
       <section aria-label="Proposals by outcome">
         <h2>Proposals by outcome</h2>
         {m.outcomes.length === 0 ? <p>None was presented yet.</p> : <Outcomes lines={m.outcomes} />}

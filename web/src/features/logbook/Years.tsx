@@ -13,7 +13,8 @@ import { said } from "../aftercare/dates";
 import { Chart } from "./Chart";
 import { spanOf } from "./scale";
 import { ANALYTE_NAMES, SHOWN } from "../../app/facts.generated";
-import { useYears, type HomeYears, type Series } from "./hooks";
+import { AddNote, NoteLine } from "./Notes";
+import { useYears, type HomeNote, type HomeYears, type Series } from "./hooks";
 
 function Key(): ReactElement {
   const dot = (fill: string, word: string): ReactElement => (
@@ -32,6 +33,7 @@ function Key(): ReactElement {
       <span>bar: range</span>
       <span>shaded: winter</span>
       <span>dotted: a change</span>
+      <span>ring on the axis: a note</span>
     </p>
   );
 }
@@ -47,26 +49,42 @@ function onceSaid(s: Series, units: Units): string {
   return `${ANALYTE_NAMES[s.analyte] ?? s.analyte} ${value}${unit} (${said((p?.at ?? "").slice(0, 10))})`;
 }
 
+type Line = { at: string; note: HomeNote } | { at: string; event: HomeYears["events"][number] };
+
+/** What changed and what was noted, the latest first. */
+function linesOf(home: HomeYears): Line[] {
+  const lines: Line[] = [
+    ...home.events.map((event) => ({ at: event.at, event })),
+    ...home.notes.map((note) => ({ at: note.on, note })),
+  ];
+  return lines.sort((a, b) => b.at.localeCompare(a.at));
+}
+
 function Changes({ home }: { home: HomeYears }): ReactElement {
   return (
     <section aria-label="What changed">
-      <h2 className="pt-4">What changed</h2>
+      <h2 className="pt-4">What changed, and why</h2>
+      <AddNote home={home.id} />
       {home.events.length === 0 && <p>Nothing was fitted by this firm.</p>}
       <ul>
-        {[...home.events].reverse().map((e, i) => (
-          <li key={i} className="border-b border-rule">
-            <Link
-              to={`/jobs/${e.job}?part=care`}
-              className={
-                "grid grid-cols-[120px_1fr] gap-4 min-h-11 items-center text-ink no-underline " +
-                "hover:bg-yuzu-pale"
-              }
-            >
-              <span className="num text-m">{said(e.at)}</span>
-              <span className="text-b">{e.what}</span>
-            </Link>
-          </li>
-        ))}
+        {linesOf(home).map((l) =>
+          "note" in l ? (
+            <NoteLine key={l.note.id} home={home.id} note={l.note} />
+          ) : (
+            <li key={l.event.at + l.event.what} className="border-b border-rule">
+              <Link
+                to={`/jobs/${l.event.job}?part=care`}
+                className={
+                  "grid grid-cols-[120px_1fr] gap-4 min-h-11 items-center text-ink no-underline " +
+                  "hover:bg-yuzu-pale"
+                }
+              >
+                <span className="num text-m">{said(l.event.at)}</span>
+                <span className="text-b">{l.event.what}</span>
+              </Link>
+            </li>
+          ),
+        )}
       </ul>
     </section>
   );

@@ -1,5 +1,12 @@
 /** The firm's memory, from the server. */
-import { keepPreviousData, useQuery, type UseQueryResult } from "@tanstack/react-query";
+import {
+  keepPreviousData,
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type UseMutationResult,
+  type UseQueryResult,
+} from "@tanstack/react-query";
 
 import { api, data } from "../../api/client";
 import type { components } from "../../api/schema.generated";
@@ -15,6 +22,8 @@ export type Pair = S["WaterPair"];
 export type Lasted = S["Lasted"];
 export type Outcome = S["Outcome"];
 export type More = S["TrackMore"];
+export type HomeNote = S["HomeNote"];
+export type Drift = S["InstrumentDrift"];
 
 export interface Asked {
   find: string;
@@ -72,3 +81,43 @@ export const useTrack = (): UseQueryResult<Track> =>
 
 export const useTrackMore = (): UseQueryResult<More> =>
   useQuery({ queryKey: ["track", "more"], queryFn: () => data(api.GET("/api/track/more")) });
+
+export const useDrifts = (): UseQueryResult<Drift[]> =>
+  useQuery({
+    queryKey: ["instruments", "drift"],
+    queryFn: () => data(api.GET("/api/instruments/drift")),
+  });
+
+/** A note on a home, kept under its own id: sent again it changes nothing. */
+export function usePutNote(
+  home: string,
+): UseMutationResult<HomeNote, Error, { id: string; on: string; text: string }> {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ id, on, text }) =>
+      data(
+        api.PUT("/api/homes/{id}/notes/{note_id}", {
+          params: { path: { id: home, note_id: id } },
+          body: { on, text },
+        }),
+      ),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["years", home] }),
+  });
+}
+
+/** Strikes a note with its reason; without one takes that back. */
+export function useStrikeNote(
+  home: string,
+): UseMutationResult<HomeNote, Error, { id: string; because: string }> {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ id, because }) =>
+      data(
+        api.POST("/api/homes/{id}/notes/{note_id}/strike", {
+          params: { path: { id: home, note_id: id } },
+          body: { because },
+        }),
+      ),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["years", home] }),
+  });
+}

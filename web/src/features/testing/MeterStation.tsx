@@ -11,6 +11,7 @@ import { Glass } from "../../glass/Glass";
 import { StateMark } from "../../ui/marks";
 import { OpensWorking } from "../../ui/Slip";
 import { Trouble } from "../../ui/Trouble";
+import { Pictures } from "../pictures/Pictures";
 import { useVisitContext } from "../visit/context";
 import { Dots, type Displays } from "./Dots";
 import { backToDisplay, PadForm } from "./Keypad";
@@ -254,6 +255,7 @@ function Ways({ m, next }: { m: Metering; next: ReactNode }): ReactElement | nul
 
 function Seen({ m, sample, next }: { m: Metering; sample: Sample; next: ReactNode }): ReactElement {
   const { seen, value } = m;
+  const { id: visit } = useVisitContext();
   return (
     <div className="min-w-0 flex-1">
       <Shown kept={m.kept} />
@@ -270,6 +272,7 @@ function Seen({ m, sample, next }: { m: Metering; sample: Sample; next: ReactNod
       )}
       <Flags flags={value?.flags ?? []} />
       <Ways m={m} next={next} />
+      {m.kept.reading && <Pictures visit={visit} about="reading" of={m.kept.reading.id} />}
       <Struck sample={sample} />
       <Trouble error={m.error} />
     </div>

@@ -4,9 +4,11 @@ import { useState, type ReactElement } from "react";
 import { useNavigate } from "react-router";
 
 import { api, data } from "../../api/client";
-import type { Complaint, Customer, Home } from "../../api/types";
+import type { Complaint, ContactCard, Customer, Home } from "../../api/types";
+import { upload } from "../../api/upload";
 import { Head, Ledge } from "../../app/Shell";
 import { newId } from "../../app/names";
+import { FileKey } from "../../ui/FileKey";
 import { Trouble } from "../../ui/Trouble";
 import { Complaints } from "../before/Complaints";
 import { HomeForm, NEW_HOME } from "../before/HomeForm";
@@ -17,6 +19,15 @@ export function NewVisit(): ReactElement {
   const [customer, setCustomer] = useState<Customer>({ name: "", phone: "", email: "" });
   const [home, setHome] = useState<Home>(NEW_HOME);
   const [complaints, setComplaints] = useState<Complaint[]>([]);
+  const [cards, setCards] = useState(0);
+  const card = useMutation({
+    mutationFn: (f: File) => upload<ContactCard>("/api/homes/contact", f, "text/vcard"),
+    onSuccess: ({ name, phone, email, place }) => {
+      setCustomer({ name, phone, email });
+      if (place) setHome((h) => ({ ...h, place }));
+      setCards(cards + 1);
+    },
+  });
   const navigate = useNavigate();
   const client = useQueryClient();
   const start = useMutation({
@@ -44,7 +55,19 @@ export function NewVisit(): ReactElement {
         <div className="max-w-[980px] mx-auto pt-2">
           <h1 className="mb-4">Who, where, and what bothers them</h1>
           <KnownHomes />
+          <div className="pb-3 -mt-2">
+            <FileKey
+              label="A contact card of the customer"
+              accept=".vcf,text/vcard"
+              words="From a contact card"
+              bare
+              busy={card.isPending}
+              onFile={(f) => card.mutate(f)}
+            />
+          </div>
+          <Trouble error={card.error} />
           <HomeForm
+            key={cards}
             customer={customer}
             home={home}
             onCustomer={setCustomer}

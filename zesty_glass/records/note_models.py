@@ -1,0 +1,42 @@
+"""Tables of notes on a home's years, and of checks of instruments."""
+
+from __future__ import annotations
+
+from datetime import date, datetime
+from uuid import UUID
+
+from sqlalchemy import ForeignKey, Index
+from sqlalchemy.orm import Mapped, mapped_column
+
+from .base import Base
+
+
+class HomeNoteRow(Base):
+    """Why something changed at a home, in a sentence and with its day; struck, never deleted."""
+
+    __tablename__ = "home_notes"
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
+    home_id: Mapped[UUID] = mapped_column(ForeignKey("homes.id", ondelete="CASCADE"))
+    on: Mapped[date]
+    text: Mapped[str]
+    by: Mapped[str]
+    at: Mapped[datetime]
+    struck_at: Mapped[datetime | None]
+    struck_because: Mapped[str] = mapped_column(default="")
+    __table_args__ = (Index("home_notes_by_day", "home_id", "on"),)
+
+
+class InstrumentCheckRow(Base):
+    """What an instrument, by its key, showed in a standard of known value, both in its own unit."""
+
+    __tablename__ = "instrument_checks"
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
+    key: Mapped[str]
+    on: Mapped[date]
+    standard: Mapped[float]
+    shown: Mapped[float]
+    by: Mapped[str]
+    at: Mapped[datetime]
+    __table_args__ = (Index("instrument_checks_by_day", "firm_id", "key", "on"),)
