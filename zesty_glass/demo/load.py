@@ -16,6 +16,7 @@ from ..work.person import Person
 from .catalogue import demo_items
 from .homes import CONSULTANT, FIRM, demo_visits, uid
 from .kits import demo_instruments
+from .logged import load_logged
 from .past import load_past
 from .people import EMAIL, FITTER, FITTER_EMAIL, MANAGER_EMAIL, PASSWORD
 from .two_years import drawn
@@ -116,4 +117,6 @@ def load_demo(
                 signed = proposing.Signed("Hesper Dunnoway", SIGNED, read)
                 made = proposing.decide(db, who, made.id, made.version, state, signed)
         load_past(db, who, now, drawn() if two_years else ())
+        if two_years:
+            load_logged(db, who, now)
     return True

@@ -47,7 +47,11 @@ export function CheckIt({ k }: { k: Instrument }): ReactElement {
       <div className="grid grid-cols-[200px_200px_auto] max-[700px]:grid-cols-1 gap-3 items-end">
         <NumberField label="The standard is" unit={unit} value={standard} onCommit={setStandard} />
         <NumberField key={id} label="It shows" unit={unit} value={shown} onCommit={setShown} />
-        <button className="key" style={{ minHeight: 48 }} disabled={!ready || keep.isPending}>
+        <button
+          className="key justify-self-start"
+          style={{ minHeight: 48 }}
+          disabled={!ready || keep.isPending}
+        >
           Keep this check
         </button>
       </div>

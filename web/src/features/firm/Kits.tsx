@@ -297,7 +297,7 @@ function aboutKit(k: Instrument): string {
   return [
     k.kind,
     k.steps.length > 0 && `pads ${k.steps.join(" ")}`,
-    k.drop_value != null && `${k.drop_value} ${k.unit} a drop`,
+    k.drop_value != null && `${k.drop_value} ${k.unit.replace("CaCO3", "CaCO₃")} a drop`,
     k.factor != null && `factor ${k.factor}`,
     k.reagent_expiry != null && `expires ${k.reagent_expiry}`,
     k.last_check != null && `checked ${k.last_check}`,

@@ -9,7 +9,7 @@ import { useDrifts, type Drift } from "./hooks";
 
 const W = 300;
 const H = 64;
-const TIMES = 2.4; // the picture shows so many times the accuracy, up and down
+const TIMES = 1.3; // the picture shows so many times the accuracy, up and down
 
 type Check = Drift["checks"][number];
 
@@ -59,7 +59,7 @@ export function Drifts(): ReactElement {
   const drifts = useDrifts();
   const list = drifts.data ?? [];
   return (
-    <section aria-label="Instruments’ drift">
+    <section aria-label="Instruments’ drift" className="pt-6">
       <h2>How instruments drift</h2>
       <p className="text-m text-ink-2 py-1">
         Each dot is a check in a standard; the band is what the instrument’s own accuracy allows.
@@ -75,7 +75,7 @@ export function Drifts(): ReactElement {
           <li
             key={d.key}
             className={
-              "grid grid-cols-[1fr_220px] max-[900px]:grid-cols-1 gap-x-5 items-center border-b " +
+              "grid grid-cols-[1fr_300px] max-[900px]:grid-cols-1 gap-x-5 items-center border-b " +
               "border-rule py-2"
             }
           >

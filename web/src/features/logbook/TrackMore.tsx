@@ -105,19 +105,21 @@ export function TrackMore(): ReactElement | null {
         "pt-6"
       }
     >
-      <section aria-label="How long parts lasted">
-        <h2>How long parts really lasted</h2>
-        <p className="text-m text-ink-2 py-1">
-          Dashed: predicted for the home. Full: from change to change, the middle one.
-        </p>
-        {m.lasted.length === 0 && <p className="py-3 text-l">Nothing was changed yet.</p>}
-        <ul>
-          {m.lasted.map((l) => (
-            <LastedRow key={l.label + l.kind} l={l} top={top} />
-          ))}
-        </ul>
-      </section>
-      <Drifts />
+      <div>
+        <section aria-label="How long parts lasted">
+          <h2>How long parts really lasted</h2>
+          <p className="text-m text-ink-2 py-1">
+            Dashed: predicted for the home. Full: from change to change, the middle one.
+          </p>
+          {m.lasted.length === 0 && <p className="py-3 text-l">Nothing was changed yet.</p>}
+          <ul>
+            {m.lasted.map((l) => (
+              <LastedRow key={l.label + l.kind} l={l} top={top} />
+            ))}
+          </ul>
+        </section>
+        <Drifts />
+      </div>
       <section aria-label="Proposals by outcome">
         <h2>Proposals by outcome</h2>
         {m.outcomes.length === 0 ? <p>None was presented yet.</p> : <Outcomes lines={m.outcomes} />}

@@ -223,6 +223,7 @@ function Struck({ sample }: { sample: Sample }): ReactElement | null {
 
 /** What can be done with repeats that are kept. */
 function Ways({ m, next }: { m: Metering; next: ReactNode }): ReactElement | null {
+  const { id } = useVisitContext();
   const { seen, busy } = m;
   if (!seen) return null;
   const last = seen.displays.length - 1;
@@ -249,13 +250,13 @@ function Ways({ m, next }: { m: Metering; next: ReactNode }): ReactElement | nul
       <button className="key bare" onClick={m.startNew}>
         New reading
       </button>
+      {m.kept.reading && <Pictures visit={id} about="reading" of={m.kept.reading.id} />}
     </div>
   );
 }
 
 function Seen({ m, sample, next }: { m: Metering; sample: Sample; next: ReactNode }): ReactElement {
   const { seen, value } = m;
-  const { id: visit } = useVisitContext();
   return (
     <div className="min-w-0 flex-1">
       <Shown kept={m.kept} />
@@ -272,7 +273,6 @@ function Seen({ m, sample, next }: { m: Metering; sample: Sample; next: ReactNod
       )}
       <Flags flags={value?.flags ?? []} />
       <Ways m={m} next={next} />
-      {m.kept.reading && <Pictures visit={visit} about="reading" of={m.kept.reading.id} />}
       <Struck sample={sample} />
       <Trouble error={m.error} />
     </div>
