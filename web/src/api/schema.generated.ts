@@ -2671,6 +2671,55 @@ export interface components {
             predicted: boolean;
         };
         /**
+         * BreathShown
+         * @description What breath is expected to make of this water, and of one without minerals [pH]; None where
+         *     its alkalinity is not known.
+         */
+        BreathShown: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "breath";
+            /** Expected */
+            expected: number | null;
+            /** Bare */
+            bare: number;
+        };
+        /**
+         * BreathTest
+         * @description pH of a glass as it comes, after breathing into it through a straw, and of a second glass
+         *     after pouring it to and fro in air; what was not measured is empty.
+         *
+         *     Args:
+         *         seconds: breathed into [s]; pours: from glass to glass [count].
+         */
+        BreathTest: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "breath";
+            /** Sample */
+            sample: string;
+            /** Before */
+            before?: number | null;
+            /** Breathed */
+            breathed?: number | null;
+            /**
+             * Seconds
+             * @default 60
+             */
+            seconds: number;
+            /** Aired */
+            aired?: number | null;
+            /**
+             * Pours
+             * @default 20
+             */
+            pours: number;
+        };
+        /**
          * BroughtIn
          * @description That a visit came in by a file: nobody here vouches for what the file said.
          *
@@ -3609,7 +3658,7 @@ export interface components {
              */
             struck_because: string;
             /** Body */
-            body: components["schemas"]["SideBySide"] | components["schemas"]["Lather"] | components["schemas"]["ColourColumn"] | components["schemas"]["ChlorineTest"] | components["schemas"]["Kettle"] | components["schemas"]["Distilling"] | components["schemas"]["Tasting"] | components["schemas"]["Through"];
+            body: components["schemas"]["SideBySide"] | components["schemas"]["Lather"] | components["schemas"]["ColourColumn"] | components["schemas"]["ChlorineTest"] | components["schemas"]["Kettle"] | components["schemas"]["BreathTest"] | components["schemas"]["Distilling"] | components["schemas"]["Tasting"] | components["schemas"]["Through"];
         };
         /**
          * DemonstrationWords
@@ -8599,7 +8648,7 @@ export interface components {
              */
             refused: string;
             /** Result */
-            result?: (components["schemas"]["Bars"] | components["schemas"]["LatherShown"] | components["schemas"]["BeforeAfter"] | components["schemas"]["KettleShown"] | components["schemas"]["DistillingShown"] | components["schemas"]["TastingShown"] | components["schemas"]["ThroughShown"]) | null;
+            result?: (components["schemas"]["Bars"] | components["schemas"]["LatherShown"] | components["schemas"]["BeforeAfter"] | components["schemas"]["KettleShown"] | components["schemas"]["BreathShown"] | components["schemas"]["DistillingShown"] | components["schemas"]["TastingShown"] | components["schemas"]["ThroughShown"]) | null;
         };
         /**
          * SideBySide
@@ -9626,6 +9675,8 @@ export interface components {
          *         steps: soap drops added, step by step; ``held``: the lather held after the last one.
          *         cloud: undissolved soap seen; None: nobody looked.
          *         sample: the glass it was filled from, when it is one of the visit.
+         *         shakes: how often it was shaken since the last drop [count]; suds_mm: lather that stood then
+         *             [mm].
          */
         Vial: {
             /** Id */
@@ -9652,10 +9703,15 @@ export interface components {
             held: boolean;
             /** Cloud */
             cloud?: boolean | null;
+            /** Shakes */
+            shakes?: number | null;
+            /** Suds Mm */
+            suds_mm?: number | null;
         };
         /**
          * VialShown
-         * @description A vial: drops counted or expected, and how many times the softened one.
+         * @description A vial: drops counted or expected, how many times the softened one, and its lather for each
+         *     shake [mm].
          */
         VialShown: {
             /** Id */
@@ -9665,6 +9721,8 @@ export interface components {
             drops: components["schemas"]["Range"] | null;
             expected: components["schemas"]["Range"] | null;
             times: components["schemas"]["Ratio"] | null;
+            /** Suds A Shake */
+            suds_a_shake?: number | null;
         };
         /**
          * Visit

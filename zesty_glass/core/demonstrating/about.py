@@ -102,6 +102,26 @@ _ALL = (
         simulates="it is worked out from the readings, nothing is boiled",
     ),
     About(
+        id="breath",
+        name="Breath and pH",
+        shows="That carbon dioxide makes water a little acid, and airing takes it out again.",
+        does_not_show=(
+            "That a water is good or bad: with few minerals any water does this. Nothing about"
+            " health."
+        ),
+        needs="pH meter, two clean glasses, a fresh straw",
+        steps=(
+            "Measure pH at once, without stirring air into it",
+            "Breathe out into one glass through a straw, a minute; measure again",
+            "Pour the other glass to and fro twenty times; measure again",
+            "The same on a softened or filtered water, if it is asked for",
+        ),
+        cautions=(
+            "Breathe out, never draw in; a straw of one’s own, thrown away after.",
+            "What was breathed into is not drunk.",
+        ),
+    ),
+    About(
         id="distilling",
         name="Distilling",
         shows="That what is dissolved stays behind when water boils away.",

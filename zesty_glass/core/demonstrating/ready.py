@@ -15,6 +15,7 @@ SHOWS_WHAT = {
     "colour": ("tannin", "iron", "manganese", "colour", "turbidity"),
     "lather": ("hardness",),
     "kettle": ("hardness",),
+    "breath": ("ph",),
     "side_by_side": ("tds",),
     "distilling": ("tds",),
 }

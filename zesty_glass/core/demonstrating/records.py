@@ -47,6 +47,8 @@ class Vial:
         steps: soap drops added, step by step; ``held``: the lather held after the last one.
         cloud: undissolved soap seen; None: nobody looked.
         sample: the glass it was filled from, when it is one of the visit.
+        shakes: how often it was shaken since the last drop [count]; suds_mm: lather that stood then
+            [mm].
     """
 
     id: str
@@ -56,8 +58,19 @@ class Vial:
     steps: tuple[int, ...] = ()
     held: bool = False
     cloud: bool | None = None
+    shakes: int | None = None
+    suds_mm: float | None = None
 
     def __post_init__(self) -> None:
+        for name, low, high in (("shakes", 1, 200), ("suds_mm", 0, 300)):
+            v = getattr(self, name)
+            if v is not None and not low <= v <= high:
+                raise _fail(
+                    f"lather.{name}",
+                    f"“{self.name}”: {v:g} is not possible here.",
+                    "body.vials",
+                    f"Use {low} to {high}.",
+                )
         if len(self.steps) > MOST_STEPS or any(
             not 1 <= s <= MOST_DROPS_IN_A_STEP for s in self.steps
         ):
@@ -161,6 +174,47 @@ class Kettle:
                 "body.litres_day",
                 "Use more than 0, at most 1,000.",
             )
+
+
+PH_LEAST, PH_MOST = 0.0, 14.0
+MOST_POURS = 200
+
+
+@record
+class BreathTest:
+    """pH of a glass as it comes, after breathing into it through a straw, and of a second glass
+    after pouring it to and fro in air; what was not measured is empty.
+
+    Args:
+        seconds: breathed into [s]; pours: from glass to glass [count].
+    """
+
+    kind: Literal["breath"] = "breath"
+    sample: str
+    before: float | None = None
+    breathed: float | None = None
+    seconds: int = 60
+    aired: float | None = None
+    pours: int = 20
+
+    def __post_init__(self) -> None:
+        for name in ("before", "breathed", "aired"):
+            v = getattr(self, name)
+            if v is not None and not PH_LEAST <= v <= PH_MOST:
+                raise _fail(
+                    "breath.ph",
+                    f"A pH of {v:g} is not possible.",
+                    f"body.{name}",
+                    "Type what the meter shows, 0 to 14.",
+                )
+        for name, most in (("seconds", 600), ("pours", MOST_POURS)):
+            if not 1 <= getattr(self, name) <= most:
+                raise _fail(
+                    f"breath.{name}",
+                    f"{getattr(self, name)} is not possible here.",
+                    f"body.{name}",
+                    f"Use 1 to {most}.",
+                )
 
 
 @record
@@ -300,7 +354,15 @@ class Through:
 
 
 Body = Annotated[
-    SideBySide | Lather | ColourColumn | ChlorineTest | Kettle | Distilling | Tasting | Through,
+    SideBySide
+    | Lather
+    | ColourColumn
+    | ChlorineTest
+    | Kettle
+    | BreathTest
+    | Distilling
+    | Tasting
+    | Through,
     TaggedBy("kind"),
 ]
 

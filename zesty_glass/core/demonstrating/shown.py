@@ -12,9 +12,11 @@ from ..testing.value import Value
 from ..testing.water import Sample
 from ..treating.stream import Stream
 from .around import Around
+from .breathing import breath
 from .distilling import Balance, balance
 from .kettle import scale_year
 from .records import (
+    BreathTest,
     ChlorineTest,
     ColourColumn,
     Demonstration,
@@ -308,6 +310,8 @@ def show(demonstration: Demonstration, at: Around) -> Shown:
             out = chlorine(d, at)
         case Kettle() as d:
             out = kettle(d, at)
+        case BreathTest() as d:
+            out = breath(d, at)
         case Distilling() as d:
             out = distilling(d, at)
         case Tasting() as d:

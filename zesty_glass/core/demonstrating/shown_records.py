@@ -41,13 +41,16 @@ class Bars:
 
 @record
 class VialShown:
-    """A vial: drops counted or expected, and how many times the softened one."""
+    """A vial: drops counted or expected, how many times the softened one, and its lather for each
+    shake [mm].
+    """
 
     id: str
     name: str
     drops: Range | None
     expected: Range | None
     times: Ratio | None
+    suds_a_shake: float | None = None
 
 
 @record
@@ -81,6 +84,17 @@ class KettleShown:
 
 
 @record
+class BreathShown:
+    """What breath is expected to make of this water, and of one without minerals [pH]; None where
+    its alkalinity is not known.
+    """
+
+    kind: Literal["breath"] = "breath"
+    expected: float | None
+    bare: float
+
+
+@record
 class DistillingShown:
     """The mass balance."""
 
@@ -106,7 +120,14 @@ class ThroughShown:
 
 
 Result = Annotated[
-    Bars | LatherShown | BeforeAfter | KettleShown | DistillingShown | TastingShown | ThroughShown,
+    Bars
+    | LatherShown
+    | BeforeAfter
+    | KettleShown
+    | BreathShown
+    | DistillingShown
+    | TastingShown
+    | ThroughShown,
     TaggedBy("kind"),
 ]
 

@@ -150,6 +150,28 @@ def _said_of_conditioned(d: Lather, drops: dict[str, Range | None]) -> list[str]
     ]
 
 
+def suds_a_shake(v: Vial) -> float | None:
+    """Lather for each shake [mm]; None where one of the two was not looked at.
+
+    >>> suds_a_shake(Vial(id="v", name="Tap", steps=(3,), shakes=10, suds_mm=25.0))
+    2.5
+    """
+    return None if v.shakes is None or v.suds_mm is None else v.suds_mm / v.shakes
+
+
+def _said_of_suds(d: Lather) -> list[str]:
+    """Suds beside each other, only of vials with as much soap and as many shakes."""
+    seen = [v for v in d.vials if suds_a_shake(v) is not None]
+    if len(seen) < 2:
+        return []
+    heights = words.listed([f"{v.suds_mm:g} mm in “{v.name}”" for v in seen])
+    if len({(sum(v.steps), v.shakes) for v in seen}) > 1:
+        return [f"Suds of {heights}: not compared, for soap or shakes were not the same in each."]
+    soap, shakes = sum(seen[0].steps), seen[0].shakes
+    after = f"{soap} {'drop' if soap == 1 else 'drops'} and {shakes} shakes"
+    return [f"After {after} each: suds of {heights}. What counts is the soap until it holds."]
+
+
 def lather(d: Lather, at: Around, simulated: bool) -> Shown:
     """Drops a vial, ratios to the softened vial, the spoonful and the household estimate."""
     counts = _counts(d, at, simulated)
@@ -161,6 +183,7 @@ def lather(d: Lather, at: Around, simulated: bool) -> Shown:
         *([] if shown is None else _said_of_soap(d, shown, simulated)),
         *_said_of_conditioned(d, counts.drops),
         *_said_of_cloud(d),
+        *([] if simulated else _said_of_suds(d)),
         *_said_of_home(share),
         *_said_of_spoon(d),
     ]
@@ -171,6 +194,7 @@ def lather(d: Lather, at: Around, simulated: bool) -> Shown:
             drops=counts.drops.get(v.id),
             expected=counts.expected.get(v.id),
             times=times.get(v.id),
+            suds_a_shake=None if simulated else suds_a_shake(v),
         )
         for v in d.vials
     )

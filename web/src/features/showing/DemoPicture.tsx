@@ -53,6 +53,15 @@ const DRAWN: Record<string, ReactNode> = {
       <path d="M11,42l5,-3l6,2l6,-3l7,2l8,-1l.5,8H10Z" fill="#FFFFFC" />
     </>
   ),
+  breath: (
+    <>
+      {glass(12, "var(--water-2)", 20)}
+      <path d="M20,44L34,6h8" fill="none" />
+      <circle cx="18" cy="36" r="1.600" />
+      <circle cx="22" cy="30" r="1.600" />
+      <path d="M36,26h12M36,34h12M36,42h12" fill="none" />
+    </>
+  ),
   distilling: (
     <>
       <path d="M16,8h8v12l9,22q1,6 -5,6H12q-6,0 -5,-6l9,-22Z" />

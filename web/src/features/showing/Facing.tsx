@@ -11,6 +11,7 @@ import { Trouble, Waiting } from "../../ui/Trouble";
 import { Context, useVisitContext } from "../visit/context";
 import { useContextOf } from "../visit/useContextOf";
 import { BeforeAfterView } from "./BeforeAfterView";
+import { BreathView } from "./BreathView";
 import { DistillingView } from "./DistillingView";
 import { GlassView } from "./GlassView";
 import { KettleView } from "./KettleView";
@@ -27,6 +28,7 @@ const VIEWS: Record<string, () => ReactElement> = {
   colour: () => <BeforeAfterView kind="colour" />,
   chlorine: () => <BeforeAfterView kind="chlorine" />,
   kettle: () => <KettleView />,
+  breath: () => <BreathView />,
   distilling: () => <DistillingView />,
   tasting: () => <TastingView />,
   through: () => <ThroughView />,

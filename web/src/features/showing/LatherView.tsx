@@ -5,6 +5,7 @@ import { useState, type ReactElement } from "react";
 import { newId } from "../../app/names";
 import { num } from "../../app/show";
 import { halton } from "../../glass/look";
+import { NumberField } from "../../ui/fields";
 import { useVisitContext } from "../visit/context";
 import { Big, Cautions, FacingView, Outcome, Simulated, TwoSentences } from "./parts";
 import { useDemo, type BodyOf } from "./useDemo";
@@ -87,7 +88,17 @@ function Drawn({ v, drops, active }: { v: Vial; drops: number; active: boolean }
 }
 
 function empty(name: string, role: Vial["role"], sample: string | null): Vial {
-  return { id: newId(), name, role, sample, steps: [], held: false, cloud: null };
+  return {
+    id: newId(),
+    name,
+    role,
+    sample,
+    steps: [],
+    held: false,
+    cloud: null,
+    shakes: null,
+    suds_mm: null,
+  };
 }
 
 function start(
@@ -155,8 +166,33 @@ function OneVial({
       {expected && (
         <span className="text-[20px] text-ink-2">{num(expected.best, 0)} by its hardness</span>
       )}
+      {told?.suds_a_shake != null && (
+        <span className="text-[20px] text-ink-2">{num(told.suds_a_shake, 1)} mm a shake</span>
+      )}
       <span className="text-[20px] font-semibold min-h-[28px]">{timesOf(told)}</span>
     </button>
+  );
+}
+
+/** How high the suds stand, and after how many shakes. */
+function Suds({ v, onChange }: { v: Vial; onChange: (part: Partial<Vial>) => void }): ReactElement {
+  return (
+    <div className="grid grid-cols-[120px_140px] gap-3 text-[20px]" key={v.id}>
+      <NumberField
+        label="Shakes"
+        value={v.shakes ?? null}
+        min={1}
+        max={200}
+        onCommit={(n) => onChange({ shakes: n === null ? null : Math.round(n) })}
+      />
+      <NumberField
+        label="Suds"
+        unit="mm"
+        value={v.suds_mm ?? null}
+        max={300}
+        onCommit={(suds_mm) => onChange({ suds_mm })}
+      />
+    </div>
   );
 }
 
@@ -201,6 +237,7 @@ function Soap({
             Cloudy with soap
           </Big>
         )}
+        {some && <Suds v={at} onChange={onChange} />}
         {some && (
           <button
             className="key bare"
