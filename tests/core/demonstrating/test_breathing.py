@@ -43,9 +43,7 @@ class Breath(unittest.TestCase):
 
     def test_of_a_water_with_alkalinity(self):
         glass = sample(shown("alkalinity", 200.0, 5.0), id="mine")
-        out = show(
-            made(BreathTest(sample="mine", before=7.6, breathed=6.9)), around(glass)
-        )
+        out = show(made(BreathTest(sample="mine", before=7.6, breathed=6.9)), around(glass))
         # pK1 6.35 + log10(200 / 50,043 / 0.00136) = 6.35 + 0.47 = 6.8
         self.assertAlmostEqual(out.result.expected, 6.8, 1)
         self.assertIn("ends near pH 6.8", " ".join(out.sentences))
@@ -62,6 +60,11 @@ class Airing(unittest.TestCase):
         out = said(before=6.2, aired=7.0)
         self.assertIn("Poured to and fro 20 times: pH rose from 6.2 to 7.0.", out.sentences)
         self.assertIn("neutraliser is sized on that one", " ".join(out.sentences))
+
+    def test_a_water_that_is_not_acid_is_not_called_so(self):
+        out = " ".join(said(before=7.6, aired=7.9).sentences)
+        self.assertIn("Carbon dioxide went out with the air; pH is measured at once", out)
+        self.assertNotIn("acid", out)
 
     def test_an_acid_water_that_stays_so(self):
         self.assertIn("Airing changes little", " ".join(said(before=6.2, aired=6.3).sentences))

@@ -14,6 +14,7 @@ from .shown_records import BreathShown, Shown
 APART = 0.2
 #: [pH] a rise by airing from which carbon dioxide is named as the cause: trade practice (2024)
 GAS = 0.3
+ACID = 7.0  # [pH] below it water is acid
 NOT_HEALTH = "Neither says anything about health: it shows how little or much the minerals buffer."
 
 
@@ -47,10 +48,15 @@ def _said_of_airing(d: BreathTest) -> list[str]:
     said = [_step(f"Poured to and fro {d.pours} times", d.before, d.aired)]
     if _moved(d.before, d.aired) >= GAS:
         said.append(
-            "Carbon dioxide went out with the air: it makes this water acid at the well. A pH is"
-            " measured at the tap at once, and a neutraliser is sized on that one."
+            "Carbon dioxide went out with the air"
+            + (
+                ": it makes this water acid as it comes. pH is measured at the tap at once, and a"
+                " neutraliser is sized on that one."
+                if d.before < ACID
+                else "; pH is measured at once, before it can."
+            )
         )
-    elif d.before < 7:
+    elif d.before < ACID:
         said.append(
             "Airing changes little: what makes it acid is not carbon dioxide alone, or there is"
             " little alkalinity."
