@@ -1,4 +1,6 @@
-"""Pages of a proposal as pictures, held against golden ones; run as a program it draws those anew."""
+"""Pages of a proposal as pictures, held against golden ones; run as a program it draws those
+anew.
+"""
 
 from __future__ import annotations
 

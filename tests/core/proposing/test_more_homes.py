@@ -318,6 +318,20 @@ class Wells(unittest.TestCase):
         self.assertIn("An infant and manganese", s.first[0])
         self.assertIn("manganese", next(x for x in s.lines if not x.option.stages).leaves)
 
+    def test_where_water_is_brought_tonight_waiting_says_so(self):
+        wait, none = "Buy nothing yet, bring drinking water", "Do nothing"
+        infant, clinic = Care(consent=True, infant=True), Care(consent=True, dialysis=True)
+        for values, care, called in (
+            ({**CLEAN_WELL, "manganese": 0.4}, infant, wait),
+            ({**CLEAN_WELL, "manganese": 0.4}, Care(), none),
+            ({**CLEAN_WELL, "manganese": 0.07}, infant, none),
+            ({**CLEAN_WELL, "sulfate": 510.0}, infant, wait),
+            (ON_CHALK, clinic, none),
+        ):
+            _, s = asked(values, care=care)
+            bare = next(x for x in s.lines if not x.option.stages)
+            self.assertEqual(bare.option.name, called, (values, care))
+
     def test_dialysis_waits_for_the_clinic_whatever_the_crust(self):
         care = Care(consent=True, dialysis=True)
         _, s = asked(ON_CHALK, ("white_crust",), care, **TOWN)

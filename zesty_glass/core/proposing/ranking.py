@@ -25,6 +25,7 @@ from ..testing.complaints import Complaint
 from ..testing.finding import Finding, Weight
 from ..testing.findings import Meaning
 from ..testing.judged import limit_words
+from ..testing.tonight import brings_water
 from ..testing.water import Water
 from ..treating.items import Item
 from ..treating.line import LineReport, placed, run_stages, site_of
@@ -129,7 +130,7 @@ FOULED = (
     " disinfected first."
 )
 NOTHING = "Do nothing"
-WAIT = "Buy nothing yet, bring drinking water"  # where something of health was found
+WAIT = "Buy nothing yet, bring drinking water"  # where health asks for it, whoever lives there
 NEUTRAL_PH = 7.5  # a limit under it is one that acid water fails
 UNSEEN = 0.5  # what acid water counts for while nobody has seen what it does, of a complaint
 #: below this [pCi/L] radon in water is judged with the indoor air, which a tap does not show: a
@@ -333,7 +334,8 @@ class Grader:
         slime = any(c.sign == "slime" for c in complaints)
         self._slime = slime and iron is not None and iron.best >= IRON_FEEDS
         hardness = self._findings.get("hardness")
-        self.nothing = WAIT if "health" in asks or elsewhere else NOTHING
+        wait = "health" in asks or elsewhere or brings_water(meaning.tonight)
+        self.nothing = WAIT if wait else NOTHING
         #: whether hardness is complained of, or nothing else asks for anything
         self.hardness_asks = bool(hardness and hardness.explains) or (
             asks == {"rest"} and "hardness" not in self._aside

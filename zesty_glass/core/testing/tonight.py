@@ -239,6 +239,19 @@ CARES: tuple[ForCare, ...] = (
 )
 
 
+#: said to whoever asks a clinic, a physician or an air test first: nobody is told to bring water
+_NOT_BROUGHT = frozenset({"radon", "dialysis", "low_sodium", "weak_immunity_town"})
+_EVERY: tuple[Tonight | ForCare, ...] = (*TONIGHT, SURFACE_WATER, UNTESTED, *CARES)
+_BROUGHT = frozenset(
+    said for t in _EVERY if t.id not in _NOT_BROUGHT for said in (t.sentence, t.not_boiled) if said
+) | {INFANT, BLOOM, OTHER}
+
+
+def brings_water(tonight: tuple[str, ...]) -> bool:
+    """Whether what is said of tonight's water asks to bring or to boil what is drunk."""
+    return any(t in _BROUGHT for t in tonight)
+
+
 #: what boiling does not take out: water for microbes is not boiled where one of these is over
 STAYS_BOILED = frozenset[str]().union(
     *(t.analytes for t in TONIGHT if t.id in ("never_boil", "pipes", "pfas"))
