@@ -332,6 +332,26 @@ class Wells(unittest.TestCase):
             bare = next(x for x in s.lines if not x.option.stages)
             self.assertEqual(bare.option.name, called, (values, care))
 
+    def test_nothing_is_sold_for_comfort_while_water_is_brought(self):
+        wait = "Buy nothing yet, bring drinking water"
+        hard, mother = {**CLEAN_WELL, "hardness": 8 * GPG}, Care(consent=True, pregnancy=True)
+        _, s = asked(hard, care=mother)
+        self.assertEqual(ideas(s)[0], wait)
+        self.assertIn("comfort", s.lines[0].ahead)
+        self.assertEqual(ideas(asked(hard)[1])[0], "Softener")  # nobody brings water here
+        _, s = asked(hard, ("white_crust",), care=mother)
+        self.assertEqual(ideas(s)[0], "Softener")  # asked for, and the card stands above it
+
+    def test_a_line_that_answers_health_does_not_wait_behind_nothing(self):
+        _, s = asked({**CLEAN_WELL, "nitrate_n": 14.0}, care=Care(consent=True, infant=True))
+        self.assertEqual(ideas(s)[0], "Membrane at the drinking tap")
+
+    def test_bacteria_that_no_line_answers_yet_are_waited_for(self):
+        values = {**CLEAN_WELL, "coliform": 1.0, "ph": 6.4}
+        _, s = asked(values)
+        first = s.lines[0]
+        self.assertTrue(first.health > 0 or not first.option.stages, first.option.name)
+
     def test_dialysis_waits_for_the_clinic_whatever_the_crust(self):
         care = Care(consent=True, dialysis=True)
         _, s = asked(ON_CHALK, ("white_crust",), care, **TOWN)

@@ -15,6 +15,7 @@ from ..in_place import KINDS as IN_PLACE
 from ..rules import Settings
 from ..testing.finding import Weight
 from ..testing.findings import Meaning
+from ..testing.tonight import brings_water
 from ..treating.in_place import Judged
 from ..treating.items import Item, SystemFigures
 from ..treating.kept import PREFIX, KeptInPlace, code_of
@@ -73,6 +74,29 @@ def service_first(
     first = [x for x in lines if [s.item for s in x.option.stages] in [[w] for w in ways]]
     rest = [x for x in lines if x not in first]
     return (*(replace(x, ahead=SERVICE_FIRST) for x in first), *rest)
+
+
+WAITING_FIRST = (
+    "Water is brought until the laboratory has answered, and nobody complains of it: nothing is"
+    " bought for comfort before that."
+)
+
+
+def waiting_first(
+    lines: tuple[Suggested, ...], home: Home, meaning: Meaning, pressing: bool
+) -> tuple[Suggested, ...]:
+    """Where tonight’s card brings water, nobody complains or wishes, and no line answers anything
+    of health, waiting for the laboratory stands ahead of what is for comfort.
+
+    Args:
+        pressing: something asks for more than comfort though no limit of health governs it.
+    """
+    asked = pressing or bool(home.wishes) or any(f.explains for f in meaning.findings)
+    if asked or not brings_water(meaning.tonight) or any(x.health > 0 for x in lines):
+        return lines
+    waiting = [x for x in lines if not x.option.stages]
+    rest = [x for x in lines if x.option.stages]
+    return (*(replace(x, ahead=WAITING_FIRST) for x in waiting), *rest)
 
 
 CLINIC_FIRST = "Dialysis at home: nothing is changed on this water before the clinic has answered."

@@ -37,6 +37,7 @@ from .standing import (
     keeping,
     padded_last,
     service_first,
+    waiting_first,
     ways_on,
     ways_within,
     what,
@@ -231,7 +232,8 @@ def _ranked(case: _Case, found: Found) -> tuple[Suggested, ...]:
     lines = padded_last(_in_order(case, found), case.items, case.grader.unasked - case.had, acted)
     reasoned = with_reasons(lines, case.settings, case.years)
     going_on = tuple(KeptInPlace(device=j.id) for j in case.in_place if j.verdict == "keep")
-    serviced = service_first(reasoned, case.in_place, case.meaning, case.looked_for.wanted)
+    waiting = waiting_first(reasoned, case.home, case.meaning, case.grader.presses)
+    serviced = service_first(waiting, case.in_place, case.meaning, case.looked_for.wanted)
     return tuple(
         keeping(line, going_on, case.items)
         for line in clinic_first(serviced, case.home, case.meaning)
