@@ -18,6 +18,7 @@ from ..core.home import SOURCE_NAMES, WISHED
 from ..core.in_place import KINDS as IN_PLACE
 from ..core.testing.by_laboratory import report_bases, report_units
 from ..core.testing.procedures import PROCEDURES
+from ..core.treating.place import ASKED
 from ..core.treating.stages import KIND_NAMES, TECHNOLOGIES
 from ..core.units import BQ_L_PER_PCI_L, CM_PER_IN, KPA_PER_PSI, L_PER_GAL, MG_L_PER_GPG
 from .machine import WEB
@@ -61,6 +62,10 @@ def facts() -> str:
         for a in ANALYTES
     }
     told = {
+        "ASKED": (
+            "Record<string, { field: string; question: string; unit: string; most: number }>",
+            {id: asdict(a) for id, a in ASKED.items()},
+        ),
         "SHOWN": (
             "Record<string, Record<string, { factor: number; unit: string; decimals: number }>>",
             shown,

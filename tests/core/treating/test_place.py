@@ -11,6 +11,7 @@ from zesty_glass.core.home import Source
 from zesty_glass.core.treating.demand import PEAK_BY_BATHROOMS, demand, interpolate, peak_gpm
 from zesty_glass.core.treating.line import site_of
 from zesty_glass.core.treating.place import (
+    ASKED,
     backwash_checks,
     drop_at,
     item_pressure,
@@ -174,3 +175,32 @@ class Pressure(unittest.TestCase):
             statuses(item_pressure(unit, site(static_psi=110.0), 45.0, 100.0))["pressure.most"],
             "stop",
         )
+
+
+class Asked(unittest.TestCase):
+    """What is asked of the place is a field of the home, and its answer settles the check."""
+
+    def unknown(self, place):
+        item = replace(
+            softener(2), drain=True, socket=True, headroom_in=60.0, scope="house", psi_min=40.0
+        )
+        site = site_of(place, settings(), water(hardness=200))
+        bed = backwash_checks(5.0, 60.0, 1.0, site)
+        checks = (*place_checks(item, site), *item_pressure(item, site, place.running_psi), *bed)
+        return {c.id for c in checks if c.status == "unknown"}
+
+    def test_each_is_asked_while_it_is_not_known_and_settled_by_its_answer(self):
+        bare = home(
+            drain=None,
+            socket=None,
+            headroom_in=None,
+            pump_gpm=None,
+            running_psi=None,
+            source=Source.WELL_DRILLED,
+        )
+        self.assertEqual(self.unknown(bare), set(ASKED))
+        for check, asked in ASKED.items():
+            answer = True if not asked.unit else 50.0
+            with self.subTest(check):
+                told = replace(bare, **{asked.field: answer})
+                self.assertNotIn(check, self.unknown(told))

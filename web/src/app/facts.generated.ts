@@ -7,6 +7,38 @@ export interface Procedure {
   caution: string;
   reagent: boolean;
 }
+export const ASKED: Record<string, { field: string; question: string; unit: string; most: number }> = {
+  "space.drain": {
+    "field": "drain",
+    "question": "Is a drain within reach?",
+    "unit": "",
+    "most": 0.0
+  },
+  "space.socket": {
+    "field": "socket",
+    "question": "Is a socket within reach?",
+    "unit": "",
+    "most": 0.0
+  },
+  "space.headroom": {
+    "field": "headroom_in",
+    "question": "Free height",
+    "unit": "in",
+    "most": 1000.0
+  },
+  "well.backwash": {
+    "field": "pump_gpm",
+    "question": "The pump delivers",
+    "unit": "gpm",
+    "most": 500
+  },
+  "pressure.least": {
+    "field": "running_psi",
+    "question": "Pressure, a tap open",
+    "unit": "psi",
+    "most": 300
+  }
+};
 export const SHOWN: Record<string, Record<string, { factor: number; unit: string; decimals: number }>> = {
   "tds": {
     "us": {

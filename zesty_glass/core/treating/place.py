@@ -4,10 +4,42 @@ pressure.
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
+from ..home import MOST_FLOW_GPM, MOST_PSI
+from ..record import record
 from .checks import met, told
 from .items import Item
 from .report import Check, Drain
 from .site import Site
+
+
+@record
+class AskedOfPlace:
+    """What of the place answers a check that is not known yet: the home's field and the question;
+    ``unit`` and ``most`` of one that is a number, empty for yes or no.
+    """
+
+    field: str
+    question: str
+    unit: str = ""
+    most: float = 0.0
+
+
+#: asked where a stage needs it, by the check that wants to know
+ASKED: Mapping[str, AskedOfPlace] = {
+    "space.drain": AskedOfPlace(field="drain", question="Is a drain within reach?"),
+    "space.socket": AskedOfPlace(field="socket", question="Is a socket within reach?"),
+    "space.headroom": AskedOfPlace(
+        field="headroom_in", question="Free height", unit="in", most=1000.0
+    ),
+    "well.backwash": AskedOfPlace(
+        field="pump_gpm", question="The pump delivers", unit="gpm", most=MOST_FLOW_GPM
+    ),
+    "pressure.least": AskedOfPlace(
+        field="running_psi", question="Pressure, a tap open", unit="psi", most=MOST_PSI
+    ),
+}
 
 
 def drop_at(item: Item, flow_gpm: float) -> float | None:

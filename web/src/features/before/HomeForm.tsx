@@ -1,10 +1,9 @@
 /** Customer and home: what the rules need to know, in the order one asks for it. */
 import type { ReactElement } from "react";
 
-import { CM_PER_IN, KPA_PER_PSI, L_PER_GAL } from "../../app/facts.generated";
 import type { Customer, Home } from "../../api/types";
-import { useUnits } from "../../app/units";
 import { NumberField, Seg, TextField, YES_NO } from "../../ui/fields";
+import { QuantityField } from "../../ui/QuantityField";
 import { InPlaceForm } from "../in-place/InPlaceForm";
 import { Wishes } from "./Wishes";
 
@@ -76,40 +75,6 @@ interface Props {
   fresh?: boolean;
 }
 
-const METRIC: Record<string, [string, number]> = {
-  gpm: ["L/min", L_PER_GAL],
-  psi: ["kPa", KPA_PER_PSI],
-  in: ["cm", CM_PER_IN],
-  "gal/day": ["L/day", L_PER_GAL],
-};
-
-/**
- * A quantity of the home, typed in the units that this device shows; kept in US units as
- * everywhere.
- */
-function Quantity({
-  unit,
-  value,
-  onCommit,
-  ...rest
-}: {
-  label: string;
-  unit: string;
-  value: number | null;
-  hint?: string;
-  onCommit: (v: number | null) => void;
-}): ReactElement {
-  const [name, factor] = (useUnits() === "metric" ? METRIC[unit] : undefined) ?? [unit, 1];
-  return (
-    <NumberField
-      {...rest}
-      unit={name}
-      value={value === null ? null : Math.round(value * factor * 100) / 100}
-      onCommit={(n) => onCommit(n === null ? null : n / factor)}
-    />
-  );
-}
-
 function Group({
   title,
   children,
@@ -167,7 +132,7 @@ function Place({ home, set }: Part): ReactElement {
         choices={YES_NO}
         onChange={(freezing) => set({ freezing })}
       />
-      <Quantity
+      <QuantityField
         label="Free height"
         unit="in"
         value={home.headroom_in ?? null}
@@ -280,7 +245,7 @@ function Household({ home, set }: Part): ReactElement {
         max={366}
         onCommit={(n) => set({ occupied_days: n ?? 365.25 })}
       />
-      <Quantity
+      <QuantityField
         label="Use from the water bill"
         unit="gal/day"
         value={home.bill_gal_day ?? null}
@@ -296,7 +261,7 @@ function FlowAndPressure({ home, set }: Part): ReactElement {
     home.source === "well_drilled" || home.source === "well_dug" || home.source === "spring";
   return (
     <Group title="Flow and pressure">
-      <Quantity
+      <QuantityField
         label="Measured flow"
         unit="gpm"
         value={home.flow_gpm ?? null}
@@ -311,13 +276,13 @@ function FlowAndPressure({ home, set }: Part): ReactElement {
         ]}
         onChange={(flow_full_bore) => set({ flow_full_bore })}
       />
-      <Quantity
+      <QuantityField
         label="Static pressure"
         unit="psi"
         value={home.static_psi ?? null}
         onCommit={(static_psi) => set({ static_psi })}
       />
-      <Quantity
+      <QuantityField
         label="Running pressure"
         unit="psi"
         value={home.running_psi ?? null}
@@ -325,7 +290,7 @@ function FlowAndPressure({ home, set }: Part): ReactElement {
         onCommit={(running_psi) => set({ running_psi })}
       />
       {well ? (
-        <Quantity
+        <QuantityField
           label="The pump delivers"
           unit="gpm"
           value={home.pump_gpm ?? null}

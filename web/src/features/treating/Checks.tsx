@@ -2,11 +2,17 @@
 import type { ReactElement } from "react";
 
 import type { Check, Figure, StageReport } from "../../api/types";
+import { ASKED } from "../../app/facts.generated";
 import { StateMark, STATUS_MARK, type Mark } from "../../ui/marks";
 import { OpensWorking } from "../../ui/Slip";
+import { AskOfPlace } from "./AskOfPlace";
 
 export const RANK: Record<string, number> = { stop: 0, unknown: 1, warn: 2, say: 3, met: 4 };
 const FIRST_FIGURES = 2;
+
+/** Whether a test is named: what is asked here and now, or said already, needs none. */
+const wantsTest = (c: Check): boolean =>
+  c.status === "unknown" && c.test !== "" && !(c.id in ASKED) && !c.sentence.includes(c.test);
 
 export function CheckList({ checks }: { checks: Check[] }): ReactElement {
   const sorted = [...checks].sort((a, b) => (RANK[a.status] ?? 5) - (RANK[b.status] ?? 5));
@@ -29,9 +35,8 @@ export function CheckList({ checks }: { checks: Check[] }): ReactElement {
           <span className={c.status === "stop" ? "font-semibold" : ""}>
             {c.status === "stop" && <b className="text-zest-ink">Stop. </b>}
             {c.sentence}
-            {c.status === "unknown" && c.test !== "" && !c.sentence.includes(c.test) && (
-              <span className="text-ink-2"> Test: {c.test}.</span>
-            )}
+            {wantsTest(c) && <span className="text-ink-2"> Test: {c.test}.</span>}
+            {c.status === "unknown" && <AskOfPlace check={c.id} />}
           </span>
         </li>
       ))}

@@ -1,0 +1,56 @@
+/** What a stage wants to know of the place, asked where it is wanted and answered at one touch. */
+import type { ReactElement } from "react";
+
+import { useChangeHome } from "../../api/hooks";
+import type { Home } from "../../api/types";
+import { ASKED } from "../../app/facts.generated";
+import { QuantityField } from "../../ui/QuantityField";
+import { Trouble } from "../../ui/Trouble";
+import { useVisitContext } from "../visit/context";
+
+const ANSWERS = [
+  ["Yes", true],
+  ["No", false],
+] as const;
+
+export function AskOfPlace({ check }: { check: string }): ReactElement | null {
+  const { id, view } = useVisitContext();
+  const change = useChangeHome(id);
+  const asked = ASKED[check];
+  if (!asked) return null;
+  const { customer, home } = view.visit;
+  const put = (value: boolean | number | null): void => {
+    const told: Home = { ...home, [asked.field]: value };
+    change.mutate({ version: view.versions.home ?? 1, customer, home: told });
+  };
+  return (
+    <span className="block pt-1">
+      {asked.unit === "" ? (
+        <span
+          role="group"
+          aria-label={asked.question}
+          className="flex gap-2 items-center flex-wrap"
+        >
+          <span className="text-ink-2">{asked.question}</span>
+          {ANSWERS.map(([words, value]) => (
+            <button
+              key={words}
+              type="button"
+              className="key small"
+              style={{ minHeight: 44 }}
+              disabled={change.isPending}
+              onClick={() => put(value)}
+            >
+              {words}
+            </button>
+          ))}
+        </span>
+      ) : (
+        <span className="block max-w-[180px]">
+          <QuantityField label={asked.question} unit={asked.unit} value={null} onCommit={put} />
+        </span>
+      )}
+      <Trouble error={change.error} />
+    </span>
+  );
+}
