@@ -11,7 +11,7 @@ from tests.browser.case import BrowserCase
 from tests.browser.driving import Browser
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, MANAGER_EMAIL, PASSWORD
-from zesty_glass.records.models import VisitRow
+from zesty_glass.records.models import HomeRow, VisitRow
 
 #: the keys that take a proposed line, in their order
 TAKE = "//*[@role='dialog']//li//button[text()='Take it']"
@@ -153,6 +153,39 @@ class Proposing(BrowserCase):
         self.assertEqual(paid["To pay"], f"${price + work - 40 + tax:,.2f}")
         self.assertEqual(paid["Deposit, now"], "$100.00")
         self.assertEqual(b.axe(), [])
+
+    def test_a_softener_is_rented_and_the_proposal_says_for_how_much_a_month(self):
+        b, visit = self.b, uid("home-1-visit")
+        self.go(f"/visits/{visit}/compare")
+        b.see("Bought or rented")
+        b.click("[role=radiogroup][aria-label^='Softener'] [role=radio]", "Rented")
+        b.see("$44.00 a month")
+        self.assertEqual(b.axe(), [])
+        self.go(f"/visits/{visit}/offer")
+        b.click("label, button, [role=radio]", "Softener and drinking tap")
+        b.click("button.go")
+        b.see("What is to be paid")
+        paid = " ".join(row.text for row in self.rows("What is to be paid"))
+        self.assertIn("Rent of Softener, 2 ft³, metered, every month, at least 12 months", paid)
+
+    def test_what_a_stage_wants_to_know_of_the_place_is_asked_there(self):
+        b, visit = self.b, uid("home-1-visit")
+        with self.served.app.state.sessions.begin() as db:
+            home = db.get(HomeRow, db.get(VisitRow, UUID(visit)).home_id)
+            home.home = {**home.home, "drain": None}
+            home.version += 1
+        self.go(f"/visits/{visit}/line?line={uid('home-1-option-b')}")
+        b.see("Is a drain within reach?")
+        b.click("[data-check='space.drain'] button", "Yes")
+        b.until(
+            lambda d: (
+                not d.find_elements(
+                    "css selector", "[data-check='space.drain'][data-status='unknown']"
+                )
+            )
+        )
+        view = json.loads(self.fetch(f"/api/visits/{visit}"))
+        self.assertIs(view["visit"]["home"]["drain"], True)
 
     def to_buy(self, visit):
         """Price and work of the third line, as the server has them."""
