@@ -234,3 +234,41 @@ class Due(JobCase):
         self.assertEqual(self.manager().post(f"/api/visits/{HOME_2}/erase").status_code, 204)
         after = self.get(f"/api/jobs/{job['id']}")
         self.assertEqual((after["job"]["note"], after["customer"]), ("", "(erased)"))
+
+
+class Gauges(JobCase):
+    """What is read at a lamp or a bed moves its day, once, and is taken back."""
+
+    def bed(self):
+        """A job with a bed that is topped up, fitted a hundred days ago."""
+        job = self.put(self.sold("home-2-option-a", HOME_2), "fitted", {"on": day(100)})
+        return job, next(d for d in job["standing"]["due"] if d["part"]["kind"] == "media")
+
+    def read(self, job, value, ago=0, id=None, part="", status=200):
+        body = {"part": part, "on": day(ago), "value": value}
+        return self.put(job, f"gauges/{id or uuid4()}", body, status)
+
+    def test_the_day_moves_and_comes_back(self):
+        job, before = self.bed()
+        key, id = before["part"]["key"], str(uuid4())
+        moved = self.read(job, 60, id=id, part=key)
+        due = next(d for d in moved["standing"]["due"] if d["part"]["key"] == key)
+        self.assertEqual((due["next"], due["read"]["value"]), (day(0), 60))
+        again = self.read(job, 61, id=id, part=key)
+        self.assertEqual(again["version"], moved["version"])
+        listed = self.get(f"/api/due?until={day(0)}")["lines"]
+        self.assertIn(key, {x["key"] for x in listed if x["job"] == job["job"]["id"]})
+        r = self.client.delete(f"/api/jobs/{job['job']['id']}/gauges/{id}")
+        due = next(d for d in r.json()["standing"]["due"] if d["part"]["key"] == key)
+        self.assertEqual((due["next"], due["read"]), (before["next"], None))
+
+    def test_refused(self):
+        job, bed = self.bed()
+        key = bed["part"]["key"]
+        for code, value, part, ago in (
+            ("gauge.value", 101, key, 0),
+            ("gauge.part", 3, "no-such", 0),
+            ("gauge.before_change", 90, key, 100),
+        ):
+            told = self.read(job, value, ago, part=part, status=422)
+            self.assertEqual(told["code"], code)

@@ -170,6 +170,7 @@ class Matrix(ApiCase):
             "follow_id": str(uuid4()),
             "file_id": str(uuid4()),
             "note_id": str(uuid4()),
+            "gauge_id": str(uuid4()),
             "check_id": str(uuid4()),
         }
 
@@ -261,6 +262,7 @@ class Matrix(ApiCase):
                 },
             },
             "/api/jobs/{id}/changes/{change_id}": {"part": "x", "on": "2026-11-01"},
+            "/api/jobs/{id}/gauges/{gauge_id}": {"part": "x", "on": "2026-11-01", "value": 3},
             "/api/jobs/{id}/follow-ups/{follow_id}": {
                 "analyte": "ph",
                 "what": "x",

@@ -535,6 +535,7 @@ class EveryRoute(ShareCase):
             "follow_id": str(uuid4()),
             "file_id": str(uuid4()),
             "note_id": str(uuid4()),
+            "gauge_id": str(uuid4()),
             "check_id": str(uuid4()),
         }
         own = {
@@ -617,6 +618,7 @@ class EveryRoute(ShareCase):
             "/api/jobs/{id}/fitted": {"version": 1, "on": None},
             "/api/jobs/{id}/ticks": {"sheet": "pipe", "step": 0},
             "/api/jobs/{id}/changes/{change_id}": {"part": "x", "on": "2026-11-01"},
+            "/api/jobs/{id}/gauges/{gauge_id}": {"part": "x", "on": "2026-11-01", "value": 3},
             "/api/homes/{id}/notes/{note_id}": {"on": "2026-11-01", "text": "x"},
             "/api/jobs/{id}/follow-ups/{follow_id}": {
                 "analyte": "ph",

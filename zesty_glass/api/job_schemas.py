@@ -154,6 +154,14 @@ class ChangeBody(Body):
     note: str = ""
 
 
+class GaugeBody(Body):
+    """What was read at a part: a lamp's days powered, what is left of a bed in per cent."""
+
+    part: str = Field(max_length=200)
+    on: date
+    value: float
+
+
 class FollowUpBody(Body):
     """What is tried after a short result, by when, and what was found."""
 

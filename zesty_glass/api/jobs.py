@@ -11,6 +11,7 @@ from fastapi import APIRouter, Query, Response
 
 from ..core.aftercare.care import Change, state_on
 from ..core.aftercare.disinfecting import DOSE_MG_L, Plumbing, bleach_ml, litres
+from ..core.aftercare.gauging import Gauge
 from ..core.aftercare.job import FollowUp
 from ..core.aftercare.proof import Proof
 from ..core.errors import RuleError
@@ -27,6 +28,7 @@ from .job_schemas import (
     DueList,
     FittedBody,
     FollowUpBody,
+    GaugeBody,
     JobLine,
     JobMade,
     JobView,
@@ -259,6 +261,23 @@ def drop_change(ctx: Signed, id: UUID, change_id: UUID) -> Response:
     """Take a change back."""
     with ctx.db() as db:
         jobs.drop_change(db, ctx.who, id, str(change_id))
+    return _view(ctx, id)
+
+
+@router.put("/jobs/{id}/gauges/{gauge_id}", response_model=JobView)
+def put_gauge(ctx: Signed, id: UUID, gauge_id: UUID, body: GaugeBody) -> Response:
+    """Keep what was read at a part, a lamp’s days or what is left of a bed; its next day moves."""
+    read = Gauge(id=str(gauge_id), part=body.part, on=body.on, value=body.value)
+    with ctx.db() as db:
+        jobs.put_gauge(db, ctx.who, id, read)
+    return _view(ctx, id)
+
+
+@router.delete("/jobs/{id}/gauges/{gauge_id}", response_model=JobView)
+def drop_gauge(ctx: Signed, id: UUID, gauge_id: UUID) -> Response:
+    """Take a reading at a part back."""
+    with ctx.db() as db:
+        jobs.drop_gauge(db, ctx.who, id, str(gauge_id))
     return _view(ctx, id)
 
 

@@ -13,6 +13,7 @@ from pathlib import Path
 
 from ..api.app import create_app
 from ..core import words
+from ..core.aftercare.gauging import GAUGED
 from ..core.analytes import ANALYTES
 from ..core.home import SOURCE_NAMES, WISHED
 from ..core.in_place import KINDS as IN_PLACE
@@ -65,6 +66,10 @@ def facts() -> str:
         "ASKED": (
             "Record<string, { field: string; question: string; unit: string; most: number }>",
             {id: asdict(a) for id, a in ASKED.items()},
+        ),
+        "GAUGED": (
+            "Record<string, { name: string; unit: string; most: number }>",
+            {kind: asdict(g) for kind, g in GAUGED.items()},
         ),
         "SHOWN": (
             "Record<string, Record<string, { factor: number; unit: string; decimals: number }>>",

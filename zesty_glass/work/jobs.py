@@ -13,6 +13,7 @@ from sqlalchemy.orm import Session
 
 from ..core.aftercare.care import Change, Falling, check_change
 from ..core.aftercare.disinfecting import Plumbing
+from ..core.aftercare.gauging import Gauge, check_gauge
 from ..core.aftercare.job import (
     MOST_CHANGES,
     MOST_PROOFS,
@@ -23,6 +24,7 @@ from ..core.aftercare.job import (
     Tick,
     check_tick,
     job_of,
+    part_since,
     served,
     standing,
 )
@@ -372,6 +374,31 @@ def drop_change(db: Session, who: Person, id: UUID, change: str) -> JobRow:
         None,
         "change taken back",
         lambda j: replace(j, changes=tuple(c for c in j.changes if c.id != change)),
+    )
+
+
+def put_gauge(db: Session, who: Person, id: UUID, gauge: Gauge) -> JobRow:
+    """Keep what was read at a part: its next day moves. A repeat changes nothing."""
+
+    def how(j: Job) -> Job:
+        if any(g.id == gauge.id for g in j.gauges):
+            return j
+        check_gauge(gauge, *part_since(j, gauge.part), today())
+        _room(len(j.gauges), MOST_CHANGES)
+        return replace(j, gauges=(*j.gauges, replace(gauge, by=who.name)))
+
+    return _changed(db, who, id, None, "part read", how)
+
+
+def drop_gauge(db: Session, who: Person, id: UUID, gauge: str) -> JobRow:
+    """Take a reading at a part back; the audit keeps it."""
+    return _changed(
+        db,
+        who,
+        id,
+        None,
+        "reading taken back",
+        lambda j: replace(j, gauges=tuple(g for g in j.gauges if g.id != gauge)),
     )
 
 

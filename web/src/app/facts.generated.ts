@@ -39,6 +39,18 @@ export const ASKED: Record<string, { field: string; question: string; unit: stri
     "most": 300
   }
 };
+export const GAUGED: Record<string, { name: string; unit: string; most: number }> = {
+  "lamp": {
+    "name": "Days powered, on its display",
+    "unit": "days",
+    "most": 20000.0
+  },
+  "media": {
+    "name": "What is left of the bed",
+    "unit": "%",
+    "most": 100.0
+  }
+};
 export const SHOWN: Record<string, Record<string, { factor: number; unit: string; decimals: number }>> = {
   "tds": {
     "us": {

@@ -12,10 +12,10 @@ from ..errors import RuleError
 from ..record import record
 from ..treating.report import StageReport
 from ..units import DAYS_PER_MONTH
+from .gauging import FARTHEST_DAYS, Gauge, latest, next_by_gauge
 
 SOON_DAYS = 60  # [days] ahead in which a part is "soon"
 DUE_DAYS = 14  # [days] ahead in which it is "due": the round of a fortnight
-FARTHEST_DAYS = 36_500
 
 State = Literal["overdue", "due", "soon", "later"]
 
@@ -60,13 +60,16 @@ class Change:
 
 @record
 class Falling:
-    """A part with its next day and how it stands."""
+    """A part with its next day and how it stands; ``read``: what moved that day from the
+    calendar's.
+    """
 
     part: Part
     last: date
     next: date
     state: State
     changed: int
+    read: Gauge | None = None
 
 
 def parts_of(stages: tuple[StageReport, ...]) -> tuple[Part, ...]:
@@ -120,18 +123,31 @@ def state_on(day: date, today: date) -> State:
 
 
 def falling(
-    parts: tuple[Part, ...], changes: tuple[Change, ...], fitted_on: date, today: date
+    parts: tuple[Part, ...],
+    changes: tuple[Change, ...],
+    fitted_on: date,
+    today: date,
+    gauges: tuple[Gauge, ...] = (),
 ) -> tuple[Falling, ...]:
     """Every part with its next day, the earliest first. A part is counted from its last change, or
-    from the fitting.
+    from the fitting; what was read at it since says better.
     """
     out = []
     for p in parts:
         done = [c.on for c in changes if c.part == p.key]
         last = max(done, default=fitted_on)
-        day = next_day(last, p.months)
+        read = latest(p.key, last, gauges)
+        by_gauge = None if read is None else next_by_gauge(p.kind, p.months, last, read)
+        day = by_gauge or next_day(last, p.months)
         out.append(
-            Falling(part=p, last=last, next=day, state=state_on(day, today), changed=len(done))
+            Falling(
+                part=p,
+                last=last,
+                next=day,
+                state=state_on(day, today),
+                changed=len(done),
+                read=read,
+            )
         )
     return tuple(sorted(out, key=lambda f: (f.next, f.part.key)))
 

@@ -14,6 +14,7 @@ from . import drift
 from .care import Change, Falling, Part, falling, parts_of
 from .disinfecting import Plumbing
 from .drift import Alarm
+from .gauging import Gauge
 from .proof import Promise, Proof, Proved, Where, open_promises, promises, proved
 from .steps import Sheet, sheets
 
@@ -84,6 +85,7 @@ class Job:
     changes: tuple[Change, ...] = ()
     follow_ups: tuple[FollowUp, ...] = ()
     note: str = ""
+    gauges: tuple[Gauge, ...] = ()
 
 
 @record
@@ -169,6 +171,14 @@ def served(job: Job) -> tuple[Served, ...]:
     return tuple(out)
 
 
+def part_since(job: Job, key: str) -> tuple[str | None, date | None]:
+    """The kind of a part, and since when it is in; None and None for one that is not here."""
+    part = next((p for p in job.parts if p.key == key), None)
+    if part is None:
+        return None, job.fitted_on
+    return part.kind, max((c.on for c in job.changes if c.part == key), default=job.fitted_on)
+
+
 def fitting_sheets(job: Job) -> tuple[Sheet, ...]:
     """The sheets whose steps make a line fitted."""
     return tuple(s for s in job.sheets if s.purpose in ("fit", "disinfect"))
@@ -233,7 +243,11 @@ def standing(job: Job, today: date) -> Standing:
     }
     shown = proved(job.promises, tuple(zip(job.proofs, values, strict=True)), kinds, job.units)
     left = open_promises(job.promises, shown)
-    due = () if job.fitted_on is None else falling(job.parts, job.changes, job.fitted_on, today)
+    due = (
+        ()
+        if job.fitted_on is None
+        else falling(job.parts, job.changes, job.fitted_on, today, job.gauges)
+    )
     wanted = {(s.key, n) for s in fitting_sheets(job) for n in range(len(s.steps))}
     done = {(t.sheet, t.step) for t in job.ticks}
     return Standing(

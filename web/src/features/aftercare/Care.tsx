@@ -1,7 +1,9 @@
 /** What falls due at one home: each part with its day, and a change that moves it. */
 import { useState, type ReactElement } from "react";
 
+import { GAUGED } from "../../app/facts.generated";
 import { newId } from "../../app/names";
+import { NumberField } from "../../ui/fields";
 import type { Doing, Falling, JobView } from "./hooks";
 import { fromToday, said, today } from "./dates";
 import { PartToken } from "./PartToken";
@@ -60,6 +62,62 @@ function Changed({
   );
 }
 
+/** What is read at a lamp or a bed, and the last that was. */
+function Read({ f, onDo }: { f: Falling; onDo: (d: Doing) => void }): ReactElement | null {
+  const [on, setOn] = useState(today());
+  const gauged = GAUGED[f.part.kind];
+  if (!gauged) return null;
+  const read = (value: number | null): void => {
+    if (value === null) return;
+    onDo({ what: "gauge", gauge: newId(), body: { part: f.part.key, on, value } });
+  };
+  return (
+    <div className="flex gap-3 items-end flex-wrap pb-3 border-t border-rule pt-2">
+      <label className="field">
+        <span>Read on</span>
+        <input
+          className="input"
+          type="date"
+          required
+          max={today()}
+          value={on}
+          onChange={(e) => setOn(e.target.value)}
+        />
+      </label>
+      <NumberField
+        key={f.read?.id ?? ""}
+        label={gauged.name}
+        unit={gauged.unit}
+        max={gauged.most}
+        value={null}
+        onCommit={read}
+      />
+      <ReadLast f={f} unit={gauged.unit} onDo={onDo} />
+    </div>
+  );
+}
+
+function ReadLast({
+  f,
+  unit,
+  onDo,
+}: {
+  f: Falling;
+  unit: string;
+  onDo: (d: Doing) => void;
+}): ReactElement | null {
+  const r = f.read;
+  if (!r) return null;
+  return (
+    <p className="text-m">
+      Read {said(r.on)}: <b>{`${r.value} ${unit}`}</b>, {r.by}.{" "}
+      <button className="key bare" onClick={() => onDo({ what: "ungauge", gauge: r.id })}>
+        Take it back
+      </button>
+    </p>
+  );
+}
+
 function PartRow({
   job,
   f,
@@ -101,7 +159,8 @@ function PartRow({
             {fromToday(f.next)}
           </b>
           <span className="text-ink-2">
-            {said(f.next)}; last {last ? said(last.on) : "at the fitting"}
+            {said(f.next)}
+            {f.read && ", as read"}; last {last ? said(last.on) : "at the fitting"}
           </span>
         </p>
         <p className="flex gap-2 justify-end max-[900px]:col-span-2">
@@ -111,11 +170,12 @@ function PartRow({
             </button>
           )}
           <button className="key" aria-expanded={open} onClick={() => setOpen(!open)}>
-            Changed
+            {f.part.kind in GAUGED ? "Changed or read" : "Changed"}
           </button>
         </p>
       </div>
       {open && <Changed f={f} onDo={onDo} onClose={() => setOpen(false)} />}
+      {open && <Read f={f} onDo={onDo} />}
     </li>
   );
 }

@@ -50,6 +50,8 @@ export type Doing =
   | { what: "strike"; reading: string; because: string }
   | { what: "change"; change: string; body: S["ChangeBody"] }
   | { what: "unchange"; change: string }
+  | { what: "gauge"; gauge: string; body: S["GaugeBody"] }
+  | { what: "ungauge"; gauge: string }
   | { what: "follow"; follow: string; body: S["FollowUpBody"] };
 
 function send(id: string, d: Doing): Promise<unknown> {
@@ -88,6 +90,19 @@ function send(id: string, d: Doing): Promise<unknown> {
       return data(
         api.DELETE("/api/jobs/{id}/changes/{change_id}", {
           params: { path: { id, change_id: d.change } },
+        }),
+      );
+    case "gauge":
+      return data(
+        api.PUT("/api/jobs/{id}/gauges/{gauge_id}", {
+          params: { path: { id, gauge_id: d.gauge } },
+          body: d.body,
+        }),
+      );
+    case "ungauge":
+      return data(
+        api.DELETE("/api/jobs/{id}/gauges/{gauge_id}", {
+          params: { path: { id, gauge_id: d.gauge } },
         }),
       );
     case "follow":
