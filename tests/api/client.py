@@ -146,6 +146,10 @@ def compared(assessment):
             Decimal(0),
         )
 
+    def rent(o):
+        lets = [p["let"] for p in (o["line"] or {"purchases": ()})["purchases"]]
+        return sum((Decimal(x["per_month"]) for x in lets if x), Decimal(0))
+
     def needs(o):
         found = (
             [
@@ -182,6 +186,7 @@ def compared(assessment):
             **{k: o[k] for k in ("id", "name", "error", "waste", "chores", "left")},
             "stops": stops(o),
             "bought": bought(o),
+            "per_month": rent(o),
             "house": water(o, "house"),
             "tap": water(o, "tap"),
             "needs": needs(o),
@@ -206,12 +211,24 @@ def compared(assessment):
 
 def in_decimals(comparison):
     """The same with its prices as decimals, so that 10 and 10.00 are one amount, and without the
-    way each value came about and the facts in words, which an assessment does not hold.
+    way each value came about, the facts in words and what renting costs, which an assessment does
+    not hold.
     """
     return {
         **{k: v for k, v in comparison.items() if k != "facts"},
         "options": [
-            {**{k: v for k, v in o.items() if k != "steps"}, "bought": Decimal(o["bought"])}
+            {
+                **{k: v for k, v in o.items() if k != "steps"},
+                **{k: Decimal(o[k]) for k in ("bought", "per_month")},
+            }
             for o in comparison["options"]
         ],
+        "over": [
+            {**x, "options": {k: _without_rentables(o) for k, o in x["options"].items()}}
+            for x in comparison["over"]
+        ],
     }
+
+
+def _without_rentables(option):
+    return {k: v for k, v in option.items() if k != "rentables"}

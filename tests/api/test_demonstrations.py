@@ -97,7 +97,7 @@ class Keeping(DemoCase):
 
     def test_words(self):
         words = self.get("/api/demonstrations")
-        self.assertEqual(len(words["offered"]), 9)
+        self.assertEqual(len(words["offered"]), 10)
         self.assertEqual(len(words["not_offered"]), 3)
 
 
