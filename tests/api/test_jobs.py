@@ -262,6 +262,11 @@ class Gauges(JobCase):
         due = next(d for d in r.json()["standing"]["due"] if d["part"]["key"] == key)
         self.assertEqual((due["next"], due["read"]), (before["next"], None))
 
+    def test_a_bed_that_does_not_shrink_is_not_read(self):
+        job = self.put(self.sold(), "fitted", {"on": day(100)})
+        carbon = next(p for p in job["job"]["parts"] if p["kind"] == "media")
+        self.assertEqual(self.read(job, 90, part=carbon["key"], status=422)["code"], "gauge.part")
+
     def test_refused(self):
         job, bed = self.bed()
         key = bed["part"]["key"]

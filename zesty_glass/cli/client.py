@@ -68,7 +68,7 @@ def facts() -> str:
             {id: asdict(a) for id, a in ASKED.items()},
         ),
         "GAUGED": (
-            "Record<string, { name: string; unit: string; most: number }>",
+            "Record<string, { name: string; unit: string; most: number; at: string[] }>",
             {kind: asdict(g) for kind, g in GAUGED.items()},
         ),
         "SHOWN": (

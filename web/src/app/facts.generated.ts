@@ -39,16 +39,22 @@ export const ASKED: Record<string, { field: string; question: string; unit: stri
     "most": 300
   }
 };
-export const GAUGED: Record<string, { name: string; unit: string; most: number }> = {
+export const GAUGED: Record<string, { name: string; unit: string; most: number; at: string[] }> = {
   "lamp": {
     "name": "Days powered, on its display",
     "unit": "days",
-    "most": 20000.0
+    "most": 20000.0,
+    "at": [
+      "uv"
+    ]
   },
   "media": {
     "name": "What is left of the bed",
     "unit": "%",
-    "most": 100.0
+    "most": 100.0,
+    "at": [
+      "neutraliser"
+    ]
   }
 };
 export const SHOWN: Record<string, Record<string, { factor: number; unit: string; decimals: number }>> = {

@@ -32,18 +32,27 @@ class Gauge:
 
 @record
 class Gauged:
-    """What is read at a kind of part: its name, unit, and the most it can be."""
+    """What is read at a kind of part: its name, unit, the most it can be, and the technologies at
+    which it says something; a bed of carbon or resin is used up without shrinking.
+    """
 
     name: str
     unit: str
     most: float
+    at: tuple[str, ...]
 
 
 #: kind of part -> what is read at it
 GAUGED: Mapping[str, Gauged] = {
-    "lamp": Gauged(name="Days powered, on its display", unit="days", most=20_000.0),
-    "media": Gauged(name="What is left of the bed", unit="%", most=100.0),
+    "lamp": Gauged(name="Days powered, on its display", unit="days", most=20_000.0, at=("uv",)),
+    "media": Gauged(name="What is left of the bed", unit="%", most=100.0, at=("neutraliser",)),
 }
+
+
+def gauged(part: str, stage: str) -> Gauged | None:
+    """What is read at a kind of part of a technology; None where nothing is."""
+    said = GAUGED.get(part)
+    return said if said is not None and stage in said.at else None
 
 
 def latest(part: str, since: date, gauges: Iterable[Gauge]) -> Gauge | None:

@@ -14,7 +14,7 @@ from . import drift
 from .care import Change, Falling, Part, falling, parts_of
 from .disinfecting import Plumbing
 from .drift import Alarm
-from .gauging import Gauge
+from .gauging import Gauge, gauged
 from .proof import Promise, Proof, Proved, Where, open_promises, promises, proved
 from .steps import Sheet, sheets
 
@@ -172,9 +172,12 @@ def served(job: Job) -> tuple[Served, ...]:
 
 
 def part_since(job: Job, key: str) -> tuple[str | None, date | None]:
-    """The kind of a part, and since when it is in; None and None for one that is not here."""
+    """The kind of a part at which something is read, and since when it is in; no kind for another
+    part, or one that is not here.
+    """
     part = next((p for p in job.parts if p.key == key), None)
-    if part is None:
+    stage = next((s.kind for n, s in enumerate(job.stages) if key.startswith(f"{n}:")), "")
+    if part is None or gauged(part.kind, stage) is None:
         return None, job.fitted_on
     return part.kind, max((c.on for c in job.changes if c.part == key), default=job.fitted_on)
 

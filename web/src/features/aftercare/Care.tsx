@@ -62,11 +62,26 @@ function Changed({
   );
 }
 
+type Gauged = (typeof GAUGED)[string];
+
+/** What is read at a part; nothing at most. */
+function gaugedOf(job: JobView, f: Falling): Gauged | null {
+  const said = GAUGED[f.part.kind];
+  const stage = job.job.stages[Number(f.part.key.split(":")[0])];
+  return said && stage && said.at.includes(stage.kind) ? said : null;
+}
+
 /** What is read at a lamp or a bed, and the last that was. */
-function Read({ f, onDo }: { f: Falling; onDo: (d: Doing) => void }): ReactElement | null {
+function Read({
+  f,
+  gauged,
+  onDo,
+}: {
+  f: Falling;
+  gauged: Gauged;
+  onDo: (d: Doing) => void;
+}): ReactElement {
   const [on, setOn] = useState(today());
-  const gauged = GAUGED[f.part.kind];
-  if (!gauged) return null;
   const read = (value: number | null): void => {
     if (value === null) return;
     onDo({ what: "gauge", gauge: newId(), body: { part: f.part.key, on, value } });
@@ -131,6 +146,7 @@ function PartRow({
 }): ReactElement {
   const [open, setOpen] = useState(false);
   const last = job.job.changes.filter((c) => c.part === f.part.key).at(-1);
+  const gauged = gaugedOf(job, f);
   const stage = f.part.key.split(":").slice(0, 2).join(":");
   const changing = job.job.sheets.filter(
     (s) => s.purpose === "change" && s.parts.includes(f.part.kind),
@@ -170,12 +186,12 @@ function PartRow({
             </button>
           )}
           <button className="key" aria-expanded={open} onClick={() => setOpen(!open)}>
-            {f.part.kind in GAUGED ? "Changed or read" : "Changed"}
+            {gauged ? "Changed or read" : "Changed"}
           </button>
         </p>
       </div>
       {open && <Changed f={f} onDo={onDo} onClose={() => setOpen(false)} />}
-      {open && <Read f={f} onDo={onDo} />}
+      {open && gauged && <Read f={f} gauged={gauged} onDo={onDo} />}
     </li>
   );
 }
