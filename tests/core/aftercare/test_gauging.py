@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from zesty_glass.core.aftercare.care import Change, Part, falling
-from zesty_glass.core.aftercare.gauging import GAUGED, Gauge, check_gauge, next_by_gauge
+from zesty_glass.core.aftercare.gauging import GAUGED, Gauge, check_gauge, gauged, next_by_gauge
 from zesty_glass.core.errors import RuleError
 
 FITTED = date(2025, 6, 1)
@@ -66,6 +66,24 @@ class Beds(unittest.TestCase):
             falling((bed,), (), FITTED, TODAY, (read,))[0].next,
             falling((bed,), (), FITTED, TODAY)[0].next,
         )
+
+
+class WhereItSaysSomething(unittest.TestCase):
+    def test_a_lamp_and_a_bed_that_dissolves(self):
+        self.assertEqual(gauged("lamp", "uv").unit, "days")
+        self.assertEqual(gauged("media", "neutraliser").unit, "%")
+        for part, stage in (("media", "carbon"), ("lamp", "neutraliser"), ("filter", "uv")):
+            self.assertIsNone(gauged(part, stage))
+
+    def test_a_bed_of_which_hardly_anything_is_gone(self):
+        # one in a hundred in 100 days: 33 in 3,300
+        self.assertEqual(
+            next_by_gauge("media", 24.0, FITTED, gauge(99, FITTED + timedelta(100))),
+            FITTED + timedelta(3300),
+        )
+
+    def test_read_today(self):
+        check_gauge(gauge(3, TODAY), "lamp", FITTED, TODAY)
 
 
 class SinceTheChange(unittest.TestCase):

@@ -34,6 +34,8 @@ class Breath(unittest.TestCase):
     def test_a_rise_by_breath_is_questioned(self):
         self.assertEqual([f.id for f in said(before=6.5, breathed=7.0).flags], ["breath.rose"])
         self.assertEqual(said(before=7.0, breathed=6.5).flags, ())
+        self.assertEqual(len(said(before=7.0, breathed=7.2).flags), 1)
+        self.assertEqual(said(before=7.0, breathed=7.19).flags, ())
 
     def test_what_is_expected_stands_beside_it(self):
         # alkalinity is not tested in this glass: pure water alone, ½ (6.35 + 2.87) = 4.6
@@ -71,6 +73,16 @@ class Airing(unittest.TestCase):
 
     def test_of_a_water_that_is_not_acid_nothing_more_is_said(self):
         self.assertEqual(len(said(before=7.4, aired=7.4).sentences), 2)
+
+    def test_a_rise_of_three_tenths_is_enough_and_less_is_not(self):
+        self.assertIn(
+            "carbon dioxide went out", " ".join(said(before=6.5, aired=6.8).sentences).lower()
+        )
+        self.assertNotIn("went out", " ".join(said(before=6.5, aired=6.79).sentences))
+
+    def test_seven_is_not_acid(self):
+        self.assertNotIn("little", " ".join(said(before=7.0, aired=7.1).sentences[:-1]))
+        self.assertIn("; pH is measured at once", " ".join(said(before=7.0, aired=7.4).sentences))
 
 
 class CannotBe(unittest.TestCase):

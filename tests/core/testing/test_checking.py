@@ -118,6 +118,9 @@ class Drift(unittest.TestCase):
         self.assertIsNone(per_year(made))
         self.assertTrue(drift(METER, made).few)
 
+    def test_three_are_enough(self):
+        self.assertFalse(drift(METER, tuple(check(342, d) for d in DAYS)).few)
+
     def test_three_within_two_months_say_nothing(self):
         days = (date(2026, 1, 1), date(2026, 2, 1), date(2026, 3, 1))  # 59 days
         self.assertIsNone(per_year(tuple(check(342, d) for d in days)))

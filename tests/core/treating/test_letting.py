@@ -7,7 +7,6 @@ from dataclasses import replace
 from decimal import Decimal
 
 from tests.making import home, settings, water
-from zesty_glass.core.costing.renting import rentables
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.presenting.paying import payments
 from zesty_glass.core.proposing.price import Terms, price_lines, rent_lines, to_pay
@@ -74,47 +73,6 @@ class Rented(unittest.TestCase):
         with self.assertRaises(RuleError) as e:
             replace(ITEMS["SO-10"], lets=(let, let))
         self.assertEqual(e.exception.code, "letting.twice")
-
-
-class Beside(unittest.TestCase):
-    def ways(self, terms="buy", years=10):
-        got = rentables(line(chosen("SO-15", terms)), ITEMS, years, D(0), D(0))
-        self.assertEqual([(r.code, r.chosen) for r in got], [("SO-15", terms)])
-        return {w.terms: w for w in got[0].ways}
-
-    def test_the_same_three_however_it_is_had(self):
-        every = [self.ways(t) for t in ("buy", "rental", "rent_to_own")]
-        self.assertEqual(every[0], every[1])
-        self.assertEqual(every[0], every[2])
-
-    def test_rental_over_ten_years(self):
-        # 120 + 120 × 39 = 4,800, and salt and water as bought, which the rent does not cover
-        w = self.ways()
-        salt = sum((r.per_year for r in line(chosen("SO-15", "rental")).running), D(0))
-        self.assertAlmostEqual(w["rental"].total, D(4800) + 10 * salt, 0)
-        self.assertGreater(w["rental"].total, w["buy"].total)
-
-    def test_buying_is_cheaper_from_the_month_in_which_the_rents_passed_it(self):
-        # bought 1,290 + 420 = 1,710; to own 95 + 46 a month with the same parts beside both:
-        # 95 + 46 n > 1,710 for n = 36, which is paid at month 35
-        self.assertEqual(self.ways()["rent_to_own"].buying_cheaper_from, 35)
-
-    def test_the_rate_is_named(self):
-        # 1,710 less 95 and the first 46 is 1,569, paid by 47 times 46: a factor of 34.11, which is
-        # that of 1.42 % a month, (1 − 1.0142^−47) / 0.0142 = 34.1; × 12 = 17.0 %
-        w = self.ways()["rent_to_own"]
-        self.assertAlmostEqual(float(w.apr), 17.04, 1)
-        self.assertGreater(w.apr_effective, w.apr)
-        self.assertIsNone(self.ways()["rental"].apr)
-
-    def test_a_rate_that_there_is_none_of_says_why(self):
-        cheap = replace(
-            ITEMS["SO-15"], lets=(Letting(kind="rent_to_own", per_month=D(10), months=12),)
-        )
-        got = rentables(line(chosen("SO-15", "buy")), {"SO-15": cheap}, 10, D(0), D(0))
-        way = got[0].ways[1]
-        self.assertIsNone(way.apr)
-        self.assertIn("do not cover the price", way.no_rate)
 
 
 class Paid(unittest.TestCase):
