@@ -94,21 +94,3 @@ class YearlyRate(unittest.TestCase):
         with self.assertRaises(RuleError) as e:
             yearly_rate(D(1000), to_own("10", months=12))
         self.assertEqual(e.exception.code, "plan.impossible")
-
-
-class CannotBe(unittest.TestCase):
-    def test_refused(self):
-        for code, make in (
-            ("letting.rent", lambda: rental("0")),
-            ("letting.setup", lambda: rental(setup="-1")),
-            ("letting.setup", lambda: rental("NaN")),
-            ("letting.months", lambda: rental(months=0)),
-            ("letting.months", lambda: to_own(months=241)),
-            (
-                "letting.covers",
-                lambda: Letting(kind="rent_to_own", per_month=D(9), months=9, covers_parts=True),
-            ),
-        ):
-            with self.subTest(code), self.assertRaises(RuleError) as e:
-                make()
-            self.assertEqual(e.exception.code, code)

@@ -105,3 +105,32 @@ class Paid(unittest.TestCase):
         self.assertEqual(rent.when, "every month, 48 times")
         rent = payments(self.lines("rental"), None)[-1]
         self.assertEqual((rent.amount, rent.many, rent.when), (D("40.95"), 0, "every month"))
+
+
+def rental(per_month="30", setup="0", months=12, kind="rental", **more):
+    return Letting(kind=kind, per_month=D(per_month), setup=D(setup), months=months, **more)
+
+
+class CannotBe(unittest.TestCase):
+    def test_refused(self):
+        for code, wrong in (
+            ("letting.rent", {"per_month": "0"}),
+            ("letting.rent", {"per_month": "-1"}),
+            ("letting.setup", {"per_month": "NaN"}),
+            ("letting.setup", {"setup": "-0.01"}),
+            ("letting.setup", {"setup": "Infinity"}),
+            ("letting.months", {"months": 0}),
+            ("letting.months", {"months": 241}),
+            ("letting.covers", {"kind": "rent_to_own", "covers_parts": True}),
+        ):
+            with self.subTest(code, **wrong), self.assertRaises(RuleError) as e:
+                rental(**wrong)
+            self.assertEqual(e.exception.code, code)
+
+    def test_at_the_edges_it_can_be(self):
+        for right in ({"per_month": "0.01"}, {"setup": "0"}, {"months": 1}, {"months": 240}):
+            self.assertEqual(rental(**right).kind, "rental")
+
+    def test_how_often_it_is_paid(self):
+        self.assertIsNone(rental().payments)
+        self.assertEqual(rental(kind="rent_to_own").payments, 12)

@@ -77,8 +77,8 @@ def service_first(
 
 
 WAITING_FIRST = (
-    "Water is brought until the laboratory has answered, and nobody complains of it: nothing is"
-    " bought for comfort before that."
+    "Water is brought for now, nobody complains of it, and no line here answers what health asks:"
+    " nothing is bought for comfort before that."
 )
 
 
