@@ -332,6 +332,21 @@ class Wells(unittest.TestCase):
             bare = next(x for x in s.lines if not x.option.stages)
             self.assertEqual(bare.option.name, called, (values, care))
 
+    def test_a_clean_lake_still_wants_a_lamp_at_its_end(self):
+        clean = {**CLEAN_WELL, "coliform": 0.0, "uvt": 92.0}
+        wants = "ends every line here"
+        told = {
+            source: any(wants in t for t in asked(clean, source=source)[1].first)
+            for source in (Source.LAKE, Source.CISTERN, Source.WELL_DRILLED)
+        }
+        self.assertEqual(
+            told, {Source.LAKE: True, Source.CISTERN: True, Source.WELL_DRILLED: False}
+        )
+        without = {k: v for k, v in clean.items() if k != "uvt"}
+        said = asked(without, source=Source.LAKE)[1].first
+        self.assertFalse(any(wants in t for t in said))
+        self.assertTrue(any("before a line is chosen" in t for t in said))
+
     def test_nothing_is_sold_for_comfort_while_water_is_brought(self):
         wait = "Buy nothing yet, bring drinking water"
         hard, mother = {**CLEAN_WELL, "hardness": 8 * GPG}, Care(consent=True, pregnancy=True)

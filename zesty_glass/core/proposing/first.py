@@ -388,6 +388,20 @@ FIRST: tuple[First, ...] = (
         ),
     ),
     First(
+        id="surface_clean",
+        sentence=(
+            "Lake or cistern water wants disinfection whatever one sample said: a lamp, by the"
+            " transmittance that was measured, behind fine filtration, ends every line here."
+        ),
+        source="US EPA, private drinking water wells and surface sources; NSF/ANSI 55",
+        year=2022,
+        holds=lambda at: (
+            at.home.source in SURFACE
+            and not at.health("coliform", "e_coli")
+            and {"coliform", "uvt"} <= at.water.values.keys()
+        ),
+    ),
+    First(
         id="manganese",
         sentence="Iron brings manganese: test it before a filter is chosen; it wants another pH.",
         source=_PRACTICE,
