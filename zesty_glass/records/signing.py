@@ -23,12 +23,14 @@ def user_by_email(db: Session, email: str) -> User | None:
     ).one_or_none()
 
 
-def signed_in(db: Session, token_hash: str, now: datetime, idle: timedelta) -> SignIn | None:
-    """A session that has neither ended nor been idle for too long, of somebody who is
-    still active.
+def signed_in(
+    db: Session, token_hash: str, now: datetime, idle: timedelta
+) -> tuple[SignIn, User] | None:
+    """A session that has neither ended nor been idle for too long, and whose it is: somebody who is
+    still active. One question, for every request asks it.
     """
     query = (
-        select(SignIn)
+        select(SignIn, User)
         .join(User, SignIn.user_id == User.id)
         .where(
             SignIn.token_hash == token_hash,
@@ -37,7 +39,8 @@ def signed_in(db: Session, token_hash: str, now: datetime, idle: timedelta) -> S
             User.active,
         )
     )
-    return db.scalars(query).one_or_none()
+    found = db.execute(query).one_or_none()
+    return None if found is None else (found[0], found[1])
 
 
 def user(db: Session, id: UUID) -> User:

@@ -187,12 +187,13 @@ def whose(db: Session, token: str) -> Person | None:
     """The person of a session token, or None. The session counts as seen, to within
     some minutes.
     """
-    row = signing.signed_in(db, token_hash(token), now(), IDLE)
-    if row is None:
+    found = signing.signed_in(db, token_hash(token), now(), IDLE)
+    if found is None:
         return None
+    row, user = found
     if now() - row.seen_at > SEEN_EVERY:
         row.seen_at = now()
-    return person(signing.user(db, row.user_id), row)
+    return person(user, row)
 
 
 def add_user(db: Session, firm: UUID, email: str, name: str, role: str, password: str) -> User:
