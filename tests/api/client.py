@@ -211,8 +211,7 @@ def compared(assessment):
 
 def in_decimals(comparison):
     """The same with its prices as decimals, so that 10 and 10.00 are one amount, and without the
-    way each value came about, the facts in words and what renting costs, which an assessment does
-    not hold.
+    way each value came about and the facts in words, which an assessment does not hold.
     """
     return {
         **{k: v for k, v in comparison.items() if k != "facts"},
@@ -223,12 +222,4 @@ def in_decimals(comparison):
             }
             for o in comparison["options"]
         ],
-        "over": [
-            {**x, "options": {k: _without_rentables(o) for k, o in x["options"].items()}}
-            for x in comparison["over"]
-        ],
     }
-
-
-def _without_rentables(option):
-    return {k: v for k, v in option.items() if k != "rentables"}

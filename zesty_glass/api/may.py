@@ -72,6 +72,7 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("DELETE", f"{_V}/options/{{option_id}}"): SELLING,
     ("GET", f"{_V}/options/{{option_id}}/what-if"): SELLING,
     ("GET", f"{_V}/comparison"): EVERYBODY,
+    ("GET", f"{_V}/renting"): EVERYBODY,
     ("GET", f"{_V}/card"): EVERYBODY,
     ("GET", f"{_V}/pair"): EVERYBODY,
     ("GET", f"{_V}/file"): SELLING,

@@ -14,7 +14,7 @@ from ..core.assess import assess
 from ..core.bounds import FIRST_DAY, INT_MOST, LAST_DAY
 from ..core.errors import RuleError
 from ..core.presenting.card import WaterCard, water_card
-from ..core.presenting.comparison import Comparison, compare
+from ..core.presenting.comparison import Comparison, Renting, compare, renting
 from ..core.testing.laboratory import panel, status
 from ..core.testing.pairs import Pair, pairs
 from ..core.testing.reading import Reading, work_out
@@ -280,6 +280,15 @@ def comparison(
         return answer(worked(visit, lambda v: compare(v, tuple(years), times)))
 
     return answered(request, _tag(ctx, id, "comparison", use, units, years), made)
+
+
+@router.get("/{id}/renting", response_model=list[Renting])
+def rented(ctx: Signed, id: UUID, years: Years = 10) -> Response:
+    """Items of the options that the firm lets: bought, rented and rented to own, over a horizon."""
+    with ctx.db() as db:
+        row = visiting.get(db, ctx.who, id)
+        visit, _ = visiting.document(db, ctx.who, row, snapshots=False)
+    return answer(list(worked(visit, lambda v: renting(v, years))), list[Renting])
 
 
 @router.get("/{id}/card", response_model=WaterCard)

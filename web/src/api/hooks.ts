@@ -100,6 +100,19 @@ export const useComparison = (id: string, use: Use = "expected"): UseQueryResult
       ),
     placeholderData: (old) => old,
   });
+export type Renting = components["schemas"]["Renting"];
+/** What the firm lets of the options, over so many years; part of the visit, so read anew with it. */
+export const useRenting = (id: string, years: number): UseQueryResult<Renting[]> =>
+  useQuery({
+    queryKey: ["visit", id, "renting", years],
+    queryFn: () =>
+      data(
+        api.GET("/api/visits/{id}/renting", {
+          params: { path: { id }, query: { years: years as 5 | 10 | 15 | 20 } },
+        }),
+      ),
+    placeholderData: (old) => old,
+  });
 export type FirmView = components["schemas"]["FirmView"];
 export const useFirm = (): UseQueryResult<FirmView> =>
   useQuery({ queryKey: ["firm"], queryFn: () => data(api.GET("/api/firm")) });

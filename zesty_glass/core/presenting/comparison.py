@@ -5,7 +5,6 @@ its cost over several horizons.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import replace
 from decimal import Decimal
 
 from .. import words
@@ -75,12 +74,19 @@ class ComparedOption:
 
 @record
 class OptionCost:
-    """What of an option depends on the horizon; ``rentables``: items of it that the firm lets."""
+    """What of an option depends on the horizon."""
 
     cost: Lifetime | None
     use_band: CostBand | None
     cheaper_than: tuple[tuple[str, int], ...]
-    rentables: tuple[Rentable, ...] = ()
+
+
+@record
+class Renting:
+    """Items of an option that the firm lets, with what each way comes to."""
+
+    option: str
+    items: tuple[Rentable, ...]
 
 
 @record
@@ -125,24 +131,35 @@ def compare(
     )
 
 
+def renting(visit: Visit, years: int, use: float = 1.0) -> tuple[Renting, ...]:
+    """What the items of each option come to bought and rented over a horizon [years]; options of
+    which the firm lets nothing are left out.
+    """
+    at, catalogue = drawn(visit), {i.code: i for i in visit.catalogue}
+    if at.raw is None or not any(i.lets for i in visit.catalogue):
+        return ()
+    s = visit.settings
+    every = (
+        Renting(
+            option=way.option.id,
+            items=rentables(way.line, catalogue, years, s.price_growth, s.discount),
+        )
+        for way in worked(at, at.raw, False, use, brief=True).ways
+        if way.line is not None
+    )
+    return tuple(r for r in every if r.items)
+
+
 def _over(w: Worked, good: Mapping[str, LineReport], years: int) -> OverYears:
     visit = w.drawn.visit
     costs = {id: cost_of(line, visit, w.listed, years) for id, line in good.items()}
     return OverYears(
         years=years,
         options={
-            way.option.id: replace(
-                _cost(way.option.id, costs, w.ends.get(way.option.id, ()), visit, w.listed),
-                rentables=() if way.line is None else _rentables(way.line, visit, years),
-            )
-            for way in w.ways
+            o.id: _cost(o.id, costs, w.ends.get(o.id, ()), visit, w.listed)
+            for o in (way.option for way in w.ways)
         },
     )
-
-
-def _rentables(line: LineReport, visit: Visit, years: int) -> tuple[Rentable, ...]:
-    catalogue, s = {i.code: i for i in visit.catalogue}, visit.settings
-    return rentables(line, catalogue, years, s.price_growth, s.discount)
 
 
 def _cost(

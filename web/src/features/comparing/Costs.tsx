@@ -170,7 +170,7 @@ export function Costs({ a, ...chosen }: { a: Comparison } & Chosen): ReactElemen
               {s}
             </p>
           ))}
-          <Rented a={a} over={over} years={years} currency={currency} />
+          <Rented a={a} years={years} currency={currency} />
           <Assumed a={a} />
         </div>
       </div>

@@ -1,15 +1,14 @@
 /** What an item comes to bought, rented, and rented to own; one touch takes it so. */
 import type { ReactElement } from "react";
 
-import { useEditOption, type Comparison } from "../../api/hooks";
+import { useEditOption, useRenting, type Comparison, type Renting } from "../../api/hooks";
 import type { Option } from "../../api/types";
 import { money, num, sumOver } from "../../app/show";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 import { letterOf } from "./Columns";
 
-type Over = Comparison["over"][number]["options"];
-type Rentable = Over[string]["rentables"][number];
+type Rentable = Renting["items"][number];
 type Way = Rentable["ways"][number];
 type Terms = Option["stages"][number]["terms"];
 
@@ -88,26 +87,28 @@ interface Shown {
   item: Rentable;
 }
 
-function rentablesOf(a: Comparison, over: Over): Shown[] {
-  return a.options.flatMap((o, i) =>
-    (over[o.id]?.rentables ?? []).map((item) => ({ option: o.id, letter: letterOf(i), item })),
-  );
+function shownOf(a: Comparison, renting: readonly Renting[]): Shown[] {
+  return renting.flatMap((r) => {
+    const letter = letterOf(a.options.findIndex((o) => o.id === r.option));
+    return r.items.map((item) => ({ option: r.option, letter, item }));
+  });
 }
 
 export function Rented({
   a,
-  over,
   years,
   currency,
 }: {
   a: Comparison;
-  over: Over;
   years: number;
   currency: string;
 }): ReactElement | null {
   const { id, view } = useVisitContext();
   const change = useEditOption(id);
-  const shown = rentablesOf(a, over);
+  const renting = useRenting(id, years);
+  const shown = shownOf(a, renting.data ?? []);
+  if (renting.isError)
+    return <Trouble error={renting.error} again={() => void renting.refetch()} />;
   if (shown.length === 0) return null;
   const take = (s: Shown, terms: Terms): void => {
     const option = view.visit.options.find((o) => o.id === s.option);
