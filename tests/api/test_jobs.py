@@ -254,8 +254,10 @@ class Gauges(JobCase):
         moved = self.read(job, 60, id=id, part=key)
         due = next(d for d in moved["standing"]["due"] if d["part"]["key"] == key)
         self.assertEqual((due["next"], due["read"]["value"]), (day(0), 60))
-        again = self.read(job, 61, id=id, part=key)
+        again = self.read(job, 60, id=id, part=key)
         self.assertEqual(again["version"], moved["version"])
+        other = self.read(job, 61, id=id, part=key, status=422)
+        self.assertEqual(other["code"], "request.other")
         listed = self.get(f"/api/due?until={day(0)}")["lines"]
         self.assertIn(key, {x["key"] for x in listed if x["job"] == job["job"]["id"]})
         r = self.client.delete(f"/api/jobs/{job['job']['id']}/gauges/{id}")

@@ -42,6 +42,19 @@ class Checks(ApiCase):
         self.assertIn("do not count on it", got["sentence"])
         self.assertEqual(self.kit()["last_check"], was)
 
+    def test_one_that_was_fit_is_due_after_a_check_that_did_not_hold(self):
+        self.put(343)
+        self.assertEqual(self.kit()["last_check"], TODAY)
+        self.put(420)
+        self.assertIsNone(self.kit()["last_check"])
+        self.put(343)
+        self.assertEqual(self.kit()["last_check"], TODAY)
+
+    def test_an_older_check_changes_nothing_of_the_kit(self):
+        self.put(343)
+        self.put(420, on=(date.today() - timedelta(days=9)).isoformat())
+        self.assertEqual(self.kit()["last_check"], TODAY)
+
     def test_the_same_again_is_one(self):
         id = uuid4()
         many = len(self.put(343, id=id)["checks"])

@@ -5,20 +5,16 @@ anew.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import UTC, date, datetime
 from pathlib import Path
 
 import pypdfium2
 from PIL import Image, ImageChops, ImageFilter, ImageStat
 
-from zesty_glass.core.presenting.offer import make_offer
-from zesty_glass.core.proposing.proposal import Proposal
+from tests.documents.test_paper import AT, LINK, offered, proposal
 from zesty_glass.demo.homes import home_1, home_7
 from zesty_glass.documents import pdf
 
 FOLDER = Path(__file__).with_name("golden")
-AT = datetime(2026, 11, 20, 9, tzinfo=UTC)
-LINK = "https://water.example/p/" + "A" * 43
 SCALE = 0.55  # of 72 dots an inch
 BLUR = 1.5  # [dots] edges of letters move by less
 #: what a page may differ by, in the mean and at most, of 255
@@ -35,27 +31,8 @@ def proposals() -> dict[str, bytes]:
 
 
 def _paper(visit, recommended: str) -> bytes:
-    offer = make_offer(
-        visit,
-        number="261120-AB12",
-        revision=1,
-        created_at=AT,
-        valid_until=date(2026, 12, 20),
-        recommended=recommended,
-        reasons="",
-    )
-    proposal = Proposal(
-        id="x",
-        number=offer.number,
-        recommended=offer.recommended,
-        reasons=offer.reasons,
-        horizon=offer.horizon,
-        created_at=AT,
-        valid_until=offer.valid_until,
-        snapshot="{}",
-        digest="0" * 64,
-    )
-    return pdf.proposal_pdf(offer, proposal, "good", LINK)
+    offer = offered(visit, recommended)
+    return pdf.proposal_pdf(offer, proposal(offer), "good", LINK)
 
 
 def pages(data: bytes) -> list[Image.Image]:

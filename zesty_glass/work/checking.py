@@ -10,14 +10,14 @@ from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
 from ..core.testing.checking import InstrumentCheck, InstrumentDrift, check_made, drift
-from ..core.testing.instruments import Instrument
+from ..core.testing.instruments import Instrument, fitness
 from ..documents.codec import load, plain
 from ..records import notes as records
 from ..records import store
 from ..records.models import HomeRow, InstrumentRow
 from ..records.note_models import HomeNoteRow, InstrumentCheckRow
 from . import keeping, logbook
-from .keeping import note
+from .keeping import another, note
 from .person import Person, now
 
 MOST_SHOWN = 24  # checks of an instrument that are looked at, the latest
@@ -43,8 +43,8 @@ def drifts(db: Session, who: Person, key: str = "") -> tuple[InstrumentDrift, ..
 
 
 def check(db: Session, who: Person, key: str, id: UUID, made: InstrumentCheck) -> InstrumentDrift:
-    """Keep a check of an instrument. One that holds moves the day of its last check; one that does
-    not leaves it due.
+    """Keep a check of an instrument. One that holds moves the day of its last check; after one that
+    does not it is due.
 
     Raises:
         NotFound: no such kit. RuleError: as ``check_made``, or an id that was another's.
@@ -56,7 +56,7 @@ def check(db: Session, who: Person, key: str, id: UUID, made: InstrumentCheck) -
     known = records.check(db, who.firm_id, id)
     if known is None:
         if records.known(db, InstrumentCheckRow, id):
-            raise _another("check")
+            raise another("check")
         row = InstrumentCheckRow(
             id=id,
             firm_id=who.firm_id,
@@ -77,26 +77,23 @@ def check(db: Session, who: Person, key: str, id: UUID, made: InstrumentCheck) -
         made.standard,
         made.shown,
     ):
-        raise _another("check")
+        raise another("check")
     got = drifts(db, who, key)[0]
-    if known is None and got.within and got.checks[-1].id == str(id):
-        _checked(db, who, kit, made.on)
+    if known is None and got.checks[-1].id == str(id) and got.within is not None:
+        _checked(db, who, kit, made.on if got.within else None)
     return got
 
 
-def _checked(db: Session, who: Person, row: InstrumentRow, on: date) -> None:
+def _checked(db: Session, who: Person, row: InstrumentRow, held_on: date | None) -> None:
+    """The day of a kit's last check moves to the one that held; after one that did not hold it has
+    none, unless it is due already.
+    """
     kit = load(Instrument, row.data)
-    if kit.last_check is None or kit.last_check < on:
-        keeping.change(db, who, row, {"data": plain(replace(kit, last_check=on))})
-
-
-def _another(thing: str) -> RuleError:
-    return RuleError(
-        "request.other",
-        f"This {thing} was kept already, and was another one.",
-        "id",
-        "Nothing was overwritten. Send yours under a new id.",
-    )
+    if held_on is None:
+        day = kit.last_check if fitness(kit, now().date()) else None
+    else:
+        day = max(held_on, kit.last_check or held_on)
+    keeping.change(db, who, row, {"data": plain(replace(kit, last_check=day))})
 
 
 def of_home(db: Session, who: Person, home: UUID) -> list[HomeNoteRow]:
@@ -124,7 +121,7 @@ def add_note(db: Session, who: Person, home: UUID, id: UUID, on: date, text: str
     if row is not None and (row.on, row.text) == (on, said):
         return row
     if row is not None or records.known(db, HomeNoteRow, id):
-        raise _another("note")
+        raise another("note")
     if len(records.of_home(db, who.firm_id, home)) >= MOST_NOTES:
         raise RuleError(
             "note.many", f"This home has {MOST_NOTES} notes.", "id", "Say it in the next visit’s."

@@ -20,7 +20,7 @@ from ..records.file_models import FileRow
 from ..records.models import ReadingRow
 from . import visiting
 from .apart import papers
-from .keeping import note
+from .keeping import another, note
 from .person import Person, manager_only, now
 
 About = Literal["reading", "step"]
@@ -52,12 +52,7 @@ def _same(row: FileRow | None, digest: str, db: Session, id: UUID, thing: str) -
     if row is not None and row.digest == digest:
         return row
     if row is not None or records.known(db, id):
-        raise RuleError(
-            "request.other",
-            f"This {thing} was kept already, and was another one.",
-            "id",
-            "Nothing was overwritten. Send yours under a new id.",
-        )
+        raise another(thing)
     return None
 
 

@@ -44,7 +44,7 @@ from ..records import store
 from ..records.after_models import JobRow
 from ..records.models import HomeRow, ProposalRow
 from . import keeping, readings, visiting
-from .keeping import expect
+from .keeping import another, expect
 from .mending import worked
 from .person import Person, now
 
@@ -378,10 +378,15 @@ def drop_change(db: Session, who: Person, id: UUID, change: str) -> JobRow:
 
 
 def put_gauge(db: Session, who: Person, id: UUID, gauge: Gauge) -> JobRow:
-    """Keep what was read at a part: its next day moves. A repeat changes nothing."""
+    """Keep what was read at a part: its next day moves. A repeat changes nothing, another under its
+    id is refused.
+    """
 
     def how(j: Job) -> Job:
-        if any(g.id == gauge.id for g in j.gauges):
+        have = next((g for g in j.gauges if g.id == gauge.id), None)
+        if have is not None:
+            if replace(have, by="") != replace(gauge, by=""):
+                raise another("reading")
             return j
         check_gauge(gauge, *part_since(j, gauge.part), today())
         _room(len(j.gauges), MOST_CHANGES)

@@ -39,12 +39,17 @@ def request_of(*said: Any) -> str:
 def same_request(kept: str, asked: str, thing: str) -> None:
     """RuleError when an id that was used already comes again with other content."""
     if kept and kept != asked:
-        raise RuleError(
-            "request.other",
-            f"This {thing} was kept already, and was another one.",
-            "id",
-            "Nothing was overwritten. Open it to look, or send yours under a new id.",
-        )
+        raise another(thing)
+
+
+def another(thing: str) -> RuleError:
+    """What is said where an id that was used already comes again with other content."""
+    return RuleError(
+        "request.other",
+        f"This {thing} was kept already, and was another one.",
+        "id",
+        "Nothing was overwritten. Open it to look, or send yours under a new id.",
+    )
 
 
 def same_id(id: str, where: str = "id") -> UUID:

@@ -47,6 +47,12 @@ class Rented(unittest.TestCase):
             [r.label for r in bought.running if r.kind == "salt"],
         )
 
+    def test_the_firms_service_is_in_the_rent(self):
+        items = {**ITEMS, "SO-15": replace(ITEMS["SO-15"], service_year=D(50))}
+        for terms, paid in (("buy", True), ("rental", False), ("rent_to_own", True)):
+            got = line(chosen("SO-15", terms), items=items)
+            self.assertEqual(any(r.kind == "service" for r in got.running), paid, terms)
+
     def test_of_a_system_too(self):
         got = line(chosen("DT-1", "rental"), chosen("SO-15", "buy"))
         tap = {s.code for s in got.stages if s.scope == "tap"}

@@ -64,6 +64,10 @@ export const monthsOf = (n: number): string => (n === 1 ? "month" : `${num(n, 1)
 
 export const timesOf = (n: number): string => (n === 1 ? "once" : `${n} times`);
 
+/** A price and how often it falls due: "$38.00 every 6 months". */
+export const priceEvery = (price: string | number, months: number, currency: string): string =>
+  `${money(price, currency, true)} every ${monthsOf(months)}`;
+
 /** What an option asks at once, and every month where something of it is rented. */
 export function atOnce(once: number, perMonth: number, currency: string): string {
   return perMonth > 0

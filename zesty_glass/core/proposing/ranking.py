@@ -326,7 +326,7 @@ class Grader:
         acts = {f.analyte for f in meaning.findings if f.weight is Weight.ACT}
         self._elsewhere, self._pressing = _decided_elsewhere(water), _pressing(water) | had & acts
         #: whether something presses that no limit of health governs, and nobody has to complain of
-        self.presses = bool(_pressing(water) & set(targets)) or bool(had & acts)
+        self.presses = bool(_pressing(water) & set(targets))
         asks = {_asks_as(f, self._elsewhere, self._pressing) for f in meaning.findings}
         elsewhere = any(
             f.analyte in self._elsewhere and f.weight is Weight.HEALTH for f in meaning.findings

@@ -2,7 +2,7 @@
 import type { ReactElement } from "react";
 
 import type { Lifetime } from "../../api/types";
-import { money, monthsOf, timesOf } from "../../app/show";
+import { money, priceEvery, timesOf } from "../../app/show";
 import { CostStack } from "./pictures";
 
 export function CostSlip({ cost, currency }: { cost: Lifetime; currency: string }): ReactElement {
@@ -24,7 +24,7 @@ export function CostSlip({ cost, currency }: { cost: Lifetime; currency: string 
                 <span className="block text-s text-ink-2">
                   {l.interval_months === null
                     ? `${money(l.price, currency, true)} ${l.why}`
-                    : `${money(l.price, currency, true)} every ${monthsOf(l.interval_months)}, ${timesOf(l.times)}; ${l.why}`}
+                    : `${priceEvery(l.price, l.interval_months, currency)}, ${timesOf(l.times)}; ${l.why}`}
                 </span>
               </td>
               <td className="py-1 text-right font-semibold whitespace-nowrap">

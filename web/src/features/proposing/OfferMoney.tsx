@@ -2,7 +2,7 @@
 import { useState, type ReactElement } from "react";
 
 import type { Offer, OfferedOption } from "../../api/types";
-import { money, monthsOf, num, volume, sumOver } from "../../app/show";
+import { money, num, priceEvery, volume, sumOver } from "../../app/show";
 import { Seg } from "../../ui/fields";
 import { CostChart, crossingWords, type Curve } from "../comparing/Cost";
 import { CostStack, Tubs } from "../comparing/pictures";
@@ -99,7 +99,7 @@ export function Costs({ offer }: { offer: Offer }): ReactElement {
                     <span className="block text-s text-ink-2">
                       {l.interval_months === null
                         ? l.why
-                        : `${money(l.price, offer.currency, true)} every ${monthsOf(l.interval_months)}; ${l.why}`}
+                        : `${priceEvery(l.price, l.interval_months, offer.currency)}; ${l.why}`}
                     </span>
                   </td>
                   <td className="text-right font-semibold py-1">

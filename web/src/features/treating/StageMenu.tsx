@@ -194,7 +194,7 @@ const TERMS: Record<Terms, string> = {
   rent_to_own: "Rented to own",
 };
 
-/** Bought or rented, and who fits it: of an item, or of the whole system that a stage is part of. */
+/** Bought or rented, and who fits it: of an item, or of the whole system of a stage. */
 function HowItComes({
   had,
   lets,
