@@ -14,6 +14,7 @@ from zesty_glass.core.assess import assess
 from zesty_glass.core.home import Care, Source
 from zesty_glass.core.presenting.card import water_card
 from zesty_glass.core.presenting.comparison import compare
+from zesty_glass.core.presenting.metric import in_units
 from zesty_glass.core.treating.stages import TECHNOLOGIES
 from zesty_glass.demo.catalogue import demo_items
 from zesty_glass.demo.homes import demo_visits
@@ -53,6 +54,49 @@ def texts(x):
 
 def faults_of(text):
     return [name for name, pattern in FAULTS.items() if re.search(pattern, text)]
+
+
+#: amounts in US units; names of the catalogue and the formula of a working keep theirs
+_US = re.compile(r"\d[\s-](gpm|gal|psi|lb|ft³|gpg|grains|pCi/L)\b|\d in (of|free|are)\b")
+_NAMED = sorted(
+    {n for i in ITEMS.values() for n in (i.name, *(c.name for c in i.consumables))},
+    key=len,
+    reverse=True,
+)
+
+
+def in_the_open(x):
+    """What is read at once: a document without its workings."""
+    if isinstance(x, dict):
+        return {k: in_the_open(v) for k, v in x.items() if "formula" not in x}
+    return [in_the_open(v) for v in x] if isinstance(x, (list, tuple)) else x
+
+
+class Metric(unittest.TestCase):
+    """Nothing of a line is said in gallons, pounds or inches where the home is shown in metric."""
+
+    def no_us(self, what):
+        for text in set(texts(in_the_open(plain(what)))):
+            left = text
+            for name in _NAMED:
+                left = left.replace(name, "")
+            if "°dH" not in left and not re.fullmatch(r"[\d,]+ mg/L \(\d+ gpg\)", left):
+                self.assertNotRegex(left, _US)
+
+    def test_the_demo_s_homes(self):
+        for visit in demo_visits(AT):
+            v = replace(visit, settings=replace(visit.settings, units="metric"))
+            with self.subTest(home=visit.home.name):
+                self.no_us(in_units(assess(v), v))
+                self.no_us(in_units(compare(v, (1, 10)), v))
+                self.no_us(in_units(water_card(v, assess(v)), v))
+                question = Question(visit=v, items=ITEMS)
+                self.no_us(question.said(question.suggest()))
+
+    def test_it_is_seen(self):
+        for us in ("9 gpm", "1,000 gal a week", "40-lb bags", "62 in of height", "3 gpg"):
+            with self.assertRaises(AssertionError):
+                self.no_us({"sentence": us})
 
 
 class Texts(unittest.TestCase):

@@ -23,6 +23,7 @@ from ..work.apart import Busy, TooMuch, searches
 from .answers import PRIVATE, answer
 from .context import Signed
 from .files import FileBody
+from .schemas import Units
 
 router = APIRouter(prefix="/api", tags=["catalogue"])
 LOOK_S = 0.05
@@ -77,10 +78,10 @@ def bring_in(
 
 
 @router.get("/visits/{id}/suggest", response_model=Suggestion)
-def suggest(ctx: Signed, id: UUID) -> Response:
+def suggest(ctx: Signed, id: UUID, units: Units = None) -> Response:
     """Lines that no other beats, in one answer."""
     with ctx.db() as db:
-        asked = catalogue.question(db, ctx.who, id)
+        asked = catalogue.question(db, ctx.who, id, units)
     return Response(
         searches().run(catalogue.suggest_json, asked),
         media_type="application/json",
@@ -89,10 +90,10 @@ def suggest(ctx: Signed, id: UUID) -> Response:
 
 
 @router.get("/visits/{id}/suggest/stream", response_class=StreamingResponse)
-def suggest_stream(ctx: Signed, id: UUID) -> StreamingResponse:
+def suggest_stream(ctx: Signed, id: UUID, units: Units = None) -> StreamingResponse:
     """The same as server-sent events: how far the search is, then its answer."""
     with ctx.db() as db:
-        asked = catalogue.question(db, ctx.who, id)
+        asked = catalogue.question(db, ctx.who, id, units)
     return StreamingResponse(
         _told(asked),
         media_type="text/event-stream",
@@ -145,8 +146,8 @@ def _ended(searching: asyncio.Future[bytes]) -> str:
 
 
 @router.get("/visits/{id}/options/{option_id}/what-if", response_model=list[WhatIf])
-def what_if(ctx: Signed, id: UUID, option_id: UUID) -> Response:
+def what_if(ctx: Signed, id: UUID, option_id: UUID, units: Units = None) -> Response:
     """A line under each change: two more people, a lower pH, the next size up."""
     with ctx.db() as db:
-        asked = catalogue.question(db, ctx.who, id)
-    return answer(asked.what_ifs(str(option_id)), tuple[WhatIf, ...])
+        asked = catalogue.question(db, ctx.who, id, units)
+    return answer(asked.said(asked.what_ifs(str(option_id))), tuple[WhatIf, ...])

@@ -74,6 +74,7 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("GET", f"{_V}/comparison"): EVERYBODY,
     ("GET", f"{_V}/renting"): EVERYBODY,
     ("GET", f"{_V}/card"): EVERYBODY,
+    ("GET", f"{_V}/appliances/{{kind}}"): EVERYBODY,
     ("GET", f"{_V}/pair"): EVERYBODY,
     ("GET", f"{_V}/file"): SELLING,
     ("GET", f"{_V}/readings.csv"): EVERYBODY,

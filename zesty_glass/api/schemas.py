@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import date, datetime
+from decimal import Decimal
 from typing import Annotated, Any, Literal, cast
 from uuid import UUID
 
@@ -14,6 +15,7 @@ from ..core.assess import Assessment
 from ..core.bounds import bounded
 from ..core.demonstrating.about import About, NotOffered
 from ..core.home import Customer, Home
+from ..core.presenting.appliance import Told
 from ..core.presenting.offer import Offer
 from ..core.presenting.revision import Difference
 from ..core.proposing.price import Terms
@@ -26,6 +28,25 @@ from ..core.testing.value import Value
 from ..core.visit import Visit
 from ..work.mending import Unreadable
 from ..work.seals import Standing
+
+#: in which units an answer is said; None: the visit's own
+Units = Literal["us", "metric"] | None
+
+
+class ToldQuery(BaseModel):
+    """What the household says of an appliance; what is left out was not asked."""
+
+    uses_year: float | None = Field(None, ge=0, le=5000)
+    litres: float | None = Field(None, ge=0, le=2000)
+    dose_here: float | None = Field(None, ge=0, le=1000)
+    dose_soft: float | None = Field(None, ge=0, le=1000)
+    dose_price: Decimal | None = Field(None, ge=0, le=1000)
+    salt_kg: float | None = Field(None, ge=0, le=1000)
+    salt_price: Decimal | None = Field(None, ge=0, le=1000)
+
+    def told(self) -> Told:
+        """As the core reads it."""
+        return Told(**self.model_dump())
 
 
 class Body(BaseModel):

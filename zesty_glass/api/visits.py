@@ -13,8 +13,10 @@ from pydantic import Field
 from ..core.assess import assess
 from ..core.bounds import FIRST_DAY, INT_MOST, LAST_DAY
 from ..core.errors import RuleError
+from ..core.presenting.appliance import ApplianceCard, Kind, appliance_card
 from ..core.presenting.card import WaterCard, water_card
 from ..core.presenting.comparison import Comparison, Renting, compare, renting
+from ..core.presenting.metric import in_units
 from ..core.testing.laboratory import panel, status
 from ..core.testing.pairs import Pair, pairs
 from ..core.testing.reading import Reading, work_out
@@ -42,6 +44,8 @@ from .schemas import (
     Saved,
     StartBody,
     StrikeBody,
+    ToldQuery,
+    Units,
     VisitChange,
     VisitPlan,
     VisitSummary,
@@ -50,7 +54,6 @@ from .schemas import (
 
 router = APIRouter(prefix="/api/visits", tags=["visits"])
 Version = Annotated[int | None, Header(alias="If-Match-Version", ge=0, le=INT_MOST)]
-Units = Literal["us", "metric"] | None
 Years = Annotated[int, Field(ge=1, le=30)]
 
 
@@ -82,7 +85,7 @@ def _view(ctx: Context, id: UUID, units: Units, at: datetime) -> Response:
             visit=visit,
             versions=versions,
             step=step,
-            assessment=assessment,
+            assessment=in_units(assessment, visit),
             lab=lab,
             suggested=panel(visit.home, drawn),
             others=tuple(OtherVisit(id=str(i), started_at=t) for i, t in others),
@@ -277,7 +280,7 @@ def comparison(
             row = visiting.get(db, ctx.who, id)
             visit, _ = visiting.document(db, ctx.who, row, snapshots=False)
         visit = _in_units(visit, units)
-        return answer(worked(visit, lambda v: compare(v, tuple(years), times)))
+        return answer(in_units(worked(visit, lambda v: compare(v, tuple(years), times)), visit))
 
     return answered(request, _tag(ctx, id, "comparison", use, units, years), made)
 
@@ -297,7 +300,19 @@ def card(ctx: Signed, id: UUID, units: Units = None) -> Response:
     with ctx.db() as db:
         visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id), snapshots=False)
     visit = _in_units(visit, units)
-    return answer(worked(visit, lambda v: water_card(v, assess(v))))
+    return answer(in_units(worked(visit, lambda v: water_card(v, assess(v))), visit))
+
+
+@router.get("/{id}/appliances/{kind}", response_model=ApplianceCard)
+def appliance(
+    ctx: Signed, id: UUID, kind: Kind, told: Annotated[ToldQuery, Query()], units: Units = None
+) -> Response:
+    """One appliance's card: what this water sets on it, and what hardness is worth there."""
+    with ctx.db() as db:
+        visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id), snapshots=False)
+    visit, said = _in_units(visit, units), told.told()
+    card = worked(visit, lambda v: appliance_card(v, assess(v), kind, said))
+    return answer(in_units(card, visit))
 
 
 @router.get("/{id}/pair", response_model=list[Pair])

@@ -17,15 +17,25 @@ from ..core.aftercare.gauging import GAUGED
 from ..core.analytes import ANALYTES
 from ..core.home import SOURCE_NAMES, WISHED
 from ..core.in_place import KINDS as IN_PLACE
+from ..core.presenting.appliance import APPLIANCES
+from ..core.presenting.metric import UNITS as METRIC
 from ..core.testing.by_laboratory import report_bases, report_units
 from ..core.testing.procedures import PROCEDURES
 from ..core.treating.place import ASKED
 from ..core.treating.stages import KIND_NAMES, TECHNOLOGIES
-from ..core.units import BQ_L_PER_PCI_L, CM_PER_IN, KPA_PER_PSI, L_PER_GAL, MG_L_PER_GPG
+from ..core.units import BQ_L_PER_PCI_L, L_PER_GAL, MG_L_PER_GPG
 from .machine import WEB
 
 GENERATED = WEB / "src" / "api" / "schema.generated.ts"
 FACTS = WEB / "src" / "app" / "facts.generated.ts"
+ASKS = """export interface Asked {
+  field: string;
+  question: string;
+  unit: string;
+  most: number;
+  choices: string[];
+}
+"""
 HEAD = "/** Written by ./zesty client from the core: change it there. */\n"
 PROCEDURE = """export interface Procedure {
   kind: string;
@@ -64,7 +74,7 @@ def facts() -> str:
     }
     told = {
         "ASKED": (
-            "Record<string, { field: string; question: string; unit: string; most: number }>",
+            "Record<string, Asked>",
             {id: asdict(a) for id, a in ASKED.items()},
         ),
         "GAUGED": (
@@ -91,6 +101,17 @@ def facts() -> str:
             },
         ),
     }
+    told["METRIC"] = (
+        "Record<string, [unit: string, factor: number]>",
+        {us: (turned.unit, turned.factor) for us, turned in METRIC.items()},
+    )
+    told["APPLIANCES"] = (
+        "Record<string, { name: string; uses: number; litres: number }>",
+        {
+            kind: {"name": a.name, "uses": a.uses_year, "litres": a.litres}
+            for kind, a in APPLIANCES.items()
+        },
+    )
     told["PROCEDURES"] = ("Procedure[]", [asdict(p) for p in PROCEDURES])
     told["REPORTED"] = (
         "Record<string, { units: string[]; bases: string[] }>",
@@ -103,12 +124,11 @@ def facts() -> str:
     numbers = {
         "MG_L_PER_GPG": MG_L_PER_GPG,
         "L_PER_GAL": L_PER_GAL,
-        "KPA_PER_PSI": KPA_PER_PSI,
-        "CM_PER_IN": CM_PER_IN,
+        "GAL_PER_M3": 1000 / L_PER_GAL,
         "BQ_L_PER_PCI_L": BQ_L_PER_PCI_L,
     }
     lines += [f"export const {n} = {v!r};\n" for n, v in numbers.items()]
-    return "".join([HEAD, PROCEDURE, *lines])
+    return "".join([HEAD, PROCEDURE, ASKS, *lines])
 
 
 def _shown(analyte: str, units: str) -> tuple[float, str, int]:

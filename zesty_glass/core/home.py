@@ -34,6 +34,10 @@ SOURCE_NAMES = {
 
 
 MOST_FLOW_GPM, MOST_PSI = 500, 300  # more than any home has: a slip of the finger
+MOST_PIPE_IN = 8.0  # inside width; wider is a street's main
+#: what the house's own pipe is of, as it is asked; another may be written
+PIPES = ("copper", "galvanised steel", "plastic", "lead")
+_METALS = ("copper", "galvan", "steel", "iron", "brass", "lead")
 
 
 @record
@@ -111,6 +115,10 @@ class Home:
 
     Args:
         bill_gal_day: indoor use from the water bill [gal/day]; wins over the people estimate.
+        told_peak_gpm: peak flow of a larger building, by its designer or a count of its fixtures
+            [gpm]; wins over the table of bathrooms. pipe_in: inside width of the pipe that enters
+            [in], which says the peak beyond that table where nobody does.
+        pipe_material: what the house's pipe is of.
         flow_gpm: measured flow [gpm]; ``flow_full_bore`` when taken full bore or with two outlets
             open.
         running_psi: pressure with a tap open [psi].
@@ -132,6 +140,8 @@ class Home:
     bathrooms: float = 1
     occupied_days: float = 365.25
     bill_gal_day: float | None = None
+    told_peak_gpm: float | None = None
+    pipe_in: float | None = None
     flow_gpm: float | None = None
     flow_full_bore: bool = False
     static_psi: float | None = None
@@ -163,6 +173,8 @@ class Home:
             ("bathrooms", 0, 100, ""),
             ("occupied_days", 0, 366, "days"),
             ("bill_gal_day", 0, 100000, "gal/day"),
+            ("told_peak_gpm", 0, MOST_FLOW_GPM, "gpm"),
+            ("pipe_in", 0, MOST_PIPE_IN, "in"),
             ("flow_gpm", 0, MOST_FLOW_GPM, "gpm"),
             ("static_psi", 0, MOST_PSI, "psi"),
             ("running_psi", 0, MOST_PSI, "psi"),
@@ -196,6 +208,11 @@ class Home:
     def well(self) -> bool:
         """Whether a pump on the ground's water feeds it."""
         return self.source in WELLS or self.source is Source.SPRING
+
+    @property
+    def metal_pipe(self) -> bool:
+        """Whether what is said of its pipe names a metal."""
+        return any(metal in self.pipe_material.lower() for metal in _METALS)
 
     @property
     def drain_price(self) -> Decimal | None:

@@ -10,12 +10,14 @@ import time
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from pathlib import Path
+from typing import Literal, TypeVar
 from uuid import UUID, uuid4
 
 from sqlalchemy.orm import Session
 
 from ..catalogue import files
 from ..core.errors import RuleError
+from ..core.presenting.metric import in_units
 from ..core.proposing.suggest import suggest
 from ..core.proposing.suggested import Suggestion
 from ..core.searching.search import Progress
@@ -32,6 +34,7 @@ from .keeping import change, note
 from .person import Conflict, Person, manager_only
 
 TOLD_EVERY_S = 0.05
+_T = TypeVar("_T")
 
 
 def on_sale(db: Session, who: Person) -> dict[str, Item]:
@@ -132,6 +135,10 @@ class Question:
             kept_of(v, raw, at.waters),
         )
 
+    def said(self, worked: _T) -> _T:
+        """What was worked out, in the units of the visit."""
+        return in_units(worked, self.visit, self.items.values())
+
     def what_ifs(self, option_id: str) -> tuple[WhatIf, ...]:
         """A line under each change."""
         v, at = self.visit, drawn(self.visit)
@@ -156,7 +163,7 @@ def suggest_json(asked: Question, progress: str | None = None) -> bytes:
     ``progress``.
     """
     if progress is None:
-        return to_json(asked.suggest())
+        return to_json(asked.said(asked.suggest()))
     waiting, last = Path(progress + ".new"), [0.0]
 
     def told(what: str, done: int, of: int) -> None:
@@ -166,10 +173,14 @@ def suggest_json(asked: Question, progress: str | None = None) -> bytes:
         waiting.write_text(json.dumps({"what": what, "done": done, "of": of}) + "\n")
         waiting.replace(progress)
 
-    return to_json(asked.suggest(told))
+    return to_json(asked.said(asked.suggest(told)))
 
 
-def question(db: Session, who: Person, visit_id: UUID) -> Question:
-    """A visit with the items on sale."""
+def question(
+    db: Session, who: Person, visit_id: UUID, units: Literal["us", "metric"] | None = None
+) -> Question:
+    """A visit with the items on sale; ``units``: those in which its answer is said."""
     visit, _ = visiting.document(db, who, visiting.get(db, who, visit_id), snapshots=False)
+    if units is not None:
+        visit = replace(visit, settings=replace(visit.settings, units=units))
     return Question(visit=visit, items=on_sale(db, who))

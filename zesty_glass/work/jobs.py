@@ -32,6 +32,7 @@ from ..core.aftercare.proof import Proof, short_by
 from ..core.aftercare.steps import sheets
 from ..core.assess import assess
 from ..core.errors import RuleError
+from ..core.presenting.metric import in_units
 from ..core.presenting.offer import PlanTerms
 from ..core.presenting.paying import Payment, payments
 from ..core.proposing.price import PriceLine
@@ -86,14 +87,17 @@ def make(db: Session, who: Person, proposal: ProposalRow, at: datetime | None = 
     row = visiting.get(db, who, proposal.visit_id)
     visit, _ = visiting.document(db, who, row)
     id = job_id(proposal.id)
-    job = job_of(
-        _line(visit, option),
-        visit.home,
-        id=str(id),
-        visit=str(row.id),
-        proposal=str(proposal.id),
-        units=visit.settings.units,
-        made_at=at or now(),
+    job = in_units(
+        job_of(
+            _line(visit, option),
+            visit.home,
+            id=str(id),
+            visit=str(row.id),
+            proposal=str(proposal.id),
+            units=visit.settings.units,
+            made_at=at or now(),
+        ),
+        visit,
     )
     made = JobRow(
         id=id,
@@ -235,7 +239,7 @@ def set_plumbing(db: Session, who: Person, id: UUID, version: int, plumbing: Plu
     job = opened(row)
     visit, _ = visiting.document(db, who, visiting.get(db, who, row.visit_id))
     kept = replace(plumbing, assumed=False)
-    made = sheets(_line(visit, job.option), visit.home, kept)
+    made = in_units(sheets(_line(visit, job.option), visit.home, kept), visit)
     same = tuple(s.key for s in made) == tuple(s.key for s in job.sheets)
     return keep(
         db,

@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 
 from ..core.assess import assess
 from ..core.errors import RuleError
+from ..core.presenting.metric import in_units
 from ..core.presenting.offer import Offer, draft_reasons, make_offer
 from ..core.presenting.revision import Difference, differences
 from ..core.proposing.price import Terms
@@ -26,7 +27,7 @@ from .person import Conflict, Person, now
 def draft(db: Session, who: Person, visit_id: UUID, recommended: str) -> str:
     """The tool's first draft of the reasons for an option."""
     visit, _ = visiting.document(db, who, visiting.get(db, who, visit_id))
-    return worked(visit, lambda v: draft_reasons(assess(v), recommended))
+    return in_units(worked(visit, lambda v: draft_reasons(assess(v), recommended)), visit)
 
 
 def make(

@@ -9,12 +9,15 @@ from hypothesis import strategies as st
 from tests.making import home, membrane, settings, softener, water
 from zesty_glass.core.home import Source
 from zesty_glass.core.treating.demand import PEAK_BY_BATHROOMS, demand, interpolate, peak_gpm
-from zesty_glass.core.treating.line import site_of
+from zesty_glass.core.treating.line import site_of, walk
+from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.treating.place import (
     ASKED,
     backwash_checks,
     drop_at,
     item_pressure,
+    larger_checks,
+    pipe_checks,
     place_checks,
     septic_check,
 )
@@ -22,6 +25,11 @@ from zesty_glass.core.treating.place import (
 
 def site(**about):
     return site_of(home(**about), settings(), water())
+
+
+def line_of(item, place):
+    option = Option(id="o", name="O", stages=(StageChoice(item=item.code),))
+    return walk(option, {item.code: item}, water(hardness=200), None, place, settings())
 
 
 def statuses(checks):
@@ -108,10 +116,29 @@ class Place(unittest.TestCase):
         )
 
     def test_what_nobody_looked_at_is_unknown_and_names_the_look(self):
-        checks = place_checks(self.unit, site(drain=None, socket=None, headroom_in=None))
-        open_ = [c for c in checks if c.status == "unknown"]
-        self.assertEqual(len(open_), 3)
+        bare = site(drain=None, socket=None, headroom_in=None, floor_ok=None)
+        open_ = [c for c in place_checks(self.unit, bare) if c.status == "unknown"]
+        self.assertEqual(len(open_), 4)
         self.assertTrue(all(c.test for c in open_))
+
+    def test_a_floor_is_asked_about_under_what_is_heavy_alone(self):
+        for weight, said in ((400.0, None), (400.5, "unknown"), (None, None)):
+            unit = replace(self.unit, weight_lb=weight)
+            self.assertEqual(statuses(place_checks(unit, site())).get("space.floor"), said)
+        good = statuses(place_checks(self.unit, site(floor_ok=True)))
+        self.assertEqual(good["space.floor"], "met")
+
+    def test_a_pipe_that_is_cut_is_asked_about_and_a_metal_one_keeps_its_bond(self):
+        for pipe, said in (
+            ("", ["pipe.material"]),
+            ("copper", ["pipe.bonding"]),
+            ("Galvanised", ["pipe.bonding"]),
+            ("plastic", []),
+        ):
+            found = pipe_checks(True, home(pipe_material=pipe))
+            self.assertEqual([c.id for c in found], said, pipe)
+            self.assertEqual(pipe_checks(False, home(pipe_material=pipe)), [])
+        self.assertIn("of copper", pipe_checks(True, home(pipe_material="copper"))[0].sentence)
 
     def test_floor_frost_and_flow_warn(self):
         found = statuses(place_checks(self.unit, site(floor_ok=False, freezing=True)))
@@ -180,14 +207,22 @@ class Pressure(unittest.TestCase):
 class Asked(unittest.TestCase):
     """What is asked of the place is a field of the home, and its answer settles the check."""
 
-    def unknown(self, place):
+    def asked(self, place):
         item = replace(
-            softener(2), drain=True, socket=True, headroom_in=60.0, scope="house", psi_min=40.0
+            softener(2),
+            drain=True,
+            socket=True,
+            headroom_in=60.0,
+            scope="house",
+            psi_min=40.0,
+            weight_lb=420.0,
         )
         site = site_of(place, settings(), water(hardness=200))
         bed = backwash_checks(5.0, 60.0, 1.0, site)
         checks = (*place_checks(item, site), *item_pressure(item, site, place.running_psi), *bed)
-        return {c.id for c in checks if c.status == "unknown"}
+        line = line_of(item, place)
+        found = (*checks, *line.checks, *line.stages[0].checks)
+        return {c.id for c in found if c.status in ("unknown", "say") and c.id in ASKED}
 
     def test_each_is_asked_while_it_is_not_known_and_settled_by_its_answer(self):
         bare = home(
@@ -196,11 +231,48 @@ class Asked(unittest.TestCase):
             headroom_in=None,
             pump_gpm=None,
             running_psi=None,
+            brine_forbidden=None,
+            bathrooms=9,
             source=Source.WELL_DRILLED,
         )
-        self.assertEqual(self.unknown(bare), set(ASKED))
+        self.assertEqual(self.asked(bare), set(ASKED))
         for check, asked in ASKED.items():
-            answer = True if not asked.unit else 50.0
+            answer = asked.choices[0] if asked.choices else True if not asked.unit else 50.0
             with self.subTest(check):
                 told = replace(bare, **{asked.field: answer})
-                self.assertNotIn(check, self.unknown(told))
+                self.assertNotIn(check, self.asked(told))
+
+
+class Larger(unittest.TestCase):
+    """A building beyond five bathrooms: by its designer, its pipe, or said that it is open."""
+
+    def test_what_is_told_wins_over_bathrooms_and_pipe(self):
+        d = demand(home(bathrooms=12, told_peak_gpm=44.0, pipe_in=2.0), settings())
+        self.assertEqual((d.table_peak_gpm, d.peak_gpm, d.peak_by), (44.0, 44.0, "told"))
+        small = demand(home(bathrooms=2, told_peak_gpm=7.0), settings())
+        self.assertEqual((small.peak_gpm, small.peak_by), (7.0, "told"))
+
+    def test_the_pipe_says_it_beyond_the_table_alone(self):
+        # 1.5 in = 3.81 cm: 11.40 cm² × 200 cm/s = 2.280 L/s = 136.8 L/min = 36.1 gpm
+        d = demand(home(bathrooms=12, pipe_in=1.5), settings())
+        self.assertAlmostEqual(d.peak_gpm, 36.1, 1)
+        self.assertEqual(d.peak_by, "pipe")
+        narrow = demand(home(bathrooms=12, pipe_in=0.5), settings())
+        self.assertEqual((narrow.peak_gpm, narrow.peak_by), (18.0, "pipe"))
+        home_size = demand(home(bathrooms=5, pipe_in=1.5), settings())
+        self.assertEqual((home_size.peak_gpm, home_size.peak_by), (18.0, "bathrooms"))
+
+    def test_a_measured_flow_caps_what_was_told(self):
+        d = demand(home(told_peak_gpm=44.0, flow_gpm=20.0, flow_full_bore=True), settings())
+        self.assertEqual((d.peak_gpm, d.capped), (20.0, True))
+
+    def test_what_is_open_is_said(self):
+        for about, said in (
+            ({"bathrooms": 5}, []),
+            ({"bathrooms": 6}, ["unknown"]),
+            ({"bathrooms": 6, "pipe_in": 1.5}, ["say"]),
+            ({"bathrooms": 6, "told_peak_gpm": 30.0}, []),
+        ):
+            found = larger_checks(site(**about))
+            self.assertEqual([c.status for c in found], said, about)
+        self.assertIn("18 gpm", larger_checks(site(bathrooms=6))[0].sentence)

@@ -652,6 +652,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/appliances/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Appliance
+         * @description One appliance's card: what this water sets on it, and what hardness is worth there.
+         */
+        get: operations["appliance_api_visits__id__appliances__kind__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/pair": {
         parameters: {
             query?: never;
@@ -2470,6 +2490,61 @@ export interface components {
             decimals: number;
         };
         /**
+         * ApplianceCard
+         * @description The card of one appliance.
+         */
+        ApplianceCard: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dishwasher" | "washing_machine" | "coffee_machine" | "water_heater";
+            /** Name */
+            name: string;
+            /** Home */
+            home: string;
+            /** Place */
+            place: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Firm */
+            firm: string;
+            /** By */
+            by: string;
+            /** Waters */
+            waters: components["schemas"]["ApplianceWater"][];
+            /** Source */
+            source: string;
+            /**
+             * Honest
+             * @default By this day’s reading. The appliance’s own manual decides where it says otherwise, and by the appliance alone nobody need buy anything.
+             */
+            honest: string;
+        };
+        /**
+         * ApplianceWater
+         * @description An appliance on one water: what is set, and what hardness is worth there a year.
+         */
+        ApplianceWater: {
+            /** Name */
+            name: string;
+            /** Hardness */
+            hardness: string;
+            /** Sets */
+            sets: [
+                string,
+                string
+            ][];
+            /** Worth */
+            worth: [
+                string,
+                string
+            ][];
+        };
+        /**
          * AskBody
          * @description A customer's question, or their wish for a visit.
          */
@@ -3645,6 +3720,7 @@ export interface components {
          * Demand
          * @description Use [gal/day when occupied], days occupied, yearly use [gal], and flows [gpm].
          *
+         *     ``table_peak_gpm`` is the peak before a measured flow caps it, and ``peak_by`` says by what.
          *     ``house_gal_day`` carries the schools' range of 50 to 75 gal a person when no bill is known.
          */
         Demand: {
@@ -3665,6 +3741,12 @@ export interface components {
             capped: boolean;
             /** From Bill */
             from_bill: boolean;
+            /**
+             * Peak By
+             * @default bathrooms
+             * @enum {string}
+             */
+            peak_by: "told" | "pipe" | "bathrooms";
         };
         /**
          * Demonstration
@@ -4428,6 +4510,10 @@ export interface components {
          *
          *     Args:
          *         bill_gal_day: indoor use from the water bill [gal/day]; wins over the people estimate.
+         *         told_peak_gpm: peak flow of a larger building, by its designer or a count of its fixtures
+         *             [gpm]; wins over the table of bathrooms. pipe_in: inside width of the pipe that enters
+         *             [in], which says the peak beyond that table where nobody does.
+         *         pipe_material: what the house's pipe is of.
          *         flow_gpm: measured flow [gpm]; ``flow_full_bore`` when taken full bore or with two outlets
          *             open.
          *         running_psi: pressure with a tap open [psi].
@@ -4468,6 +4554,10 @@ export interface components {
             occupied_days: number;
             /** Bill Gal Day */
             bill_gal_day?: number | null;
+            /** Told Peak Gpm */
+            told_peak_gpm?: number | null;
+            /** Pipe In */
+            pipe_in?: number | null;
             /** Flow Gpm */
             flow_gpm?: number | null;
             /**
@@ -11419,7 +11509,9 @@ export interface operations {
     };
     suggest_api_visits__id__suggest_get: {
         parameters: {
-            query?: never;
+            query?: {
+                units?: ("us" | "metric") | null;
+            };
             header?: never;
             path: {
                 id: string;
@@ -11540,7 +11632,9 @@ export interface operations {
     };
     suggest_stream_api_visits__id__suggest_stream_get: {
         parameters: {
-            query?: never;
+            query?: {
+                units?: ("us" | "metric") | null;
+            };
             header?: never;
             path: {
                 id: string;
@@ -11659,7 +11753,9 @@ export interface operations {
     };
     what_if_api_visits__id__options__option_id__what_if_get: {
         parameters: {
-            query?: never;
+            query?: {
+                units?: ("us" | "metric") | null;
+            };
             header?: never;
             path: {
                 id: string;
@@ -15486,6 +15582,137 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WaterCard"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    appliance_api_visits__id__appliances__kind__get: {
+        parameters: {
+            query?: {
+                uses_year?: number | null;
+                litres?: number | null;
+                dose_here?: number | null;
+                dose_soft?: number | null;
+                dose_price?: number | string | null;
+                salt_kg?: number | null;
+                salt_price?: number | string | null;
+                units?: ("us" | "metric") | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+                kind: "dishwasher" | "washing_machine" | "coffee_machine" | "water_heater";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApplianceCard"];
                 };
             };
             /** @description The request could not be read. */

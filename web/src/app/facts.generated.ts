@@ -7,36 +7,81 @@ export interface Procedure {
   caution: string;
   reagent: boolean;
 }
-export const ASKED: Record<string, { field: string; question: string; unit: string; most: number }> = {
+export interface Asked {
+  field: string;
+  question: string;
+  unit: string;
+  most: number;
+  choices: string[];
+}
+export const ASKED: Record<string, Asked> = {
   "space.drain": {
     "field": "drain",
     "question": "Is a drain within reach?",
     "unit": "",
-    "most": 0.0
+    "most": 0.0,
+    "choices": []
   },
   "space.socket": {
     "field": "socket",
     "question": "Is a socket within reach?",
     "unit": "",
-    "most": 0.0
+    "most": 0.0,
+    "choices": []
   },
   "space.headroom": {
     "field": "headroom_in",
-    "question": "Free height",
+    "question": "Free height, in a crawl space from ground to joist",
     "unit": "in",
-    "most": 1000.0
+    "most": 1000.0,
+    "choices": []
+  },
+  "space.floor": {
+    "field": "floor_ok",
+    "question": "Will the floor carry it when full?",
+    "unit": "",
+    "most": 0.0,
+    "choices": []
+  },
+  "brine.forbidden": {
+    "field": "brine_forbidden",
+    "question": "Is brine forbidden at this place?",
+    "unit": "",
+    "most": 0.0,
+    "choices": []
+  },
+  "pipe.material": {
+    "field": "pipe_material",
+    "question": "The pipe that is cut is of",
+    "unit": "",
+    "most": 0.0,
+    "choices": [
+      "copper",
+      "galvanised steel",
+      "plastic",
+      "lead"
+    ]
+  },
+  "flow.larger": {
+    "field": "told_peak_gpm",
+    "question": "Peak flow as its designer says",
+    "unit": "gpm",
+    "most": 500,
+    "choices": []
   },
   "well.backwash": {
     "field": "pump_gpm",
     "question": "The pump delivers",
     "unit": "gpm",
-    "most": 500
+    "most": 500,
+    "choices": []
   },
   "pressure.least": {
     "field": "running_psi",
     "question": "Pressure, a tap open",
     "unit": "psi",
-    "most": 300
+    "most": 300,
+    "choices": []
   }
 };
 export const GAUGED: Record<string, { name: string; unit: string; most: number; at: string[] }> = {
@@ -810,6 +855,94 @@ export const IN_PLACE: Record<string, { name: string; part: string; drawing: str
     "asks": []
   }
 };
+export const METRIC: Record<string, [unit: string, factor: number]> = {
+  "grains a pound of salt": [
+    "g a kilogram of salt",
+    0.14285714285714285
+  ],
+  "gr/lb": [
+    "g/kg",
+    0.14285714285714285
+  ],
+  "grains": [
+    "g as CaCO₃",
+    0.06479891
+  ],
+  "gal/day": [
+    "L/day",
+    3.785411784
+  ],
+  "gal/ft³": [
+    "L/L",
+    0.13368055555555555
+  ],
+  "gal": [
+    "L",
+    3.785411784
+  ],
+  "gpm/ft²": [
+    "m/h",
+    2.4447499999999995
+  ],
+  "gpm": [
+    "L/min",
+    3.785411784
+  ],
+  "pCi/L": [
+    "Bq/L",
+    0.037
+  ],
+  "psi": [
+    "kPa",
+    6.894757
+  ],
+  "lb/ft³": [
+    "g/L",
+    16.018463373960138
+  ],
+  "ft³": [
+    "L",
+    28.316846592
+  ],
+  "lb": [
+    "kg",
+    0.45359237
+  ],
+  "gpg": [
+    "mg/L",
+    17.11806104527095
+  ],
+  "in": [
+    "cm",
+    2.54
+  ],
+  "ft": [
+    "m",
+    0.3048
+  ]
+};
+export const APPLIANCES: Record<string, { name: string; uses: number; litres: number }> = {
+  "dishwasher": {
+    "name": "Dishwasher",
+    "uses": 280,
+    "litres": 11.0
+  },
+  "washing_machine": {
+    "name": "Washing machine",
+    "uses": 220,
+    "litres": 50.0
+  },
+  "coffee_machine": {
+    "name": "Coffee machine or kettle",
+    "uses": 365.25,
+    "litres": 2.0
+  },
+  "water_heater": {
+    "name": "Water heater",
+    "uses": 365.25,
+    "litres": 100.0
+  }
+};
 export const PROCEDURES: Procedure[] = [
   {
     "kind": "meter",
@@ -1381,6 +1514,5 @@ export const REPORTED: Record<string, { units: string[]; bases: string[] }> = {
 };
 export const MG_L_PER_GPG = 17.11806104527095;
 export const L_PER_GAL = 3.785411784;
-export const KPA_PER_PSI = 6.894757;
-export const CM_PER_IN = 2.54;
+export const GAL_PER_M3 = 264.17205235814845;
 export const BQ_L_PER_PCI_L = 0.037;

@@ -107,6 +107,9 @@ export function volume(gal: number, units: string): string {
 export function sip(gal: number, units: string): string {
   return units === "us" ? `${num(gal, 1)} gal` : `${num(gal * GAL_L, 1)} L`;
 }
+const LARGE_L_MIN = 100; // as the core's own sentences: from here on in m³/h
 export function flow(gpm: number, units: string): string {
-  return units === "us" ? `${num(gpm, 1)} gpm` : `${num(gpm * GAL_L, 0)} L/min`;
+  if (units === "us") return `${num(gpm, 1)} gpm`;
+  const litres = gpm * GAL_L;
+  return litres < LARGE_L_MIN ? `${num(litres, 0)} L/min` : `${num(litres * 0.06, 1)} m³/h`;
 }

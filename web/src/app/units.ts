@@ -1,5 +1,5 @@
 /** US or metric: the firm's setting, and a switch on the page that this device remembers. */
-import { useSyncExternalStore } from "react";
+import { createContext, useContext, useSyncExternalStore } from "react";
 
 export type Units = "us" | "metric";
 const KEY = "zesty.units";
@@ -33,6 +33,16 @@ export function useUnits(): Units | null {
     },
     () => chosen,
   );
+}
+
+/** The units in which what is around is shown, where somebody says so: a visit has its firm's. */
+export const ShownUnits = createContext<string | null>(null);
+
+/** The units around, else what this device chose. */
+export function useShownUnits(): string | null {
+  const around = useContext(ShownUnits);
+  const own = useUnits();
+  return around ?? own;
 }
 
 /** The choice as a query, for calls outside of a component. */

@@ -5,6 +5,7 @@ import { matchPath, useLocation } from "react-router";
 import { useCatalogue, useMe, useVisits } from "../api/hooks";
 import { ALL, useHomes } from "../features/logbook/hooks";
 import { POCKETS } from "../features/testing/pockets";
+import { APPLIANCES } from "./facts.generated";
 import { found, type Entry } from "./finding";
 import { STEPS } from "./names";
 import { DAY, maySee, MORE } from "./places";
@@ -30,7 +31,14 @@ function ofVisit(path: string): Entry[] {
     to: `/visits/${id}/test?kit=${p.key}`,
   }));
   const card = { id: "card", group, name: "Water card", sub: "print", to: `/visits/${id}/card` };
-  return [...steps, ...kits, card];
+  const appliances = Object.entries(APPLIANCES).map(([kind, a]) => ({
+    id: `appliance-${kind}`,
+    group,
+    name: a.name,
+    sub: "card",
+    to: `/visits/${id}/appliances/${kind}`,
+  }));
+  return [...steps, ...kits, card, ...appliances];
 }
 
 /** Entries that answer what is asked; homes come from the server once two letters are typed. */

@@ -5,6 +5,7 @@ from __future__ import annotations
 from ..ranges import Range
 from ..record import record
 from ..testing.water import Water
+from ..treating.stream import Stream
 from ..units import DAYS_PER_YEAR
 
 
@@ -18,7 +19,7 @@ class Scale:
     from_hardness: bool
 
 
-def scale_mg_l(water: Water) -> tuple[Range, bool] | None:
+def scale_mg_l(water: Water | Stream) -> tuple[Range, bool] | None:
     """What may fall out [mg/L as CaCO3]: the smaller of calcium hardness and alkalinity, end by
     end; else hardness. None: neither known.
     """

@@ -30,6 +30,7 @@ from ..treating.stages import TECHNOLOGIES
 from ..treating.stream import Quantity
 from ..visit import Visit
 from .comparison import single_source
+from .metric import in_units
 
 ALWAYS = (
     "Nothing here says that a water is fit to drink: health questions go to a certified laboratory"
@@ -369,7 +370,7 @@ def make_offer(
         *price_lines(top.price, top.installation, agreed, visit.settings),
         *rent_lines(chosen.line.purchases, agreed, visit.settings),
     )
-    return Offer(
+    made = Offer(
         number=number,
         revision=revision,
         created_at=created_at,
@@ -396,7 +397,7 @@ def make_offer(
         options=options,
         rows=a.rows,
         recommended=recommended,
-        reasons=reasons.strip() or draft_reasons(a, recommended),
+        reasons=reasons.strip() or in_units(draft_reasons(a, recommended), visit),
         horizon=visit.horizon,
         plan=plan_terms(plan, to_pay(price)),
         price=price,
@@ -409,6 +410,7 @@ def make_offer(
         health=tuple(f.sentence for f in meaning.findings if f.weight is Weight.HEALTH),
         before_signing=before_signing,
     )
+    return in_units(made, visit)
 
 
 def _recommended(a: Assessment, recommended: str) -> tuple[OptionReport, Meaning]:

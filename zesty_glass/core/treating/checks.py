@@ -83,6 +83,18 @@ CHECKS: dict[str, Says] = {
     "space.freezing": Says(
         "Stands where it may freeze.", "Drain it for winter; give the household the steps."
     ),
+    "pipe.material": Says(
+        "The pipe it is cut into is not known: a metal one is part of the house’s earthing.",
+        "Look before it is cut.",
+    ),
+    "pipe.bonding": Says(
+        "The pipe is of {what}: where it is cut, the earthing may be.",
+        "A bonding jumper goes on first, by a licensed electrician.",
+    ),
+    "flow.larger": Says(
+        "More bathrooms than its table knows: {have} gpm are counted, {how}.",
+        "Ask for the building’s design flow.",
+    ),
     "flow.limit": Says("Peak flow is {have} gpm; this passes {need} gpm.", "The next size up."),
     "flow.unknown": Says("Its flow limit is not stated.", "Ask the maker."),
     "well.backwash": Says(

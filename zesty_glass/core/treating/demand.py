@@ -3,15 +3,19 @@
 from __future__ import annotations
 
 import itertools
+import math
+from typing import Literal
 
 from ..home import Home
 from ..ranges import Range
 from ..record import record
 from ..rules import Settings
-from ..units import DAYS_PER_YEAR
+from ..units import CM_PER_IN, DAYS_PER_YEAR, L_PER_GAL
 
 #: bathrooms -> peak [gpm]; halves lie half-way; five and more: 18
 PEAK_BY_BATHROOMS = ((1.0, 6.0), (2.0, 9.0), (3.0, 12.0), (4.0, 15.0), (5.0, 18.0))
+
+PIPE_M_S = 2.0  # [m/s] the fastest that a pipe is laid out for: EN 806-3 (2006), 5.1
 
 LEAST_GPM = 0.1  # less than this is no supply, and says nothing of the peak
 
@@ -25,6 +29,42 @@ def peak_gpm(bathrooms: float) -> float:
     10.5
     """
     return interpolate(PEAK_BY_BATHROOMS, bathrooms)
+
+
+def pipe_gpm(inside_in: float) -> float:
+    """What a pipe carries at the fastest it is laid out for [gpm].
+
+    Args:
+        inside_in: inside width [in].
+
+    Source: flow = width² × π ÷ 4 × velocity; 2 m/s by EN 806-3 (2006).
+
+    >>> round(pipe_gpm(1.0), 1)  # 2.54 cm: 5.067 cm² × 200 cm/s = 1.013 L/s = 60.8 L/min
+    16.1
+    """
+    litres_s = math.pi / 4 * (inside_in * CM_PER_IN) ** 2 * PIPE_M_S / 10
+    return litres_s * 60 / L_PER_GAL
+
+
+#: by what the peak is known, before a measured flow caps it
+PeakBy = Literal["told", "pipe", "bathrooms"]
+
+
+def peak_of(home: Home) -> tuple[float, PeakBy]:
+    """Peak flow of a home [gpm], and by what: as somebody told it, by bathrooms, and beyond their
+    table by the pipe that enters, where that carries more.
+    """
+    table = peak_gpm(home.bathrooms)
+    if home.told_peak_gpm is not None and home.told_peak_gpm >= LEAST_GPM:
+        return home.told_peak_gpm, "told"
+    if beyond_the_table(home) and home.pipe_in is not None:
+        return max(table, pipe_gpm(home.pipe_in)), "pipe"
+    return table, "bathrooms"
+
+
+def beyond_the_table(home: Home) -> bool:
+    """Whether it has more bathrooms than the table of peaks knows."""
+    return home.bathrooms > PEAK_BY_BATHROOMS[-1][0]
 
 
 def interpolate(table: tuple[tuple[float, float], ...], x: float) -> float:
@@ -45,6 +85,7 @@ def interpolate(table: tuple[tuple[float, float], ...], x: float) -> float:
 class Demand:
     """Use [gal/day when occupied], days occupied, yearly use [gal], and flows [gpm].
 
+    ``table_peak_gpm`` is the peak before a measured flow caps it, and ``peak_by`` says by what.
     ``house_gal_day`` carries the schools' range of 50 to 75 gal a person when no bill is known.
     """
 
@@ -57,6 +98,7 @@ class Demand:
     peak_gpm: float
     capped: bool
     from_bill: bool
+    peak_by: PeakBy = "bathrooms"
 
 
 def demand(home: Home, settings: Settings, use_factor: float = 1.0) -> Demand:
@@ -71,7 +113,7 @@ def demand(home: Home, settings: Settings, use_factor: float = 1.0) -> Demand:
         )
     use = use.scale(use_factor)
     drinking = home.people * settings.drinking_gal_per_person * use_factor
-    table = peak_gpm(home.bathrooms)
+    table, by = peak_of(home)
     capped = (
         home.flow_gpm is not None and home.flow_full_bore and LEAST_GPM <= home.flow_gpm < table
     )
@@ -86,4 +128,5 @@ def demand(home: Home, settings: Settings, use_factor: float = 1.0) -> Demand:
         peak_gpm=peak,
         capped=capped,
         from_bill=home.bill_gal_day is not None,
+        peak_by=by,
     )

@@ -23,6 +23,7 @@ from .kept import PREFIX, technology_of
 from .measured import Measured, with_measured
 from .option import Option, Purchase, StageChoice, bought_of, expand
 from .order import ordered
+from .place import larger_checks, pipe_checks
 from .report import Check, Drain, Due, Running, StageReport, Status
 from .site import Site
 from .stages import KIND_NAMES, TECHNOLOGIES
@@ -352,7 +353,12 @@ def run_stages(
         stages=tuple(reports),
         house=house,
         tap=stream,
-        checks=(*line.checks, *_disinfection(ahead, site), *_line_checks(reports, drop, site)),
+        checks=(
+            *line.checks,
+            *_of_the_building(ahead, site),
+            *_disinfection(ahead, site),
+            *_line_checks(reports, drop, site),
+        ),
         purchases=line.purchases,
         drop_psi=drop,
         demand=site.demand,
@@ -401,6 +407,12 @@ def _at_hour(r: StageReport, hour: int | None) -> StageReport:
     if hour is None:
         return r
     return replace(r, settings=(*r.settings, ("Clock", f"{hour} in the morning")))
+
+
+def _of_the_building(stages: list[Item], site: Site) -> list[Check]:
+    """What the building's size and its pipe ask, once for what stands in its pipe."""
+    cut = any(i.scope == "house" and i.plumbed for i in stages)
+    return [*pipe_checks(cut, site.home), *larger_checks(site)] if cut else []
 
 
 def _disinfection(stages: list[Item], site: Site) -> list[Check]:

@@ -6,9 +6,10 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from ..home import MOST_FLOW_GPM, MOST_PSI
+from ..home import MOST_FLOW_GPM, MOST_PSI, PIPES, Home
 from ..record import record
 from .checks import met, told
+from .demand import beyond_the_table
 from .items import Item
 from .report import Check, Drain
 from .site import Site
@@ -17,13 +18,15 @@ from .site import Site
 @record
 class AskedOfPlace:
     """What of the place answers a check that is not known yet: the home's field and the question;
-    ``unit`` and ``most`` of one that is a number, empty for yes or no.
+    ``unit`` and ``most`` of one that is a number, ``choices`` of one that is a word; neither for
+    yes or no.
     """
 
     field: str
     question: str
     unit: str = ""
     most: float = 0.0
+    choices: tuple[str, ...] = ()
 
 
 #: asked where a stage needs it, by the check that wants to know
@@ -31,7 +34,23 @@ ASKED: Mapping[str, AskedOfPlace] = {
     "space.drain": AskedOfPlace(field="drain", question="Is a drain within reach?"),
     "space.socket": AskedOfPlace(field="socket", question="Is a socket within reach?"),
     "space.headroom": AskedOfPlace(
-        field="headroom_in", question="Free height", unit="in", most=1000.0
+        field="headroom_in",
+        question="Free height, in a crawl space from ground to joist",
+        unit="in",
+        most=1000.0,
+    ),
+    "space.floor": AskedOfPlace(field="floor_ok", question="Will the floor carry it when full?"),
+    "brine.forbidden": AskedOfPlace(
+        field="brine_forbidden", question="Is brine forbidden at this place?"
+    ),
+    "pipe.material": AskedOfPlace(
+        field="pipe_material", question="The pipe that is cut is of", choices=PIPES
+    ),
+    "flow.larger": AskedOfPlace(
+        field="told_peak_gpm",
+        question="Peak flow as its designer says",
+        unit="gpm",
+        most=MOST_FLOW_GPM,
     ),
     "well.backwash": AskedOfPlace(
         field="pump_gpm", question="The pump delivers", unit="gpm", most=MOST_FLOW_GPM
@@ -96,12 +115,47 @@ def place_checks(item: Item, site: Site, bed_gpm: float | None = None) -> list[C
                     have=f"{home.headroom_in:g}",
                 )
             )
-    if item.weight_lb is not None and item.weight_lb > 400 and home.floor_ok is False:
-        out.append(told("space.floor", "warn", need=f"{item.weight_lb:g}"))
+    out += _floor(item, home)
     if item.scope == "house" and home.freezing:
         out.append(told("space.freezing", "warn"))
     out += _flow(item, site, bed_gpm)
     return out
+
+
+HEAVY_LB = 400.0  # full, from here on a floor is asked about: trade practice (2024)
+
+
+def _floor(item: Item, home: Home) -> list[Check]:
+    """Whether the floor carries a heavy unit when it is full."""
+    if item.weight_lb is None or item.weight_lb <= HEAVY_LB:
+        return []
+    if home.floor_ok is None:
+        said = f"Weighs {item.weight_lb:g} lb when full: the floor was not looked at."
+        return [Check(id="space.floor", status="unknown", sentence=said, test="look at the floor")]
+    if home.floor_ok:
+        return [met("space.floor", f"the floor carries {item.weight_lb:g} lb")]
+    return [told("space.floor", "warn", need=f"{item.weight_lb:g}")]
+
+
+def pipe_checks(plumbed: bool, home: Home) -> list[Check]:
+    """What the pipe that a line is cut into asks for; nothing where no pipe is cut or it is of
+    plastic. It holds nobody up: the fitter's sheet asks for the jumper where nobody knows.
+    """
+    if not plumbed or (home.pipe_material and not home.metal_pipe):
+        return []
+    if not home.pipe_material:
+        return [told("pipe.material", "say")]
+    return [told("pipe.bonding", "say", what=home.pipe_material)]
+
+
+def larger_checks(site: Site) -> list[Check]:
+    """A building beyond the table of bathrooms, whose peak nobody told: it may be more."""
+    by = site.demand.peak_by
+    if not beyond_the_table(site.home) or by == "told":
+        return []
+    peak = f"{site.demand.table_peak_gpm:.0f}"
+    how = "what its pipe carries" if by == "pipe" else "where the table of bathrooms ends"
+    return [told("flow.larger", "say" if by == "pipe" else "unknown", have=peak, how=how)]
 
 
 def _flow(item: Item, site: Site, bed_gpm: float | None) -> list[Check]:
@@ -174,7 +228,9 @@ def item_pressure(
         elif have < item.psi_min:
             out.append(told("pressure.least", "stop", need=f"{item.psi_min:g}", have=f"{have:.0f}"))
         else:
-            out.append(met("pressure.least", f"{have:.0f} psi running, at least {item.psi_min:g}"))
+            out.append(
+                met("pressure.least", f"{have:.0f} psi running, at least {item.psi_min:g} psi")
+            )
     static = site.home.static_psi
     if psi_max is not None and static is not None and static > psi_max:
         out.append(told("pressure.most", "stop", need=f"{psi_max:g}", have=f"{static:.0f}"))

@@ -15,6 +15,8 @@ export const NEW_HOME: Home = {
   bathrooms: 1,
   occupied_days: 365.25,
   bill_gal_day: null,
+  told_peak_gpm: null,
+  pipe_in: null,
   flow_gpm: null,
   flow_full_bore: false,
   static_psi: null,
@@ -139,6 +141,18 @@ function Place({ home, set }: Part): ReactElement {
         onCommit={(headroom_in) => set({ headroom_in })}
       />
       <Seg
+        label="The floor carries a heavy unit"
+        value={home.floor_ok ?? null}
+        choices={YES_NO}
+        onChange={(floor_ok) => set({ floor_ok })}
+      />
+      <TextField
+        label="The house’s pipe"
+        value={home.pipe_material}
+        hint="copper, galvanised steel, plastic, lead"
+        onCommit={(pipe_material) => set({ pipe_material })}
+      />
+      <Seg
         label="Brine forbidden by the place"
         value={home.brine_forbidden ?? null}
         choices={YES_NO}
@@ -256,11 +270,39 @@ function Household({ home, set }: Part): ReactElement {
   );
 }
 
+const TABLE_ENDS = 5; // bathrooms; beyond, the building's designer or its pipe says the peak
+const larger = (home: Home): boolean =>
+  home.bathrooms > TABLE_ENDS || home.told_peak_gpm != null || home.pipe_in != null;
+
+/** What says the peak flow of a building that is larger than a home. */
+function Larger({ home, set }: Part): ReactElement {
+  return (
+    <>
+      <QuantityField
+        label="Peak flow, as its designer says"
+        unit="gpm, a building’s"
+        hint="wins over the number of bathrooms"
+        value={home.told_peak_gpm ?? null}
+        onCommit={(told_peak_gpm) => set({ told_peak_gpm })}
+      />
+      <QuantityField
+        label="Pipe that enters, inside width"
+        unit="in"
+        hint="says the peak where nobody else does"
+        max={8}
+        value={home.pipe_in ?? null}
+        onCommit={(pipe_in) => set({ pipe_in })}
+      />
+    </>
+  );
+}
+
 function FlowAndPressure({ home, set }: Part): ReactElement {
   const well =
     home.source === "well_drilled" || home.source === "well_dug" || home.source === "spring";
   return (
     <Group title="Flow and pressure">
+      {larger(home) ? <Larger home={home} set={set} /> : null}
       <QuantityField
         label="Measured flow"
         unit="gpm"
@@ -309,22 +351,26 @@ function FlowAndPressure({ home, set }: Part): ReactElement {
   );
 }
 
+/** A price as it is kept: to a hundredth of a cent a 1,000 gal. */
+const priced = (n: number | null): string | null =>
+  n === null ? null : String(Number(n.toFixed(4)));
+
 function Costs({ home, set }: Part): ReactElement {
   return (
     <Group title="What water costs today">
-      <NumberField
+      <QuantityField
         label="Water"
         unit="a 1,000 gal"
         value={home.water_price == null ? null : Number(home.water_price)}
         max={10000}
-        onCommit={(n) => set({ water_price: n === null ? null : String(n) })}
+        onCommit={(n) => set({ water_price: priced(n) })}
       />
-      <NumberField
+      <QuantityField
         label="Sewer"
         unit="a 1,000 gal"
         value={home.sewer_price == null ? null : Number(home.sewer_price)}
         max={10000}
-        onCommit={(n) => set({ sewer_price: n === null ? null : String(n) })}
+        onCommit={(n) => set({ sewer_price: priced(n) })}
       />
       <NumberField
         label="Bottled water bought"

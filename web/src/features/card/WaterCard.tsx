@@ -1,16 +1,15 @@
 /** A card to leave on the refrigerator: one printed page of readings, settings and what is next. */
 import { useQuery } from "@tanstack/react-query";
-import { Printer } from "lucide-react";
 import type { ReactElement } from "react";
-import { Link, useParams } from "react-router";
+import { useParams } from "react-router";
 
 import { api, data } from "../../api/client";
 import type { components } from "../../api/schema.generated";
-import { Head } from "../../app/Shell";
 import { currentUnits } from "../../app/units";
 import { StateMark } from "../../ui/marks";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { dayLong } from "../../app/when";
+import { Printed } from "./Printed";
 
 type Card = Omit<components["schemas"]["WaterCard"], "settings"> & { settings: string[][] };
 
@@ -103,31 +102,10 @@ export function WaterCard(): ReactElement {
       data(api.GET("/api/visits/{id}/card", { params: { path: { id }, query: currentUnits() } })),
   });
   return (
-    <div className="screen plain">
-      <div className="print:hidden">
-        <Head title="Water card" {...(card.data ? { sub: card.data.home } : {})}>
-          <Link className="key bare" to={`/visits/${id}/meaning`}>
-            Back
-          </Link>
-          <button className="key" onClick={() => window.print()}>
-            <Printer size={20} aria-hidden="true" /> Print it
-          </button>
-        </Head>
-      </div>
-      <main className="min-h-0">
-        <div
-          className="h-full scroll px-8 pb-10 print:p-0 print:overflow-visible"
-          tabIndex={0}
-          role="group"
-          aria-label="Water card"
-        >
-          <div className="max-w-[760px] mx-auto pt-4">
-            {card.isPending && <Waiting what="Writing the card." />}
-            <Trouble error={card.error} again={() => void card.refetch()} />
-            {card.data && <Sheet card={card.data} />}
-          </div>
-        </div>
-      </main>
-    </div>
+    <Printed title="Water card" sub={card.data?.home ?? ""} back={`/visits/${id}/meaning`}>
+      {card.isPending && <Waiting what="Writing the card." />}
+      <Trouble error={card.error} again={() => void card.refetch()} />
+      {card.data && <Sheet card={card.data} />}
+    </Printed>
   );
 }

@@ -7,18 +7,19 @@ import type { ReactElement } from "react";
 import { IN_PLACE } from "../../app/facts.generated";
 import { newId } from "../../app/names";
 import type { Home, InPlace } from "../../api/types";
-import { NumberField, TextField } from "../../ui/fields";
+import { TextField } from "../../ui/fields";
+import { QuantityField } from "../../ui/QuantityField";
 import { DayField } from "./DayField";
 
-const NUMBERS: Record<string, [label: string, unit?: string, hint?: string]> = {
+const NUMBERS: Record<string, [label: string, unit: string, hint?: string]> = {
   months: ["Rated for", "months", "as its maker says"],
   gallons: ["Rated for", "gal", "as its maker says"],
   gal_day: ["Runs through it", "gal/day", "empty: what is drunk here"],
-  part_price: ["Each change costs"],
+  part_price: ["Each change costs", "each"],
   rent_month: ["Rented at", "a month"],
-  service_price: ["A service costs"],
+  service_price: ["A service costs", "each"],
   resin_ft3: ["Resin", "ft³", "on its label, or by its tank"],
-  dose_lb_ft3: ["Salt dose", "lb/ft³", "empty: 8 is taken"],
+  dose_lb_ft3: ["Salt dose", "lb/ft³", "empty: the usual dose is taken"],
   setting_gpg: ["Hardness it is set to", "gpg"],
   clock_days: ["Its clock renews it every", "days", "empty where it meters the water"],
   change_at_tds: ["To be changed at TDS", "mg/L"],
@@ -62,9 +63,9 @@ function Field({
   const value = device[name as keyof InPlace];
   const number = value == null || value === "" ? null : Number(value);
   return (
-    <NumberField
+    <QuantityField
       label={label}
-      {...(unit === undefined ? {} : { unit })}
+      unit={unit}
       {...(hint === undefined ? {} : { hint })}
       value={number === 0 && name === "rent_month" ? null : number}
       onCommit={(n) => {

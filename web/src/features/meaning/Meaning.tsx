@@ -240,6 +240,11 @@ function Beside({ id, view, m }: { id: string; view: VisitView; m: Read }): Reac
       <Link className="key" to={`/visits/${id}/card`}>
         A card to leave here
       </Link>
+      {m.sets.length > 0 && (
+        <Link className="key bare" to={`/visits/${id}/appliances/dishwasher`}>
+          A card for one appliance
+        </Link>
+      )}
       <Onward id={id} nothing={view.assessment.nothing_needed} />
     </aside>
   );

@@ -8,10 +8,16 @@ import { QuantityField } from "../../ui/QuantityField";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 
-const ANSWERS = [
+type Answer = boolean | number | string | null;
+
+const ANSWERS: [words: string, value: Answer][] = [
   ["Yes", true],
   ["No", false],
-] as const;
+];
+
+/** What is answered at one touch: yes or no, or one of some words. */
+const answersOf = (choices: string[]): [words: string, value: Answer][] =>
+  choices.length > 0 ? choices.map((c) => [c, c]) : ANSWERS;
 
 export function AskOfPlace({ check }: { check: string }): ReactElement | null {
   const { id, view } = useVisitContext();
@@ -19,7 +25,7 @@ export function AskOfPlace({ check }: { check: string }): ReactElement | null {
   const asked = ASKED[check];
   if (!asked) return null;
   const { customer, home } = view.visit;
-  const put = (value: boolean | number | null): void => {
+  const put = (value: Answer): void => {
     const told: Home = { ...home, [asked.field]: value };
     change.mutate({ version: view.versions.home ?? 1, customer, home: told });
   };
@@ -32,7 +38,7 @@ export function AskOfPlace({ check }: { check: string }): ReactElement | null {
           className="flex gap-2 items-center flex-wrap"
         >
           <span className="text-ink-2">{asked.question}</span>
-          {ANSWERS.map(([words, value]) => (
+          {answersOf(asked.choices).map(([words, value]) => (
             <button
               key={words}
               type="button"
@@ -47,7 +53,13 @@ export function AskOfPlace({ check }: { check: string }): ReactElement | null {
         </span>
       ) : (
         <span className="block max-w-[180px]">
-          <QuantityField label={asked.question} unit={asked.unit} value={null} onCommit={put} />
+          <QuantityField
+            label={asked.question}
+            unit={asked.field === "told_peak_gpm" ? "gpm, a building’s" : asked.unit}
+            max={asked.most}
+            value={null}
+            onCommit={put}
+          />
         </span>
       )}
       <Trouble error={change.error} />

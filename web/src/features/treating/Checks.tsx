@@ -9,6 +9,8 @@ import { AskOfPlace } from "./AskOfPlace";
 
 export const RANK: Record<string, number> = { stop: 0, unknown: 1, warn: 2, say: 3, met: 4 };
 const FIRST_FIGURES = 2;
+/** What is not known, and what is only said, may be answered where it stands. */
+const ASKING = new Set(["unknown", "say"]);
 
 /** Whether a test is named: what is asked here and now, or said already, needs none. */
 const wantsTest = (c: Check): boolean =>
@@ -36,7 +38,7 @@ export function CheckList({ checks }: { checks: Check[] }): ReactElement {
             {c.status === "stop" && <b className="text-zest-ink">Stop. </b>}
             {c.sentence}
             {wantsTest(c) && <span className="text-ink-2"> Test: {c.test}.</span>}
-            {c.status === "unknown" && <AskOfPlace check={c.id} />}
+            {ASKING.has(c.status) && <AskOfPlace check={c.id} />}
           </span>
         </li>
       ))}

@@ -178,6 +178,12 @@ function Source({ rawLook, flow }: { rawLook: Look; flow: FlowProps }): ReactEle
   );
 }
 
+const PEAK_BY = {
+  told: ", as its designer says",
+  pipe: ", what its pipe carries",
+  bathrooms: " by bathrooms",
+} as const;
+
 function House({ line, last }: { line: LineReport; last: boolean }): ReactElement {
   const { view, units } = useVisitContext();
   const order = inOrder(view.assessment.meaning?.findings ?? []);
@@ -198,8 +204,8 @@ function House({ line, last }: { line: LineReport; last: boolean }): ReactElemen
       <CheckList checks={line.checks} />
       <p className="text-m text-ink-2">
         Peak {flow(demand.peak_gpm, units)}
-        {demand.capped ? ", the measured flow" : " by bathrooms"}. Lead and copper arise in the
-        pipes from here on: only the drinking tap’s stages answer them.
+        {demand.capped ? ", the measured flow" : PEAK_BY[demand.peak_by]}. Lead and copper arise in
+        the pipes from here on: only the drinking tap’s stages answer them.
       </p>
     </Column>
   );

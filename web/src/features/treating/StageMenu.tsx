@@ -4,7 +4,8 @@ import { useState, type ReactElement } from "react";
 
 import type { Item, Option, StageReport } from "../../api/types";
 import { money } from "../../app/show";
-import { NumberField, Seg } from "../../ui/fields";
+import { Seg } from "../../ui/fields";
+import { QuantityField } from "../../ui/QuantityField";
 import { KIND_NAMES } from "./kinds";
 
 type Choice = Option["stages"][number];
@@ -172,7 +173,7 @@ function Settings({
   return (
     <>
       {settings.map(([key, label, unit, min, max]) => (
-        <NumberField
+        <QuantityField
           key={key}
           label={label}
           unit={unit}

@@ -16,6 +16,7 @@ interface Going {
 
 function useSearchStream(
   id: string,
+  units: string,
   open: boolean,
 ): { going: Going | null; answer: Suggestion | null; failed: string } {
   const [going, setGoing] = useState<Going | null>(null);
@@ -23,7 +24,7 @@ function useSearchStream(
   const [failed, setFailed] = useState("");
   useEffect(() => {
     if (!open) return;
-    const source = new EventSource(`/api/visits/${id}/suggest/stream`);
+    const source = new EventSource(`/api/visits/${id}/suggest/stream?units=${units}`);
     source.addEventListener("progress", (e) =>
       setGoing(JSON.parse((e as MessageEvent<string>).data) as Going),
     );
@@ -41,7 +42,7 @@ function useSearchStream(
       setFailed((was) => was || "The server does not answer. Close this and try again.");
     };
     return () => source.close();
-  }, [id, open]);
+  }, [id, units, open]);
   return { going, answer, failed };
 }
 
@@ -72,8 +73,8 @@ export function Suggest({
   full: boolean;
   names: (id: string) => string;
 }): ReactElement {
-  const { id } = useVisitContext();
-  const { going, answer, failed } = useSearchStream(id, true);
+  const { id, units } = useVisitContext();
+  const { going, answer, failed } = useSearchStream(id, units, true);
   return (
     <Sheet
       title="What the catalogue can do for this water"

@@ -5,6 +5,7 @@ import type { ReactElement } from "react";
 import { api, data } from "../../api/client";
 import type { Option, WhatIf as Answer } from "../../api/types";
 import { money, num, volume } from "../../app/show";
+import { currentUnits } from "../../app/units";
 import { StateMark, STATUS_MARK } from "../../ui/marks";
 import { Sheet } from "../../ui/Sheet";
 import { Trouble, Waiting } from "../../ui/Trouble";
@@ -87,13 +88,13 @@ export function WhatIf({
   onClose: () => void;
   onTake: (o: Option) => void;
 }): ReactElement {
-  const { id, view } = useVisitContext();
+  const { id, view, units } = useVisitContext();
   const asked = useQuery({
-    queryKey: ["visit", id, "what-if", option.id, view.versions[option.id]],
+    queryKey: ["visit", id, "what-if", option.id, view.versions[option.id], units],
     queryFn: () =>
       data(
         api.GET("/api/visits/{id}/options/{option_id}/what-if", {
-          params: { path: { id, option_id: option.id } },
+          params: { path: { id, option_id: option.id }, query: currentUnits() },
         }),
       ),
   });

@@ -7,7 +7,8 @@ import type { ReactElement } from "react";
 import { usePutSample } from "../../api/hooks";
 import type { Home, Sample } from "../../api/types";
 import { IN_PLACE } from "../../app/facts.generated";
-import { NumberField, TextField } from "../../ui/fields";
+import { TextField } from "../../ui/fields";
+import { QuantityField } from "../../ui/QuantityField";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "./context";
 import { moment } from "../../app/when";
@@ -73,7 +74,7 @@ function BehindIt(p: Part & { there: InPlace[] }): ReactElement {
     <>
       <TextField label="Which device" value={glass.after} onCommit={(after) => save({ after })} />
       {p.there.length > 0 && <StandsThereAs {...p} />}
-      <NumberField
+      <QuantityField
         label="Flushed before drawing"
         unit="gal"
         max={1000}

@@ -10,7 +10,7 @@ import { useChangeVisit, useVisit } from "../../api/hooks";
 import { onArrival } from "../../api/queue";
 import type { KeptReading, VisitView } from "../../api/types";
 import { Head, Ledge } from "../../app/Shell";
-import { chooseUnits, type Units } from "../../app/units";
+import { chooseUnits, ShownUnits, type Units } from "../../app/units";
 import { listed, SOURCE_NAMES, STEPS, type Step } from "../../app/names";
 import { Glass } from "../../glass/Glass";
 import { Boundary, part } from "../../ui/Boundary";
@@ -322,22 +322,24 @@ function Opened({
   const kind = wide ? "plain" : step === "show" ? "" : "work";
   return (
     <Context.Provider value={context}>
-      <div className={`screen ${kind}`}>
-        <VisitHead view={view} id={id} turn={turn} />
-        <div className={`flex flex-col min-h-0 px-8 ${wide ? "gap-1" : "wide:flex-row gap-6"}`}>
-          <Order
-            visit={id}
-            current={step}
-            done={doneSteps(view)}
-            sub={subOf(view)}
-            missing={step === "test" || step === "meaning" ? missingTests(view) : []}
-            search={search.size ? `?${search.toString()}` : ""}
-            row={wide}
-          />
-          <AtStep step={step} c={context} />
+      <ShownUnits.Provider value={context.units}>
+        <div className={`screen ${kind}`}>
+          <VisitHead view={view} id={id} turn={turn} />
+          <div className={`flex flex-col min-h-0 px-8 ${wide ? "gap-1" : "wide:flex-row gap-6"}`}>
+            <Order
+              visit={id}
+              current={step}
+              done={doneSteps(view)}
+              sub={subOf(view)}
+              missing={step === "test" || step === "meaning" ? missingTests(view) : []}
+              search={search.size ? `?${search.toString()}` : ""}
+              row={wide}
+            />
+            <AtStep step={step} c={context} />
+          </div>
+          <StepLedge step={step} c={context} />
         </div>
-        <StepLedge step={step} c={context} />
-      </div>
+      </ShownUnits.Provider>
     </Context.Provider>
   );
 }

@@ -58,7 +58,7 @@ def _fits(f: ConditionerFigures, peak: float) -> list[Check]:
     least = f"{f.flow_min_gpm:g} to" if f.flow_min_gpm else "up to"
     wants = f"{least} {f.flow_max_gpm:g}"
     if f.flow_min_gpm <= peak <= f.flow_max_gpm:
-        return [met("conditioner.flow", f"peak {peak:g} gpm, made for {wants}")]
+        return [met("conditioner.flow", f"peak {peak:g} gpm, made for {wants} gpm")]
     return [told("conditioner.flow", "warn", need=wants, have=f"{peak:g}")]
 
 

@@ -58,7 +58,7 @@ def _may_stand(inp: StageInput, f: DistillerFigures) -> list[Check]:
         checks.append(told("distiller.energy", "warn"))
     checks.append(told("distiller.volatiles", "say"))
     checks.append(
-        met("membrane.yield", f"makes {f.gal_day:g} gal a day, {need:.1f} drunk")
+        met("membrane.yield", f"makes {f.gal_day:g} gal a day; {need:.1f} gal are drunk")
         if f.gal_day >= need
         else told("membrane.yield", "stop", have=f"{f.gal_day:g}", need=f"{need:.1f}")
     )

@@ -288,7 +288,7 @@ def _yield_checks(f: MembraneFigures, here: Here, low: Here, need: float) -> lis
         return [told("membrane.yield", "stop", have=f"{here.gpd:.0f}", need=f"{need:.1f}")]
     if low.gpd < need:
         return [told("membrane.yield", "warn", have=f"{low.gpd:.0f}", need=f"{need:.1f}")]
-    return [met("membrane.yield", f"makes {here.gpd:.0f} gal a day, {need:.1f} drunk")]
+    return [met("membrane.yield", f"makes {here.gpd:.0f} gal a day; {need:.1f} gal are drunk")]
 
 
 def _dues(inp: StageInput) -> tuple[Due, ...]:

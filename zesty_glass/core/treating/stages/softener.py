@@ -77,7 +77,8 @@ CHECKS = {
         ),
     ),
     "softener.efficiency": Says(
-        "Rated {have} grains a pound of salt; NSF/ANSI 44 asks 3,350.", "A lower dose."
+        "Rated {have} grains a pound of salt; NSF/ANSI 44 asks 3,350 grains a pound of salt.",
+        "A lower dose.",
     ),
     "softener.open_ended": Says(
         "The hardness test has no upper end.", "Dilute and repeat before sizing."
@@ -231,6 +232,14 @@ def _checks_before(inp: StageInput, f: SoftenerFigures) -> list[Check]:
     checks += check_needs(needs, stream, "softener", site.units, site.home.private) + _ferric(inp)
     if site.home.brine_forbidden:
         checks.append(told("brine.forbidden", "stop"))
+    elif site.home.brine_forbidden is None:
+        checks.append(
+            Check(
+                id="brine.forbidden",
+                status="say",
+                sentence="Its brine goes to the drain: some places forbid it, by local code.",
+            )
+        )
     return checks
 
 

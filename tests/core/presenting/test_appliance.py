@@ -1,0 +1,104 @@
+"""One appliance's card, worked by hand."""
+
+import unittest
+from dataclasses import replace
+from datetime import UTC, datetime
+from decimal import Decimal
+
+from zesty_glass.core.assess import assess
+from zesty_glass.core.errors import RuleError
+from zesty_glass.core.presenting.appliance import (
+    APPLIANCES,
+    Told,
+    appliance_card,
+    dose_class,
+    salt_least,
+)
+from zesty_glass.core.ranges import Range
+from zesty_glass.demo.homes import demo_visits
+
+AT = datetime(2026, 11, 20, 9, tzinfo=UTC)
+HARD, *_ = demo_visits(AT)  # 325 mg/L as it comes, a softener in its lines
+
+
+def card(kind, told=None, visit=HARD):
+    return appliance_card(visit, assess(visit), kind, told or Told())
+
+
+def lines(water):
+    return dict((*water.sets, *water.worth))
+
+
+class Figures(unittest.TestCase):
+    def test_the_least_salt_is_two_moles_for_one_and_has_no_upper_end(self):
+        # 280 × 11 L × 250 mg/L = 770 g of CaCO3; 116.886 / 100.0869 = 1.1678: 0.899 kg
+        salt = salt_least(Range.of(200.0, 250.0, 300.0), 280, 11.0)
+        self.assertAlmostEqual(salt.best, 0.899, 3)
+        self.assertAlmostEqual(salt.low, 0.719, 3)
+        self.assertIsNone(salt.high)
+
+    def test_doses_by_the_package_s_classes(self):
+        # 1.5 mmol/L = 150.1 mg/L, 2.5 mmol/L = 250.2 mg/L
+        for low, high, said in (
+            (100, 150, "soft"),
+            (151, 250, "medium"),
+            (251, 400, "hard"),
+            (140, 260, "soft or hard"),
+            (260, None, "hard"),
+        ):
+            self.assertEqual(dose_class(Range.of(low, low, high)), said)
+
+
+class Cards(unittest.TestCase):
+    def test_a_dishwasher_as_it_comes_and_behind_a_softener(self):
+        c = card("dishwasher")
+        raw, *behind = c.waters
+        self.assertEqual(raw.name, "As it comes")
+        top = assess(HARD).options[0].line.source.range("hardness").high
+        self.assertIn(f"{top / 17.848:.0f} °dH", lines(raw)["Hardness step"])
+        self.assertIn("at least", lines(raw)["Its own salt"])
+        self.assertTrue(behind)
+        soft = lines(behind[0])
+        self.assertIn("little or none", soft["Its own salt"])
+        self.assertIn("etches glass", soft["Detergent"])
+
+    def test_what_the_household_says_is_money(self):
+        told = Told(
+            uses_year=200,
+            dose_here=60,
+            dose_soft=35,
+            dose_price=Decimal("4"),
+            salt_kg=6,
+            salt_price=Decimal("1.50"),
+        )
+        said = lines(card("dishwasher", told).waters[0])
+        # (60 - 35) mL × 200 = 5 L, at 4: 20; 6 kg at 1.50: 9
+        self.assertEqual(said["Detergent beyond soft water"], "5 L or kg a year, $20.00")
+        self.assertEqual(said["Salt as the household says"], "6 kg a year, $9.00")
+
+    def test_a_heater_keeps_its_temperature(self):
+        said = lines(card("water_heater").waters[0])
+        self.assertEqual(said["Descale"], "yearly")
+        self.assertIn("not turned down", said["Temperature"])
+
+    def test_a_coffee_machine_s_scale_is_at_most(self):
+        self.assertIn("g a year", lines(card("coffee_machine").waters[0])["Scale, at most"])
+
+    def test_every_appliance_has_a_card(self):
+        for kind, appliance in APPLIANCES.items():
+            c = card(kind)
+            self.assertEqual(c.name, appliance.name)
+            self.assertTrue(all(w.sets for w in c.waters))
+
+    def test_what_cannot_be_is_refused(self):
+        with self.assertRaises(RuleError) as e:
+            Told(dose_here=30, dose_soft=31)
+        self.assertEqual(e.exception.code, "appliance.dose")
+        Told(dose_here=30, dose_soft=30)
+        with self.assertRaises(RuleError) as e:
+            card("dishwasher", visit=replace(HARD, samples=()))
+        self.assertEqual(e.exception.code, "appliance.no_hardness")
+
+
+if __name__ == "__main__":
+    unittest.main()
