@@ -158,6 +158,15 @@ def gallons(value: float, units: str = "us", decimals: int = 0) -> str:
     )
 
 
+def about_gallons(value: float, units: str = "us") -> str:
+    """A predicted volume with the digits it is known by.
+
+    >>> about_gallons(5669.0), about_gallons(5669.0, "metric")
+    ('5,700 gal', '21,000 L')
+    """
+    return f"{about(value)} gal" if units == "us" else f"{about(value * L_PER_GAL)} L"
+
+
 def days(value: float) -> str:
     """Whole days in words: "day", "2 days".
 

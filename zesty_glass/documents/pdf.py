@@ -103,12 +103,12 @@ def _drained(offer: Offer, o: OfferedOption) -> str:
     w = o.waste
     if w is None or w.total_gal_year <= 0:
         return "not known" if w is not None and w.unknown else "nothing"
-    said = [f"{w.bathtubs:,.0f} bathtubs, {words.about(w.total_gal_year)} gal"]
+    said = [f"{w.bathtubs:,.0f} bathtubs, {words.about_gallons(w.total_gal_year, offer.units)}"]
     if w.tap_gal_year > 0 and w.per_gallon_tap is not None:
-        said.append(f"{w.per_gallon_tap:.1f} gal a gallon drunk")
+        said.append(f"{w.per_gallon_tap:.1f} times what is drunk")
     if w.house_gal_year > 0:
-        house = words.about(w.house_gal_year)
-        said.append(f"house {house} gal, {w.largest_gal:,.0f} gal at most at once")
+        house = words.about_gallons(w.house_gal_year, offer.units)
+        said.append(f"house {house}, {words.gallons(w.largest_gal, offer.units)} at most at once")
     if w.brine:
         said.append("brine")
     if not w.priced:

@@ -103,6 +103,8 @@ export const GAL_L = L_PER_GAL;
 export function volume(gal: number, units: string): string {
   return units === "us" ? `${about(gal)} gal` : `${about(gal * GAL_L)} L`;
 }
+/** The volume that a share or a price is said for each of. */
+export const each = (units: string): string => (units === "us" ? "gallon" : "litre");
 /** A small volume, as drunk in a day, with one digit after the point. */
 export function sip(gal: number, units: string): string {
   return units === "us" ? `${num(gal, 1)} gal` : `${num(gal * GAL_L, 1)} L`;

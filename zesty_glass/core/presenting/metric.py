@@ -51,6 +51,7 @@ UNITS: dict[str, Turned] = {
     "grains a pound of salt": Turned("g a kilogram of salt", G_PER_GRAIN / KG_PER_LB),
     "gr/lb": Turned("g/kg", G_PER_GRAIN / KG_PER_LB),
     "grains": Turned("g as CaCO₃", G_PER_GRAIN),
+    "gallon": Turned("litre", L_PER_GAL),
     "gal/day": Turned("L/day", L_PER_GAL),
     "gal/ft³": Turned("L/L", L_PER_GAL / L_PER_FT3),
     "gal": Turned("L", L_PER_GAL),
@@ -65,6 +66,7 @@ UNITS: dict[str, Turned] = {
     "in": Turned("cm", CM_PER_IN),
     "ft": Turned("m", 0.12 * CM_PER_IN),
 }
+PER_GALLON = "a gallon drunk"
 _NUMBER = r"\d[\d,]*(?:\.\d+)?"
 _UNIT = "|".join(re.escape(u) for u in UNITS if u not in ("in", "ft"))
 #: inches and feet are told from words by what follows: "62 in of height", not "1 in the morning"
@@ -74,6 +76,7 @@ _AMOUNT = re.compile(
     rf"(?P<unit>{_UNIT}|{_LENGTH})(?![\w³²/])"
 )
 _PRICED = re.compile(rf"(?P<price>{_NUMBER}) a 1,000 gal\b")
+_EACH = re.compile(rf"(?P<each>{_NUMBER}) a gallon\b")
 _DIALLED = re.compile(rf"{_NUMBER} gpg")  # on a valve, which may know grains alone
 _BOTH_WAYS = re.compile(r"°dH|gpg = ")  # hardness that is said in every unit is left so
 
@@ -119,6 +122,8 @@ def said_metric(text: str) -> str:
         return text
     if _DIALLED.fullmatch(text):
         return f"{_AMOUNT.sub(_turned, text)} ({text})"
+    text = _EACH.sub(lambda m: f"{_digits(m['each']) / L_PER_GAL:.2f} a litre", text)
+    text = text.replace(PER_GALLON, "a litre drunk")
     text = _PRICED.sub(lambda m: f"{_digits(m['price']) / L_PER_GAL:.2f} a m³", text)
     return _AMOUNT.sub(_turned, text)
 
@@ -198,7 +203,9 @@ class _Turner:
     def _record(self, x: Any) -> Any:
         told: dict[str, Any] = {}
         value, unit = getattr(x, "value", None), getattr(x, "unit", None)
-        if isinstance(value, str) and isinstance(unit, str) and unit in UNITS and value:
+        if unit == "gal" and str(getattr(x, "label", "")).endswith(PER_GALLON):
+            told = {"unit": "L"}  # a share: as many litres of each litre
+        elif isinstance(value, str) and isinstance(unit, str) and unit in UNITS and value:
             turned = _AMOUNT.sub(_turned, f"{value} {unit}")
             *before, last = turned.split(" ")
             told = {"value": " ".join(before), "unit": last}

@@ -278,6 +278,9 @@ def _in_order(
     return out
 
 
+WHOLE_FROM = 50.0  # from here on a target is said whole: 59.91 mg/L is 3.5 gpg, no exact limit
+
+
 def _target_words(
     analyte: str, target: float | None, op: str, why: str, units: str, wished: bool
 ) -> str:
@@ -288,7 +291,8 @@ def _target_words(
         return "wanted: none"
     factor, unit, decimals = words.shown_in(analyte, units)
     side = "at most" if op == "at_most" else "at least"
-    shown = words.number(target * factor, max(decimals, 2)) + ("" if unit == "pH" else f" {unit}")
+    at, digits = target * factor, 0 if target * factor >= WHOLE_FROM else max(decimals, 2)
+    shown = words.number(at, digits) + ("" if unit == "pH" else f" {unit}")
     return f"wanted {side} {shown}, {why}"
 
 

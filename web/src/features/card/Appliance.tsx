@@ -23,9 +23,9 @@ type Told = Record<string, number>;
 
 /** What the household may say of each, in the order one asks. */
 const DOSES: [key: string, label: string, unit: string][] = [
-  ["dose_here", "Its package’s dose, this water", "mL or g"],
-  ["dose_soft", "Its package’s dose, soft water", "mL or g"],
-  ["dose_price", "Detergent costs", "a L or kg"],
+  ["dose_here", "Dose, this water", "mL"],
+  ["dose_soft", "Dose, soft water", "mL"],
+  ["dose_price", "Detergent costs", "a litre"],
 ];
 const ASKS: Record<Kind, [key: string, label: string, unit: string][]> = {
   dishwasher: [
@@ -81,7 +81,8 @@ function Sheet({ card }: { card: Card }): ReactElement {
         <OnWater key={w.name} water={w} />
       ))}
       <p className="text-m border-t border-rule pt-2">
-        {card.honest} Counted with {card.source}, unless the household said otherwise.
+        {card.honest} Counted with {card.source}, unless the household said otherwise; a powder’s
+        grams are typed as mL, its kilogram as a litre.
       </p>
     </article>
   );
@@ -108,7 +109,7 @@ function Asked({
   };
   return (
     <section className="print:hidden mb-6" aria-label="What the household says">
-      <div className="grid grid-cols-[repeat(auto-fill,minmax(210px,1fr))] gap-x-5 gap-y-4 items-start">
+      <div className="grid grid-cols-[repeat(auto-fill,minmax(165px,1fr))] gap-x-5 gap-y-4 items-start">
         {ASKS[kind].map(([key, label, unit]) => (
           <NumberField
             key={key}

@@ -2,10 +2,43 @@
 import type { ReactElement } from "react";
 
 import type { Lifetime } from "../../api/types";
-import { money, priceEvery, timesOf } from "../../app/show";
+import { GAL_PER_M3 } from "../../app/facts.generated";
+import { each, GAL_L, money, priceEvery, timesOf } from "../../app/show";
 import { CostStack } from "./pictures";
 
-export function CostSlip({ cost, currency }: { cost: Lifetime; currency: string }): ReactElement {
+interface Props {
+  cost: Lifetime;
+  currency: string;
+  units: string;
+}
+
+/** What water costs, each gallon or litre drunk, each 1,000 gal or m³ of the house. */
+function ForEach({ cost, currency, units }: Props): ReactElement {
+  const us = units === "us";
+  const house = Number(cost.per_gallon_house ?? 0) * (us ? 1000 : GAL_PER_M3);
+  return (
+    <>
+      {cost.per_gallon_tap !== null && (
+        <>
+          <span>a {each(units)} drunk</span>
+          <span className="v">
+            {money(Number(cost.per_gallon_tap) / (us ? 1 : GAL_L), currency, true)}
+          </span>
+          <span className="u" />
+        </>
+      )}
+      {house > 0 && (
+        <>
+          <span>a {us ? "1,000 gal" : "m³"} of the house</span>
+          <span className="v">{money(house, currency, true)}</span>
+          <span className="u" />
+        </>
+      )}
+    </>
+  );
+}
+
+export function CostSlip({ cost, currency, units }: Props): ReactElement {
   return (
     <>
       <CostStack kinds={cost.by_kind} shown={(n) => money(n, currency)} />
@@ -45,20 +78,7 @@ export function CostSlip({ cost, currency }: { cost: Lifetime; currency: string 
         <span>the worst later year</span>
         <span className="v">{money(cost.worst_year, currency, true)}</span>
         <span className="u" />
-        {cost.per_gallon_tap !== null && (
-          <>
-            <span>a gallon drunk</span>
-            <span className="v">{money(cost.per_gallon_tap, currency, true)}</span>
-            <span className="u" />
-          </>
-        )}
-        {cost.per_gallon_house !== null && Number(cost.per_gallon_house) > 0 && (
-          <>
-            <span>a 1,000 gal of the house</span>
-            <span className="v">{money(Number(cost.per_gallon_house) * 1000, currency, true)}</span>
-            <span className="u" />
-          </>
-        )}
+        <ForEach cost={cost} currency={currency} units={units} />
       </div>
       <p className="text-s text-ink-2 mt-2">
         Each price falls due at its interval, grown by the firm’s yearly rate, rounded to the cent;

@@ -57,6 +57,7 @@ function Sums({
   years: number;
   currency: string;
 }): ReactElement {
+  const { units } = useVisitContext();
   return (
     <div
       className="grid gap-x-3 gap-y-2 mt-1"
@@ -72,7 +73,7 @@ function Sums({
             <br />
             <Opens
               title={`${name}: all it costs`}
-              slip={<CostSlip cost={c.cost} currency={currency} />}
+              slip={<CostSlip cost={c.cost} currency={currency} units={units} />}
               className="font-d text-[19px]"
             >
               {sumOver(c.cost.total, currency, years)}

@@ -4,7 +4,7 @@ import type { CSSProperties, ReactElement, ReactNode } from "react";
 import type { Comparison } from "../../api/hooks";
 import type { Row } from "../../api/types";
 import { midSentence } from "../../app/names";
-import { num } from "../../app/show";
+import { num, volume } from "../../app/show";
 import { StateMark } from "../../ui/marks";
 import { CellView } from "./CellView";
 import { tubSize } from "./pictures";
@@ -142,10 +142,12 @@ function Facts({ a, grid }: Shared): ReactElement {
   );
 }
 
+const BATH_GAL = 40;
+
 export function Rows(shared: Shared): ReactElement {
   const { a, grid, units, currency } = shared;
   const biggest = Math.max(0, ...a.options.map((o) => o.waste?.total_gal_year ?? 0));
-  const tub = `one tub = ${num(tubSize(biggest) / 40)} baths of 40 gal, a year`;
+  const tub = `one tub = ${num(tubSize(biggest) / BATH_GAL)} baths of ${volume(BATH_GAL, units)}, a year`;
   return (
     <div
       className="flex-1 min-h-0 overflow-y-auto scroll"

@@ -2,7 +2,7 @@
 import type { ReactElement } from "react";
 
 import type { ComparedOption } from "../../api/types";
-import { money, num, volume } from "../../app/show";
+import { money, each, num, volume } from "../../app/show";
 import { Opens } from "../../ui/Slip";
 import { Tubs } from "./pictures";
 
@@ -41,15 +41,19 @@ function WasteSlip({
       ))}
       {w.per_gallon_tap !== null && w.tap_gal_year > 0 && (
         <>
-          <span>a gallon at the drinking tap</span>
-          <span className="v">{num(w.per_gallon_tap, 1)} gal</span>
+          <span>a {each(units)} at the drinking tap</span>
+          <span className="v">
+            {num(w.per_gallon_tap, 1)} {units === "us" ? "gal" : "L"}
+          </span>
           <span className="u" />
         </>
       )}
       {w.per_gallon_house !== null && w.house_gal_year > 0 && (
         <>
-          <span>a gallon of the house’s use</span>
-          <span className="v">{num(w.per_gallon_house, 2)} gal</span>
+          <span>a {each(units)} of the house’s use</span>
+          <span className="v">
+            {num(w.per_gallon_house, 2)} {units === "us" ? "gal" : "L"}
+          </span>
           <span className="u" />
         </>
       )}
@@ -100,7 +104,7 @@ export function Waste({
         </Opens>
       </div>
       <div className="mt-2">
-        <Tubs gallons={parts} />
+        <Tubs gallons={parts} units={units} />
       </div>
     </div>
   );

@@ -5,7 +5,7 @@
 import type { ReactElement } from "react";
 
 import type { Cell, Row } from "../../api/types";
-import { num } from "../../app/show";
+import { volume } from "../../app/show";
 import { Pip, StateMark } from "../../ui/marks";
 
 export function EvidenceMark({ level }: { level: string | null | undefined }): ReactElement | null {
@@ -165,9 +165,15 @@ export function RangeBar({
   );
 }
 
-export function Tubs({ gallons }: { gallons: { kind: string; gal: number }[] }): ReactElement {
+export function Tubs({
+  gallons,
+  units,
+}: {
+  gallons: { kind: string; gal: number }[];
+  units: string;
+}): ReactElement {
   const total = gallons.reduce((a, g) => a + g.gal, 0);
-  const per = total > 24000 ? 4000 : total > 8000 ? 1600 : total > 2000 ? 400 : 160;
+  const per = tubSize(total);
   const fills: Record<string, string> = {
     membrane: "var(--water-2)",
     regeneration: "var(--water-3)",
@@ -185,7 +191,7 @@ export function Tubs({ gallons }: { gallons: { kind: string; gal: number }[] }):
       viewBox={`0 0 156 ${Math.ceil(tubs.length / 6) * 17 + 2}`}
       width={156}
       role="img"
-      aria-label={`${num(total)} gallons, drawn as ${tubs.length} tubs of ${per} gallons`}
+      aria-label={`${volume(total, units)}, drawn as ${tubs.length} tubs of ${volume(per, units)}`}
     >
       {tubs.map((t, i) => (
         <g key={i} transform={`translate(${(i % 6) * 25.5} ${Math.floor(i / 6) * 17})`}>

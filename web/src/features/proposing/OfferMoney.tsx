@@ -19,7 +19,7 @@ export function Waste({ o, offer }: { o: OfferedOption; offer: Offer }): ReactEl
           </p>
           {w.per_gallon_tap !== null && w.tap_gal_year > 0 && (
             <p className="text-s text-ink-2">
-              drinking tap: {num(w.per_gallon_tap, 1)} gal to drain a gallon drunk
+              drinking tap: {num(w.per_gallon_tap, 1)} times what is drunk goes to the drain
             </p>
           )}
           {w.house_gal_year > 0 && (
@@ -35,7 +35,10 @@ export function Waste({ o, offer }: { o: OfferedOption; offer: Offer }): ReactEl
             </p>
           )}
           <div className="mt-2">
-            <Tubs gallons={Object.entries(w.by_kind).map(([kind, gal]) => ({ kind, gal }))} />
+            <Tubs
+              gallons={Object.entries(w.by_kind).map(([kind, gal]) => ({ kind, gal }))}
+              units={offer.units}
+            />
           </div>
         </>
       ) : (

@@ -9,7 +9,7 @@ import { best } from "../../app/show";
 
 const MOST = 2;
 const SHORT: Record<string, string> = {
-  hardness: "",
+  hardness: "hardness ",
   tds: "TDS ",
   ph: "",
   chlorine_free: "chlorine ",
