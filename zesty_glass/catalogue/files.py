@@ -45,6 +45,7 @@ PLAIN = (
     "psi_min",
     "kwh_year",
     "warranty",
+    "spares_years",
     "parts",
     "priced_on",
     "for_what",

@@ -15,6 +15,7 @@ from ..api.app import create_app
 from ..core import words
 from ..core.aftercare.gauging import GAUGED
 from ..core.analytes import ANALYTES
+from ..core.demonstrating.records import FLAVOURS, SMELLS
 from ..core.home import SOURCE_NAMES, WISHED
 from ..core.in_place import KINDS as IN_PLACE
 from ..core.presenting.appliance import APPLIANCES
@@ -34,6 +35,17 @@ ASKS = """export interface Asked {
   unit: string;
   most: number;
   choices: string[];
+}
+"""
+ADJUSTABLE = """export interface Adjustable {
+  key: string;
+  label: string;
+  unit: string;
+  least: number;
+  most: number;
+  hint: string;
+  where: [field: string, value: string][];
+  yes: boolean;
 }
 """
 HEAD = "/** Written by ./zesty client from the core: change it there. */\n"
@@ -101,6 +113,12 @@ def facts() -> str:
             },
         ),
     }
+    told["SETTINGS"] = (
+        "Record<string, Adjustable[]>",
+        {t.kind: [asdict(a) for a in t.settings] for t in TECHNOLOGIES.values() if t.settings},
+    )
+    told["SMELLS"] = ("string[]", SMELLS)
+    told["FLAVOURS"] = ("string[]", FLAVOURS)
     told["METRIC"] = (
         "Record<string, [unit: string, factor: number]>",
         {us: (turned.unit, turned.factor) for us, turned in METRIC.items()},
@@ -128,7 +146,7 @@ def facts() -> str:
         "BQ_L_PER_PCI_L": BQ_L_PER_PCI_L,
     }
     lines += [f"export const {n} = {v!r};\n" for n, v in numbers.items()]
-    return "".join([HEAD, PROCEDURE, ASKS, *lines])
+    return "".join([HEAD, PROCEDURE, ASKS, ADJUSTABLE, *lines])
 
 
 def _shown(analyte: str, units: str) -> tuple[float, str, int]:

@@ -54,7 +54,7 @@ NUMBERS: dict[str, tuple[float, float]] = {
     ),
     **dict.fromkeys(("bottled_month", "soap_month"), (0, 100_000)),
     **dict.fromkeys(("water_price", "sewer_price"), (0, 10_000)),
-    **dict.fromkeys(("electricity", "salt_bag"), (0, 10_000)),
+    **dict.fromkeys(("electricity", "salt_bag", "salt_delivery"), (0, 10_000)),
     "capacity_gal": (0.1, 1e9),
     "months": (0.01, 1200),
     "minutes": (0, 10_000),
@@ -78,6 +78,7 @@ NUMBERS: dict[str, tuple[float, float]] = {
     "wait_s": (0, 100_000),
     "sample_ml": (0, 100_000),
     "share": (0, 1),
+    "spares_years": (0, 100),
     "flushed_gal": (0, 1000),
     "life_factor": (0.001, 100),
 }

@@ -122,7 +122,8 @@ class Home:
         flow_gpm: measured flow [gpm]; ``flow_full_bore`` when taken full bore or with two outlets
             open.
         running_psi: pressure with a tap open [psi].
-        pump_gpm: what the well pump delivers [gpm].
+        pump_gpm: what the well pump delivers [gpm]; cut_in_psi, cut_out_psi: where the switch of
+            its pressure tank starts and stops it [psi].
         occupied_days: days a year somebody lives there.
         headroom_in: free height where a unit may stand [in].
         bottled_month, soap_month: spent on bottled water, and on soap and detergent [money a
@@ -147,6 +148,8 @@ class Home:
     static_psi: float | None = None
     running_psi: float | None = None
     pump_gpm: float | None = None
+    cut_in_psi: float | None = None
+    cut_out_psi: float | None = None
     low_yield: bool | None = None
     drain: bool | None = None
     socket: bool | None = None
@@ -179,6 +182,8 @@ class Home:
             ("static_psi", 0, MOST_PSI, "psi"),
             ("running_psi", 0, MOST_PSI, "psi"),
             ("pump_gpm", 0, MOST_FLOW_GPM, "gpm"),
+            ("cut_in_psi", 0, MOST_PSI, "psi"),
+            ("cut_out_psi", 0, MOST_PSI, "psi"),
             ("headroom_in", 0, 1000, "in"),
             ("water_price", 0, 10000, ""),
             ("sewer_price", 0, 10000, ""),
@@ -195,6 +200,13 @@ class Home:
                     f"home.{field}",
                     f"Use {low} to {high}.",
                 )
+        if self.tank_psi is not None and self.tank_psi[0] >= self.tank_psi[1]:
+            raise RuleError(
+                "home.tank_psi",
+                "The pump stops below the pressure at which it starts.",
+                "home.cut_out_psi",
+                "Look at the switch: cut-in is the lower, cut-out the higher.",
+            )
         ids = [d.id for d in self.in_place]
         if len(ids) != len(set(ids)):
             raise RuleError(
@@ -208,6 +220,13 @@ class Home:
     def well(self) -> bool:
         """Whether a pump on the ground's water feeds it."""
         return self.source in WELLS or self.source is Source.SPRING
+
+    @property
+    def tank_psi(self) -> tuple[float, float] | None:
+        """Between which pressures the well's tank works [psi]; None where it is not known."""
+        if self.cut_in_psi is None or self.cut_out_psi is None:
+            return None
+        return self.cut_in_psi, self.cut_out_psi
 
     @property
     def metal_pipe(self) -> bool:

@@ -745,7 +745,8 @@ class Settings:
         price_growth: yearly rise of prices (0.03 = 3 %).
         discount: yearly discount rate.
         electricity: price [money/kWh].
-        salt_bag: price of a 40-lb bag [money].
+        salt_bag: price of a 40-lb bag [money]; salt_delivery: of bringing one to the house [money],
+            0 where the household carries its salt.
         heater_c: water heater [°C].
         tax_equipment, tax_labour: sales tax on equipment and on labour (0.06 = 6 %).
         keep_years: people are erased when their home was last visited so many years ago; 0: never.
@@ -765,6 +766,7 @@ class Settings:
     discount: Decimal = Decimal("0")
     electricity: Decimal = Decimal("0.16")
     salt_bag: Decimal = Decimal("9.50")
+    salt_delivery: Decimal = Decimal("0")
     heater_c: float = 60.0
     soap_share: float = 0.2
     valid_days: int = 30
@@ -813,7 +815,7 @@ class Settings:
                 )
         if self.post_cutoff:
             time_of_day(self.post_cutoff, "settings.post_cutoff")
-        if self.electricity < 0 or self.salt_bag < 0:
+        if min(self.electricity, self.salt_bag, self.salt_delivery) < 0:
             raise RuleError(
                 "settings.price", "A price cannot be negative.", "settings", "Use 0 or more."
             )

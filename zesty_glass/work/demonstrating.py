@@ -50,7 +50,7 @@ def _check_tasting(kept: Demonstration | None, made: Demonstration) -> None:
             "Start a new tasting.",
         )
     for a, b in zip(before.tasters, made.body.tasters, strict=True):
-        if a.ranks is not None and a.ranks != b.ranks:
+        if a.ranks is not None and (a.ranks, a.said) != (b.ranks, b.said):
             raise RuleError(
                 "tasting.locked",
                 f"{a.name} has ranked already: ranks are locked.",

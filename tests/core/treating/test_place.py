@@ -21,10 +21,14 @@ from zesty_glass.core.treating.place import (
     place_checks,
     septic_check,
 )
+from zesty_glass.demo.catalogue import demo_items
 
 
 def site(**about):
     return site_of(home(**about), settings(), water())
+
+
+LEAD = next(i for i in demo_items() if any(e.analyte == "lead" for e in i.effects))
 
 
 def line_of(item, place):
@@ -221,7 +225,8 @@ class Asked(unittest.TestCase):
         bed = backwash_checks(5.0, 60.0, 1.0, site)
         checks = (*place_checks(item, site), *item_pressure(item, site, place.running_psi), *bed)
         line = line_of(item, place)
-        found = (*checks, *line.checks, *line.stages[0].checks)
+        town = line_of(LEAD, replace(place, source=Source.CITY))
+        found = (*checks, *line.checks, *line.stages[0].checks, *town.checks)
         return {c.id for c in found if c.status in ("unknown", "say") and c.id in ASKED}
 
     def test_each_is_asked_while_it_is_not_known_and_settled_by_its_answer(self):
@@ -232,6 +237,7 @@ class Asked(unittest.TestCase):
             pump_gpm=None,
             running_psi=None,
             brine_forbidden=None,
+            low_yield=None,
             bathrooms=9,
             source=Source.WELL_DRILLED,
         )

@@ -22,7 +22,8 @@ from zesty_glass.core.treating.stages.conditioner import ConditionerFigures
 from zesty_glass.core.treating.stages.distiller import DistillerFigures, residue_gal
 from zesty_glass.core.treating.stages.iron_filter import IronFilterFigures
 from zesty_glass.core.treating.stages.membrane_flow import MembraneFigures
-from zesty_glass.core.treating.stages.neutraliser import NeutraliserFigures, media_lb_year
+from zesty_glass.core.treating.stages.neutraliser import NeutraliserFigures
+from zesty_glass.core.treating.stages.neutraliser_media import media_lb_year
 from zesty_glass.core.treating.stages.sediment import SedimentFigures
 from zesty_glass.core.treating.stages.uv import UvFigures, flow_at
 from zesty_glass.core.treating.stream import Quantity, source_stream

@@ -4517,7 +4517,8 @@ export interface components {
          *         flow_gpm: measured flow [gpm]; ``flow_full_bore`` when taken full bore or with two outlets
          *             open.
          *         running_psi: pressure with a tap open [psi].
-         *         pump_gpm: what the well pump delivers [gpm].
+         *         pump_gpm: what the well pump delivers [gpm]; cut_in_psi, cut_out_psi: where the switch of
+         *             its pressure tank starts and stops it [psi].
          *         occupied_days: days a year somebody lives there.
          *         headroom_in: free height where a unit may stand [in].
          *         bottled_month, soap_month: spent on bottled water, and on soap and detergent [money a
@@ -4571,6 +4572,10 @@ export interface components {
             running_psi?: number | null;
             /** Pump Gpm */
             pump_gpm?: number | null;
+            /** Cut In Psi */
+            cut_in_psi?: number | null;
+            /** Cut Out Psi */
+            cut_out_psi?: number | null;
             /** Low Yield */
             low_yield?: boolean | null;
             /** Drain */
@@ -5181,6 +5186,8 @@ export interface components {
              * @default
              */
             warranty: string;
+            /** Spares Years */
+            spares_years?: number | null;
             /**
              * Parts
              * @default common
@@ -6253,7 +6260,7 @@ export interface components {
          *
          *     ``efficiency`` (0 to 1) is the rating with tank and shut-off in use; ``recovery`` is never used
          *     for yearly waste. ``permeate_pump``: what the item's own test leaves of the ratio at a home, 0 <
-         *     figure ≤ 1; the ratio is multiplied by it.
+         *     figure ≤ 1; the ratio is multiplied by it. ``indicator``: what on it tells of a change.
          */
         MembraneFigures: {
             /**
@@ -6314,6 +6321,11 @@ export interface components {
              * @default false
              */
             polished: boolean;
+            /**
+             * Indicator
+             * @default
+             */
+            indicator: string;
         };
         /**
          * MeterDisplays
@@ -8639,7 +8651,8 @@ export interface components {
          *         price_growth: yearly rise of prices (0.03 = 3 %).
          *         discount: yearly discount rate.
          *         electricity: price [money/kWh].
-         *         salt_bag: price of a 40-lb bag [money].
+         *         salt_bag: price of a 40-lb bag [money]; salt_delivery: of bringing one to the house [money],
+         *             0 where the household carries its salt.
          *         heater_c: water heater [°C].
          *         tax_equipment, tax_labour: sales tax on equipment and on labour (0.06 = 6 %).
          *         keep_years: people are erased when their home was last visited so many years ago; 0: never.
@@ -8696,6 +8709,11 @@ export interface components {
              * @default 9.50
              */
             salt_bag: number | string;
+            /**
+             * Salt Delivery
+             * @default 0
+             */
+            salt_delivery: number | string;
             /**
              * Heater C
              * @default 60
@@ -9432,7 +9450,7 @@ export interface components {
         /**
          * Taster
          * @description One taster: the order of pouring, and the place given to each code (1 the best; the same
-         *     place twice is a tie).
+         *     place twice is a tie); ``said``: words for smell and flavour, by code.
          */
         Taster: {
             /** Name */
@@ -9443,6 +9461,10 @@ export interface components {
             ranks?: {
                 [key: string]: number;
             } | null;
+            /** Said */
+            said?: {
+                [key: string]: string[];
+            };
         };
         /**
          * Tasting
@@ -9490,7 +9512,8 @@ export interface components {
         };
         /**
          * TastingShown
-         * @description Rank sums and agreement; names of the waters only once the key was shown.
+         * @description Rank sums and agreement; names of the waters only once the key was shown, and with them
+         *     what was said of each: a word and how many said it.
          */
         TastingShown: {
             /**
@@ -9502,6 +9525,13 @@ export interface components {
             /** Key */
             key: {
                 [key: string]: string;
+            };
+            /** Said */
+            said?: {
+                [key: string]: [
+                    string,
+                    number
+                ][];
             };
         };
         /**
@@ -9992,6 +10022,7 @@ export interface components {
              *       "discount": "0",
              *       "electricity": "0.16",
              *       "salt_bag": "9.50",
+             *       "salt_delivery": "0",
              *       "heater_c": 60,
              *       "soap_share": 0.2,
              *       "valid_days": 30,

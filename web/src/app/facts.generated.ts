@@ -14,6 +14,16 @@ export interface Asked {
   most: number;
   choices: string[];
 }
+export interface Adjustable {
+  key: string;
+  label: string;
+  unit: string;
+  least: number;
+  most: number;
+  hint: string;
+  where: [field: string, value: string][];
+  yes: boolean;
+}
 export const ASKED: Record<string, Asked> = {
   "space.drain": {
     "field": "drain",
@@ -53,6 +63,25 @@ export const ASKED: Record<string, Asked> = {
   "pipe.material": {
     "field": "pipe_material",
     "question": "The pipe that is cut is of",
+    "unit": "",
+    "most": 0.0,
+    "choices": [
+      "copper",
+      "galvanised steel",
+      "plastic",
+      "lead"
+    ]
+  },
+  "well.low_yield": {
+    "field": "low_yield",
+    "question": "Did the well ever run low?",
+    "unit": "",
+    "most": 0.0,
+    "choices": []
+  },
+  "pipe.service": {
+    "field": "service_line",
+    "question": "The supply’s line to the house is of",
     "unit": "",
     "most": 0.0,
     "choices": [
@@ -855,6 +884,267 @@ export const IN_PLACE: Record<string, { name: string; part: string; drawing: str
     "asks": []
   }
 };
+export const SETTINGS: Record<string, Adjustable[]> = {
+  "sediment": [
+    {
+      "key": "backwash_days",
+      "label": "Backwash, every",
+      "unit": "days",
+      "least": 1,
+      "most": 60,
+      "hint": "empty: the item’s own",
+      "where": [
+        [
+          "backwash_days",
+          "*"
+        ]
+      ],
+      "yes": false
+    },
+    {
+      "key": "clock_hour",
+      "label": "Rinses at",
+      "unit": "h, of 24",
+      "least": 0.0,
+      "most": 23,
+      "hint": "empty: one after the other from 1 in the morning",
+      "where": [],
+      "yes": false
+    }
+  ],
+  "carbon": [
+    {
+      "key": "backwash_days",
+      "label": "Backwash, every",
+      "unit": "days",
+      "least": 1,
+      "most": 60,
+      "hint": "empty: the item’s own",
+      "where": [
+        [
+          "backwash_days",
+          "*"
+        ]
+      ],
+      "yes": false
+    },
+    {
+      "key": "clock_hour",
+      "label": "Rinses at",
+      "unit": "h, of 24",
+      "least": 0.0,
+      "most": 23,
+      "hint": "empty: one after the other from 1 in the morning",
+      "where": [],
+      "yes": false
+    }
+  ],
+  "softener": [
+    {
+      "key": "dose_lb_ft3",
+      "label": "Salt dose",
+      "unit": "lb/ft³",
+      "least": 3,
+      "most": 20,
+      "hint": "empty: the item’s own",
+      "where": [],
+      "yes": false
+    },
+    {
+      "key": "reserve_days",
+      "label": "Kept back",
+      "unit": "days",
+      "least": 0.0,
+      "most": 3,
+      "hint": "empty: one day",
+      "where": [
+        [
+          "control",
+          "metered"
+        ]
+      ],
+      "yes": false
+    },
+    {
+      "key": "clock_days",
+      "label": "Clock, every",
+      "unit": "days",
+      "least": 1,
+      "most": 30,
+      "hint": "empty: the item’s own",
+      "where": [
+        [
+          "control",
+          "clock"
+        ]
+      ],
+      "yes": false
+    },
+    {
+      "key": "clock_hour",
+      "label": "Rinses at",
+      "unit": "h, of 24",
+      "least": 0.0,
+      "most": 23,
+      "hint": "empty: one after the other from 1 in the morning",
+      "where": [],
+      "yes": false
+    }
+  ],
+  "iron_filter": [
+    {
+      "key": "backwash_days",
+      "label": "Backwash, every",
+      "unit": "days",
+      "least": 1,
+      "most": 60,
+      "hint": "empty: the item’s own",
+      "where": [
+        [
+          "backwash_days",
+          "*"
+        ]
+      ],
+      "yes": false
+    },
+    {
+      "key": "clock_hour",
+      "label": "Rinses at",
+      "unit": "h, of 24",
+      "least": 0.0,
+      "most": 23,
+      "hint": "empty: one after the other from 1 in the morning",
+      "where": [],
+      "yes": false
+    }
+  ],
+  "neutraliser": [
+    {
+      "key": "refill_months",
+      "label": "Topped up, every",
+      "unit": "months",
+      "least": 1,
+      "most": 60,
+      "hint": "empty: when a third is gone",
+      "where": [
+        [
+          "style",
+          "upflow|backwashing"
+        ]
+      ],
+      "yes": false
+    },
+    {
+      "key": "backwash_days",
+      "label": "Backwash, every",
+      "unit": "days",
+      "least": 1,
+      "most": 60,
+      "hint": "empty: the item’s own",
+      "where": [
+        [
+          "backwash_days",
+          "*"
+        ]
+      ],
+      "yes": false
+    },
+    {
+      "key": "clock_hour",
+      "label": "Rinses at",
+      "unit": "h, of 24",
+      "least": 0.0,
+      "most": 23,
+      "hint": "empty: one after the other from 1 in the morning",
+      "where": [],
+      "yes": false
+    }
+  ],
+  "tannin": [
+    {
+      "key": "regen_days",
+      "label": "Renewal, every",
+      "unit": "days",
+      "least": 1,
+      "most": 30,
+      "hint": "empty: the item’s own",
+      "where": [],
+      "yes": false
+    },
+    {
+      "key": "clock_hour",
+      "label": "Rinses at",
+      "unit": "h, of 24",
+      "least": 0.0,
+      "most": 23,
+      "hint": "empty: one after the other from 1 in the morning",
+      "where": [],
+      "yes": false
+    }
+  ],
+  "mixed_bed": [
+    {
+      "key": "regen_days",
+      "label": "Renewal, every",
+      "unit": "days",
+      "least": 1,
+      "most": 30,
+      "hint": "empty: the item’s own",
+      "where": [],
+      "yes": false
+    },
+    {
+      "key": "clock_hour",
+      "label": "Rinses at",
+      "unit": "h, of 24",
+      "least": 0.0,
+      "most": 23,
+      "hint": "empty: one after the other from 1 in the morning",
+      "where": [],
+      "yes": false
+    }
+  ],
+  "uv": [
+    {
+      "key": "limiter_gpm",
+      "label": "Fixed flow limiter",
+      "unit": "gpm",
+      "least": 0.25,
+      "most": 100,
+      "hint": "empty: none is fitted",
+      "where": [],
+      "yes": false
+    },
+    {
+      "key": "lay_up_logged",
+      "label": "Lamp off while nobody is there, each day logged",
+      "unit": "",
+      "least": 0.0,
+      "most": 1.0,
+      "hint": "empty: the item’s own",
+      "where": [],
+      "yes": true
+    }
+  ]
+};
+export const SMELLS: string[] = [
+  "chlorine",
+  "earthy",
+  "musty",
+  "eggs",
+  "fishy",
+  "medicine"
+];
+export const FLAVOURS: string[] = [
+  "metal",
+  "salty",
+  "bitter",
+  "sweet",
+  "flat",
+  "fresh",
+  "chalky",
+  "plastic"
+];
 export const METRIC: Record<string, [unit: string, factor: number]> = {
   "grains a pound of salt": [
     "g a kilogram of salt",
@@ -867,6 +1157,10 @@ export const METRIC: Record<string, [unit: string, factor: number]> = {
   "grains": [
     "g as CaCO₃",
     0.06479891
+  ],
+  "gallon": [
+    "litre",
+    3.785411784
   ],
   "gal/day": [
     "L/day",

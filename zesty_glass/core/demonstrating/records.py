@@ -273,15 +273,23 @@ class TastedWater:
     code: str
 
 
+#: words for smell, then for flavour and feel, that a panel without training tells apart: after
+#: the wheel of tastes and odours of Standard Methods 2170 (1997), short
+SMELLS = ("chlorine", "earthy", "musty", "eggs", "fishy", "medicine")
+FLAVOURS = ("metal", "salty", "bitter", "sweet", "flat", "fresh", "chalky", "plastic")
+TASTED = (*SMELLS, *FLAVOURS)
+
+
 @record
 class Taster:
     """One taster: the order of pouring, and the place given to each code (1 the best; the same
-    place twice is a tie).
+    place twice is a tie); ``said``: words for smell and flavour, by code.
     """
 
     name: str
     order: tuple[str, ...]
     ranks: dict[str, int] | None = None
+    said: dict[str, tuple[str, ...]] = field(default_factory=dict)
 
 
 @record
@@ -325,6 +333,14 @@ class Tasting:
                     f"{t.name}’s order does not hold every code once.",
                     "body.tasters",
                     "Draw the orders again.",
+                )
+            strange = {w for told in t.said.values() for w in told} - set(TASTED)
+            if strange or set(t.said) - set(codes):
+                raise _fail(
+                    "tasting.words",
+                    f"{t.name} said what is no word for a taste: {', '.join(sorted(strange))}.",
+                    "body.tasters",
+                    f"Use {', '.join(TASTED)}.",
                 )
             if t.ranks is not None and (
                 set(t.ranks) != set(codes)

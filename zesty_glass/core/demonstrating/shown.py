@@ -38,7 +38,7 @@ from .shown_records import (
     ThroughShown,
 )
 from .soap import lather
-from .tasting import agreement, how_little, refusals
+from .tasting import agreement, how_little, refusals, words_of
 
 
 def _gone(what: str) -> Shown:
@@ -285,7 +285,9 @@ def tasting(d: Tasting, at: Around, when: Demonstration) -> Shown:
         if a.w is not None:
             said.append(f"Agreement W = {a.w:.2f} (0 none, 1 all alike).")
         said.append(how_little(a, len(d.tasters)))
-    return Shown(id="", sentences=tuple(said), result=TastingShown(agreement=a, key=key))
+    told = words_of(d) if key else {}
+    result = TastingShown(agreement=a, key=key, said=told)
+    return Shown(id="", sentences=tuple(said), result=result)
 
 
 def through(d: Through, at: Around) -> Shown:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import field
 from typing import Annotated, Literal
 
 from ..ranges import Range
@@ -104,11 +105,14 @@ class DistillingShown:
 
 @record
 class TastingShown:
-    """Rank sums and agreement; names of the waters only once the key was shown."""
+    """Rank sums and agreement; names of the waters only once the key was shown, and with them
+    what was said of each: a word and how many said it.
+    """
 
     kind: Literal["tasting"] = "tasting"
     agreement: Agreement | None
     key: dict[str, str]
+    said: dict[str, tuple[tuple[str, int], ...]] = field(default_factory=dict)
 
 
 @record

@@ -18,7 +18,7 @@ from ..testing.finding import Weight
 from ..testing.findings import Meaning
 from ..testing.observations import LaboratoryResult
 from ..testing.water import Sample
-from .records import TastedWater, Taster, Tasting
+from .records import TASTED, TastedWater, Taster, Tasting
 
 LETTERS = "BCDFGHJKLMNPQRSTVWXZ"  # without vowels no code reads as a word
 REPORT_IS_RECENT = timedelta(days=365)
@@ -176,6 +176,16 @@ def agreement(t: Tasting) -> Agreement | None:
     seen = sum((2 * s - mean) ** 2 for s in sums)
     hit, of = _guessing(tuple(sorted(tuple(sorted(d)) for d in doubled)), int(seen))
     return Agreement(sums=sums, w=concordance(ranked), as_good=hit, of=of, chance=hit / of)
+
+
+def words_of(t: Tasting) -> dict[str, tuple[tuple[str, int], ...]]:
+    """What was said of each code, the most often said first, with how many said it."""
+    out = {}
+    for w in t.waters:
+        counted = Counter(word for x in t.tasters for word in dict.fromkeys(x.said.get(w.code, ())))
+        ordered = sorted(counted.items(), key=lambda c: (-c[1], TASTED.index(c[0])))
+        out[w.code] = tuple(ordered)
+    return out
 
 
 def how_little(a: Agreement, tasters: int) -> str:

@@ -89,6 +89,16 @@ def _warranty(o: _Of) -> str:
     return _each(f"{i.name}: {i.warranty}" if i.warranty else "" for i in o.bought)
 
 
+def _spares(o: _Of) -> str:
+    """How long each maker promises spare parts; what nobody promises is said where others are."""
+    if not any(i.spares_years for i in o.bought):
+        return ""
+    return _each(
+        f"{i.name}: {i.spares_years:g} years" if i.spares_years else f"{i.name}: not promised"
+        for i in o.bought
+    )
+
+
 def _certified(o: _Of) -> str:
     """Of what was found, that for which an item holds a certificate of its own."""
     held = {e.analyte for i in o.items for e in i.effects if e.evidence.level is Level.CERTIFIED}
@@ -111,6 +121,7 @@ _ROWS = (
     _Asked("certified", "Certified for", "of what was found; each for its own", _certified),
     _Asked("space", "Space", "as the maker says", _space),
     _Asked("warranty", "Warranty", "as the maker says", _warranty),
+    _Asked("spares", "Spare parts", "how long the maker promises them, from the sale", _spares),
 )
 
 

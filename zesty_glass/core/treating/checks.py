@@ -87,6 +87,11 @@ CHECKS: dict[str, Says] = {
         "The pipe it is cut into is not known: a metal one is part of the house’s earthing.",
         "Look before it is cut.",
     ),
+    "pipe.service": Says(
+        "The line from the main is not known: one of lead is the cause, and the supply’s to"
+        " replace.",
+        "Ask the utility; a unit at the tap holds until then.",
+    ),
     "pipe.bonding": Says(
         "The pipe is of {what}: where it is cut, the earthing may be.",
         "A bonding jumper goes on first, by a licensed electrician.",
@@ -96,6 +101,10 @@ CHECKS: dict[str, Says] = {
         "Ask for the building’s design flow.",
     ),
     "flow.limit": Says("Peak flow is {have} gpm; this passes {need} gpm.", "The next size up."),
+    "use.weekend": Says(
+        "One full weekend of {people} uses {use} gal: a cartridge for {have} gal lasts {lasts}.",
+        "A larger one, or another way.",
+    ),
     "flow.unknown": Says("Its flow limit is not stated.", "Ask the maker."),
     "well.backwash": Says(
         "Backwash wants {need} gpm; the pump gives {have} gpm.",
@@ -136,6 +145,9 @@ CHECKS: dict[str, Says] = {
         "Nothing in this line disinfects, and {have}: its water is not drunk as it comes.",
         "A lamp behind fine filtration; until then drinking water is boiled or brought.",
         asks=("@uv",),
+    ),
+    "line.same_hour": Says(
+        "Two rinse at one hour: {what}.", "Set one of them an hour or two later."
     ),
     "line.moved": Says("{what} stands out of order: {why}.", "The checks stay on."),
 }

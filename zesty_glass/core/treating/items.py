@@ -166,6 +166,7 @@ class Item:
     kwh_year: float = 0.0
     service_year: Decimal = Decimal("0")
     warranty: str = ""
+    spares_years: float | None = None
     parts: Literal["common", "single_source"] = "common"
     priced_on: str = ""
     for_what: str = ""
@@ -198,6 +199,7 @@ _SOLD_BY = frozenset(
         "price",
         "installation",
         "warranty",
+        "spares_years",
         "priced_on",
         "for_what",
         "footprint_in",

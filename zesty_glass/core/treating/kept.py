@@ -338,6 +338,7 @@ IN_PLACE = Technology(
     style=(),
     caution="",
     drawing="sediment",
+    settings=(),
     checks={},
 )
 

@@ -18,12 +18,13 @@ from ..testing.water import Water
 from .checks import met, told
 from .demand import Demand, demand
 from .fitting import fitting_check, letting_check
+from .hours import at_hour, clock_hours, hour_checks, hours_told
 from .items import Item
 from .kept import PREFIX, technology_of
 from .measured import Measured, with_measured
 from .option import Option, Purchase, StageChoice, bought_of, expand
 from .order import ordered
-from .place import larger_checks, pipe_checks
+from .place import larger_checks, pipe_checks, service_checks
 from .report import Check, Drain, Due, Running, StageReport, Status
 from .site import Site
 from .stages import KIND_NAMES, TECHNOLOGIES
@@ -133,7 +134,7 @@ def site_of(home: Home, settings: Settings, water: Water, use_factor: float = 1.
             for v in answers
         )
         bacteria = "present" if counted else "absent"
-    psi = running or (None if home.running_psi is None else Range.exact(home.running_psi))
+    psi = running or _at_the_tap(home)
     return Site(
         home=home,
         settings=settings,
@@ -343,9 +344,9 @@ def run_stages(
         stream = outlet
         reports.append(r if outlet is r.outlet else _with_outlet(r, outlet))
         ahead.append(item)
-    hours = clock_hours(reports)
+    hours = clock_hours(reports, hours_told(line.pairs))
     if not brief:
-        reports = [_at_hour(r, hours.get(i)) for i, r in enumerate(reports)]
+        reports = [at_hour(r, hours.get(i)) for i, r in enumerate(reports)]
     return LineReport(
         option=line.option.id,
         name=line.option.name,
@@ -357,13 +358,26 @@ def run_stages(
             *line.checks,
             *_of_the_building(ahead, site),
             *_disinfection(ahead, site),
-            *_line_checks(reports, drop, site),
+            *_shower(drop, site),
+            *hour_checks(reports, hours),
         ),
         purchases=line.purchases,
         drop_psi=drop,
         demand=site.demand,
         in_the_rent=line.in_the_rent,
     )
+
+
+def _at_the_tap(home: Home) -> Range | None:
+    """Running pressure of a home [psi]: as it was told, else between where a well's pump starts and
+    stops; None where neither is known.
+    """
+    if home.running_psi is not None:
+        return Range.exact(home.running_psi)
+    if home.tank_psi is None:
+        return None
+    low, high = home.tank_psi
+    return Range.of(low, (low + high) / 2, high)
 
 
 def run_stage(inp: StageInput, source: Stream, measured: Measured) -> tuple[StageReport, Stream]:
@@ -390,29 +404,11 @@ def _with_outlet(r: StageReport, outlet: Stream) -> StageReport:
     return replace(r, outlet=outlet)
 
 
-FIRST_HOUR = 1  # [h] of the morning, when nobody draws water: trade practice (2024)
-
-
-def clock_hours(reports: list[StageReport]) -> dict[int, int]:
-    """The hour of the morning at which each stage that rinses itself does so, by its place in the
-    line: never two at once.
-    """
-    rinse = {t.kind for t in TECHNOLOGIES.values() if t.rinses}
-    timed = [i for i, r in enumerate(reports) if r.kind in rinse and r.drains]
-    return {i: FIRST_HOUR + n for n, i in enumerate(timed)}
-
-
-def _at_hour(r: StageReport, hour: int | None) -> StageReport:
-    """A stage with its hour among what is dialled on its valve."""
-    if hour is None:
-        return r
-    return replace(r, settings=(*r.settings, ("Clock", f"{hour} in the morning")))
-
-
 def _of_the_building(stages: list[Item], site: Site) -> list[Check]:
     """What the building's size and its pipe ask, once for what stands in its pipe."""
     cut = any(i.scope == "house" and i.plumbed for i in stages)
-    return [*pipe_checks(cut, site.home), *larger_checks(site)] if cut else []
+    of_the_pipe = [*pipe_checks(cut, site.home), *larger_checks(site)] if cut else []
+    return [*of_the_pipe, *service_checks(stages, site.home)]
 
 
 def _disinfection(stages: list[Item], site: Site) -> list[Check]:
@@ -428,25 +424,14 @@ def _disinfection(stages: list[Item], site: Site) -> list[Check]:
     return [told("line.undisinfected", "warn", have=have)]
 
 
-def _line_checks(reports: list[StageReport], drop: float | None, site: Site) -> list[Check]:
-    out: list[Check] = []
-    if drop:
-        left = None if site.running_psi is None else site.running_psi.best - drop
-        if drop > SHOWER_PSI or (left is not None and left < LEAST_LEFT_PSI):
-            out.append(told("pressure.shower", "warn", need=f"{drop:.0f}"))
-        else:
-            out.append(met("pressure.shower", f"the line takes {drop:.0f} psi at peak"))
-    timed = clock_hours(reports)
-    if len(timed) > 1:
-        hours = ", ".join(f"{reports[i].name} at {hour}" for i, hour in timed.items())
-        out.append(
-            Check(
-                id="line.hours",
-                status="say",
-                sentence=f"Never two at once, in a quiet hour: {hours} in the morning.",
-            )
-        )
-    return out
+def _shower(drop: float | None, site: Site) -> list[Check]:
+    """What the line's pressure drop at peak leaves for the shower [psi]."""
+    if not drop:
+        return []
+    left = None if site.running_psi is None else site.running_psi.best - drop
+    if drop > SHOWER_PSI or (left is not None and left < LEAST_LEFT_PSI):
+        return [told("pressure.shower", "warn", need=f"{drop:.0f}")]
+    return [met("pressure.shower", f"the line takes {drop:.0f} psi at peak")]
 
 
 def passes_unchanged(stream: Stream, source: Stream, analyte: str) -> bool:

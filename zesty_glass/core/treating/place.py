@@ -4,7 +4,7 @@ pressure.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 
 from ..home import MOST_FLOW_GPM, MOST_PSI, PIPES, Home
 from ..record import record
@@ -45,6 +45,10 @@ ASKED: Mapping[str, AskedOfPlace] = {
     ),
     "pipe.material": AskedOfPlace(
         field="pipe_material", question="The pipe that is cut is of", choices=PIPES
+    ),
+    "well.low_yield": AskedOfPlace(field="low_yield", question="Did the well ever run low?"),
+    "pipe.service": AskedOfPlace(
+        field="service_line", question="The supply’s line to the house is of", choices=PIPES
     ),
     "flow.larger": AskedOfPlace(
         field="told_peak_gpm",
@@ -122,6 +126,7 @@ def place_checks(item: Item, site: Site, bed_gpm: float | None = None) -> list[C
     return out
 
 
+LARGE_GAL = 50.0  # [gal] at once, from here a well and a septic system mind: practice (2024)
 HEAVY_LB = 400.0  # full, from here on a floor is asked about: trade practice (2024)
 
 
@@ -146,6 +151,14 @@ def pipe_checks(plumbed: bool, home: Home) -> list[Check]:
     if not home.pipe_material:
         return [told("pipe.material", "say")]
     return [told("pipe.bonding", "say", what=home.pipe_material)]
+
+
+def service_checks(stages: Iterable[Item], home: Home) -> list[Check]:
+    """Where a line answers lead, what brings it: a service line that nobody looked at."""
+    lead = any(e.analyte == "lead" for i in stages for e in i.effects)
+    if not lead or home.private or home.service_line:
+        return []
+    return [told("pipe.service", "say")]
 
 
 def larger_checks(site: Site) -> list[Check]:
@@ -185,8 +198,11 @@ def backwash_checks(gpm: float | None, gal: float, times_week: float, site: Site
             out.append(told("well.backwash", "stop", need=f"{gpm:g}", have=f"{home.pump_gpm:g}"))
         else:
             out.append(met("well.backwash", f"backwash {gpm:g} gpm, pump {home.pump_gpm:g} gpm"))
-    if home.low_yield and gal >= 50:
+    if home.low_yield and gal >= LARGE_GAL:
         out.append(told("well.low_yield", "warn", need=f"{gal:.0f}"))
+    if home.low_yield is None and home.well and gal >= LARGE_GAL:
+        sentence = f"Takes {gal:.0f} gal of the well at once: not asked whether it ever ran low."
+        out.append(Check(id="well.low_yield", status="say", sentence=sentence))
     out += septic_check(gal, gal * times_week, site)
     return out
 
@@ -198,7 +214,7 @@ def septic_check(largest: float, week: float, site: Site) -> list[Check]:
     return [
         told(
             "septic.discharge",
-            "warn" if largest >= 50 else "say",
+            "warn" if largest >= LARGE_GAL else "say",
             need=f"{largest:.0f}",
             week=f"{week:.0f}",
         )

@@ -9,6 +9,7 @@ from collections.abc import Callable, Mapping
 from typing import TYPE_CHECKING, Literal
 
 from ..record import record
+from .adjusting import Adjustable
 from .checks import Says
 from .figures import Figures
 from .items import Item, Need
@@ -81,6 +82,7 @@ class Technology:
         size: the figure that makes one larger than another; None: its largest flow.
         style: figures that two sizes of one thing share.
         caution: what stands where the work is done. drawing: its picture on the page.
+        settings: what may be set on a stage of it.
         checks: what it can say beside the checks of every stage.
     """
 
@@ -106,6 +108,7 @@ class Technology:
     style: tuple[str, ...]
     caution: str
     drawing: str
+    settings: tuple[Adjustable, ...]
     checks: Mapping[str, Says]
 
 

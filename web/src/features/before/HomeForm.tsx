@@ -22,6 +22,8 @@ export const NEW_HOME: Home = {
   static_psi: null,
   running_psi: null,
   pump_gpm: null,
+  cut_in_psi: null,
+  cut_out_psi: null,
   low_yield: null,
   drain: null,
   socket: null,
@@ -297,6 +299,39 @@ function Larger({ home, set }: Part): ReactElement {
   );
 }
 
+/** A well's pump, its tank's switch, and whether it ever ran low. */
+function OfTheWell({ home, set }: Part): ReactElement {
+  return (
+    <>
+      <QuantityField
+        label="The pump delivers"
+        unit="gpm"
+        value={home.pump_gpm ?? null}
+        onCommit={(pump_gpm) => set({ pump_gpm })}
+      />
+      <QuantityField
+        label="The pump starts at"
+        unit="psi"
+        hint="the tank’s switch, on its label"
+        value={home.cut_in_psi ?? null}
+        onCommit={(cut_in_psi) => set({ cut_in_psi })}
+      />
+      <QuantityField
+        label="The pump stops at"
+        unit="psi"
+        value={home.cut_out_psi ?? null}
+        onCommit={(cut_out_psi) => set({ cut_out_psi })}
+      />
+      <Seg
+        label="The well ran low"
+        value={home.low_yield ?? null}
+        choices={YES_NO}
+        onChange={(low_yield) => set({ low_yield })}
+      />
+    </>
+  );
+}
+
 function FlowAndPressure({ home, set }: Part): ReactElement {
   const well =
     home.source === "well_drilled" || home.source === "well_dug" || home.source === "spring";
@@ -331,22 +366,7 @@ function FlowAndPressure({ home, set }: Part): ReactElement {
         hint="with a tap open"
         onCommit={(running_psi) => set({ running_psi })}
       />
-      {well ? (
-        <QuantityField
-          label="The pump delivers"
-          unit="gpm"
-          value={home.pump_gpm ?? null}
-          onCommit={(pump_gpm) => set({ pump_gpm })}
-        />
-      ) : null}
-      {well ? (
-        <Seg
-          label="The well ran low"
-          value={home.low_yield ?? null}
-          choices={YES_NO}
-          onChange={(low_yield) => set({ low_yield })}
-        />
-      ) : null}
+      {well ? <OfTheWell home={home} set={set} /> : null}
     </Group>
   );
 }

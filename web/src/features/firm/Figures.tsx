@@ -34,6 +34,14 @@ const FIGURES: readonly Figure[] = [
     put: (n) => ({ electricity: money(n) }),
   },
   {
+    label: "Bringing a bag of salt",
+    unit: "a bag",
+    max: 10000,
+    hint: "0: the household carries it",
+    of: (s) => Number(s.salt_delivery),
+    put: (n) => ({ salt_delivery: money(n) }),
+  },
+  {
     label: "Salt, a 40-lb bag",
     unit: "$",
     of: (s) => Number(s.salt_bag),

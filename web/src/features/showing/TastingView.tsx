@@ -2,6 +2,7 @@
 import { useState, type ReactElement } from "react";
 
 import { useStartTasting } from "../../api/hooks";
+import { FLAVOURS, SMELLS } from "../../app/facts.generated";
 import { num } from "../../app/show";
 import { newId } from "../../app/names";
 import { Trouble } from "../../ui/Trouble";
@@ -132,6 +133,70 @@ function SetUp({
   );
 }
 
+type Said = Record<string, string[]>;
+
+/** One water in words: what it smells and tastes of, at a touch each. */
+function WordsOf({
+  kind,
+  words,
+  told,
+  toggle,
+}: {
+  kind: string;
+  words: string[];
+  told: string[];
+  toggle: (word: string) => void;
+}): ReactElement {
+  return (
+    <div className="flex flex-wrap gap-2 items-center" role="group" aria-label={kind}>
+      <span className="text-[20px] w-[110px]">{kind}</span>
+      {words.map((w) => (
+        <Big key={w} on={told.includes(w)} onClick={() => toggle(w)}>
+          {w}
+        </Big>
+      ))}
+    </div>
+  );
+}
+
+/** Words for the waters, one water at a time; nobody need say any. */
+function InWords({
+  codes,
+  said,
+  say,
+}: {
+  codes: string[];
+  said: Said;
+  say: (s: Said) => void;
+}): ReactElement {
+  const [code, setCode] = useState<string | null>(null);
+  const told = code === null ? [] : (said[code] ?? []);
+  const toggle = (w: string): void => {
+    if (code === null) return;
+    const now = told.includes(w) ? told.filter((x) => x !== w) : [...told, w];
+    say({ ...said, [code]: now });
+  };
+  return (
+    <div className="grid gap-3">
+      <div className="flex flex-wrap gap-2 items-center" role="group" aria-label="In words">
+        <span className="text-[20px] w-[110px]">In words</span>
+        {codes.map((c) => (
+          <Big key={c} on={c === code} onClick={() => setCode(c === code ? null : c)}>
+            {c}
+            {said[c]?.length ? ` (${said[c].length})` : ""}
+          </Big>
+        ))}
+      </div>
+      {code !== null && (
+        <>
+          <WordsOf kind="Smell" words={SMELLS} told={told} toggle={toggle} />
+          <WordsOf kind="Flavour" words={FLAVOURS} told={told} toggle={toggle} />
+        </>
+      )}
+    </div>
+  );
+}
+
 function Ranking({
   t,
   index,
@@ -139,9 +204,10 @@ function Ranking({
 }: {
   t: Tasting;
   index: number;
-  onLock: (ranks: Record<string, number>) => void;
+  onLock: (ranks: Record<string, number>, said: Said) => void;
 }): ReactElement {
   const taster = t.tasters[index]!;
+  const [said, setSaid] = useState<Said>({});
   const [places, setPlaces] = useState<string[][]>([]);
   const [tie, setTie] = useState(false);
   const placeOf = (code: string): number | null => {
@@ -182,14 +248,21 @@ function Ranking({
         <button
           className="key go"
           disabled={!all}
-          onClick={() => onLock(Object.fromEntries(taster.order.map((c) => [c, placeOf(c) ?? 1])))}
+          onClick={() =>
+            onLock(Object.fromEntries(taster.order.map((c) => [c, placeOf(c) ?? 1])), said)
+          }
         >
           Lock my ranking
         </button>
       </div>
+      <InWords codes={taster.order} said={said} say={setSaid} />
     </div>
   );
 }
+
+/** A word, and how many said it where more than one did. */
+const often = ([word, times]: (string | number)[]): string =>
+  Number(times) > 1 ? `${word} (${times})` : String(word);
 
 /** Who ranked what where, once the key is shown. */
 function Key({ t, result }: { t: Tasting; result: Result | null }): ReactElement | null {
@@ -206,7 +279,8 @@ function Key({ t, result }: { t: Tasting; result: Result | null }): ReactElement
               {x.name}
             </th>
           ))}
-          <th>Sum of places</th>
+          <th className="pr-5">Sum of places</th>
+          <th>In words</th>
         </tr>
       </thead>
       <tbody>
@@ -221,6 +295,7 @@ function Key({ t, result }: { t: Tasting; result: Result | null }): ReactElement
               </td>
             ))}
             <td className="num text-[30px]">{num(sum, 1)}</td>
+            <td>{(result.said?.[w.code] ?? []).map(often).join(", ")}</td>
           </tr>
         ))}
       </tbody>
@@ -265,10 +340,10 @@ function Going({ onAgain }: { onAgain: () => void }): ReactElement | null {
   const { body, made, save } = useDemo("tasting");
   if (!body) return null;
   const next = body.tasters.findIndex((t) => !t.ranks);
-  const lock = (ranks: Record<string, number>): void =>
+  const lock = (ranks: Record<string, number>, said: Said): void =>
     save({
       ...body,
-      tasters: body.tasters.map((t, i) => (i === next ? { ...t, ranks } : t)),
+      tasters: body.tasters.map((t, i) => (i === next ? { ...t, ranks, said } : t)),
     });
   return (
     <>

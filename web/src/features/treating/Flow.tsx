@@ -38,11 +38,6 @@ function ownerOf(option: Option, code: string, items: Item[]): Item | null {
 
 const sentence = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
 
-function isClock(items: Item[], code: string): boolean {
-  const f = items.find((i) => i.code === code)?.figures;
-  return f?.kind === "softener" && f.control === "clock";
-}
-
 interface FlowProps {
   line: LineReport;
   option: Option;
@@ -79,7 +74,7 @@ function Title({ s, flow }: { s: StageReport; flow: FlowProps }): ReactElement {
       lets={owner?.lets ?? []}
       index={line.stages.indexOf(s)}
       last={line.stages.length - 1}
-      clock={isClock(items, s.code)}
+      figures={items.find((i) => i.code === s.code)?.figures ?? null}
       others={system ? [] : othersOf(s, items)}
       currency={view.visit.settings.currency}
       onTake={(i) => flow.onTake(s.code, i)}
@@ -122,6 +117,31 @@ const outletLook = (s: StageReport): Look =>
 const kindOf = (s: StageReport): string =>
   s.scope === "tap" && s.kind === "carbon" ? "tap_carbon" : s.kind;
 
+/** An iron filter that tannin stops: the tannin bed of the line goes ahead of it, at one touch. */
+function OrderThatWorks({ s, flow }: { s: StageReport; flow: FlowProps }): ReactElement | null {
+  const { line, option } = flow;
+  const bound = s.checks.some((c) => c.id === "iron.tannin" && c.status === "stop");
+  const bed = line.stages.find((x) => x.kind === "tannin" && x.scope === s.scope);
+  const choice = option.stages.find((c) => c.item === bed?.code);
+  if (!bound) return null;
+  if (!choice)
+    return flow.onAdd && <p className="text-m mt-2">Add a tannin filter to the line first.</p>;
+  return (
+    <button
+      className="key small mt-2 whitespace-normal"
+      onClick={() =>
+        flow.onChange({
+          ...choice,
+          position: line.stages.indexOf(s),
+          reason: "Tannin binds iron: its bed goes first.",
+        })
+      }
+    >
+      Put the tannin bed ahead
+    </button>
+  );
+}
+
 function Stage({ s, from, flow }: { s: StageReport; from: Look; flow: FlowProps }): ReactElement {
   const { view, units } = useVisitContext();
   const { line } = flow;
@@ -143,6 +163,7 @@ function Stage({ s, from, flow }: { s: StageReport; from: Look; flow: FlowProps 
       small={caption(s.outlet.quantities, order, units, before)}
     >
       {judged ? <JudgedBody judged={judged} s={s} /> : <StageCard stage={s} />}
+      <OrderThatWorks s={s} flow={flow} />
     </Column>
   );
 }

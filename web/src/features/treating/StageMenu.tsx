@@ -3,6 +3,7 @@ import { Popover } from "radix-ui";
 import { useState, type ReactElement } from "react";
 
 import type { Item, Option, StageReport } from "../../api/types";
+import { SETTINGS, type Adjustable } from "../../app/facts.generated";
 import { money } from "../../app/show";
 import { Seg } from "../../ui/fields";
 import { QuantityField } from "../../ui/QuantityField";
@@ -21,8 +22,8 @@ interface Props {
   part: string | null;
   index: number;
   last: number;
-  /** Its renewal is driven by a clock. */
-  clock: boolean;
+  /** What is special to its item. */
+  figures: Item["figures"] | null;
   /** Items of the same kind that may take its place, the cheapest first. */
   others: Item[];
   currency: string;
@@ -38,17 +39,6 @@ const FITTERS: { value: Fitter; name: string }[] = [
   { value: "licensed", name: "Licensed" },
   { value: "self", name: "They" },
 ];
-
-const SETTINGS: Record<
-  string,
-  [key: string, label: string, unit: string, min: number, max: number][]
-> = {
-  softener: [
-    ["dose_lb_ft3", "Salt dose", "lb/ft³", 3, 20],
-    ["clock_days", "Clock, every", "days", 1, 30],
-  ],
-  uv: [["limiter_gpm", "Fixed flow limiter", "gpm", 0.25, 100]],
-};
 
 function numberOf(choice: Choice, key: string): number | null {
   const v = choice.overrides?.[key];
@@ -158,32 +148,58 @@ function withSetting(choice: Choice, key: string, value: number | null): Choice 
   return { ...choice, overrides: value === null ? others : { ...others, [key]: value } };
 }
 
+type Figures = Item["figures"];
+
+/** Whether a setting is offered for an item: its figures are as the setting wants them. */
+function offered(setting: Adjustable, figures: Figures): boolean {
+  const own = figures as unknown as Record<string, unknown>;
+  return setting.where.every(([field, wanted]) =>
+    wanted === "*" ? own[field] != null : wanted.split("|").includes(String(own[field])),
+  );
+}
+
+const YES_EMPTY = [
+  { value: true, name: "Yes" },
+  { value: false, name: "No" },
+];
+
 function Settings({
   choice,
   kind,
-  clock,
+  figures,
   onChange,
 }: {
   choice: Choice;
   kind: string;
-  clock: boolean;
+  figures: Figures;
   onChange: (c: Choice) => void;
 }): ReactElement {
-  const settings = (SETTINGS[kind] ?? []).filter(([k]) => k !== "clock_days" || clock);
   return (
     <>
-      {settings.map(([key, label, unit, min, max]) => (
-        <QuantityField
-          key={key}
-          label={label}
-          unit={unit}
-          min={min}
-          max={max}
-          value={numberOf(choice, key)}
-          hint={key === "limiter_gpm" ? "empty: none is fitted" : "empty: the item’s own"}
-          onCommit={(v) => onChange(withSetting(choice, key, v))}
-        />
-      ))}
+      {(SETTINGS[kind] ?? [])
+        .filter((s) => offered(s, figures))
+        .map((s) =>
+          s.yes ? (
+            <Seg
+              key={s.key}
+              label={s.label}
+              value={numberOf(choice, s.key) !== null}
+              choices={YES_EMPTY}
+              onChange={(yes) => onChange(withSetting(choice, s.key, yes ? 1 : null))}
+            />
+          ) : (
+            <QuantityField
+              key={s.key}
+              label={s.label}
+              unit={s.unit}
+              min={s.least}
+              max={s.most}
+              value={numberOf(choice, s.key)}
+              hint={s.hint}
+              onCommit={(v) => onChange(withSetting(choice, s.key, v))}
+            />
+          ),
+        )}
     </>
   );
 }
@@ -257,10 +273,13 @@ export function StageMenu(props: Props): ReactElement {
         >
           <p className="font-semibold">{part ?? stage.name}</p>
           <OtherSizes {...props} />
-          {choice && (
-            <>
-              <Settings choice={choice} kind={stage.kind} clock={props.clock} onChange={onChange} />
-            </>
+          {choice && props.figures && (
+            <Settings
+              choice={choice}
+              kind={stage.kind}
+              figures={props.figures}
+              onChange={onChange}
+            />
           )}
           {props.had && (
             <HowItComes

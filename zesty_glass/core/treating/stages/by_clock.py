@@ -6,6 +6,7 @@ from typing import Literal
 
 from ... import words
 from ...record import record
+from ..adjusting import BACKWASH
 from ..place import backwash_checks
 from ..report import Check, Drain, Figure, Running
 from ..site import Site
@@ -94,24 +95,36 @@ def figure_of(r: Rinses, id: str, formula: str, called: str, *more: tuple[str, s
 
 @record
 class Backwash:
-    """A bed's backwash by its clock: what the pump and the septic tank say of it, its drain and
-    what its water costs; all empty where the item states none."""
+    """A bed's backwash by its clock: what the pump and the septic tank say of it, its drain, what
+    its water costs and what is dialled; all empty where the item states none."""
 
     checks: tuple[Check, ...] = ()
     drains: tuple[Drain, ...] = ()
     running: tuple[Running, ...] = ()
+    settings: tuple[tuple[str, str], ...] = ()
+
+
+def every_days(days: float) -> str:
+    """How often, as it is dialled.
+
+    >>> every_days(1), every_days(3)
+    ('every day', 'every 3 days')
+    """
+    return "every day" if days == 1 else f"every {days:g} days"
 
 
 def backwash_of(
     gpm: float | None, gal: float | None, days: float | None, inp: StageInput
 ) -> Backwash:
-    """A backwash of ``gal`` [gal] at ``gpm`` [gpm] every ``days`` [days]."""
+    """A backwash of ``gal`` [gal] at ``gpm`` [gpm] every ``days`` [days], or as it is set."""
     if not gal or not days:
         return Backwash()
+    days = inp.adjusted(BACKWASH, days)
     site, scope = inp.site, inp.item.scope
     year = rinses(days, gal, site.demand.occupied_days)
     return Backwash(
         checks=tuple(backwash_checks(gpm, gal, 7 / days, site)),
         drains=(drain_of(year, "backwash", scope),),
         running=cost_of(year, site, scope),
+        settings=(("Backwash", every_days(days)),),
     )

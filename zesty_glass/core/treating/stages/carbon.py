@@ -9,6 +9,7 @@ from typing import Literal
 from ...home import Source
 from ...ranges import Range
 from ...record import record
+from ..adjusting import BACKWASH, HOUR
 from ..checks import Says, met, told
 from ..figures import Figures
 from ..items import Item
@@ -17,7 +18,7 @@ from ..report import Check, Figure, StageReport
 from ..stream import Quantity, Stream, predicted
 from ..technology import Company, Technology, chlorine_is_too_much, judges_nothing
 from .by_clock import backwash_of
-from .common import StageInput, effects, report, working
+from .common import StageInput, effects, report, weekend_checks, working
 
 CHECKS = {
     "carbon.ebct": Says(
@@ -206,10 +207,11 @@ def run(inp: StageInput) -> StageReport:
     return report(
         inp,
         inp.stream.with_(changes | _total(changes)),
-        checks + list(washed.checks),
+        [*checks, *washed.checks, *weekend_checks(inp)],
         figures=figures,
         drains=washed.drains,
         running=washed.running,
+        settings=washed.settings,
         drop=drop_at(item, site.demand.peak_gpm) if house else 0.0,
         summary=f"{f.volume_ft3:g} ft³ {f.media}" if f.volume_ft3 and house else f.media,
     )
@@ -257,5 +259,6 @@ CARBON = Technology(
     style=("media", "position"),
     caution="Behind carbon there is no disinfectant left: keep what is behind it clean.",
     drawing="carbon",
+    settings=(BACKWASH, HOUR),
     checks=CHECKS,
 )

@@ -12,7 +12,7 @@ from ..place import place_checks
 from ..report import Check, StageReport
 from ..stream import Quantity
 from ..technology import Technology, at, judges_nothing
-from .common import StageInput, effects, lasts_days, report
+from .common import StageInput, effects, lasts_days, report, weekend_checks
 
 CHECKS = {
     "cartridge.ph": Says(
@@ -83,7 +83,7 @@ def run(inp: StageInput) -> StageReport:
             for k in changes
             if (q := inp.stream.get(k)) is not None
         }
-    checks += more
+    checks += more + weekend_checks(inp)
     figures = lasts_days(inp)
     if figures and figures[0].number is not None and figures[0].number < 60:
         checks.append(told("cartridge.days", "warn", have=f"{figures[0].number:.0f}"))
@@ -128,5 +128,6 @@ CARTRIDGE = Technology(
     style=("media",),
     caution="",
     drawing="cartridge",
+    settings=(),
     checks=CHECKS,
 )

@@ -7,14 +7,14 @@ from decimal import Decimal
 from typing import Literal
 
 from ...analytes import ANALYTES, Kind
-from ...errors import RuleError
 from ...evidence import ESTABLISHES_HEALTH, Level
 from ...ranges import Range, Verdict
 from ...record import record
 from ...working import working
+from ..adjusting import Adjustable, number_of, set_to
 from ..checks import told
 from ..items import Consumable, Effect, Item
-from ..report import Check, Chore, Drain, Due, Figure, Running, StageReport
+from ..report import Check, Chore, Drain, Due, Figure, Running, StageReport, Status
 from ..site import Site
 from ..stream import Quantity, Stream, predicted
 
@@ -45,16 +45,15 @@ class StageInput:
         Raises:
             RuleError: ``stage.setting``, for what is no number.
         """
-        value = self.overrides.get(name, default)
-        try:
-            return float(value)
-        except ValueError:
-            raise RuleError(
-                "stage.setting",
-                f"“{value}” is no number.",
-                f"overrides.{name}",
-                "Type a number, or leave it empty.",
-            ) from None
+        return number_of(self.overrides, name, default)
+
+    def adjusted(self, setting: Adjustable, default: float) -> float:
+        """A setting of the option within its bounds, or the item's own figure.
+
+        Raises:
+            RuleError: ``stage.setting``, for what is no number or outside its bounds.
+        """
+        return set_to(setting, self.overrides, default)
 
 
 TANNIN_BINDS_IRON = 0.5  # [mg/L] from which tannin binds iron: trade practice (2024)
@@ -210,6 +209,24 @@ def lasts_days(inp: StageInput) -> tuple[Figure, ...]:
             ),
         ),
     )
+
+
+WEEKEND_DAYS = 2
+SEASONAL_DAYS = 200.0  # a home lived in on fewer days a year is used by weekends and holidays
+
+
+def weekend_checks(inp: StageInput) -> list[Check]:
+    """What one full weekend of a seasonal home makes of a cartridge that counts gallons."""
+    site = inp.site
+    c = next((c for c in inp.item.consumables if c.capacity_gal), None)
+    use = site.gallons_year(inp.item.scope) / max(site.demand.occupied_days, 1)
+    if c is None or c.capacity_gal is None or site.demand.occupied_days >= SEASONAL_DAYS or not use:
+        return []
+    weekend, days = use * WEEKEND_DAYS, c.capacity_gal / use
+    lasts = f"{days:.1f} days" if days >= 1 else f"{days * 24:.0f} hours"
+    said = {"people": f"{site.home.people:g}", "use": f"{weekend:,.0f}", "lasts": lasts}
+    status: Status = "warn" if days < WEEKEND_DAYS else "say"
+    return [told("use.weekend", status, have=f"{c.capacity_gal:,.0f}", **said)]
 
 
 def standing_costs(item: Item, site: Site) -> tuple[Running, ...]:

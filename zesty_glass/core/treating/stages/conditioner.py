@@ -132,6 +132,7 @@ SALT_FREE = Technology(
     style=("covers",),
     caution="",
     drawing="salt_free",
+    settings=(),
     checks=CHECKS,
 )
 
@@ -158,5 +159,6 @@ PHYSICAL = Technology(
     style=("covers",),
     caution="",
     drawing="physical",
+    settings=(),
     checks={},
 )

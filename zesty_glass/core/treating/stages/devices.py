@@ -65,6 +65,7 @@ def _device(kind: str, name: str, place: Place, raises: bool = False) -> Technol
         style=(),
         caution="",
         drawing=kind,
+        settings=(),
         checks={},
     )
 

@@ -175,5 +175,6 @@ DISTILLER = Technology(
     style=(),
     caution="Hot surfaces and steam: keep it out of children’s reach.",
     drawing="distiller",
+    settings=(),
     checks=CHECKS,
 )

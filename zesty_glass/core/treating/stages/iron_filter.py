@@ -9,6 +9,7 @@ from typing import Literal
 from ...evidence import Level
 from ...ranges import Range, Verdict
 from ...record import record
+from ..adjusting import BACKWASH, HOUR
 from ..checks import Says, check_need, met, told
 from ..figures import Figures
 from ..items import Item, Need
@@ -16,7 +17,7 @@ from ..place import backwash_checks, drop_at, item_pressure, place_checks
 from ..report import Check, StageReport
 from ..stream import Quantity, Stream, predicted
 from ..technology import Technology, at
-from .by_clock import cost_of, drain_of, figure_of, rinses
+from .by_clock import cost_of, drain_of, every_days, figure_of, rinses
 from .common import StageInput, dues, effects, report, tannin_binds_iron
 
 CHECKS = {
@@ -166,15 +167,16 @@ def run(inp: StageInput) -> StageReport:
     assert isinstance(f, IronFilterFigures)
     checks = _may_stand(inp, f)
     changes, more = _behind(inp, checks)
-    year = rinses(f.backwash_days, f.backwash_gal, site.demand.occupied_days)
-    checks += more + backwash_checks(f.backwash_gpm, f.backwash_gal, 7 / f.backwash_days, site)
+    every = inp.adjusted(BACKWASH, f.backwash_days)
+    year = rinses(every, f.backwash_gal, site.demand.occupied_days)
+    checks += more + backwash_checks(f.backwash_gpm, f.backwash_gal, 7 / every, site)
     formula = "times a year × gallons a backwash"
     return report(
         inp,
         stream.with_(changes, particulate_iron=False if changes else stream.particulate_iron),
         checks,
         figures=lambda: (figure_of(year, "backwash", formula, "a backwash"),),
-        settings=(("Backwash", f"every {f.backwash_days:g} days"),),
+        settings=(("Backwash", every_days(every)),),
         drains=(drain_of(year, "backwash"),),
         due=dues(item, site),
         running=cost_of(year, site),
@@ -206,5 +208,6 @@ IRON_FILTER = Technology(
     style=("dense", "oxidant"),
     caution="Backwash to a drain with an air gap, to local code.",
     drawing="iron_filter",
+    settings=(BACKWASH, HOUR),
     checks=CHECKS,
 )

@@ -21,7 +21,7 @@ from .membrane_flow import (
     rated_ratio,
     waste_ratio,
 )
-from .membrane_shown import figures_of, rated_waste
+from .membrane_shown import figures_of, rated_waste, settings_of
 
 CHECKS = {
     "membrane.feed": Says(
@@ -248,6 +248,7 @@ def run(inp: StageInput) -> StageReport:
         stream.with_(changes),
         checks,
         figures=lambda: figures_of(f, size.here, size.low, size.ratio, drunk),
+        settings=() if inp.brief else settings_of(f),
         drains=_drains(f, size.ratio, drunk) + _lost(size.lost),
         due=_dues(inp),
         running=_water(f, size.ratio, inp, size.lost),
@@ -363,5 +364,6 @@ MEMBRANE = Technology(
         "the membrane. Sanitise as its manual says."
     ),
     drawing="membrane",
+    settings=(),
     checks=CHECKS,
 )

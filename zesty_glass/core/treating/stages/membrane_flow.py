@@ -17,7 +17,7 @@ class MembraneFigures(Figures):
 
     ``efficiency`` (0 to 1) is the rating with tank and shut-off in use; ``recovery`` is never used
     for yearly waste. ``permeate_pump``: what the item's own test leaves of the ratio at a home, 0 <
-    figure ≤ 1; the ratio is multiplied by it.
+    figure ≤ 1; the ratio is multiplied by it. ``indicator``: what on it tells of a change.
     """
 
     kind: Literal["membrane"] = "membrane"
@@ -37,6 +37,7 @@ class MembraneFigures(Figures):
     ph_min: float = 3.0
     ph_max: float = 11.0
     polished: bool = False
+    indicator: str = ""
 
     above_zero = ("rated_psi",)
 

@@ -7,17 +7,14 @@ kelvin).
 
 from __future__ import annotations
 
-from decimal import Decimal
-
-from ... import words
 from ...evidence import Level
 from ...ranges import Range
-from ...record import record
-from ...units import L_PER_GAL, MG_L_PER_GPG, MG_PER_LB
+from ...units import MG_L_PER_GPG
+from ..adjusting import BACKWASH, HOUR, REFILL
 from ..checks import Says, met, told
 from ..items import Item
 from ..place import drop_at, item_pressure, place_checks
-from ..report import Check, Chore, Due, Figure, StageReport
+from ..report import Check, Chore, Figure, StageReport
 from ..stream import Quantity, Stream, predicted
 from ..technology import Company, Technology, judges_nothing
 from .by_clock import Backwash, backwash_of
@@ -31,7 +28,8 @@ from .calcite import (
     to_saturation,
     to_target,
 )
-from .common import StageInput, dues, effects, money, report, working
+from .common import StageInput, dues, effects, report, working
+from .neutraliser_media import carried, media_due, media_figure, media_of
 
 CHECKS = {
     "neutraliser.range": Says(
@@ -50,6 +48,16 @@ CHECKS = {
         "Soda ash adds about {have} mg/L sodium, and no hardness.",
         "A diet low in sodium asks its physician; a membrane at the drinking tap takes it out.",
     ),
+    "neutraliser.upflow": Says(
+        "Upflow: no valve to wear and nothing to drain, but a bed that is never loosened may"
+        " channel.",
+        "Look at the level with every filter change; pH behind it tells of a channel.",
+    ),
+    "neutraliser.backwashing": Says(
+        "Backwashing: its bed is lifted against channels; the valve wears, and one that sticks"
+        " holds the pump on.",
+        "Listen for the end of a rinse, and test the valve yearly.",
+    ),
     "neutraliser.overshoot": Says(
         "With magnesia the pH may pass 9 after standing.", "Less magnesia; check after a holiday."
     ),
@@ -58,12 +66,6 @@ CHECKS = {
         "First-draw sample after some weeks.",
     ),
 }
-
-
-BAG_LB = 50.0
-
-UNUSED_MONTHS = 120.0  # [months] of a bed that loses nothing
-LONGEST_MONTHS = 1200.0  # [months] a bed that loses less than this counts as lasting a century
 
 
 def _media_checks(f: NeutraliserFigures, ph: Range, inp: StageInput) -> list[Check]:
@@ -201,24 +203,25 @@ def run(inp: StageInput) -> StageReport:
         checks.append(told("neutraliser.ph_meter", "warn"))
     r = _load(inp, f, ph)
     changes.update(_raised(stream, r, f.style == "feed"))
-    media, washed = _media(f, inp, r), _washed(f, inp)
+    media, washed = media_of(f, inp, r), _washed(f, inp)
     checks += [*_added_checks(f, r), told("neutraliser.corrosion", "say"), *washed.checks]
-    backwash = (("Backwash", f"every {f.backwash_days:g} days"),)
+    checks += _of_its_style(f)
     return report(
         inp,
         stream.with_(changes),
         checks,
         figures=lambda: (
             _figure(f, stream, r, ph, stream.range("temperature") or USUAL_C),
-            _media_figure(f, inp, r, media),
+            media_figure(f, inp, r, media),
+            *carried(f, inp, r, media),
         ),
         drains=washed.drains,
-        due=(*dues(item, site), _media_due(inp, media)),
+        due=(*dues(item, site), media_due(inp, media)),
         running=washed.running,
         chores=(Chore(label="Top up media", times_year=12 / media.months, minutes=45, own=False),),
         drop=drop,
         summary=f.style,
-        settings=backwash if f.style == "backwashing" else (),
+        settings=washed.settings,
     )
 
 
@@ -297,76 +300,12 @@ def _figure(f: NeutraliserFigures, stream: Stream, r: Rise, ph: Range, temp: Ran
     )
 
 
-@record
-class Media:
-    """What a bed loses [lb/year], what it holds when full [lb], after how long it is topped up
-    [months], and what that costs [money]."""
-
-    lb_year: float
-    bed_lb: float
-    months: float
-    price: Decimal
+_STYLES = {"upflow": "neutraliser.upflow", "backwashing": "neutraliser.backwashing"}
 
 
-def media_lb_year(added: float, gallons_year: float) -> float:
-    """Media that dissolves in a year [lb/year]: 1 mg of calcite for each mg of hardness added.
-
-    Args:
-        added: hardness that it adds [mg/L as CaCO3]. gallons_year: water through it [gal/year].
-
-    Source: by stoichiometry; 453,592 mg a pound.
-
-    >>> round(media_lb_year(80.0, 65_745.0), 1)
-    43.9
-    """
-    return added * gallons_year * L_PER_GAL / MG_PER_LB
-
-
-def _media(f: NeutraliserFigures, inp: StageInput, r: Rise) -> Media:
-    """Topped up when the bed has fallen by a third, or by its own interval where that is
-    sooner."""
-    lb_year = media_lb_year(r.added.best, inp.site.demand.house_gal_year)
-    bed_lb = f.volume_ft3 * f.media_lb_ft3
-    months = min(LONGEST_MONTHS, 12 * bed_lb / 3 / lb_year) if lb_year > 0 else UNUSED_MONTHS
-    interval = min(months, f.refill_months) if f.refill_months else months
-    bags = interval / 12 * lb_year / BAG_LB
-    price = (money(bags) * f.bag_price).quantize(Decimal("0.01"))
-    return Media(lb_year=lb_year, bed_lb=bed_lb, months=interval, price=price)
-
-
-def _media_due(inp: StageInput, m: Media) -> Due:
-    return Due(
-        code=f"{inp.item.code}-media",
-        label="Media top-up",
-        kind="media",
-        price=m.price,
-        months=m.months,
-        capacity_gal=None,
-        gallons_year=inp.site.demand.house_gal_year,
-        why=f"{m.lb_year:.0f} lb a year; refill when the bed has fallen by a third",
-        scope="house",
-        minutes=45,
-    )
-
-
-def _media_figure(f: NeutraliserFigures, inp: StageInput, r: Rise, m: Media) -> Figure:
-    return Figure(
-        id="media",
-        label="media a year",
-        value=words.about(m.lb_year),
-        unit="lb",
-        number=m.lb_year,
-        working=working(
-            "How much media?",
-            "hardness added × water used",
-            "1 mg of calcite a mg/L as CaCO3 added",
-            ("added", f"{r.added.best:.0f}", "mg/L"),
-            ("water a year", f"{inp.site.demand.house_gal_year:,.0f}", "gal"),
-            ("media a year", f"{m.lb_year:.0f}", "lb", True),
-            ("bed when full", f"{m.bed_lb:.0f}", "lb"),
-            ("top up every", f"{m.months:.1f}", "months"),
-        ),
-    )
+def _of_its_style(f: NeutraliserFigures) -> list[Check]:
+    """What its way of flowing means, in two lines."""
+    return [told(_STYLES[f.style], "say")] if f.style in _STYLES else []
 
 
 IRON_LOOSENS = 0.3  # [mg/L] from here a bed is loosened twice as often: trade practice (2024)
@@ -425,5 +364,6 @@ NEUTRALISER = Technology(
     style=("style",),
     caution="pH and hardness change: lead and copper want a re-test after some weeks.",
     drawing="neutraliser",
+    settings=(REFILL, BACKWASH, HOUR),
     checks=CHECKS,
 )

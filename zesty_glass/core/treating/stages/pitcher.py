@@ -10,7 +10,7 @@ from ..figures import Figures
 from ..place import place_checks
 from ..report import StageReport
 from ..technology import Technology, at, judges_nothing
-from .common import StageInput, effects, lasts_days, report
+from .common import StageInput, effects, lasts_days, report, weekend_checks
 
 
 @record
@@ -29,7 +29,7 @@ def run(inp: StageInput) -> StageReport:
     item, f = inp.item, inp.item.figures
     assert isinstance(f, PitcherFigures)
     changes, more = effects(item, inp.stream)
-    checks = place_checks(item, inp.site) + more
+    checks = place_checks(item, inp.site) + more + weekend_checks(inp)
     if f.change_at_tds is not None:
         checks.append(
             met("pitcher.change", f"change when its water reads {f.change_at_tds:g} mg/L")
@@ -62,5 +62,6 @@ PITCHER = Technology(
     style=("style",),
     caution="",
     drawing="pitcher",
+    settings=(),
     checks={},
 )

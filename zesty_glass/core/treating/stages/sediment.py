@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Literal
 
 from ...record import record
+from ..adjusting import BACKWASH, HOUR
 from ..checks import met
 from ..figures import FINE_UM, Figures
 from ..items import Item
@@ -56,6 +57,7 @@ def run(inp: StageInput) -> StageReport:
         checks,
         drains=washed.drains,
         running=washed.running,
+        settings=washed.settings,
         drop=drop_at(item, site.demand.peak_gpm) if item.scope == "house" else 0.0,
         summary=f"{f.micron:g} µm",
     )
@@ -95,5 +97,6 @@ SEDIMENT = Technology(
     style=("style",),
     caution="",
     drawing="sediment",
+    settings=(BACKWASH, HOUR),
     checks={},
 )

@@ -7,16 +7,17 @@ import math
 from ...evidence import Level
 from ...ranges import Range, Verdict
 from ...units import MG_L_PER_GPG
+from ..adjusting import DOSE, HOUR, RENEW_CLOCK, RESERVE
 from ..checks import Says, check_needs, merged_needs, met, told
 from ..items import Item, Need
 from ..place import drop_at, item_pressure, place_checks, septic_check
-from ..report import Check, Chore, Drain, Running, StageReport
+from ..report import Check, Drain, Running, StageReport
 from ..stream import Quantity, Stream, predicted
 from ..technology import Technology, at
-from .common import StageInput, dues, effects, money, report, tannin_binds_iron, water_cost
+from .common import StageInput, dues, effects, report, tannin_binds_iron, water_cost
+from .salt import salt_chore, salt_costs
 from .softener_shown import (
     POTASSIUM_PER_CACO3,
-    SALT_BAG_LB,
     SODIUM_PER_CACO3,
     Worked,
     about_days,
@@ -24,6 +25,7 @@ from .softener_shown import (
 )
 from .softener_size import (
     IRON_RULE_MG_L,
+    KEPT_BACK_DAYS,
     LEAST_DAYS,
     LONGEST_DAYS,
     Load,
@@ -256,16 +258,18 @@ def _cannot_size(hard: Range | None) -> Check:
 
 def _worked(inp: StageInput, f: SoftenerFigures, load: Load) -> Worked:
     dose = inp.setting("dose_lb_ft3", f.dose_lb_ft3)
-    clock = inp.setting("clock_days", f.clock_days or 7.0)
+    clock = inp.adjusted(RENEW_CLOCK, f.clock_days or 7.0)
+    reserve = inp.adjusted(RESERVE, KEPT_BACK_DAYS)
     days = inp.site.demand.occupied_days
-    sizing = size(f, load.gpg, load.use.best, load.iron_best, dose, days, clock)
+    sizing = size(f, load.gpg, load.use.best, load.iron_best, dose, days, clock, reserve)
     use = load.use.high or load.use.best
-    worst = size(f, load.worst_gpg, use, load.iron_worst, dose, days, clock)
+    worst = size(f, load.worst_gpg, use, load.iron_worst, dose, days, clock, reserve)
     out = softened(load.hardness, sizing.leakage)
     per = SODIUM_PER_CACO3 if f.salt == "sodium" else POTASSIUM_PER_CACO3
     return Worked(
         load=load,
         dose=dose,
+        reserve=reserve,
         sizing=sizing,
         worst=worst,
         out=out,
@@ -341,22 +345,7 @@ def _running(inp: StageInput, s: Sizing) -> tuple[Running, ...]:
     water = (cost,) if cost else ()
     if not s.interval:
         return water
-    salt = Running(
-        label="Salt",
-        kind="salt",
-        per_year=money(s.salt_lb_year / SALT_BAG_LB) * inp.site.settings.salt_bag,
-        why=f"{s.salt_lb_year:,.0f} lb a year in 40-lb bags",
-    )
-    return (salt, *water)
-
-
-def _chores(s: Sizing) -> tuple[Chore, ...]:
-    bags = s.salt_lb_year / SALT_BAG_LB
-    return (
-        (Chore(label="Carry salt", times_year=bags / 2, minutes=10, bags=bags),)
-        if s.interval
-        else ()
-    )
+    return (*salt_costs(s.salt_lb_year, inp.site), *water)
 
 
 IRON_WEARS, WORN_LIFE = 1.0, 0.7  # [mg/L], share of the resin’s life: trade practice (2024)
@@ -393,7 +382,7 @@ def run(inp: StageInput) -> StageReport:
         drains=_drains(f, s),
         due=dues(item, site, life, "iron of 1 mg/L or more shortens the resin’s life", ("resin",)),
         running=_running(inp, s),
-        chores=_chores(s),
+        chores=(salt_chore(s.salt_lb_year, site),) if s.interval else (),
         drop=drop,
         summary=summary,
     )
@@ -411,7 +400,7 @@ def _settings(w: Worked, f: SoftenerFigures) -> tuple[tuple[str, str], ...]:
     return (
         ("Hardness setting", f"{w.load.gpg:.0f} gpg"),
         ("Salt a renewal", f"{w.dose * f.resin_ft3:g} lb"),
-        ("Kept back", "1 day"),
+        ("Kept back", "1 day" if w.reserve == 1 else f"{w.reserve:g} days"),
         ("Longest interval", _whole_days(w.sizing.interval)),
     )
 
@@ -453,5 +442,6 @@ SOFTENER = Technology(
         "is cut, a bonding jumper by a licensed electrician."
     ),
     drawing="softener",
+    settings=(DOSE, RESERVE, RENEW_CLOCK, HOUR),
     checks=CHECKS,
 )

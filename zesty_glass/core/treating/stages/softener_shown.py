@@ -10,6 +10,7 @@ from ...record import record
 from ...units import MG_L_PER_GPG
 from ..report import Figure
 from .common import StageInput, working
+from .salt import SALT_BAG_LB
 from .softener_size import (
     IRON_RULE_MG_L,
     LONGEST_DAYS,
@@ -26,9 +27,6 @@ SODIUM_PER_CACO3 = 0.4594  # 2 · 22.9898 / 100.0869 [mg/mg]
 POTASSIUM_PER_CACO3 = 0.7813  # 2 · 39.0983 / 100.0869 [mg/mg]
 
 
-SALT_BAG_LB = 40.0
-
-
 def every(s: Sizing) -> str:
     """How often it renews, in words where it is not by days."""
     if s.interval is None:
@@ -40,6 +38,10 @@ def about_days(interval: float) -> str:
     """Days as a valve counts them: whole ones, with "about" where the working has a part of one."""
     whole = max(1, round(interval))
     return f"{whole}" if abs(interval - whole) < 1e-9 else f"about {whole}"
+
+
+def _days(n: float) -> str:
+    return "a day" if n == 1 else f"{n:g} days"
 
 
 Triple = tuple[str, str, str] | tuple[str, str, str, bool]
@@ -73,7 +75,8 @@ def _cap_rows(w: Worked, f: SoftenerFigures) -> list[Triple]:
             ("load between renewals", f"{s.load_grains * (s.interval or 0):,.0f}", "grains", True),
             ("hard share of the water", f"{100 * s.leakage:.0f}", "%"),
         ]
-    rows: list[Triple] = [("less a day kept back", f"{s.by_capacity:.2f}", "days", True)]
+    kept = f"less {_days(w.reserve)} kept back"
+    rows: list[Triple] = [(kept, f"{s.by_capacity:.2f}", "days", True)]
     if w.load.iron_best >= IRON_RULE_MG_L:
         iron = f"iron of {IRON_RULE_MG_L:g} mg/L or more"
         rows.append((iron, f"at most {f.iron_interval_days:g}", "days"))
@@ -86,11 +89,12 @@ def _lower_note(w: Worked, f: SoftenerFigures, inp: StageInput) -> str:
     s = w.sizing
     if not (s.interval and f.control == "metered" and s.load_grains):
         return ""
-    lower = lower_dose(f, s.load_grains, s.interval, w.dose)
+    lower = lower_dose(f, s.load_grains, s.interval, w.dose, w.reserve)
     if lower is None:
         return ""
     days = inp.site.demand.occupied_days
-    alt = size(f, w.load.gpg, w.load.use.best, w.load.iron_best, lower, days)
+    use, iron = w.load.use.best, w.load.iron_best
+    alt = size(f, w.load.gpg, use, iron, lower, days, reserve_days=w.reserve)
     return (
         f"At {lower:g} lb/ft³ it still lasts {alt.by_capacity:.1f} days, with"
         f" {alt.salt_lb_year:,.0f} lb of salt a year, not {s.salt_lb_year:,.0f}."
@@ -112,7 +116,7 @@ def _working(w: Worked, f: SoftenerFigures, inp: StageInput) -> Figure:
         number=s.interval,
         working=working(
             f"Why {'no renewal' if s.interval is None else f'{s.interval:.3g} days'}?",
-            "capacity ÷ (use × compensated hardness) − 1 day",
+            f"capacity ÷ (use × compensated hardness) − {_days(w.reserve)}",
             "resin capacity by salt dose, trade tables, 2024",
             *rows,
             note=_lower_note(w, f, inp),
@@ -128,6 +132,7 @@ class Worked:
 
     load: Load
     dose: float
+    reserve: float
     sizing: Sizing
     worst: Sizing
     out: Range

@@ -100,7 +100,7 @@ def capacity_grains(
 class Sizing:
     """How a softener works on a load.
 
-    ``by_capacity`` [days] with one day kept back; ``interval`` [days] after the caps, None when
+    ``by_capacity`` [days] with the reserve kept back; ``interval`` [days] after the caps, None when
     there is no demand or when a day's load is more than it holds (``cannot``); ``leakage``:
     share of water that is hard (a clock unit that waits too long).
     """
@@ -123,6 +123,16 @@ class Sizing:
         return self.load_grains > 0 and self.interval is None
 
 
+KEPT_BACK_DAYS = 1.0  # [days] usual reserve of a metered valve: trade practice (2024)
+
+
+def _metered(held: float, reserve: float, cap: float) -> float | None:
+    """Days between renewals of a metered valve [days]; None where a day's load is more than it
+    holds, or the reserve is all of it.
+    """
+    return min(held - reserve, cap) if held > max(reserve, KEPT_BACK_DAYS) else None
+
+
 def size(
     f: SoftenerFigures,
     gpg: float,
@@ -131,6 +141,7 @@ def size(
     dose: float,
     occupied_days: float,
     clock_days: float | None = None,
+    reserve_days: float = KEPT_BACK_DAYS,
 ) -> Sizing:
     """Regeneration, salt and water of a softener.
 
@@ -138,6 +149,7 @@ def size(
         gpg: compensated hardness [gpg]; gal_day: use when occupied [gal/day]; iron: at its inlet
             [mg/L].
         dose: salt dose [lb/ft³]; occupied_days [days/year]; a full year counts 365.
+        reserve_days: of capacity kept back so that water is soft until the hour of renewal [days].
     """
     capacity = capacity_grains(f.resin_ft3, dose, f.doses)
     load = gpg * gal_day
@@ -165,14 +177,14 @@ def size(
         interval = every
     else:
         cap = min(LONGEST_DAYS, f.iron_interval_days if iron >= IRON_RULE_MG_L else LONGEST_DAYS)
-        interval, hard = (min(held - 1, cap) if held > 1 else None), 0.0
+        interval, hard = _metered(held, reserve_days, cap), 0.0
     regens = days_year / interval if interval else 0.0
     salt_year = regens * salt
     return Sizing(
         load_grains=load,
         capacity=capacity,
         days_held=held,
-        by_capacity=held - 1,
+        by_capacity=held - reserve_days,
         interval=interval,
         regens_year=regens,
         salt_lb_year=salt_year,
@@ -183,14 +195,16 @@ def size(
     )
 
 
-def lower_dose(f: SoftenerFigures, load: float, interval: float, used: float) -> float | None:
+def lower_dose(
+    f: SoftenerFigures, load: float, interval: float, used: float, reserve: float = KEPT_BACK_DAYS
+) -> float | None:
     """The lowest dose of the table [lb/ft³] that still fits the interval a rule has set, below the
     one in use.
     """
     for dose, _ in f.doses or CAPACITY:
         if dose >= used:
             return None
-        if capacity_grains(f.resin_ft3, dose, f.doses) / load - 1 >= interval:
+        if capacity_grains(f.resin_ft3, dose, f.doses) / load - reserve >= interval:
             return dose
     return None
 

@@ -75,6 +75,7 @@ def _specialists(
         style=(),
         caution="",
         drawing=kind,
+        settings=(),
         checks=checks,
     )
 

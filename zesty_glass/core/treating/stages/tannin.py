@@ -8,17 +8,17 @@ from ...evidence import Level
 from ...ranges import Range, Verdict
 from ...record import record
 from ...units import MG_L_PER_GPG
+from ..adjusting import HOUR, RENEWAL
 from ..checks import Says, check_needs, met, told
 from ..figures import Figures
 from ..items import Item, Need
 from ..place import drop_at, item_pressure, place_checks, septic_check
-from ..report import Check, Chore, Figure, Running, StageReport
-from ..site import Site
+from ..report import Check, Figure, StageReport
 from ..stream import Quantity, predicted
 from ..technology import Technology, at
-from .by_clock import Rinses, cost_of, drain_of, figure_of, rinses
-from .common import StageInput, dues, effects, money, report
-from .softener_shown import SALT_BAG_LB
+from .by_clock import Rinses, cost_of, drain_of, every_days, figure_of, rinses
+from .common import StageInput, dues, effects, report
+from .salt import salt_chore, salt_costs
 
 CHECKS = {
     "tannin.exchange": Says(
@@ -177,21 +177,6 @@ def _figure(year: Rinses, salt_lb: float) -> Figure:
     return figure_of(year, "regeneration", formula, "a renewal", salt)
 
 
-def _salt(salt_lb: float, site: Site) -> Running:
-    return Running(
-        label="Salt",
-        kind="salt",
-        per_year=money(salt_lb / SALT_BAG_LB) * site.settings.salt_bag,
-        why=f"{salt_lb:,.0f} lb a year in {SALT_BAG_LB:g}-lb bags",
-    )
-
-
-def _carried(salt_lb: float) -> Chore:
-    """Salt carried, two bags at a time."""
-    bags = salt_lb / SALT_BAG_LB
-    return Chore(label="Carry salt", times_year=bags / 2, minutes=10, bags=bags)
-
-
 def run(inp: StageInput) -> StageReport:
     """Takes tannin out, trades other anions for chloride, and is renewed every few days whatever
     the use.
@@ -200,9 +185,10 @@ def run(inp: StageInput) -> StageReport:
     assert isinstance(f, TanninFigures)
     checks = _may_stand(inp, f)
     changes, more = _behind(inp, f)
-    year = rinses(f.regen_days, f.regen_gal, site.demand.occupied_days)
+    every = inp.adjusted(RENEWAL, f.regen_days)
+    year = rinses(every, f.regen_gal, site.demand.occupied_days)
     salt_lb = year.times * f.salt_lb
-    checks += more + septic_check(f.regen_gal, f.regen_gal * 7 / f.regen_days, site)
+    checks += more + septic_check(f.regen_gal, f.regen_gal * 7 / every, site)
     outlet = stream.with_(
         changes,
         coloured=False if "tannin" in changes else stream.coloured,
@@ -213,11 +199,11 @@ def run(inp: StageInput) -> StageReport:
         outlet,
         checks,
         figures=lambda: (_figure(year, salt_lb),),
-        settings=(("Renewal", f"every {f.regen_days:g} days"),),
+        settings=(("Renewal", every_days(every)),),
         drains=(drain_of(year, "regeneration", brine=True),),
         due=dues(item, site),
-        running=(_salt(salt_lb, site), *cost_of(year, site)),
-        chores=(_carried(salt_lb),),
+        running=(*salt_costs(salt_lb, site), *cost_of(year, site)),
+        chores=(salt_chore(salt_lb, site),),
         drop=drop_at(item, site.demand.peak_gpm),
         summary=f"{f.resin_ft3 + f.cation_ft3:g} ft³",
     )
@@ -246,6 +232,7 @@ TANNIN = Technology(
     style=(),
     caution="Drain with an air gap and brine discharge to local code.",
     drawing="tannin",
+    settings=(RENEWAL, HOUR),
     checks=CHECKS,
 )
 
@@ -272,5 +259,6 @@ MIXED_BED = Technology(
     style=(),
     caution="Drain with an air gap and brine discharge to local code.",
     drawing="mixed_bed",
+    settings=(RENEWAL, HOUR),
     checks={},
 )

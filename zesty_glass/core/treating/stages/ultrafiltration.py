@@ -152,5 +152,6 @@ ULTRAFILTRATION = Technology(
         " dry out."
     ),
     drawing="ultrafiltration",
+    settings=(),
     checks=CHECKS,
 )

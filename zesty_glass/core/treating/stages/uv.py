@@ -12,6 +12,7 @@ from ...evidence import Level
 from ...ranges import Verdict
 from ...record import record
 from ...units import DAYS_PER_MONTH, DAYS_PER_YEAR, HOURS_PER_YEAR
+from ..adjusting import LAY_UP, LIMITER
 from ..checks import Says, check_needs, judged, merged_needs, met, told
 from ..demand import interpolate
 from ..figures import FINE_UM, Fault, Figures
@@ -108,7 +109,7 @@ class UvFigures(Figures):
 
 
 DESIGN_FACTOR = 1.25
-LIMITERS = (0.25, 100.0)  # fixed flow limiters as they are made [gpm], practice 2024
+TAP_GPM = 0.5  # [gpm] of a drinking tap: trade practice (2024)
 
 NEEDS = (
     Need(analyte="iron", limit=0.3, strict=True),
@@ -145,20 +146,20 @@ def design_flow(inp: StageInput) -> float:
     limiter = _limiter(inp)
     if limiter is not None:
         return min(DESIGN_FACTOR * flow, limiter)
-    return DESIGN_FACTOR * flow if inp.item.scope == "house" else DESIGN_FACTOR * 0.5
+    return DESIGN_FACTOR * flow if inp.item.scope == "house" else DESIGN_FACTOR * TAP_GPM
 
 
 def _limiter(inp: StageInput) -> float | None:
     """The fixed flow limiter set for this stage [gpm]; RuleError ``uv.limiter`` outside what is
     made.
     """
-    if "limiter_gpm" not in inp.overrides:
+    if LIMITER.key not in inp.overrides:
         return None
-    limiter = inp.setting("limiter_gpm", 0.0)
-    if not LIMITERS[0] <= limiter <= LIMITERS[1]:
+    limiter = inp.setting(LIMITER.key, 0.0)
+    if not LIMITER.least <= limiter <= LIMITER.most:
         raise RuleError(
             "uv.limiter",
-            f"A flow limiter of {limiter:g} gpm is outside {LIMITERS[0]:g} to {LIMITERS[1]:g}.",
+            f"A flow limiter of {limiter:g} gpm is outside {LIMITER.least:g} to {LIMITER.most:g}.",
             "overrides.limiter_gpm",
             "Type the figure stamped on the limiter.",
         )
@@ -227,6 +228,34 @@ def _uvt_checks(inp: StageInput, f: UvFigures, need: float) -> list[Check]:
     here = inp.stream.uvt_measured_here
     ahead = [] if here else [told("uv.after_unmeasured", "unknown", test=_BEHIND)]
     return [*ahead, _dose_check(f, uvt.low, flow_at(f, uvt.low), need)]
+
+
+def _design_figure(inp: StageInput, need: float) -> Figure:
+    """The flow that it must treat, as it comes about: "peak 7.5 × 1.25"."""
+    site, limiter = inp.site, _limiter(inp)
+    house = inp.item.scope == "house"
+    peak = need / DESIGN_FACTOR if house else TAP_GPM
+    how = f"peak {peak:.3g} gpm × {DESIGN_FACTOR:g}"
+    if house and limiter is not None and need == limiter:
+        how = "held by the flow limiter"
+    by = {"told": "as its designer says", "pipe": "by the pipe", "bathrooms": "by bathrooms"}
+    measured = site.home.flow_gpm == peak and site.home.flow_full_bore
+    return Figure(
+        id="uv_design",
+        label="design flow",
+        value=f"{need:.1f}",
+        unit="gpm",
+        number=need,
+        worst=how,
+        working=working(
+            f"Why {need:.1f} gpm?",
+            "1.25 × the larger of the table's peak and the full-bore measured flow",
+            "trade practice (2024)",
+            ("peak", f"{peak:.3g}", "gpm"),
+            ("it is known", "as measured" if measured else by[site.demand.peak_by], ""),
+            ("design flow", f"{need:.1f}", "gpm", True),
+        ),
+    )
 
 
 def _flow_figure(inp: StageInput, f: UvFigures, need: float) -> tuple[Figure, ...]:
@@ -313,7 +342,7 @@ def _behind(inp: StageInput, good: bool) -> dict[str, Quantity]:
 
 def _powered_days(inp: StageInput) -> float:
     """Days in a year that the lamp burns [days]: all, unless its lay-up is logged."""
-    logged = "lay_up_logged" in inp.overrides
+    logged = LAY_UP.key in inp.overrides
     return inp.site.demand.occupied_days if logged else DAYS_PER_YEAR
 
 
@@ -335,7 +364,8 @@ def run(inp: StageInput) -> StageReport:
         inp,
         inp.stream.with_(_behind(inp, good)),
         checks,
-        figures=lambda: _flow_figure(inp, f, need),
+        figures=lambda: (*_flow_figure(inp, f, need), _design_figure(inp, need)),
+        settings=(("Lamp", f"{f.lamp_days:g} days powered"),),
         due=tuple(_lamp(d, months, f) for d in dues(item, site)),
         running=(electricity(kwh, why, site, item.scope),),
         drop=drop_at(item, site.demand.peak_gpm) if item.scope == "house" else 0.0,
@@ -388,5 +418,6 @@ UV = Technology(
         "with other cleaners. The lamp protects nothing behind it."
     ),
     drawing="uv",
+    settings=(LIMITER, LAY_UP),
     checks=CHECKS,
 )

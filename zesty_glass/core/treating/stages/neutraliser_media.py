@@ -1,0 +1,158 @@
+"""A bed that dissolves: what it loses a year, when it is topped up with how many bags, and how long
+the water stays in it.
+"""
+
+from __future__ import annotations
+
+from decimal import Decimal
+
+from ... import words
+from ...record import record
+from ...units import L_PER_GAL, MG_PER_LB
+from ..adjusting import REFILL
+from ..report import Due, Figure
+from .calcite import NeutraliserFigures, Rise
+from .carbon import ebct_min
+from .common import StageInput, money, working
+
+BAG_LB = 50.0
+UNUSED_MONTHS = 120.0  # [months] of a bed that loses nothing
+LONGEST_MONTHS = 1200.0  # [months] a bed that loses less than this counts as lasting a century
+
+
+@record
+class Media:
+    """What a bed loses [lb/year], what it holds when full [lb], after how long it is topped up
+    [months], and what that costs [money]."""
+
+    lb_year: float
+    bed_lb: float
+    months: float
+    price: Decimal
+
+
+def media_lb_year(added: float, gallons_year: float) -> float:
+    """Media that dissolves in a year [lb/year]: 1 mg of calcite for each mg of hardness added.
+
+    Args:
+        added: hardness that it adds [mg/L as CaCO3]. gallons_year: water through it [gal/year].
+
+    Source: by stoichiometry; 453,592 mg a pound.
+
+    >>> round(media_lb_year(80.0, 65_745.0), 1)
+    43.9
+    """
+    return added * gallons_year * L_PER_GAL / MG_PER_LB
+
+
+def months_to_top_up(bed_lb: float, lb_year: float) -> float:
+    """After how long a third of a bed is gone [months], ten years at most.
+
+    Args:
+        bed_lb: when full [lb]. lb_year: dissolves in a year [lb/year].
+
+    Source: topped up at a third, trade practice (2024).
+
+    >>> round(months_to_top_up(150.0, 44.0), 1)  # 50 lb of 44 a year
+    13.6
+    """
+    return min(LONGEST_MONTHS, 12 * bed_lb / 3 / lb_year) if lb_year > 0 else UNUSED_MONTHS
+
+
+def media_of(f: NeutraliserFigures, inp: StageInput, r: Rise) -> Media:
+    """Topped up when the bed has fallen by a third, or by its own interval where that is
+    sooner."""
+    lb_year = media_lb_year(r.added.best, inp.site.demand.house_gal_year)
+    bed_lb = f.volume_ft3 * f.media_lb_ft3
+    months = months_to_top_up(bed_lb, lb_year)
+    own = inp.adjusted(REFILL, f.refill_months or UNUSED_MONTHS)
+    interval = min(months, own)
+    bags = interval / 12 * lb_year / BAG_LB
+    price = (money(bags) * f.bag_price).quantize(Decimal("0.01"))
+    return Media(lb_year=lb_year, bed_lb=bed_lb, months=interval, price=price)
+
+
+def media_due(inp: StageInput, m: Media) -> Due:
+    """The top-up as something that falls due."""
+    return Due(
+        code=f"{inp.item.code}-media",
+        label="Media top-up",
+        kind="media",
+        price=m.price,
+        months=m.months,
+        capacity_gal=None,
+        gallons_year=inp.site.demand.house_gal_year,
+        why=f"{m.lb_year:.0f} lb a year; refill when the bed has fallen by a third",
+        scope="house",
+        minutes=45,
+    )
+
+
+def media_figure(f: NeutraliserFigures, inp: StageInput, r: Rise, m: Media) -> Figure:
+    """Media that dissolves in a year, with its working."""
+    return Figure(
+        id="media",
+        label="media a year",
+        value=words.about(m.lb_year),
+        unit="lb",
+        number=m.lb_year,
+        working=working(
+            "How much media?",
+            "hardness added × water used",
+            "1 mg of calcite a mg/L as CaCO3 added",
+            ("added", f"{r.added.best:.0f}", "mg/L"),
+            ("water a year", f"{inp.site.demand.house_gal_year:,.0f}", "gal"),
+            ("media a year", f"{m.lb_year:.0f}", "lb", True),
+            ("bed when full", f"{m.bed_lb:.0f}", "lb"),
+            ("top up every", f"{m.months:.1f}", "months"),
+        ),
+    )
+
+
+def carried(f: NeutraliserFigures, inp: StageInput, r: Rise, m: Media) -> tuple[Figure, ...]:
+    """What is carried and how long the water has: when it is topped up with how many bags, at the
+    worst end too, and minutes in the bed at peak.
+    """
+    if m.lb_year <= 0 or f.style == "feed":
+        return ()
+    high = r.added.best if r.added.high is None else r.added.high
+    worst = months_to_top_up(m.bed_lb, media_lb_year(high, inp.site.demand.house_gal_year))
+    bags = m.months / 12 * m.lb_year / BAG_LB
+    said = f"{words.number(bags, 1)} bags" if round(bags, 1) != 1 else "one bag"
+    peak = inp.site.demand.peak_gpm
+    minutes = ebct_min(f.volume_ft3, peak)
+    return (
+        Figure(
+            id="top_up",
+            label="topped up about every",
+            value=f"{m.months:.0f}",
+            unit="months",
+            number=m.months,
+            worst=f"{said} of {BAG_LB:g} lb; every {min(worst, m.months):.0f} at the worst end",
+            working=working(
+                f"Why {m.months:.0f} months?",
+                "a third of the bed ÷ what dissolves a year",
+                "1 mg of calcite a mg/L as CaCO3 added",
+                ("bed when full", f"{m.bed_lb:.0f}", "lb"),
+                ("dissolves a year", f"{m.lb_year:.0f}", "lb"),
+                ("topped up every", f"{m.months:.1f}", "months", True),
+                (f"bags of {BAG_LB:g} lb", f"{bags:.1f}", ""),
+                ("at the most that it adds", f"{worst:.1f}", "months"),
+            ),
+        ),
+        Figure(
+            id="contact",
+            label="in the bed at peak",
+            value=f"{minutes:.1f}",
+            unit="min",
+            number=minutes,
+            working=working(
+                f"Why {minutes:.1f} minutes?",
+                "EBCT = 7.48 · ft³ ÷ gpm",
+                "definition of empty bed contact time; 1 ft³ = 7.48052 gal",
+                ("bed", f"{f.volume_ft3:g}", "ft³"),
+                ("peak", f"{peak:g}", "gpm"),
+                ("in the bed", f"{minutes:.2f}", "min", True),
+            ),
+        ),
+    )

@@ -1,0 +1,41 @@
+"""Salt for what is renewed with brine: what it costs in bags, brought or carried."""
+
+from __future__ import annotations
+
+from ..report import Chore, Running
+from ..site import Site
+from .common import money
+
+SALT_BAG_LB = 40.0
+
+
+def salt_costs(salt_lb_year: float, site: Site) -> tuple[Running, ...]:
+    """Bags of salt a year, and what bringing them costs where the firm does [money/year].
+
+    Args:
+        salt_lb_year: [lb/year].
+    """
+    bags, firm = salt_lb_year / SALT_BAG_LB, site.settings
+    salt = Running(
+        label="Salt",
+        kind="salt",
+        per_year=money(bags) * firm.salt_bag,
+        why=f"{salt_lb_year:,.0f} lb a year in {SALT_BAG_LB:g}-lb bags",
+    )
+    if firm.salt_delivery <= 0:
+        return (salt,)
+    brought = Running(
+        label="Salt, brought",
+        kind="salt",
+        per_year=money(bags) * firm.salt_delivery,
+        why=f"{bags:,.1f} bags a year at {firm.salt_delivery} each",
+    )
+    return salt, brought
+
+
+def salt_chore(salt_lb_year: float, site: Site) -> Chore:
+    """Two bags at a time, carried by the household; brought ones are only filled in."""
+    bags = salt_lb_year / SALT_BAG_LB
+    if site.settings.salt_delivery > 0:
+        return Chore(label="Fill in salt that is brought", times_year=bags / 2, minutes=4, bags=0)
+    return Chore(label="Carry salt", times_year=bags / 2, minutes=10, bags=bags)
