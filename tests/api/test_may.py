@@ -159,6 +159,7 @@ class Matrix(ApiCase):
             "sample_id": sample,
             "reading_id": str(uuid4()),
             "option_id": uid(f"{n}-option-a"),
+            "kind": "dishwasher",
             "lab_id": str(uuid4()),
             "demo_id": str(uuid4()),
             "part": "reading",

@@ -521,6 +521,7 @@ class EveryRoute(ShareCase):
             "id": HOME_1,
             "sample_id": self.get(f"/api/visits/{HOME_1}")["visit"]["samples"][0]["id"],
             "option_id": uid("home-1-option-a"),
+            "kind": "dishwasher",
             "reading_id": self.get(f"/api/visits/{HOME_1}")["visit"]["samples"][0]["readings"][0][
                 "id"
             ],

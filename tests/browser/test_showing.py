@@ -62,10 +62,14 @@ class ByTouch(BrowserCase):
                 "css selector", "button[aria-pressed=false] svg[viewBox='0 0 124 150']"
             ):
                 cup.click()
+            code = self.b.driver.find_element("css selector", "[aria-label='In words'] button")
+            code.click()
+            self.b.click("[aria-label=Smell] button", "earthy")
             self.b.click("button", "Lock my ranking")
         self.b.see("All rankings are locked")
         self.b.click("button", "Show the key")
         self.b.see("Kitchen cold")
+        self.b.see("earthy")
         self.b.see("By guessing")
         self.facing_is_private()
 

@@ -9,6 +9,7 @@ from typing import Literal
 
 from .clock import time_of_day
 from .errors import RuleError
+from .own_water import OwnWater
 from .record import record
 from .units import MG_L_PER_GPG
 
@@ -755,6 +756,7 @@ class Settings:
         laboratory, laboratory_address: where bottles go.
         post_cutoff: by when the post is handed in, "HH:MM"; empty: 16:00.
         reminder_text: what a reminder says; {customer}, {parts} and {firm} are filled in.
+        own_water: the card of the water that the firm carries.
     """
 
     units: Literal["us", "metric"] = "us"
@@ -785,6 +787,7 @@ class Settings:
         "Hello {customer},\n\nthis falls due at your water treatment:\n\n{parts}\n\nWhat you do"
         " yourself is said with it. For a visit, call us.\n\n{firm}"
     )
+    own_water: OwnWater = OwnWater()
 
     def __post_init__(self) -> None:
         if not currency_fits(self.currency):

@@ -22,9 +22,11 @@ from zesty_glass.core.demonstrating.tasting import (
     how_little,
     places,
     refusals,
+    words_of,
 )
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Source
+from zesty_glass.core.own_water import OwnWater, lacking
 from zesty_glass.core.rules import Rules
 from zesty_glass.core.testing.findings import meaning
 from zesty_glass.core.testing.water import water_of
@@ -231,7 +233,7 @@ class MayBeTasted(unittest.TestCase):
         s = sample(raw=False, kind="own", draw="hot", just_changed=True)
         means = meaning(water_of(s), self.town, (), Rules())
         said = refusals(s, self.town, means, False, NOON)
-        for words in ("not flushed", "sanitised", "hot tap", "bacteria and nitrate"):
+        for words in ("not flushed", "sanitised", "hot tap", "bacteria reported absent"):
             self.assertEqual(sum(words in t for t in said), 1, words)
         self.assertEqual(len(said), 4)
 
@@ -242,3 +244,50 @@ class MayBeTasted(unittest.TestCase):
     def test_hot_water_and_our_own_without_a_report(self):
         self.assertIn("hot tap", self.why(sample(draw="hot"), self.town))
         self.assertIn("our own", self.why(sample(raw=False, kind="own"), self.town, True))
+
+    def test_our_own_water_by_its_card_and_all_that_it_lacks_at_once(self):
+        own = sample(raw=False, kind="own")
+        today = NOON.date()
+        card = OwnWater(
+            filled_on=today - timedelta(days=7),
+            checked_on=today - timedelta(days=31),
+            reported_on=today - timedelta(days=365),
+            report_number="R-1",
+            bacteria_absent=True,
+            nitrate_n=10.0,
+        )
+        self.assertEqual(refusals(own, self.town, None, True, NOON, card), ())
+        for name, bad in (
+            ("filled_on", today - timedelta(days=8)),
+            ("filled_on", today + timedelta(days=1)),
+            ("filled_on", None),
+            ("checked_on", today - timedelta(days=32)),
+            ("reported_on", today - timedelta(days=366)),
+            ("report_number", " "),
+            ("bacteria_absent", None),
+            ("bacteria_absent", False),
+            ("nitrate_n", 10.1),
+            ("nitrate_n", None),
+        ):
+            with self.subTest(name, bad=bad):
+                self.assertEqual(len(lacking(replace(card, **{name: bad}), today)), 1)
+        (why,) = refusals(own, self.town, None, True, NOON)
+        self.assertEqual(why.count(";"), 4)
+
+
+class InWords(unittest.TestCase):
+    def told(self, *said):
+        t = panel((1, 2), (2, 1), (1, 2))
+        tasters = zip(t.tasters, said, strict=True)
+        return replace(t, tasters=tuple(replace(x, said=words) for x, words in tasters))
+
+    def test_words_are_counted_by_water_the_most_often_said_first(self):
+        a, b = CODES[:2]
+        t = self.told({a: ("flat", "earthy")}, {a: ("earthy", "earthy")}, {b: ("sweet",)})
+        self.assertEqual(words_of(t), {a: (("earthy", 2), ("flat", 1)), b: (("sweet", 1),)})
+
+    def test_a_word_that_nobody_knows_or_another_s_code_is_refused(self):
+        for said in ({CODES[0]: ("clean",)}, {"XXX": ("flat",)}):
+            with self.assertRaises(RuleError) as e:
+                self.told(said, {}, {})
+            self.assertEqual(e.exception.code, "tasting.words")

@@ -6866,6 +6866,43 @@ export interface components {
             };
         };
         /**
+         * OwnWater
+         * @description The card; empty until somebody fills it in.
+         *
+         *     Args:
+         *         filled_on, checked_on, reported_on: days; None: not known.
+         *         check: what was read at the last check, in words.
+         *         laboratory, report_number: whose report, and which.
+         *         bacteria_absent: whether it reports no coliform; nitrate_n: what it reports [mg/L as N].
+         */
+        OwnWater: {
+            /** Filled On */
+            filled_on?: string | null;
+            /** Checked On */
+            checked_on?: string | null;
+            /**
+             * Check
+             * @default
+             */
+            check: string;
+            /**
+             * Laboratory
+             * @default
+             */
+            laboratory: string;
+            /**
+             * Report Number
+             * @default
+             */
+            report_number: string;
+            /** Reported On */
+            reported_on?: string | null;
+            /** Bacteria Absent */
+            bacteria_absent?: boolean | null;
+            /** Nitrate N */
+            nitrate_n?: number | null;
+        };
+        /**
          * PadMatch
          * @description A pad or comparator step, by its place in the list from 0; ``between`` means between it and
          *     the next.
@@ -8661,6 +8698,7 @@ export interface components {
          *         laboratory, laboratory_address: where bottles go.
          *         post_cutoff: by when the post is handed in, "HH:MM"; empty: 16:00.
          *         reminder_text: what a reminder says; {customer}, {parts} and {firm} are filled in.
+         *         own_water: the card of the water that the firm carries.
          */
         Settings: {
             /**
@@ -8782,6 +8820,14 @@ export interface components {
              *     {firm}
              */
             reminder_text: string;
+            /**
+             * @default {
+             *       "check": "",
+             *       "laboratory": "",
+             *       "report_number": ""
+             *     }
+             */
+            own_water: components["schemas"]["OwnWater"];
         };
         /**
          * Sheet
@@ -10034,7 +10080,12 @@ export interface components {
              *       "keep_years": 0,
              *       "tax_equipment": "0",
              *       "tax_labour": "0",
-             *       "reminder_text": "Hello {customer},\n\nthis falls due at your water treatment:\n\n{parts}\n\nWhat you do yourself is said with it. For a visit, call us.\n\n{firm}"
+             *       "reminder_text": "Hello {customer},\n\nthis falls due at your water treatment:\n\n{parts}\n\nWhat you do yourself is said with it. For a visit, call us.\n\n{firm}",
+             *       "own_water": {
+             *         "check": "",
+             *         "laboratory": "",
+             *         "report_number": ""
+             *       }
              *     }
              */
             settings: components["schemas"]["Settings"];

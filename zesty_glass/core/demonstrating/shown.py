@@ -275,7 +275,8 @@ def tasting(d: Tasting, at: Around, when: Demonstration) -> Shown:
         if s is None:
             return _gone("A glass")
         clean = w.sample in d.sanitised
-        why += refusals(s, at.home, at.meanings.get(w.sample), clean, when.made_at)
+        means, card = at.meanings.get(w.sample), at.settings.own_water
+        why += refusals(s, at.home, means, clean, when.made_at, card)
     if why:
         return Shown(id="", sentences=(), refused=" ".join(why))
     a = agreement(d)

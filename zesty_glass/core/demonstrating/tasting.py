@@ -13,6 +13,7 @@ from itertools import permutations
 from math import prod
 
 from ..home import Home
+from ..own_water import OwnWater, lacking
 from ..record import record
 from ..testing.finding import Weight
 from ..testing.findings import Meaning
@@ -51,12 +52,20 @@ def draw(samples: Sequence[str], tasters: Sequence[str], chance: random.Random) 
 
 
 def refusals(
-    sample: Sample, home: Home, meaning: Meaning | None, sanitised: bool, at: datetime
+    sample: Sample,
+    home: Home,
+    meaning: Meaning | None,
+    sanitised: bool,
+    at: datetime,
+    own: OwnWater = OwnWater(),
 ) -> tuple[str, ...]:
     """All reasons why a water may not be tasted; empty when it may.
 
     Bottled water, a regulated supply, or water with a laboratory report of the last year that finds
-    nothing. ``meaning``: what this sample's own readings mean.
+    nothing; the firm's own by its card, or by a report on this very glass.
+
+    Args:
+        meaning: what this sample's own readings mean. own: the card of the firm's carried water.
     """
     over = [f for f in (meaning.findings if meaning else ()) if f.weight is Weight.HEALTH]
     why = [f"“{sample.name}” has a health finding: {f.shown}." for f in over[:1]]
@@ -71,7 +80,12 @@ def refusals(
     if sample.draw == "hot":
         why.append(f"“{sample.name}” is from the hot tap: only cold water is tasted.")
     missing = [n for n in _NEEDED if n not in _reported_clean(sample, at)]
-    if missing and (sample.kind == "own" or home.private):
+    if missing and sample.kind == "own":
+        lacks = lacking(own, at.date())
+        if lacks:
+            said = "; ".join(lacks)
+            why.append(f"“{sample.name}” is our own water, and its card lacks: {said}.")
+    elif missing and home.private:
         why.append(_unreported(sample, missing))
     return tuple(why)
 
@@ -90,11 +104,10 @@ def _reported_clean(sample: Sample, at: datetime) -> set[str]:
 
 
 def _unreported(sample: Sample, missing: list[str]) -> str:
-    whose = "is our own water" if sample.kind == "own" else "comes from a private supply"
     what = " and ".join(_REPORT_NAMES[n] for n in missing)
     return (
-        f"“{sample.name}” {whose}: without a recent clean laboratory report ({what}) it is not"
-        " tasted."
+        f"“{sample.name}” comes from a private supply: without a recent clean laboratory report"
+        f" ({what}) it is not tasted."
     )
 
 

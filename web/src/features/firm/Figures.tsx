@@ -6,8 +6,9 @@ import { useState, type ReactElement } from "react";
 
 import { api, data } from "../../api/client";
 import type { FirmView } from "../../api/hooks";
-import { NumberField, Seg } from "../../ui/fields";
+import { NumberField, Seg, TextField, YES_NO } from "../../ui/fields";
 import { Trouble } from "../../ui/Trouble";
+import { DayField } from "../in-place/DayField";
 
 type Settings = FirmView["settings"];
 
@@ -209,6 +210,66 @@ function Texts({ s, set }: Part): ReactElement {
   );
 }
 
+/** The card of the water that the firm carries: a tasting asks for all of it. */
+function OwnWater({ s, set }: Part): ReactElement {
+  const card = s.own_water;
+  const put = (part: Partial<typeof card>): void => set({ own_water: { ...card, ...part } });
+  return (
+    <section id="own-water" aria-label="The water we carry">
+      <h3 className="font-d text-l mb-2">The water we carry</h3>
+      <p className="text-m text-ink-2 mb-3">
+        Filled anew each week, checked each month, reported by a laboratory each year: otherwise no
+        tasting takes it.
+      </p>
+      <div className="grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-5 gap-y-4">
+        <DayField
+          label="Filled on"
+          value={card.filled_on ?? null}
+          onCommit={(filled_on) => put({ filled_on })}
+        />
+        <DayField
+          label="Last checked on"
+          value={card.checked_on ?? null}
+          onCommit={(checked_on) => put({ checked_on })}
+        />
+        <TextField
+          label="What the check read"
+          value={card.check}
+          onCommit={(check) => put({ check })}
+        />
+        <TextField
+          label="Reported by"
+          value={card.laboratory}
+          onCommit={(laboratory) => put({ laboratory })}
+        />
+        <TextField
+          label="Report number"
+          value={card.report_number}
+          onCommit={(report_number) => put({ report_number })}
+        />
+        <DayField
+          label="Reported on"
+          value={card.reported_on ?? null}
+          onCommit={(reported_on) => put({ reported_on })}
+        />
+        <Seg
+          label="Bacteria reported absent"
+          value={card.bacteria_absent ?? null}
+          choices={YES_NO}
+          onChange={(bacteria_absent) => put({ bacteria_absent })}
+        />
+        <NumberField
+          label="Nitrate reported"
+          unit="mg/L as N"
+          max={1000}
+          value={card.nitrate_n ?? null}
+          onCommit={(nitrate_n) => put({ nitrate_n })}
+        />
+      </div>
+    </section>
+  );
+}
+
 export function Figures({ firm, may }: { firm: FirmView; may: boolean }): ReactElement {
   const [s, setS] = useState(firm.settings);
   const client = useQueryClient();
@@ -231,6 +292,7 @@ export function Figures({ firm, may }: { firm: FirmView; may: boolean }): ReactE
       <fieldset disabled={!may} className="border-0 p-0 m-0 mt-3 grid gap-4">
         <Numbers s={s} set={set} />
         <Texts s={s} set={set} />
+        <OwnWater s={s} set={set} />
       </fieldset>
       <Trouble error={save.error} />
       {may && (

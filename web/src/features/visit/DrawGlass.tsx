@@ -7,6 +7,8 @@ import { IN_PLACE } from "../../app/facts.generated";
 import { newId } from "../../app/names";
 import { usePutSample } from "../../api/hooks";
 import type { Sample } from "../../api/types";
+import { Seg, TextField } from "../../ui/fields";
+import { QuantityField } from "../../ui/QuantityField";
 import { Sheet } from "../../ui/Sheet";
 import { Trouble } from "../../ui/Trouble";
 import { useDrawBehind } from "../in-place/useDrawBehind";
@@ -54,16 +56,48 @@ const KINDS: Kind[] = [
     sample: { kind: "pitcher", place: "pitcher", treated: true, after: "pitcher" },
   },
   {
+    name: "Dispenser",
+    words: "rented or bought, behind its filter or bottle",
+    sample: { kind: "tap", place: "dispenser", treated: true, after: "dispenser" },
+  },
+  {
+    name: "After a conditioner",
+    words: "without salt: its minerals stay",
+    sample: { kind: "tap", place: "behind the conditioner", treated: true, after: "conditioner" },
+  },
+  {
+    name: "Our demonstration unit",
+    words: "their water, through the unit we brought",
+    sample: {
+      kind: "tap",
+      place: "our demonstration unit",
+      treated: true,
+      after: "our demonstration unit",
+    },
+  },
+  {
+    name: "Small column",
+    words: "their water, through resin or carbon we brought",
+    sample: { kind: "tap", place: "small column", treated: true, after: "small column" },
+  },
+  {
     name: "Their bottled",
     words: "what they drink now",
     sample: { kind: "bottled", place: "bottle" },
   },
   {
-    name: "Our membrane",
-    words: "our own water, for rinsing and comparing",
+    name: "Our carried water",
+    words: "our own, for rinsing and comparing",
     sample: { kind: "own", place: "our bottle" },
   },
 ];
+
+/** A name that no other glass has: "Pitcher", "Pitcher 2". */
+function free(name: string, taken: string[]): string {
+  if (!taken.includes(name)) return name;
+  const n = [2, 3, 4, 5, 6, 7, 8, 9].find((i) => !taken.includes(`${name} ${i}`));
+  return `${name} ${n ?? taken.length + 1}`;
+}
 
 /** A glass that is drawn now. */
 function drawn(k: Kind, by: string, hasRaw: boolean): Sample {
@@ -122,19 +156,115 @@ function BehindWhatStands({
   );
 }
 
+function Kinds({
+  hasRaw,
+  busy,
+  onPick,
+}: {
+  hasRaw: boolean;
+  busy: boolean;
+  onPick: (k: Kind) => void;
+}): ReactElement {
+  return (
+    <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
+      {KINDS.map((k) => (
+        <button
+          key={k.name}
+          className="key flex-col items-start text-left py-3 whitespace-normal"
+          style={{ alignItems: "flex-start", gap: 2 }}
+          disabled={busy}
+          onClick={() => onPick(k)}
+        >
+          {k.name}
+          <span className="font-normal text-s text-ink-2">
+            {hasRaw && k.sample.raw ? "a further untreated sample" : k.words}
+          </span>
+        </button>
+      ))}
+    </div>
+  );
+}
+
+/** What is asked of a glass before it is drawn: a bottle's name; how a device was flushed. */
+function AskedFirst({
+  kind,
+  taken,
+  busy,
+  onDraw,
+}: {
+  kind: Kind;
+  taken: string[];
+  busy: boolean;
+  onDraw: (part: Partial<Sample>) => void;
+}): ReactElement {
+  const bottle = kind.sample.kind === "bottled";
+  const [part, setPart] = useState<Partial<Sample>>({ name: free(kind.name, taken) });
+  const more = (told: Partial<Sample>): void => setPart({ ...part, ...told });
+  return (
+    <section className="grid gap-4 justify-items-start" aria-label={kind.name}>
+      <h3 className="font-d text-l">{kind.name}</h3>
+      <TextField
+        label={bottle ? "Which water, as on its label" : "Name"}
+        value={part.name ?? ""}
+        first
+        onCommit={(name) => more({ name: free(name.trim() || kind.name, taken) })}
+      />
+      {!bottle && (
+        <>
+          <QuantityField
+            label="Flushed before drawing"
+            unit="gal"
+            max={1000}
+            value={part.flushed_gal ?? null}
+            onCommit={(flushed_gal) => more({ flushed_gal })}
+          />
+          <Seg
+            label="Its filter"
+            value={ageOf(part)}
+            choices={AGES}
+            onChange={(age) =>
+              more({ just_changed: age === "just_changed", past_life: age === "past_life" })
+            }
+          />
+        </>
+      )}
+      <button className="key go" disabled={busy} onClick={() => onDraw(part)}>
+        Draw it
+      </button>
+    </section>
+  );
+}
+
+const AGES = [
+  { value: "in_use", name: "in use" },
+  { value: "just_changed", name: "just changed" },
+  { value: "past_life", name: "past its life" },
+];
+function ageOf(s: Partial<Sample>): string {
+  if (s.just_changed) return "just_changed";
+  return s.past_life ? "past_life" : "in_use";
+}
+
+/** Whether something is asked before it is drawn. */
+const asksFirst = (k: Kind): boolean => k.sample.treated === true || k.sample.kind === "bottled";
+
 export function DrawGlass(): ReactElement {
   const { id, view, pick } = useVisitContext();
   const put = usePutSample(id);
   const [open, setOpen] = useState(false);
   const hasRaw = view.visit.samples.some((s) => s.raw);
   const behindIt = useDrawBehind();
-  const draw = (k: Kind): void => {
-    const sample = drawn(k, view.visit.consultant, hasRaw);
+  const [asking, ask] = useState<Kind | null>(null);
+  const taken = view.visit.samples.map((s) => s.name);
+  const draw = (k: Kind, told: Partial<Sample> = {}): void => {
+    const made = { ...drawn(k, view.visit.consultant, hasRaw), ...told };
+    const sample = { ...made, name: free(made.name, taken) };
     put.mutate(
       { sample },
       {
         onSuccess: () => {
           setOpen(false);
+          ask(null);
           pick(sample.id);
         },
       },
@@ -145,7 +275,10 @@ export function DrawGlass(): ReactElement {
       title="Where is it drawn?"
       width={720}
       open={open}
-      onOpen={setOpen}
+      onOpen={(o) => {
+        setOpen(o);
+        ask(null);
+      }}
       trigger={
         <Dialog.Trigger className="key">
           <Plus size={20} aria-hidden="true" />
@@ -153,23 +286,23 @@ export function DrawGlass(): ReactElement {
         </Dialog.Trigger>
       }
     >
-      <div className="grid grid-cols-2 gap-3">
-        {KINDS.map((k) => (
-          <button
-            key={k.name}
-            className="key flex-col items-start text-left py-3 whitespace-normal"
-            style={{ alignItems: "flex-start", gap: 2 }}
-            disabled={put.isPending}
-            onClick={() => draw(k)}
-          >
-            {k.name}
-            <span className="font-normal text-s text-ink-2">
-              {hasRaw && k.sample.raw ? "a further untreated sample" : k.words}
-            </span>
-          </button>
-        ))}
-      </div>
-      <BehindWhatStands behindIt={behindIt} onDrawn={() => setOpen(false)} />
+      {asking ? (
+        <AskedFirst
+          kind={asking}
+          taken={taken}
+          busy={put.isPending}
+          onDraw={(told) => draw(asking, told)}
+        />
+      ) : (
+        <>
+          <Kinds
+            hasRaw={hasRaw}
+            busy={put.isPending}
+            onPick={(k) => (asksFirst(k) ? ask(k) : draw(k))}
+          />
+          <BehindWhatStands behindIt={behindIt} onDrawn={() => setOpen(false)} />
+        </>
+      )}
       <Trouble error={put.error ?? behindIt.error} />
     </Sheet>
   );

@@ -5,13 +5,13 @@ import { Popover } from "radix-ui";
 import type { ReactElement } from "react";
 
 import { usePutSample } from "../../api/hooks";
-import type { Home, Sample } from "../../api/types";
+import type { Home, Sample, VisitView } from "../../api/types";
 import { IN_PLACE } from "../../app/facts.generated";
 import { TextField } from "../../ui/fields";
 import { QuantityField } from "../../ui/QuantityField";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "./context";
-import { moment } from "../../app/when";
+import { dayLong, moment } from "../../app/when";
 
 type InPlace = Home["in_place"][number];
 
@@ -87,6 +87,27 @@ function BehindIt(p: Part & { there: InPlace[] }): ReactElement {
   );
 }
 
+type OwnWater = VisitView["visit"]["settings"]["own_water"];
+
+const dayOr = (day: string | null | undefined): string => (day ? dayLong(day) : "not known");
+
+/** The card of the water we carry, as the firm keeps it. */
+function OurCard({ card }: { card: OwnWater }): ReactElement {
+  return (
+    <div className="text-m" role="group" aria-label="Our carried water">
+      <div>Filled: {dayOr(card.filled_on)}</div>
+      <div>
+        Checked: {dayOr(card.checked_on)}
+        {card.check ? `, ${card.check}` : ""}
+      </div>
+      <div>
+        Reported: {dayOr(card.reported_on)}
+        {card.report_number ? `, ${card.report_number}` : ""}
+      </div>
+    </div>
+  );
+}
+
 function CompareWith({
   others,
   onPick,
@@ -151,6 +172,7 @@ export function GlassMenu(): ReactElement | null {
             Drawn {moment(picked.drawn_at)} by {picked.by || "nobody named"}, {picked.place},{" "}
             {picked.draw}.
           </p>
+          {picked.kind === "own" && <OurCard card={view.visit.settings.own_water} />}
           <Toggle {...part} name="raw" words="Raw: ahead of all treatment" />
           <Toggle {...part} name="treated" words="Behind a device" />
           {picked.treated && <BehindIt {...part} there={view.visit.home.in_place} />}

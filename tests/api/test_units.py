@@ -1,0 +1,53 @@
+"""What is sent in metric units, and an appliance's card over the wire."""
+
+import json
+import re
+
+from tests.api.client import HOME_1, ApiCase
+from zesty_glass.demo.homes import uid
+
+_US = re.compile(r"\d (gpm|psi|lb)\b")
+
+
+class Metric(ApiCase):
+    def sentences(self, view):
+        options = view["assessment"]["options"]
+        return json.dumps([s["checks"] for o in options for s in o["line"]["stages"]])
+
+    def test_a_visit_is_said_in_the_units_that_are_asked_for(self):
+        us = self.get(f"/api/visits/{HOME_1}?units=us")
+        metric = self.get(f"/api/visits/{HOME_1}?units=metric")
+        self.assertRegex(self.sentences(us), _US)
+        self.assertNotRegex(self.sentences(metric), _US)
+        self.assertIn("L/min", self.sentences(metric))
+        self.assertEqual(us["visit"]["home"], metric["visit"]["home"])
+
+    def test_what_the_search_proposes_and_what_if(self):
+        for path in (
+            f"/api/visits/{HOME_1}/suggest",
+            f"/api/visits/{HOME_1}/options/{uid('home-1-option-b')}/what-if",
+        ):
+            own = re.compile("|".join(re.escape(i["name"]) for i in self.get("/api/catalogue")))
+            said = {
+                u: own.sub("", json.dumps(self.get(f"{path}?units={u}"))) for u in ("us", "metric")
+            }
+            self.assertRegex(said["us"], r"\d (gpm|gal|gpg)\b")
+            self.assertNotRegex(said["metric"], _US)
+
+
+class Appliance(ApiCase):
+    def test_a_card_with_what_the_household_says(self):
+        told = "dose_here=60&dose_soft=35&dose_price=4&uses_year=200"
+        card = self.get(f"/api/visits/{HOME_1}/appliances/dishwasher?{told}")
+        self.assertEqual(card["name"], "Dishwasher")
+        worth = dict(card["waters"][0]["worth"])
+        self.assertEqual(worth["Detergent beyond soft water"], "5 L or kg a year, $20.00")
+
+    def test_what_cannot_be_is_refused_in_words(self):
+        for told, status in (
+            ("dose_here=30&dose_soft=31", 422),
+            ("uses_year=-1", 422),
+            ("salt_kg=nan", 422),
+        ):
+            self.get(f"/api/visits/{HOME_1}/appliances/dishwasher?{told}", status)
+        self.get(f"/api/visits/{HOME_1}/appliances/toaster", 422)
