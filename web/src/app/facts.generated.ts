@@ -892,7 +892,7 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "unit": "days",
       "least": 1,
       "most": 60,
-      "hint": "empty: the item’s own",
+      "hint": "empty: its own",
       "where": [
         [
           "backwash_days",
@@ -907,7 +907,7 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "unit": "h, of 24",
       "least": 0.0,
       "most": 23,
-      "hint": "empty: one after the other from 1 in the morning",
+      "hint": "empty: from 1 on",
       "where": [],
       "yes": false
     }
@@ -919,7 +919,7 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "unit": "days",
       "least": 1,
       "most": 60,
-      "hint": "empty: the item’s own",
+      "hint": "empty: its own",
       "where": [
         [
           "backwash_days",
@@ -934,7 +934,7 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "unit": "h, of 24",
       "least": 0.0,
       "most": 23,
-      "hint": "empty: one after the other from 1 in the morning",
+      "hint": "empty: from 1 on",
       "where": [],
       "yes": false
     }
@@ -946,7 +946,7 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "unit": "lb/ft³",
       "least": 3,
       "most": 20,
-      "hint": "empty: the item’s own",
+      "hint": "empty: its own",
       "where": [],
       "yes": false
     },
@@ -971,7 +971,7 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "unit": "days",
       "least": 1,
       "most": 30,
-      "hint": "empty: the item’s own",
+      "hint": "empty: its own",
       "where": [
         [
           "control",
@@ -986,7 +986,7 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "unit": "h, of 24",
       "least": 0.0,
       "most": 23,
-      "hint": "empty: one after the other from 1 in the morning",
+      "hint": "empty: from 1 on",
       "where": [],
       "yes": false
     }
@@ -998,7 +998,7 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "unit": "days",
       "least": 1,
       "most": 60,
-      "hint": "empty: the item’s own",
+      "hint": "empty: its own",
       "where": [
         [
           "backwash_days",
@@ -1013,7 +1013,7 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "unit": "h, of 24",
       "least": 0.0,
       "most": 23,
-      "hint": "empty: one after the other from 1 in the morning",
+      "hint": "empty: from 1 on",
       "where": [],
       "yes": false
     }
@@ -1025,7 +1025,7 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "unit": "months",
       "least": 1,
       "most": 60,
-      "hint": "empty: when a third is gone",
+      "hint": "empty: at a third",
       "where": [
         [
           "style",
@@ -1040,7 +1040,7 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "unit": "days",
       "least": 1,
       "most": 60,
-      "hint": "empty: the item’s own",
+      "hint": "empty: its own",
       "where": [
         [
           "backwash_days",
@@ -1055,7 +1055,7 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "unit": "h, of 24",
       "least": 0.0,
       "most": 23,
-      "hint": "empty: one after the other from 1 in the morning",
+      "hint": "empty: from 1 on",
       "where": [],
       "yes": false
     }
@@ -1067,7 +1067,7 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "unit": "days",
       "least": 1,
       "most": 30,
-      "hint": "empty: the item’s own",
+      "hint": "empty: its own",
       "where": [],
       "yes": false
     },
@@ -1077,7 +1077,7 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "unit": "h, of 24",
       "least": 0.0,
       "most": 23,
-      "hint": "empty: one after the other from 1 in the morning",
+      "hint": "empty: from 1 on",
       "where": [],
       "yes": false
     }
@@ -1089,7 +1089,7 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "unit": "days",
       "least": 1,
       "most": 30,
-      "hint": "empty: the item’s own",
+      "hint": "empty: its own",
       "where": [],
       "yes": false
     },
@@ -1099,7 +1099,7 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "unit": "h, of 24",
       "least": 0.0,
       "most": 23,
-      "hint": "empty: one after the other from 1 in the morning",
+      "hint": "empty: from 1 on",
       "where": [],
       "yes": false
     }
@@ -1111,7 +1111,7 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "unit": "gpm",
       "least": 0.25,
       "most": 100,
-      "hint": "empty: none is fitted",
+      "hint": "empty: none",
       "where": [],
       "yes": false
     },
@@ -1121,7 +1121,7 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "unit": "",
       "least": 0.0,
       "most": 1.0,
-      "hint": "empty: the item’s own",
+      "hint": "empty: its own",
       "where": [],
       "yes": true
     }

@@ -27,7 +27,7 @@ class Adjustable:
     unit: str = ""
     least: float = 0.0
     most: float = 1.0
-    hint: str = "empty: the item’s own"
+    hint: str = "empty: its own"
     where: tuple[tuple[str, str], ...] = ()
     yes: bool = False
 
@@ -94,7 +94,7 @@ LIMITER = Adjustable(
     unit="gpm",
     least=0.25,
     most=100,
-    hint="empty: none is fitted",
+    hint="empty: none",
 )
 LAY_UP = Adjustable(
     key="lay_up_logged", label="Lamp off while nobody is there, each day logged", yes=True
@@ -114,7 +114,7 @@ REFILL = Adjustable(
     unit="months",
     least=1,
     most=60,
-    hint="empty: when a third is gone",
+    hint="empty: at a third",
     where=(("style", "upflow|backwashing"),),
 )
 HOUR = Adjustable(
@@ -122,5 +122,5 @@ HOUR = Adjustable(
     label="Rinses at",
     unit="h, of 24",
     most=23,
-    hint="empty: one after the other from 1 in the morning",
+    hint="empty: from 1 on",
 )

@@ -88,9 +88,7 @@ CHECKS: dict[str, Says] = {
         "Look before it is cut.",
     ),
     "pipe.service": Says(
-        "The line from the main is not known: one of lead is the cause, and the supply’s to"
-        " replace.",
-        "Ask the utility; a unit at the tap holds until then.",
+        "The line from the main is not known: one of lead is the cause.", "Ask the utility."
     ),
     "pipe.bonding": Says(
         "The pipe is of {what}: where it is cut, the earthing may be.",

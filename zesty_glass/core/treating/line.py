@@ -356,7 +356,7 @@ def run_stages(
         tap=stream,
         checks=(
             *line.checks,
-            *_of_the_building(ahead, site),
+            *_of_the_building(ahead, source, site),
             *_disinfection(ahead, site),
             *_shower(drop, site),
             *hour_checks(reports, hours),
@@ -404,11 +404,11 @@ def _with_outlet(r: StageReport, outlet: Stream) -> StageReport:
     return replace(r, outlet=outlet)
 
 
-def _of_the_building(stages: list[Item], site: Site) -> list[Check]:
+def _of_the_building(stages: list[Item], source: Stream, site: Site) -> list[Check]:
     """What the building's size and its pipe ask, once for what stands in its pipe."""
     cut = any(i.scope == "house" and i.plumbed for i in stages)
     of_the_pipe = [*pipe_checks(cut, site.home), *larger_checks(site)] if cut else []
-    return [*of_the_pipe, *service_checks(stages, site.home)]
+    return [*of_the_pipe, *service_checks(source, stages, site.home)]
 
 
 def _disinfection(stages: list[Item], site: Site) -> list[Check]:

@@ -13,6 +13,7 @@ from .demand import beyond_the_table
 from .items import Item
 from .report import Check, Drain
 from .site import Site
+from .stream import Stream
 
 
 @record
@@ -153,10 +154,13 @@ def pipe_checks(plumbed: bool, home: Home) -> list[Check]:
     return [told("pipe.bonding", "say", what=home.pipe_material)]
 
 
-def service_checks(stages: Iterable[Item], home: Home) -> list[Check]:
-    """Where a line answers lead, what brings it: a service line that nobody looked at."""
+def service_checks(source: Stream, stages: Iterable[Item], home: Home) -> list[Check]:
+    """Where lead was found and a line answers it, what brings it: a service line that nobody looked
+    at.
+    """
     lead = any(e.analyte == "lead" for i in stages for e in i.effects)
-    if not lead or home.private or home.service_line:
+    found = source.best("lead") or 0.0
+    if not lead or not found or home.private or home.service_line:
         return []
     return [told("pipe.service", "say")]
 

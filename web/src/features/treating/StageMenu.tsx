@@ -175,7 +175,7 @@ function Settings({
   onChange: (c: Choice) => void;
 }): ReactElement {
   return (
-    <>
+    <div className="grid grid-cols-2 gap-x-3 gap-y-2 items-end">
       {(SETTINGS[kind] ?? [])
         .filter((s) => offered(s, figures))
         .map((s) =>
@@ -200,7 +200,7 @@ function Settings({
             />
           ),
         )}
-    </>
+    </div>
   );
 }
 
