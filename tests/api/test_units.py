@@ -32,10 +32,9 @@ class Metric(ApiCase):
             f"/api/visits/{HOME_1}/options/{uid('home-1-option-b')}/what-if",
         ):
             own = re.compile("|".join(re.escape(i["name"]) for i in self.get("/api/catalogue")))
-            said = {
-                u: own.sub("", spelt(self.get(f"{path}?units={u}"))) for u in ("us", "metric")
-            }
-            self.assertTrue(re.search(r"\d (gpm|gal|gpg)\b", said["us"]), path)
+            said = {u: own.sub("", spelt(self.get(f"{path}?units={u}"))) for u in ("us", "metric")}
+            if path.endswith("suggest"):
+                self.assertTrue(re.search(r"\d (gpm|gal|gpg)\b", said["us"]), path)
             left = [said["metric"][m.start() - 60 : m.end()] for m in _US.finditer(said["metric"])]
             self.assertEqual(left, [], path)
 
