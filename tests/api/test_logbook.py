@@ -1,9 +1,10 @@
 """The firm's homes, one over the years, and its own record, over the wire."""
 
-from datetime import date, timedelta
+from datetime import UTC, date, datetime, timedelta
 from uuid import uuid4
 
 from tests.api.client import ApiCase
+from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import FITTER_EMAIL
 from zesty_glass.records import homes as records
 
@@ -35,6 +36,36 @@ class Homes(ApiCase):
         # a job that is planned is not fitted yet
         self.assertNotIn("Hesper Dunnoway", self.names("fitted=neutraliser"))
         self.assertEqual(self.get("/api/homes?fitted=no_such", 422)["code"], "homes.fitted")
+
+    def test_homes_by_what_was_found_and_by_what_stands_there(self):
+        arsenic = self.names("found=arsenic")
+        self.assertEqual(arsenic, ["Corvane Stillbrook", "Lys Marrowby"])
+        self.assertEqual(self.names("found=arsenic&source=city"), [])
+        self.assertEqual(self.names("there=fridge"), ["Ottoline Marrash"])
+        self.assertEqual(self.names("there=fridge&found=hardness"), ["Ottoline Marrash"])
+        self.assertEqual(self.names("there=fridge&found=arsenic"), [])
+        self.assertEqual(self.get("/api/homes?found=gold", 422)["code"], "homes.found")
+        self.assertEqual(self.get("/api/homes?there=well", 422)["code"], "homes.there")
+
+    def test_what_a_later_step_finds_is_kept_and_an_older_visit_changes_nothing(self):
+        id = uid("home-7-visit")
+        self.assertNotIn("Aldith Crane-Pomfrey", self.names("found=hardness"))
+        view = self.get(f"/api/visits/{id}")
+        glass = next(s for s in view["visit"]["samples"] if s["raw"])
+        told = {
+            "id": str(uuid4()),
+            "analyte": "hardness",
+            "instrument": next(
+                k for k in self.get("/api/instruments") if k["analyte"] == "hardness"
+            ),
+            "observation": {"method": "drops", "drops": 24},
+            "made_at": datetime.now(UTC).isoformat(),
+        }
+        at = f"/api/visits/{id}/samples/{glass['id']}/readings/{told['id']}"
+        self.send("PUT", at, told)
+        version = self.get(f"/api/visits/{id}")["versions"]["visit"]
+        self.send("PATCH", f"/api/visits/{id}", {"version": version, "step": "meaning"})
+        self.assertIn("Aldith Crane-Pomfrey", self.names("found=hardness"))
 
     def test_homes_where_something_falls_due(self):
         now = self.get("/api/homes?due=0")["homes"]

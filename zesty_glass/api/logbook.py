@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from datetime import timedelta
 from typing import Annotated
 from uuid import UUID
@@ -12,8 +12,10 @@ from starlette.responses import StreamingResponse
 
 from ..core.aftercare.care import state_on
 from ..core.aftercare.logbook import kept, lasted, outcomes
+from ..core.analytes import ANALYTES
 from ..core.errors import RuleError
 from ..core.home import Source
+from ..core.in_place import KINDS as IN_PLACE
 from ..core.treating.stages import KIND_NAMES
 from ..documents.contact_card import ContactCard, read_card
 from ..documents.old_notes import OldNotes
@@ -42,6 +44,10 @@ Words = Annotated[str, Query(max_length=80)]
 
 MOST_DAYS = 3_650  # [days] ahead in which something may be asked to fall due
 Kind = Annotated[str, Query(max_length=40, description="A kind of stage that the firm fitted.")]
+Asking = Annotated[
+    str, Query(max_length=40, description="An analyte that asked for something there.")
+]
+There = Annotated[str, Query(max_length=40, description="A kind of equipment that stands there.")]
 Days = Annotated[
     int | None, Query(ge=0, le=MOST_DAYS, description="Something falls due within so many days.")
 ]
@@ -54,26 +60,30 @@ def wanted(
     source: Source | None = None,
     fitted: Kind = "",
     due: Days = None,
+    found: Asking = "",
+    there: There = "",
 ) -> records.Wanted:
     """Which homes, of those that this person sees; filters combine, and what is not named asks
     nothing.
     """
-    if fitted and fitted not in KIND_NAMES:
-        raise RuleError(
-            "homes.fitted",
-            "This is no kind of stage.",
-            "fitted",
-            "Use one of: " + ", ".join(KIND_NAMES) + ".",
-        )
     return records.Wanted(
         words=find,
         place=place,
         source="" if source is None else source.value,
         consultant=jobs.whose(ctx.who),
         fitter=ctx.who.role == "installer",
-        fitted=fitted,
+        fitted=_one_of(fitted, KIND_NAMES, "fitted", "This is no kind of stage."),
         due_by=None if due is None else jobs.today() + timedelta(days=due),
+        found=_one_of(found, ANALYTES, "found", "This is nothing that is tested."),
+        there=_one_of(there, IN_PLACE, "there", "This is no kind of equipment."),
     )
+
+
+def _one_of(told: str, known: Iterable[str], where: str, what: str) -> str:
+    """A filter's word, which is one of those that there are; RuleError for another."""
+    if told and told not in known:
+        raise RuleError(f"homes.{where}", what, where, "Use one of: " + ", ".join(known) + ".")
+    return told
 
 
 Filters = Annotated[records.Wanted, Depends(wanted)]

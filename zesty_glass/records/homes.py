@@ -15,6 +15,7 @@ from sqlalchemy import (
     select,
     tuple_,
     type_coerce,
+    update,
 )
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Session
@@ -51,6 +52,8 @@ class Wanted(NamedTuple):
         consultant: who sees only their own; fitter: sees only those with a job.
         fitted: kind of stage that the firm fitted there.
         due_by: something falls due there on this day or before.
+        found: analyte that asked for something at the latest visit; there: kind of equipment that
+            stands there, whoever sold it.
     """
 
     words: str = ""
@@ -60,6 +63,8 @@ class Wanted(NamedTuple):
     fitter: bool = False
     fitted: str = ""
     due_by: date | None = None
+    found: str = ""
+    there: str = ""
 
 
 def _with_fitted(firm: UUID, kind: str) -> Select[Any]:
@@ -98,6 +103,9 @@ def _asked(firm: UUID, wanted: Wanted) -> Select[Any]:
         )
     if wanted.fitted:
         query = query.where(HomeRow.id.in_(_with_fitted(firm, wanted.fitted)))
+    for column, word in ((HomeRow.found, wanted.found), (HomeRow.there, wanted.there)):
+        if word:
+            query = query.where(type_coerce(column, JSONB).contains([word]))
     if wanted.due_by is not None:
         query = query.where(HomeRow.id.in_(_with_due(firm, wanted.due_by)))
     return query
@@ -150,6 +158,22 @@ def found(
             )
         )
     return out, total
+
+
+def keep_found(db: Session, firm: UUID, visit: VisitRow, found: list[str]) -> None:
+    """Keep what a visit found with its home, unless another visit came after it. No version moves:
+    nobody edits it.
+    """
+    later = select(VisitRow.id).where(
+        VisitRow.home_id == visit.home_id, VisitRow.started_at > visit.started_at
+    )
+    db.execute(
+        update(HomeRow)
+        .where(HomeRow.firm_id == firm, HomeRow.id == visit.home_id, ~later.exists())
+        .where(type_coerce(HomeRow.found, JSONB) != type_coerce(found, JSONB))
+        .values(found=found)
+        .execution_options(synchronize_session=False)
+    )
 
 
 class Tally(NamedTuple):

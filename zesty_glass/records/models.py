@@ -12,7 +12,7 @@ from sqlalchemy import Computed, ForeignKey, Index, UniqueConstraint
 from sqlalchemy import text as sql
 from sqlalchemy.orm import Mapped, mapped_column
 
-from .base import Base, compared
+from .base import Base, Json, compared
 
 
 class Firm(Base):
@@ -115,8 +115,22 @@ HOME_WORDS = (
 )
 
 
+#: kinds of what stands in a home already, from its document
+STANDS_THERE = "jsonb_path_query_array(home, '$.in_place[*].kind')"
+
+
+def _by_json(column: str) -> Index:
+    """An index for finding homes whose list holds a word."""
+    return Index(
+        f"homes_by_{column}",
+        column,
+        postgresql_using="gin",
+        postgresql_ops={column: "jsonb_path_ops"},
+    )
+
+
 class HomeRow(Base):
-    """A customer and their home."""
+    """A customer and their home; ``found``: analytes that ask for something by its latest visit."""
 
     __tablename__ = "homes"
     id: Mapped[UUID] = mapped_column(primary_key=True)
@@ -125,8 +139,12 @@ class HomeRow(Base):
     home: Mapped[dict[str, Any]]
     version: Mapped[int] = mapped_column(default=1)
     words: Mapped[str] = mapped_column(Computed(HOME_WORDS, persisted=True))
+    found: Mapped[list[Any]] = mapped_column(Json, default=list, server_default="[]")
+    there: Mapped[list[Any]] = mapped_column(Json, Computed(STANDS_THERE, persisted=True))
     __mapper_args__ = compared(version)
     __table_args__ = (
+        _by_json("found"),
+        _by_json("there"),
         Index(
             "homes_by_words",
             "words",

@@ -13,11 +13,13 @@ from ..core.errors import RuleError
 from ..core.home import Customer, Home
 from ..core.rules import Rules, in_force
 from ..core.testing.complaints import SIGNS, Complaint
+from ..core.testing.finding import Weight
 from ..core.testing.value import Value
 from ..core.testing.water import Sample, design_water
 from ..core.visit import Visit
+from ..core.worked import drawn
 from ..documents.codec import load, plain
-from ..records import store
+from ..records import homes, store
 from ..records.models import HomeRow, OptionRow, ProposalRow, ReadingRow, SampleRow, VisitRow
 from . import keeping
 from .keeping import expect, note, request_of, same_request
@@ -27,6 +29,8 @@ from .shelf import taken
 
 MOST_SAMPLES, MOST_READINGS = 60, 1000
 STEPS = ("before", "test", "meaning", "show", "line", "compare", "offer")
+
+ASKS = (Weight.HEALTH, Weight.ACT)
 
 
 def today(db: Session, who: Person, day: datetime) -> list[dict[str, Any]]:
@@ -297,7 +301,23 @@ def change(db: Session, who: Person, id: UUID, version: int, fields: dict[str, A
     after = {name: _changed_to(name, value) for name, value in fields.items()}
     _recommendable(db, who, row, after.get("recommended"))
     keeping.change(db, who, row, after)
+    if "step" in after:
+        keep_found(db, who, row)
     return row
+
+
+def keep_found(db: Session, who: Person, row: VisitRow) -> None:
+    """Keep with the home what this visit found that asks for something, so that homes are found by
+    it. What cannot be read stays as it was: the visit says what is wrong.
+    """
+    visit, _ = document(db, who, row, snapshots=False)
+    try:
+        at = drawn(visit)
+        meaning = None if at.raw is None else at.meaning(at.raw)
+    except (ValueError, ArithmeticError, TypeError, LookupError):
+        return
+    asks = {f.analyte for f in meaning.findings if f.weight in ASKS} if meaning else set()
+    homes.keep_found(db, who.firm_id, row, sorted(asks))
 
 
 def _recommendable(db: Session, who: Person, row: VisitRow, option: str | None) -> None:

@@ -21551,6 +21551,10 @@ export interface operations {
                 fitted?: string;
                 /** @description Something falls due within so many days. */
                 due?: number | null;
+                /** @description An analyte that asked for something there. */
+                found?: string;
+                /** @description A kind of equipment that stands there. */
+                there?: string;
             };
             header?: never;
             path?: never;
@@ -21678,6 +21682,10 @@ export interface operations {
                 fitted?: string;
                 /** @description Something falls due within so many days. */
                 due?: number | null;
+                /** @description An analyte that asked for something there. */
+                found?: string;
+                /** @description A kind of equipment that stands there. */
+                there?: string;
             };
             header?: never;
             path?: never;

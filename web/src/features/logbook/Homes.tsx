@@ -6,7 +6,7 @@ import { Link, useSearchParams } from "react-router";
 
 import { useMe } from "../../api/hooks";
 import { Counter, Head } from "../../app/Shell";
-import { KIND_NAMES } from "../../app/facts.generated";
+import { ANALYTE_NAMES, IN_PLACE, KIND_NAMES } from "../../app/facts.generated";
 import { listed, SOURCE_NAMES } from "../../app/names";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { fromToday } from "../aftercare/dates";
@@ -65,6 +65,9 @@ function titleOf(page: HomePage | undefined): string {
 /** Within how many days something falls due, in words. */
 const DUE = { "0": "today or overdue", "14": "within a fortnight", "60": "within two months" };
 
+/** Equipment of whoever sold it, by its name. */
+const THERE = Object.fromEntries(Object.entries(IN_PLACE).map(([kind, x]) => [kind, x.name]));
+
 function Choice({
   label,
   value,
@@ -103,7 +106,7 @@ function Filters({
   // what is typed stays here: the address follows it
   const [text, setText] = useState(asked.find);
   return (
-    <div className="grid grid-cols-4 max-[900px]:grid-cols-2 gap-3 items-end py-3">
+    <div className="grid grid-cols-6 max-[900px]:grid-cols-2 gap-3 items-end py-3">
       <label className="field col-span-full">
         <span>Find by name, house or place</span>
         <input
@@ -143,6 +146,18 @@ function Filters({
         onPick={(v) => onSet("fitted", v)}
       />
       <Choice label="Due" value={asked.due} of={DUE} onPick={(v) => onSet("due", v)} />
+      <Choice
+        label="Found there"
+        value={asked.found}
+        of={ANALYTE_NAMES}
+        onPick={(v) => onSet("found", v)}
+      />
+      <Choice
+        label="Stands there"
+        value={asked.there}
+        of={THERE}
+        onPick={(v) => onSet("there", v)}
+      />
     </div>
   );
 }
@@ -156,6 +171,8 @@ function useAsked(): [Asked, (key: string, value: string) => void] {
     source: of("source"),
     fitted: of("fitted"),
     due: of("due"),
+    found: of("found"),
+    there: of("there"),
     after: of("after"),
   };
   const set = (key: string, value: string): void =>

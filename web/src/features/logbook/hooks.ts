@@ -33,11 +33,24 @@ export interface Asked {
   fitted: string;
   /** days within which something falls due */
   due: string;
+  /** an analyte that asked for something at the latest visit */
+  found: string;
+  /** a kind of equipment that stands there, whoever sold it */
+  there: string;
   after: string;
 }
 
 /** Every home. */
-export const ALL: Asked = { find: "", place: "", source: "", fitted: "", due: "", after: "" };
+export const ALL: Asked = {
+  find: "",
+  place: "",
+  source: "",
+  fitted: "",
+  due: "",
+  found: "",
+  there: "",
+  after: "",
+};
 
 /** The filters as the server takes them; what is empty is left out. */
 export function filtersOf(q: Asked): {
@@ -46,6 +59,8 @@ export function filtersOf(q: Asked): {
   source?: S["Source"];
   fitted?: string;
   due?: number;
+  found?: string;
+  there?: string;
 } {
   return {
     ...(q.find ? { find: q.find } : {}),
@@ -53,6 +68,8 @@ export function filtersOf(q: Asked): {
     ...(q.source ? { source: q.source as S["Source"] } : {}),
     ...(q.fitted ? { fitted: q.fitted } : {}),
     ...(q.due ? { due: Number(q.due) } : {}),
+    ...(q.found ? { found: q.found } : {}),
+    ...(q.there ? { there: q.there } : {}),
   };
 }
 
