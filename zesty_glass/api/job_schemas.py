@@ -91,12 +91,15 @@ class DueLine:
 
 @record
 class DueList:
-    """What falls due up to a day; ``more``: where the next page begins, or nothing."""
+    """What falls due up to a day; ``more``: where the next page begins, or nothing; ``areas``: in
+    the order in which a round drives through them.
+    """
 
     today: date
     until: date
     lines: tuple[DueLine, ...]
     more: str = ""
+    areas: tuple[str, ...] = ()
 
 
 @record

@@ -16,7 +16,7 @@ from ..core.aftercare.job import FollowUp
 from ..core.aftercare.proof import Proof
 from ..core.errors import RuleError
 from ..records import jobs as records
-from ..work import jobs, proposing, waiting
+from ..work import firm, jobs, proposing, waiting
 from .address import same_id
 from .answers import answer
 from .context import Context, Signed
@@ -116,6 +116,7 @@ def due(
         raise RuleError("due.until", "This day is too far ahead.", "until", "Ask for three years.")
     with ctx.db() as db:
         found = records.dues(db, ctx.who.firm_id, last, jobs.whose(ctx.who), _after(after))
+        areas = firm.areas(db, ctx.who)
     lines = tuple(
         DueLine(
             job=str(x.job),
@@ -136,7 +137,7 @@ def due(
     )
     full = len(found) == records.MOST_LISTED
     more = f"{found[-1].row.due_on.isoformat()}/{found[-1].job}/{found[-1].row.key}" if full else ""
-    return answer(DueList(today=today, until=last, lines=lines, more=more))
+    return answer(DueList(today=today, until=last, lines=lines, more=more, areas=areas))
 
 
 @router.get("/waiting", response_model=list[WaitingLine])

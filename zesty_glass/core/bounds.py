@@ -93,6 +93,7 @@ LISTS: dict[str, int] = {
     **dict.fromkeys(("limits", "bands", "readings", "catalogue", "demonstrations"), 1000),
     **dict.fromkeys(("lab_samples", "options", "skipped", "corrected"), 100),
     "proposals": 200,
+    "areas": 200,
 }
 
 #: no field holds the character that ends a text in some programs, and none stands alone

@@ -757,6 +757,7 @@ class Settings:
         post_cutoff: by when the post is handed in, "HH:MM"; empty: 16:00.
         reminder_text: what a reminder says; {customer}, {parts} and {firm} are filled in.
         own_water: the card of the water that the firm carries.
+        areas: places in the order in which a day's round drives through them.
     """
 
     units: Literal["us", "metric"] = "us"
@@ -788,6 +789,7 @@ class Settings:
         " yourself is said with it. For a visit, call us.\n\n{firm}"
     )
     own_water: OwnWater = OwnWater()
+    areas: tuple[str, ...] = ()
 
     def __post_init__(self) -> None:
         if not currency_fits(self.currency):
@@ -816,6 +818,13 @@ class Settings:
                     f"settings.{name}",
                     f"Use {low:g} to {high:g}.",
                 )
+        if len(set(self.areas)) < len(self.areas) or not all(a.strip() for a in self.areas):
+            raise RuleError(
+                "settings.areas",
+                "An area stands twice, or a line is empty.",
+                "settings.areas",
+                "Name each once, in the order one drives.",
+            )
         if self.post_cutoff:
             time_of_day(self.post_cutoff, "settings.post_cutoff")
         if min(self.electricity, self.salt_bag, self.salt_delivery) < 0:

@@ -214,7 +214,7 @@ SETTLED = 30
 
 
 def _behind_the_line(c: Earlier, on: date) -> list[Proof]:
-    """Hardness and pH behind the line a day after the fitting, and again where it was short."""
+    """Hardness and pH behind the line a day after the fitting, and again some days later."""
     out = []
     for n, kit, seen, good in (
         (0, "hard-1", None if c.drops is None else DropCount(drops=c.drops), DropCount(drops=0)),
@@ -224,8 +224,9 @@ def _behind_the_line(c: Earlier, on: date) -> list[Proof]:
             continue
         first = _reading(c, n, kit, seen, on + timedelta(days=1))
         out.append(Proof(where="house", phase="flushed", reading=first))
-        if _short(c) and c.fitted > SETTLED:
-            again = _reading(c, n + 20, kit, good, on + timedelta(days=12))
+        if c.fitted > SETTLED:
+            seen = good if _short(c) else seen
+            again = _reading(c, n + 20, kit, seen, on + timedelta(days=12))
             out.append(Proof(where="house", phase="later", reading=again))
     return out
 

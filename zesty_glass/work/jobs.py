@@ -29,6 +29,7 @@ from ..core.aftercare.job import (
     standing,
 )
 from ..core.aftercare.proof import Proof, short_by
+from ..core.aftercare.second_test import as_falling
 from ..core.aftercare.steps import sheets
 from ..core.assess import assess
 from ..core.errors import RuleError
@@ -156,6 +157,11 @@ def _summary(job: Job, at: Standing) -> dict[str, Any]:
     }
 
 
+def _falling(at: Standing) -> tuple[Falling, ...]:
+    """What falls due at a job: its parts, and the second test while it is not made."""
+    return at.due if at.second is None else (*at.due, as_falling(at.second, today()))
+
+
 def keep(db: Session, who: Person, row: JobRow, job: Job, action: str) -> JobRow:
     """Write a job, and when its parts fall due next."""
     after: dict[str, Any] = {"data": plain(job)}
@@ -175,7 +181,7 @@ def keep(db: Session, who: Person, row: JobRow, job: Job, action: str) -> JobRow
                     "own": f.part.own,
                     "minutes": f.part.minutes,
                 }
-                for f in at.due
+                for f in _falling(at)
             ),
         )
         records.set_proved(

@@ -4063,7 +4063,8 @@ export interface components {
         };
         /**
          * DueList
-         * @description What falls due up to a day; ``more``: where the next page begins, or nothing.
+         * @description What falls due up to a day; ``more``: where the next page begins, or nothing; ``areas``: in
+         *     the order in which a round drives through them.
          */
         DueList: {
             /**
@@ -4083,6 +4084,11 @@ export interface components {
              * @default
              */
             more: string;
+            /**
+             * Areas
+             * @default []
+             */
+            areas: string[];
         };
         /**
          * Effect
@@ -8613,6 +8619,19 @@ export interface components {
             year: number;
         };
         /**
+         * SecondTest
+         * @description From which day the same tests are made again, and of what.
+         */
+        SecondTest: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Promises */
+            promises: components["schemas"]["Promise"][];
+        };
+        /**
          * SedimentFigures
          * @description Sediment filter: rating [µm].
          */
@@ -8699,6 +8718,7 @@ export interface components {
          *         post_cutoff: by when the post is handed in, "HH:MM"; empty: 16:00.
          *         reminder_text: what a reminder says; {customer}, {parts} and {firm} are filled in.
          *         own_water: the card of the water that the firm carries.
+         *         areas: places in the order in which a day's round drives through them.
          */
         Settings: {
             /**
@@ -8828,6 +8848,11 @@ export interface components {
              *     }
              */
             own_water: components["schemas"]["OwnWater"];
+            /**
+             * Areas
+             * @default []
+             */
+            areas: string[];
         };
         /**
          * Sheet
@@ -9201,6 +9226,7 @@ export interface components {
             values: components["schemas"]["Value"][];
             /** Alarms */
             alarms: components["schemas"]["Alarm"][];
+            second?: components["schemas"]["SecondTest"] | null;
         };
         /**
          * StartBody
@@ -10085,7 +10111,8 @@ export interface components {
              *         "check": "",
              *         "laboratory": "",
              *         "report_number": ""
-             *       }
+             *       },
+             *       "areas": []
              *     }
              */
             settings: components["schemas"]["Settings"];

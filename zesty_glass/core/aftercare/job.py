@@ -16,6 +16,7 @@ from .disinfecting import Plumbing
 from .drift import Alarm
 from .gauging import Gauge, gauged
 from .proof import Promise, Proof, Proved, Where, open_promises, promises, proved
+from .second_test import SecondTest, second_test
 from .steps import Sheet, sheets
 
 MOST_TICKS, MOST_PROOFS, MOST_CHANGES = 400, 400, 2000
@@ -100,6 +101,7 @@ class Standing:
     unproved: tuple[Promise, ...]
     values: tuple[Value, ...]
     alarms: tuple[Alarm, ...]
+    second: SecondTest | None = None
 
 
 def job_of(
@@ -262,4 +264,5 @@ def standing(job: Job, today: date) -> Standing:
         unproved=left,
         values=values,
         alarms=alarms(job, values),
+        second=second_test(job.promises, job.proofs, job.fitted_on),
     )

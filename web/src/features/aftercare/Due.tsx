@@ -10,7 +10,16 @@ import { fromToday, iso, dayOf, said } from "./dates";
 import { useDue, useJobs, type DueLine, type JobLine } from "./hooks";
 import { AlsoWaiting } from "./AlsoWaiting";
 import { FeedKey } from "./FeedKey";
-import { byDay, byHome, choices, narrowed, toLoad, type AtHome, type Narrowed } from "./lists";
+import {
+  byDay,
+  byHome,
+  choices,
+  inDrivingOrder,
+  narrowed,
+  toLoad,
+  type AtHome,
+  type Narrowed,
+} from "./lists";
 import { PartToken } from "./PartToken";
 import { weekday } from "../../app/when";
 
@@ -154,9 +163,9 @@ function Narrow({
   );
 }
 
-function Round({ lines }: { lines: DueLine[] }): ReactElement {
+function Round({ lines, driven }: { lines: DueLine[]; driven: string[] }): ReactElement {
   const homes = byHome(lines);
-  const places = [...new Set(homes.map((h) => h.place))];
+  const places = inDrivingOrder([...new Set(homes.map((h) => h.place))], driven);
   if (homes.length === 0)
     return <p className="py-4 text-l">Nothing is due in the next fortnight.</p>;
   return (
@@ -186,7 +195,15 @@ function ahead(): string {
   return iso(d);
 }
 
-function Now({ lines, children }: { lines: DueLine[]; children: ReactNode }): ReactElement {
+function Now({
+  lines,
+  driven,
+  children,
+}: {
+  lines: DueLine[];
+  driven: string[];
+  children: ReactNode;
+}): ReactElement {
   const homes = byHome(lines).length;
   return (
     <>
@@ -195,7 +212,7 @@ function Now({ lines, children }: { lines: DueLine[]; children: ReactNode }): Re
       </h1>
       <p className="text-ink-2 text-l pb-2">{weekday(new Date())}, and the fortnight from here</p>
       {children}
-      <Round lines={lines} />
+      <Round lines={lines} driven={driven} />
     </>
   );
 }
@@ -312,7 +329,7 @@ export function Due(): ReactElement {
             {due.isPending && <Waiting what="Fetching what is due." />}
             <Trouble error={due.error} again={() => void due.refetch()} />
             {due.data && (
-              <Now lines={now}>
+              <Now lines={now} driven={due.data.areas}>
                 <Narrow lines={every} to={to} onNarrow={setTo} />
               </Now>
             )}

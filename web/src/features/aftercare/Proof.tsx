@@ -2,6 +2,7 @@
  * Whether the line keeps its promise: predicted range against what was measured, with likely
  * causes.
  */
+import { dayLong } from "../../app/when";
 import { useState, type ReactElement } from "react";
 
 import { useInstruments } from "../../api/hooks";
@@ -232,8 +233,15 @@ function Pick({
 
 const placeOf = (p: Promise_): string => (p.where === "tap" ? "drinking tap" : "house");
 
+const LATER_DAYS = 3;
+/** Whether a reading of today is behind the flush or one of the second test, days later. */
+function phaseOn(fitted: string): ProofBody["phase"] {
+  const days = (Date.now() - new Date(fitted).getTime()) / 86_400_000;
+  return days >= LATER_DAYS ? "later" : "flushed";
+}
+
 /** A reading as it is kept: made now, with a kit, of what is promised. */
-function readingOf(p: Promise_, kit: Instrument, value: string): ProofBody | null {
+function readingOf(p: Promise_, kit: Instrument, value: string, fitted: string): ProofBody | null {
   const observation = value === "" ? null : observed(kit, Number(value));
   if (!observation) return null;
   const reading = {
@@ -243,16 +251,18 @@ function readingOf(p: Promise_, kit: Instrument, value: string): ProofBody | nul
     observation,
     made_at: new Date().toISOString(),
   } as ProofBody["reading"];
-  return { where: p.where, phase: "flushed", reading };
+  return { where: p.where, phase: phaseOn(fitted), reading };
 }
 
 function Measure({
   left,
   kits,
+  fitted,
   onDo,
 }: {
   left: Promise_[];
   kits: Instrument[];
+  fitted: string;
   onDo: (d: Doing) => void;
 }): ReactElement | null {
   const can = left.filter((p) => kits.some((k) => k.analyte === p.analyte));
@@ -264,7 +274,7 @@ function Measure({
   const fit = kits.filter((k) => k.analyte === p.analyte);
   const kit = fit.find((k) => k.id === kitId) ?? fit[0];
   const keep = (): void => {
-    const body = kit ? readingOf(p, kit, value) : null;
+    const body = kit ? readingOf(p, kit, value, fitted) : null;
     if (!body) return;
     onDo({ what: "proof", body });
     setValue("");
@@ -332,25 +342,34 @@ export function ProofView({ job, onDo }: { job: JobView; onDo: (d: Doing) => voi
           <b>{a.sentence}</b> First: {a.try_first[0]}
         </div>
       ))}
-      {job.job.fitted_on === null ? (
+      {!job.job.fitted_on ? (
         <p className="py-3 text-l">
           The line is not fitted yet. Its promises are held against it then.
         </p>
       ) : (
-        <Measure left={job.job.promises} kits={usable} onDo={onDo} />
+        <Measure left={job.job.promises} kits={usable} fitted={job.job.fitted_on} onDo={onDo} />
       )}
       <ul>
         {s.proved.map((p) => (
           <ProvedRow key={p.promise.analyte + p.promise.where} job={job} p={p} onDo={onDo} />
         ))}
       </ul>
+      {s.second && (
+        <p className="py-3 text-m" data-second="">
+          <b>Second test from {dayLong(s.second.on)}:</b>{" "}
+          {s.second.promises
+            .map((p) => `${NAMES[p.analyte] ?? p.analyte} (${placeOf(p)})`)
+            .join("; ")}
+          . The same tests again, so that no line is judged by its first hours.
+        </p>
+      )}
       {s.unproved.length > 0 && (
         <p className="py-3 text-m">
           <b>Still to measure:</b>{" "}
           {s.unproved
             .map(
               (p) =>
-                `${NAMES[p.analyte] ?? p.analyte} (promised ${p.said || "nothing"}, ${p.where === "tap" ? "drinking tap" : "house"})`,
+                `${NAMES[p.analyte] ?? p.analyte} (promised ${p.said || "nothing"}, ${placeOf(p)})`,
             )
             .join("; ")}
           .

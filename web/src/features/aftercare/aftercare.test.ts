@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 
 import { dayOf, daysBetween, fromToday, iso } from "./dates";
 import type { DueLine } from "./hooks";
-import { byDay, byHome, choices, narrowed, toLoad } from "./lists";
+import { byDay, byHome, choices, inDrivingOrder, narrowed, toLoad } from "./lists";
 
 const line = (more: Partial<DueLine>): DueLine => ({
   job: "j",
@@ -60,6 +60,11 @@ describe("what falls due", () => {
     expect(narrowed(lines, { ...all, area: "P", person: "Tamsin" })).toHaveLength(1);
     expect(narrowed(lines, { ...all, part: "Lamp" })).toEqual([]);
   });
+  it("is driven through in the firm's order, the others behind as they come", () => {
+    expect(inDrivingOrder(["Z", "A", "M", "B"], ["M", "Z"])).toEqual(["M", "Z", "A", "B"]);
+    expect(inDrivingOrder(["Z", "A"], [])).toEqual(["Z", "A"]);
+  });
+
   it("offers each area, part and person once", () => {
     const lines = [line({ person: "Tamsin" }), line({ key: "x" }), line({ key: "y", person: "" })];
     expect(choices(lines, "person")).toEqual(["Orrin", "Tamsin"]);

@@ -49,6 +49,12 @@ export function narrowed(lines: DueLine[], to: Narrowed): DueLine[] {
   );
 }
 
+/** Areas in the order in which one drives; those that nobody ordered follow as they come. */
+export function inDrivingOrder(places: string[], driven: string[]): string[] {
+  const at = (p: string): number => (driven.includes(p) ? driven.indexOf(p) : driven.length);
+  return [...places].sort((a, b) => at(a) - at(b));
+}
+
 /** What can be chosen of something: each once, in the order of the alphabet. */
 export function choices(lines: DueLine[], of: "place" | "label" | "person"): string[] {
   return [...new Set(lines.map((x) => x[of]))].filter(Boolean).sort();

@@ -270,6 +270,12 @@ function OwnWater({ s, set }: Part): ReactElement {
   );
 }
 
+/** The settings as they are kept: areas without the empty lines of somebody who types. */
+const told = (s: Settings): Settings => ({
+  ...s,
+  areas: [...new Set(s.areas.map((a) => a.trim()).filter(Boolean))],
+});
+
 export function Figures({ firm, may }: { firm: FirmView; may: boolean }): ReactElement {
   const [s, setS] = useState(firm.settings);
   const client = useQueryClient();
@@ -277,7 +283,9 @@ export function Figures({ firm, may }: { firm: FirmView; may: boolean }): ReactE
   const save = useMutation({
     mutationFn: () =>
       data(
-        api.PUT("/api/firm", { body: { version: firm.version, settings: s, rules: firm.rules } }),
+        api.PUT("/api/firm", {
+          body: { version: firm.version, settings: told(s), rules: firm.rules },
+        }),
       ),
     onSuccess: () => void client.invalidateQueries({ queryKey: ["firm"] }),
   });
@@ -292,6 +300,16 @@ export function Figures({ firm, may }: { firm: FirmView; may: boolean }): ReactE
       <fieldset disabled={!may} className="border-0 p-0 m-0 mt-3 grid gap-4">
         <Numbers s={s} set={set} />
         <Texts s={s} set={set} />
+        <label className="field">
+          <span>Areas in the order one drives them, one a line</span>
+          <textarea
+            className="input"
+            rows={4}
+            maxLength={4000}
+            value={s.areas.join("\n")}
+            onChange={(e) => set({ areas: e.target.value.split("\n").slice(0, 200) })}
+          />
+        </label>
         <OwnWater s={s} set={set} />
       </fieldset>
       <Trouble error={save.error} />
