@@ -279,3 +279,44 @@ class Gauges(JobCase):
         ):
             told = self.read(job, value, ago, part=part, status=422)
             self.assertEqual(told["code"], code)
+
+
+class InCare(JobCase):
+    """Equipment that others fitted, among what the firm looks after."""
+
+    def taken(self, device="refrigerator", status=201, visit=HOME_1):
+        return self.send("POST", f"/api/visits/{visit}/care", {"device": device}, status)
+
+    def test_its_parts_fall_due_from_its_last_change_on(self):
+        id = self.taken()["id"]
+        self.assertEqual(self.taken()["id"], id)
+        job = self.get(f"/api/jobs/{id}")
+        self.assertEqual(job["standing"]["state"], "in care")
+        self.assertEqual((job["job"]["sheets"], job["job"]["promises"]), ([], []))
+        self.assertEqual(job["payments"], [])
+        there = self.get(f"/api/visits/{HOME_1}")["visit"]["home"]["in_place"][0]
+        self.assertEqual(job["job"]["fitted_on"], there["changed_on"] or there["fitted_on"])
+        (part,) = job["standing"]["due"]
+        self.assertIn("cartridge", part["part"]["label"])
+        self.assertEqual(part["state"], "overdue")  # eight months over, by its months
+        due = self.get("/api/due")["lines"]
+        self.assertIn(id, [x["job"] for x in due])
+
+    def test_a_change_moves_its_day(self):
+        other = self.get("/api/homes?there=fridge&find=kettleby")["homes"][0]
+        id = self.taken(visit=other["last"])["id"]
+        job = self.get(f"/api/jobs/{id}")
+        key = job["standing"]["due"][0]["part"]["key"]
+        self.put(job, f"changes/{uuid4()}", {"part": key, "on": day(0)})
+        (part,) = self.get(f"/api/jobs/{id}")["standing"]["due"]
+        self.assertEqual((part["state"], part["changed"]), ("later", 1))
+
+    def test_what_is_not_there_or_falls_never_due_is_refused(self):
+        self.taken("another", 404)
+        visits = (uid(f"home-{n}-visit") for n in range(1, 8))
+        homes = {v: self.get(f"/api/visits/{v}")["visit"]["home"] for v in visits}
+        there = next(
+            v for v, h in homes.items() if any(d["id"] == "softener" for d in h["in_place"])
+        )
+        told = self.send("POST", f"/api/visits/{there}/care", {"device": "softener"}, 422)
+        self.assertEqual(told["code"], "care.nothing")

@@ -224,6 +224,7 @@ class Matrix(ApiCase):
                 "customer": {"name": "x"},
                 "home": {"name": "x"},
             },
+            "/api/visits/{id}/care": {"device": "none"},
             "/api/visits/{id}/tastings": {
                 "id": str(uuid4()),
                 "samples": [str(uuid4()), str(uuid4())],

@@ -626,6 +626,7 @@ class EveryRoute(ShareCase):
                 "what": "x",
                 "on": "2026-11-30",
             },
+            "/api/visits/{id}/care": {"device": "none"},
             "/api/visits/{id}/tastings": {
                 "id": str(uuid4()),
                 "samples": [str(uuid4()), str(uuid4())],

@@ -174,6 +174,12 @@ class FollowUpBody(Body):
     closed: str = Field("", max_length=400)
 
 
+class CareBody(Body):
+    """Equipment in place, by its id in the home."""
+
+    device: str
+
+
 class JobMade(Body):
     """The job that a proposal became."""
 

@@ -16,12 +16,13 @@ from ..core.aftercare.job import FollowUp
 from ..core.aftercare.proof import Proof
 from ..core.errors import RuleError
 from ..records import jobs as records
-from ..work import firm, jobs, proposing, waiting
+from ..work import firm, in_care, jobs, proposing, waiting
 from .address import same_id
 from .answers import answer
 from .context import Context, Signed
 from .job_schemas import (
     Amount,
+    CareBody,
     ChangeBody,
     Disinfection,
     DueLine,
@@ -82,6 +83,13 @@ def make(ctx: Signed, id: UUID) -> JobMade:
     """The job of an accepted proposal; asked for twice it is one."""
     with ctx.db() as db:
         return JobMade(id=jobs.make(db, ctx.who, proposing.get(db, ctx.who, id, lock=True)).id)
+
+
+@router.post("/visits/{id}/care", response_model=JobMade, status_code=201)
+def take_into_care(ctx: Signed, id: UUID, body: CareBody) -> JobMade:
+    """Take equipment that others fitted into care; asked for twice it is one."""
+    with ctx.db() as db:
+        return JobMade(id=in_care.take_into_care(db, ctx.who, id, body.device).id)
 
 
 @router.get("/jobs", response_model=list[JobLine])

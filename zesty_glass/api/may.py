@@ -84,6 +84,7 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("POST", f"{_V}/samples/{{sample_id}}/lab-results"): EVERYBODY,
     ("PUT", f"{_V}/demonstrations/{{demo_id}}"): SELLING,
     ("POST", f"{_V}/tastings"): SELLING,
+    ("POST", f"{_V}/care"): SELLING,
     ("GET", f"{_V}/standins/meter/{{sample_id}}"): EVERYBODY,
     ("GET", f"{_V}/standins/colorimeter/{{sample_id}}/{{analyte}}"): EVERYBODY,
     ("GET", f"{_V}/standins/laboratory/{{lab_id}}"): EVERYBODY,

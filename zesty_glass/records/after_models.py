@@ -19,7 +19,8 @@ JOB_KINDS = "jsonb_path_query_array(data, '$.stages[*].kind')"
 
 class JobRow(Base):
     """A job: the accepted line, its steps, its proof and its care, as one document; ``summary`` is
-    what a list says of it, written with it.
+    what a list says of it, written with it. Without a proposal it is equipment that others fitted,
+    taken into care.
     """
 
     __tablename__ = "jobs"
@@ -27,7 +28,7 @@ class JobRow(Base):
     firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
     visit_id: Mapped[UUID] = mapped_column(ForeignKey("visits.id", ondelete="CASCADE"), index=True)
     home_id: Mapped[UUID] = mapped_column(ForeignKey("homes.id", ondelete="CASCADE"), index=True)
-    proposal_id: Mapped[UUID] = mapped_column(
+    proposal_id: Mapped[UUID | None] = mapped_column(
         ForeignKey("proposals.id", ondelete="CASCADE"), unique=True
     )
     planned_on: Mapped[date | None]

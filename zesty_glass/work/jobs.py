@@ -51,7 +51,7 @@ from .mending import worked
 from .person import Person, now
 
 
-def _line(visit: Visit, option: str) -> LineReport:
+def line_of(visit: Visit, option: str) -> LineReport:
     """A visit's line, worked out; RuleError when it is not there any more."""
     report = next((o for o in worked(visit, assess).options if o.id == option), None)
     if report is None or report.line is None:
@@ -90,7 +90,7 @@ def make(db: Session, who: Person, proposal: ProposalRow, at: datetime | None = 
     id = job_id(proposal.id)
     job = in_units(
         job_of(
-            _line(visit, option),
+            line_of(visit, option),
             visit.home,
             id=str(id),
             visit=str(row.id),
@@ -166,41 +166,46 @@ def keep(db: Session, who: Person, row: JobRow, job: Job, action: str) -> JobRow
     """Write a job, and when its parts fall due next."""
     after: dict[str, Any] = {"data": plain(job)}
     if keeping.change(db, who, row, after, action):
-        at = standing(job, today())
-        row.planned_on, row.summary = job.planned_on, _summary(job, at)
-        records.set_dues(
-            db,
-            row,
-            (
-                {
-                    "key": f.part.key,
-                    "due_on": f.next,
-                    "stage": f.part.stage,
-                    "label": f.part.label,
-                    "kind": f.part.kind,
-                    "own": f.part.own,
-                    "minutes": f.part.minutes,
-                }
-                for f in _falling(at)
-            ),
-        )
-        records.set_proved(
-            db,
-            row,
-            (
-                {
-                    "analyte": p.promise.analyte,
-                    "kind": p.promise.kind,
-                    "item": p.promise.item,
-                    "verdict": p.verdict,
-                    "short_by": short_by(p),
-                }
-                for p in at.proved
-            ),
-        )
-        records.set_served(db, row, (plain(s) for s in served(job)))
-        db.flush()
+        write_rows(db, row, job)
     return row
+
+
+def write_rows(db: Session, row: JobRow, job: Job) -> None:
+    """What lists and the record read of a job, beside its document."""
+    at = standing(job, today())
+    row.planned_on, row.summary = job.planned_on, _summary(job, at)
+    records.set_dues(
+        db,
+        row,
+        (
+            {
+                "key": f.part.key,
+                "due_on": f.next,
+                "stage": f.part.stage,
+                "label": f.part.label,
+                "kind": f.part.kind,
+                "own": f.part.own,
+                "minutes": f.part.minutes,
+            }
+            for f in _falling(at)
+        ),
+    )
+    records.set_proved(
+        db,
+        row,
+        (
+            {
+                "analyte": p.promise.analyte,
+                "kind": p.promise.kind,
+                "item": p.promise.item,
+                "verdict": p.verdict,
+                "short_by": short_by(p),
+            }
+            for p in at.proved
+        ),
+    )
+    records.set_served(db, row, (plain(s) for s in served(job)))
+    db.flush()
 
 
 def _changed(
@@ -245,7 +250,7 @@ def set_plumbing(db: Session, who: Person, id: UUID, version: int, plumbing: Plu
     job = opened(row)
     visit, _ = visiting.document(db, who, visiting.get(db, who, row.visit_id))
     kept = replace(plumbing, assumed=False)
-    made = in_units(sheets(_line(visit, job.option), visit.home, kept), visit)
+    made = in_units(sheets(line_of(visit, job.option), visit.home, kept), visit)
     same = tuple(s.key for s in made) == tuple(s.key for s in job.sheets)
     return keep(
         db,
@@ -446,6 +451,8 @@ def seen(db: Session, who: Person, row: JobRow) -> tuple[Job, Standing, HomeRow]
 
 def paid_for(db: Session, who: Person, row: JobRow) -> tuple[tuple[Payment, ...], str]:
     """What is paid for a job and when, and the currency, as its proposal was signed."""
+    if row.proposal_id is None:
+        return (), ""
     proposal = store.get(db, ProposalRow, who.firm_id, row.proposal_id, "proposal")
     try:
         said = json.loads(proposal.data["snapshot"])

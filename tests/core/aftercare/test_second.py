@@ -34,7 +34,7 @@ class SecondTest(unittest.TestCase):
 
     def test_it_falls_due_once(self):
         second = self.of(hardness(0))
-        for days, state in ((6, "soon"), (7, "soon"), (8, "overdue")):
+        for days, state in ((7, "due"), (8, "overdue")):
             f = as_falling(second, FITTED + timedelta(days=days))
             self.assertEqual((f.part.key, f.next, f.state), (KEY, second.on, state))
         self.assertFalse(as_falling(second, FITTED).part.own)

@@ -230,7 +230,11 @@ def alarms(job: Job, values: tuple[Value, ...]) -> tuple[Alarm, ...]:
 
 
 def state_of(job: Job, shown: tuple[Proved, ...], unproved: tuple[Promise, ...]) -> str:
-    """In one word where a job is: to plan, planned, fitted, short, or proved."""
+    """In one word where a job is: to plan, planned, fitted, short, or proved; in care where others
+    fitted it.
+    """
+    if not job.proposal:
+        return "in care"
     if job.fitted_on is None:
         return "to plan" if job.planned_on is None else "planned"
     if any(x.verdict == "short" for x in shown) or any(not f.closed for f in job.follow_ups):

@@ -68,6 +68,7 @@ const STATES: Record<string, string> = {
   planned: "planned",
   short: "short of its promise",
   fitted: "fitted, tests to come",
+  "in care": "others fitted it",
 };
 
 function JobRow({ j }: { j: JobLine }): ReactElement {

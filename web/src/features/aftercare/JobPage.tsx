@@ -21,6 +21,10 @@ const PARTS = [
 ] as const;
 type Part = (typeof PARTS)[number][0];
 
+/** Parts of a job; what others fitted has its care alone. */
+const partsOf = (job: JobView): readonly (readonly [Part, string])[] =>
+  job.job.proposal === "" ? PARTS.filter(([p]) => p === "care") : PARTS;
+
 /** Where one looks first: what a job waits for. */
 export function firstPart(job: JobView): Part {
   const s = job.standing;
@@ -135,8 +139,8 @@ function Next({
     return go("It is fitted today", () =>
       onDo({ what: "fitted", body: { version: job.version, on: today() } }),
     );
-  const at = PARTS.findIndex(([p]) => p === part);
-  const after = PARTS[at + 1];
+  const parts = partsOf(job);
+  const after = parts[parts.findIndex(([p]) => p === part) + 1];
   return after ? go(`On to ${after[1].toLowerCase()}`, () => onPart(after[0])) : null;
 }
 
@@ -168,9 +172,11 @@ export function JobPage(): ReactElement {
   return (
     <div className="screen work">
       <Head title={j.customer} sub={listed(j.home, j.place)}>
-        <Link className="key bare" to={`/proposals/${j.job.proposal}`}>
-          Proposal
-        </Link>
+        {j.job.proposal !== "" && (
+          <Link className="key bare" to={`/proposals/${j.job.proposal}`}>
+            Proposal
+          </Link>
+        )}
         <Link className="key bare" to="/due">
           What is due
         </Link>
@@ -190,7 +196,7 @@ export function JobPage(): ReactElement {
         end={<Next job={j} part={part} picked={picked} onDo={onDo} onPart={(p) => show(p)} />}
       >
         <div className="seg" role="group" aria-label="Part of the job">
-          {PARTS.map(([p, name]) => (
+          {partsOf(j).map(([p, name]) => (
             <button key={p} aria-pressed={p === part} onClick={() => show(p)}>
               {name}
             </button>

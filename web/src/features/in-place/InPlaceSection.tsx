@@ -2,8 +2,11 @@
  * What stands there already, in the meaning of the visit: judged, drawn behind, held against
  * buying.
  */
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { ReactElement } from "react";
+import { Link } from "react-router";
 
+import { api, data } from "../../api/client";
 import { usePutOption } from "../../api/hooks";
 import type { Judged, Option } from "../../api/types";
 import { newId } from "../../app/names";
@@ -25,6 +28,34 @@ export function keeping(j: Judged, how: string): Option {
 function has(options: Option[], j: Judged, how: string): boolean {
   return options.some(
     (o) => o.stages.length === 0 && o.keeps.some((k) => k.device === j.id && k.how === how),
+  );
+}
+
+/** Looked after from now on, whoever fitted it: its parts fall due among those of the firm. */
+function TakeIntoCare({ device }: { device: string }): ReactElement {
+  const { id } = useVisitContext();
+  const client = useQueryClient();
+  const take = useMutation({
+    mutationFn: () =>
+      data(api.POST("/api/visits/{id}/care", { params: { path: { id } }, body: { device } })),
+    onSuccess: () => {
+      void client.invalidateQueries({ queryKey: ["jobs"] });
+      void client.invalidateQueries({ queryKey: ["due"] });
+    },
+  });
+  if (take.data)
+    return (
+      <Link className="key bare" to={`/jobs/${take.data.id}?part=care`}>
+        In our care
+      </Link>
+    );
+  return (
+    <>
+      <button className="key bare" disabled={take.isPending} onClick={() => take.mutate()}>
+        Take it into care
+      </button>
+      <Trouble error={take.error} />
+    </>
   );
 }
 
@@ -68,6 +99,7 @@ export function InPlaceSection(): ReactElement | null {
                       : `Compare: ${(WAY_WORDS[w] ?? w).toLowerCase()}`}
                   </button>
                 )),
+              <TakeIntoCare key="care" device={j.id} />,
             ]}
           </JudgedCard>
         ))}
