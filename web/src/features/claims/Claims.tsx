@@ -3,7 +3,7 @@
  * home yet.
  */
 import { useState, type ReactElement } from "react";
-import { useSearchParams } from "react-router";
+import { Link, useSearchParams } from "react-router";
 
 import { useCatalogue } from "../../api/hooks";
 import type { Item } from "../../api/types";
@@ -13,6 +13,7 @@ import { num } from "../../app/show";
 import { Seg } from "../../ui/fields";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { said } from "../aftercare/dates";
+import { useTrack, type Kept } from "../logbook/hooks";
 import { KIND_NAMES } from "../treating/kinds";
 import { Documents, useDocuments } from "./Documents";
 
@@ -61,8 +62,28 @@ function proof(e: Effect): string {
     .join(", ");
 }
 
+/** What the firm's own jobs measured of a claim: at how many homes it held. */
+function Measured({ kept }: { kept: Kept | undefined }): ReactElement | null {
+  if (!kept) return null;
+  const { homes, as_promised: held, better, few } = kept;
+  return (
+    <Link className="block text-s" to="/track">
+      measured by us at {homes === 1 ? "1 home" : `${homes} homes`}: as promised or better at{" "}
+      {held + better}
+      {few ? ", too few to say more" : ""}
+    </Link>
+  );
+}
+
+/** The firm's own evidence, by item and contaminant; nothing for who may not see its record. */
+function useMeasured(): (item: Item, analyte: string) => Kept | undefined {
+  const own = useTrack().data?.kept ?? [];
+  return (item, analyte) => own.find((k) => k.item === item.name && k.analyte === analyte);
+}
+
 function Table({ rows }: { rows: Row[] }): ReactElement {
   const documents = useDocuments().data ?? [];
+  const measured = useMeasured();
   return (
     <table className="w-full text-m">
       <thead>
@@ -91,6 +112,7 @@ function Table({ rows }: { rows: Row[] }): ReactElement {
               {proof(effect) !== "" && (
                 <span className="block text-s text-ink-2">{proof(effect)}</span>
               )}
+              <Measured kept={measured(item, effect.analyte)} />
               {effect.evidence.certificate !== "" && (
                 <Documents
                   item={item.code}
