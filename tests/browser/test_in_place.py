@@ -2,7 +2,10 @@
 taken out is taken back.
 """
 
+import json
 import unittest
+
+from selenium.webdriver.common.keys import Keys
 
 from tests.browser.case import BrowserCase
 from zesty_glass.demo.homes import uid
@@ -40,6 +43,45 @@ class InPlace(BrowserCase):
         b.see("$468 a year")
         b.click("button", "Draw a glass behind it")
         b.find("button", "Behind: Water dispenser")
+
+    def test_what_others_fitted_is_taken_into_care(self):
+        b = self.b
+        self.go(f"/visits/{uid('home-1-visit')}/meaning")
+        b.click("button", "Take it into care")
+        b.click("a", "In our care")
+        b.see("Refrigerator filter: cartridge")
+        b.see("days over")
+        self.assertNotIn("Proposal", b.text())
+        self.clean()
+
+    def test_a_glass_is_asked_what_it_is(self):
+        b = self.b
+        self.go(f"/visits/{uid('home-7-visit')}/test")
+        for name in ("Dispenser", "Dispenser 2"):
+            b.click("button", "Draw a glass")
+            b.click("[role=dialog] button", "Dispenser")
+            b.click("[role=dialog] button", "just changed")
+            b.click("[role=dialog] button", "Draw it")
+            b.find("button", name)
+        glasses = self.glasses("home-7-visit")
+        self.assertEqual(
+            [(g["name"], g["after"], g["just_changed"]) for g in glasses if g["treated"]][-2:],
+            [("Dispenser", "dispenser", True), ("Dispenser 2", "dispenser", True)],
+        )
+
+    def glasses(self, visit):
+        view = json.loads(self.fetch(f"/api/visits/{uid(visit)}"))
+        return view["visit"]["samples"]
+
+    def test_a_setting_shows_at_once_on_the_card(self):
+        b = self.b
+        self.go(f"/visits/{uid('home-1-visit')}/line")
+        b.click("button", "Softener and drinking tap")
+        b.click("button.stage-name", "Softener")
+        field = b.driver.find_element("xpath", "//label[contains(.,'Kept back')]/../input")
+        field.send_keys("3", Keys.ENTER)
+        b.find("button", "about 6")
+        self.assertEqual(b.axe(), [])
 
     def test_a_stage_that_was_taken_out_is_taken_back(self):
         b = self.b

@@ -101,7 +101,7 @@ export const useComparison = (id: string, use: Use = "expected"): UseQueryResult
     placeholderData: (old) => old,
   });
 export type Renting = components["schemas"]["Renting"];
-/** What the firm lets of the options, over so many years; part of the visit, so read anew with it. */
+/** What the firm lets of the options, over so many years; read anew with the visit. */
 export const useRenting = (id: string, years: number): UseQueryResult<Renting[]> =>
   useQuery({
     queryKey: ["visit", id, "renting", years],

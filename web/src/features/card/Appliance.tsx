@@ -109,7 +109,11 @@ function Asked({
   };
   return (
     <section className="print:hidden mb-6" aria-label="What the household says">
-      <div className="grid grid-cols-[repeat(auto-fill,minmax(165px,1fr))] gap-x-5 gap-y-4 items-start">
+      <div
+        className={
+          "grid grid-cols-[repeat(auto-fill,minmax(165px,1fr))] gap-x-5 gap-y-4 items-start"
+        }
+      >
         {ASKS[kind].map(([key, label, unit]) => (
           <NumberField
             key={key}

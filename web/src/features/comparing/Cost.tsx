@@ -231,7 +231,8 @@ export function crossingWords(curves: Curve[]): string[] {
     c.cheaper.map(([other, m]) => {
       const b = curves.find((x) => x.id === other);
       const name = (x: Curve | undefined): string => (x?.letter ? x.letter : "today");
-      return `${name(c)} is dearer to begin with, and stays cheaper than ${name(b)} from year ${(m / 12).toFixed(1)}.`;
+      const from = `from year ${(m / 12).toFixed(1)}`;
+      return `${name(c)} is dearer to begin with, and stays cheaper than ${name(b)} ${from}.`;
     }),
   );
 }

@@ -147,7 +147,8 @@ const BATH_GAL = 40;
 export function Rows(shared: Shared): ReactElement {
   const { a, grid, units, currency } = shared;
   const biggest = Math.max(0, ...a.options.map((o) => o.waste?.total_gal_year ?? 0));
-  const tub = `one tub = ${num(tubSize(biggest) / BATH_GAL)} baths of ${volume(BATH_GAL, units)}, a year`;
+  const baths = num(tubSize(biggest) / BATH_GAL);
+  const tub = `one tub = ${baths} baths of ${volume(BATH_GAL, units)}, a year`;
   return (
     <div
       className="flex-1 min-h-0 overflow-y-auto scroll"

@@ -66,10 +66,10 @@ export function Chart({
   const y = (v: number): number => H - 24 - (Math.min(v * shown.factor, top) / top) * (H - 40);
   const name = ANALYTE_NAMES[series.analyte] ?? series.analyte;
   const told = points
-    .map(
-      (p) =>
-        `${p.at.slice(0, 10)} ${SAID[p.where]} ${((p.range?.best ?? 0) * shown.factor).toFixed(shown.decimals)}`,
-    )
+    .map((p) => {
+      const value = ((p.range?.best ?? 0) * shown.factor).toFixed(shown.decimals);
+      return `${p.at.slice(0, 10)} ${SAID[p.where]} ${value}`;
+    })
     .join(", ");
   return (
     <figure className="m-0">

@@ -66,7 +66,9 @@ export function NoteLine({ home, note }: { home: string; note: HomeNote }): Reac
   const strike = useStrikeNote(home);
   const takeBack = useTakeBack();
   return (
-    <li className="grid grid-cols-[120px_1fr_auto] gap-4 min-h-11 items-center border-b border-rule">
+    <li
+      className={"grid grid-cols-[120px_1fr_auto] gap-4 min-h-11 items-center border-b border-rule"}
+    >
       <span className="num text-m">{said(note.on)}</span>
       <span className="text-b">
         {note.struck ? <s className="text-ink-3">{note.text}</s> : note.text}

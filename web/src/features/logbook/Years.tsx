@@ -46,7 +46,8 @@ function onceSaid(s: Series, units: Units): string {
     ? `under ${(p.below * shown.factor).toFixed(shown.decimals)}`
     : ((p?.range?.best ?? 0) * shown.factor).toFixed(shown.decimals);
   const unit = shown.unit === "" ? "" : ` ${shown.unit}`;
-  return `${ANALYTE_NAMES[s.analyte] ?? s.analyte} ${value}${unit} (${said((p?.at ?? "").slice(0, 10))})`;
+  const day = said((p?.at ?? "").slice(0, 10));
+  return `${ANALYTE_NAMES[s.analyte] ?? s.analyte} ${value}${unit} (${day})`;
 }
 
 type Line = { at: string; note: HomeNote } | { at: string; event: HomeYears["events"][number] };

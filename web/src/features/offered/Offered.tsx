@@ -37,7 +37,7 @@ function Closed({ slow }: { slow: boolean }): ReactElement {
         <p className="text-l">
           {slow
             ? "Wait a minute, then open it again."
-            : "It may have ended, or it was taken back. Nothing is lost: ask the firm that sent it for a new one."}
+            : "It ended, or it was taken back. Nothing is lost: ask the firm for a new one."}
         </p>
       </div>
     </main>
@@ -74,6 +74,8 @@ function Care({ lines }: { lines: CareLine[] }): ReactElement | null {
 }
 
 /** What the words and marks of a proposal mean, for someone who was not there. */
+const complaintsAre = (n: number): string => (n === 1 ? "One complaint is" : `${n} complaints are`);
+
 function HowToRead({ offer }: { offer: Offer }): ReactElement {
   const unexplained = offer.unexplained.length;
   return (
@@ -93,8 +95,7 @@ function HowToRead({ offer }: { offer: Offer }): ReactElement {
         <li>“Not established” means there is no certificate for that contaminant.</li>
         <li>
           Doing nothing is one of the choices, with its own costs.
-          {unexplained > 0 &&
-            ` ${unexplained === 1 ? "One complaint is" : `${unexplained} complaints are`} not explained yet.`}
+          {unexplained > 0 && ` ${complaintsAre(unexplained)} not explained yet.`}
         </li>
         <li>
           Nothing here says whether water is fit to drink: a certified laboratory and the local

@@ -37,7 +37,7 @@ function Shown({ made, name, mail }: { made: Invited; name: string; mail: boolea
     <Code
       code={made.code}
       address={`${window.location.origin}${made.path}`}
-      what={`Tell or print this for ${name}. With it they choose their password, at the address below.`}
+      what={`Tell or print this for ${name}. With it they choose a password, at the address below.`}
     />
   );
 }

@@ -69,7 +69,7 @@ function Make(): ReactElement {
       {make.data && (
         <Code
           code={make.data.token}
-          what="Put it where the script finds it, as “Authorization: Bearer …”. docs/scripts.md has an example."
+          what="For the script, as “Authorization: Bearer …”. docs/scripts.md has an example."
         />
       )}
     </section>

@@ -1,4 +1,4 @@
-/** A photograph made small before it goes out: a telephone's has more than a kitchen's line takes. */
+/** A photograph made small before it goes out: a telephone's is more than a kitchen's line has. */
 const LONGEST_SIDE = 1600;
 const QUALITY = 0.85;
 

@@ -4,9 +4,8 @@ import type { ReactElement } from "react";
 import { StateMark } from "../../ui/marks";
 
 const WORDS: Record<string, string> = {
-  broken:
-    "This proposal was changed after it was sealed. Do not rely on it; ask the firm for the original.",
-  none: "This proposal carries no seal: it was written before there were seals, or the seal was taken away.",
+  broken: "This proposal was changed after it was sealed. Do not rely on it: ask the firm for it.",
+  none: "No seal: it was written before there were seals, or the seal was taken away.",
   unknown_key: "The seal of this proposal cannot be checked: its key is not known to this server.",
 };
 

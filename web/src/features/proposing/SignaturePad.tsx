@@ -12,7 +12,8 @@ export function SignaturePad({
   const [drawing, setDrawing] = useState(false);
   const at = (e: PointerEvent): string => {
     const r = box.current!.getBoundingClientRect();
-    return `${Math.round(((e.clientX - r.left) / r.width) * 600)},${Math.round(((e.clientY - r.top) / r.height) * 160)}`;
+    const x = Math.round(((e.clientX - r.left) / r.width) * 600);
+    return `${x},${Math.round(((e.clientY - r.top) / r.height) * 160)}`;
   };
   return (
     <svg

@@ -15,6 +15,9 @@ export interface Sign {
   at: [number, number];
 }
 
+const pairs = (combined: number): string =>
+  combined >= 0.05 ? `; pairs are chloramine, ${num(combined, 1)} mg/L` : "";
+
 export function signsOf(l: Look, values: Record<string, Value>, units: string): Sign[] {
   const out: Sign[] = [];
   const said = (a: string): string => (values[a] ? best(a, values[a], units) : "");
@@ -42,13 +45,13 @@ export function signsOf(l: Look, values: Record<string, Value>, units: string): 
   if (l.free >= 0.05 || l.combined >= 0.05)
     out.push({
       title: "Bubbles",
-      words: `chlorine, ${num(l.free, 1)} mg/L free${l.combined >= 0.05 ? `; pairs are chloramine, ${num(l.combined, 1)} mg/L` : ""}`,
+      words: `chlorine, ${num(l.free, 1)} mg/L free${pairs(l.combined)}`,
       at: [0.52, 0.76],
     });
   if (l.tds && values.tds?.range)
     out.push({
       title: "A mark on the wall",
-      words: `dissolved matter, between ${between("tds", values.tds.range, units)}: it cannot be seen`,
+      words: `dissolved matter, ${between("tds", values.tds.range, units)}: it cannot be seen`,
       at: [0.87, 0.23 + 0.6 * (1 - Math.min(1, (l.tds[0] + l.tds[1]) / 2000))],
     });
   if (l.unseen > 0)

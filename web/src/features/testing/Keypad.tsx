@@ -21,7 +21,8 @@ export function Keypad({
   decimals?: boolean;
 }): ReactElement {
   const cls =
-    "h-[44px] rounded-[10px] border-[1.5px] border-ink bg-paper font-d font-semibold text-[20px] active:bg-yuzu";
+    "h-[44px] rounded-[10px] border-[1.5px] border-ink bg-paper font-d font-semibold " +
+    "text-[20px] active:bg-yuzu";
   return (
     <div className="grid grid-cols-3 gap-[6px] w-[192px]" role="group" aria-label="Digits">
       {KEYS.map((k) => (

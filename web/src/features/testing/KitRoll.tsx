@@ -86,7 +86,10 @@ export function KitRoll({ current }: { current: string }): ReactElement {
             <span className={`pocket ${on ? "bg-yuzu text-on-yuzu" : "bg-ledge"}`}>
               <b className="block text-m leading-tight">{p.name}</b>
               <span
-                className={`flex gap-1 items-center mt-[5px] text-s whitespace-nowrap ${on ? "" : "text-ink-2"}`}
+                className={
+                  "flex gap-1 items-center mt-[5px] text-s whitespace-nowrap " +
+                  (on ? "" : "text-ink-2")
+                }
               >
                 <StateMark kind={s.mark} size={15} />
                 <span style={{ fontStretch: s.words.length > 10 ? "78%" : undefined }}>

@@ -43,7 +43,10 @@ export function TimerRings({ visit }: { visit: string }): ReactElement | null {
         return (
           <div
             key={t.id}
-            className={`flex items-center gap-2 pl-1 pr-0 rounded-[10px] ${done ? "bg-yuzu text-on-yuzu" : ""}`}
+            className={
+              "flex items-center gap-2 pl-1 pr-0 rounded-[10px]" +
+              (done ? " bg-yuzu text-on-yuzu" : "")
+            }
             role={done ? "alert" : undefined}
           >
             <Wheel

@@ -210,10 +210,11 @@ function House({ line, last }: { line: LineReport; last: boolean }): ReactElemen
   const order = inOrder(view.assessment.meaning?.findings ?? []);
   const { demand } = line;
   const water = streamLook(line.house.quantities, line.house.particulate_iron);
+  const bill = demand.from_bill ? ", from the bill" : "";
   return (
     <Column
       title="House"
-      sub={`${volume(demand.house_gal_day.best, units)} a day${demand.from_bill ? ", from the bill" : ""}`}
+      sub={`${volume(demand.house_gal_day.best, units)} a day${bill}`}
       drawing={<HouseDrawing />}
       from={water}
       to={water}

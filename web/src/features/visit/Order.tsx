@@ -121,7 +121,9 @@ function Unwound({ visit, current, done, sub, missing, search }: Props): ReactEl
             <Link
               to={`/visits/${visit}/${s}${search}`}
               aria-current={i === at ? "step" : undefined}
-              className={`flex flex-col justify-center min-h-12 no-underline font-d ${lookOf(i, s)}`}
+              className={
+                "flex flex-col justify-center min-h-12 no-underline font-d " + lookOf(i, s)
+              }
             >
               {name}
               {sub[s] !== undefined && (

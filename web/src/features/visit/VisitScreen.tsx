@@ -166,6 +166,8 @@ function StepBody({ step }: { step: Step }): ReactElement {
   }
 }
 
+const UNITS: Record<string, string> = { us: "US", metric: "metric" };
+
 function UnitsKey({
   units,
   onUnits,
@@ -177,7 +179,7 @@ function UnitsKey({
   return (
     <button
       className="min-h-11 px-2 text-s font-semibold underline underline-offset-4"
-      aria-label={`Units: ${units === "us" ? "US" : "metric"}. Show ${other === "us" ? "US" : "metric"} units`}
+      aria-label={`Units: ${UNITS[units] ?? units}. Show ${UNITS[other]} units`}
       onClick={() => onUnits(other)}
     >
       {units === "us" ? "US" : "metric"}
