@@ -49,6 +49,26 @@ def hardness(drops, at=AT, id="r1"):
     )
 
 
+class WhoPays(unittest.TestCase):
+    def test_each_thing_keeps_how_it_is_had_and_who_fits_it(self):
+        (bought,) = job("SO-15").bought
+        self.assertEqual((bought.terms, bought.fitter), ("buy", "firm"))
+        option = Option(
+            id="o",
+            name="The line",
+            stages=(
+                StageChoice(item="SO-15", fitter="licensed"),
+                StageChoice(item="DT-1", terms="rental"),
+            ),
+        )
+        h, w = home(drain=True, socket=True), water(hardness=340, tds=450)
+        line = walk(option, ITEMS, w, None, h, settings())
+        made = job_of(line, h, id="j", visit="v", proposal="p", units="us", made_at=AT)
+        self.assertEqual(
+            {(b.terms, b.fitter) for b in made.bought}, {("buy", "licensed"), ("rental", "firm")}
+        )
+
+
 class Steps(unittest.TestCase):
     def test_no_sheet_is_longer_than_can_be_kept_in_mind(self):
         for t in LIBRARY:

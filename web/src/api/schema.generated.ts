@@ -2810,6 +2810,25 @@ export interface components {
             predicted: boolean;
         };
         /**
+         * Bought
+         * @description One thing that was sold: ``terms``, how it is had (bought, rented, rented to own);
+         *     ``fitter``, whose work its fitting is. What it costs stands in the proposal that was signed.
+         */
+        Bought: {
+            /** Label */
+            label: string;
+            /**
+             * Terms
+             * @enum {string}
+             */
+            terms: "buy" | "rental" | "rent_to_own";
+            /**
+             * Fitter
+             * @enum {string}
+             */
+            fitter: "firm" | "licensed" | "self";
+        };
+        /**
          * BreathShown
          * @description What breath is expected to make of this water, and of one without minerals [pH]; None where
          *     its alkalinity is not known.
@@ -5372,6 +5391,11 @@ export interface components {
              * @default []
              */
             gauges: components["schemas"]["Gauge"][];
+            /**
+             * Bought
+             * @default []
+             */
+            bought: components["schemas"]["Bought"][];
         };
         /**
          * JobLine
@@ -7529,7 +7553,8 @@ export interface components {
         };
         /**
          * Purchase
-         * @description What is bought at month 0; ``let``: what is rented instead, with no price then.
+         * @description What is bought at month 0; ``let``: what is rented instead, with no price then; ``fitter``:
+         *     who fits it.
          */
         Purchase: {
             /** Code */
@@ -7546,6 +7571,12 @@ export interface components {
              */
             scope: "house" | "tap";
             let?: components["schemas"]["Letting"] | null;
+            /**
+             * Fitter
+             * @default firm
+             * @enum {string}
+             */
+            fitter: "firm" | "licensed" | "self";
         };
         /**
          * Quantity

@@ -9,6 +9,8 @@ from ..home import Home
 from ..record import record
 from ..testing.reading import work_out
 from ..testing.value import Value
+from ..treating.fitting import Fitter
+from ..treating.letting import Terms
 from ..treating.line import LineReport
 from . import drift
 from .care import Change, Falling, Part, falling, parts_of
@@ -31,6 +33,24 @@ class FittedStage:
     kind: str
     scope: str
     settings: tuple[tuple[str, str], ...]
+
+
+@record
+class Bought:
+    """One thing that was sold: ``terms``, how it is had (bought, rented, rented to own);
+    ``fitter``, whose work its fitting is. What it costs stands in the proposal that was signed.
+    """
+
+    label: str
+    terms: Terms
+    fitter: Fitter
+
+
+def _bought(line: LineReport) -> tuple[Bought, ...]:
+    return tuple(
+        Bought(label=p.label, terms="buy" if p.let is None else p.let.kind, fitter=p.fitter)
+        for p in line.purchases
+    )
 
 
 @record
@@ -87,6 +107,7 @@ class Job:
     follow_ups: tuple[FollowUp, ...] = ()
     note: str = ""
     gauges: tuple[Gauge, ...] = ()
+    bought: tuple[Bought, ...] = ()
 
 
 @record
@@ -132,6 +153,7 @@ def job_of(
         parts=parts_of(line.as_paid),
         promises=promises(line, units),
         plumbing=plumbing,
+        bought=_bought(line),
     )
 
 

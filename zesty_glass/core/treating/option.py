@@ -53,7 +53,9 @@ class Option:
 
 @record
 class Purchase:
-    """What is bought at month 0; ``let``: what is rented instead, with no price then."""
+    """What is bought at month 0; ``let``: what is rented instead, with no price then; ``fitter``:
+    who fits it.
+    """
 
     code: str
     label: str
@@ -61,6 +63,7 @@ class Purchase:
     installation: Decimal
     scope: Literal["house", "tap"]
     let: Letting | None = None
+    fitter: Fitter = "firm"
 
 
 def expand(
@@ -120,6 +123,7 @@ def bought_of(item: Item, choice: StageChoice) -> Purchase:
         price=item.price,
         installation=item.installation if choice.fitter == "firm" else Decimal(0),
         scope=item.scope,
+        fitter=choice.fitter,
     )
     if choice.terms == "buy":
         return as_bought

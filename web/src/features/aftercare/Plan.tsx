@@ -79,6 +79,38 @@ function FittedForm({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): 
   );
 }
 
+const HAD: Record<string, string> = {
+  buy: "paid to us",
+  rental: "rented from us, its parts as the rent says",
+  rent_to_own: "rented to own; its parts are theirs",
+};
+const FITS: Record<string, string> = {
+  firm: "fitted by us, in our price",
+  licensed: "fitted by a licensed person, paid beside us",
+  self: "fitted by the household",
+};
+
+/** Who pays for what, thing by thing, as it was sold; the amounts stand in what was signed. */
+function Bought({ job }: { job: JobView }): ReactElement | null {
+  const { bought } = job.job;
+  if (bought.length === 0) return null;
+  return (
+    <>
+      <h2 className="pt-4">Who pays for what</h2>
+      <ul>
+        {bought.map((b) => (
+          <li key={b.label} className="border-b border-rule py-2">
+            <b>{b.label}</b>
+            <span className="block text-m text-ink-2">
+              {HAD[b.terms]}; {FITS[b.fitter]}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
 /** What the customer pays for it, and when, as it was signed. */
 function Paid({ job }: { job: JobView }): ReactElement | null {
   if (job.payments.length === 0) return null;
@@ -127,6 +159,7 @@ export function PlanView({ job, onDo }: { job: JobView; onDo: (d: Doing) => void
       <p className="text-b">
         {[...new Set(fitting.flatMap((x) => x.tools))].join(", ") || "Nothing but the item."}
       </p>
+      <Bought job={job} />
       <Paid job={job} />
       <h2 className="pt-4">What it promises</h2>
       <p className="text-b">

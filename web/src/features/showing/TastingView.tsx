@@ -11,6 +11,7 @@ import { Big, Cautions, FacingView, Outcome, TwoSentences } from "./parts";
 import { useDemo, type BodyOf } from "./useDemo";
 
 type Tasting = BodyOf<"tasting">;
+type Demo = ReturnType<typeof useDemo<"tasting">>;
 type Result = Extract<
   NonNullable<NonNullable<ReturnType<typeof useDemo<"tasting">>["shown"]>["result"]>,
   { kind: "tasting" }
@@ -315,8 +316,17 @@ function AllLocked({ busy, onShow }: { busy: boolean; onShow: () => void }): Rea
 }
 
 /** What stands behind the rankings: the key on asking, then what it shows. */
-function Behind({ body, onAgain }: { body: Tasting; onAgain: () => void }): ReactElement {
-  const { shown, busy, error, save } = useDemo("tasting");
+function Behind({
+  demo,
+  body,
+  onAgain,
+}: {
+  demo: Demo;
+  body: Tasting;
+  onAgain: () => void;
+}): ReactElement {
+  // of the one who locks the rankings: a second hand on it would overtake what is under way
+  const { shown, busy, error, save } = demo;
   const open = body.tasters.some((t) => !t.ranks);
   const told = Boolean(body.shown_at) || Boolean(shown?.refused);
   const result = shown?.result?.kind === "tasting" ? shown.result : null;
@@ -337,7 +347,8 @@ function Behind({ body, onAgain }: { body: Tasting; onAgain: () => void }): Reac
 
 /** A tasting under way: one taster after the other, then the key. */
 function Going({ onAgain }: { onAgain: () => void }): ReactElement | null {
-  const { body, made, save } = useDemo("tasting");
+  const demo = useDemo("tasting");
+  const { body, made, save } = demo;
   if (!body) return null;
   const next = body.tasters.findIndex((t) => !t.ranks);
   const lock = (ranks: Record<string, number>, said: Said): void =>
@@ -350,7 +361,7 @@ function Going({ onAgain }: { onAgain: () => void }): ReactElement | null {
       {next >= 0 && (
         <Ranking key={`${made?.id ?? ""}${next}`} t={body} index={next} onLock={lock} />
       )}
-      <Behind body={body} onAgain={onAgain} />
+      <Behind demo={demo} body={body} onAgain={onAgain} />
     </>
   );
 }

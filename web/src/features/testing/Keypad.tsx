@@ -1,6 +1,6 @@
 /** Digits for wet hands; the keyboard types the same. */
 import { Delete } from "lucide-react";
-import type { ReactElement } from "react";
+import { useEffect, useState, type ReactElement } from "react";
 
 const KEYS = ["1", "2", "3", "4", "5", "6", "7", "8", "9", ".", "0"];
 
@@ -55,6 +55,22 @@ export function backToDisplay(): void {
   document.getElementById(DISPLAY)?.focus({ preventScroll: true });
 }
 
+/**
+ * What is to be done, at once or as soon as what is under way has ended: whoever types on while the
+ * last reading is still sent loses nothing.
+ */
+function useInTurn(busy: boolean, doIt: () => void): () => void {
+  const [waiting, setWaiting] = useState(false);
+  useEffect(() => {
+    if (!waiting || busy) return;
+    setWaiting(false);
+    doIt();
+    // once for each that waits
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [waiting, busy]);
+  return () => (busy ? setWaiting(true) : doIt());
+}
+
 interface PadFormProps {
   label: string;
   unit: string;
@@ -76,12 +92,13 @@ export function PadForm({
   focus = false,
 }: PadFormProps): ReactElement {
   const name = `${label}${unit ? ` [${unit}]` : ""}`;
+  const submit = useInTurn(busy, onKeep);
   return (
     <form
       className="grid gap-2 w-[192px] shrink-0"
       onSubmit={(e) => {
         e.preventDefault();
-        onKeep();
+        if (text !== "") submit();
       }}
     >
       <span className="text-m font-semibold" aria-hidden="true">
@@ -115,7 +132,8 @@ export function PadForm({
             padding: "0 12px",
             width: 74,
           }}
-          disabled={busy || text === ""}
+          aria-busy={busy}
+          disabled={text === ""}
         >
           Keep
         </button>

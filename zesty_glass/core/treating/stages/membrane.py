@@ -21,7 +21,7 @@ from .membrane_flow import (
     rated_ratio,
     waste_ratio,
 )
-from .membrane_shown import figures_of, rated_waste, settings_of
+from .membrane_shown import figures_of, rated_waste, settings_of, summary_of
 
 CHECKS = {
     "membrane.feed": Says(
@@ -252,7 +252,7 @@ def run(inp: StageInput) -> StageReport:
         drains=_drains(f, size.ratio, drunk) + _lost(size.lost),
         due=_dues(inp),
         running=_water(f, size.ratio, inp, size.lost),
-        summary=f"{size.here.gpd:.0f} gal/day here",
+        summary=summary_of(f, size.here),
     )
 
 

@@ -170,11 +170,33 @@ def _fills(f: MembraneFigures, here: Here) -> Figure:
     )
 
 
+def glass_seconds(gpd: float) -> float:
+    """How long a glass takes of what is made [s].
+
+    Args:
+        gpd: made a day, above 0 [gal/day].
+
+    Source: a glass of 8 US fluid ounces is a sixteenth of a gallon; 86,400 seconds a day.
+
+    >>> glass_seconds(400.0)
+    13.5
+    """
+    return GLASS_GAL * _SECONDS_A_DAY / gpd
+
+
+def summary_of(f: MembraneFigures, here: Here) -> str:
+    """What it comes to here: what it makes, and how soon a glass is full without a tank."""
+    makes = f"{here.gpd:.0f} gal/day here"
+    if f.tank_gal or here.gpd <= 0:
+        return makes
+    return f"{makes}, a glass in {words.about(glass_seconds(here.gpd))} s"
+
+
 def _fills_a_glass(f: MembraneFigures, here: Here) -> Figure | None:
     """How long a glass takes without a tank: what it makes is what runs."""
     if f.tank_gal or here.gpd <= 0:
         return None
-    seconds = GLASS_GAL * _SECONDS_A_DAY / here.gpd
+    seconds = glass_seconds(here.gpd)
     return Figure(
         id="glass",
         label="fills a glass in",
