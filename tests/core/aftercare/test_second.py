@@ -37,6 +37,7 @@ class SecondTest(unittest.TestCase):
         for days, state in ((7, "due"), (8, "overdue")):
             f = as_falling(second, FITTED + timedelta(days=days))
             self.assertEqual((f.part.key, f.next, f.state), (KEY, second.on, state))
+            self.assertEqual((f.last, f.changed, f.part.months), (FITTED, 0, 0.0))
         self.assertFalse(as_falling(second, FITTED).part.own)
 
 

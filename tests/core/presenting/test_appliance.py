@@ -5,7 +5,9 @@ from dataclasses import replace
 from datetime import UTC, datetime
 from decimal import Decimal
 
+from tests.making import reading
 from zesty_glass.core.assess import assess
+from zesty_glass.core.demonstrating.kettle import scale_mg_l
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.presenting.appliance import (
     APPLIANCES,
@@ -15,6 +17,9 @@ from zesty_glass.core.presenting.appliance import (
     salt_least,
 )
 from zesty_glass.core.ranges import Range
+from zesty_glass.core.testing.instruments import Instrument, InstrumentKind
+from zesty_glass.core.testing.observations import PadMatch
+from zesty_glass.core.words import about
 from zesty_glass.demo.homes import demo_visits
 
 AT = datetime(2026, 11, 20, 9, tzinfo=UTC)
@@ -23,6 +28,20 @@ HARD, *_ = demo_visits(AT)  # 325 mg/L as it comes, a softener in its lines
 
 def card(kind, told=None, visit=HARD):
     return appliance_card(visit, assess(visit), kind, told or Told())
+
+
+def open_ended(sample):
+    """A glass whose strip ended above its last pad."""
+    strip = Instrument(
+        id="strip",
+        name="Strip",
+        kind=InstrumentKind.STRIP,
+        analyte="hardness",
+        unit="mg/L as CaCO3",
+        steps=(0.0, 120.0, 425.0),
+    )
+    others = tuple(r for r in sample.readings if r.analyte != "hardness")
+    return replace(sample, readings=(*others, reading("hardness", strip, PadMatch(pad=2))))
 
 
 def lines(water):
@@ -81,8 +100,20 @@ class Cards(unittest.TestCase):
         self.assertEqual(said["Descale"], "yearly")
         self.assertIn("not turned down", said["Temperature"])
 
-    def test_a_coffee_machine_s_scale_is_at_most(self):
-        self.assertIn("g a year", lines(card("coffee_machine").waters[0])["Scale, at most"])
+    def test_a_coffee_machine_s_scale_is_at_most_what_may_fall_out(self):
+        water = assess(HARD).options[0].line.source
+        most = scale_mg_l(water)[0].high
+        for litres, uses in ((2.0, None), (5.0, 100.0)):
+            told = Told(litres=litres, uses_year=uses)
+            said = lines(card("coffee_machine", told).waters[0])["Scale, at most"]
+            grams = most * litres * (uses or 365.25) / 1000
+            self.assertTrue(said.startswith(f"{about(grams)} g a year"), said)
+
+    def test_a_hardness_without_an_upper_end_sets_the_highest_step(self):
+        at = replace(HARD, samples=tuple(open_ended(s) for s in HARD.samples))
+        raw = card("dishwasher", visit=at).waters[0]
+        self.assertIn("highest", lines(raw)["Hardness step"])
+        self.assertEqual(lines(card("water_heater", visit=at).waters[0])["Descale"], "yearly")
 
     def test_every_appliance_has_a_card(self):
         for kind, appliance in APPLIANCES.items():

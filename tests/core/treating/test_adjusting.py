@@ -114,6 +114,13 @@ class Hours(unittest.TestCase):
         _, checks = self.clocks({"clock_hour": 3}, {"clock_hour": 4})
         self.assertNotIn("line.same_hour", [c.id for c in checks])
 
+    def test_what_drains_nothing_has_no_hour(self):
+        drawn = line(
+            (ITEMS["AC-U15"], {}), (ITEMS["SO-20"], {}), values={**ACID, "hardness": 200.0}
+        )
+        hours = clock_hours(drawn.stages)
+        self.assertEqual([drawn.stages[i].code for i in hours], ["SO-20"])
+
     def test_hours_in_words(self):
         self.assertEqual(
             [hour_words(h) for h in (0, 11, 12, 17, 18, 23)],
@@ -141,6 +148,22 @@ class Carried(unittest.TestCase):
         self.assertLess(worst, f.number)
         # 7.48 × 1.5 ÷ 9 gpm
         self.assertAlmostEqual(figure(stage, "contact").number, 1.247, 3)
+
+    def test_a_feed_pump_and_a_bed_that_loses_nothing_carry_no_bags(self):
+        def ids(code, **values):
+            return [
+                f.id for f in line((ITEMS[code], {}), values={**ACID, **values}).stages[0].figures
+            ]
+
+        self.assertIn("top_up", ids("AC-U15"))
+        self.assertNotIn("top_up", ids("AC-FD"))
+
+    def test_one_bag_is_said_as_one(self):
+        unit = ITEMS["AC-U15"]
+        for months in range(1, 40):
+            stage = line((unit, {"refill_months": months}), values=ACID).stages[0]
+            said = figure(stage, "top_up").worst
+            self.assertNotIn("1 bags", said.replace(".1 bags", ""))
 
     def test_a_top_up_that_is_set_sooner_is_kept(self):
         unit = ITEMS["AC-U15"]
@@ -208,7 +231,10 @@ class Salt(unittest.TestCase):
         # the same bags: 4 for bringing each beside 8 for the salt
         self.assertEqual(brought["Salt, brought"] * 2, brought["Salt"])
         self.assertEqual((chores[0].label, chores[0].minutes), ("Carry salt", 10))
-        self.assertEqual(less[0].minutes, 4)
+        self.assertEqual((less[0].minutes, less[0].bags), (4, 0))
+        # two bags at a time, carried or brought
+        self.assertAlmostEqual(chores[0].bags, 2 * chores[0].times_year)
+        self.assertAlmostEqual(less[0].times_year, chores[0].times_year)
 
     def test_a_price_below_nothing_is_refused(self):
         with self.assertRaises(RuleError):
