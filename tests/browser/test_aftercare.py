@@ -32,7 +32,7 @@ class AfterTheSale(BrowserCase):
         b.see("Nothing measured behind it yet")
         self.measure("pH, house", "6.3")
         b.see("A bypass is open.")
-        b.find("h1", "1 of 1 fall short")
+        b.find("h1", "1 of 1 falls short")
         b.click("button", "Follow it up")
         b.type("form input", "The bypass was open.")
         b.click("button", "Close it")
@@ -113,6 +113,6 @@ class AfterTheSale(BrowserCase):
     def test_what_falls_short_is_said_with_its_follow_up(self):
         b = self.b
         self.go(job("past-4-proposal") + "?part=proof")
-        b.find("h1", "1 of 1 fall short")
+        b.find("h1", "1 of 1 falls short")
         self.assertEqual((b.axe(), b.out_of_reach()), ([], []))
         b.see("Followed up")

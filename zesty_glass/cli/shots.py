@@ -40,7 +40,7 @@ VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "nothing-needed": (f"/visits/{uid('home-7-visit')}/meaning", (1280, 800), "Nothing needed"),
     "due": ("/due", (1280, 800), "Jobs that wait"),
     "job-steps": (f"{_JOB}?part=steps&sheet=pipe", (820, 1180), "Take along"),
-    "job-proof": (f"{_JOB}?part=proof", (1280, 800), "fall short"),
+    "job-proof": (f"{_JOB}?part=proof", (1280, 800), "falls short"),
     "legend": ("/legend", (1280, 800), "How a glass reads"),
     "people": ("/people", (1280, 800), "Invite somebody"),
 }

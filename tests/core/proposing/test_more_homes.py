@@ -150,6 +150,15 @@ class TownHomes(unittest.TestCase):
         self.assertEqual(ideas(s)[0], "Do nothing")
         self.assertTrue(any("aquarium" in t.lower() for t in s.first))
 
+    def test_a_bed_made_for_tannin_is_no_softener_where_there_is_none(self):
+        about = {**TOWN, "bathrooms": 9, "people": 20}  # where few softeners are large enough
+        _, s = asked(ON_CHALK, ("white_crust",), **about)
+        self.assertNotIn("TM-20", {c.item for line in s.lines for c in line.option.stages})
+        (why,) = (x.sentence for x in s.left_out if x.code == "TM-20")
+        self.assertIn("tannin, which was not found", why)
+        _, brown = asked({**CLEAN_WELL, "tannin": 2.0, "hardness": 150.0}, ("brown_water",))
+        self.assertNotIn("not found", "".join(x.sentence for x in brown.left_out))
+
     def test_an_infant_behind_an_unknown_service_line_asks_for_lead(self):
         for line, wants in (("", True), ("lead", True), ("galvanised", True), ("copper", False)):
             about = {**TOWN, "service_line": line}

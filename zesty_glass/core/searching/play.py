@@ -108,7 +108,9 @@ def in_play(
             p = profiles[i.code]
             if i.code in parts:
                 continue
-            if i.code not in playing and (p.changes & asked or f"@{i.kind}" in asked):
+            if i.code in playing or not _for_this(i, wanted):
+                continue
+            if p.changes & asked or f"@{i.kind}" in asked:
                 playing[i.code] = i
                 asked |= p.asks
                 grew = True
@@ -121,9 +123,20 @@ def in_play(
     return Play(
         items=tuple(i for i in items if i.code in playing),
         stopped={c: p.stop for c, p in profiles.items() if p.stop is not None and c in playing},
-        idle={
-            i.code: "Sold only as a part of a system." if i.code in parts else why
-            for i in items
-            if i.code not in playing
-        },
+        idle={i.code: _idle(i, parts, wanted, why) for i in items if i.code not in playing},
     )
+
+
+def _for_this(item: Item, wanted: tuple[str, ...]) -> bool:
+    """Whether what an item is made for was found, where it is made for something of its own."""
+    return not item.figures.made_for or bool(item.figures.made_for & set(wanted))
+
+
+def _idle(item: Item, parts: set[str], wanted: tuple[str, ...], why: str) -> str:
+    """Why an item has no part."""
+    if item.code in parts:
+        return "Sold only as a part of a system."
+    if wanted and not _for_this(item, wanted):
+        names = ", ".join(ANALYTES[a].said for a in sorted(item.figures.made_for))
+        return f"Made for {names}, which was not found."
+    return why

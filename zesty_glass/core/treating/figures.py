@@ -52,6 +52,11 @@ class Figures:
         return None
 
     @property
+    def made_for(self) -> frozenset[str]:
+        """Analytes of which one must be found before it is proposed; empty: whatever it changes."""
+        return frozenset()
+
+    @property
     def disinfects(self) -> bool:
         """Whether what stands behind it counts as disinfected."""
         return False

@@ -56,6 +56,39 @@ function fillOf(kind: string, label: string): string {
   return FILL[kind] ?? "var(--slip)";
 }
 
+/** A glass for a test. */
+function GlassToken(): ReactElement {
+  return (
+    <>
+      <path d="M6,8H24L21,40H9Z" fill="var(--paper)" stroke="var(--ink)" strokeWidth={1.8} />
+      <path
+        d="M7.400,22H22.600L21,40H9Z"
+        fill="var(--water)"
+        stroke="var(--ink)"
+        strokeWidth={1.2}
+      />
+    </>
+  );
+}
+
+/** What is drawn for a kind of part or work; a cartridge where it has no picture of its own. */
+function pictureOf(kind: string, fill: string): ReactElement {
+  switch (kind) {
+    case "lamp":
+      return <Lamp />;
+    case "media":
+    case "resin":
+      return <Bag fill={fill} />;
+    case "service":
+    case "part":
+      return <Wrench />;
+    case "test":
+      return <GlassToken />;
+    default:
+      return <Cartridge fill={fill} />;
+  }
+}
+
 export function PartToken({
   kind,
   label = "",
@@ -65,18 +98,9 @@ export function PartToken({
   label?: string;
   size?: number;
 }): ReactElement {
-  const fill = fillOf(kind, label);
   return (
     <svg viewBox="0 0 30 46" width={size * 0.65} height={size} aria-hidden="true">
-      {kind === "lamp" ? (
-        <Lamp />
-      ) : kind === "media" || kind === "resin" ? (
-        <Bag fill={fill} />
-      ) : kind === "service" || kind === "part" ? (
-        <Wrench />
-      ) : (
-        <Cartridge fill={fill} />
-      )}
+      {pictureOf(kind, fillOf(kind, label))}
     </svg>
   );
 }

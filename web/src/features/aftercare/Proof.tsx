@@ -326,7 +326,7 @@ export function ProofView({ job, onDo }: { job: JobView; onDo: (d: Doing) => voi
   const shorts = s.proved.filter((p) => p.verdict === "short").length;
   const title =
     shorts > 0
-      ? `${shorts} of ${s.proved.length} fall short`
+      ? `${shorts} of ${s.proved.length} ${shorts === 1 ? "falls" : "fall"} short`
       : s.proved.length === 0
         ? "Nothing measured behind it yet"
         : "It keeps its promise so far";

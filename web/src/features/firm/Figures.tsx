@@ -6,7 +6,9 @@ import { useState, type ReactElement } from "react";
 
 import { api, data } from "../../api/client";
 import type { FirmView } from "../../api/hooks";
+import { ShownUnits } from "../../app/units";
 import { NumberField, Seg, TextField, YES_NO } from "../../ui/fields";
+import { QuantityField } from "../../ui/QuantityField";
 import { Trouble } from "../../ui/Trouble";
 import { DayField } from "../in-place/DayField";
 
@@ -176,7 +178,7 @@ function Numbers({ s, set }: Part): ReactElement {
         onChange={(u) => set({ units: u === "metric" ? "metric" : "us" })}
       />
       {FIGURES.map((f) => (
-        <NumberField
+        <QuantityField
           key={f.label}
           label={f.label}
           unit={f.unit.replace("$", s.currency)}
@@ -298,7 +300,9 @@ export function Figures({ firm, may }: { firm: FirmView; may: boolean }): ReactE
         </span>
       </div>
       <fieldset disabled={!may} className="border-0 p-0 m-0 mt-3 grid gap-4">
-        <Numbers s={s} set={set} />
+        <ShownUnits.Provider value={s.units}>
+          <Numbers s={s} set={set} />
+        </ShownUnits.Provider>
         <Texts s={s} set={set} />
         <label className="field">
           <span>Areas in the order one drives them, one a line</span>

@@ -65,6 +65,11 @@ class TanninFigures(Figures):
 
     above_zero = ("regen_days",)
 
+    @property
+    def made_for(self) -> frozenset[str]:
+        """Tannin, of a mixed bed: it softens too, and is no softener where there is none."""
+        return frozenset({"tannin"} if self.cation_ft3 else ())
+
 
 NITRATE_STOP = 5.0  # [mg/L as N], half of 10
 
