@@ -147,7 +147,7 @@ class Carried(unittest.TestCase):
         worst = float(f.worst.split("every ")[1].split()[0])
         self.assertLess(worst, f.number)
         # 7.48 × 1.5 ÷ 9 gpm
-        self.assertAlmostEqual(figure(stage, "contact").number, 1.247, 3)
+        self.assertAlmostEqual(figure(stage, "ebct").number, 1.247, 3)
 
     def test_a_feed_pump_and_a_bed_that_loses_nothing_carry_no_bags(self):
         def ids(code, **values):

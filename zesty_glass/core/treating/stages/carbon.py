@@ -101,25 +101,33 @@ def _radon(inp: StageInput) -> list[Check]:
     return [met("carbon.radon", f"radon {r.best:,.0f} pCi/L, under {RADON_STOP_PCI_L:,.0f}")]
 
 
-def _contact(volume_ft3: float, flow: float, have: float) -> tuple[Figure, ...]:
-    return (
-        Figure(
-            id="ebct",
-            label="contact time at peak",
-            value=f"{have:.1f}",
-            unit="min",
-            number=have,
-            working=working(
-                "Why this contact time?",
-                "EBCT = 7.48 · ft³ ÷ gpm",
-                "definition of empty bed contact time; 1 ft³ = 7.48052 gal",
-                ("carbon", f"{volume_ft3:g}", "ft³"),
-                ("peak flow", f"{flow:g}", "gpm"),
-                ("contact time", f"{have:.1f}", "min", True),
-                ("at 3 gpm, one shower and a tap", f"{ebct_min(volume_ft3, 3):.1f}", "min"),
-            ),
+def contact_figure(bed: str, volume_ft3: float, flow_gpm: float) -> Figure:
+    """How long the water stays in a bed at a flow, with its working.
+
+    Args:
+        bed: what it is of, e.g. "carbon". volume_ft3: [ft³]. flow_gpm: [gpm].
+    """
+    have = ebct_min(volume_ft3, flow_gpm)
+    return Figure(
+        id="ebct",
+        label="contact time at peak",
+        value=f"{have:.1f}",
+        unit="min",
+        number=have,
+        working=working(
+            "Why this contact time?",
+            "EBCT = 7.48 · ft³ ÷ gpm",
+            "definition of empty bed contact time; 1 ft³ = 7.48052 gal",
+            (bed, f"{volume_ft3:g}", "ft³"),
+            ("peak flow", f"{flow_gpm:g}", "gpm"),
+            ("contact time", f"{have:.1f}", "min", True),
+            ("at 3 gpm, one shower and a tap", f"{ebct_min(volume_ft3, 3):.1f}", "min"),
         ),
     )
+
+
+def _contact(volume_ft3: float, flow_gpm: float) -> tuple[Figure, ...]:
+    return (contact_figure("carbon", volume_ft3, flow_gpm),)
 
 
 SHOWN_MG_L = 0.05  # [mg/L] chlorine under this asks no contact time: what kits can show
@@ -166,9 +174,8 @@ def _may_stand(inp: StageInput, f: CarbonFigures) -> list[Check]:
 
 def _held(
     inp: StageInput, f: CarbonFigures, volume_ft3: float, changes: dict[str, Quantity]
-) -> tuple[list[Check], dict[str, Quantity], float]:
-    """A house's bed at peak flow: its checks, the claims that it weakens, its contact time
-    [min]."""
+) -> tuple[list[Check], dict[str, Quantity]]:
+    """A house's bed at peak flow: its checks, and the claims that it weakens."""
     stream, flow = inp.stream, inp.site.demand.peak_gpm
     have = ebct_min(volume_ft3, flow)
     present = [
@@ -183,7 +190,7 @@ def _held(
         if (now := stream.get(n)) is not None
         and (q := _weakened(changes[n], now, share)) is not None
     }
-    return checks, weak, have
+    return checks, weak
 
 
 def run(inp: StageInput) -> StageReport:
@@ -198,9 +205,9 @@ def run(inp: StageInput) -> StageReport:
     checks += more
     figures: Callable[[], tuple[Figure, ...]] = tuple
     if house and f.volume_ft3 is not None:
-        held, weak, have = _held(inp, f, f.volume_ft3, changes)
+        held, weak = _held(inp, f, f.volume_ft3, changes)
         checks, changes = checks + held, changes | weak
-        figures = partial(_contact, f.volume_ft3, site.demand.peak_gpm, have)
+        figures = partial(_contact, f.volume_ft3, site.demand.peak_gpm)
     if house and site.home.source is Source.CITY:
         checks.append(told("carbon.disinfectant", "say"))
     washed = backwash_of(f.backwash_gpm, f.backwash_gal, f.backwash_days, inp)

@@ -12,7 +12,7 @@ from ...units import L_PER_GAL, MG_PER_LB
 from ..adjusting import REFILL
 from ..report import Due, Figure
 from .calcite import NeutraliserFigures, Rise
-from .carbon import ebct_min
+from .carbon import contact_figure
 from .common import StageInput, money, working
 
 BAG_LB = 50.0
@@ -119,8 +119,6 @@ def carried(f: NeutraliserFigures, inp: StageInput, r: Rise, m: Media) -> tuple[
     worst = months_to_top_up(m.bed_lb, media_lb_year(high, inp.site.demand.house_gal_year))
     bags = m.months / 12 * m.lb_year / BAG_LB
     said = f"{words.number(bags, 1)} bags" if round(bags, 1) != 1 else "one bag"
-    peak = inp.site.demand.peak_gpm
-    minutes = ebct_min(f.volume_ft3, peak)
     return (
         Figure(
             id="top_up",
@@ -140,19 +138,5 @@ def carried(f: NeutraliserFigures, inp: StageInput, r: Rise, m: Media) -> tuple[
                 ("at the most that it adds", f"{worst:.1f}", "months"),
             ),
         ),
-        Figure(
-            id="contact",
-            label="in the bed at peak",
-            value=f"{minutes:.1f}",
-            unit="min",
-            number=minutes,
-            working=working(
-                f"Why {minutes:.1f} minutes?",
-                "EBCT = 7.48 · ft³ ÷ gpm",
-                "definition of empty bed contact time; 1 ft³ = 7.48052 gal",
-                ("bed", f"{f.volume_ft3:g}", "ft³"),
-                ("peak", f"{peak:g}", "gpm"),
-                ("in the bed", f"{minutes:.2f}", "min", True),
-            ),
-        ),
+        contact_figure("bed", f.volume_ft3, inp.site.demand.peak_gpm),
     )
