@@ -48,10 +48,11 @@ class Offline(unittest.TestCase):
         b.sign_in(served.base, EMAIL, PASSWORD)
         b.go(f"{served.base}/visits/{uid('home-1-visit')}/meaning")
         b.see("What bothers them")
-        b.until(
+        b.until(  # each step's part is fetched ahead, one after the other
             lambda d: d.execute_script(
-                "return performance.getEntriesByType('resource')"
-                ".filter(e => e.name.includes('/assets/Compare')).length > 0"
+                "const got = performance.getEntriesByType('resource').map((e) => e.name);"
+                "return ['Line-', 'Compare-', 'OfferStep-'].every("
+                "(part) => got.some((name) => name.includes('/assets/' + part)))"
             )
         )
         served.close()
