@@ -67,6 +67,13 @@ class Homes(ApiCase):
         version = self.get(f"/api/visits/{id}")["versions"]["visit"]
         self.send("PATCH", f"/api/visits/{id}", {"version": version, "step": "meaning"})
         self.assertIn("Aldith Crane-Pomfrey", self.names("found=hardness"))
+        later = self.send("POST", f"/api/visits/{id}/again", {"id": str(uuid4())}, 201)["id"]
+        now = self.get(f"/api/visits/{later}")["versions"]["visit"]
+        self.send("PATCH", f"/api/visits/{later}", {"version": now, "step": "meaning"})
+        self.assertNotIn("Aldith Crane-Pomfrey", self.names("found=hardness"))
+        version = self.get(f"/api/visits/{id}")["versions"]["visit"]
+        self.send("PATCH", f"/api/visits/{id}", {"version": version, "step": "show"})
+        self.assertNotIn("Aldith Crane-Pomfrey", self.names("found=hardness"))
 
     def test_homes_where_something_falls_due(self):
         now = self.get("/api/homes?due=0")["homes"]

@@ -79,6 +79,7 @@ NUMBERS: dict[str, tuple[float, float]] = {
     "sample_ml": (0, 100_000),
     "share": (0, 1),
     "spares_years": (0, 100),
+    "nitrate_n": (0, 100_000),
     "flushed_gal": (0, 1000),
     "life_factor": (0.001, 100),
 }

@@ -47,7 +47,7 @@ def lacking(card: OwnWater, today: date) -> tuple[str, ...]:
     'filled within 7 days'
     """
     reported = not _old(card.reported_on, REPORTED, today) and bool(card.report_number.strip())
-    nitrate = card.nitrate_n is not None and card.nitrate_n <= NITRATE_N_MOST
+    nitrate = card.nitrate_n is not None and 0 <= card.nitrate_n <= NITRATE_N_MOST
     wanted = (
         (_old(card.filled_on, FRESH, today), f"filled within {FRESH.days} days"),
         (_old(card.checked_on, CHECKED, today), f"checked within {CHECKED.days} days"),

@@ -267,6 +267,7 @@ class MayBeTasted(unittest.TestCase):
             ("bacteria_absent", None),
             ("bacteria_absent", False),
             ("nitrate_n", 10.1),
+            ("nitrate_n", -0.1),
             ("nitrate_n", None),
         ):
             with self.subTest(name, bad=bad):
@@ -283,11 +284,15 @@ class InWords(unittest.TestCase):
 
     def test_words_are_counted_by_water_the_most_often_said_first(self):
         a, b = CODES[:2]
-        t = self.told({a: ("flat", "earthy")}, {a: ("earthy", "earthy")}, {b: ("sweet",)})
+        t = self.told({a: ("flat", "earthy")}, {a: ("earthy",)}, {b: ("sweet",)})
         self.assertEqual(words_of(t), {a: (("earthy", 2), ("flat", 1)), b: (("sweet", 1),)})
 
     def test_a_word_that_nobody_knows_or_another_s_code_is_refused(self):
-        for said in ({CODES[0]: ("clean",)}, {"XXX": ("flat",)}):
+        for said in (
+            {CODES[0]: ("clean",)},
+            {"XXX": ("flat",)},
+            {CODES[0]: ("flat", "flat")},
+        ):
             with self.assertRaises(RuleError) as e:
                 self.told(said, {}, {})
             self.assertEqual(e.exception.code, "tasting.words")

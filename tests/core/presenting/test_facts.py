@@ -45,6 +45,12 @@ class Facts(unittest.TestCase):
         self.assertEqual(words.split("; ")[0], "Brush every month")
         self.assertTrue(words.endswith(f"{one.name} every 6 months"))
 
+    def test_spare_parts_that_are_promised(self):
+        pitcher = item("pitcher", spares_years=None)
+        self.assertIsNone(row(with_one(pitcher), "spares"))
+        words = row(with_one(replace(pitcher, spares_years=8.0)), "spares").values["x"]
+        self.assertEqual(words, f"{pitcher.name}: 8 years")
+
     def test_who_looks_after_it(self):
         softener = item("softener")
         part = replace(softener.consumables[0], months=12.0)

@@ -241,6 +241,15 @@ class Salt(unittest.TestCase):
             settings(salt_delivery=Decimal("-1"))
 
 
+class Areas(unittest.TestCase):
+    def test_each_is_named_once_and_none_is_empty(self):
+        self.assertEqual(settings(areas=("Marl End", "Cinderlow")).areas[0], "Marl End")
+        for bad in (("A", "A"), ("A", " ")):
+            with self.assertRaises(RuleError) as e:
+                settings(areas=bad)
+            self.assertEqual(e.exception.code, "settings.areas")
+
+
 class TankSwitch(unittest.TestCase):
     def test_a_well_s_pressure_lies_between_its_switch(self):
         about = home(cut_in_psi=30.0, cut_out_psi=50.0)

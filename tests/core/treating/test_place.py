@@ -144,6 +144,16 @@ class Place(unittest.TestCase):
             self.assertEqual(pipe_checks(False, home(pipe_material=pipe)), [])
         self.assertIn("of copper", pipe_checks(True, home(pipe_material="copper"))[0].sentence)
 
+    def test_a_service_line_is_asked_about_where_lead_was_found_in_town(self):
+        def said(place, **values):
+            return [c.id for c in line_of(LEAD, place, **values).checks if c.id == "pipe.service"]
+
+        town = home(source=Source.CITY, service_line="")
+        self.assertEqual(said(town, lead=0.02), ["pipe.service"])
+        self.assertEqual(said(town), [])
+        self.assertEqual(said(replace(town, service_line="copper"), lead=0.02), [])
+        self.assertEqual(said(replace(town, source=Source.WELL_DRILLED), lead=0.02), [])
+
     def test_floor_frost_and_flow_warn(self):
         found = statuses(place_checks(self.unit, site(floor_ok=False, freezing=True)))
         self.assertEqual(

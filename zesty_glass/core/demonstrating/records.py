@@ -335,10 +335,11 @@ class Tasting:
                     "Draw the orders again.",
                 )
             strange = {w for told in t.said.values() for w in told} - set(TASTED)
-            if strange or set(t.said) - set(codes):
+            twice = any(len(set(told)) < len(told) for told in t.said.values())
+            if strange or twice or set(t.said) - set(codes):
                 raise _fail(
                     "tasting.words",
-                    f"{t.name} said what is no word for a taste: {', '.join(sorted(strange))}.",
+                    f"{t.name} said a word twice, of no water here, or none for a taste.",
                     "body.tasters",
                     f"Use {', '.join(TASTED)}.",
                 )
