@@ -81,6 +81,16 @@ class Answers(unittest.TestCase):
         self.assertEqual((f.working.rows[0].value, f.working.rows[0].unit), ("9", "gpm"))
         self.assertIn("9 gpm", f.working.note)
 
+    def test_a_share_of_each_gallon_is_the_same_share_of_each_litre(self):
+        f = replace(self.figure("3.5", "gal"), label="to the drain a gallon drunk")
+        (shown,) = in_units((f,), METRIC)
+        self.assertEqual((shown.value, shown.unit), ("3.5", "L"))
+        self.assertEqual(shown.label, "to the drain a litre drunk")
+
+    def test_a_target_of_a_band_is_said_whole_in_metric(self):
+        wanted = [r.target_words for r in assess(METRIC).rows if r.analyte == "hardness"]
+        self.assertIn("60 mg/L", wanted[0])
+
     def test_a_figure_in_no_us_unit_is_as_it_was(self):
         f = self.figure("9", "min")
         self.assertIs(in_units((f,), METRIC)[0], f)
