@@ -223,7 +223,11 @@ function OwnWater({ s, set }: Part): ReactElement {
         Filled anew each week, checked each month, reported by a laboratory each year: otherwise no
         tasting takes it.
       </p>
-      <div className="grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-5 gap-y-4">
+      <div
+        className={
+          "grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] items-start gap-x-5 gap-y-4"
+        }
+      >
         <DayField
           label="Filled on"
           value={card.filled_on ?? null}
