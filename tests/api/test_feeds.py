@@ -114,4 +114,6 @@ class Feeds(ApiCase):
         offered = self.read("/api/offered/" + link["path"].removeprefix("/p/")).json()
         self.assertEqual(offered["care"][0]["state"], "overdue")
         self.assertTrue(offered["care"][0]["own"])
+        for x in offered["care"]:  # with the steps of what they do themselves, and of nothing else
+            self.assertEqual(x["steps"] is not None, x["own"], x["label"])
         self.assertNotIn("Ansgar", str(offered["care"]))

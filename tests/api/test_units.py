@@ -55,3 +55,16 @@ class Appliance(ApiCase):
         ):
             self.get(f"/api/visits/{HOME_1}/appliances/dishwasher?{told}", status)
         self.get(f"/api/visits/{HOME_1}/appliances/toaster", 422)
+
+
+class Steps(ApiCase):
+    def test_a_line_has_its_steps_before_it_is_sold(self):
+        path = f"/api/visits/{HOME_1}/options/{uid('home-1-option-b')}/steps"
+        told = self.get(f"{path}?units=metric")
+        keys = [s["key"].split(":")[0] for s in told["sheets"]]
+        self.assertEqual(keys[:2], ["pipe", "carbon_start"])
+        self.assertIn("Flush 1,290 L to", spelt(told["sheets"]))
+        self.assertIn("Flush 340 gal to", spelt(self.get(f"{path}?units=us")["sheets"]))
+
+    def test_a_line_that_is_not_there_has_none(self):
+        self.get(f"/api/visits/{HOME_1}/options/{uid('home-1')}/steps", 404)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import field
 from datetime import date
 from typing import Literal
 from uuid import UUID
@@ -36,7 +37,10 @@ class Disinfection:
 
 @record
 class JobView:
-    """A job, how it stands today, whose it is, and what they pay for it, in the firm's currency."""
+    """A job, how it stands today, whose it is, and what they pay for it, in the firm's currency.
+
+    ``changed_by``: the sheet that changes a part, by the part's key.
+    """
 
     id: str
     visit: str
@@ -50,6 +54,7 @@ class JobView:
     disinfection: Disinfection
     payments: tuple[Payment, ...]
     currency: str
+    changed_by: dict[str, str] = field(default_factory=dict)
 
 
 @record

@@ -12,8 +12,9 @@ from fastapi import APIRouter, Query, Response
 from ..core.aftercare.care import Change, state_on
 from ..core.aftercare.disinfecting import DOSE_MG_L, Plumbing, bleach_ml, litres
 from ..core.aftercare.gauging import Gauge
-from ..core.aftercare.job import FollowUp
+from ..core.aftercare.job import FollowUp, Job
 from ..core.aftercare.proof import Proof
+from ..core.aftercare.steps import sheet_of
 from ..core.errors import RuleError
 from ..records import jobs as records
 from ..work import firm, in_care, jobs, proposing, waiting
@@ -74,8 +75,14 @@ def _view(ctx: Context, id: UUID) -> Response:
                 disinfection=_disinfection(job.plumbing),
                 payments=paid,
                 currency=currency,
+                changed_by=_changed_by(job),
             )
         )
+
+
+def _changed_by(job: Job) -> dict[str, str]:
+    found = {p.key: sheet_of(job.sheets, p.key, p.kind) for p in job.parts}
+    return {key: s.key for key, s in found.items() if s is not None}
 
 
 @router.post("/proposals/{id}/job", response_model=JobMade, status_code=201)

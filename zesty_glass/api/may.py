@@ -71,6 +71,7 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("PUT", f"{_V}/options/{{option_id}}"): SELLING,
     ("DELETE", f"{_V}/options/{{option_id}}"): SELLING,
     ("GET", f"{_V}/options/{{option_id}}/what-if"): SELLING,
+    ("GET", f"{_V}/options/{{option_id}}/steps"): EVERYBODY,
     ("GET", f"{_V}/comparison"): EVERYBODY,
     ("GET", f"{_V}/renting"): EVERYBODY,
     ("GET", f"{_V}/card"): EVERYBODY,

@@ -11,6 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field, GetCoreSchemaHandler
 from pydantic_core import CoreSchema
 
 from ..core.aftercare.care import State
+from ..core.aftercare.steps import Sheet
 from ..core.assess import Assessment
 from ..core.bounds import bounded
 from ..core.demonstrating.about import About, NotOffered
@@ -366,13 +367,16 @@ class AcceptBody(Body):
 
 @record
 class CareLine:
-    """A part that falls due, as its customer sees it."""
+    """A part that falls due, as its customer sees it; with its steps where they do it
+    themselves.
+    """
 
     label: str
     due_on: date
     state: State
     own: bool
     months: float
+    steps: Sheet | None = None
 
 
 @record

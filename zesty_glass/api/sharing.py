@@ -220,8 +220,9 @@ def _care(request: Request, token: str) -> tuple[CareLine, ...]:
             state=f.state,
             own=f.part.own,
             months=f.part.months,
+            steps=sheet if f.part.own else None,
         )
-        for f in due
+        for f, sheet in due
     )
 
 

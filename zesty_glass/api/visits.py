@@ -10,6 +10,7 @@ from uuid import UUID
 from fastapi import APIRouter, Header, Query, Request, Response
 from pydantic import Field
 
+from ..core.aftercare.steps import LineSteps, line_steps
 from ..core.assess import assess
 from ..core.bounds import FIRST_DAY, INT_MOST, LAST_DAY
 from ..core.errors import RuleError
@@ -313,6 +314,18 @@ def appliance(
     visit, said = _in_units(visit, units), told.told()
     card = worked(visit, lambda v: appliance_card(v, assess(v), kind, said))
     return answer(in_units(card, visit))
+
+
+@router.get("/{id}/options/{option_id}/steps", response_model=LineSteps)
+def steps(ctx: Signed, id: UUID, option_id: UUID, units: Units = None) -> Response:
+    """The steps of a line before it is sold: fitting, changes, disinfection and seasons."""
+    with ctx.db() as db:
+        visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id), snapshots=False)
+    visit = _in_units(visit, units)
+    option = next((o for o in worked(visit, assess).options if o.id == str(option_id)), None)
+    if option is None or option.line is None:
+        raise NotFound("line")
+    return answer(in_units(line_steps(option.line, visit.home), visit))
 
 
 @router.get("/{id}/pair", response_model=list[Pair])

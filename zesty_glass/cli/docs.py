@@ -140,7 +140,7 @@ def rules_page() -> str:
                         (
                             f"`{t.id}`",
                             t.title,
-                            t.caution,
+                            f"{t.caution} {t.metal}".strip(),
                             str(len(t.lines)),
                             t.source,
                             str(t.year),

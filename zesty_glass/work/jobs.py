@@ -30,7 +30,7 @@ from ..core.aftercare.job import (
 )
 from ..core.aftercare.proof import Proof, short_by
 from ..core.aftercare.second_test import as_falling
-from ..core.aftercare.steps import sheets
+from ..core.aftercare.steps import Sheet, renewed, sheet_of, sheets
 from ..core.assess import assess
 from ..core.errors import RuleError
 from ..core.presenting.metric import in_units
@@ -251,12 +251,11 @@ def set_plumbing(db: Session, who: Person, id: UUID, version: int, plumbing: Plu
     visit, _ = visiting.document(db, who, visiting.get(db, who, row.visit_id))
     kept = replace(plumbing, assumed=False)
     made = in_units(sheets(line_of(visit, job.option), visit.home, kept), visit)
-    same = tuple(s.key for s in made) == tuple(s.key for s in job.sheets)
     return keep(
         db,
         who,
         row,
-        replace(job, plumbing=kept, sheets=made if same else job.sheets),
+        replace(job, plumbing=kept, sheets=renewed(job.sheets, made)),
         "plumbing measured",
     )
 
@@ -463,10 +462,16 @@ def paid_for(db: Session, who: Person, row: JobRow) -> tuple[tuple[Payment, ...]
     return payments(price, plan), str(said.get("currency", ""))
 
 
-def care_of(db: Session, firm: UUID, proposal: UUID) -> tuple[Falling, ...]:
-    """What falls due at the line of a proposal; nothing before it is fitted."""
+def care_of(db: Session, firm: UUID, proposal: UUID) -> tuple[tuple[Falling, Sheet | None], ...]:
+    """What falls due at the line of a proposal, each part with the steps that change it; nothing
+    before it is fitted.
+    """
     row = records.of_proposal(db, firm, proposal)
-    return () if row is None else standing(opened(row), today()).due
+    if row is None:
+        return ()
+    job = opened(row)
+    due = standing(job, today()).due
+    return tuple((f, sheet_of(job.sheets, f.part.key, f.part.kind)) for f in due)
 
 
 def whose(who: Person) -> UUID | None:

@@ -7,7 +7,8 @@ from datetime import UTC, date, datetime
 from tests.making import drop_kit, home, number_kit, settings, water
 from zesty_glass.core.aftercare.job import Tick, check_tick, fitting_sheets, job_of, standing
 from zesty_glass.core.aftercare.proof import Proof, short_by
-from zesty_glass.core.aftercare.steps import LIBRARY, MOST_LINES
+from zesty_glass.core.aftercare.steps import LIBRARY
+from zesty_glass.core.aftercare.templates import MOST_LINES
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Source
 from zesty_glass.core.testing.observations import DropCount, OneDisplay
@@ -76,7 +77,7 @@ class Steps(unittest.TestCase):
 
     def test_only_what_applies(self):
         ids = {s.key.split(":")[0] for s in job("SO-15").sheets}
-        self.assertEqual(ids, {"pipe", "valve", "resin"})
+        self.assertEqual(ids, {"pipe", "valve", "rebed", "resin"})
 
     def test_a_lamp_brings_the_disinfection_with_its_quantities(self):
         well = home(source=Source.WELL_DRILLED, drain=True, socket=True, septic=True)

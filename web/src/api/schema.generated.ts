@@ -672,6 +672,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/options/{option_id}/steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Steps
+         * @description The steps of a line before it is sold: fitting, changes, disinfection and seasons.
+         */
+        get: operations["steps_api_visits__id__options__option_id__steps_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/pair": {
         parameters: {
             query?: never;
@@ -3033,7 +3053,8 @@ export interface components {
         };
         /**
          * CareLine
-         * @description A part that falls due, as its customer sees it.
+         * @description A part that falls due, as its customer sees it; with its steps where they do it
+         *     themselves.
          */
         CareLine: {
             /** Label */
@@ -3052,6 +3073,7 @@ export interface components {
             own: boolean;
             /** Months */
             months: number;
+            steps?: components["schemas"]["Sheet"] | null;
         };
         /**
          * CartridgeFigures
@@ -3539,6 +3561,7 @@ export interface components {
          *         months: calendar interval [months]; capacity_gal: gallons it treats [gal].
          *         minutes: work each time [min]; own: the household does it.
          *         common: a common size; False means one maker's only.
+         *         flush_gal: run off before the first use, by its sheet [gal]; None where it says nothing.
          */
         Consumable: {
             /** Code */
@@ -3571,6 +3594,8 @@ export interface components {
              * @default true
              */
             common: boolean;
+            /** Flush Gal */
+            flush_gal?: number | null;
         };
         /**
          * ContactCard
@@ -4013,7 +4038,8 @@ export interface components {
         /**
          * Due
          * @description Something that falls due again and again; ``gallons_year`` run through it, ``life_factor``
-         *     for this water; ``used_months``: what the part that is in there has served already [months].
+         *     for this water; ``used_months``: what the part that is in there has served already [months];
+         *     ``flush_gal``: what is run off before its first use [gal].
          */
         Due: {
             /** Code */
@@ -4066,6 +4092,8 @@ export interface components {
              * @default 0
              */
             used_months: number;
+            /** Flush Gal */
+            flush_gal?: number | null;
         };
         /**
          * DueLine
@@ -5441,6 +5469,8 @@ export interface components {
         /**
          * JobView
          * @description A job, how it stands today, whose it is, and what they pay for it, in the firm's currency.
+         *
+         *     ``changed_by``: the sheet that changes a part, by the part's key.
          */
         JobView: {
             /** Id */
@@ -5464,6 +5494,10 @@ export interface components {
             payments: components["schemas"]["Payment"][];
             /** Currency */
             currency: string;
+            /** Changed By */
+            changed_by?: {
+                [key: string]: string;
+            };
         };
         /**
          * JoinBody
@@ -6140,6 +6174,20 @@ export interface components {
              * @default []
              */
             in_the_rent: string[];
+        };
+        /**
+         * LineSteps
+         * @description The steps of a line before it is sold: quantities are of a usual home.
+         */
+        LineSteps: {
+            /** Name */
+            name: string;
+            /** Home */
+            home: string;
+            /** Place */
+            place: string;
+            /** Sheets */
+            sheets: components["schemas"]["Sheet"][];
         };
         /**
          * LinkBody
@@ -15881,6 +15929,130 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ApplianceCard"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    steps_api_visits__id__options__option_id__steps_get: {
+        parameters: {
+            query?: {
+                units?: ("us" | "metric") | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+                option_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineSteps"];
                 };
             };
             /** @description The request could not be read. */

@@ -29,6 +29,7 @@ const AccountPage = part(() =>
   import("../features/account/AccountPage").then((m) => m.AccountPage),
 );
 const Claims = part(() => import("../features/claims/Claims").then((m) => m.Claims));
+const LineSteps = part(() => import("../features/aftercare/LineSteps").then((m) => m.LineSteps));
 const Appliance = part(() => import("../features/card/Appliance").then((m) => m.Appliance));
 const WaterCard = part(() => import("../features/card/WaterCard").then((m) => m.WaterCard));
 const Join = part(() => import("../features/signing-in/Join").then((m) => m.Join));
@@ -62,6 +63,7 @@ const VIEWS: [string, ReactElement][] = [
   ["/visits/:id/facing/:what", <Facing key="facing" />],
   ["/visits/:id/card", <WaterCard key="card" />],
   ["/visits/:id/appliances/:kind?", <Appliance key="appliance" />],
+  ["/visits/:id/steps/:option", <LineSteps key="steps" />],
   ["/visits/:id/:step?", <VisitScreen key="visit" />],
   ["/proposals/:id", <ProposalPage key="proposal" />],
   ["/jobs/:id", <JobPage key="job" />],

@@ -41,6 +41,11 @@ class Plumbing:
                 )
 
 
+def usual_plumbing(well: bool) -> Plumbing:
+    """What usually holds water in a home, until it is measured; a well has a pressure tank."""
+    return Plumbing(tank_gal=20.0 if well else 0.0)
+
+
 def pipe_litres(length_ft: float, inside_in: float) -> float:
     """Water in a pipe [L].
 

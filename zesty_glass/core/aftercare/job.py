@@ -14,7 +14,7 @@ from ..treating.letting import Terms
 from ..treating.line import LineReport
 from . import drift
 from .care import Change, Falling, Part, falling, parts_of
-from .disinfecting import Plumbing
+from .disinfecting import Plumbing, usual_plumbing
 from .drift import Alarm
 from .gauging import Gauge, gauged
 from .proof import Promise, Proof, Proved, Where, open_promises, promises, proved
@@ -136,7 +136,7 @@ def job_of(
     made_at: datetime,
 ) -> Job:
     """A job from the line that was accepted."""
-    plumbing = Plumbing(tank_gal=20.0 if home.well else 0.0)
+    plumbing = usual_plumbing(home.well)
     return Job(
         id=id,
         visit=visit,

@@ -76,6 +76,7 @@ class Consumable:
         months: calendar interval [months]; capacity_gal: gallons it treats [gal].
         minutes: work each time [min]; own: the household does it.
         common: a common size; False means one maker's only.
+        flush_gal: run off before the first use, by its sheet [gal]; None where it says nothing.
     """
 
     code: str
@@ -89,6 +90,7 @@ class Consumable:
     minutes: int = 15
     own: bool = True
     common: bool = True
+    flush_gal: float | None = None
 
     def __post_init__(self) -> None:
         where = f"consumables[{self.code}]"

@@ -224,6 +224,7 @@ def _due(inp: StageInput, f: KeptFigures) -> tuple[Due, ...]:
             gallons_year=gallons,
             scope=inp.item.scope,
             minutes=c.minutes,
+            flush_gal=c.flush_gal,
             used_months=0.0 if f.how != "keep" else f.age_months or 0.0,
         )
         for c in inp.item.consumables

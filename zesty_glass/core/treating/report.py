@@ -57,7 +57,8 @@ class Drain:
 @record
 class Due:
     """Something that falls due again and again; ``gallons_year`` run through it, ``life_factor``
-    for this water; ``used_months``: what the part that is in there has served already [months].
+    for this water; ``used_months``: what the part that is in there has served already [months];
+    ``flush_gal``: what is run off before its first use [gal].
     """
 
     code: str
@@ -74,6 +75,7 @@ class Due:
     own: bool = True
     common: bool = True
     used_months: float = 0.0
+    flush_gal: float | None = None
 
 
 @record

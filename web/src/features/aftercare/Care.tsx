@@ -147,13 +147,7 @@ function PartRow({
   const [open, setOpen] = useState(false);
   const last = job.job.changes.filter((c) => c.part === f.part.key).at(-1);
   const gauged = gaugedOf(job, f);
-  const stage = f.part.key.split(":").slice(0, 2).join(":");
-  const changing = job.job.sheets.filter(
-    (s) => s.purpose === "change" && s.parts.includes(f.part.kind),
-  );
-  const sheet =
-    changing.find((s) => s.key.endsWith(`:${stage}`)) ??
-    changing.find((s) => s.key.startsWith("tap_set"));
+  const sheet = job.changed_by?.[f.part.key];
   return (
     <li className="border-b border-rule">
       <div
@@ -181,7 +175,7 @@ function PartRow({
         </p>
         <p className="flex gap-2 justify-end max-[900px]:col-span-2">
           {sheet && (
-            <button className="key bare" onClick={() => onSteps(sheet.key)}>
+            <button className="key bare" onClick={() => onSteps(sheet)}>
               See the steps
             </button>
           )}

@@ -11,6 +11,7 @@ import { today } from "./dates";
 import { useDo, useJob, type Doing, type JobView, type Sheet } from "./hooks";
 import { PlanView } from "./Plan";
 import { ProofView } from "./Proof";
+import { SheetPicker } from "./SheetPicker";
 import { nextStep, SheetView, stepsDone } from "./Steps";
 
 const PARTS = [
@@ -33,49 +34,6 @@ export function firstPart(job: JobView): Part {
   return s.state === "short" || s.unproved.length > 0 ? "proof" : "care";
 }
 
-function SheetList({
-  job,
-  picked,
-  onPick,
-}: {
-  job: JobView;
-  picked: string;
-  onPick: (key: string) => void;
-}): ReactElement {
-  const groups: [Sheet["purpose"], string][] = [
-    ["fit", "Fit and start"],
-    ["disinfect", "Disinfect"],
-    ["change", "Change"],
-    ["season", "Seasons"],
-  ];
-  return (
-    <nav aria-label="Sheets" className="grid gap-1 content-start">
-      {groups.map(([purpose, title]) => {
-        const sheets = job.job.sheets.filter((s) => s.purpose === purpose);
-        if (sheets.length === 0) return null;
-        return (
-          <div key={purpose}>
-            <h2 className="text-m font-semibold text-ink-2 pt-2">{title}</h2>
-            {sheets.map((s) => (
-              <button
-                key={s.key}
-                className={`sheet-key ${s.key === picked ? "bg-yuzu-pale font-semibold" : ""}`}
-                aria-pressed={s.key === picked}
-                onClick={() => onPick(s.key)}
-              >
-                {s.title}
-                <span className="block text-m text-ink-2 font-normal">
-                  {stepsDone(job, s)} of {s.steps.length}
-                </span>
-              </button>
-            ))}
-          </div>
-        );
-      })}
-    </nav>
-  );
-}
-
 function StepsPart({
   job,
   picked,
@@ -88,26 +46,12 @@ function StepsPart({
   onDo: (d: Doing) => void;
 }): ReactElement {
   if (!picked) return <p className="text-l py-4">This line has no steps of its own.</p>;
+  const done = (s: Sheet): string => `${stepsDone(job, s)} of ${s.steps.length}`;
   return (
-    <div className="grid grid-cols-[250px_1fr] max-[900px]:grid-cols-1 gap-8">
-      <div className="max-[900px]:hidden">
-        <SheetList job={job} picked={picked.key} onPick={onPick} />
-      </div>
-      <label className="field hidden max-[900px]:grid">
-        <span>Sheet</span>
-        <select className="input" value={picked.key} onChange={(e) => onPick(e.target.value)}>
-          {job.job.sheets.map((s) => (
-            <option key={s.key} value={s.key}>
-              {s.title}, {stepsDone(job, s)} of {s.steps.length}
-            </option>
-          ))}
-        </select>
-      </label>
-      <div>
-        <SheetView job={job} sheet={picked} onDo={onDo} />
-        {picked.purpose === "disinfect" && <Bleach job={job} onDo={onDo} />}
-      </div>
-    </div>
+    <SheetPicker sheets={job.job.sheets} picked={picked.key} note={done} onPick={onPick}>
+      <SheetView job={job} sheet={picked} onDo={onDo} />
+      {picked.purpose === "disinfect" && <Bleach job={job} onDo={onDo} />}
+    </SheetPicker>
   );
 }
 

@@ -2,7 +2,7 @@
  * One sheet of work: its steps along a peel, ticked with who and when; tools and caution beside.
  */
 import { Check as CheckIcon, TriangleAlert } from "lucide-react";
-import { useEffect, useState, type ReactElement } from "react";
+import { useEffect, useState, type ReactElement, type ReactNode } from "react";
 
 import { iso, said, today } from "./dates";
 import type { Doing, JobView, Sheet } from "./hooks";
@@ -29,6 +29,9 @@ function initials(name: string): string {
     .join("");
 }
 
+const waited = (minutes: number): string =>
+  minutes >= 60 ? `${minutes / 60} h` : `${minutes} min`;
+
 /** A clock that runs down from minutes; it rings in words, not in sound. */
 function Clock({ minutes }: { minutes: number }): ReactElement {
   const [end, setEnd] = useState<number | null>(null);
@@ -47,7 +50,7 @@ function Clock({ minutes }: { minutes: number }): ReactElement {
           setEnd(Date.now() + minutes * 60_000);
         }}
       >
-        Start {minutes >= 60 ? `${minutes / 60} h` : `${minutes} min`}
+        Start {waited(minutes)}
       </button>
     );
   const left = Math.max(0, Math.round((end - now) / 1000));
@@ -161,21 +164,23 @@ function StepRow({
   );
 }
 
-export function SheetView({
-  job,
+/** What every sheet shows: what is taken along, the caution, its lines along a peel, its source. */
+function SheetFrame({
   sheet,
-  onDo,
+  done,
+  level = 1,
+  children,
 }: {
-  job: JobView;
   sheet: Sheet;
-  onDo: (d: Doing) => void;
+  done: string;
+  level?: 1 | 3;
+  children: ReactNode;
 }): ReactElement {
-  const now = nextStep(job, sheet);
   return (
     <section aria-label={sheet.title}>
-      <h1>{sheet.title}</h1>
+      {level === 1 ? <h1>{sheet.title}</h1> : <h3 className="text-[20px]">{sheet.title}</h3>}
       <p className="text-m text-ink-2 pb-2">
-        {stepsDone(job, sheet)} of {sheet.steps.length} done. Take along: {sheet.tools.join(", ")}.
+        {done}Take along: {sheet.tools.join(", ")}.
       </p>
       <p className="flex gap-3 items-start max-w-[640px] py-2 text-b">
         <TriangleAlert size={24} className="shrink-0 text-zest-ink" aria-hidden="true" />
@@ -187,14 +192,50 @@ export function SheetView({
           "before:w-[3px] before:bg-yuzu"
         }
       >
-        {sheet.steps.map((_, n) => (
-          <StepRow key={n} job={job} sheet={sheet} n={n} now={n === now} onDo={onDo} />
-        ))}
+        {children}
       </ol>
       <p className="text-s text-ink-2 pt-3">
         General practice ({sheet.source}, {sheet.year}). The item’s own manual and local code come
         first.
       </p>
     </section>
+  );
+}
+
+export function SheetView({
+  job,
+  sheet,
+  onDo,
+}: {
+  job: JobView;
+  sheet: Sheet;
+  onDo: (d: Doing) => void;
+}): ReactElement {
+  const now = nextStep(job, sheet);
+  return (
+    <SheetFrame sheet={sheet} done={`${stepsDone(job, sheet)} of ${sheet.steps.length} done. `}>
+      {sheet.steps.map((_, n) => (
+        <StepRow key={n} job={job} sheet={sheet} n={n} now={n === now} onDo={onDo} />
+      ))}
+    </SheetFrame>
+  );
+}
+
+/** A sheet before there is a job: read and printed, not ticked. */
+export function PlainSheet({ sheet, level = 1 }: { sheet: Sheet; level?: 1 | 3 }): ReactElement {
+  return (
+    <SheetFrame sheet={sheet} done="" level={level}>
+      {sheet.steps.map((step, n) => (
+        <li key={n} className="grid grid-cols-[32px_1fr] gap-4 items-center relative py-2">
+          <Mark n={n} tick={undefined} now={false} />
+          <span className="text-l">
+            {step.text}
+            {step.wait_min > 0 && (
+              <span className="text-m text-ink-2"> ({waited(step.wait_min)})</span>
+            )}
+          </span>
+        </li>
+      ))}
+    </SheetFrame>
   );
 }

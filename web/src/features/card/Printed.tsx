@@ -9,11 +9,13 @@ export function Printed({
   title,
   sub,
   back,
+  wide = false,
   children,
 }: {
   title: string;
   sub: string;
   back: string;
+  wide?: boolean;
   children: ReactNode;
 }): ReactElement {
   return (
@@ -35,7 +37,9 @@ export function Printed({
           role="group"
           aria-label={title}
         >
-          <div className="max-w-[760px] mx-auto pt-4">{children}</div>
+          <div className={`${wide ? "max-w-[1040px]" : "max-w-[760px]"} mx-auto pt-4`}>
+            {children}
+          </div>
         </div>
       </main>
     </div>

@@ -13,6 +13,7 @@ import { StateMark } from "../../ui/marks";
 import { Waiting } from "../../ui/Trouble";
 import type { components } from "../../api/schema.generated";
 import { fromToday } from "../aftercare/dates";
+import { PlainSheet } from "../aftercare/Steps";
 import { OfferView } from "../proposing/OfferView";
 import { Seal } from "../proposing/Seal";
 import { Accept } from "./Accept";
@@ -57,7 +58,9 @@ function Care({ lines }: { lines: CareLine[] }): ReactElement | null {
         {lines.slice(0, 8).map((x) => (
           <li
             key={x.label + x.due_on}
-            className="grid grid-cols-[1fr_auto] gap-4 border-b border-rule py-2 text-b"
+            className={
+              "grid grid-cols-[1fr_auto] gap-x-4 border-b border-rule py-2 text-b items-center"
+            }
           >
             <span>
               <b>{x.label}</b>
@@ -66,6 +69,14 @@ function Care({ lines }: { lines: CareLine[] }): ReactElement | null {
               </span>
             </span>
             <b className={x.state === "overdue" ? "text-zest-ink" : ""}>{fromToday(x.due_on)}</b>
+            {x.steps && (
+              <details className="col-span-2">
+                <summary className="key bare">See the steps</summary>
+                <div className="py-3">
+                  <PlainSheet sheet={x.steps} level={3} />
+                </div>
+              </details>
+            )}
           </li>
         ))}
       </ul>

@@ -124,6 +124,11 @@ function Body({ p }: { p: View }): ReactElement {
         <a className="key" href={`/api/proposals/${p.id}/pdf`} target="_blank" rel="noreferrer">
           PDF
         </a>
+        {p.offer.recommended !== "today" && (
+          <Link className="key" to={`/visits/${p.visit}/steps/${p.offer.recommended}`}>
+            Its steps
+          </Link>
+        )}
         <button className="key" aria-expanded={sharing} onClick={() => setSharing(!sharing)}>
           Share
         </button>

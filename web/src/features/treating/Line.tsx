@@ -221,6 +221,7 @@ function Tools({
       {option && (
         <LineMenu
           key={option.id}
+          visit={view.visit.id}
           option={option}
           letter={LETTER(options.indexOf(option))}
           judged={view.assessment.in_place}

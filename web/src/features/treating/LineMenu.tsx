@@ -5,6 +5,7 @@
 import { Ellipsis } from "lucide-react";
 import { Popover } from "radix-ui";
 import type { ReactElement } from "react";
+import { Link } from "react-router";
 
 import type { Judged, Option } from "../../api/types";
 import { Seg, TextField } from "../../ui/fields";
@@ -46,6 +47,7 @@ function Keeps({
 }
 
 export function LineMenu({
+  visit,
   option,
   letter,
   judged,
@@ -54,6 +56,7 @@ export function LineMenu({
   onCopy,
   onDrop,
 }: {
+  visit: string;
   option: Option;
   letter: string;
   judged: Judged[];
@@ -94,6 +97,11 @@ export function LineMenu({
               <p className="font-semibold text-m">What stands there already, in this line</p>
               <Keeps option={option} judged={judged} onEdit={onEdit} />
             </div>
+          )}
+          {option.stages.length > 0 && (
+            <Link className="key" to={`/visits/${visit}/steps/${option.id}`}>
+              Steps to fit and keep it
+            </Link>
           )}
           <Popover.Close asChild>
             <button className="key" onClick={onCopy} disabled={full}>

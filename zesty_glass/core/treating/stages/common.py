@@ -180,6 +180,7 @@ def _due(c: Consumable, gallons: float, item: Item, factor: float, why: str) -> 
         minutes=c.minutes,
         own=c.own,
         common=c.common,
+        flush_gal=c.flush_gal,
     )
 
 

@@ -5,6 +5,7 @@ nothing and protects nothing behind it.
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from typing import Literal
 
 from ...errors import RuleError
@@ -376,19 +377,12 @@ def run(inp: StageInput) -> StageReport:
 def _lamp(d: Due, months: float, f: UvFigures) -> Due:
     if d.kind != "lamp":
         return d
-    return Due(
-        code=d.code,
-        label=d.label,
-        kind=d.kind,
-        price=d.price,
+    return replace(
+        d,
         months=months,
         capacity_gal=None,
-        gallons_year=d.gallons_year,
+        life_factor=1.0,
         why=f"every {f.lamp_days:g} days powered, whatever the use",
-        scope=d.scope,
-        minutes=d.minutes,
-        own=d.own,
-        common=d.common,
     )
 
 

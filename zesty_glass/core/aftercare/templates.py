@@ -1,0 +1,137 @@
+"""What a sheet of steps is made from: its blanks, and when it and each of its lines applies."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Literal
+
+from ..home import Home
+from ..record import record
+from ..treating.line import LineReport
+from ..treating.report import StageReport
+from .disinfecting import CONTACT_H, DOSE_MG_L, Plumbing, bleach_ml, litres
+
+Purpose = Literal["fit", "change", "disinfect", "season"]
+MOST_LINES = 8
+
+#: run off first where the catalogue says nothing [gal], by scope; trade practice, 2024
+USUAL_FLUSH_GAL = {"house": 10.0, "tap": 2.0}
+
+
+@record
+class About:
+    """What a sheet's blanks are filled from, and its conditions are asked of."""
+
+    line: LineReport
+    home: Home
+    plumbing: Plumbing
+    stage: StageReport | None = None
+
+    def flush_gal(self, kinds: tuple[str, ...]) -> float:
+        """What is run off before the first use [gal]: the most that the stage's parts of these
+        kinds say, else by trade practice.
+        """
+        s = self.stage
+        dues = s.dues if s else ()
+        said = [d.flush_gal for d in dues if d.kind in kinds and d.flush_gal is not None]
+        return max(said, default=USUAL_FLUSH_GAL["house" if s is None else s.scope])
+
+    @property
+    def may_be_metal(self) -> bool:
+        """Whether the pipe that is cut is of metal, or nobody has said what it is of."""
+        return self.home.metal_pipe or not self.home.pipe_material
+
+    def has_parts(self, *kinds: str) -> bool:
+        """Whether the stage has parts of these kinds that are changed."""
+        return self.stage is not None and any(d.kind in kinds for d in self.stage.dues)
+
+    def blanks(self, parts: tuple[str, ...]) -> dict[str, str]:
+        """Quantities of this home, as words; ``parts``: kinds of parts that a sheet is about."""
+        amount = sum(x for _, x in litres(self.plumbing))
+        ml = bleach_ml(amount, DOSE_MG_L, self.plumbing.bleach_pct)
+        s = self.stage
+        settings = "; ".join(f"{k}: {v}" for k, v in s.settings) if s else ""
+        return {
+            "name": s.name if s else "the line",
+            "settings": settings or "as its manual says",
+            "litres": f"{amount:.0f}",
+            "ml": f"{ml:.0f}",
+            "pct": f"{self.plumbing.bleach_pct:g}",
+            "dose": f"{DOSE_MG_L:g}",
+            "hours": f"{CONTACT_H:g}",
+            "flush": f"{self.flush_gal(parts):g}",
+            "place": "the yard or a dry well, not the septic" if self.home.septic else "the drain",
+        }
+
+
+When = Callable[[About], bool]
+
+
+def always(about: About) -> bool:
+    """A condition that holds everywhere."""
+    return True
+
+
+@record
+class Step:
+    """A line of a template: text with blanks, minutes that are waited [min], and when it is
+    there.
+    """
+
+    text: str
+    wait_min: float = 0.0
+    when: When = always
+
+
+@record
+class Template:
+    """A sheet before it is made for a home.
+
+    Args:
+        kinds: technologies it is made for, one sheet a stage; empty: one for the whole line.
+        when: whether it applies, to the line or to the stage.
+        tools, caution, lines: texts with blanks; a line may be a ``Step``.
+        parts: kinds of parts that it changes. rinses: kinds of parts whose first flush it is, where
+            it changes none.
+        metal: what is added to the caution where the pipe is or may be of metal.
+    """
+
+    id: str
+    title: str
+    purpose: Purpose
+    kinds: tuple[str, ...] = ()
+    tools: tuple[str, ...]
+    caution: str
+    lines: tuple[str | Step, ...]
+    when: When = always
+    parts: tuple[str, ...] = ()
+    rinses: tuple[str, ...] = ()
+    metal: str = ""
+    source: str = "trade practice"
+    year: int = 2024
+
+    @property
+    def steps(self) -> tuple[Step, ...]:
+        """Its lines, each with when it is there."""
+        return tuple(x if isinstance(x, Step) else Step(text=x) for x in self.lines)
+
+
+def house(a: About) -> bool:
+    """Whether something of the line stands at the house's pipe."""
+    return any(s.scope == "house" for s in a.line.stages)
+
+
+def with_parts(*kinds: str) -> When:
+    """A condition: the stage has parts of these kinds."""
+    return lambda a: a.has_parts(*kinds)
+
+
+def not_in_a_set(a: About) -> bool:
+    """Not beside a membrane at the tap, whose own sheets cover its filters."""
+    membrane = any(x.kind == "membrane" and x.scope == "tap" for x in a.line.stages)
+    return not (membrane and a.stage is not None and a.stage.scope == "tap")
+
+
+def in_a_housing(a: About) -> bool:
+    """A cartridge in a housing that is not part of a membrane's set."""
+    return a.has_parts("filter") and not_in_a_set(a)
