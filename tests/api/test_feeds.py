@@ -117,3 +117,18 @@ class Feeds(ApiCase):
         for x in offered["care"]:  # with the steps of what they do themselves, and of nothing else
             self.assertEqual(x["steps"] is not None, x["own"], x["label"])
         self.assertNotIn("Ansgar", str(offered["care"]))
+
+    def test_the_customers_link_says_what_fell_short_and_what_is_tried(self):
+        link = self.send(
+            "POST",
+            f"/api/proposals/{uid('past-4-proposal')}/links",
+            {"id": str(uuid4()), "days": 5},
+            201,
+        )
+        offered = self.read("/api/offered/" + link["path"].removeprefix("/p/")).json()
+        (line,) = offered["kept"]
+        job = self.get(f"/api/jobs/{job_id(UUID(uid('past-4-proposal')))}")
+        (own,) = job["standing"]["proved"]
+        self.assertEqual(line["proved"], own | {"causes": []})
+        self.assertEqual(own["verdict"], "short")
+        self.assertIn(job["job"]["follow_ups"][0]["what"], line["tried"])

@@ -11,6 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field, GetCoreSchemaHandler
 from pydantic_core import CoreSchema
 
 from ..core.aftercare.care import State
+from ..core.aftercare.proof import Proved
 from ..core.aftercare.steps import Sheet
 from ..core.assess import Assessment
 from ..core.bounds import bounded
@@ -380,6 +381,16 @@ class CareLine:
 
 
 @record
+class KeptLine:
+    """A promise and what was measured of it, as its customer sees it; ``tried``: what is done about
+    one that fell short.
+    """
+
+    proved: Proved
+    tried: str = ""
+
+
+@record
 class OfferedView:
     """A proposal as its customer sees it through a link."""
 
@@ -389,6 +400,7 @@ class OfferedView:
     offer: Offer
     seal: Standing
     care: tuple[CareLine, ...] = ()
+    kept: tuple[KeptLine, ...] = ()
     digest: str = ""
     signed_by: str = ""
 

@@ -4,12 +4,16 @@ token and nothing else.
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import date
 from typing import Annotated
 from uuid import UUID
 
 from fastapi import APIRouter, HTTPException, Path, Query, Request, Response
 
+from ..core.aftercare.care import Falling
+from ..core.aftercare.job import Job, Standing
+from ..core.aftercare.steps import sheet_of
 from ..core.assess import assess
 from ..core.bounds import FIRST_DAY, LAST_DAY
 from ..core.errors import RuleError
@@ -25,6 +29,7 @@ from .schemas import (
     AcceptBody,
     AskBody,
     CareLine,
+    KeptLine,
     LinkBody,
     LinkMade,
     LinkView,
@@ -194,6 +199,8 @@ def _open(request: Request, token: str) -> proposing.Opened:
 def offered(request: Request, token: Token) -> Response:
     """A proposal for whoever holds its link: read-only, and nothing else."""
     proposal, offer, seal = _open(request, token)
+    with request.app.state.sessions.begin() as db:
+        job = sharing.job_behind(db, token)
     out = answer(
         OfferedView(
             state=proposal.state,
@@ -201,7 +208,8 @@ def offered(request: Request, token: Token) -> Response:
             decided_at=proposal.decided_at,
             offer=offer,
             seal=seal,
-            care=_care(request, token),
+            care=() if job is None else _care(job[0], job[1].due),
+            kept=() if job is None else _kept(*job),
             digest=proposal.digest,
             signed_by=proposal.signature.name if proposal.signature else "",
         )
@@ -210,9 +218,7 @@ def offered(request: Request, token: Token) -> Response:
     return out
 
 
-def _care(request: Request, token: str) -> tuple[CareLine, ...]:
-    with request.app.state.sessions.begin() as db:
-        due = sharing.care_behind(db, token)
+def _care(job: Job, due: tuple[Falling, ...]) -> tuple[CareLine, ...]:
     return tuple(
         CareLine(
             label=f.part.label,
@@ -220,9 +226,22 @@ def _care(request: Request, token: str) -> tuple[CareLine, ...]:
             state=f.state,
             own=f.part.own,
             months=f.part.months,
-            steps=sheet if f.part.own else None,
+            steps=sheet_of(job.sheets, f.part.key, f.part.kind) if f.part.own else None,
         )
-        for f, sheet in due
+        for f in due
+    )
+
+
+def _tried(job: Job, analyte: str) -> str:
+    """What is tried about a promise that fell short, and by when; nothing once it is closed."""
+    open_ = (f for f in job.follow_ups if f.analyte == analyte and not f.closed)
+    return next((f"{f.what} ({f.on:%B %-d, %Y})" for f in open_), "")
+
+
+def _kept(job: Job, at: Standing) -> tuple[KeptLine, ...]:
+    return tuple(
+        KeptLine(proved=replace(p, causes=()), tried=_tried(job, p.promise.analyte))
+        for p in at.proved
     )
 
 

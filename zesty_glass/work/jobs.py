@@ -30,7 +30,7 @@ from ..core.aftercare.job import (
 )
 from ..core.aftercare.proof import Proof, short_by
 from ..core.aftercare.second_test import as_falling
-from ..core.aftercare.steps import Sheet, renewed, sheet_of, sheets
+from ..core.aftercare.steps import renewed, sheets
 from ..core.assess import assess
 from ..core.errors import RuleError
 from ..core.presenting.metric import in_units
@@ -462,16 +462,13 @@ def paid_for(db: Session, who: Person, row: JobRow) -> tuple[tuple[Payment, ...]
     return payments(price, plan), str(said.get("currency", ""))
 
 
-def care_of(db: Session, firm: UUID, proposal: UUID) -> tuple[tuple[Falling, Sheet | None], ...]:
-    """What falls due at the line of a proposal, each part with the steps that change it; nothing
-    before it is fitted.
-    """
+def behind(db: Session, firm: UUID, proposal: UUID) -> tuple[Job, Standing] | None:
+    """The job of a proposal and how it stands today; None where it has none."""
     row = records.of_proposal(db, firm, proposal)
     if row is None:
-        return ()
+        return None
     job = opened(row)
-    due = standing(job, today()).due
-    return tuple((f, sheet_of(job.sheets, f.part.key, f.part.kind)) for f in due)
+    return job, standing(job, today())
 
 
 def whose(who: Person) -> UUID | None:

@@ -12,8 +12,7 @@ from uuid import UUID, uuid4, uuid5
 
 from sqlalchemy.orm import Session
 
-from ..core.aftercare.care import Falling
-from ..core.aftercare.steps import Sheet
+from ..core.aftercare.job import Job, Standing
 from ..core.errors import RuleError
 from ..core.home import Customer
 from ..core.presenting.offer import Offer
@@ -123,12 +122,10 @@ def open_link(db: Session, token: str, address: str) -> proposing.Opened | None:
     return found._replace(offer=_for_the_customer(found.offer))
 
 
-def care_behind(db: Session, token: str) -> tuple[tuple[Falling, Sheet | None], ...]:
-    """What falls due at the home of a link that was opened just now, with its steps; nothing before
-    the fitting.
-    """
+def job_behind(db: Session, token: str) -> tuple[Job, Standing] | None:
+    """The job behind a link that was opened just now, and how it stands."""
     row = store.link_by_token(db, token_hash(token))
-    return () if row is None else jobs.care_of(db, row.firm_id, row.proposal_id)
+    return None if row is None else jobs.behind(db, row.firm_id, row.proposal_id)
 
 
 MOST_ASKED = 5  # questions by one link that need not wait

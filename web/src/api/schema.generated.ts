@@ -5614,6 +5614,19 @@ export interface components {
             how: "keep" | "service" | "set_right";
         };
         /**
+         * KeptLine
+         * @description A promise and what was measured of it, as its customer sees it; ``tried``: what is done about
+         *     one that fell short.
+         */
+        KeptLine: {
+            proved: components["schemas"]["Proved"];
+            /**
+             * Tried
+             * @default
+             */
+            tried: string;
+        };
+        /**
          * KeptReading
          * @description A reading as stored, worked out.
          */
@@ -6778,6 +6791,11 @@ export interface components {
              * @default []
              */
             care: components["schemas"]["CareLine"][];
+            /**
+             * Kept
+             * @default []
+             */
+            kept: components["schemas"]["KeptLine"][];
             /**
              * Digest
              * @default

@@ -6,60 +6,13 @@ import { dayLong } from "../../app/when";
 import { useState, type ReactElement } from "react";
 
 import { useInstruments } from "../../api/hooks";
-import type { Instrument } from "../../api/types";
-import { SHOWN } from "../../app/facts.generated";
 import { newId } from "../../app/names";
-import { NAMES } from "./names";
+import { StrikeKey } from "../../ui/StrikeKey";
 import { said, today } from "./dates";
-import type { Doing, FollowUp, JobView, ProofBody, Proved } from "./hooks";
-
-type Promise_ = JobView["job"]["promises"][number];
-type Range = NonNullable<Promise_["predicted"]>;
-
-const WORD: Record<Proved["verdict"], string> = {
-  "as promised": "as promised",
-  better: "better",
-  short: "short",
-  "laboratory only": "a laboratory decides",
-  "not promised": "was not promised",
-};
-
-/** Both ranges on one scale from 0 to the largest end there is. */
-function Bars({ p }: { p: Proved }): ReactElement | null {
-  const promised = p.promise.predicted;
-  const ends = [promised, p.measured, p.promise.before].flatMap((r) =>
-    r ? [r.best, r.high ?? r.best] : [],
-  );
-  const top = Math.max(...ends, 1e-9) * 1.05;
-  const at = (v: number): number => (v / top) * 300;
-  const bar = (r: Range, y: number, fill: string): ReactElement => (
-    <rect
-      x={at(r.low)}
-      y={y}
-      width={Math.max(3, at(r.high ?? top) - at(r.low))}
-      height="10"
-      fill={fill}
-      stroke="var(--ink)"
-      strokeWidth="1.2"
-    />
-  );
-  if (!promised || !p.measured) return null;
-  const word = `promised ${p.promise.said}, measured ${p.said}`;
-  return (
-    <svg viewBox="-2 0 306 34" width="100%" role="img" aria-label={word}>
-      <path d="M0,32H302" stroke="var(--ink)" strokeWidth="1.2" />
-      {p.promise.before && (
-        <path
-          d={`M${at(p.promise.before.best)},4V32`}
-          stroke="var(--ink-3)"
-          strokeDasharray="2 3"
-        />
-      )}
-      {bar(promised, 4, "var(--water-2)")}
-      {bar(p.measured, 19, p.verdict === "short" ? "var(--zest)" : "var(--yuzu)")}
-    </svg>
-  );
-}
+import type { Doing, FollowUp, JobView, Proved } from "./hooks";
+import { Measure } from "./Measure";
+import { NAMES, placeOf } from "./names";
+import { ProvedBars, VERDICT } from "./ProvedBars";
 
 function Follow({
   job,
@@ -150,10 +103,10 @@ function ProvedRow({
             {p.promise.where === "tap" ? "at the drinking tap" : "at the house’s taps"}
           </span>
         </p>
-        <Bars p={p} />
+        <ProvedBars p={p} />
         <p className="text-m">
           <b className={`font-d text-l block ${p.verdict === "short" ? "text-zest-ink" : ""}`}>
-            {WORD[p.verdict]}
+            {VERDICT[p.verdict]}
           </b>
           promised {p.promise.said || "nothing"}, measured {p.said}
         </p>
@@ -176,153 +129,47 @@ function ProvedRow({
   );
 }
 
-function observed(kit: Instrument, value: number): ProofBody["reading"]["observation"] | null {
-  switch (kit.kind) {
-    case "meter":
-      return {
-        method: "meter",
-        displays: [value],
-        multiplier: 1,
-        temperature_c: null,
-        zero: null,
-        rinsed: true,
-        steady: true,
-      };
-    case "drops":
-      return { method: "drops", drops: Math.round(value), dilution: 1 };
-    case "display":
-      return { method: "display", value, dilution: 1, blanked: true };
-    default:
-      return null;
-  }
-}
+const WRONG = ["Not flushed yet", "Wrong tap", "Mistyped", "Kit at fault"];
 
-const ASKS: Record<string, string> = { meter: "On the display", drops: "Drops", display: "Shown" };
-
-/** What is shown by a kit, with its unit. */
-function askedOf(kit: Instrument | undefined, analyte: string): string {
-  const words = ASKS[kit?.kind ?? ""] ?? "Shown";
-  if (kit?.kind === "drops") return words;
-  return `${words} [${kit?.unit || SHOWN[analyte]?.us?.unit || ""}]`;
-}
-
-function Pick({
-  label,
-  value,
-  options,
-  onPick,
-}: {
-  label: string;
-  value: string;
-  options: [string, string][];
-  onPick: (value: string) => void;
-}): ReactElement {
+/** Every reading made behind the line, the latest first; one that went wrong is struck. */
+function Made({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): ReactElement | null {
+  const rows = job.job.proofs
+    .map((x, n) => ({ ...x, said: job.standing.values[n]?.words ?? "" }))
+    .sort((a, b) => b.reading.made_at.localeCompare(a.reading.made_at));
+  if (rows.length === 0) return null;
   return (
-    <label className="field">
-      <span>{label}</span>
-      <select className="input" value={value} onChange={(e) => onPick(e.target.value)}>
-        {options.map(([id, name]) => (
-          <option key={id} value={id}>
-            {name}
-          </option>
+    <details className="py-2">
+      <summary className="key bare">
+        {rows.length === 1 ? "The reading" : `All ${rows.length} readings`} behind it
+      </summary>
+      <ul>
+        {rows.map(({ reading: r, where, said: value }) => (
+          <li key={r.id} className="flex gap-4 items-center border-b border-rule py-1 text-m">
+            <span className={`flex-1 ${r.struck_at ? "line-through text-ink-2" : ""}`}>
+              <b>{NAMES[r.analyte] ?? r.analyte}</b> {value}, {placeOf({ where })}, by{" "}
+              {r.instrument.name}, {dayLong(r.made_at)}
+              {r.by ? `, ${r.by}` : ""}
+            </span>
+            {r.struck_at ? (
+              <span className="text-zest-ink">struck: {r.struck_because}</span>
+            ) : (
+              <StrikeKey
+                words="Take it back"
+                reasons={WRONG}
+                busy={false}
+                onStrike={(because) => onDo({ what: "strike", reading: r.id, because })}
+              />
+            )}
+          </li>
         ))}
-      </select>
-    </label>
-  );
-}
-
-const placeOf = (p: Promise_): string => (p.where === "tap" ? "drinking tap" : "house");
-
-const LATER_DAYS = 3;
-/** Whether a reading of today is behind the flush or one of the second test, days later. */
-function phaseOn(fitted: string): ProofBody["phase"] {
-  const days = (Date.now() - new Date(fitted).getTime()) / 86_400_000;
-  return days >= LATER_DAYS ? "later" : "flushed";
-}
-
-/** A reading as it is kept: made now, with a kit, of what is promised. */
-function readingOf(p: Promise_, kit: Instrument, value: string, fitted: string): ProofBody | null {
-  const observation = value === "" ? null : observed(kit, Number(value));
-  if (!observation) return null;
-  const reading = {
-    id: newId(),
-    analyte: p.analyte,
-    instrument: kit,
-    observation,
-    made_at: new Date().toISOString(),
-  } as ProofBody["reading"];
-  return { where: p.where, phase: phaseOn(fitted), reading };
-}
-
-function Measure({
-  left,
-  kits,
-  fitted,
-  onDo,
-}: {
-  left: Promise_[];
-  kits: Instrument[];
-  fitted: string;
-  onDo: (d: Doing) => void;
-}): ReactElement | null {
-  const can = left.filter((p) => kits.some((k) => k.analyte === p.analyte));
-  const [picked, setPicked] = useState(0);
-  const [kitId, setKitId] = useState("");
-  const [value, setValue] = useState("");
-  const p = can[picked] ?? can[0];
-  if (!p) return null;
-  const fit = kits.filter((k) => k.analyte === p.analyte);
-  const kit = fit.find((k) => k.id === kitId) ?? fit[0];
-  const keep = (): void => {
-    const body = kit ? readingOf(p, kit, value, fitted) : null;
-    if (!body) return;
-    onDo({ what: "proof", body });
-    setValue("");
-  };
-  return (
-    <form
-      className="flex gap-3 items-end flex-wrap py-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        keep();
-      }}
-    >
-      <Pick
-        label="Measured behind the line"
-        value={String(picked)}
-        options={can.map((x, n) => [String(n), `${NAMES[x.analyte] ?? x.analyte}, ${placeOf(x)}`])}
-        onPick={(n) => {
-          setPicked(Number(n));
-          setKitId("");
-        }}
-      />
-      <Pick
-        label="With"
-        value={kit?.id ?? ""}
-        options={fit.map((k) => [k.id, k.name])}
-        onPick={setKitId}
-      />
-      <label className="field w-[190px]">
-        <span>{askedOf(kit, p.analyte)}</span>
-        <input
-          className="input"
-          type="number"
-          step="any"
-          min={0}
-          required
-          value={value}
-          onChange={(e) => setValue(e.target.value)}
-        />
-      </label>
-      <button className="key">Keep the reading</button>
-    </form>
+      </ul>
+    </details>
   );
 }
 
 export function ProofView({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): ReactElement {
   const kits = useInstruments();
   const s = job.standing;
-  const usable = (kits.data ?? []).filter((k) => k.kind in ASKS);
   const shorts = s.proved.filter((p) => p.verdict === "short").length;
   const title =
     shorts > 0
@@ -347,13 +194,19 @@ export function ProofView({ job, onDo }: { job: JobView; onDo: (d: Doing) => voi
           The line is not fitted yet. Its promises are held against it then.
         </p>
       ) : (
-        <Measure left={job.job.promises} kits={usable} fitted={job.job.fitted_on} onDo={onDo} />
+        <Measure
+          left={job.job.promises}
+          kits={kits.data ?? []}
+          fitted={job.job.fitted_on}
+          onDo={onDo}
+        />
       )}
       <ul>
         {s.proved.map((p) => (
           <ProvedRow key={p.promise.analyte + p.promise.where} job={job} p={p} onDo={onDo} />
         ))}
       </ul>
+      <Made job={job} onDo={onDo} />
       {s.second && (
         <p className="py-3 text-m" data-second="">
           <b>Second test from {dayLong(s.second.on)}:</b>{" "}

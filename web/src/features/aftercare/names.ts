@@ -2,3 +2,7 @@
 import { ANALYTE_NAMES } from "../../app/facts.generated";
 
 export const NAMES: Record<string, string> = ANALYTE_NAMES;
+
+/** Where a promise is judged, in words. */
+export const placeOf = (p: { where: string }): string =>
+  p.where === "tap" ? "drinking tap" : "house";

@@ -13,6 +13,8 @@ import { StateMark } from "../../ui/marks";
 import { Waiting } from "../../ui/Trouble";
 import type { components } from "../../api/schema.generated";
 import { fromToday } from "../aftercare/dates";
+import { NAMES, placeOf } from "../aftercare/names";
+import { ProvedBars, VERDICT } from "../aftercare/ProvedBars";
 import { PlainSheet } from "../aftercare/Steps";
 import { OfferView } from "../proposing/OfferView";
 import { Seal } from "../proposing/Seal";
@@ -71,12 +73,49 @@ function Care({ lines }: { lines: CareLine[] }): ReactElement | null {
             <b className={x.state === "overdue" ? "text-zest-ink" : ""}>{fromToday(x.due_on)}</b>
             {x.steps && (
               <details className="col-span-2">
-                <summary className="key bare">See the steps</summary>
+                <summary className="key bare -ml-2">See the steps</summary>
                 <div className="py-3">
                   <PlainSheet sheet={x.steps} level={3} />
                 </div>
               </details>
             )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+type KeptLine = NonNullable<View["kept"]>[number];
+
+/** Whether the line keeps its promise, in the words that the firm itself reads. */
+function Kept({ lines }: { lines: KeptLine[] }): ReactElement | null {
+  if (lines.length === 0) return null;
+  return (
+    <section className="max-w-[1040px] mx-auto my-5" aria-label="What was measured behind it">
+      <h2>What was measured behind it</h2>
+      <p className="text-m text-ink-2">
+        Pale: promised. Yellow: measured. Dotted: the water before. Ranges that meet are as
+        promised. Of bacteria only a laboratory’s result counts.
+      </p>
+      <ul>
+        {lines.map(({ proved: p, tried }) => (
+          <li
+            key={p.promise.analyte + p.promise.where}
+            className="grid wide:grid-cols-[170px_1fr_210px] gap-x-6 border-b border-rule py-2"
+          >
+            <span>
+              <b className="text-b">{NAMES[p.promise.analyte] ?? p.promise.analyte}</b>{" "}
+              <span className="text-m text-ink-2">{placeOf(p.promise)}</span>
+            </span>
+            <ProvedBars p={p} />
+            <span className="text-m">
+              <b className={`text-b block ${p.verdict === "short" ? "text-zest-ink" : ""}`}>
+                {VERDICT[p.verdict]}
+              </b>
+              promised {p.promise.said || "nothing"}, measured {p.said}
+              {tried !== "" && <span className="block">We try: {tried}</span>}
+            </span>
           </li>
         ))}
       </ul>
@@ -159,6 +198,7 @@ export function Offered(): ReactElement {
         </a>
       </header>
       <main className="px-5 wide:px-8 pb-16">
+        <Kept lines={offered.data.kept} />
         <Care lines={offered.data.care} />
         <HowToRead offer={offer} />
         <Seal standing={offered.data.seal} state={state} />
