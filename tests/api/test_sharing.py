@@ -62,6 +62,7 @@ class Links(ShareCase):
                 "offer",
                 "seal",
                 "care",
+                "kept",
                 "digest",
                 "signed_by",
             },

@@ -99,6 +99,7 @@ class Demand:
     capped: bool
     from_bill: bool
     peak_by: PeakBy = "bathrooms"
+    people: float = 0.0
 
 
 def demand(home: Home, settings: Settings, use_factor: float = 1.0) -> Demand:
@@ -129,4 +130,5 @@ def demand(home: Home, settings: Settings, use_factor: float = 1.0) -> Demand:
         capped=capped,
         from_bill=home.bill_gal_day is not None,
         peak_by=by,
+        people=home.people,
     )

@@ -9,6 +9,7 @@ from ...ranges import Range, Verdict
 from ...units import MG_L_PER_GPG
 from ..adjusting import DOSE, HOUR, RENEW_CLOCK, RESERVE
 from ..checks import Says, check_needs, merged_needs, met, told
+from ..demand import Demand
 from ..items import Item, Need
 from ..place import drop_at, item_pressure, place_checks, septic_check
 from ..report import Check, Drain, Running, StageReport
@@ -378,7 +379,7 @@ def run(inp: StageInput) -> StageReport:
         stream.with_(changes),
         checks,
         figures=lambda: figures_of(w, f, inp),
-        settings=() if inp.brief else _settings(w, f),
+        settings=() if inp.brief else _settings(w, f, site.demand),
         drains=_drains(f, s),
         due=dues(item, site, life, "iron of 1 mg/L or more shortens the resin’s life", ("resin",)),
         running=_running(inp, s),
@@ -396,9 +397,11 @@ def _whole_days(interval: float | None) -> str:
     return "every day" if days == 1 else f"{days} days"
 
 
-def _settings(w: Worked, f: SoftenerFigures) -> tuple[tuple[str, str], ...]:
+def _settings(w: Worked, f: SoftenerFigures, d: Demand) -> tuple[tuple[str, str], ...]:
+    """What is dialled; a valve asks for people, or for gallons a day."""
     return (
         ("Hardness setting", f"{w.load.gpg:.0f} gpg"),
+        ("People", f"{d.people:g} ({d.house_gal_day.best:.0f} gal a day)"),
         ("Salt a renewal", f"{w.dose * f.resin_ft3:g} lb"),
         ("Kept back", "1 day" if w.reserve == 1 else f"{w.reserve:g} days"),
         ("Longest interval", _whole_days(w.sizing.interval)),
