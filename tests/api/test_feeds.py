@@ -96,7 +96,7 @@ class Feeds(ApiCase):
         self.assertEqual(colleague.get("/api/jobs").json(), [])
         self.assertEqual(colleague.get("/api/homes").json()["homes"], [])
         query = "kind=softener&item=Softener, 2 ft³, metered&analyte=hardness"
-        self.assertEqual(colleague.get(f"/api/track/jobs?{query}").json()["jobs"], [])
+        self.assertEqual(colleague.get(f"/api/track/jobs?{query}").json()["lines"], [])
 
     def test_who_works_here_no_more_has_no_calendar(self):
         other = self.signed_in(FITTER_EMAIL)

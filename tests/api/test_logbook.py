@@ -141,7 +141,20 @@ class Track(ApiCase):
         )
         self.assertEqual((softener["as_promised"], softener["short"]), (1, 1))
         query = "&".join(f"{k}={softener[k]}" for k in ("kind", "item", "analyte"))
-        self.assertEqual(len(self.get(f"/api/track/jobs?{query}")["jobs"]), 2)
+        behind = self.get(f"/api/track/jobs?{query}")["lines"]
+        self.assertEqual(len(behind), 2)
+        self.assertTrue(all(x["customer"] and x["place"] for x in behind))
+
+    def test_by_maker_the_same_homes_are_counted(self):
+        track = self.get("/api/track")
+        by_item = [k for k in track["kept"] if k["kind"] == "membrane"]
+        (line,) = (k for k in track["by_maker"] if k["kind"] == "membrane")
+        self.assertEqual(line["homes"], sum(k["homes"] for k in by_item))
+        self.assertEqual(line["items"], sorted(k["item"] for k in by_item))
+        query = "&".join(
+            [f"kind=membrane&analyte={line['analyte']}", *(f"item={i}" for i in line["items"])]
+        )
+        self.assertEqual(len(self.get(f"/api/track/jobs?{query}")["lines"]), line["homes"])
 
     def test_parts_are_counted_from_change_to_change(self):
         lasted = self.get("/api/track/more")["lasted"]
@@ -150,6 +163,9 @@ class Track(ApiCase):
             self.assertGreater(part["lasted"], 0, part)
             self.assertGreaterEqual(part["changes"], part["homes"])
             self.assertEqual(part["few"], part["homes"] < 5)
+            query = f"label={part['label']}&kind={part['kind']}"
+            behind = self.get(f"/api/track/parts?{query}")["lines"]
+            self.assertEqual(len(behind), part["homes"], part["label"])
 
     def test_a_change_is_counted_from_the_one_before(self):
         def of(label):
@@ -168,6 +184,11 @@ class Track(ApiCase):
         self.assertIn("quarter", now["quarter"])
         self.assertGreaterEqual(now["accepted"], 2)
         self.assertGreaterEqual(now["presented"], 1)
+        for state in ("presented", "accepted", "declined", "expired"):
+            query = f"year={now['year']}&quarter={now['of_year']}&state={state}"
+            behind = self.get(f"/api/track/proposals?{query}")["lines"]
+            self.assertEqual(len(behind), now[state], state)
+        self.get("/api/track/proposals?year=2026&quarter=5&state=accepted", 422)
         every = [o["quarter"] for o in (now, *earlier)]
         self.assertEqual(every, sorted(every, reverse=True))
 

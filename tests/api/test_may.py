@@ -143,6 +143,8 @@ class Matrix(ApiCase):
             "/api/visits/{id}/pictures/{file_id}": "?about=reading&of=x",
             "/api/certificates/{file_id}": "?item=x&certificate=x",
             "/api/track/jobs": "?kind=softener&item=x&analyte=hardness",
+            "/api/track/parts": "?label=x&kind=filter",
+            "/api/track/proposals": "?year=2026&quarter=3&state=accepted",
         }.get(template, "")
         body = self.body(template, values)
         kind = {"content": body} if isinstance(body, bytes) else {"json": body}

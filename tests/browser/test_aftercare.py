@@ -42,7 +42,7 @@ class AfterTheSale(BrowserCase):
         self.assertEqual(b.axe(), [])
         self.reported("Hardness, house", "22")
         b.find("h1", "It keeps its promise so far")
-        b.click("summary", "All 3 readings")
+        b.click("button", "All 3 readings")
         b.click("li button", "Take it back")
         b.click("[role=dialog] button", "Mistyped")
         b.see("struck: mistyped")
@@ -113,7 +113,7 @@ class AfterTheSale(BrowserCase):
         b.find("button", "2 homes")
         self.assertEqual((b.axe(), b.out_of_reach()), ([], []))
         b.click("button", "2 homes")
-        b.click("button", "Job 1")
+        b.click("[role=dialog] a", "Marl End")
         b.see("Pale: promised")
 
     def test_a_calendar_address_is_made_and_taken_back(self):

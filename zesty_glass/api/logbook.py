@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
-from datetime import timedelta
-from typing import Annotated
+from datetime import date, timedelta
+from typing import Annotated, Literal
 from uuid import UUID
 
 from fastapi import APIRouter, Depends, Query, Response
+from pydantic import Field
 from starlette.responses import StreamingResponse
 
 from ..core.aftercare.care import state_on
-from ..core.aftercare.logbook import kept, lasted, outcomes
+from ..core.aftercare.logbook import by_maker, kept, lasted, outcomes
 from ..core.analytes import ANALYTES
 from ..core.errors import RuleError
 from ..core.home import Source
@@ -20,12 +21,14 @@ from ..core.treating.stages import KIND_NAMES
 from ..documents.contact_card import ContactCard, read_card
 from ..documents.old_notes import OldNotes
 from ..records import homes as records
+from ..records import track as record
 from ..records.note_models import HomeNoteRow
 from ..work import checking, jobs, logbook, old_notes
 from .answers import CSV, answer
 from .context import Signed
 from .files import FileBody
 from .logbook_schemas import (
+    BehindLine,
     HomeJob,
     HomeLine,
     HomeNote,
@@ -34,12 +37,13 @@ from .logbook_schemas import (
     NoteBody,
     StrikeNote,
     Track,
-    TrackJobs,
+    TrackBehind,
     TrackMore,
 )
 
 router = APIRouter(prefix="/api", tags=["logbook"])
-Words = Annotated[str, Query(max_length=80)]
+Words = Annotated[str, Query(max_length=200)]
+ItemName = Annotated[str, Field(max_length=200)]
 
 
 MOST_DAYS = 3_650  # [days] ahead in which something may be asked to fall due
@@ -205,10 +209,10 @@ def contact(_: Signed, data: FileBody) -> Response:
 def track(ctx: Signed) -> Response:
     """How the firm's promises were kept, and dissolved matter against hardness of its waters."""
     with ctx.db() as db:
-        counted = tuple(records.tallies(db, ctx.who.firm_id))
-        return answer(
-            Track(kept=kept(counted), pairs=logbook.pairs(db, ctx.who))  # type: ignore[arg-type]
-        )
+        firm = ctx.who.firm_id
+        counted = tuple(record.tallies(db, firm))
+        lines = kept(counted, record.makers(db, firm))  # type: ignore[arg-type]
+        return answer(Track(kept=lines, by_maker=by_maker(lines), pairs=logbook.pairs(db, ctx.who)))
 
 
 @router.get("/track/more", response_model=TrackMore)
@@ -216,13 +220,50 @@ def more(ctx: Signed) -> Response:
     """How long the firm's parts really lasted, and what became of its proposals."""
     with ctx.db() as db:
         firm = ctx.who.firm_id
-        parts, states = tuple(records.lasted(db, firm)), tuple(records.outcomes(db, firm))
+        parts, states = tuple(record.lasted(db, firm)), tuple(record.outcomes(db, firm))
     return answer(TrackMore(lasted=lasted(parts), outcomes=outcomes(states)))
 
 
-@router.get("/track/jobs", response_model=TrackJobs)
-def behind(ctx: Signed, kind: Words, item: Words, analyte: Words) -> TrackJobs:
-    """The jobs behind one number of the record."""
+def _behind(found: list[record.Behind]) -> TrackBehind:
+    return TrackBehind(lines=[BehindLine(**x._asdict()) for x in found])
+
+
+@router.get("/track/jobs", response_model=TrackBehind)
+def behind(
+    ctx: Signed, kind: Words, item: Annotated[list[ItemName], Query(max_length=200)], analyte: Words
+) -> TrackBehind:
+    """The jobs behind one line of the record: of one item, or of several."""
     with ctx.db() as db:
-        ids = records.behind(db, ctx.who.firm_id, kind, item, analyte, jobs.whose(ctx.who))
-    return TrackJobs(jobs=ids)
+        seen = jobs.whose(ctx.who)
+        return _behind(record.behind_promises(db, ctx.who.firm_id, kind, item, analyte, seen))
+
+
+@router.get("/track/parts", response_model=TrackBehind)
+def behind_part(ctx: Signed, label: Words, kind: Words) -> TrackBehind:
+    """The jobs at which a part was changed."""
+    with ctx.db() as db:
+        seen = jobs.whose(ctx.who)
+        return _behind(record.behind_part(db, ctx.who.firm_id, label, kind, seen))
+
+
+@router.get("/track/proposals", response_model=TrackBehind)
+def behind_outcome(
+    ctx: Signed,
+    year: Annotated[int, Query(ge=2000, le=2200)],
+    quarter: Annotated[int, Query(ge=1, le=4)],
+    state: Literal["presented", "accepted", "declined", "expired"],
+) -> TrackBehind:
+    """The proposals of one quarter that stand so."""
+    since = date(year, 3 * quarter - 2, 1)
+    before = date(year + (quarter == 4), 3 * quarter % 12 + 1, 1)
+    with ctx.db() as db:
+        return _behind(
+            record.behind_outcome(
+                db,
+                ctx.who.firm_id,
+                state,
+                since.isoformat(),
+                before.isoformat(),
+                jobs.whose(ctx.who),
+            )
+        )

@@ -91,6 +91,7 @@ class Track:
     """The firm's own record."""
 
     kept: tuple[Kept, ...]
+    by_maker: tuple[Kept, ...]
     pairs: tuple[WaterPair, ...]
 
 
@@ -102,7 +103,15 @@ class TrackMore:
     outcomes: tuple[Outcome, ...]
 
 
-class TrackJobs(BaseModel):
-    """The jobs behind one number."""
+class BehindLine(BaseModel):
+    """A job or a proposal behind a number, and whose it is."""
 
-    jobs: list[UUID]
+    id: UUID
+    customer: str
+    place: str
+
+
+class TrackBehind(BaseModel):
+    """The jobs, or proposals, behind one number."""
+
+    lines: list[BehindLine]

@@ -121,6 +121,8 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("POST", "/api/feeds"): EVERYBODY,
     ("DELETE", "/api/feeds/{id}"): EVERYBODY,
     ("GET", "/api/track/jobs"): SELLING,
+    ("GET", "/api/track/parts"): SELLING,
+    ("GET", "/api/track/proposals"): SELLING,
     ("GET", "/api/track/more"): SELLING,
     ("GET", f"{_V}/pictures"): EVERYBODY,
     ("PUT", f"{_V}/pictures/{{file_id}}"): EVERYBODY,

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections import Counter
 from datetime import date, datetime
 from typing import Any, NamedTuple
 from uuid import UUID
@@ -20,9 +19,8 @@ from sqlalchemy import (
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Session
 
-from ..core.units import DAYS_PER_MONTH
-from .after_models import DueRow, JobRow, ProvedRow, ServedRow
-from .models import HomeRow, ProposalRow, ReadingRow, SampleRow, VisitRow
+from .after_models import DueRow, JobRow
+from .models import HomeRow, ReadingRow, SampleRow, VisitRow
 
 PAGE = 50
 MOST_COUNTED = 1000  # more are not counted: nobody reads them one by one
@@ -38,7 +36,7 @@ class Found(NamedTuple):
     due_on: date | None
 
 
-def _seen_by(consultant: UUID | None) -> ColumnElement[bool]:
+def seen_by(consultant: UUID | None) -> ColumnElement[bool]:
     """That somebody may see a visit: their own and nobody's; everybody's without a name."""
     if consultant is None:
         return VisitRow.id.is_not(None)
@@ -97,7 +95,7 @@ def _asked(firm: UUID, wanted: Wanted) -> Select[Any]:
     if wanted.fitter:
         query = query.where(select(JobRow.id).where(JobRow.home_id == HomeRow.id).exists())
     if wanted.consultant is not None:
-        seen = _seen_by(wanted.consultant)
+        seen = seen_by(wanted.consultant)
         query = query.where(
             select(VisitRow.id).where(VisitRow.home_id == HomeRow.id, seen).exists()
         )
@@ -131,7 +129,7 @@ def found(
     ids = [r.id for r in rows]
     seen = (
         select(VisitRow.home_id, VisitRow.id, VisitRow.started_at)
-        .where(VisitRow.firm_id == firm, VisitRow.home_id.in_(ids), _seen_by(wanted.consultant))
+        .where(VisitRow.firm_id == firm, VisitRow.home_id.in_(ids), seen_by(wanted.consultant))
         .order_by(VisitRow.started_at)
     )
     visits: dict[UUID, list[tuple[UUID, datetime]]] = {}
@@ -174,104 +172,6 @@ def keep_found(db: Session, firm: UUID, visit: VisitRow, found: list[str]) -> No
         .values(found=found)
         .execution_options(synchronize_session=False)
     )
-
-
-class Tally(NamedTuple):
-    """How often one technology's promise of an analyte stood how, at how many homes, and by how
-    much it was short in the middle.
-    """
-
-    kind: str
-    item: str
-    analyte: str
-    verdict: str
-    many: int
-    short_by: float | None
-
-
-def tallies(db: Session, firm: UUID) -> list[Tally]:
-    """All promises of a firm's jobs, counted."""
-    middle: Any = func.percentile_cont(0.5).within_group(ProvedRow.short_by)
-    query = (
-        select(
-            ProvedRow.kind,
-            ProvedRow.item,
-            ProvedRow.analyte,
-            ProvedRow.verdict,
-            func.count(func.distinct(ProvedRow.home_id)),
-            middle,
-        )
-        .where(ProvedRow.firm_id == firm)
-        .group_by(ProvedRow.kind, ProvedRow.item, ProvedRow.analyte, ProvedRow.verdict)
-    )
-    return [Tally(*row) for row in db.execute(query)]
-
-
-MOST_PARTS = 40  # of the record, the most often changed
-
-
-def lasted(db: Session, firm: UUID) -> list[tuple[str, str, float, float, int, int]]:
-    """Label, kind, months predicted and real (the middle ones), changes and homes of each part."""
-    months: Any = func.percentile_cont(0.5).within_group(ServedRow.months)
-    days: Any = func.percentile_cont(0.5).within_group(ServedRow.days)
-    many = func.count()
-    query = (
-        select(
-            ServedRow.label,
-            ServedRow.kind,
-            months,
-            days / DAYS_PER_MONTH,
-            many,
-            func.count(func.distinct(ServedRow.home_id)),
-        )
-        .where(ServedRow.firm_id == firm)
-        .group_by(ServedRow.label, ServedRow.kind)
-        .order_by(many.desc(), ServedRow.label)
-        .limit(MOST_PARTS)
-    )
-    return [(r[0], r[1], float(r[2]), float(r[3]), int(r[4]), int(r[5])) for r in db.execute(query)]
-
-
-def outcomes(db: Session, firm: UUID) -> list[tuple[int, int, str, int]]:
-    """How many proposals stand how: year, quarter, state, count; drafts are left out."""
-    month = func.substr(ProposalRow.written_on, 1, 7)
-    query = (
-        select(month, ProposalRow.state, func.count())
-        .where(
-            ProposalRow.firm_id == firm,
-            ProposalRow.state.in_(DECIDED),
-            ProposalRow.written_on.is_not(None),
-        )
-        .group_by(month, ProposalRow.state)
-    )
-    found: Counter[tuple[int, int, str]] = Counter()
-    for said, state, many in db.execute(query):
-        year, of_year = said.split("-")
-        found[int(year), (int(of_year) + 2) // 3, state] += many
-    return [(*key, many) for key, many in found.items()]
-
-
-DECIDED = ("presented", "accepted", "declined", "expired")
-
-
-def behind(
-    db: Session, firm: UUID, kind: str, item: str, analyte: str, consultant: UUID | None
-) -> list[UUID]:
-    """The jobs behind one line of the record, as far as somebody may see them."""
-    query = (
-        select(ProvedRow.job_id)
-        .join(JobRow, JobRow.id == ProvedRow.job_id)
-        .join(VisitRow, VisitRow.id == JobRow.visit_id)
-        .where(
-            _seen_by(consultant),
-            ProvedRow.firm_id == firm,
-            ProvedRow.kind == kind,
-            ProvedRow.item == item,
-            ProvedRow.analyte == analyte,
-        )
-        .limit(200)
-    )
-    return list(db.scalars(query))
 
 
 def latest_raw(db: Session, firm: UUID, most: int) -> list[UUID]:

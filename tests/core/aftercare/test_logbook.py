@@ -9,6 +9,7 @@ from zesty_glass.core.aftercare.care import Change, Part
 from zesty_glass.core.aftercare.job import served
 from zesty_glass.core.aftercare.logbook import (
     Known,
+    by_maker,
     events,
     kept,
     lasted,
@@ -27,17 +28,39 @@ class Record(unittest.TestCase):
                 ("softener", "S1", "hardness", "short", 2, 0.25),
                 ("membrane", "M1", "tds", "better", 1, None),
                 ("uv", "U1", "coliform", "laboratory only", 3, None),
-            )
+            ),
+            {"S1": "Ulvenby"},
         )
         self.assertEqual(
             [(k.item, k.homes, k.few) for k in out], [("S1", 8, False), ("M1", 1, True)]
         )
         self.assertEqual((out[0].as_promised, out[0].better, out[0].short), (6, 0, 2))
         self.assertEqual(out[0].short_by, 0.25)
+        self.assertEqual([(k.maker, k.items) for k in out], [("Ulvenby", ("S1",)), ("", ("M1",))])
+
+    def test_items_of_one_maker_together(self):
+        out = by_maker(
+            kept(
+                (
+                    ("softener", "S1", "hardness", "as promised", 2, None),
+                    ("softener", "S1", "hardness", "short", 1, 0.1),
+                    ("softener", "S2", "hardness", "short", 2, 0.4),
+                    ("softener", "S3", "hardness", "better", 1, None),
+                    ("softener", "S4", "hardness", "short", 9, 0.9),
+                ),
+                {"S1": "Ulvenby", "S2": "Ulvenby", "S3": "Tessaby"},
+            )
+        )
+        ulvenby, tessaby = out  # nobody says who makes S4
+        self.assertEqual((ulvenby.maker, ulvenby.items), ("Ulvenby", ("S1", "S2")))
+        self.assertEqual((ulvenby.homes, ulvenby.as_promised, ulvenby.short), (5, 2, 3))
+        self.assertEqual(ulvenby.short_by, 0.4)  # 0.1, 0.4, 0.4
+        self.assertFalse(ulvenby.few)
+        self.assertEqual((tessaby.homes, tessaby.better, tessaby.short_by), (1, 1, None))
 
     def test_five_homes_are_enough_and_four_are_not(self):
         for many, few in ((4, True), (5, False)):
-            self.assertEqual(kept((("a", "b", "ph", "better", many, None),))[0].few, few)
+            self.assertEqual(kept((("a", "b", "ph", "better", many, None),), {})[0].few, few)
 
 
 class Service(unittest.TestCase):

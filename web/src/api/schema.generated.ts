@@ -1784,9 +1784,49 @@ export interface paths {
         };
         /**
          * Behind
-         * @description The jobs behind one number of the record.
+         * @description The jobs behind one line of the record: of one item, or of several.
          */
         get: operations["behind_api_track_jobs_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/track/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Behind Part
+         * @description The jobs at which a part was changed.
+         */
+        get: operations["behind_part_api_track_parts_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/track/proposals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Behind Outcome
+         * @description The proposals of one quarter that stand so.
+         */
+        get: operations["behind_outcome_api_track_proposals_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2830,6 +2870,21 @@ export interface components {
             predicted: boolean;
         };
         /**
+         * BehindLine
+         * @description A job or a proposal behind a number, and whose it is.
+         */
+        BehindLine: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Customer */
+            customer: string;
+            /** Place */
+            place: string;
+        };
+        /**
          * Bought
          * @description One thing that was sold: ``terms``, how it is had (bought, rented, rented to own);
          *     ``fitter``, whose work its fitting is. What it costs stands in the proposal that was signed.
@@ -3819,6 +3874,11 @@ export interface components {
              * @enum {string}
              */
             peak_by: "told" | "pipe" | "bathrooms";
+            /**
+             * People
+             * @default 0
+             */
+            people: number;
         };
         /**
          * Demonstration
@@ -5578,6 +5638,7 @@ export interface components {
          *     Args:
          *         homes: at how many homes it was measured. few: too few to say anything.
          *         short_by: by how much the short ones missed, in the middle, as a share of the water before.
+         *         maker: who makes it, where the catalogue says. items: whose promises these are.
          */
         Kept: {
             /** Kind */
@@ -5598,6 +5659,16 @@ export interface components {
             short_by: number | null;
             /** Few */
             few: boolean;
+            /**
+             * Maker
+             * @default
+             */
+            maker: string;
+            /**
+             * Items
+             * @default []
+             */
+            items: string[];
         };
         /**
          * KeptInPlace
@@ -6963,11 +7034,15 @@ export interface components {
         };
         /**
          * Outcome
-         * @description Proposals written in one quarter, by what became of them.
+         * @description Proposals written in one quarter (1 to 4) of a year, by what became of them.
          */
         Outcome: {
             /** Quarter */
             quarter: string;
+            /** Year */
+            year: number;
+            /** Of Year */
+            of_year: number;
             /** Presented */
             presented: number;
             /** Accepted */
@@ -9910,16 +9985,18 @@ export interface components {
         Track: {
             /** Kept */
             kept: components["schemas"]["Kept"][];
+            /** By Maker */
+            by_maker: components["schemas"]["Kept"][];
             /** Pairs */
             pairs: components["schemas"]["WaterPair"][];
         };
         /**
-         * TrackJobs
-         * @description The jobs behind one number.
+         * TrackBehind
+         * @description The jobs, or proposals, behind one number.
          */
-        TrackJobs: {
-            /** Jobs */
-            jobs: string[];
+        TrackBehind: {
+            /** Lines */
+            lines: components["schemas"]["BehindLine"][];
         };
         /**
          * TrackMore
@@ -23188,7 +23265,7 @@ export interface operations {
         parameters: {
             query: {
                 kind: string;
-                item: string;
+                item: string[];
                 analyte: string;
             };
             header?: never;
@@ -23203,7 +23280,252 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TrackJobs"];
+                    "application/json": components["schemas"]["TrackBehind"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    behind_part_api_track_parts_get: {
+        parameters: {
+            query: {
+                label: string;
+                kind: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrackBehind"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    behind_outcome_api_track_proposals_get: {
+        parameters: {
+            query: {
+                year: number;
+                quarter: number;
+                state: "presented" | "accepted" | "declined" | "expired";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrackBehind"];
                 };
             };
             /** @description The request could not be read. */

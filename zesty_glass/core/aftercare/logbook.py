@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from dataclasses import replace
 from datetime import datetime
+from statistics import median
 from typing import Literal
 
 from ..analytes import ANALYTES
@@ -125,6 +128,7 @@ class Kept:
     Args:
         homes: at how many homes it was measured. few: too few to say anything.
         short_by: by how much the short ones missed, in the middle, as a share of the water before.
+        maker: who makes it, where the catalogue says. items: whose promises these are.
     """
 
     kind: str
@@ -136,13 +140,16 @@ class Kept:
     short: int
     short_by: float | None
     few: bool
+    maker: str = ""
+    items: tuple[str, ...] = ()
 
 
 def kept(
     counted: tuple[tuple[str, str, str, Verdict, int, float | None], ...],
+    makers: Mapping[str, str],
 ) -> tuple[Kept, ...]:
     """The firm's record from counts of (technology, item, analyte, verdict, homes, short by); the
-    most often measured first.
+    most often measured first. ``makers``: who makes an item, by its name.
     """
     by: dict[tuple[str, str, str], dict[str, tuple[int, float | None]]] = {}
     for kind, item, analyte, verdict, many, missed in counted:
@@ -163,9 +170,43 @@ def kept(
                     short=short[0],
                     short_by=short[1],
                     few=homes < FEW,
+                    maker=makers.get(item, ""),
+                    items=(item,),
                 )
             )
-    return tuple(sorted(out, key=lambda k: (-k.homes, k.kind, k.item, k.analyte)))
+    return tuple(sorted(out, key=_often))
+
+
+def _often(k: Kept) -> tuple[int, str, str, str, str]:
+    return (-k.homes, k.kind, k.maker, k.item, k.analyte)
+
+
+def by_maker(lines: tuple[Kept, ...]) -> tuple[Kept, ...]:
+    """The record by technology and maker: the items of one maker together. A home that has two of
+    them counts for each; what is short by how much is the middle of the items', each as often as
+    it was short.
+    """
+    groups: dict[tuple[str, str, str], list[Kept]] = {}
+    for k in lines:
+        if k.maker:
+            groups.setdefault((k.kind, k.maker, k.analyte), []).append(k)
+    return tuple(sorted((_together(of) for of in groups.values()), key=_often))
+
+
+def _together(of: list[Kept]) -> Kept:
+    homes = sum(k.homes for k in of)
+    missed = [k.short_by for k in of if k.short_by is not None for _ in range(k.short)]
+    return replace(
+        of[0],
+        item="",
+        items=tuple(sorted(k.item for k in of)),
+        homes=homes,
+        as_promised=sum(k.as_promised for k in of),
+        better=sum(k.better for k in of),
+        short=sum(k.short for k in of),
+        short_by=median(missed) if missed else None,
+        few=homes < FEW,
+    )
 
 
 @record
@@ -209,9 +250,11 @@ def lasted(
 
 @record
 class Outcome:
-    """Proposals written in one quarter, by what became of them."""
+    """Proposals written in one quarter (1 to 4) of a year, by what became of them."""
 
     quarter: str
+    year: int
+    of_year: int
     presented: int
     accepted: int
     declined: int
@@ -241,6 +284,8 @@ def outcomes(counted: tuple[tuple[int, int, str, int], ...]) -> tuple[Outcome, .
     return tuple(
         Outcome(
             quarter=quarter_of(year, 3 * quarter),
+            year=year,
+            of_year=quarter,
             presented=of.get("presented", 0),
             accepted=of.get("accepted", 0),
             declined=of.get("declined", 0),

@@ -131,39 +131,51 @@ function ProvedRow({
 
 const WRONG = ["Not flushed yet", "Wrong tap", "Mistyped", "Kit at fault"];
 
+type Row = JobView["job"]["proofs"][number] & { said: string };
+
+function MadeRow({ row, onDo }: { row: Row; onDo: (d: Doing) => void }): ReactElement {
+  const r = row.reading;
+  return (
+    <li className="flex gap-4 items-center border-b border-rule py-1 text-m">
+      <span className={`flex-1 ${r.struck_at ? "line-through text-ink-2" : ""}`}>
+        <b>{NAMES[r.analyte] ?? r.analyte}</b> {row.said}, {placeOf(row)}, by {r.instrument.name},{" "}
+        {dayLong(r.made_at)}
+        {r.by ? `, ${r.by}` : ""}
+      </span>
+      {r.struck_at ? (
+        <span className="text-zest-ink">struck: {r.struck_because}</span>
+      ) : (
+        <StrikeKey
+          words="Take it back"
+          reasons={WRONG}
+          busy={false}
+          onStrike={(because) => onDo({ what: "strike", reading: r.id, because })}
+        />
+      )}
+    </li>
+  );
+}
+
 /** Every reading made behind the line, the latest first; one that went wrong is struck. */
 function Made({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): ReactElement | null {
+  const [open, setOpen] = useState(false);
   const rows = job.job.proofs
     .map((x, n) => ({ ...x, said: job.standing.values[n]?.words ?? "" }))
     .sort((a, b) => b.reading.made_at.localeCompare(a.reading.made_at));
   if (rows.length === 0) return null;
   return (
-    <details className="py-2">
-      <summary className="key bare">
+    <div className="py-2">
+      <button className="key bare -ml-2" aria-expanded={open} onClick={() => setOpen(!open)}>
         {rows.length === 1 ? "The reading" : `All ${rows.length} readings`} behind it
-      </summary>
-      <ul>
-        {rows.map(({ reading: r, where, said: value }) => (
-          <li key={r.id} className="flex gap-4 items-center border-b border-rule py-1 text-m">
-            <span className={`flex-1 ${r.struck_at ? "line-through text-ink-2" : ""}`}>
-              <b>{NAMES[r.analyte] ?? r.analyte}</b> {value}, {placeOf({ where })}, by{" "}
-              {r.instrument.name}, {dayLong(r.made_at)}
-              {r.by ? `, ${r.by}` : ""}
-            </span>
-            {r.struck_at ? (
-              <span className="text-zest-ink">struck: {r.struck_because}</span>
-            ) : (
-              <StrikeKey
-                words="Take it back"
-                reasons={WRONG}
-                busy={false}
-                onStrike={(because) => onDo({ what: "strike", reading: r.id, because })}
-              />
-            )}
-          </li>
-        ))}
-      </ul>
-    </details>
+      </button>
+      {open && (
+        <ul>
+          {rows.map((row) => (
+            <MadeRow key={row.reading.id} row={row} onDo={onDo} />
+          ))}
+        </ul>
+      )}
+    </div>
   );
 }
 

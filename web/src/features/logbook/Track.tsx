@@ -2,17 +2,18 @@
  * What the firm has learnt: how its promises were kept, and why a TDS meter says nothing of
  * hardness.
  */
-import { useMutation } from "@tanstack/react-query";
 import { useState, type ReactElement } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 
 import { api, data } from "../../api/client";
 import { useMe } from "../../api/hooks";
 import { ANALYTE_NAMES, KIND_NAMES, MG_L_PER_GPG } from "../../app/facts.generated";
 import { Head } from "../../app/Shell";
 import { Trouble, Waiting } from "../../ui/Trouble";
+import { Seg } from "../../ui/fields";
+import { BehindKey, homesAre } from "./BehindKey";
 import { roundUp } from "./scale";
-import { useTrack, type Kept, type Pair } from "./hooks";
+import { useTrack, type Kept, type Pair, type Track } from "./hooks";
 import { TrackMore } from "./TrackMore";
 
 const PARTS = [
@@ -48,61 +49,82 @@ function Bar({ k }: { k: Kept }): ReactElement {
 }
 
 function KeptRow({ k }: { k: Kept }): ReactElement {
-  const [open, setOpen] = useState(false);
-  const navigate = useNavigate();
-  const behind = useMutation({
-    mutationFn: () =>
-      data(
-        api.GET("/api/track/jobs", {
-          params: { query: { kind: k.kind, item: k.item, analyte: k.analyte } },
-        }),
-      ),
-    onSuccess: () => setOpen(true),
-  });
-  const homes = k.homes === 1 ? "1 home" : `${k.homes} homes`;
+  const { kind, analyte, items } = k;
+  const name = ANALYTE_NAMES[analyte] ?? analyte;
   return (
-    <li className="border-b border-rule py-2">
-      <div
-        className={"grid grid-cols-[1fr_220px_240px] max-[900px]:grid-cols-1 gap-x-5 items-center"}
-      >
-        <p>
-          <b className="font-d text-l block">{ANALYTE_NAMES[k.analyte] ?? k.analyte}</b>
-          <span className="text-m text-ink-2">
-            {KIND_NAMES[k.kind] ?? k.kind}: {k.item}
-          </span>
-        </p>
-        <Bar k={k} />
-        <p className="text-m">
-          <button
-            className="key bare -ml-2"
-            disabled={behind.isPending}
-            onClick={() => behind.mutate()}
-          >
-            {homes}
-          </button>
-          <span className="block">
-            {k.few ? "too few to say" : `${k.as_promised + k.better} of ${k.homes} kept`}
-            {k.short > 0 && k.short_by !== null && !k.few
-              ? `; short by ${Math.round(k.short_by * 100)} % of the raw water`
-              : ""}
-          </span>
-        </p>
-      </div>
-      <Trouble error={behind.error} />
-      {open && (
-        <p className="flex gap-2 flex-wrap py-2">
-          {behind.data?.jobs.map((id, n) => (
-            <button
-              key={id}
-              className="key"
-              onClick={() => void navigate(`/jobs/${id}?part=proof`)}
-            >
-              Job {n + 1}
-            </button>
+    <li
+      className={
+        "grid grid-cols-[1fr_220px_240px] max-[900px]:grid-cols-1 gap-x-5 items-center border-b " +
+        "border-rule py-2"
+      }
+    >
+      <p>
+        <b className="font-d text-l block">{name}</b>
+        <span className="text-m text-ink-2">
+          {[KIND_NAMES[kind] ?? kind, k.maker, k.item].filter(Boolean).join(", ")}
+        </span>
+      </p>
+      <Bar k={k} />
+      <p className="text-m">
+        <BehindKey
+          label={`${name}: ${homesAre(k.homes)}`}
+          load={() =>
+            data(api.GET("/api/track/jobs", { params: { query: { kind, item: items, analyte } } }))
+          }
+          to={(id) => `/jobs/${id}?part=proof`}
+        >
+          {homesAre(k.homes)}
+        </BehindKey>
+        <span className="block">
+          {k.few ? "too few to say" : `${k.as_promised + k.better} of ${k.homes} kept`}
+          {k.short > 0 && k.short_by !== null && !k.few
+            ? `; short by ${Math.round(k.short_by * 100)} % of the raw water`
+            : ""}
+        </span>
+      </p>
+    </li>
+  );
+}
+
+/** The firm's promises, item by item or maker by maker. */
+function Promises({ t }: { t: Track }): ReactElement {
+  const [by, setBy] = useState<"item" | "maker">("item");
+  const lines = by === "item" ? t.kept : t.by_maker;
+  return (
+    <section aria-label="Promises">
+      <h1>How our promises were kept</h1>
+      <p className="text-m text-ink-2 pb-1">
+        Predicted ranges against what was measured behind the fitted line. Below five homes it is
+        too few to say.
+      </p>
+      <div className="flex gap-5 flex-wrap text-m items-end justify-between">
+        <p className="flex gap-5 flex-wrap">
+          {PARTS.map(([key, name, fill]) => (
+            <span key={key} className="flex gap-2 items-center">
+              <svg width="22" height="14" aria-hidden="true">
+                <rect x="1" y="1" width="20" height="12" fill={fill} stroke="var(--ink)" />
+              </svg>
+              {name}
+            </span>
           ))}
         </p>
-      )}
-    </li>
+        <Seg
+          label="Counted"
+          value={by}
+          choices={[
+            { value: "item", name: "by item" },
+            { value: "maker", name: "by maker" },
+          ]}
+          onChange={setBy}
+        />
+      </div>
+      {t.kept.length === 0 && <p className="py-4 text-l">Nothing was measured yet.</p>}
+      <ul>
+        {lines.map((k) => (
+          <KeptRow key={`${k.kind}${k.maker}${k.item}${k.analyte}`} k={k} />
+        ))}
+      </ul>
+    </section>
   );
 }
 
@@ -173,29 +195,7 @@ export function TrackPage(): ReactElement {
               "gap-x-12 pt-2"
             }
           >
-            <section aria-label="Promises">
-              <h1>How our promises were kept</h1>
-              <p className="text-m text-ink-2 pb-1">
-                Predicted ranges against what was measured behind the fitted line. Below five homes
-                it is too few to say.
-              </p>
-              <p className="flex gap-5 flex-wrap text-m">
-                {PARTS.map(([key, name, fill]) => (
-                  <span key={key} className="flex gap-2 items-center">
-                    <svg width="22" height="14" aria-hidden="true">
-                      <rect x="1" y="1" width="20" height="12" fill={fill} stroke="var(--ink)" />
-                    </svg>
-                    {name}
-                  </span>
-                ))}
-              </p>
-              {t.kept.length === 0 && <p className="py-4 text-l">Nothing was measured yet.</p>}
-              <ul>
-                {t.kept.map((k) => (
-                  <KeptRow key={`${k.kind}${k.item}${k.analyte}`} k={k} />
-                ))}
-              </ul>
-            </section>
+            <Promises t={t} />
             <section aria-label="Dissolved matter and hardness">
               <h2 className="pt-3">Dissolved matter does not give hardness</h2>
               <p className="text-m py-1">

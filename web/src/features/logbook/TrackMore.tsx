@@ -1,8 +1,10 @@
 /** How long parts really lasted against what was predicted, and what became of the proposals. */
 import type { ReactElement } from "react";
 
+import { api, data } from "../../api/client";
 import { num } from "../../app/show";
 import { Trouble } from "../../ui/Trouble";
+import { BehindKey, homesAre } from "./BehindKey";
 import { Drifts } from "./Drifts";
 import { useTrackMore, type Lasted, type Outcome } from "./hooks";
 
@@ -54,12 +56,45 @@ function LastedRow({ l, top }: { l: Lasted; top: number }): ReactElement {
       <p className="text-m">
         {months(l.lasted)}, predicted {months(l.predicted)}
         <span className="block text-ink-2">
-          {l.changes === 1 ? "1 change" : `${l.changes} changes`} at{" "}
-          {l.homes === 1 ? "1 home" : `${l.homes} homes`}
-          {l.few && ": too few to say"}
+          <BehindKey
+            label={`${l.label}: ${homesAre(l.homes)}`}
+            load={() => {
+              const query = { label: l.label, kind: l.kind };
+              return data(api.GET("/api/track/parts", { params: { query } }));
+            }}
+            to={(id) => `/jobs/${id}?part=care`}
+          >
+            {homesAre(l.homes)}
+          </BehindKey>
+          {l.changes === 1 ? "1 change" : `${l.changes} changes`}
+          {l.few && ", too few to say"}
         </span>
       </p>
     </li>
+  );
+}
+
+const STATES = ["accepted", "declined", "expired", "presented"] as const;
+const OUTCOMES: Record<(typeof STATES)[number], string> = {
+  accepted: "Accepted",
+  declined: "Declined",
+  expired: "Ran out",
+  presented: "Open",
+};
+
+function Count({ o, state }: { o: Outcome; state: (typeof STATES)[number] }): ReactElement {
+  if (o[state] === 0) return <>0</>;
+  return (
+    <BehindKey
+      label={`${OUTCOMES[state]}, ${o.quarter}: ${o[state]}`}
+      load={() => {
+        const query = { year: o.year, quarter: o.of_year, state };
+        return data(api.GET("/api/track/proposals", { params: { query } }));
+      }}
+      to={(id) => `/proposals/${id}`}
+    >
+      {o[state]}
+    </BehindKey>
   );
 }
 
@@ -69,10 +104,11 @@ function Outcomes({ lines }: { lines: readonly Outcome[] }): ReactElement {
       <thead>
         <tr className="text-left border-b-[1.5px] border-ink">
           <th className="py-2">Written in</th>
-          <th className="text-right">Accepted</th>
-          <th className="text-right">Declined</th>
-          <th className="text-right">Ran out</th>
-          <th className="text-right">Open</th>
+          {STATES.map((state) => (
+            <th key={state} className="text-right">
+              {OUTCOMES[state]}
+            </th>
+          ))}
         </tr>
       </thead>
       <tbody>
@@ -81,10 +117,11 @@ function Outcomes({ lines }: { lines: readonly Outcome[] }): ReactElement {
             <th scope="row" className="text-left font-normal py-2">
               {o.quarter}
             </th>
-            <td className="text-right">{o.accepted}</td>
-            <td className="text-right">{o.declined}</td>
-            <td className="text-right">{o.expired}</td>
-            <td className="text-right">{o.presented}</td>
+            {STATES.map((state) => (
+              <td key={state} className="text-right">
+                <Count o={o} state={state} />
+              </td>
+            ))}
           </tr>
         ))}
       </tbody>
