@@ -4,9 +4,11 @@ how long its lists take, beside a route that does next to nothing.
 
 from __future__ import annotations
 
+import gzip
+import http.client
+import json
 import shutil
 import statistics
-import sys
 import tempfile
 import time
 from collections.abc import Callable, Iterator
@@ -15,16 +17,13 @@ from pathlib import Path
 from typing import Any
 from uuid import UUID, uuid4
 
-from sqlalchemy import Connection, text
+from sqlalchemy import Connection, Engine, text
 
 from ..demo.homes import uid
-from ..demo.people import EMAIL, PASSWORD
-from ..records.db import migrate
+from ..records.db import make_engine, make_sessions, migrate
 from ..work.jobs import job_id
-from .cluster import Cluster
-from .machine import ROOT
-
-SECRET = "a secret for measuring only, long enough"
+from .served import durable, serving
+from .signed import sign_in
 
 HOMES, READINGS_EACH, PARTS_EACH = 100_000, 10, 2
 
@@ -119,46 +118,66 @@ def _spread(took: list[float]) -> dict[str, float]:
     }
 
 
-@contextmanager
-def _firm() -> Iterator[tuple[Any, dict[str, Any], float]]:
-    sys.path.insert(0, str(ROOT))
-    from starlette.testclient import TestClient
+class Asking:
+    """A page's requests on one kept connection to a server of its own."""
 
-    from zesty_glass.api.app import create_app
+    def __init__(self, port: int) -> None:
+        self._signed = sign_in(port)
+        self._c = self._signed.connect()
+
+    def get(self, path: str, etag: str = "") -> http.client.HTTPResponse:
+        """Ask for something; the body is read, and kept in ``said``."""
+        return self._ask("GET", path, None, {"If-None-Match": etag} if etag else {})
+
+    def send(self, method: str, path: str, body: Any) -> Any:
+        """Send something and read the answer."""
+        self._ask(method, path, json.dumps(body).encode(), {"Content-Type": "application/json"})
+        return self.json()
+
+    def json(self) -> Any:
+        """The last answer."""
+        return json.loads(gzip.decompress(self.said) if self.packed else self.said)
+
+    def _ask(
+        self, method: str, path: str, body: bytes | None, more: dict[str, str]
+    ) -> http.client.HTTPResponse:
+        own = {"Cookie": self._signed.cookie, "X-Zesty-Token": self._signed.token}
+        self._c.request(method, path, body, own | {"Accept-Encoding": "gzip"} | more)
+        r = self._c.getresponse()
+        self.said = r.read()
+        self.packed = r.getheader("content-encoding") == "gzip"
+        if r.status not in (200, 201, 304):
+            raise RuntimeError(f"{method} {path}: {r.status} {self.said[:200]!r}")
+        return r
+
+
+@contextmanager
+def _firm() -> Iterator[tuple[Asking, Engine, dict[str, Any], float]]:
     from zesty_glass.demo.load import load_demo
 
     folder = Path(tempfile.mkdtemp(prefix="zg-bench-"))
-    folder.chmod(0o755)
-    cluster = Cluster(folder / "pg")  # durable, as a firm's own
-    cluster.create()
-    cluster.start()
-    url = cluster.url("postgres")
-    migrate(url)
-    app = create_app(url, SECRET, secure_cookie=False)
-    load_demo(app.state.sessions)
-    begun = time.perf_counter()
-    with app.state.engine.begin() as connection:
-        rows = _rows(connection)
-        for statement in _LOAD:
-            connection.execute(text(statement), rows)
-    with app.state.engine.connect().execution_options(isolation_level="AUTOCOMMIT") as connection:
-        connection.execute(text("vacuum analyze"))
-    loaded = time.perf_counter() - begun
-    client = TestClient(app)
-    me = client.post("/api/session", json={"email": EMAIL, "password": PASSWORD}).json()
-    client.headers["X-Zesty-Token"] = me["token"]
     try:
-        yield client, rows, loaded
+        with durable(folder) as url:
+            migrate(url)
+            engine = make_engine(url)
+            load_demo(make_sessions(engine))
+            begun = time.perf_counter()
+            with engine.begin() as connection:
+                rows = _rows(connection)
+                for statement in _LOAD:
+                    connection.execute(text(statement), rows)
+            with engine.connect().execution_options(isolation_level="AUTOCOMMIT") as connection:
+                connection.execute(text("vacuum analyze"))
+            loaded = time.perf_counter() - begun
+            with serving(url, 1) as (port, _):
+                yield Asking(port), engine, rows, loaded
+            engine.dispose()
     finally:
-        app.state.engine.dispose()
-        cluster.stop()
-        cluster.release()
         shutil.rmtree(folder, ignore_errors=True)
 
 
-def _bare_insert(client: Any) -> Callable[[int], Any]:
+def _bare_insert(engine: Engine) -> Callable[[int], Any]:
     """One row, committed, with nothing around it."""
-    engine = client.app.state.engine
     with engine.begin() as c:
         c.execute(text("create table bare (id uuid primary key, data jsonb)"))
     said = text("insert into bare values (:id, cast(:data as jsonb))")
@@ -170,9 +189,8 @@ def _bare_insert(client: Any) -> Callable[[int], Any]:
     return ask
 
 
-def _bare_query(client: Any, home: UUID) -> Callable[[int], Any]:
+def _bare_query(engine: Engine, home: UUID) -> Callable[[int], Any]:
     """One row by its key, with nothing around it."""
-    engine = client.app.state.engine
     said = text("select customer from homes where id = :id")
 
     def ask(_: int) -> None:
@@ -182,67 +200,57 @@ def _bare_query(client: Any, home: UUID) -> Callable[[int], Any]:
     return ask
 
 
-def _saves(client: Any) -> Callable[[int], Any]:
+def _saves(page: Asking) -> Callable[[int], Any]:
     """A reading of a visit, as the page sends it."""
     visit = uid("home-7-visit")
-    view = client.get(f"/api/visits/{visit}").json()["visit"]
-    sample = next(x for x in view["samples"] if x["raw"])
+    page.get(f"/api/visits/{visit}")
+    sample = next(x for x in page.json()["visit"]["samples"] if x["raw"])
     like = next(r for r in sample["readings"] if r["analyte"] == "hardness")
     made = time.strftime("%Y-%m-%dT%H:%M:%SZ", time.gmtime())
 
     def ask(_: int) -> None:
         body = {**like, "id": str(uuid4()), "made_at": made}
         path = f"/api/visits/{visit}/samples/{sample['id']}/readings/{body['id']}"
-        r = client.put(path, json=body)
-        if r.status_code != 200:
-            raise RuntimeError(r.text[:200])
+        page.send("PUT", path, body)
 
     return ask
 
 
-def _opens(client: Any) -> dict[str, Any]:
+def _opens(page: Asking) -> dict[str, Any]:
     """A visit opened: worked out anew after a reading, given again, and not changed."""
-    save, path = _saves(client), f"/api/visits/{uid('home-1-visit')}"
-    home, visit = client.get(path).json(), uid("home-1-visit")
+    save, path = _saves(page), f"/api/visits/{uid('home-1-visit')}"
+    etag = page.get(path).getheader("etag") or ""
+    home, visit = page.json(), uid("home-1-visit")
     body = {"customer": home["visit"]["customer"]}
-    etag = client.get(path).headers["etag"]
     version = [home["versions"]["home"]]
 
     def changed(n: int) -> None:
         new = {**home["visit"]["home"], "people": 3 + n % 2}
         sent = {**body, "version": version[0], "home": new}
-        version[0] = client.put(f"/api/visits/{visit}/home", json=sent).json()["version"]
+        version[0] = page.send("PUT", f"/api/visits/{visit}/home", sent)["version"]
 
     def anew(many: int = 40) -> dict[str, float]:
         took = []
         for n in range(many):
             changed(n)
             begun = time.perf_counter()
-            client.get(path)
+            page.get(path)
             took.append((time.perf_counter() - begun) * 1000)
         return _spread(took)
 
     return {
         "save_a_reading": _timed(save, 100),
-        "open_a_visit_again": _timed(lambda _: client.get(path), 100),
-        "open_a_visit_not_changed": _timed(
-            lambda _: client.get(path, headers={"If-None-Match": etag}), 100
-        ),
+        "open_a_visit_again": _timed(lambda _: page.get(path), 100),
+        "open_a_visit_not_changed": _timed(lambda _: page.get(path, etag), 100),
         "open_a_visit_after_a_change": anew(),
     }
 
 
 def firm() -> dict[str, Any]:
-    """The figures of a large firm."""
-    with _firm() as (client, rows, loaded):
-
-        def get(path: str) -> Any:
-            r = client.get(path)
-            if r.status_code != 200:
-                raise RuntimeError(f"{path}: {r.status_code} {r.text[:200]}")
-            return r
-
-        feed = client.post("/api/feeds", json={"id": str(uuid4())}).json()["path"]
+    """The figures of a large firm, asked of a server of one process."""
+    with _firm() as (page, engine, rows, loaded):
+        get = page.get
+        feed = page.send("POST", "/api/feeds", {"id": str(uuid4())})["path"]
         week = time.strftime("%Y-%m-%d", time.localtime(time.time() + 7 * 86_400))
         day = time.strftime("%Y-%m-%dT09:00:00Z", time.localtime(time.time() - 30 * 86_400))
         return {
@@ -251,9 +259,9 @@ def firm() -> dict[str, Any]:
             "fitted_parts": HOMES * PARTS_EACH,
             "loading_s": round(loaded, 1),
             "bare_route": _timed(lambda n: get("/api/health")),
-            "bare_indexed_query": _timed(_bare_query(client, rows["home"]), 200),
-            "bare_insert": _timed(_bare_insert(client), 200),
-            **_opens(client),
+            "bare_indexed_query": _timed(_bare_query(engine, rows["home"]), 200),
+            "bare_insert": _timed(_bare_insert(engine), 200),
+            **_opens(page),
             "a_days_visits": _timed(lambda n: get(f"/api/visits?day={day}")),
             "find_a_home": _timed(lambda n: get(f"/api/homes?find=family{n * 37 + 1000}")),
             "homes_first_page": _timed(lambda n: get("/api/homes"), 30),

@@ -14,7 +14,6 @@ import shutil
 import signal
 import statistics
 import subprocess
-import sys
 import tempfile
 import threading
 import time
@@ -32,8 +31,7 @@ from sqlalchemy import text
 from ..demo.homes import home_1, uid
 from ..documents import visit_file
 from ..records.db import make_engine, make_sessions, migrate
-from .cluster import Cluster, free_port
-from .machine import ROOT
+from .served import durable, serving
 from .signed import Signed, sign_in
 
 CONSULTANTS, PROCESSES = 200, 2
@@ -194,54 +192,13 @@ def _served(folder: Path) -> Iterator[tuple[str, int, subprocess.Popen[bytes]]]:
     """A durable database with the demo's firm, and the server on two processes."""
     from ..demo.load import load_demo
 
-    folder.chmod(0o755)
-    cluster = Cluster(folder / "pg")
-    cluster.create()
-    cluster.start()
-    url, port = cluster.url("postgres"), free_port()
-    try:
+    with durable(folder) as url:
         migrate(url)
         engine = make_engine(url)
         load_demo(make_sessions(engine))
         engine.dispose()
-        process = subprocess.Popen(
-            [sys.executable, "-m", "zesty_glass.cli.serve"],
-            cwd=ROOT,
-            env=os.environ
-            | {
-                "ZESTY_DATABASE": url,
-                "ZESTY_SECRET": "a secret for measuring only, long enough",
-                "ZESTY_PORT": str(port),
-                "ZESTY_WORKERS": str(PROCESSES),
-                "ZESTY_INSECURE_COOKIE": "true",
-            },
-            stdout=subprocess.DEVNULL,
-            stderr=subprocess.DEVNULL,
-            start_new_session=True,
-        )
-        try:
-            _until_ready(port)
+        with serving(url, PROCESSES) as (port, process):
             yield url, port, process
-        finally:
-            os.killpg(process.pid, signal.SIGTERM)
-            process.wait(30)
-    finally:
-        cluster.stop()
-        cluster.release()
-
-
-def _until_ready(port: int) -> None:
-    end = time.monotonic() + 60
-    while time.monotonic() < end:
-        try:
-            c = http.client.HTTPConnection("127.0.0.1", port, timeout=2)
-            c.request("GET", "/readyz")
-            if c.getresponse().status == 200:
-                return
-        except OSError:
-            pass
-        time.sleep(0.1)
-    raise RuntimeError("the server did not start")
 
 
 def _one_process(parent: int) -> int:
