@@ -200,8 +200,9 @@ class Browser:
         self.driver.save_screenshot(str(path))
 
     def axe(self) -> list[str]:
-        """Serious and critical findings of axe-core."""
-        self.driver.execute_script(AXE.read_text())
+        """Findings of axe-core, moderate ones too."""
+        if not self.driver.execute_script("return 'axe' in window"):
+            self.driver.execute_script(AXE.read_text())
         result = self.driver.execute_async_script(
             "const done = arguments[0]; axe.run(document, {resultTypes: ['violations']}).then(done)"
         )
@@ -209,7 +210,7 @@ class Browser:
             f"{v['id']}: {v['help']} – {v['nodes'][0]['html'][:160]}"
             f" {v['nodes'][0].get('failureSummary', '')[:200]}"
             for v in result["violations"]
-            if v["impact"] in ("serious", "critical")
+            if v["impact"] != "minor"
         ]
 
     def out_of_reach(self) -> list[str]:

@@ -29,6 +29,23 @@ class Finding(BrowserCase):
         self.b.see("Nothing of this name")
         self.clean()
 
+    def test_one_knows_where_one_is(self):
+        b, home = self.b, f"/visits/{uid('home-1-visit')}"
+        self.go(f"{home}/meaning")
+        b.find("h1", "What bothers them")
+        b.until(lambda d: d.title.startswith("What bothers them"))
+        b.click("nav a", "Compare")
+        b.until(lambda d: d.title == "Compare · Ottoline Marrash · Zesty Glass")
+        focused = "return document.activeElement.tagName + document.activeElement.textContent"
+        b.until(lambda d: d.execute_script(focused) == "H1Compare")
+        self.go(f"{home}/compare")
+        b.find("h1", "Compare")
+        self.keys(Keys.TAB)
+        b.until(lambda d: "Skip to the view" in d.execute_script(focused))
+        self.keys(Keys.ENTER)
+        b.until(lambda d: d.execute_script(focused) == "H1Compare")
+        self.clean()
+
     def test_homes_and_items(self):
         self.go("/")
         self.b.see("Today")

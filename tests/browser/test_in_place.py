@@ -86,12 +86,12 @@ class InPlace(BrowserCase):
     def test_a_stage_that_was_taken_out_is_taken_back(self):
         b = self.b
         self.go(f"/visits/{uid('home-1-visit')}/line?line={uid('home-1-option-b')}")
-        b.click("section[aria-label='After softener'] button", "Softener")
+        b.click("[role=group][aria-label='After softener'] button", "Softener")
         b.click("button", "Take it out")
-        gone = "section[aria-label='After softener']"
+        gone = "[role=group][aria-label='After softener']"
         b.until(lambda d: not d.find_elements("css selector", gone))
         b.click("[data-take-back] button", "Take it back")
-        b.find("section[aria-label='After softener']")
+        b.find("[role=group][aria-label='After softener']")
 
 
 if __name__ == "__main__":

@@ -197,25 +197,25 @@ class Views(BrowserCase):
         b = self.b
         self.addCleanup(b.size, 1280, 800)
         home = f"/visits/{uid('home-1-visit')}"
-        for size in ((1280, 800), (820, 1180)):
-            b.size(*size)
-            for path in (
-                "/",
-                "/legend",
-                f"{home}/before",
-                f"{home}/test?kit=tds",
-                f"{home}/test?kit=hardness",
-                f"{home}/test?kit=flow",
-                f"{home}/test?kit=colour",
-                f"{home}/show",
-                f"{home}/meaning",
-                f"{home}/line",
-                f"{home}/compare",
-                f"{home}/offer",
-                f"/proposals/{uid('home-1-proposal')}",
-            ):
+        for path in (
+            "/",
+            "/legend",
+            f"{home}/before",
+            f"{home}/test?kit=tds",
+            f"{home}/test?kit=hardness",
+            f"{home}/test?kit=flow",
+            f"{home}/test?kit=colour",
+            f"{home}/show",
+            f"{home}/meaning",
+            f"{home}/line",
+            f"{home}/compare",
+            f"{home}/offer",
+            f"/proposals/{uid('home-1-proposal')}",
+        ):
+            b.go(self.served.base + path)
+            for size in ((1280, 800), (820, 1180)):
                 with self.subTest(f"{path} {size}"):
-                    b.go(self.served.base + path)
+                    b.size(*size)
                     b.find("h1, h2, [aria-label='What each option does'], [aria-label='Lines']")
                     self.assertEqual(b.axe(), [])
                     self.assertEqual(b.out_of_reach(), [])

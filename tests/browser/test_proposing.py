@@ -59,7 +59,7 @@ class Proposing(BrowserCase):
     def test_a_stage_is_moved_with_its_reason(self):
         b = self.b
         self.go(f"/visits/{uid('home-1-visit')}/line?line={uid('home-1-option-b')}")
-        b.click("section[aria-label='After carbon'] button", "Carbon")
+        b.click("[role=group][aria-label='After carbon'] button", "Carbon")
         b.type("[placeholder='why it stands there']", "the drain is nearer there")
         b.click("button", "Later")
         b.see("the drain is nearer there")
@@ -92,7 +92,7 @@ class Proposing(BrowserCase):
                 {"offline": False, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1},
             )
         for kind in ("sediment filter", "softener", "carbon"):
-            b.find(f"section[aria-label='After {kind}']")
+            b.find(f"[role=group][aria-label='After {kind}']")
         for name in names:
             self.assertIn(name, b.text())
         self.assertEqual([e for e in b.errors() if "409" in e], [])

@@ -3,6 +3,7 @@ import { Suspense, useEffect, type ReactElement } from "react";
 import { Navigate, Route, Routes, useLocation } from "react-router";
 
 import { useMe } from "../api/hooks";
+import { Wayfinding } from "./Wayfinding";
 import { problemOf } from "../api/client";
 import { SignIn } from "../features/signing-in/SignIn";
 import { Today } from "../features/visits/Today";
@@ -82,6 +83,7 @@ const VIEWS: [string, ReactElement][] = [
 export function App(): ReactElement {
   return (
     <TakeBackProvider>
+      <Wayfinding />
       <Suspense fallback={<Waiting what="One moment." />}>
         <Routes>
           <Route path="/sign-in" element={<SignIn />} />

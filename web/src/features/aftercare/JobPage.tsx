@@ -1,5 +1,5 @@
 /** A job: its plan, its steps, its proof, its care. What comes next stands on the counter. */
-import { useEffect, type ReactElement } from "react";
+import type { ReactElement } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 
 import { listed } from "../../app/names";
@@ -94,9 +94,6 @@ export function JobPage(): ReactElement {
   const job = useJob(id);
   const act = useDo(id);
   const j = job.data;
-  useEffect(() => {
-    document.title = j ? `${j.customer}, job · Zesty Glass` : "Zesty Glass";
-  }, [j]);
   if (!j)
     return (
       <div className="p-8">

@@ -117,6 +117,7 @@ export function Compare(): ReactElement {
     );
   return (
     <div className="absolute inset-0">
+      <h1 className="sr-only">Compare</h1>
       <div
         className="fixed left-0 right-0 bottom-0 h-[64px] bg-ledge border-t border-rule"
         aria-hidden="true"

@@ -70,7 +70,7 @@ export function GlassLegend(): ReactElement {
                     <Glass key={i} look={l} h={98} label={`${name}, ${i + 1}`} />
                   ))}
                 </div>
-                <h3 className="mt-4">{name}</h3>
+                <h2 className="mt-4 text-l">{name}</h2>
                 <p className="text-m text-ink-2">{words}</p>
               </section>
             ))}
@@ -79,7 +79,7 @@ export function GlassLegend(): ReactElement {
                 <Glass look={CLEAR} h={98} label="First chosen" pick={1} />
                 <Glass look={CLEAR} h={98} label="Second chosen" pick={2} />
               </div>
-              <h3 className="mt-4">Chosen</h3>
+              <h2 className="mt-4 text-l">Chosen</h2>
               <p className="text-m text-ink-2">a wheel: first; half a wheel: second</p>
             </section>
             <section className="col-span-full flex gap-6 items-end">

@@ -93,7 +93,7 @@ function Choices<T extends string>({
 }): ReactElement {
   return (
     <div>
-      <h3 className="mb-1 text-[16px]">{label}</h3>
+      <h2 className="mb-1 text-[16px]">{label}</h2>
       <div className="flex flex-wrap gap-[6px]" role="radiogroup" aria-label={label}>
         {list.map(([v, name]) => (
           <button

@@ -90,7 +90,11 @@ export function Column({
   end = "",
 }: ColumnProps): ReactElement {
   return (
-    <section className={`line-column ${wide ? "w-[236px]" : "w-[208px]"}`} aria-label={name}>
+    <div
+      className={`line-column ${wide ? "w-[236px]" : "w-[208px]"}`}
+      role="group"
+      aria-label={name}
+    >
       <div className="px-3 min-w-0">
         <div className="font-d font-[640] text-[19px] leading-tight">{title}</div>
         <div className="text-m text-ink-2 leading-tight mt-[2px]">{sub}</div>
@@ -121,6 +125,6 @@ export function Column({
           <small>{small}</small>
         </span>
       </div>
-    </section>
+    </div>
   );
 }

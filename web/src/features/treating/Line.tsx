@@ -202,6 +202,7 @@ function Tools({
   const { options } = view.visit;
   return (
     <div className="flex items-center gap-2 py-2 flex-wrap">
+      {shown && <h1 className="sr-only">Line</h1>}
       <LineTabs
         view={view}
         chosen={shown?.id ?? ""}
