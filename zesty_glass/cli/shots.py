@@ -41,13 +41,16 @@ VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "due": ("/due", (1280, 800), "Jobs that wait"),
     "job-steps": (f"{_JOB}?part=steps&sheet=pipe", (820, 1180), "Take along"),
     "job-proof": (f"{_JOB}?part=proof", (1280, 800), "falls short"),
-    "legend": ("/legend", (1280, 800), "How a glass reads"),
+    "home-years": ("/homes?find=kettleby", (1280, 800), "over the years"),
     "people": ("/people", (1280, 800), "Invite somebody"),
 }
 #: views that only a manager has
 OF_MANAGERS = frozenset({"people"})
 #: what is touched first, to come to the view
-PRESSED: dict[str, tuple[str, ...]] = {"suggest": ("Propose lines",)}
+PRESSED: dict[str, tuple[tuple[str, str], ...]] = {
+    "suggest": (("button", "Propose lines"),),
+    "home-years": (("a", "Orrin Kettleby"),),
+}
 
 
 def _as_demo() -> str:
@@ -82,8 +85,8 @@ def main(arguments: list[str]) -> int:
             if name in OF_MANAGERS:
                 browser.sign_in(served.base, MANAGER_EMAIL, PASSWORD)
             browser.go(served.base + path)
-            for press in PRESSED.get(name, ()):
-                browser.click("button", press)
+            for css, words in PRESSED.get(name, ()):
+                browser.click(css, words)
             browser.see(text)
             browser.shot(FOLDER / f"{name}.png")
             step(name)

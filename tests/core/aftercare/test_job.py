@@ -196,8 +196,16 @@ class Proving(unittest.TestCase):
         self.assertEqual((at.state, at.proved[0].verdict), ("short", "short"))
         self.assertEqual(at.proved[0].causes[0].id, "not_flushed")
         again = hardness(1, datetime(2026, 3, 4, tzinfo=UTC), "r2")
-        good = standing(replace(short, proofs=(*short.proofs, again)), DAY)
-        self.assertEqual((good.state, good.proved[0].verdict), ("proved", "as promised"))
+        good = replace(short, proofs=(*short.proofs, again))
+        self.assertEqual(standing(good, DAY).proved[0].verdict, "as promised")
+        self.assertEqual(standing(good, DAY).state, "fitted")  # its steps are not ticked
+        ticks = tuple(
+            Tick(sheet=s.key, step=n, by="P", at=AT)
+            for s in fitting_sheets(good)
+            for n in range(len(s.steps))
+        )
+        self.assertEqual(standing(replace(good, ticks=ticks), DAY).state, "proved")
+        self.assertEqual(standing(replace(good, ticks=ticks[1:]), DAY).state, "fitted")
 
     def test_what_the_last_reading_asks_for(self):
         j = replace(job("SO-15"), fitted_on=DAY, proofs=(hardness(5),))

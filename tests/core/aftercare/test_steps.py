@@ -67,6 +67,18 @@ class Here(unittest.TestCase):
     def test_else_what_is_usual(self):
         self.assertIn("at least 10 gal", text(made("FE-A10")["rebed"]))
 
+    def test_a_bed_is_topped_up_by_the_bag(self):
+        h = home(drain=True)
+        option = Option(id="o", name="n", stages=(StageChoice(item="AC-U15"),))
+        acid = water(ph=6.2, alkalinity=40, hardness=50)
+        one = walk(option, ITEMS, acid, None, h, settings())
+        (due,) = (d for d in one.stages[0].dues if d.kind == "media")
+        sheet = next(s for s in sheets(one, h, Plumbing()) if s.key.startswith("media"))
+        lb_year = next(f.number for f in one.stages[0].figures if f.id == "media")
+        lb = lb_year * due.months / 12
+        self.assertIn(f"about {lb:.0f} lb, {-(-lb // 50):.0f} bag", sheet.tools[0])
+        self.assertIn("of 50 lb; thread wiped", text(sheet))
+
     def test_a_jumper_where_the_pipe_is_or_may_be_of_metal(self):
         for pipe, bonded in (("copper", True), ("", True), ("PEX", False)):
             sheet = made("SO-15", pipe_material=pipe)["pipe"]

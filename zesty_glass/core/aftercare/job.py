@@ -251,9 +251,9 @@ def alarms(job: Job, values: tuple[Value, ...]) -> tuple[Alarm, ...]:
     return tuple(a for a in found if a is not None)
 
 
-def state_of(job: Job, shown: tuple[Proved, ...], unproved: tuple[Promise, ...]) -> str:
+def state_of(job: Job, shown: tuple[Proved, ...], open_: bool) -> str:
     """In one word where a job is: to plan, planned, fitted, short, or proved; in care where others
-    fitted it.
+    fitted it. ``open_``: a step is neither ticked nor left out, or a test is to come.
     """
     if not job.proposal:
         return "in care"
@@ -261,7 +261,7 @@ def state_of(job: Job, shown: tuple[Proved, ...], unproved: tuple[Promise, ...])
         return "to plan" if job.planned_on is None else "planned"
     if any(x.verdict == "short" for x in shown) or any(not f.closed for f in job.follow_ups):
         return "short"
-    return "fitted" if unproved else "proved"
+    return "fitted" if open_ else "proved"
 
 
 def standing(job: Job, today: date) -> Standing:
@@ -282,7 +282,7 @@ def standing(job: Job, today: date) -> Standing:
     wanted = {(s.key, n) for s in fitting_sheets(job) for n in range(len(s.steps))}
     done = {(t.sheet, t.step) for t in job.ticks}
     return Standing(
-        state=state_of(job, shown, left),
+        state=state_of(job, shown, bool(left) or not wanted <= done),
         steps_done=len(wanted & done),
         steps=len(wanted),
         due=due,

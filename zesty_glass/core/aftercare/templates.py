@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from typing import Literal
 
@@ -9,6 +10,7 @@ from ..home import Home
 from ..record import record
 from ..treating.line import LineReport
 from ..treating.report import StageReport
+from ..treating.stages.neutraliser_media import BAG_LB
 from .disinfecting import CONTACT_H, DOSE_MG_L, Plumbing, bleach_ml, litres
 
 Purpose = Literal["fit", "change", "disinfect", "season"]
@@ -37,6 +39,18 @@ class About:
         return max(said, default=USUAL_FLUSH_GAL["house" if s is None else s.scope])
 
     @property
+    def top_up(self) -> str:
+        """How much of a bed is topped up each time, in words; nothing where it is not known."""
+        s = self.stage
+        lb = next((f.number for f in s.figures if f.id == "media"), None) if s else None
+        months = next((d.months for d in s.dues if d.kind == "media"), None) if s else None
+        if not lb or not months:
+            return ""
+        bags = math.ceil(lb * months / 12 / BAG_LB)
+        much = "1 bag" if bags == 1 else f"{bags} bags"
+        return f", about {lb * months / 12:.0f} lb, {much} of {BAG_LB:g} lb"
+
+    @property
     def may_be_metal(self) -> bool:
         """Whether the pipe that is cut is of metal, or nobody has said what it is of."""
         return self.home.metal_pipe or not self.home.pipe_material
@@ -59,6 +73,7 @@ class About:
             "pct": f"{self.plumbing.bleach_pct:g}",
             "dose": f"{DOSE_MG_L:g}",
             "hours": f"{CONTACT_H:g}",
+            "top_up": self.top_up,
             "flush": f"{self.flush_gal(parts):g}",
             "place": "the yard or a dry well, not the septic" if self.home.septic else "the drain",
         }

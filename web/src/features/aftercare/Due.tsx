@@ -67,7 +67,7 @@ const STATES: Record<string, string> = {
   "to plan": "no day yet",
   planned: "planned",
   short: "short of its promise",
-  fitted: "fitted, tests to come",
+  fitted: "fitted, tests or steps to come",
   "in care": "others fitted it",
 };
 
@@ -233,7 +233,7 @@ function Jobs({ jobs }: { jobs: JobLine[] }): ReactElement {
       </ul>
       {untested.length > 0 && (
         <button className="key bare mt-1 -ml-2" aria-expanded={all} onClick={() => setAll(!all)}>
-          {untested.length} fitted, with tests to come
+          {untested.length} fitted, with tests or steps to come
         </button>
       )}
     </>
