@@ -57,6 +57,7 @@ NUMBERS: dict[str, tuple[float, float]] = {
     **dict.fromkeys(("electricity", "salt_bag", "salt_delivery"), (0, 10_000)),
     "capacity_gal": (0.1, 1e9),
     "months": (0.01, 1200),
+    "months_private": (0.01, 1200),
     "flush_gal": (0, 1000),
     "minutes": (0, 10_000),
     "horizon": (1, 30),

@@ -4,6 +4,7 @@ import unittest
 from dataclasses import replace
 from datetime import UTC, datetime
 
+from zesty_glass.core.home import Source
 from zesty_glass.core.presenting.comparison import compare
 from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.demo.homes import demo_visits
@@ -44,6 +45,31 @@ class Facts(unittest.TestCase):
         words = row(visit, "interval").values["x"]
         self.assertEqual(words.split("; ")[0], "Brush every month")
         self.assertTrue(words.endswith(f"{one.name} every 6 months"))
+
+    def test_upkeep_from_much_use_to_little(self):
+        cartridge = item("pitcher")
+        part = replace(cartridge.consumables[0], months=None, capacity_gal=1000.0)
+        visit = with_one(replace(cartridge, consumables=(part,)))
+        # four people at 0.7 gal a day: 1,000 gal last 357 days, 11.7 months; at 50 of 60 gal a
+        # person a sixth less is drawn (14.1), at 75 a quarter more (9.4)
+        people = replace(visit.home, people=4)
+        words = row(replace(visit, home=people), "interval").values["x"]
+        self.assertEqual(words, f"{part.name} every 9–14 months")
+
+    def test_a_well_against_a_town_supply(self):
+        softener = item("softener")
+        part = replace(softener.consumables[0], months=72.0, months_private=48.0, capacity_gal=None)
+        visit = with_one(replace(softener, consumables=(part,)))
+        self.assertEqual(
+            row(visit, "supplies").values["x"],
+            f"{part.name} every 48 months on a well, every 72 months on a town supply",
+        )
+        self.assertIn("every 72 months", row(visit, "interval").values["x"])
+        own = replace(visit, home=replace(visit.home, source=Source.WELL_DRILLED))
+        self.assertIn("every 48 months", row(own, "interval").values["x"])
+        alike = replace(part, months_private=None)
+        none = with_one(replace(softener, consumables=(alike,)))
+        self.assertIsNone(row(none, "supplies"))
 
     def test_spare_parts_that_are_promised(self):
         pitcher = item("pitcher", spares_years=None)

@@ -3616,6 +3616,8 @@ export interface components {
          *         months: calendar interval [months]; capacity_gal: gallons it treats [gal].
          *         minutes: work each time [min]; own: the household does it.
          *         common: a common size; False means one maker's only.
+         *         months_private: its interval on a supply of the household's own, where its maker tells it
+         *             from that on a town's [months].
          *         flush_gal: run off before the first use, by its sheet [gal]; None where it says nothing.
          */
         Consumable: {
@@ -3651,6 +3653,8 @@ export interface components {
             common: boolean;
             /** Flush Gal */
             flush_gal?: number | null;
+            /** Months Private */
+            months_private?: number | null;
         };
         /**
          * ContactCard

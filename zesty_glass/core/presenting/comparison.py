@@ -125,7 +125,7 @@ def compare(
     return Comparison(
         options=tuple(_option(way, w, found_in) for way in w.ways),
         rows=w.table,
-        facts=facts(good.values(), {i.code: i for i in visit.catalogue}, found_in),
+        facts=facts(good.values(), {i.code: i for i in visit.catalogue}, found_in, w.ends),
         assumptions=w.listed,
         over=tuple(_over(w, good, years) for years in horizons),
     )

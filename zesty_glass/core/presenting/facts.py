@@ -31,6 +31,7 @@ class _Of:
     """An option as facts are drawn from it."""
 
     line: LineReport
+    ends: tuple[LineReport, ...]
     bought: tuple[Item, ...]
     items: tuple[Item, ...]
     found: tuple[str, ...]
@@ -52,17 +53,45 @@ def _dues(o: _Of) -> list[Due]:
     return [d for s in o.line.stages for d in s.dues if interval_months(d) < float("inf")]
 
 
-def _months(n: float) -> str:
-    return "month" if round(n) == 1 else f"{n:.0f} months"
+def _months(low: float, high: float) -> str:
+    if round(low) == round(high):
+        return "month" if round(low) == 1 else f"{low:.0f} months"
+    return f"{low:.0f}–{high:.0f} months"
+
+
+def _between(o: _Of, due: Due) -> tuple[float, float]:
+    """A part's interval at much use and at little [months]."""
+    same = (
+        d
+        for line in (o.line, *o.ends)
+        for s in line.stages
+        for d in s.dues
+        if (d.code, d.label) == (due.code, due.label)
+    )
+    each = [interval_months(d) for d in same]
+    return min(each), max(each)
 
 
 def _soonest(o: _Of) -> str:
-    """The part that falls due most often, and the one that does least often."""
+    """The part that falls due most often, and the one that does least often, from much use to
+    little.
+    """
     dues = sorted(_dues(o), key=interval_months)
     if not dues:
         return "nothing falls due"
     ends = [dues[0]] if len(dues) == 1 else [dues[0], dues[-1]]
-    return _each(f"{d.label} every {_months(interval_months(d))}" for d in ends)
+    return _each(f"{d.label} every {_months(*_between(o, d))}" for d in ends)
+
+
+def _supplies(o: _Of) -> str:
+    """Parts whose makers tell a household's own supply from a town's."""
+    return _each(
+        f"{c.name} every {_months(c.months_private, c.months_private)} on a well, every"
+        f" {_months(c.months, c.months)} on a town supply"
+        for i in o.items
+        for c in i.consumables
+        if c.months is not None and c.months_private is not None
+    )
 
 
 def _served(o: _Of) -> str:
@@ -116,7 +145,8 @@ class _Asked:
 
 _ROWS = (
     _Asked("makes", "Makes", "at this pressure, water and temperature", _makes),
-    _Asked("interval", "Upkeep", "most often and least often, at the expected use", _soonest),
+    _Asked("interval", "Upkeep", "most often and least often, at much use and at little", _soonest),
+    _Asked("supplies", "Well against town", "as the maker says; counted is this supply", _supplies),
     _Asked("served", "Who looks after it", "", _served),
     _Asked("certified", "Certified for", "of what was found; each for its own", _certified),
     _Asked("space", "Space", "as the maker says", _space),
@@ -126,16 +156,21 @@ _ROWS = (
 
 
 def facts(
-    lines: Iterable[LineReport], catalogue: Mapping[str, Item], found: tuple[str, ...]
+    lines: Iterable[LineReport],
+    catalogue: Mapping[str, Item],
+    found: tuple[str, ...],
+    ends: Mapping[str, tuple[LineReport, ...]],
 ) -> tuple[FactRow, ...]:
     """Rows on which at least one option that buys something has a word to say.
 
     Args:
+        ends: the same lines at little and at much use, by the option's id, where they are known.
         found: analytes that have a row of the comparison.
     """
     every = {
         line.option: _Of(
             line=line,
+            ends=ends.get(line.option, ()),
             bought=tuple(catalogue[p.code] for p in line.purchases if p.code in catalogue),
             items=tuple(catalogue[s.code] for s in line.stages if s.code in catalogue),
             found=found,

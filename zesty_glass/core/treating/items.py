@@ -76,6 +76,8 @@ class Consumable:
         months: calendar interval [months]; capacity_gal: gallons it treats [gal].
         minutes: work each time [min]; own: the household does it.
         common: a common size; False means one maker's only.
+        months_private: its interval on a supply of the household's own, where its maker tells it
+            from that on a town's [months].
         flush_gal: run off before the first use, by its sheet [gal]; None where it says nothing.
     """
 
@@ -91,6 +93,7 @@ class Consumable:
     own: bool = True
     common: bool = True
     flush_gal: float | None = None
+    months_private: float | None = None
 
     def __post_init__(self) -> None:
         where = f"consumables[{self.code}]"
@@ -105,9 +108,8 @@ class Consumable:
                 where,
                 "Give at least one.",
             )
-        if (self.months is not None and self.months <= 0) or (
-            self.capacity_gal is not None and self.capacity_gal <= 0
-        ):
+        given = (self.months, self.capacity_gal, self.months_private)
+        if any(x is not None and x <= 0 for x in given):
             raise RuleError(
                 "consumable.interval",
                 f"{self.name} has an interval that is not above 0.",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from decimal import Decimal
 from typing import Literal
 
@@ -160,9 +161,21 @@ def dues(
     """
     gallons = site.gallons_year(item.scope)
     return tuple(
-        _due(c, gallons, item, life_factor if kinds is None or c.kind in kinds else 1.0, why)
+        _due(
+            _here(c, site),
+            gallons,
+            item,
+            life_factor if kinds is None or c.kind in kinds else 1.0,
+            why,
+        )
         for c in item.consumables
     )
+
+
+def _here(c: Consumable, site: Site) -> Consumable:
+    """A part with the interval that its maker gives for this kind of supply."""
+    own = c.months_private if site.home.private else None
+    return c if own is None else replace(c, months=own)
 
 
 def _due(c: Consumable, gallons: float, item: Item, factor: float, why: str) -> Due:
