@@ -35,7 +35,7 @@ class Proposing(BrowserCase):
         b.see("Upflow calcite bed, 1.5 ft³ in place of")
         self.assertEqual(b.axe(), [])
         b.click("button", "Take this size")
-        b.find("section", "Upflow calcite bed, 1.5 ft³")
+        b.find(".line-column", "Upflow calcite bed, 1.5 ft³")
 
     def test_nothing_needed_is_said_first(self):
         self.go(f"/visits/{uid('home-7-visit')}/line")

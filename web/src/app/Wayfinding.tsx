@@ -8,6 +8,7 @@ import { useLocation } from "react-router";
 import { pageTitle } from "./titles";
 
 const VIEW = "view";
+const FACING = /^\/visits\/[^/]+\/facing\//;
 const heading = (): HTMLElement | null => document.querySelector("main h1, h1");
 
 /** Nothing holds the focus: what had it went with the view before. */
@@ -32,7 +33,7 @@ function toTheView(): void {
   if (there instanceof HTMLElement) goTo(there);
 }
 
-export function Wayfinding(): ReactElement {
+export function Wayfinding(): ReactElement | null {
   const { pathname } = useLocation();
   const before = useRef(pathname);
   const opening = useRef(false);
@@ -65,6 +66,7 @@ export function Wayfinding(): ReactElement {
       cancelAnimationFrame(frame);
     };
   }, []);
+  if (FACING.test(pathname)) return null; // a customer sees no keys of ours
   return (
     <a
       className="skip key"
