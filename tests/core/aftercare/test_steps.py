@@ -64,6 +64,14 @@ class Here(unittest.TestCase):
         self.assertIn("Flush 60 gal", text(conditioner["bed_start"]))
         self.assertIn("Flush 5 gal", text(conditioner["cartridge"]))
 
+    def test_parts_stand_before_the_tools(self):
+        self.assertEqual(
+            made("SD-20B")["cartridge"].tools[:2], ("5 µm big cartridge", "housing wrench")
+        )
+        self.assertEqual(made("UV-12H")["lamp"].tools[0], "Lamp")
+        self.assertNotIn("Ballast", " ".join(made("UV-12H")["lamp"].tools))
+        self.assertEqual(made("SO-15")["pipe"].tools[0], "pipe cutter")
+
     def test_else_what_is_usual(self):
         self.assertIn("at least 10 gal", text(made("FE-A10")["rebed"]))
 

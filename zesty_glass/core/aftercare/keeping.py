@@ -19,7 +19,7 @@ KEEPING: tuple[Template, ...] = (
         kinds=("sediment", "carbon", "cartridge", "salt_free", "polish", "physical"),
         parts=("filter", "part"),
         when=not_in_a_set,
-        tools=("the spare", "housing wrench", "food-safe grease", "bucket"),
+        tools=("housing wrench", "food-safe grease", "bucket"),
         caution="Let the pressure off before the wrench. Never pull harder when it drips: seat it.",
         lines=(
             "Spare is the right one: size and rating.",
@@ -38,7 +38,7 @@ KEEPING: tuple[Template, ...] = (
         purpose="change",
         kinds=("uv",),
         parts=("lamp", "part"),
-        tools=("lamp", "ring", "clean gloves", "white vinegar"),
+        tools=("ring", "clean gloves", "white vinegar"),
         caution="Power off and the lamp cold. No bare fingers on the glass, no eyes on a lit lamp.",
         lines=(
             "Power off, plug out; five minutes to cool.",
@@ -122,7 +122,7 @@ KEEPING: tuple[Template, ...] = (
         purpose="change",
         kinds=("ultrafiltration",),
         parts=("membrane", "service"),
-        tools=("the cleaner of its manual, or the new module", "bucket", "food-safe grease"),
+        tools=("the cleaner of its manual", "bucket", "food-safe grease"),
         caution="Only the cleaner that its manual names, never two. Fibres stay wet.",
         lines=(
             "Flow and pressure ahead and behind, before.",
@@ -139,7 +139,7 @@ KEEPING: tuple[Template, ...] = (
         purpose="change",
         kinds=("membrane",),
         parts=("membrane", "filter", "sanitising"),
-        tools=("filters", "membrane", "grease", "TDS meter", "unscented bleach, a teaspoon"),
+        tools=("filters", "grease", "TDS meter", "unscented bleach, a teaspoon"),
         caution="Sanitise as its manual says; never bleach onto the membrane.",
         lines=(
             "Feed and tap by one meter, before.",
@@ -157,7 +157,7 @@ KEEPING: tuple[Template, ...] = (
         purpose="change",
         kinds=("distiller",),
         parts=("filter", "service"),
-        tools=("the acid its manual names", "the spare filter", "TDS meter"),
+        tools=("the acid its manual names", "TDS meter"),
         caution="Plug out, boiler cold. Acid and bleach never meet.",
         lines=(
             "What is left in the boiler poured off.",
@@ -173,7 +173,7 @@ KEEPING: tuple[Template, ...] = (
         purpose="change",
         kinds=("pitcher",),
         parts=("filter",),
-        tools=("the spare",),
+        tools=("clean cloth",),
         caution="Wash your hands first; do not touch its lower end.",
         lines=(
             "Soak or rinse the new one as its box says.",

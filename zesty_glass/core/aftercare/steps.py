@@ -33,7 +33,8 @@ class Sheet:
     """Steps for one piece of work, as they are ticked.
 
     Args:
-        key: one name in the job. tools: what is taken along. caution: where the hand is.
+        key: one name in the job. caution: where the hand is.
+        tools: parts and tools, as they are taken along.
         parts: kinds of parts that it changes, so that a part finds its steps.
     """
 
@@ -125,7 +126,7 @@ def _made(t: Template, about: About, key: str) -> Sheet:
         key=key,
         title=t.title.format_map(blanks),
         purpose=t.purpose,
-        tools=tuple(x.format_map(blanks) for x in t.tools),
+        tools=(*about.parts_named(t.parts), *(x.format_map(blanks) for x in t.tools)),
         caution=(f"{t.caution} {t.metal}" if metal else t.caution).format_map(blanks),
         steps=tuple(
             SheetStep(text=s.text.format_map(blanks), wait_min=s.wait_min)

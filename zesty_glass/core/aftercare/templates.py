@@ -16,6 +16,8 @@ from .disinfecting import CONTACT_H, DOSE_MG_L, Plumbing, bleach_ml, litres
 Purpose = Literal["fit", "change", "disinfect", "season"]
 MOST_LINES = 8
 
+#: what falls due and is no part that is taken along by its name
+NO_PARTS = frozenset({"service", "media", "sanitising", "test"})
 #: run off first where the catalogue says nothing [gal], by scope; trade practice, 2024
 USUAL_FLUSH_GAL = {"house": 10.0, "tap": 2.0}
 
@@ -54,6 +56,13 @@ class About:
     def may_be_metal(self) -> bool:
         """Whether the pipe that is cut is of metal, or nobody has said what it is of."""
         return self.home.metal_pipe or not self.home.pipe_material
+
+    def parts_named(self, kinds: tuple[str, ...]) -> tuple[str, ...]:
+        """What is taken along of these kinds, by name; lesser parts where there is nothing else."""
+        dues = self.stage.dues if self.stage else ()
+        those = [d for d in dues if d.kind in kinds]
+        main = [d for d in those if d.kind != "part"] or those
+        return tuple(dict.fromkeys(d.label for d in main if d.kind not in NO_PARTS))
 
     def has_parts(self, *kinds: str) -> bool:
         """Whether the stage has parts of these kinds that are changed."""
