@@ -20,7 +20,8 @@ from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Session
 
 from .after_models import DueRow, JobRow
-from .models import HomeRow, ReadingRow, SampleRow, VisitRow
+from .models import HomeRow, VisitRow
+from .store import Stored, StoredReading, readings_of, samples_of
 
 PAGE = 50
 MOST_COUNTED = 1000  # more are not counted: nobody reads them one by one
@@ -182,18 +183,14 @@ def latest_raw(db: Session, firm: UUID, most: int) -> list[UUID]:
 
 def glasses(
     db: Session, firm: UUID, visits: list[UUID], analytes: tuple[str, ...]
-) -> tuple[dict[UUID, list[SampleRow]], dict[UUID, list[ReadingRow]]]:
+) -> tuple[dict[UUID, list[Stored]], dict[UUID, list[StoredReading]]]:
     """Glasses and readings of some visits, by visit, in two queries; of some analytes alone, or
     all.
     """
-    samples: dict[UUID, list[SampleRow]] = {}
-    query = select(SampleRow).where(SampleRow.firm_id == firm, SampleRow.visit_id.in_(visits))
-    for s in db.scalars(query.order_by(SampleRow.position, SampleRow.id)):
-        samples.setdefault(s.visit_id, []).append(s)
-    readings: dict[UUID, list[ReadingRow]] = {}
-    asked = select(ReadingRow).where(ReadingRow.firm_id == firm, ReadingRow.visit_id.in_(visits))
-    if analytes:
-        asked = asked.where(ReadingRow.data["analyte"].as_string().in_(analytes))
-    for r in db.scalars(asked.order_by(ReadingRow.position, ReadingRow.id)):
+    samples: dict[UUID, list[Stored]] = {}
+    for visit, s in samples_of(db, firm, visits):
+        samples.setdefault(visit, []).append(s)
+    readings: dict[UUID, list[StoredReading]] = {}
+    for r in readings_of(db, firm, visits, analytes):
         readings.setdefault(r.visit_id, []).append(r)
     return samples, readings

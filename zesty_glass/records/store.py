@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from datetime import datetime
 from typing import Any, NamedTuple, TypeVar
 from uuid import UUID
@@ -100,6 +100,45 @@ class Stored(NamedTuple):
     id: UUID
     version: int
     data: dict[str, Any]
+
+
+class StoredReading(NamedTuple):
+    """A reading as it is kept, and in which glass."""
+
+    visit_id: UUID
+    sample_id: UUID
+    data: dict[str, Any]
+    struck_at: datetime | None
+    struck_because: str
+    kept_at: datetime | None
+
+
+def readings_of(
+    db: Session, firm: UUID, visits: Sequence[UUID], analytes: tuple[str, ...] = ()
+) -> list[StoredReading]:
+    """Readings of some visits in their order, of some analytes alone or all: as plain rows, for
+    nobody changes them.
+    """
+    r = ReadingRow
+    query = (
+        select(r.visit_id, r.sample_id, r.data, r.struck_at, r.struck_because, r.kept_at)
+        .where(r.firm_id == firm, r.visit_id.in_(visits))
+        .order_by(r.position, r.id)
+    )
+    if analytes:
+        query = query.where(r.data["analyte"].as_string().in_(analytes))
+    return [StoredReading(*row) for row in db.execute(query)]
+
+
+def samples_of(db: Session, firm: UUID, visits: Sequence[UUID]) -> list[tuple[UUID, Stored]]:
+    """Glasses of some visits in their order, each with its visit."""
+    s = SampleRow
+    query = (
+        select(s.visit_id, s.id, s.version, s.data)
+        .where(s.firm_id == firm, s.visit_id.in_(visits))
+        .order_by(s.position, s.id)
+    )
+    return [(visit, Stored(id, version, data)) for visit, id, version, data in db.execute(query)]
 
 
 _PARTS: tuple[type[SampleRow | OptionRow | LabSampleRow | DemonstrationRow], ...] = (

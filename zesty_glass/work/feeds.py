@@ -6,6 +6,7 @@ from __future__ import annotations
 
 import secrets
 from datetime import date, datetime, time, timedelta
+from functools import lru_cache
 from typing import Any
 from uuid import UUID
 
@@ -99,7 +100,13 @@ def read(db: Session, token: str, address: str) -> bytes | None:
     if signing.admitted(db, f"feed:{row.id}", now(), MOST_OPENED, FORGOTTEN_AFTER) is None:
         raise TooMany
     name = f"{user.name}, round" if row.home_id is None else "Water treatment"
-    return round_calendar(name, _entries(db, row, user), now())
+    return _written(name, tuple(_entries(db, row, user)))
+
+
+@lru_cache(maxsize=64)
+def _written(name: str, entries: tuple[Entry, ...]) -> bytes:
+    """A calendar as it is sent; kept while nothing in it changes, for programs ask every hour."""
+    return round_calendar(name, list(entries), now())
 
 
 def _entries(db: Session, feed: FeedRow, user: User) -> list[Entry]:

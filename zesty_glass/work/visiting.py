@@ -20,7 +20,7 @@ from ..core.visit import Visit
 from ..core.worked import drawn
 from ..documents.codec import load, plain
 from ..records import homes, store
-from ..records.models import HomeRow, OptionRow, ProposalRow, ReadingRow, SampleRow, VisitRow
+from ..records.models import HomeRow, OptionRow, ProposalRow, ReadingRow, VisitRow
 from . import keeping
 from .keeping import expect, note, request_of, same_request
 from .mending import Unreadable, readable
@@ -213,8 +213,8 @@ def earlier(
     for id, at in others:
         if at < row.started_at:
             samples, readings = (
-                store.of_visit(db, SampleRow, who.firm_id, id),
-                store.of_visit(db, ReadingRow, who.firm_id, id),
+                [s for _, s in store.samples_of(db, who.firm_id, (id,))],
+                store.readings_of(db, who.firm_id, (id,)),
             )
             water = design_water(tuple(load(tuple[Sample, ...], with_readings(samples, readings))))
             if water is not None and water.values:
@@ -246,7 +246,7 @@ def known_homes(db: Session, who: Person, words: str) -> list[dict[str, Any]]:
 
 
 def with_readings(
-    samples: Sequence[store.Stored | SampleRow], readings: list[ReadingRow]
+    samples: Sequence[store.Stored], readings: Sequence[store.StoredReading]
 ) -> list[dict[str, Any]]:
     """Glasses as they are kept, each with its readings."""
     by_sample: dict[UUID, list[dict[str, Any]]] = {}
@@ -360,7 +360,7 @@ def opened(
     home, firm = store.home_of(db, who.firm_id, row.home_id)
     samples, options, bottles, shown = store.parts(db, who.firm_id, row.id)
     readings, proposals = (
-        store.of_visit(db, ReadingRow, who.firm_id, row.id),
+        store.readings_of(db, who.firm_id, (row.id,)),
         store.proposals(db, who.firm_id, row.id, snapshots),
     )
     raw = {
