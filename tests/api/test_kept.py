@@ -1,21 +1,39 @@
 """What was worked out before is given again as long as it holds, and never a moment longer."""
 
 import unittest
+from unittest import mock
 from uuid import UUID, uuid4
 
 from tests.api.client import HOME_1, HOME_2, ApiCase
 from tests.application import Client
 from tests.database import SECRET
 from zesty_glass.api.app import create_app
-from zesty_glass.api.kept import Kept, tag
+from zesty_glass.api.kept import tag
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, PASSWORD
 from zesty_glass.records.models import Firm, ItemRow
+from zesty_glass.work import printing
+from zesty_glass.work.held import Held
+
+
+class Papers(ApiCase):
+    def test_the_same_paper_is_made_once_and_another_anew(self):
+        path = f"/api/proposals/{uid('home-1-proposal')}"
+        with (
+            mock.patch.object(printing, "_made", Held(printing.MOST_BYTES)),
+            mock.patch.object(printing, "papers") as apart,
+        ):
+            apart.return_value.run.side_effect = [b"%PDF 1", b"%PDF 2"]
+            asked = [self.client.get(f"{path}/pdf").content for _ in range(2)]
+            self.assertEqual(asked, [b"%PDF 1", b"%PDF 1"])
+            version = self.get(path)["version"]
+            self.send("POST", f"{path}/declined", {"version": version})
+            self.assertEqual(self.client.get(f"{path}/pdf").content, b"%PDF 2")
 
 
 class Bodies(unittest.TestCase):
     def test_the_least_used_is_forgotten_first(self):
-        k = Kept(most=100)
+        k = Held(most=100)
         for name in "abcd":
             k.put(name, b"x" * 25)
         k.get("a")
@@ -23,7 +41,7 @@ class Bodies(unittest.TestCase):
         self.assertEqual([n for n in "abcde" if k.get(n)], ["a", "c", "d", "e"])
 
     def test_what_is_too_large_is_not_kept_and_a_name_is_kept_once(self):
-        k = Kept(most=100)
+        k = Held(most=100)
         k.put("a", b"x" * 26)
         self.assertIsNone(k.get("a"))
         for _ in range(10):

@@ -21,6 +21,7 @@ from .. import __version__
 from ..records.db import make_engine, make_sessions
 from ..standins.mail import Mailer
 from ..work import posting, printing, seals
+from ..work.held import Held
 from . import (
     attached,
     auditing,
@@ -44,7 +45,6 @@ from . import (
 )
 from .bounds import POLICY, Bounds, Heads
 from .described import described
-from .kept import Kept
 
 PAGE = Path(__file__).resolve().parents[2] / "web" / "dist"
 
@@ -139,7 +139,7 @@ def stand_on(
     )
     app.state.secret, app.state.secure_cookie = secret, secure_cookie
     app.state.public_address = public_address.rstrip("/")
-    app.state.mailer, app.state.kept = mailer, Kept()
+    app.state.mailer, app.state.kept = mailer, Held()
 
 
 @asynccontextmanager

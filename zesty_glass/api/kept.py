@@ -6,49 +6,15 @@ from __future__ import annotations
 
 import gzip
 import hashlib
-from collections import OrderedDict
 from collections.abc import Callable
-from threading import Lock
 
 from fastapi import Request, Response
 
 from .. import __version__
+from ..work.held import Held
 from .answers import PRIVATE
 
-MOST_BYTES = 64_000_000  # of one process
 LEVEL = 2  # of gzip: twice as fast as 4, and a tenth larger
-
-
-class Kept:
-    """Bodies by their key, the least used forgotten first."""
-
-    def __init__(self, most: int = MOST_BYTES) -> None:
-        self._most, self._held = most, 0
-        self._bodies: OrderedDict[str, bytes] = OrderedDict()
-        self._lock = Lock()
-
-    def get(self, key: str) -> bytes | None:
-        """The body of a key, which counts as used now."""
-        with self._lock:
-            body = self._bodies.get(key)
-            if body is not None:
-                self._bodies.move_to_end(key)
-            return body
-
-    def put(self, key: str, body: bytes) -> None:
-        """Keep a body; one that is too large by itself is not kept."""
-        if len(body) > self._most // 4:
-            return
-        with self._lock:
-            self._held -= len(self._bodies.pop(key, b""))
-            self._bodies[key] = body
-            self._held += len(body)
-            while self._held > self._most:
-                _, gone = self._bodies.popitem(last=False)
-                self._held -= len(gone)
-
-    def __len__(self) -> int:
-        return len(self._bodies)
 
 
 def tag(*parts: object) -> str:
@@ -66,7 +32,7 @@ def answered(request: Request, etag: str, make: Callable[[], Response]) -> Respo
     headers = {**PRIVATE, "ETag": etag, "Vary": "Cookie, Accept-Encoding"}
     if etag in request.headers.get("if-none-match", ""):
         return Response(status_code=304, headers=headers)
-    kept: Kept = request.app.state.kept
+    kept: Held = request.app.state.kept
     packed = kept.get(etag)
     if packed is None:
         made = make()

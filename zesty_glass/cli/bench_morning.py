@@ -39,6 +39,8 @@ MORNING_S, KILLED_S, KILL_AT_S = 60.0, 20.0, 6.0
 THINKS_S = 6.0  # mean between two touches of one consultant that ask the server
 #: of a hundred touches
 MIX = {"reading": 46, "open": 40, "comparison": 7, "day": 5, "pdf": 2}
+#: whose PDFs are asked for: an offer is written once, and read again by telephone and by mail
+PAPERS = ("home-1-proposal", "home-2-proposal", *(f"past-{n}-proposal" for n in (1, 2, 3, 4)))
 _ID = rb"[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}"
 _TRIES = 40  # a device asks again until it is answered, as the page does
 
@@ -133,7 +135,7 @@ class Consultant(threading.Thread):
             case "comparison":
                 return "GET", f"/api/visits/{visit}/comparison?years=10", None, ""
             case "pdf":
-                return "GET", f"/api/proposals/{uid('home-1-proposal')}/pdf", None, ""
+                return "GET", f"/api/proposals/{uid(self._chance.choice(PAPERS))}/pdf", None, ""
         return "GET", "/api/visits", None, ""
 
     def _touch(self, c: http.client.HTTPConnection, kind: str) -> http.client.HTTPConnection:

@@ -2,14 +2,22 @@
 
 from __future__ import annotations
 
+import pickle
+from hashlib import sha256
+
 from sqlalchemy.orm import Session
 
+from .. import __version__
 from ..core.presenting.offer import Offer
 from ..core.proposing.proposal import Proposal
 from ..records.models import MailRow, ProposalRow
 from . import proposing
 from .apart import Busy, TooMuch, papers
+from .held import Held
 from .seals import Standing
+
+MOST_BYTES = 32_000_000  # of finished PDFs, some 200 of them
+_made = Held(MOST_BYTES)
 
 
 def _pdf(offer: Offer, proposal: Proposal, seal: Standing, link: str) -> bytes:
@@ -19,12 +27,18 @@ def _pdf(offer: Offer, proposal: Proposal, seal: Standing, link: str) -> bytes:
 
 
 def pdf(offer: Offer, proposal: Proposal, seal: Standing, link: str = "") -> bytes:
-    """The PDF's bytes; ``link``: the address of its page, for a telephone's camera.
+    """The PDF's bytes; ``link``: the address of its page, for a telephone's camera. One that was
+    made of the very same before is given again.
 
     Raises:
         Busy: too many wait already. TooMuch: it takes more time or memory than it may.
     """
-    return papers().run(_pdf, offer, proposal, seal, link)
+    key = sha256(pickle.dumps((__version__, offer, proposal, seal, link))).hexdigest()
+    made = _made.get(key)
+    if made is None:
+        made = papers().run(_pdf, offer, proposal, seal, link)
+        _made.put(key, made)
+    return made
 
 
 def attached(db: Session, mail: MailRow) -> bytes:
