@@ -67,6 +67,7 @@ class Explained(ApiCase):
             "/api/outbox",
             "/api/track/more",
             "/api/track/jobs?kind=softener&item=x&analyte=hardness",
+            "/api/track/waters",
             "/api/track/parts?label=x&kind=filter",
             "/api/track/proposals?year=2026&quarter=3&state=accepted",
             "/api/homes",

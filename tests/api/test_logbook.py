@@ -196,3 +196,5 @@ class Track(ApiCase):
         pairs = self.get("/api/track")["pairs"]
         self.assertGreaterEqual(len(pairs), 5)
         self.assertTrue(all(p["tds"] > 0 for p in pairs))
+        behind = self.get("/api/track/waters")["lines"]
+        self.assertEqual({x["id"] for x in behind}, {p["visit"] for p in pairs})

@@ -238,6 +238,15 @@ def behind(
         return _behind(record.behind_promises(db, ctx.who.firm_id, kind, item, analyte, seen))
 
 
+@router.get("/track/waters", response_model=TrackBehind)
+def behind_waters(ctx: Signed) -> TrackBehind:
+    """The visits whose raw waters are drawn, dissolved matter against hardness."""
+    with ctx.db() as db:
+        visits = [UUID(p.visit) for p in logbook.pairs(db, ctx.who)]
+        seen = jobs.whose(ctx.who)
+        return _behind(record.behind_waters(db, ctx.who.firm_id, visits, seen))
+
+
 @router.get("/track/parts", response_model=TrackBehind)
 def behind_part(ctx: Signed, label: Words, kind: Words) -> TrackBehind:
     """The jobs at which a part was changed."""

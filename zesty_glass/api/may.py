@@ -123,6 +123,7 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("GET", "/api/track/jobs"): SELLING,
     ("GET", "/api/track/parts"): SELLING,
     ("GET", "/api/track/proposals"): SELLING,
+    ("GET", "/api/track/waters"): SELLING,
     ("GET", "/api/track/more"): SELLING,
     ("GET", f"{_V}/pictures"): EVERYBODY,
     ("PUT", f"{_V}/pictures/{{file_id}}"): EVERYBODY,

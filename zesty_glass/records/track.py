@@ -169,3 +169,16 @@ def behind_outcome(
         .order_by(ProposalRow.written_on.desc())
     )
     return _rows(db, query)
+
+
+def behind_waters(
+    db: Session, firm: UUID, visits: list[UUID], consultant: UUID | None
+) -> list[Behind]:
+    """The visits whose raw waters are drawn, as far as somebody may see them; the latest first."""
+    query = (
+        select(VisitRow.id, *_WHO)
+        .join(HomeRow, HomeRow.id == VisitRow.home_id)
+        .where(seen_by(consultant), VisitRow.firm_id == firm, VisitRow.id.in_(visits))
+        .order_by(VisitRow.started_at.desc())
+    )
+    return _rows(db, query)

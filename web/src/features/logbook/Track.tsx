@@ -199,8 +199,15 @@ export function TrackPage(): ReactElement {
             <section aria-label="Dissolved matter and hardness">
               <h2 className="pt-3">Dissolved matter does not give hardness</h2>
               <p className="text-m py-1">
-                {t.pairs.length} raw waters of ours. One figure does not give the other: there is no
-                line through them, and none is drawn.
+                <BehindKey
+                  label={`${t.pairs.length} raw waters`}
+                  load={() => data(api.GET("/api/track/waters"))}
+                  to={(id) => `/visits/${id}/meaning`}
+                >
+                  {t.pairs.length === 1 ? "1 raw water" : `${t.pairs.length} raw waters`}
+                </BehindKey>{" "}
+                of ours. One figure does not give the other: there is no line through them, and none
+                is drawn.
               </p>
               {t.pairs.length >= 5 ? <Scatter pairs={t.pairs} /> : <p>Too few to draw.</p>}
             </section>
