@@ -1,4 +1,7 @@
-/** A calendar of one's own round, by an address that is shown once and can be taken back. */
+/**
+ * A calendar of one's own round, or of one home, by an address that is shown once and can be taken
+ * back.
+ */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
 import { useState, type ReactElement } from "react";
@@ -8,13 +11,13 @@ import { newId } from "../../app/names";
 import { Trouble } from "../../ui/Trouble";
 import { said } from "./dates";
 
-function Feeds(): ReactElement {
+function Feeds({ home }: { home: string | null }): ReactElement {
   const client = useQueryClient();
   const [path, setPath] = useState("");
   const feeds = useQuery({ queryKey: ["feeds"], queryFn: () => data(api.GET("/api/feeds")) });
   const again = (): void => void client.invalidateQueries({ queryKey: ["feeds"] });
   const make = useMutation({
-    mutationFn: () => data(api.POST("/api/feeds", { body: { id: newId(), home: null } })),
+    mutationFn: () => data(api.POST("/api/feeds", { body: { id: newId(), home } })),
     onSuccess: (made) => {
       setPath(made.path);
       again();
@@ -24,12 +27,15 @@ function Feeds(): ReactElement {
     mutationFn: (id: string) => data(api.DELETE("/api/feeds/{id}", { params: { path: { id } } })),
     onSuccess: again,
   });
-  const open = (feeds.data ?? []).filter((f) => f.revoked_at === null && f.home === null);
+  const open = (feeds.data ?? []).filter((f) => f.revoked_at === null && f.home === home);
   return (
     <>
       <p className="text-m pb-2">
-        Your jobs and what falls due, for any calendar program. Whoever has the address can read it:
-        give it to nobody.
+        {home === null
+          ? "Your jobs and what falls due, for any calendar program. Whoever has the address can " +
+            "read it: give it to nobody."
+          : "What is planned and falls due at this home, for any calendar program. Whoever has the " +
+            "address can read it: give it to the household alone."}
       </p>
       {path !== "" && (
         <label className="field">
@@ -60,7 +66,7 @@ function Feeds(): ReactElement {
   );
 }
 
-export function FeedKey(): ReactElement {
+export function FeedKey({ home = null }: { home?: string | null }): ReactElement {
   return (
     <Popover.Root>
       <Popover.Trigger className="key bare">Calendar</Popover.Trigger>
@@ -71,7 +77,7 @@ export function FeedKey(): ReactElement {
           collisionPadding={24}
           aria-label="Calendar address"
         >
-          <Feeds />
+          <Feeds home={home} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

@@ -6,6 +6,7 @@ import type { ReactElement } from "react";
 import { Link, useParams } from "react-router";
 
 import { Counter, Head } from "../../app/Shell";
+import { FeedKey } from "../aftercare/FeedKey";
 import { listed, SOURCE_NAMES } from "../../app/names";
 import { useUnits, type Units } from "../../app/units";
 import { Trouble, Waiting } from "../../ui/Trouble";
@@ -113,6 +114,7 @@ export function Years(): ReactElement {
   return (
     <div className="screen work">
       <Head title={h.customer} sub={listed(h.home, h.place)}>
+        <FeedKey home={id} />
         <Link className="key bare" to="/homes">
           Homes
         </Link>
@@ -151,7 +153,7 @@ export function Years(): ReactElement {
           )
         }
       >
-        {h.visits.slice(0, 6).map(([v, at]) => (
+        {h.visits.map(([v, at]) => (
           <Link key={v} className="key" to={`/visits/${v}`}>
             {said(at.slice(0, 10))}
           </Link>
