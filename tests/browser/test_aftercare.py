@@ -83,6 +83,10 @@ class AfterTheSale(BrowserCase):
 
     def test_what_is_due_is_changed_and_moves(self):
         b = self.b
+        self.go("/")
+        b.find("section[aria-label='What is due'] a", "Odile Brackenreed")
+        b.see("41 days over")
+        self.assertEqual((b.axe(), b.out_of_reach()), ([], []))
         self.go("/due")
         b.see("41 days over")
         self.assertEqual((b.axe(), b.out_of_reach()), ([], []))

@@ -16,7 +16,7 @@ _HOME = f"/visits/{uid('home-1-visit')}"
 _JOB = f"/jobs/{job_id(UUID(uid('past-4-proposal')))}"
 #: name -> (path, size, something that is on it)
 VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
-    "today": ("/", (1280, 800), "Today"),
+    "today": ("/", (1280, 800), "days over"),
     "test-meter": (f"{_HOME}/test?kit=tds", (1280, 800), "true value lies between"),
     "test-drops": (f"{_HOME}/test?kit=hardness", (1280, 800), "Strike this reading"),
     "test-colour": (

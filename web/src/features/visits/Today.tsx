@@ -10,6 +10,7 @@ import type { Saved, VisitSummary } from "../../api/types";
 import { upload } from "../../api/upload";
 import { Head, Ledge } from "../../app/Shell";
 import { listed, SOURCE_NAMES } from "../../app/names";
+import { DueToday } from "../aftercare/DueToday";
 import { More } from "./More";
 import { FileKey } from "../../ui/FileKey";
 import { Trouble, Waiting } from "../../ui/Trouble";
@@ -124,6 +125,7 @@ function Lists({ visits }: { visits: VisitSummary[] }): ReactElement {
           <VisitRow key={v.id} v={v} dated={false} />
         ))}
       </ul>
+      <DueToday />
       {others.length > 0 && (
         <>
           <h2 className="mt-4">Around it</h2>
