@@ -77,7 +77,7 @@ class Steps(unittest.TestCase):
 
     def test_only_what_applies(self):
         ids = {s.key.split(":")[0] for s in job("SO-15").sheets}
-        self.assertEqual(ids, {"pipe", "valve", "rebed", "resin"})
+        self.assertEqual(ids, {"pipe", "valve", "rebed", "resin", "seals"})
 
     def test_a_lamp_brings_the_disinfection_with_its_quantities(self):
         well = home(source=Source.WELL_DRILLED, drain=True, socket=True, septic=True)
@@ -207,6 +207,20 @@ class Proving(unittest.TestCase):
         self.assertEqual(standing(replace(good, ticks=ticks), DAY).state, "proved")
         self.assertEqual(standing(replace(good, ticks=ticks[1:]), DAY).state, "fitted")
 
+    def test_the_last_reading_and_the_first(self):
+        j = replace(job("SO-15"), fitted_on=DAY)
+        self.assertEqual(standing(j, DAY).read, ())
+        later = datetime(2026, 9, 4, tzinfo=UTC)
+        (one,) = standing(replace(j, proofs=(hardness(1),)), DAY).read
+        self.assertEqual((one.at, one.first_at, one.held), (AT, None, None))
+        two = (hardness(4, later, "r2"), hardness(1))  # in whatever order they came
+        (both,) = standing(replace(j, proofs=two), DAY).read
+        self.assertEqual((both.said, both.at), ("4 gpg", later))
+        self.assertEqual((both.first, both.first_at), (one.said, AT))
+        struck = replace(two[0], reading=replace(two[0].reading, struck_at=later))
+        (left,) = standing(replace(j, proofs=(struck, two[1])), DAY).read
+        self.assertEqual((left.at, left.first_at), (AT, None))
+
     def test_what_the_last_reading_asks_for(self):
         j = replace(job("SO-15"), fitted_on=DAY, proofs=(hardness(5),))
         self.assertEqual([a.id for a in standing(j, DAY).alarms], ["softener.hardness"])
@@ -229,6 +243,9 @@ class Proving(unittest.TestCase):
         for shown, ids in ((104, []), (106, ["membrane.rejection"])):
             at = standing(replace(j, proofs=(tds(18, 3, "a"), tds(shown, 9, "b"))), DAY)
             self.assertEqual([a.id for a in at.alarms], ids, shown)
+            (read,) = at.read
+            for got, wanted in zip(read.held, (0.96, 1 - shown / 450, 0.768), strict=True):
+                self.assertAlmostEqual(got, wanted)
 
     def test_a_struck_reading_proves_nothing(self):
         p = hardness(5)

@@ -50,6 +50,10 @@ class EveryTechnology(unittest.TestCase):
         self.assertEqual(about["rebed"].parts, ("media", "resin"))
         self.assertEqual(about["resin"].parts, ())
 
+    def test_a_valves_seals_have_steps_of_their_own(self):
+        self.assertEqual(made("SO-15")["seals"].tools[0], "Valve seals and piston")
+        self.assertNotIn("seals", made("CB-15"))
+
     def test_a_feed_of_soda_ash_is_no_bed(self):
         about = made("AC-FD")
         self.assertIn("dose_start", about)

@@ -6029,6 +6029,41 @@ export interface components {
             report: "laboratory" | "utility";
         };
         /**
+         * LastRead
+         * @description What was read last of one thing behind the line, and at first where that was another time.
+         *
+         *     ``held``: what a membrane held back at first, now, and at the least [0 to 1].
+         */
+        LastRead: {
+            /** Analyte */
+            analyte: string;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "house" | "tap";
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Said */
+            said: string;
+            /** First At */
+            first_at?: string | null;
+            /**
+             * First
+             * @default
+             */
+            first: string;
+            /** Held */
+            held?: [
+                number,
+                number,
+                number
+            ] | null;
+        };
+        /**
          * Lasted
          * @description How long a part really served before it was changed, against what was predicted.
          *
@@ -9452,6 +9487,11 @@ export interface components {
             /** Alarms */
             alarms: components["schemas"]["Alarm"][];
             second?: components["schemas"]["SecondTest"] | null;
+            /**
+             * Read
+             * @default []
+             */
+            read: components["schemas"]["LastRead"][];
         };
         /**
          * StartBody

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from datetime import date, datetime
 
+from .. import words
 from ..errors import RuleError
 from ..home import Home
 from ..record import record
@@ -111,6 +112,22 @@ class Job:
 
 
 @record
+class LastRead:
+    """What was read last of one thing behind the line, and at first where that was another time.
+
+    ``held``: what a membrane held back at first, now, and at the least [0 to 1].
+    """
+
+    analyte: str
+    where: Where
+    at: datetime
+    said: str
+    first_at: datetime | None = None
+    first: str = ""
+    held: tuple[float, float, float] | None = None
+
+
+@record
 class Standing:
     """How a job stands today."""
 
@@ -123,6 +140,7 @@ class Standing:
     values: tuple[Value, ...]
     alarms: tuple[Alarm, ...]
     second: SecondTest | None = None
+    read: tuple[LastRead, ...] = ()
 
 
 def job_of(
@@ -233,17 +251,55 @@ def _best(job: Job, values: tuple[Value, ...], analyte: str, where: str) -> list
     return [best for _, best in sorted(made)]
 
 
+def _held(job: Job, values: tuple[Value, ...]) -> tuple[float, float, float] | None:
+    """What a membrane held back at first, now, and at the least [0 to 1]."""
+    feed = next((p.before for p in job.promises if p.analyte == "tds"), None)
+    tds = _best(job, values, "tds", "tap")
+    membrane = any(s.kind == "membrane" for s in job.stages)
+    if not membrane or not tds or feed is None or feed.best <= 0:
+        return None
+    first, last = (drift.rejection(feed.best, x) for x in (tds[0], tds[-1]))
+    return first, last, drift.rejection_alarm(first)
+
+
+def last_read(job: Job, values: tuple[Value, ...]) -> tuple[LastRead, ...]:
+    """Everything that was read behind the line: the last of it, and the first; struck readings
+    count for nothing.
+    """
+    by: dict[tuple[str, Where], list[tuple[datetime, str]]] = {}
+    for p, v in zip(job.proofs, values, strict=True):
+        if p.reading.struck_at is None:
+            name = p.reading.analyte
+            said = words.value(name, v.range, v.below, job.units, v.words)
+            by.setdefault((name, p.where), []).append((p.reading.made_at, said))
+    out = []
+    for (name, where), made in by.items():
+        made.sort()
+        (first_at, first), (at, said) = made[0], made[-1]
+        again = len(made) > 1
+        out.append(
+            LastRead(
+                analyte=name,
+                where=where,
+                at=at,
+                said=said,
+                first_at=first_at if again else None,
+                first=first if again else "",
+                held=_held(job, values) if (name, where) == ("tds", "tap") else None,
+            )
+        )
+    return tuple(out)
+
+
 def alarms(job: Job, values: tuple[Value, ...]) -> tuple[Alarm, ...]:
     """What the last readings behind the line ask for: see ``drift``."""
     kinds = {s.kind for s in job.stages}
-    feed = next((p.before for p in job.promises if p.analyte == "tds"), None)
-    tds = _best(job, values, "tds", "tap")
+    held = _held(job, values)
     chlorine = _best(job, values, "chlorine_free", "house")
     hardness = _best(job, values, "hardness", "house")
     found: list[Alarm | None] = []
-    if "membrane" in kinds and tds and feed is not None and feed.best > 0:
-        first, last = (drift.rejection(feed.best, x) for x in (tds[0], tds[-1]))
-        found.append(drift.membrane(first, last))
+    if held is not None:
+        found.append(drift.membrane(held[0], held[1]))
     if "carbon" in kinds and chlorine:
         found.append(drift.carbon(chlorine[-1]))
     if "softener" in kinds and hardness:
@@ -291,4 +347,5 @@ def standing(job: Job, today: date) -> Standing:
         values=values,
         alarms=alarms(job, values),
         second=second_test(job.promises, job.proofs, job.fitted_on),
+        read=last_read(job, values),
     )

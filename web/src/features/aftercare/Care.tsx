@@ -6,6 +6,7 @@ import { newId } from "../../app/names";
 import { NumberField } from "../../ui/fields";
 import type { Doing, Falling, JobView } from "./hooks";
 import { fromToday, said, today } from "./dates";
+import { NAMES, placeOf } from "./names";
 import { PartToken } from "./PartToken";
 
 function every(months: number): string {
@@ -190,6 +191,48 @@ function PartRow({
   );
 }
 
+type LastRead = JobView["standing"]["read"][number];
+
+const share = (x: number): string => `${Math.round(x * 100)} %`;
+
+function ReadRow({ r }: { r: LastRead }): ReactElement {
+  return (
+    <li className="flex gap-x-4 flex-wrap border-b border-rule py-1 text-m">
+      <b className="w-[320px]">
+        {NAMES[r.analyte] ?? r.analyte}, {placeOf(r)}
+      </b>
+      <span>
+        <b>{r.said}</b>, {said(r.at.slice(0, 10))}
+        {r.first_at && `; at first ${r.first}, ${said(r.first_at.slice(0, 10))}`}
+        {r.held &&
+          `; holds back ${share(r.held[1])}, began with ${share(r.held[0])}, ` +
+            `${share(r.held[2])} is the least`}
+      </span>
+    </li>
+  );
+}
+
+/** What was read last behind the line, and how it drifted since the first time. */
+function Readings({ job }: { job: JobView }): ReactElement | null {
+  const { read, alarms } = job.standing;
+  if (read.length === 0) return null;
+  return (
+    <section aria-label="Last read behind it" className="pt-4">
+      <h2>Last read behind it</h2>
+      {alarms.map((a) => (
+        <p key={a.id} className="border-[1.5px] border-ink bg-yuzu-pale p-3 my-2 text-b">
+          <b>{a.sentence}</b> First: {a.try_first[0]}
+        </p>
+      ))}
+      <ul>
+        {read.map((r) => (
+          <ReadRow key={r.analyte + r.where} r={r} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 export function CareView({
   job,
   onDo,
@@ -232,6 +275,7 @@ export function CareView({
           <PartRow key={f.part.key} job={job} f={f} onDo={onDo} onSteps={onSteps} />
         ))}
       </ul>
+      <Readings job={job} />
     </section>
   );
 }
