@@ -139,7 +139,7 @@ def _wastes(f: MembraneFigures, here: Here, ratio: float, gallons: float) -> Fig
 
 def settings_of(f: MembraneFigures) -> tuple[tuple[str, str], ...]:
     """What it stands on and what every change wants, as a fitter carries it."""
-    tank = f"tank of {f.tank_gal:g} gal" if f.tank_gal else "none: it fills while it runs"
+    tank = f"{f.tank_gal:g} gal" if f.tank_gal else "none: it fills while it runs"
     return (
         ("Tank", tank),
         ("Tells of a change", f.indicator or "nothing: the calendar and a meter do"),
