@@ -1,5 +1,6 @@
 """Jobs over the wire: from the signature to what is proved, and what falls due."""
 
+import copy
 from datetime import UTC, date, datetime, timedelta
 from uuid import uuid4
 
@@ -37,7 +38,9 @@ class JobCase(ApiCase):
         return self.send("PUT", f"/api/jobs/{job['id']}/{what}", {**more, **body}, status)
 
     def proof(self, kit, seen, where="house", id=None):
-        return {"where": where, "phase": "flushed", "reading": self.reading(kit, seen, id)}
+        now = datetime.now(UTC).isoformat()
+        reading = self.reading(kit, seen, id) | {"made_at": now}
+        return {"where": where, "phase": "flushed", "reading": reading}
 
 
 class Jobs(JobCase):
@@ -76,6 +79,11 @@ class Jobs(JobCase):
         self.assertEqual(self.put(job, path, early, 422)["code"], "job.not_fitted")
         job = self.put(job, "fitted", {"on": day(3)})
         self.assertTrue(job["standing"]["due"])
+        aged, ahead = (copy.deepcopy(early) for _ in range(2))
+        aged["reading"]["made_at"] = f"{day(5)}T09:00:00Z"
+        ahead["reading"]["made_at"] = f"{day(-2)}T09:00:00Z"
+        self.assertEqual(self.put(job, path, aged, 422)["code"], "job.before_fitting")
+        self.assertEqual(self.put(job, path, ahead, 422)["code"], "reading.future")
         job = self.put(job, path, early)
         short = next(p for p in job["standing"]["proved"] if p["promise"]["analyte"] == "hardness")
         self.assertEqual(short["verdict"], "short")

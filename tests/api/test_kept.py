@@ -31,6 +31,19 @@ class Papers(ApiCase):
             self.assertEqual(self.client.get(f"{path}/pdf").content, b"%PDF 2")
 
 
+class Keys(unittest.TestCase):
+    def test_another_link_seal_or_offer_is_another_paper(self):
+        asked = [("o", "p", "intact", "a"), ("o", "p", "intact", "b"), ("o", "p", "broken", "a")]
+        asked += [("x", "p", "intact", "a"), ("o", "x", "intact", "a")]
+        with (
+            mock.patch.object(printing, "_made", Held(1000)),
+            mock.patch.object(printing, "papers") as apart,
+        ):
+            apart.return_value.run.side_effect = [str(n).encode() for n in range(len(asked))]
+            made = [printing.pdf(*about) for about in asked]
+        self.assertEqual(len(set(made)), len(asked))
+
+
 class Bodies(unittest.TestCase):
     def test_the_least_used_is_forgotten_first(self):
         k = Held(most=100)

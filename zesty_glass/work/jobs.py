@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from collections.abc import Callable
 from dataclasses import replace
-from datetime import date, datetime
+from datetime import date, datetime, timedelta
 from typing import Any
 from uuid import UUID, uuid5
 
@@ -320,6 +320,15 @@ def put_proof(db: Session, who: Person, id: UUID, proof: Proof) -> JobRow:
             raise RuleError(
                 "job.not_fitted", "The line is not fitted yet.", "reading", "Say when it was."
             )
+        # the day of the fitting is the home's own, the reading's time is anywhere's: a day apart
+        if proof.reading.made_at.date() < j.fitted_on - timedelta(days=1):
+            raise RuleError(
+                "job.before_fitting",
+                f"This reading is older than the fitting, {j.fitted_on:%B %-d, %Y}.",
+                "made_at",
+                "Read it behind the fitted line, or put the day of the fitting right.",
+            )
+        readings.not_to_come(proof.reading)
         _room(len(j.proofs), MOST_PROOFS)
         kept = replace(proof, reading=replace(proof.reading, kept_at=now()))
         return replace(j, proofs=(*j.proofs, kept))

@@ -81,6 +81,17 @@ def as_here(db: Session, who: Person, reading: Reading) -> Reading:
     return replace(reading, instrument=kit, by=who.name, struck_at=None, struck_because="")
 
 
+def not_to_come(reading: Reading) -> None:
+    """RuleError for a reading whose time lies ahead of the server's clock."""
+    if reading.made_at > now() + timedelta(minutes=5):
+        raise RuleError(
+            "reading.future",
+            "The reading’s time lies in the future.",
+            "made_at",
+            "Check the clock of this device.",
+        )
+
+
 def put_reading(
     db: Session, who: Person, visit_id: UUID, sample_id: UUID, reading: Reading
 ) -> ReadingRow:
@@ -98,13 +109,7 @@ def put_reading(
     if have is not None:
         return _kept_again(db, who, have, sample_id, reading)
     reading = as_here(db, who, reading)
-    if reading.made_at > now() + timedelta(minutes=5):
-        raise RuleError(
-            "reading.future",
-            "The reading’s time lies in the future.",
-            "made_at",
-            "Check the clock of this device.",
-        )
+    not_to_come(reading)
     work_out(reading)
     row = ReadingRow(
         id=id,

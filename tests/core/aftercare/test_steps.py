@@ -1,11 +1,13 @@
 """The library of steps: what every technology brings, and what stands on a sheet here alone."""
 
 import unittest
+from types import SimpleNamespace
 
 from tests.core.aftercare.test_job import ITEMS, job
 from tests.making import home, settings, water
 from zesty_glass.core.aftercare.disinfecting import Plumbing
 from zesty_glass.core.aftercare.steps import line_steps, renewed, sheet_of, sheets
+from zesty_glass.core.aftercare.templates import About
 from zesty_glass.core.home import Source
 from zesty_glass.core.treating.line import walk
 from zesty_glass.core.treating.option import Option, StageChoice
@@ -78,6 +80,16 @@ class Here(unittest.TestCase):
 
     def test_else_what_is_usual(self):
         self.assertIn("at least 10 gal", text(made("FE-A10")["rebed"]))
+
+    def test_the_most_that_its_parts_say_and_less_at_a_tap(self):
+        def at(scope, *flushes):
+            dues = [SimpleNamespace(kind="filter", flush_gal=f) for f in flushes]
+            stage = SimpleNamespace(scope=scope, dues=dues)
+            return About(line=None, home=None, plumbing=Plumbing(), stage=stage)
+
+        self.assertEqual(at("house", 3.0, 8.0, None).flush_gal(("filter",)), 8.0)
+        self.assertEqual(at("house", 3.0).flush_gal(("lamp",)), 10.0)
+        self.assertEqual(at("tap", None).flush_gal(("filter",)), 2.0)
 
     def test_a_bed_is_topped_up_by_the_bag(self):
         h = home(drain=True)
