@@ -96,7 +96,16 @@ class Feeds(ApiCase):
         self.assertEqual(colleague.get("/api/jobs").json(), [])
         self.assertEqual(colleague.get("/api/homes").json()["homes"], [])
         query = "kind=softener&item=Softener, 2 ft³, metered&analyte=hardness"
-        self.assertEqual(colleague.get(f"/api/track/jobs?{query}").json()["lines"], [])
+        part = self.get("/api/track/more")["lasted"][0]
+        now = self.get("/api/track/more")["outcomes"][0]
+        for asked in (
+            f"jobs?{query}",
+            f"parts?label={part['label']}&kind={part['kind']}",
+            f"proposals?year={now['year']}&quarter={now['of_year']}&state=accepted",
+            "waters",
+        ):
+            self.assertTrue(self.get(f"/api/track/{asked}")["lines"], asked)
+            self.assertEqual(colleague.get(f"/api/track/{asked}").json()["lines"], [], asked)
 
     def test_who_works_here_no_more_has_no_calendar(self):
         other = self.signed_in(FITTER_EMAIL)

@@ -39,7 +39,7 @@ export function BehindKey({
         <Popover.Content
           className={
             "slip z-50 max-h-[min(420px,var(--radix-popover-content-available-height))] " +
-            "overflow-auto p-3 grid gap-1 w-[290px]"
+            "overflow-auto p-3 grid gap-1 w-[min(400px,92vw)]"
           }
           style={{ borderBottom: "1.5px solid var(--ink)" }}
           collisionPadding={16}
@@ -51,7 +51,11 @@ export function BehindKey({
             <span className="text-m">None of these homes is yours.</span>
           )}
           {behind.data?.lines.map((x) => (
-            <Link key={x.id} className="key bare justify-start" to={to(x.id)}>
+            <Link
+              key={x.id}
+              className="key bare justify-start text-left whitespace-normal"
+              to={to(x.id)}
+            >
               {[x.customer, x.place].filter(Boolean).join(", ")}
             </Link>
           ))}
