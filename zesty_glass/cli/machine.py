@@ -49,6 +49,8 @@ COMMANDS = {
     "add-firm": ("add a firm and its first manager", "core", "NAME EMAIL MANAGER"),
 }
 LEAST_NODE = 20
+#: How long another installation on this machine is waited for [s].
+LOCK_S = 300
 
 
 def _library(name: str) -> bool:
@@ -103,9 +105,11 @@ def _packages(need: str) -> None:
         )
     env = os.environ | {"DEBIAN_FRONTEND": "noninteractive"}
     keep = ["--preserve-env=DEBIAN_FRONTEND"] if sudo else []
+    # A machine just started often updates itself: its lock is waited for.
+    wait = ["-o", f"DPkg::Lock::Timeout={LOCK_S}"]
     for command in (
-        ["apt-get", "update", "-qq"],
-        ["apt-get", "install", "-y", "-qq", "--no-install-recommends", *missing],
+        ["apt-get", "update", "-qq", *wait],
+        ["apt-get", "install", "-y", "-qq", *wait, "--no-install-recommends", *missing],
     ):
         done = subprocess.run(
             [*sudo, *(keep if sudo else []), *command], env=env, capture_output=True, text=True
