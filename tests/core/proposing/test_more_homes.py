@@ -10,7 +10,7 @@ from zesty_glass.core.analytes import Kind
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Care, Source, Wish
 from zesty_glass.core.proposing.rows import AS_WISHED, wanted_of
-from zesty_glass.core.proposing.standing import with_reasons
+from zesty_glass.core.proposing.standing import CAUSE_FIRST, with_reasons
 from zesty_glass.core.proposing.suggest import suggest
 from zesty_glass.core.proposing.suggested import Suggestion
 from zesty_glass.core.ranges import Range
@@ -58,6 +58,36 @@ def asked(
 
 def ideas(s: Suggestion) -> list[str]:
     return list(dict.fromkeys(x.option.name for x in s.lines))
+
+
+class NotExplained(unittest.TestCase):
+    """A complaint that nothing found explains is looked into; nothing else is sold for it."""
+
+    def test_its_cause_is_looked_for_before_hardness_nobody_complains_of_is_sold_for(self):
+        for sign in ("bleach_smell", "earth_smell", "low_pressure", "taste", "egg_smell"):
+            with self.subTest(sign):
+                values = {**ON_CHALK, "chlorine_free": 0.1, "chlorine_total": 0.1}
+                m, s = asked(values, (sign,), **TOWN)
+                self.assertEqual(len(m.unexplained), 1)
+                self.assertEqual(ideas(s)[:2], ["Do nothing", "Softener"])
+                self.assertEqual(s.lines[0].ahead, CAUSE_FIRST)
+
+    def test_beside_a_complaint_that_is_explained_the_order_stays(self):
+        _, s = asked(ON_CHALK, ("white_crust", "earth_smell"), **TOWN)
+        self.assertEqual(ideas(s)[0], "Softener")
+
+    def test_with_no_complaint_and_with_iron_that_stains_the_order_stays(self):
+        _, calm = asked(ON_CHALK, **TOWN)
+        self.assertEqual(ideas(calm)[0], "Softener")
+        _, iron = asked({**CLEAN_WELL, "iron": 2.0}, ("low_pressure",))
+        self.assertEqual(ideas(iron)[0], "Iron filter")
+
+    def test_health_and_a_wish_keep_the_order(self):
+        _, s = asked({**ON_CHALK, "nitrate_n": 14.0}, ("earth_smell",), **TOWN)
+        self.assertNotEqual(s.lines[0].ahead, CAUSE_FIRST)
+        wish = (Wish(analyte="hardness"),)
+        _, wished = asked(ON_CHALK, ("earth_smell",), wishes=wish, **TOWN)
+        self.assertNotEqual(wished.lines[0].ahead, CAUSE_FIRST)
 
 
 class WithNoUpperEnd(unittest.TestCase):

@@ -94,9 +94,37 @@ def waiting_first(
     asked = pressing or bool(home.wishes) or any(f.explains for f in meaning.findings)
     if asked or not brings_water(meaning.tonight) or any(x.health > 0 for x in lines):
         return lines
+    return _nothing_ahead(lines, WAITING_FIRST)
+
+
+#: what neither stains nor eats pipes, and is lived with where nobody complains of it
+OF_COMFORT = frozenset({"hardness", "tds", "chlorine_free", "chlorine_total", "chlorine_combined"})
+CAUSE_FIRST = (
+    "What they complain of is not explained yet, and nobody complains of the rest: its next test"
+    " comes before anything is bought."
+)
+
+
+def cause_first(
+    lines: tuple[Suggested, ...], meaning: Meaning, of_need: bool
+) -> tuple[Suggested, ...]:
+    """Where nothing that was found explains the complaint, and neither health nor a wish asks for
+    anything, looking for the cause stands ahead of selling against something of comfort alone.
+
+    Args:
+        of_need: health, an explained complaint, acid water or a wish asks for something.
+    """
+    acts = {f.analyte for f in meaning.findings if f.weight is Weight.ACT}
+    if of_need or not meaning.unexplained or acts - OF_COMFORT:
+        return lines
+    return _nothing_ahead(lines, CAUSE_FIRST)
+
+
+def _nothing_ahead(lines: tuple[Suggested, ...], why: str) -> tuple[Suggested, ...]:
+    """Lines with the one that buys nothing first, and why."""
     waiting = [x for x in lines if not x.option.stages]
     rest = [x for x in lines if x.option.stages]
-    return (*(replace(x, ahead=WAITING_FIRST) for x in waiting), *rest)
+    return (*(replace(x, ahead=why) for x in waiting), *rest)
 
 
 CLINIC_FIRST = "Dialysis at home: nothing is changed on this water before the clinic has answered."
@@ -110,9 +138,7 @@ def clinic_first(
     """
     if not home.care.dialysis or any(f.weight is Weight.HEALTH for f in meaning.findings):
         return lines
-    waiting = [x for x in lines if not x.option.stages]
-    rest = [x for x in lines if x.option.stages]
-    return (*(replace(x, ahead=CLINIC_FIRST) for x in waiting), *rest)
+    return _nothing_ahead(lines, CLINIC_FIRST)
 
 
 def keeping(

@@ -33,6 +33,7 @@ from .reasons import asks_for_nothing, needs_nothing, still_to_test
 from .rows import wanted_of
 from .schools import Facts, schools
 from .standing import (
+    cause_first,
     clinic_first,
     keeping,
     padded_last,
@@ -233,7 +234,8 @@ def _ranked(case: _Case, found: Found) -> tuple[Suggested, ...]:
     reasoned = with_reasons(lines, case.settings, case.years)
     going_on = tuple(KeptInPlace(device=j.id) for j in case.in_place if j.verdict == "keep")
     waiting = waiting_first(reasoned, case.home, case.meaning, case.grader.presses)
-    serviced = service_first(waiting, case.in_place, case.meaning, case.looked_for.wanted)
+    looking = cause_first(waiting, case.meaning, case.grader.of_need)
+    serviced = service_first(looking, case.in_place, case.meaning, case.looked_for.wanted)
     return tuple(
         keeping(line, going_on, case.items)
         for line in clinic_first(serviced, case.home, case.meaning)
