@@ -67,6 +67,25 @@ class BeforeBuying(unittest.TestCase):
         both = [s.first.index(RULES[r]) for r in ("utility_chlorine", "jug")]
         self.assertEqual(both, sorted(both))
 
+    def test_a_tenant_tells_the_owner_what_matters_to_health_or_pipes(self):
+        for values, told in (
+            ({**CLEAN_WELL, "coliform": 1.0}, True),
+            ({**CLEAN_WELL, "ph": 6.2, "alkalinity": 30}, True),
+            ({**CLEAN_WELL, "hardness": 20 * GPG}, False),
+        ):
+            self.assertEqual(self.said("owner", values, tenant=True), told)
+            self.assertFalse(self.said("owner", values))
+        bacteria = {**CLEAN_WELL, "coliform": 1.0}
+        self.assertTrue(self.said("transmittance", bacteria))
+        self.assertFalse(self.said("transmittance", bacteria, tenant=True))
+
+    def test_lead_behind_a_line_of_lead_is_the_supplys_line(self):
+        lead = {**SOFT_TOWN, "lead": 0.012}
+        for line, told in (("lead", True), ("galvanised", True), ("copper", False)):
+            about = {**TOWN, "service_line": line}
+            self.assertEqual(self.said("service_line", lead, **about), told, line)
+            self.assertFalse(self.said("service_line", SOFT_TOWN, **about))
+
     def test_a_taste_where_a_softener_stands_asks_for_its_service(self):
         softener = InPlace(id="s", kind="softener", name="Their softener")
         about = {**TOWN, "in_place": (softener,)}

@@ -9,8 +9,14 @@ from tests.making import home, settings, water
 from zesty_glass.core.analytes import Kind
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Care, Source, Wish
+from zesty_glass.core.proposing.ranking import FOR_IRON_ALONE, WAIT, WAIT_FOR_AIR
 from zesty_glass.core.proposing.rows import AS_WISHED, wanted_of
-from zesty_glass.core.proposing.standing import CAUSE_FIRST, with_reasons
+from zesty_glass.core.proposing.standing import (
+    CAUSE_FIRST,
+    SUPPLY_FIRST,
+    WISH_FIRST,
+    with_reasons,
+)
 from zesty_glass.core.proposing.suggest import suggest
 from zesty_glass.core.proposing.suggested import Suggestion
 from zesty_glass.core.ranges import Range
@@ -88,6 +94,49 @@ class NotExplained(unittest.TestCase):
         wish = (Wish(analyte="hardness"),)
         _, wished = asked(ON_CHALK, ("earth_smell",), wishes=wish, **TOWN)
         self.assertNotEqual(wished.lines[0].ahead, CAUSE_FIRST)
+
+
+class SaidAndDone(unittest.TestCase):
+    """What is said before buying, and what stands first, say the same."""
+
+    def test_bacteria_in_town_water_are_the_supplys_and_nothing_is_sold_first(self):
+        values = {**ON_CHALK, "e_coli": 1.0, "coliform": 1.0}
+        _, s = asked(values, ("white_crust",), **TOWN)
+        self.assertEqual((ideas(s)[0], s.lines[0].ahead), (WAIT, SUPPLY_FIRST))
+        _, well = asked({**CLEAN_WELL, "e_coli": 1.0, "uvt": 90.0, "turbidity": 0.2})
+        self.assertEqual(ideas(well)[0], "Sediment filter + UV")
+        _, more = asked({**values, "nitrate_n": 14.0}, **TOWN)  # which a line does answer
+        self.assertNotEqual(more.lines[0].ahead, SUPPLY_FIRST)
+
+    def test_what_is_wished_less_of_is_tested_before_something_else_is_sold(self):
+        wish = (Wish(analyte="sodium"),)
+        _, s = asked(ON_CHALK, wishes=wish, **TOWN)
+        self.assertEqual((ideas(s)[0], s.lines[0].ahead), ("Do nothing", WISH_FIRST))
+        self.assertIn("They wish less sodium: it is not tested; laboratory: sodium.", s.first)
+        _, crust = asked(ON_CHALK, ("white_crust",), wishes=wish, **TOWN)
+        self.assertEqual(ideas(crust)[0], "Softener")
+
+    def test_a_wish_without_a_figure_is_not_met_by_doing_nothing(self):
+        wish = (Wish(analyte="fluoride"),)
+        _, s = asked({**SOFT_TOWN, "fluoride": 0.7}, wishes=wish, **TOWN)
+        met = {x.option.name: (x.meets, x.not_met) for x in reversed(s.lines)}
+        self.assertEqual(met["Membrane at the drinking tap"], (1, ()))
+        self.assertEqual(met["Do nothing"], (0, ("fluoride: at the drinking tap",)))
+
+    def test_radon_is_breathed_and_no_bottle_answers_it(self):
+        _, s = asked({**CLEAN_WELL, "radon": 12000.0})
+        self.assertIn(WAIT_FOR_AIR, ideas(s))
+        _, both = asked({**CLEAN_WELL, "radon": 12000.0, "nitrate_n": 14.0})
+        self.assertIn(WAIT, ideas(both))
+
+    def test_soft_water_is_not_softened_for_its_iron_alone(self):
+        values = {**CLEAN_WELL, "hardness": 3 * GPG, "iron": 0.5}
+        _, s = asked(values, ("orange_streaks",))
+        self.assertEqual(ideas(s)[0], "Iron filter")
+        softened = [x for x in s.lines if x.option.name == "Softener"]
+        self.assertTrue(softened and all(FOR_IRON_ALONE in x.watch for x in softened))
+        _, hard = asked({**values, "hardness": 12 * GPG}, ("orange_streaks", "white_crust"))
+        self.assertFalse(any(FOR_IRON_ALONE in x.watch for x in hard.lines))
 
 
 class WithNoUpperEnd(unittest.TestCase):

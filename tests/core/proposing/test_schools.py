@@ -55,10 +55,12 @@ class Questions(unittest.TestCase):
         self.assertNotIn("neutraliser_flow", asked({"ph": 7.0}, kinds=("neutraliser",)))
 
     def test_little_iron_goes_with_the_hardness_or_alone(self):
-        def iron(value, wanted=("iron", "hardness")):
-            return asked({"iron": value, "hardness": 250.0}, wanted=wanted).get("little_iron")
+        def iron(value, wanted=("iron", "hardness"), **more):
+            values = {"iron": value, "hardness": 250.0, **more}
+            return asked(values, wanted=wanted).get("little_iron")
 
-        self.assertEqual(iron(1.2), [True, False])
+        self.assertEqual(iron(1.2, iron_ferrous=1.2), [True, False])
+        self.assertEqual(iron(1.2), [None, None])  # nobody looked whether it is dissolved
         self.assertEqual(iron(1.2, ("iron",)), [False, True])  # not softened anyway
         self.assertIsNone(iron(0.3))
         self.assertIsNone(iron(2.1))

@@ -9,6 +9,8 @@ from collections.abc import Callable
 from ..analytes import ANALYTES
 from ..home import SURFACE
 from ..record import record
+from ..testing.finding import Weight
+from ..testing.findings import may_bring_lead
 from .looked_at import (
     At,
     acid,
@@ -108,6 +110,29 @@ FIRST: tuple[First, ...] = (
         source="US EPA, basic information about lead in drinking water",
         year=2024,
         holds=lambda at: at.health("lead", "copper"),
+    ),
+    First(
+        id="service_line",
+        sentence=(
+            "The supply’s line to the house is of lead, or was of galvanised steel, which holds"
+            " lead: ask the supply about having it replaced, which a filter never makes up for."
+        ),
+        source="US EPA, lead and copper rule improvements",
+        year=2024,
+        holds=lambda at: at.health("lead") and may_bring_lead(at.home.service_line),
+    ),
+    First(
+        id="owner",
+        sentence=(
+            "They rent: the owner answers for well, pipes and what is fitted to them. Tell the"
+            " owner in writing what was measured; nothing is plumbed without the owner’s word."
+        ),
+        source=_PRACTICE,
+        year=2024,
+        holds=lambda at: (
+            at.home.tenant
+            and (acid(at) or any(f.weight is Weight.HEALTH for f in at.meaning.findings))
+        ),
     ),
     First(
         id="astride",
@@ -359,7 +384,12 @@ FIRST: tuple[First, ...] = (
         ),
         source="NSF/ANSI 55",
         year=2022,
-        holds=lambda at: at.health("coliform", "e_coli") and "uvt" not in at.water.values,
+        holds=lambda at: (
+            at.health("coliform", "e_coli")
+            and "uvt" not in at.water.values
+            and at.home.private
+            and not at.home.tenant
+        ),
     ),
     First(
         id="regulator",

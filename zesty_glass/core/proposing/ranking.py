@@ -129,8 +129,13 @@ FOULED = (
     "Slime and iron: iron bacteria foul resin. An iron filter ahead of it, and the well"
     " disinfected first."
 )
+FOR_IRON_ALONE = (
+    "The water is not hard: it is softened for its iron alone, with salt and brine. An iron filter"
+    " takes iron without them."
+)
 NOTHING = "Do nothing"
 WAIT = "Buy nothing yet, bring drinking water"  # where health asks for it, whoever lives there
+WAIT_FOR_AIR = "Buy nothing yet, test the indoor air"  # radon is breathed: no bottle answers it
 NEUTRAL_PH = 7.5  # a limit under it is one that acid water fails
 UNSEEN = 0.5  # what acid water counts for while nobody has seen what it does, of a complaint
 #: below this [pCi/L] radon in water is judged with the indoor air, which a tap does not show: a
@@ -321,6 +326,8 @@ class Grader:
         self._at_the_tap = _tasted(meaning, complaints, home.tenant)
         self._home = home
         self._wished = frozenset(w.analyte for w in home.wishes if w.analyte in targets)
+        #: what is wished less of, by no figure
+        self.less_of = frozenset(a for a in self._wished if targets[a][0] is None)
         self._at_the_tap |= self._wished - {f.analyte for f in meaning.findings if f.explains}
         self._scale_counts = _scale_counts(self._findings.get("hardness"), complaints)
         acts = {f.analyte for f in meaning.findings if f.weight is Weight.ACT}
@@ -337,7 +344,7 @@ class Grader:
         self._slime = slime and iron is not None and iron.best >= IRON_FEEDS
         hardness = self._findings.get("hardness")
         wait = "health" in asks or elsewhere or brings_water(meaning.tonight)
-        self.nothing = WAIT if wait else NOTHING
+        self.nothing = self._without_buying(wait, brings_water(meaning.tonight))
         #: whether hardness is complained of, or nothing else asks for anything
         self.hardness_asks = bool(hardness and hardness.explains) or (
             asks == {"rest"} and "hardness" not in self._aside
@@ -349,6 +356,13 @@ class Grader:
         )
         self.of_need = bool(self._wished) or elsewhere or bool(asks - {"rest"})
         self.unasked = self.unasked if self.of_need else self._aside
+
+    def _without_buying(self, wait: bool, brings: bool) -> str:
+        """The name of the line that buys nothing."""
+        if not wait:
+            return NOTHING
+        health = {a for a, f in self._findings.items() if f.weight is Weight.HEALTH}
+        return WAIT_FOR_AIR if health == {"radon"} and not brings else WAIT
 
     def _worth_knowing(self) -> frozenset[str]:
         """Of what neither health, a complaint nor a wish asks for: what is only worth knowing,
@@ -394,6 +408,7 @@ class Grader:
             self._pressing,
             self._aside,
         )
+        g = replace(g, watch=(*g.watch, FOR_IRON_ALONE)) if self._for_iron_alone(line) else g
         return self._without_fouled_iron(g) if self._fouled(line) else g
 
     def _without_fouled_iron(self, g: Grade) -> Grade:
@@ -407,6 +422,12 @@ class Grader:
             complaints=g.complaints - (share if kind == "complaints" else 0.0),
             rest=g.rest - (share if kind == "rest" else 0.0),
         )
+
+    def _for_iron_alone(self, line: LineReport) -> bool:
+        """Whether a softener stands on soft water for its iron, and nothing else takes it out."""
+        kinds = {s.kind for s in line.stages}
+        asks = "iron" in self._targets and "hardness" not in self._targets
+        return asks and "softener" in kinds and "iron_filter" not in kinds
 
     def _fouled(self, line: LineReport) -> bool:
         """Whether a softener meets iron and slime with nothing ahead that takes the iron out."""

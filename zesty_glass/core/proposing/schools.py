@@ -108,9 +108,11 @@ def _clean(f: Facts) -> bool | None:
 
 
 def _dissolved_little(f: Facts) -> bool | None:
-    rusted = f.water.cups is not None and f.water.cups.drawn in ("coloured", "clears_top_down")
-    little = f.at_most("iron", LITTLE_IRON)
-    return False if rusted else little
+    cups, ferrous = f.water.cups, f.range("iron_ferrous")
+    if cups is not None and cups.drawn in ("coloured", "clears_top_down"):
+        return False
+    seen = True if cups is not None or ferrous is not None else None
+    return _both(f.at_most("iron", LITTLE_IRON), seen)
 
 
 def _pumps_enough(f: Facts) -> bool | None:

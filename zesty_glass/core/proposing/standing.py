@@ -103,21 +103,46 @@ CAUSE_FIRST = (
     "What they complain of is not explained yet, and nobody complains of the rest: its next test"
     " comes before anything is bought."
 )
+WISH_FIRST = (
+    "What they wish less of is not tested yet, and nobody complains of the rest: its test comes"
+    " before anything is bought."
+)
 
 
 def cause_first(
-    lines: tuple[Suggested, ...], meaning: Meaning, of_need: bool
+    lines: tuple[Suggested, ...], meaning: Meaning, of_need: bool, untested_wish: bool = False
 ) -> tuple[Suggested, ...]:
     """Where nothing that was found explains the complaint, and neither health nor a wish asks for
-    anything, looking for the cause stands ahead of selling against something of comfort alone.
+    anything, looking for the cause stands ahead of selling against something of comfort alone; so
+    does testing what is wished less of.
 
     Args:
         of_need: health, an explained complaint, acid water or a wish asks for something.
     """
     acts = {f.analyte for f in meaning.findings if f.weight is Weight.ACT}
-    if of_need or not meaning.unexplained or acts - OF_COMFORT:
+    if of_need or acts - OF_COMFORT:
         return lines
-    return _nothing_ahead(lines, CAUSE_FIRST)
+    if meaning.unexplained:
+        return _nothing_ahead(lines, CAUSE_FIRST)
+    return _nothing_ahead(lines, WISH_FIRST) if untested_wish else lines
+
+
+SUPPLY_FIRST = (
+    "Bacteria in town water: the supply answers for it, and nothing is sold against it before it"
+    " has."
+)
+
+
+def supply_first(
+    lines: tuple[Suggested, ...], home: Home, meaning: Meaning
+) -> tuple[Suggested, ...]:
+    """Where bacteria in a town’s water are all that health asks about, the supply is called before
+    anything is bought.
+    """
+    health = {f.analyte for f in meaning.findings if f.weight is Weight.HEALTH}
+    if home.private or not health or health - {"coliform", "e_coli"}:
+        return lines
+    return _nothing_ahead(lines, SUPPLY_FIRST)
 
 
 def _nothing_ahead(lines: tuple[Suggested, ...], why: str) -> tuple[Suggested, ...]:

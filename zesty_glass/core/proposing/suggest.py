@@ -38,6 +38,7 @@ from .standing import (
     keeping,
     padded_last,
     service_first,
+    supply_first,
     waiting_first,
     ways_on,
     ways_within,
@@ -167,12 +168,13 @@ def suggest(
 
 class _Looked(NamedTuple):
     """What is looked for: analytes with the targets they are held against, what is wished less of,
-    and of that what a diet asks."""
+    of that what a diet asks, and whether something is wished less of that is not tested."""
 
     wanted: tuple[str, ...]
     targets: dict[str, tuple[float | None, str]]
     wishes: dict[str, Wish]
     diet: dict[str, Wish]
+    untested_wish: bool
 
 
 def _look(water: Water, meaning: Meaning, home: Home, rules: Rules) -> _Looked:
@@ -180,7 +182,8 @@ def _look(water: Water, meaning: Meaning, home: Home, rules: Rules) -> _Looked:
     wishes = diet | {w.analyte: w for w in home.wishes if _may_fall(water, w)}
     wanted = tuple(dict.fromkeys((*things_found(meaning, water), *wishes)))
     targets = {a: (t[0], t[2]) for a in wanted for t in (wanted_of(a, rules, wishes.get(a)),)}
-    return _Looked(wanted, targets, wishes, diet)
+    untested = any(w.analyte not in water.values for w in home.wishes)
+    return _Looked(wanted, targets, wishes, diet, untested)
 
 
 class _Case(NamedTuple):
@@ -234,8 +237,9 @@ def _ranked(case: _Case, found: Found) -> tuple[Suggested, ...]:
     reasoned = with_reasons(lines, case.settings, case.years)
     going_on = tuple(KeptInPlace(device=j.id) for j in case.in_place if j.verdict == "keep")
     waiting = waiting_first(reasoned, case.home, case.meaning, case.grader.presses)
-    looking = cause_first(waiting, case.meaning, case.grader.of_need)
-    serviced = service_first(looking, case.in_place, case.meaning, case.looked_for.wanted)
+    looking = cause_first(waiting, case.meaning, case.grader.of_need, case.looked_for.untested_wish)
+    called = supply_first(looking, case.home, case.meaning)
+    serviced = service_first(called, case.in_place, case.meaning, case.looked_for.wanted)
     return tuple(
         keeping(line, going_on, case.items)
         for line in clinic_first(serviced, case.home, case.meaning)
@@ -315,6 +319,8 @@ def _told(
     if held is None:
         met = frozenset(a for a, share in g.answers.items() if share >= 1)
         held = met, tuple(f"{a}:" for a in wanted if a not in met), ()
+    # what is wished less of without a figure is met by a line that takes a good part of it
+    untouched = grader.less_of & set(g.leaves)
     line = Suggested(
         option=option,
         watch=g.watch,
@@ -324,9 +330,9 @@ def _told(
         leaves=g.leaves,
         against_diet=g.against_diet,
         names=tuple(by_code[i].name for i in c.items),
-        meets=len(held[0]),
+        meets=len(held[0] - untouched),
         wanted=len(wanted),
-        not_met=held[1],
+        not_met=(*held[1], *(f"{a}: at the drinking tap" for a in wanted if a in untouched)),
         unknown=held[2],
         cost=round(c.cost, 2),
         waste_gal_year=c.waste_gal_year,

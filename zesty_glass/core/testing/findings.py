@@ -166,7 +166,7 @@ ASKED_BY_SOURCE: dict[str, tuple[str, ...]] = {
 _TESTS = {a.id: a.test for a in ANALYTES.values()}
 
 
-def _may_bring_lead(service_line: str) -> bool:
+def may_bring_lead(service_line: str) -> bool:
     """Whether a service line is of lead or galvanised iron, or nobody told of what it is."""
     told = service_line.lower()
     return not told or "lead" in told or "galvan" in told or "unknown" in told
@@ -183,7 +183,7 @@ def asked_for(home: Home, complaints: tuple[Complaint, ...]) -> tuple[str, ...]:
         wanted |= dict.fromkeys(("nitrate_n", "manganese"))
     if home.care.low_sodium and home.private:
         wanted |= dict.fromkeys(("sodium",))
-    if (home.care.infant or home.care.pregnancy) and _may_bring_lead(home.service_line):
+    if (home.care.infant or home.care.pregnancy) and may_bring_lead(home.service_line):
         wanted |= dict.fromkeys(("lead",))
     return tuple(wanted)
 
