@@ -20,6 +20,10 @@ export const KIND_WORDS: Record<string, string> = {
 export function midSentence(name: string): string {
   const [thing = "", how] = name.split(", ");
   const words = how && !how.includes(" ") ? `${how} ${thing.toLowerCase()}` : name;
+  return lowerFirst(words);
+}
+/** Words as they stand within a sentence; pH, UV and TDS stay as they are. */
+export function lowerFirst(words: string): string {
   return /^.[a-z]+\b/.test(words) ? words.charAt(0).toLowerCase() + words.slice(1) : words;
 }
 /** What is there of some words, with commas between. */

@@ -1,5 +1,6 @@
 /** Show: what can be demonstrated with this water, what was shown, and what is not offered. */
 import type { ReactElement } from "react";
+import { lowerFirst } from "../../app/names";
 import { Link } from "react-router";
 
 import { useDemonstrations, useKeepDemonstration } from "../../api/hooks";
@@ -127,7 +128,7 @@ function Row({ about, ready }: { about: About; ready: Ready }): ReactElement {
         </b>
         <span className="block text-m text-ink-2">{said}</span>
         {about.needs !== "" && (
-          <span className="block text-s text-ink-2">On the table: {about.needs.toLowerCase()}</span>
+          <span className="block text-s text-ink-2">On the table: {lowerFirst(about.needs)}</span>
         )}
       </span>
       {made && <StrikeShown made={made} name={about.name} />}

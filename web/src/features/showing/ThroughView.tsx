@@ -1,5 +1,6 @@
 /** This water through a system: today, after each stage, at the tap. No prices. */
 import { useEffect, useState, type ReactElement } from "react";
+import { lowerFirst } from "../../app/names";
 
 import type { LineReport, Quantity } from "../../api/types";
 import { best } from "../../app/show";
@@ -51,7 +52,7 @@ function AtStep({ step, first }: { step: Step; first: boolean }): ReactElement {
       <Glass look={step.look} h={320} label={step.name} pouring />
       <div className="grid gap-2 pb-6">
         <b className="font-d text-[34px] leading-tight">
-          {first ? "Today" : `After: ${step.name.toLowerCase()}`}
+          {first ? "Today" : `After: ${lowerFirst(step.name)}`}
         </b>
         <p className="text-[20px] text-ink-2">{seen.join(", ")}</p>
         <dl className="grid grid-cols-[auto_auto] gap-x-6 gap-y-1 text-[22px] justify-start">

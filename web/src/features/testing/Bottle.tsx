@@ -1,5 +1,6 @@
 /** A bottle for the laboratory: its steps, its chain and its clock. */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { lowerFirst } from "../../app/names";
 import { type ReactElement } from "react";
 
 import { usePutLabSample } from "../../api/hooks";
@@ -80,7 +81,7 @@ function ReportDue({
 function Way({ bottle }: { bottle: LabSample }): ReactElement {
   const been = CHAIN.flatMap(([k, w]) => {
     const at = bottle[k];
-    return at ? [`${w.toLowerCase()} ${dayAndClock(at)}`] : [];
+    return at ? [`${lowerFirst(w)} ${dayAndClock(at)}`] : [];
   });
   const said = [`drawn ${dayAndClock(bottle.drawn_at)}`, ...been, bottle.laboratory];
   if (bottle.seal) said.push(`seal ${bottle.seal}`);

@@ -1,5 +1,6 @@
 /** A bottle is drawn step by step; what is left out says why, and the exact time is written. */
 import { useState, type ReactElement } from "react";
+import { lowerFirst } from "../../app/names";
 
 import type { LabKind } from "../../api/types";
 import { Sheet } from "../../ui/Sheet";
@@ -135,7 +136,7 @@ function ByPost({ kind }: { kind: LabKind }): ReactElement | null {
 /** The tap runs, by the clock, before the bottle is filled. */
 function Flushing({ kind }: { kind: LabKind }): ReactElement | null {
   const { id } = useVisitContext();
-  const label = `flushing for ${kind.name.toLowerCase()}`;
+  const label = `flushing for ${lowerFirst(kind.name)}`;
   const timer = useTimers(id).find((t) => t.label === label);
   const now = useNow(timer !== undefined);
   if (kind.flush_min <= 0) return null;

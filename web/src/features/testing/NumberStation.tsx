@@ -1,5 +1,6 @@
 /** One number on a colorimeter, meter or gauge: blank, wait by a ring, type, keep. */
 import { useState, type ReactElement, type ReactNode } from "react";
+import { lowerFirst } from "../../app/names";
 
 import { api, data } from "../../api/client";
 import type { Instrument, Sample } from "../../api/types";
@@ -232,7 +233,7 @@ function Heading({
   title: string;
   sample: Sample;
 }): ReactElement {
-  const name = kit.name.startsWith("pH") ? kit.name : kit.name.toLowerCase();
+  const name = lowerFirst(kit.name);
   return (
     <>
       <h1 id="number-title">{title}</h1>
@@ -303,7 +304,7 @@ export function NumberStation({ kit, sample, next }: StationProps): ReactElement
               <WithReagent kit={kit} sample={sample} typing={typing} onTrouble={setWrong} />
             )}
             {open && kit.wait_s != null && (
-              <WaitRing seconds={kit.wait_s} visit={id} label={title.toLowerCase()} />
+              <WaitRing seconds={kit.wait_s} visit={id} label={lowerFirst(title)} />
             )}
             <Why kit={kit} />
             {again && (

@@ -1,5 +1,6 @@
 /** A strip or comparator: its own pads to touch, on one or between two. */
 import { useState, type ReactElement, type ReactNode } from "react";
+import { lowerFirst } from "../../app/names";
 
 import type { Instrument, Observation, Sample } from "../../api/types";
 import { best, num } from "../../app/show";
@@ -101,7 +102,7 @@ function StartClock({ kit }: { kit: Instrument }): ReactElement | null {
     <button
       className="key bare"
       style={{ minHeight: 44 }}
-      onClick={() => startTimer(kit.name.toLowerCase(), seconds, id)}
+      onClick={() => startTimer(lowerFirst(kit.name), seconds, id)}
     >
       Start {clock(seconds * 1000)}
     </button>

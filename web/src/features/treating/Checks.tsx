@@ -1,5 +1,6 @@
 /** A stage's verdict first, then the figures that matter; the rest folds open. */
 import type { ReactElement } from "react";
+import { lowerFirst } from "../../app/names";
 
 import type { Check, Figure, StageReport } from "../../api/types";
 import { ASKED } from "../../app/facts.generated";
@@ -102,7 +103,7 @@ export function StageCard({ stage }: { stage: StageReport }): ReactElement {
           <CheckList checks={calm} />
           {stage.settings.length > 0 && (
             <p className="text-s text-ink-2 mt-1">
-              Set: {stage.settings.map(([k, w]) => `${k.toLowerCase()} ${w}`).join("; ")}.
+              Set: {stage.settings.map(([k, w]) => `${lowerFirst(k)} ${w}`).join("; ")}.
             </p>
           )}
         </details>

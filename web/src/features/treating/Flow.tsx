@@ -149,7 +149,7 @@ function Stage({ s, from, flow }: { s: StageReport; from: Look; flow: FlowProps 
   const before = (line.stages[line.stages.indexOf(s) - 1]?.outlet ?? line.source).quantities;
   const order = inOrder(view.assessment.meaning?.findings ?? []);
   const after = outletLook(s);
-  const name = judged ? midSentence(judged.name) : (KIND_NAMES[s.kind] ?? s.kind).toLowerCase();
+  const name = judged ? midSentence(judged.name) : midSentence(KIND_NAMES[s.kind] ?? s.kind);
   return (
     <Column
       wide

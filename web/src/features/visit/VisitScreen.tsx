@@ -263,7 +263,7 @@ function subOf(view: VisitView): Partial<Record<Step, string>> {
   const { people, bathrooms } = view.visit.home;
   const tested = Object.keys(view.assessment.raw?.values ?? {}).length;
   return {
-    before: `${people === 1 ? "1 person" : `${people} people`}, ${bathrooms} bath`,
+    before: `${people === 1 ? "1 person" : `${people} people`}, ${bathrooms} ${bathrooms === 1 ? "bath" : "baths"}`,
     ...(tested ? { test: tested === 1 ? "1 test done" : `${tested} tests done` } : {}),
   };
 }
