@@ -24,7 +24,7 @@ export function midSentence(name: string): string {
 }
 /** Words as they stand within a sentence; pH, UV and TDS stay as they are. */
 export function lowerFirst(words: string): string {
-  return /^.[a-z]+\b/.test(words) ? words.charAt(0).toLowerCase() + words.slice(1) : words;
+  return /^(.[a-z]+\b|A )/.test(words) ? words.charAt(0).toLowerCase() + words.slice(1) : words;
 }
 /** What is there of some words, with commas between. */
 export function listed(...parts: readonly (string | null | undefined)[]): string {

@@ -29,6 +29,26 @@ export function num(value: number, decimals = 0): string {
   return text === "-0" ? "0" : text;
 }
 
+/** So many of a thing a year, in words: “5 changes”, “1 change”, “1 change every 4 years”. */
+export function yearly(times: number, one: string, many = `${one}s`): string {
+  if (times >= 0.95) return `${num(Math.round(times))} ${Math.round(times) === 1 ? one : many}`;
+  const years = times > 0 ? Math.round(1 / times) : 0;
+  if (years === 0) return `no ${one}`;
+  return years === 1 ? `1 ${one}` : `1 ${one} every ${num(years)} years`;
+}
+
+/** How often in a year: “5 times”, “yearly”, “every 4 years”. */
+export function often(times: number): string {
+  if (times >= 1.5) return `${num(times)} times`;
+  const years = times > 0 ? Math.round(1 / times) : 0;
+  return years > 1 ? `every ${num(years)} years` : "yearly";
+}
+
+/** Minutes as work: under an hour in minutes, else in hours. */
+export function workTime(minutes: number): string {
+  return minutes < 60 ? `${num(minutes)} min` : `${num(minutes / 60, 1)} h`;
+}
+
 /** How an analyte is shown: the core's own table. */
 export function unitOf(
   analyte: string,

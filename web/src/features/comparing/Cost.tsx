@@ -53,7 +53,7 @@ function MoneyAxis({ s, currency }: { s: Scale; currency: string }): ReactElemen
   const lines = Array.from({ length: Math.round(s.top / s.step) + 1 }, (_, i) => i * s.step);
   const words = (v: number): string => {
     if (v === 0) return `${currency}0`;
-    return v % 1000 === 0 ? `${v / 1000}k` : String(v);
+    return s.step >= 500 && s.top > 1000 ? `${v / 1000}k` : String(v);
   };
   return (
     <>

@@ -2,7 +2,7 @@
 import type { ReactElement } from "react";
 
 import type { ComparedOption } from "../../api/types";
-import { num } from "../../app/show";
+import { num, often, workTime, yearly } from "../../app/show";
 import { STATUS_MARK, StateMark } from "../../ui/marks";
 import { Opens } from "../../ui/Slip";
 import { YearStrip } from "./pictures";
@@ -26,15 +26,16 @@ export function Chores({ o }: { o: ComparedOption }): ReactElement {
                   {x.own ? "" : " (the firm)"}
                 </span>
                 <span className="whitespace-nowrap">
-                  {num(x.times_year, 1)} times, {num(x.minutes_year)} min
+                  {often(x.times_year)}, {num(x.minutes_year)} min
                 </span>
               </li>
             ))}
           </ul>
         }
       >
-        {c.bags >= 1 ? `${num(c.bags)} bags of salt, ` : ""}
-        {num(changes)} changes, {num(c.own_minutes / 60, 1)} h of your own
+        {c.bags > 0 ? `${yearly(c.bags, "bag of salt", "bags of salt")}, ` : ""}
+        {changes > 0 ? `${yearly(changes, "change")}, ` : ""}
+        {workTime(c.own_minutes)} of your own
       </Opens>
     </div>
   );

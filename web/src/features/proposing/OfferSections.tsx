@@ -3,7 +3,7 @@ import { type ReactElement } from "react";
 
 import { listed } from "../../app/names";
 import type { Offer, OfferedOption } from "../../api/types";
-import { money, num } from "../../app/show";
+import { money, num, often } from "../../app/show";
 import { dayLong, dayShort } from "../../app/when";
 import { Glass } from "../../glass/Glass";
 import { look, type Look } from "../../glass/look";
@@ -116,11 +116,6 @@ export function AllItCosts({ offer }: Of): ReactElement {
 }
 
 /** How often, in words: 3 times a year, yearly, every 2 years. */
-function often(timesYear: number): string {
-  if (timesYear >= 1.5) return `${num(timesYear)} times`;
-  return timesYear >= 0.95 ? "yearly" : `every ${num(1 / timesYear)} years`;
-}
-
 export function YearsWork({ chosen }: { chosen: OfferedOption | undefined }): ReactElement | null {
   if (!chosen?.chores || chosen.chores.chores.length === 0) return null;
   return (
