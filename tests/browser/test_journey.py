@@ -32,7 +32,6 @@ class Journey(BrowserCase):
             ("Running pressure", "58"),
             ("People", "4"),
             ("Bathrooms", "2"),
-            ("Free height", "84"),
         ):
             field = b.driver.find_element(
                 "xpath",

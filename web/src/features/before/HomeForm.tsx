@@ -1,5 +1,5 @@
 /** Customer and home: what the rules need to know, in the order one asks for it. */
-import type { ReactElement } from "react";
+import type { ReactElement, ReactNode } from "react";
 
 import type { Customer, Home } from "../../api/types";
 import { NumberField, Seg, TextField, YES_NO } from "../../ui/fields";
@@ -91,15 +91,21 @@ function Group({
       <legend className="float-left w-full mb-3">
         <h2 className="text-[20px]">{title}</h2>
       </legend>
-      <div
-        className={
-          "clear-both grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] items-start gap-x-5 " +
-          "gap-y-4"
-        }
-      >
-        {children}
-      </div>
+      <Grid>{children}</Grid>
     </fieldset>
+  );
+}
+
+function Grid({ children }: { children: ReactNode }): ReactElement {
+  return (
+    <div
+      className={
+        "clear-both grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] items-start gap-x-5 " +
+        "gap-y-4"
+      }
+    >
+      {children}
+    </div>
   );
 }
 
@@ -107,6 +113,63 @@ function Group({
 interface Part {
   home: Home;
   set: (part: Partial<Home>) => void;
+}
+
+/** What a stage wants to know, asked on the line by the stage that needs it, and kept here. */
+function AskedLater({ home, set }: Part): ReactElement {
+  const told: unknown[] = [
+    home.headroom_in,
+    home.floor_ok,
+    home.pipe_material || null,
+    home.brine_forbidden,
+    home.service_line || null,
+  ];
+  if (isWell(home)) told.push(home.cut_in_psi, home.cut_out_psi, home.low_yield);
+  const known = told.filter((x) => x != null).length;
+  return (
+    <details className="border-t border-rule pt-2 pb-4">
+      <summary className="min-h-[44px] flex gap-3 items-center cursor-pointer">
+        <b className="text-[20px]">Asked when a stage needs it</b>
+        <span className="text-m text-ink-2">
+          height, floor, pipe, brine, {isWell(home) ? "supply’s line, pump" : "supply’s line"}:{" "}
+          {known} of {told.length} known
+        </span>
+      </summary>
+      <Grid>
+        <QuantityField
+          label="Free height"
+          unit="in"
+          value={home.headroom_in ?? null}
+          onCommit={(headroom_in) => set({ headroom_in })}
+        />
+        <Seg
+          label="The floor carries a heavy unit"
+          value={home.floor_ok ?? null}
+          choices={YES_NO}
+          onChange={(floor_ok) => set({ floor_ok })}
+        />
+        <TextField
+          label="The house’s pipe"
+          value={home.pipe_material}
+          hint="copper, galvanised steel, plastic, lead"
+          onCommit={(pipe_material) => set({ pipe_material })}
+        />
+        <Seg
+          label="Brine forbidden by the place"
+          value={home.brine_forbidden ?? null}
+          choices={YES_NO}
+          onChange={(brine_forbidden) => set({ brine_forbidden })}
+        />
+        <TextField
+          label="Service line"
+          value={home.service_line}
+          hint="lead, galvanised, copper, plastic"
+          onCommit={(service_line) => set({ service_line })}
+        />
+        {isWell(home) ? <OfThePump home={home} set={set} /> : null}
+      </Grid>
+    </details>
+  );
 }
 
 function Place({ home, set }: Part): ReactElement {
@@ -135,36 +198,6 @@ function Place({ home, set }: Part): ReactElement {
         value={home.freezing ?? null}
         choices={YES_NO}
         onChange={(freezing) => set({ freezing })}
-      />
-      <QuantityField
-        label="Free height"
-        unit="in"
-        value={home.headroom_in ?? null}
-        onCommit={(headroom_in) => set({ headroom_in })}
-      />
-      <Seg
-        label="The floor carries a heavy unit"
-        value={home.floor_ok ?? null}
-        choices={YES_NO}
-        onChange={(floor_ok) => set({ floor_ok })}
-      />
-      <TextField
-        label="The house’s pipe"
-        value={home.pipe_material}
-        hint="copper, galvanised steel, plastic, lead"
-        onCommit={(pipe_material) => set({ pipe_material })}
-      />
-      <Seg
-        label="Brine forbidden by the place"
-        value={home.brine_forbidden ?? null}
-        choices={YES_NO}
-        onChange={(brine_forbidden) => set({ brine_forbidden })}
-      />
-      <TextField
-        label="Service line"
-        value={home.service_line}
-        hint="lead, galvanised, copper, plastic"
-        onCommit={(service_line) => set({ service_line })}
       />
       <Seg
         label="Tenant, may not plumb"
@@ -299,16 +332,13 @@ function Larger({ home, set }: Part): ReactElement {
   );
 }
 
-/** A well's pump, its tank's switch, and whether it ever ran low. */
-function OfTheWell({ home, set }: Part): ReactElement {
+const isWell = (home: Home): boolean =>
+  home.source === "well_drilled" || home.source === "well_dug" || home.source === "spring";
+
+/** The switch of a well's tank, and whether the well ever ran low. */
+function OfThePump({ home, set }: Part): ReactElement {
   return (
     <>
-      <QuantityField
-        label="The pump delivers"
-        unit="gpm"
-        value={home.pump_gpm ?? null}
-        onCommit={(pump_gpm) => set({ pump_gpm })}
-      />
       <QuantityField
         label="The pump starts at"
         unit="psi"
@@ -333,8 +363,6 @@ function OfTheWell({ home, set }: Part): ReactElement {
 }
 
 function FlowAndPressure({ home, set }: Part): ReactElement {
-  const well =
-    home.source === "well_drilled" || home.source === "well_dug" || home.source === "spring";
   return (
     <Group title="Flow and pressure">
       {larger(home) ? <Larger home={home} set={set} /> : null}
@@ -366,7 +394,14 @@ function FlowAndPressure({ home, set }: Part): ReactElement {
         hint="with a tap open"
         onCommit={(running_psi) => set({ running_psi })}
       />
-      {well ? <OfTheWell home={home} set={set} /> : null}
+      {isWell(home) ? (
+        <QuantityField
+          label="The pump delivers"
+          unit="gpm"
+          value={home.pump_gpm ?? null}
+          onCommit={(pump_gpm) => set({ pump_gpm })}
+        />
+      ) : null}
     </Group>
   );
 }
@@ -466,6 +501,7 @@ export function HomeForm({
       <Household home={home} set={set} />
       <FlowAndPressure home={home} set={set} />
       <Place home={home} set={set} />
+      <AskedLater home={home} set={set} />
       {!fresh && <InPlaceForm home={home} set={set} />}
       <Wishes home={home} set={set} />
       <Costs home={home} set={set} />

@@ -10,7 +10,7 @@ import { useVisitContext } from "../visit/context";
 import { ChooseItem } from "./ChooseItem";
 import { Flow } from "./Flow";
 import { LineMenu } from "./LineMenu";
-import { LETTER, LineTabs, MOST_LINES, TODAY } from "./LineTabs";
+import { LETTER, LineTabs, MOST_LINES, NewLine, TODAY } from "./LineTabs";
 import { Suggest } from "./Suggest";
 import { useLine, type LineEdits } from "./useLine";
 import { WhatIf } from "./WhatIf";
@@ -203,38 +203,38 @@ function Tools({
   return (
     <div className="flex items-center gap-2 py-2 flex-wrap">
       {shown && <h1 className="sr-only">Line</h1>}
-      <LineTabs
-        view={view}
-        chosen={shown?.id ?? ""}
-        busy={line.busy}
-        onChoose={chosen.choose}
-        onNew={() => line.fresh(() => ask("add"))}
-      />
-      <span className="flex-1" />
-      <button className="key" style={{ minHeight: 46 }} onClick={() => ask("suggest")}>
-        Propose lines
-      </button>
-      {option && option.stages.length > 0 && report?.line && (
-        <button className="key" style={{ minHeight: 46 }} onClick={() => ask("what-if")}>
-          What if?
-        </button>
-      )}
-      {option && (
-        <LineMenu
-          key={option.id}
-          visit={view.visit.id}
-          option={option}
-          letter={LETTER(options.indexOf(option))}
-          judged={view.assessment.in_place}
+      <LineTabs view={view} chosen={shown?.id ?? ""} onChoose={chosen.choose} />
+      <span className="flex gap-2 ml-auto">
+        <NewLine
+          busy={line.busy}
           full={options.length >= MOST_LINES}
-          onEdit={line.edit}
-          onCopy={line.copy}
-          onDrop={line.away}
+          onNew={() => line.fresh(() => ask("add"))}
         />
-      )}
-      <Link className="key ink" to={`/visits/${id}/compare`}>
-        Compare
-      </Link>
+        <button className="key" style={{ minHeight: 46 }} onClick={() => ask("suggest")}>
+          Propose lines
+        </button>
+        {option && option.stages.length > 0 && report?.line && (
+          <button className="key" style={{ minHeight: 46 }} onClick={() => ask("what-if")}>
+            What if?
+          </button>
+        )}
+        {option && (
+          <LineMenu
+            key={option.id}
+            visit={view.visit.id}
+            option={option}
+            letter={LETTER(options.indexOf(option))}
+            judged={view.assessment.in_place}
+            full={options.length >= MOST_LINES}
+            onEdit={line.edit}
+            onCopy={line.copy}
+            onDrop={line.away}
+          />
+        )}
+        <Link className="key ink" to={`/visits/${id}/compare`}>
+          Compare
+        </Link>
+      </span>
     </div>
   );
 }

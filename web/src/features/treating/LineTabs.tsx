@@ -29,9 +29,9 @@ function Tab({
       className="key"
       style={{
         minHeight: 46,
-        padding: "0 11px",
+        padding: "0 9px",
         fontSize: 15,
-        gap: 8,
+        gap: 6,
         ...(chosen ? { background: "var(--yuzu)", color: "var(--on-yuzu)" } : {}),
       }}
       aria-pressed={chosen}
@@ -45,15 +45,11 @@ function Tab({
 export function LineTabs({
   view,
   chosen,
-  busy,
   onChoose,
-  onNew,
 }: {
   view: VisitView;
   chosen: string;
-  busy: boolean;
   onChoose: (id: string) => void;
-  onNew: () => void;
 }): ReactElement {
   const options: Option[] = view.visit.options;
   const there = view.visit.home.in_place.length > 0;
@@ -74,15 +70,29 @@ export function LineTabs({
           </Tab>
         );
       })}
-      <button
-        className="key bare"
-        aria-label="New line"
-        disabled={busy || options.length >= MOST_LINES}
-        onClick={onNew}
-      >
-        <Plus size={20} aria-hidden="true" />
-        New
-      </button>
     </div>
+  );
+}
+
+export function NewLine({
+  busy,
+  full,
+  onNew,
+}: {
+  busy: boolean;
+  full: boolean;
+  onNew: () => void;
+}): ReactElement {
+  return (
+    <button
+      className="key bare"
+      style={{ padding: "0 12px" }}
+      aria-label="New line"
+      title="New line"
+      disabled={busy || full}
+      onClick={onNew}
+    >
+      <Plus size={20} aria-hidden="true" />
+    </button>
   );
 }

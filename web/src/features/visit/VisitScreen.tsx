@@ -178,11 +178,11 @@ function UnitsKey({
   const other = units === "us" ? "metric" : "us";
   return (
     <button
-      className="min-h-11 px-2 text-s font-semibold underline underline-offset-4"
+      className="min-h-11 px-2 text-s leading-tight font-semibold underline underline-offset-4"
       aria-label={`Units: ${UNITS[units] ?? units}. Show ${UNITS[other]} units`}
       onClick={() => onUnits(other)}
     >
-      {units === "us" ? "US" : "metric"}
+      {units === "us" ? "US units" : "metric units"}
     </button>
   );
 }
@@ -245,7 +245,10 @@ function VisitHead({
     <Head title={customer.name} sub={listed(home.name, home.place, SOURCE_NAMES[home.source])}>
       <TimerRings visit={id} />
       <Link className="key bare" to={turn} title="Turn the screen to the customer: T">
-        Turn <kbd aria-hidden="true">T</kbd>
+        To the customer{" "}
+        <kbd className="max-[900px]:hidden" aria-hidden="true">
+          T
+        </kbd>
       </Link>
       <UnitsKey
         units={settings.units}
