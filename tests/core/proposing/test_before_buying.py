@@ -79,6 +79,13 @@ class BeforeBuying(unittest.TestCase):
         self.assertTrue(self.said("transmittance", bacteria))
         self.assertFalse(self.said("transmittance", bacteria, tenant=True))
 
+    def test_water_too_dark_for_a_lamp_is_cleared_first(self):
+        dark = {**CLEAN_WELL, "coliform": 1.0, "uvt": 62.0}
+        self.assertTrue(self.said("clear_first", dark))
+        self.assertFalse(self.said("clear_first", {**dark, "uvt": 75.0}))
+        self.assertFalse(self.said("clear_first", {**CLEAN_WELL, "uvt": 62.0}))
+        self.assertTrue(self.said("clear_first", {**CLEAN_WELL, "uvt": 62.0}, source=Source.LAKE))
+
     def test_lead_behind_a_line_of_lead_is_the_supplys_line(self):
         lead = {**SOFT_TOWN, "lead": 0.012}
         for line, told in (("lead", True), ("galvanised", True), ("copper", False)):

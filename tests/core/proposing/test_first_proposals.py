@@ -45,6 +45,13 @@ class FirstProposals(unittest.TestCase):
             ],
         )
 
+    def test_another_idea_is_shown_with_the_first_lines_own_units(self):
+        # the search keeps its cheapest sizes, which leave seven things to watch
+        first, tap = proposed(1).lines[0], ideas(1)[1]
+        with_tap = next(x for x in proposed(1).lines if x.option.name == tap)
+        self.assertEqual(with_tap.names[0], first.names[0])
+        self.assertLess(len(with_tap.watch), 4)
+
     def test_farmhouse_with_acid_water(self):
         self.assertEqual(ideas(2)[0], "Acid neutraliser")
         self.assertIn("Upflow", proposed(2).lines[0].names[0])
@@ -67,10 +74,13 @@ class FirstProposals(unittest.TestCase):
         self.assertIn("rolling boil", said)
         names = {n for x in proposed(4).lines for n in x.names}
         self.assertFalse([n for n in names if n.startswith("UV")])
+        self.assertTrue([t for t in proposed(4).first if t.startswith("Too little light passes")])
 
     def test_new_house_on_granite(self):
         self.assertEqual(ideas(5)[0], "Membrane at the drinking tap")
         self.assertIn("radon", proposed(5).unanswered)
+        # the membrane leaves radon as it is
+        self.assertIn("nearest is “Aeration + Membrane at the", proposed(5).unanswered)
         names = {n for x in proposed(5).lines for n in x.names}
         self.assertFalse([n for n in names if "Alumina" in n])
 

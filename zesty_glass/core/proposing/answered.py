@@ -35,9 +35,10 @@ def unanswered(
     short = dict.fromkeys(f.analyte for f in found if held.get(f.analyte, 0.0) < ANSWERED)
     names = ", ".join(ANALYTES[a].said for a in short)
     parts = [f"No line of this catalogue is sure to answer: {names}."]
-    if top is not None and top.health > 0:
-        parts.append(f"The nearest is “{top.option.name}”.")
-        parts += list(top.open[:3])
+    near = max(lines, key=lambda x: sum(x.answers.get(a, 0.0) for a in short), default=None)
+    if near is not None and any(near.answers.get(a, 0.0) > 0 for a in short):
+        parts.append(f"The nearest is “{near.option.name}”.")
+        parts += list(near.open[:3])
     if short.keys() & {"coliform", "e_coli"}:
         lamps = [x for x in left_out if x.rule.startswith("uv.")]
         # a lamp that would do but for this water says more than one that is not for it at all

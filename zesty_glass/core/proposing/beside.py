@@ -19,6 +19,7 @@ from ..rules import Settings
 from ..searching.found import Combination
 from ..searching.what_if import next_size
 from ..treating.items import Item, SystemFigures
+from ..treating.kept import PREFIX
 from ..treating.line import LineReport
 from ..treating.option import Option, StageChoice
 from ..treating.stages import takes_dissolved_matter
@@ -112,6 +113,32 @@ def larger(codes: Codes, items: Mapping[str, Item], line: LineReport) -> Codes |
         for c in codes
     )
     return None if out == codes else out
+
+
+MOST_ALIKE = 5  # ideas that are tried with the units of the first line
+
+
+def alike(lines: Iterable[Codes], items: Mapping[str, Item]) -> list[Codes]:
+    """The first line of each other idea with the first line's own units for the house: a search
+    keeps the cheapest sizes of an idea, which leave more to watch.
+    """
+    known = list(lines)
+    if not known:
+        return []
+    house = [items[c] for c in known[0] if items[c].scope == "house"]
+    own = {i.kind: i.code for i in house}
+    if len(own) < len(house):
+        return []
+    ideas: dict[tuple[str, ...], Codes] = {}
+    for codes in known[1:]:
+        if any(c.startswith(PREFIX) for c in codes):
+            continue
+        ideas.setdefault(tuple(items[c].kind for c in codes), codes)
+    out = [
+        tuple(own.get(items[c].kind, c) if items[c].scope == "house" else c for c in codes)
+        for codes in list(ideas.values())[:MOST_ALIKE]
+    ]
+    return [x for x in dict.fromkeys(out) if x not in known]
 
 
 def tried(

@@ -39,6 +39,9 @@ BED_IRON, BED_SULFIDE = 10.0, 5.0
 (2024)."""
 NITRATE_NEAR = 5.0
 """Nitrate from which it is watched [mg/L as N]: half of the limit, 40 CFR 141.23 (1991)."""
+LEAST_UVT = 75.0
+"""Transmittance under which a class A lamp of a house is not sold [%]: trade practice (2024), the
+lowest of makers' tables."""
 MOST_STATIC_PSI = 80.0
 """What a building's pipe may stand under while nothing runs [psi]: IPC 604.8, UPC 608.2 (2021)."""
 
@@ -389,6 +392,21 @@ FIRST: tuple[First, ...] = (
             and "uvt" not in at.water.values
             and at.home.private
             and not at.home.tenant
+        ),
+    ),
+    First(
+        id="clear_first",
+        sentence=(
+            "Too little light passes this water for a lamp: clear it first (haze, iron, then"
+            " tannin), have the transmittance measured again behind that, and choose the lamp by"
+            " it. Until then nothing untreated is drunk."
+        ),
+        source="NSF/ANSI 55",
+        year=2022,
+        holds=lambda at: (
+            at.home.private
+            and (at.home.source in SURFACE or at.health("coliform", "e_coli"))
+            and at.surely_under("uvt", LEAST_UVT)
         ),
     ),
     First(

@@ -54,6 +54,11 @@ class At:
         r = self.water.range(analyte)
         return r is not None and r.low >= least
 
+    def surely_under(self, analyte: str, most: float) -> bool:
+        """Whether a value surely stays under ``most`` [canonical unit]."""
+        r = self.water.range(analyte)
+        return r is not None and r.high is not None and r.high < most
+
 
 def hard_behind(at: At) -> bool:
     """Whether water behind a softener that stands there is surely hard."""

@@ -274,7 +274,17 @@ def padded_last(
         )
     }
     padded |= {x.option.id for x in lines if _twice(x, items)}
-    return tuple(sorted(lines, key=lambda x: x.option.id in padded))
+    return _by_idea(sorted(lines, key=lambda x: x.option.id in padded), lines)
+
+
+def _by_idea(placed: list[Suggested], ranked: list[Suggested]) -> tuple[Suggested, ...]:
+    """Ideas where their first line stands, and within each the lines in their own order: the best
+    sizes and makers of an idea first, though another of them is the one that does not pad."""
+    place = {x.option.id: n for n, x in enumerate(ranked)}
+    by: dict[str, list[Suggested]] = {}
+    for line in placed:
+        by.setdefault(line.option.name, []).append(line)
+    return tuple(x for ls in by.values() for x in sorted(ls, key=lambda x: place[x.option.id]))
 
 
 #: kinds that do the same on one branch

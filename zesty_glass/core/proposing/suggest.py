@@ -25,7 +25,7 @@ from ..treating.line import site_of
 from ..treating.measured import Measured
 from ..treating.option import Option, StageChoice
 from .answered import complaints_left, reaches, unanswered
-from .beside import candidates, larger, tried
+from .beside import alike, candidates, larger, tried
 from .first import first_steps
 from .looked_at import At
 from .ranking import Grade, Grader, order
@@ -213,7 +213,7 @@ def _in_order(case: _Case, found: Found) -> list[Suggested]:
     grader, looked_for = case.grader, case.looked_for
     keyed = [case.told(n, c, _held(c, looked_for.targets)) for n, c in enumerate(found.lines)]
     keyed.sort(key=lambda x: x[0])
-    best = tuple(tuple(s.item for s in x.option.stages) for _, x in keyed)
+    best = _codes(keyed)
     asked = looked_for.wanted if grader.hardness_asks else ()
     beside = (
         *candidates(best, case.items, case.home, asked),
@@ -221,12 +221,25 @@ def _in_order(case: _Case, found: Found) -> list[Suggested]:
         *ways_on(case.in_place),
         *ways_within(best, case.in_place, case.items),
     )
-    for codes in dict.fromkeys(beside):
-        more = tried(codes, grader.walked, case.settings, case.years)
-        if more is not None:
-            keyed.append(case.told(len(keyed), more, None))
-    keyed.sort(key=lambda x: x[0])
+    _try(case, keyed, beside)
+    _try(case, keyed, alike(_codes(keyed), case.items))
     return [line for _, line in keyed]
+
+
+_Keyed = list[tuple[tuple[float, ...], Suggested]]
+
+
+def _codes(keyed: _Keyed) -> tuple[tuple[str, ...], ...]:
+    return tuple(tuple(s.item for s in x.option.stages) for _, x in keyed)
+
+
+def _try(case: _Case, keyed: _Keyed, more: Iterable[tuple[str, ...]]) -> None:
+    """Walks further lines and puts those that hold into their places."""
+    for codes in dict.fromkeys(more):
+        line = tried(codes, case.grader.walked, case.settings, case.years)
+        if line is not None:
+            keyed.append(case.told(len(keyed), line, None))
+    keyed.sort(key=lambda x: x[0])
 
 
 def _ranked(case: _Case, found: Found) -> tuple[Suggested, ...]:

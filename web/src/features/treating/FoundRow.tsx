@@ -25,16 +25,24 @@ function markOf(l: Found): "done" | "part" | "miss" {
   return Object.values(l.answers ?? {}).some((share) => share > 0) ? "part" : "miss";
 }
 
+/** Things found with the place where it is so; without one where it is so at both. */
+function atPlaces(list: readonly string[], names: (id: string) => string): string[] {
+  const places = new Map<string, string[]>();
+  for (const t of list) {
+    const [a = "", where = ""] = t.split(":");
+    places.set(a, [...(places.get(a) ?? []), where]);
+  }
+  return [...places].map(
+    ([a, where]) => `${midSentence(names(a))}${where.length === 1 ? (where[0] ?? "") : ""}`,
+  );
+}
+
 /** What it answers of what was looked for, and what not wholly. */
 function Answers({ l, names }: { l: Found; names: (id: string) => string }): ReactElement {
-  const place = (t: string): string => {
-    const [a = "", w = ""] = t.split(":");
-    return `${midSentence(names(a))}${w}`;
-  };
   const short = (words: string, list: readonly string[]): ReactNode =>
     list.length > 0 && (
       <span className="text-ink-2">
-        ; {words}: {list.map(place).join(", ")}
+        ; {words}: {atPlaces(list, names).join(", ")}
       </span>
     );
   return (

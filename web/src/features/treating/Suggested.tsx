@@ -56,11 +56,14 @@ function groups(lines: Found[]): Found[][] {
   return [...by.values()];
 }
 
-/** What a line is the best at, among those that answer as much as any. */
+/** What a line is the best at, among those that answer as much as any and leave nothing. */
 function praises(lines: Found[]): Map<string, string[]> {
   const top = Math.max(...lines.map((l) => l.meets));
-  const best = lines.filter((l) => l.meets === top && l.option.stages.length > 0);
+  const best = lines.filter(
+    (l) => l.meets === top && l.leaves.length === 0 && l.option.stages.length > 0,
+  );
   const out = new Map<string, string[]>();
+  if (best.length < 2) return out;
   const say = (words: string, of: (l: Found) => number): void => {
     const first = [...best].sort((a, b) => of(a) - of(b) || a.cost - b.cost)[0];
     if (first) out.set(first.option.id, [...(out.get(first.option.id) ?? []), words]);
@@ -202,10 +205,10 @@ function Others({ rest, telling }: { rest: Found[]; telling: Telling }): ReactEl
         onClick={() => setOpen(!open)}
       >
         {open ? "Close" : `${choices} of sizes and makers`}
-        {praised.length > 0 && !open && (
-          <span className="text-s bg-yuzu-pale px-2 font-semibold">{praised.join(", ")}</span>
-        )}
       </button>
+      {praised.length > 0 && !open && (
+        <span className="text-s text-ink-2">one of them {praised.join(", ")}</span>
+      )}
       {open && rest.map((l) => <FoundRow key={l.option.id} small l={l} telling={telling} />)}
     </>
   );
