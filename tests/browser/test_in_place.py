@@ -6,6 +6,7 @@ import json
 import unittest
 
 from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.select import Select
 
 from tests.browser.case import BrowserCase
 from zesty_glass.demo.homes import uid
@@ -68,6 +69,38 @@ class InPlace(BrowserCase):
             [(g["name"], g["after"], g["just_changed"]) for g in glasses if g["treated"]][-2:],
             [("Dispenser", "dispenser", True), ("Dispenser 2", "dispenser", True)],
         )
+
+    def test_each_glass_is_held_against_what_its_device_claims(self):
+        b = self.b
+        flat = f"/visits/{uid('home-6-visit')}"
+        self.go(f"{flat}/before")
+        b.click("summary", "What it claims to take out")
+        b.type("details[open] .field:nth-child(4) input", "97")
+        b.click("h1", "Before the test")
+        self.go(f"{flat}/meaning")
+        b.click(".token", "Pitcher, flushed")
+        card = b.find("section[aria-label='Each glass'] details[open]").text
+        for words in ("73 % less (69 to 78 %)", "as claimed", "claimed: 60 % less, its label"):
+            self.assertIn(words, card)
+        b.click("summary", "Pitcher, new")
+        b.see("not flushed yet: not judged")
+        self.assertEqual(b.axe(), [])
+        self.assertEqual(b.out_of_reach(), [])
+        there = json.loads(self.fetch(f"/api{flat}"))["visit"]["home"]["in_place"][0]
+        self.assertIn({"analyte": "turbidity", "share": 0.97}, there["claims"])
+
+    def test_a_glass_behind_a_stage_of_a_line_says_which(self):
+        b = self.b
+        self.go(f"/visits/{uid('home-1-visit')}/test")
+        b.click("button", "Draw a glass")
+        b.click("[role=dialog] button", "Our demonstration unit")
+        choose = Select(b.find("[role=dialog] select"))
+        choose.select_by_visible_text("Drinking tap: carbon, membrane, tank")
+        b.click("[role=dialog] button", "Draw it")
+        b.find("button", "Our demonstration unit")
+        last = self.glasses("home-1-visit")[-1]
+        self.assertEqual(last["after"], "Drinking tap: carbon, membrane, tank")
+        self.assertNotEqual(last["after_item"], None)
 
     def glasses(self, visit):
         view = json.loads(self.fetch(f"/api/visits/{uid(visit)}"))

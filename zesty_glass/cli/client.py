@@ -106,9 +106,16 @@ def facts() -> str:
         "ANALYTE_NAMES": ("Record<string, string>", {a: x.name for a, x in ANALYTES.items()}),
         "WISHED": ("string[]", WISHED),
         "IN_PLACE": (
-            "Record<string, { name: string; part: string; drawing: string; asks: string[] }>",
+            "Record<string, { name: string; part: string; drawing: string; asks: string[];"
+            " works_on: string[] }>",
             {
-                k: {"name": x.name, "part": x.part, "drawing": x.drawing, "asks": x.asks}
+                k: {
+                    "name": x.name,
+                    "part": x.part,
+                    "drawing": x.drawing,
+                    "asks": x.asks,
+                    "works_on": x.works_on,
+                }
                 for k, x in IN_PLACE.items()
             },
         ),

@@ -27,6 +27,7 @@ from .testing.value import Value
 from .testing.water import Sample, Water, water_of
 from .testing.workings import working_of
 from .treating.demand import Demand, demand
+from .treating.glasses import GlassMeaning
 from .treating.in_place import Judged
 from .treating.line import LineReport
 from .visit import Visit
@@ -75,8 +76,8 @@ class OptionReport:
 @record
 class Assessment:
     """All of a visit, worked out. ``noticed``: what eyes and nose found beside the complaints;
-    ``in_place``: what stands there already, judged; ``ready``: demonstrations in the order that
-    this water calls for.
+    ``in_place``: what stands there already, judged; ``glasses``: every glass beside the raw one;
+    ``ready``: demonstrations in the order that this water calls for.
     """
 
     samples: tuple[SampleReport, ...]
@@ -94,6 +95,7 @@ class Assessment:
     demonstrations: tuple[Shown, ...] = ()
     ready: tuple[Ready, ...] = ()
     in_place: tuple[Judged, ...] = ()
+    glasses: tuple[GlassMeaning, ...] = ()
 
 
 def sample_report(sample: Sample) -> SampleReport:
@@ -146,7 +148,7 @@ def assess_over(
     if at.raw is None:
         return tuple(_untested(at, reports, checks, y) for y in horizons)
     w = worked(at, at.raw, use_bands, use)
-    judged = at.judged(at.raw)
+    judged, held = at.judged(at.raw), at.glasses(at.raw)
     shown = _demonstrations(at, tuple(w.good.values()))
     return tuple(
         Assessment(
@@ -165,6 +167,7 @@ def assess_over(
             demonstrations=shown,
             ready=_ready(at, w.found),
             in_place=judged,
+            glasses=held,
         )
         for y in horizons
     )

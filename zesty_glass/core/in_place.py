@@ -8,6 +8,7 @@ from datetime import date
 from decimal import Decimal
 from typing import Literal
 
+from .analytes import analyte
 from .errors import RuleError
 from .record import record
 
@@ -194,6 +195,24 @@ Kind = Literal[
 
 
 @record
+class Claimed:
+    """What stands on a device: the share of one analyte that it is said to take out (0 to 1)."""
+
+    analyte: str
+    share: float
+
+    def __post_init__(self) -> None:
+        analyte(self.analyte)
+        if not 0 < self.share <= 1:
+            raise RuleError(
+                "in_place.claims",
+                f"A claim of {self.share:.0%} less {self.analyte} is not possible.",
+                f"home.in_place.claims[{self.analyte}]",
+                "Use more than 0 and at most 100 %.",
+            )
+
+
+@record
 class InPlace:
     """One piece of equipment in place. What nobody knows stays None.
 
@@ -207,6 +226,7 @@ class InPlace:
             the hardness its valve is set to [gpg], and its days between renewals when a clock
             decides.
         change_at_tds: reading at which its maker wants the part changed [mg/L].
+        claims: what stands on it of what it takes out.
     """
 
     id: str
@@ -225,6 +245,7 @@ class InPlace:
     setting_gpg: float | None = None
     clock_days: float | None = None
     change_at_tds: float | None = None
+    claims: tuple[Claimed, ...] = ()
     note: str = ""
 
     def __post_init__(self) -> None:
@@ -237,6 +258,14 @@ class InPlace:
                     f"home.in_place[{self.id}].{field}",
                     f"Use {low:g} to {high:g}.",
                 )
+        twice = len({c.analyte for c in self.claims}) < len(self.claims)
+        if twice:
+            raise RuleError(
+                "in_place.claims",
+                f"{self.called}: two claims on the same analyte.",
+                f"home.in_place[{self.id}].claims",
+                "Keep one.",
+            )
         late = self.changed_on and self.fitted_on and self.changed_on < self.fitted_on
         if late:
             raise RuleError(

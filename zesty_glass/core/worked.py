@@ -17,6 +17,7 @@ from .testing.complaints import Complaint
 from .testing.findings import Meaning, meaning
 from .testing.noticing import noticed
 from .testing.water import Water, design_water, water_of
+from .treating.glasses import GlassMeaning, glasses
 from .treating.in_place import Judged, judge_all
 from .treating.kept import KeptInPlace
 from .treating.line import LineReport, at_other_use, placed, run_stages, site_of
@@ -61,6 +62,12 @@ class Drawn:
         """What stands in the home already, judged on the day of the visit."""
         v, day = self.visit, self.visit.started_at.date()
         return judge_all(v.home, v.settings, v.samples, self.waters, raw, day, v.rules)
+
+    def glasses(self, raw: Water) -> tuple[GlassMeaning, ...]:
+        """What every glass beside the raw one says, on the day of the visit."""
+        v, items = self.visit, {i.code: i for i in self.visit.catalogue}
+        day = v.started_at.date()
+        return glasses(v.samples, self.waters, raw, v.home, v.settings, items, day, v.rules)
 
     def measured(self) -> Measured:
         """What units were measured to do in this home."""

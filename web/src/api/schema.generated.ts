@@ -2665,8 +2665,8 @@ export interface components {
         /**
          * Assessment
          * @description All of a visit, worked out. ``noticed``: what eyes and nose found beside the complaints;
-         *     ``in_place``: what stands there already, judged; ``ready``: demonstrations in the order that
-         *     this water calls for.
+         *     ``in_place``: what stands there already, judged; ``glasses``: every glass beside the raw one;
+         *     ``ready``: demonstrations in the order that this water calls for.
          */
         Assessment: {
             /** Samples */
@@ -2708,6 +2708,11 @@ export interface components {
              * @default []
              */
             in_place: components["schemas"]["Judged"][];
+            /**
+             * Glasses
+             * @default []
+             */
+            glasses: components["schemas"]["GlassMeaning"][];
         };
         /**
          * Assumption
@@ -3455,6 +3460,16 @@ export interface components {
             bags: number;
             /** Strip */
             strip: string[][];
+        };
+        /**
+         * Claimed
+         * @description What stands on a device: the share of one analyte that it is said to take out (0 to 1).
+         */
+        Claimed: {
+            /** Analyte */
+            analyte: string;
+            /** Share */
+            share: number;
         };
         /**
          * CodeBody
@@ -4670,6 +4685,50 @@ export interface components {
             value: number;
         };
         /**
+         * GlassMeaning
+         * @description One glass: its tests, what is known of what it is drawn behind, and what is over a limit.
+         */
+        GlassMeaning: {
+            /** Sample */
+            sample: string;
+            /** Name */
+            name: string;
+            /** What */
+            what: string;
+            /** Rows */
+            rows: components["schemas"]["GlassRow"][];
+            /** Facts */
+            facts: string[];
+            /** Over */
+            over: string[];
+        };
+        /**
+         * GlassRow
+         * @description One test of a glass against the raw water.
+         *
+         *     Args:
+         *         into, out: both values in words; change: what the difference shows; claim: what is promised;
+         *         verdict: a key of ``VERDICTS``, with its ``words``.
+         */
+        GlassRow: {
+            /** Analyte */
+            analyte: string;
+            /** Name */
+            name: string;
+            /** Into */
+            into: string;
+            /** Out */
+            out: string;
+            /** Change */
+            change: string;
+            /** Claim */
+            claim: string;
+            /** Verdict */
+            verdict: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Home
          * @description One home. Three-valued answers (True, False, None = not asked yet) are carried as such.
          *
@@ -4958,6 +5017,7 @@ export interface components {
          *             the hardness its valve is set to [gpg], and its days between renewals when a clock
          *             decides.
          *         change_at_tds: reading at which its maker wants the part changed [mg/L].
+         *         claims: what stands on it of what it takes out.
          */
         InPlace: {
             /** Id */
@@ -5001,6 +5061,11 @@ export interface components {
             clock_days?: number | null;
             /** Change At Tds */
             change_at_tds?: number | null;
+            /**
+             * Claims
+             * @default []
+             */
+            claims: components["schemas"]["Claimed"][];
             /**
              * Note
              * @default

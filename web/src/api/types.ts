@@ -28,6 +28,7 @@ export type Cell = S["Cell"];
 export type Home = S["Home"];
 export type InPlace = S["InPlace"];
 export type Judged = S["Judged"];
+export type GlassMeaning = S["GlassMeaning"];
 export type Customer = S["Customer"];
 export type Complaint = S["Complaint"];
 export type Reference = S["Reference"];

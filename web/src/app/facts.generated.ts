@@ -743,7 +743,7 @@ export const WISHED: string[] = [
   "pfoa",
   "pfos"
 ];
-export const IN_PLACE: Record<string, { name: string; part: string; drawing: string; asks: string[] }> = {
+export const IN_PLACE: Record<string, { name: string; part: string; drawing: string; asks: string[]; works_on: string[] }> = {
   "fridge": {
     "name": "Refrigerator filter",
     "part": "cartridge",
@@ -754,6 +754,15 @@ export const IN_PLACE: Record<string, { name: string; part: string; drawing: str
       "part_price",
       "gallons",
       "gal_day"
+    ],
+    "works_on": [
+      "chlorine_free",
+      "chlorine_total",
+      "chlorine_combined",
+      "turbidity",
+      "lead",
+      "pfoa",
+      "pfos"
     ]
   },
   "jug": {
@@ -767,6 +776,17 @@ export const IN_PLACE: Record<string, { name: string; part: string; drawing: str
       "gallons",
       "gal_day",
       "change_at_tds"
+    ],
+    "works_on": [
+      "chlorine_free",
+      "chlorine_total",
+      "chlorine_combined",
+      "turbidity",
+      "lead",
+      "pfoa",
+      "pfos",
+      "hardness",
+      "tds"
     ]
   },
   "tap_filter": {
@@ -779,6 +799,15 @@ export const IN_PLACE: Record<string, { name: string; part: string; drawing: str
       "part_price",
       "gallons",
       "gal_day"
+    ],
+    "works_on": [
+      "chlorine_free",
+      "chlorine_total",
+      "chlorine_combined",
+      "turbidity",
+      "lead",
+      "pfoa",
+      "pfos"
     ]
   },
   "dispenser": {
@@ -791,6 +820,15 @@ export const IN_PLACE: Record<string, { name: string; part: string; drawing: str
       "part_price",
       "gallons",
       "gal_day"
+    ],
+    "works_on": [
+      "chlorine_free",
+      "chlorine_total",
+      "chlorine_combined",
+      "turbidity",
+      "lead",
+      "pfoa",
+      "pfos"
     ]
   },
   "membrane": {
@@ -802,6 +840,27 @@ export const IN_PLACE: Record<string, { name: string; part: string; drawing: str
       "months",
       "part_price",
       "change_at_tds"
+    ],
+    "works_on": [
+      "chlorine_free",
+      "chlorine_total",
+      "chlorine_combined",
+      "turbidity",
+      "lead",
+      "pfoa",
+      "pfos",
+      "tds",
+      "hardness",
+      "sodium",
+      "nitrate_n",
+      "nitrite_n",
+      "fluoride",
+      "arsenic",
+      "uranium",
+      "barium",
+      "sulfate",
+      "chloride",
+      "iron"
     ]
   },
   "softener": {
@@ -813,6 +872,11 @@ export const IN_PLACE: Record<string, { name: string; part: string; drawing: str
       "dose_lb_ft3",
       "setting_gpg",
       "clock_days"
+    ],
+    "works_on": [
+      "hardness",
+      "iron",
+      "manganese"
     ]
   },
   "conditioner": {
@@ -823,7 +887,8 @@ export const IN_PLACE: Record<string, { name: string; part: string; drawing: str
       "changed_on",
       "months",
       "part_price"
-    ]
+    ],
+    "works_on": []
   },
   "carbon": {
     "name": "Carbon tank or housing",
@@ -835,6 +900,13 @@ export const IN_PLACE: Record<string, { name: string; part: string; drawing: str
       "part_price",
       "gallons",
       "gal_day"
+    ],
+    "works_on": [
+      "chlorine_free",
+      "chlorine_total",
+      "chlorine_combined",
+      "tannin",
+      "colour"
     ]
   },
   "sediment": {
@@ -845,6 +917,9 @@ export const IN_PLACE: Record<string, { name: string; part: string; drawing: str
       "changed_on",
       "months",
       "part_price"
+    ],
+    "works_on": [
+      "turbidity"
     ]
   },
   "iron_filter": {
@@ -855,6 +930,11 @@ export const IN_PLACE: Record<string, { name: string; part: string; drawing: str
       "changed_on",
       "months",
       "part_price"
+    ],
+    "works_on": [
+      "iron",
+      "manganese",
+      "hydrogen_sulfide"
     ]
   },
   "neutraliser": {
@@ -865,6 +945,11 @@ export const IN_PLACE: Record<string, { name: string; part: string; drawing: str
       "changed_on",
       "months",
       "part_price"
+    ],
+    "works_on": [
+      "ph",
+      "alkalinity",
+      "hardness"
     ]
   },
   "uv": {
@@ -875,13 +960,18 @@ export const IN_PLACE: Record<string, { name: string; part: string; drawing: str
       "changed_on",
       "months",
       "part_price"
+    ],
+    "works_on": [
+      "coliform",
+      "e_coli"
     ]
   },
   "other": {
     "name": "Other equipment",
     "part": "part",
     "drawing": "sediment",
-    "asks": []
+    "asks": [],
+    "works_on": []
   }
 };
 export const SETTINGS: Record<string, Adjustable[]> = {

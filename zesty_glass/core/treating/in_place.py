@@ -92,7 +92,7 @@ def age_words(device: InPlace, age: float | None) -> str:
         return f"{what} {_months(age)} months ago."
     over = age - device.months
     tail = f", {over:.0f} over" if over >= 1 else ""
-    return f"{_months(age)} of its {device.of.part}’s {device.months:g} months{tail}."
+    return f"{_months(age).capitalize()} of its {device.of.part}’s {device.months:g} months{tail}."
 
 
 def used_words(device: InPlace, used: float | None, units: str) -> str:
@@ -107,7 +107,7 @@ def used_words(device: InPlace, used: float | None, units: str) -> str:
     return f"About {words.gallons(left, units)} left of {words.gallons(device.gallons, units)}."
 
 
-def _use(device: InPlace, home: Home, settings: Settings, age: float | None) -> float | None:
+def used_of(device: InPlace, home: Home, settings: Settings, age: float | None) -> float | None:
     """Gallons that have run through its part [gal]."""
     if age is None:
         return None
@@ -122,6 +122,13 @@ def _over(device: InPlace, age: float | None, used: float | None) -> bool:
         return device.months is not None or device.gallons is not None
     by_time = device.months is not None and age > device.months
     return by_time or (device.gallons is not None and used is not None and used > device.gallons)
+
+
+def is_past_life(device: InPlace, home: Home, settings: Settings, on: date) -> bool:
+    """Whether its part is past its months or its gallons on a day; what nobody knows the age of
+    counts as past."""
+    age = age_months(device, on)
+    return _over(device, age, used_of(device, home, settings, age))
 
 
 def _setting_facts(seen: Seen) -> list[str]:
@@ -218,7 +225,7 @@ def judge(
     behind = None if glass is None else waters[glass.id]
     held = () if glass is None or behind is None else pairs(raw_sample, raw, glass, behind)
     age = age_months(device, on)
-    used = _use(device, home, settings, age)
+    used = used_of(device, home, settings, age)
     over_behind, open_behind, clean = _health_behind(device, raw, behind, rules, settings.units)
     seen = Seen(
         over_behind=over_behind,

@@ -2,6 +2,7 @@
 import type { ReactElement, ReactNode } from "react";
 
 import type { Customer, Home } from "../../api/types";
+import { Fold } from "../../ui/Fold";
 import { NumberField, Seg, TextField, YES_NO } from "../../ui/fields";
 import { QuantityField } from "../../ui/QuantityField";
 import { InPlaceForm } from "../in-place/InPlaceForm";
@@ -127,14 +128,14 @@ function AskedLater({ home, set }: Part): ReactElement {
   if (isWell(home)) told.push(home.cut_in_psi, home.cut_out_psi, home.low_yield);
   const known = told.filter((x) => x != null).length;
   return (
-    <details className="border-t border-rule pt-2 pb-4">
-      <summary className="min-h-[44px] flex gap-3 items-center cursor-pointer">
-        <b className="text-[20px]">Asked when a stage needs it</b>
-        <span className="text-m text-ink-2">
-          height, floor, pipe, brine, {isWell(home) ? "supply’s line, pump" : "supply’s line"}:{" "}
-          {known} of {told.length} known
-        </span>
-      </summary>
+    <Fold
+      className="border-t border-rule pt-2 pb-4"
+      title="Asked when a stage needs it"
+      sub={
+        `height, floor, pipe, brine, supply’s line${isWell(home) ? ", pump" : ""}: ` +
+        `${known} of ${told.length} known`
+      }
+    >
       <Grid>
         <QuantityField
           label="Free height"
@@ -168,7 +169,7 @@ function AskedLater({ home, set }: Part): ReactElement {
         />
         {isWell(home) ? <OfThePump home={home} set={set} /> : null}
       </Grid>
-    </details>
+    </Fold>
   );
 }
 

@@ -4,9 +4,10 @@
 import { Plus, X } from "lucide-react";
 import type { ReactElement } from "react";
 
-import { IN_PLACE } from "../../app/facts.generated";
-import { newId } from "../../app/names";
+import { ANALYTE_NAMES, IN_PLACE } from "../../app/facts.generated";
+import { midSentence, newId } from "../../app/names";
 import type { Home, InPlace } from "../../api/types";
+import { Fold } from "../../ui/Fold";
 import { TextField } from "../../ui/fields";
 import { QuantityField } from "../../ui/QuantityField";
 import { DayField } from "./DayField";
@@ -24,6 +25,8 @@ const NUMBERS: Record<string, [label: string, unit: string, hint?: string]> = {
   clock_days: ["Its clock renews it every", "days", "empty where it meters the water"],
   change_at_tds: ["To be changed at TDS", "mg/L"],
 };
+/** No label claims a share of these. */
+const NOT_SHARES = new Set(["ph", "alkalinity", "coliform", "e_coli"]);
 const MONEY = new Set(["part_price", "rent_month", "service_price"]);
 
 function fresh(kind: string): InPlace {
@@ -44,6 +47,7 @@ function fresh(kind: string): InPlace {
     setting_gpg: null,
     clock_days: null,
     change_at_tds: null,
+    claims: [],
     note: "",
   };
 }
@@ -132,7 +136,52 @@ function Card({
           <Field key={name} device={device} name={name} set={set} />
         ))}
       </div>
+      <Claims device={device} set={set} />
     </section>
+  );
+}
+
+/** What stands on it of what it takes out: a glass behind it is held against this. */
+function Claims({
+  device,
+  set,
+}: {
+  device: InPlace;
+  set: (part: Partial<InPlace>) => void;
+}): ReactElement | null {
+  const works = (IN_PLACE[device.kind]?.works_on ?? []).filter((a) => !NOT_SHARES.has(a));
+  if (works.length === 0) return null;
+  const said = device.claims.length;
+  const put = (analyte: string, percent: number | null): void => {
+    const others = device.claims.filter((c) => c.analyte !== analyte);
+    set({ claims: percent === null ? others : [...others, { analyte, share: percent / 100 }] });
+  };
+  return (
+    <Fold
+      className="mt-3"
+      title="What it claims to take out"
+      sub={`as its label or sheet says${said > 0 ? `: ${said} written down` : ""}`}
+    >
+      <div
+        className={
+          "grid grid-cols-[repeat(auto-fill,minmax(170px,1fr))] items-start gap-x-5 gap-y-4 mt-2"
+        }
+      >
+        {works.map((a) => {
+          const share = device.claims.find((c) => c.analyte === a)?.share;
+          return (
+            <QuantityField
+              key={a}
+              label={`Less ${midSentence(ANALYTE_NAMES[a] ?? a)}`}
+              unit="%"
+              max={100}
+              value={share === undefined ? null : Math.round(1000 * share) / 10}
+              onCommit={(n) => put(a, n === 0 ? null : n)}
+            />
+          );
+        })}
+      </div>
+    </Fold>
   );
 }
 

@@ -6,6 +6,7 @@ import type { Complaint, Finding, VisitView } from "../../api/types";
 import { KIND_WORDS } from "../../app/names";
 import { StateMark, type Mark } from "../../ui/marks";
 import { Opens } from "../../ui/Slip";
+import { Glasses } from "./Glasses";
 import { InPlaceSection } from "../in-place/InPlaceSection";
 import { useVisitContext } from "../visit/context";
 
@@ -288,6 +289,7 @@ export function Meaning(): ReactElement {
           ))}
         </ul>
         <InPlaceSection />
+        <Glasses />
         <h2 className="mb-1">What else was found</h2>
         <ul>
           {rest.map((f) => (

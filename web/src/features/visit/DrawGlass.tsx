@@ -11,8 +11,9 @@ import { Seg, TextField } from "../../ui/fields";
 import { QuantityField } from "../../ui/QuantityField";
 import { Sheet } from "../../ui/Sheet";
 import { Trouble } from "../../ui/Trouble";
-import { useDrawBehind } from "../in-place/useDrawBehind";
+import { behind } from "../in-place/useDrawBehind";
 import { useVisitContext } from "./context";
+import { OneOfOurs } from "./OneOfOurs";
 
 interface Kind {
   name: string;
@@ -125,14 +126,10 @@ function drawn(k: Kind, by: string, hasRaw: boolean): Sample {
   return sample;
 }
 
-function BehindWhatStands({
-  behindIt,
-  onDrawn,
-}: {
-  behindIt: ReturnType<typeof useDrawBehind>;
-  onDrawn: () => void;
-}): ReactElement | null {
-  const there = useVisitContext().view.visit.home.in_place;
+/** What was written down as standing there; how it was flushed is asked as of any device. */
+function BehindWhatStands({ onPick }: { onPick: (k: Kind) => void }): ReactElement | null {
+  const { view } = useVisitContext();
+  const there = view.visit.home.in_place;
   if (there.length === 0) return null;
   return (
     <>
@@ -144,8 +141,10 @@ function BehindWhatStands({
             <button
               key={d.id}
               className="key justify-start"
-              disabled={behindIt.drawing}
-              onClick={() => behindIt.draw(d.id, name, onDrawn)}
+              onClick={() => {
+                const sample = behind(d.id, name, view.visit.consultant);
+                onPick({ name: sample.name, words: "", sample });
+              }}
             >
               {name}
             </button>
@@ -198,7 +197,10 @@ function AskedFirst({
   onDraw: (part: Partial<Sample>) => void;
 }): ReactElement {
   const bottle = kind.sample.kind === "bottled";
-  const [part, setPart] = useState<Partial<Sample>>({ name: free(kind.name, taken) });
+  const [part, setPart] = useState<Partial<Sample>>({
+    name: free(kind.name, taken),
+    ...(kind.sample.device ? { device: kind.sample.device } : {}),
+  });
   const more = (told: Partial<Sample>): void => setPart({ ...part, ...told });
   return (
     <section className="grid gap-4 justify-items-start" aria-label={kind.name}>
@@ -211,6 +213,12 @@ function AskedFirst({
       />
       {!bottle && (
         <>
+          {part.device === undefined && (
+            <OneOfOurs
+              value={part.after_item ?? null}
+              onChoose={(after_item, after) => more({ after_item, ...(after ? { after } : {}) })}
+            />
+          )}
           <QuantityField
             label="Flushed before drawing"
             unit="gal"
@@ -253,7 +261,6 @@ export function DrawGlass(): ReactElement {
   const put = usePutSample(id);
   const [open, setOpen] = useState(false);
   const hasRaw = view.visit.samples.some((s) => s.raw);
-  const behindIt = useDrawBehind();
   const [asking, ask] = useState<Kind | null>(null);
   const taken = view.visit.samples.map((s) => s.name);
   const draw = (k: Kind, told: Partial<Sample> = {}): void => {
@@ -300,10 +307,10 @@ export function DrawGlass(): ReactElement {
             busy={put.isPending}
             onPick={(k) => (asksFirst(k) ? ask(k) : draw(k))}
           />
-          <BehindWhatStands behindIt={behindIt} onDrawn={() => setOpen(false)} />
+          <BehindWhatStands onPick={ask} />
         </>
       )}
-      <Trouble error={put.error ?? behindIt.error} />
+      <Trouble error={put.error} />
     </Sheet>
   );
 }

@@ -11,6 +11,7 @@ import { TextField } from "../../ui/fields";
 import { QuantityField } from "../../ui/QuantityField";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "./context";
+import { OneOfOurs } from "./OneOfOurs";
 import { dayLong, moment } from "../../app/when";
 
 type InPlace = Home["in_place"][number];
@@ -74,6 +75,11 @@ function BehindIt(p: Part & { there: InPlace[] }): ReactElement {
     <>
       <TextField label="Which device" value={glass.after} onCommit={(after) => save({ after })} />
       {p.there.length > 0 && <StandsThereAs {...p} />}
+      <OneOfOurs
+        value={glass.after_item ?? null}
+        busy={p.busy}
+        onChoose={(after_item) => save({ after_item })}
+      />
       <QuantityField
         label="Flushed before drawing"
         unit="gal"

@@ -179,7 +179,7 @@ function UnitsKey({
   return (
     <button
       className="min-h-11 px-2 text-s leading-tight font-semibold underline underline-offset-4"
-      aria-label={`Units: ${UNITS[units] ?? units}. Show ${UNITS[other]} units`}
+      aria-label={`${UNITS[units] ?? units} units. Show ${UNITS[other]} units`}
       onClick={() => onUnits(other)}
     >
       {units === "us" ? "US units" : "metric units"}

@@ -1,0 +1,120 @@
+/** What every glass beside the raw one says: in, out, taken out, and whether it is as claimed. */
+import type { ReactElement } from "react";
+
+import type { GlassMeaning } from "../../api/types";
+import { listed } from "../../app/names";
+import { Fold } from "../../ui/Fold";
+import { StateMark, type Mark } from "../../ui/marks";
+import { useVisitContext } from "../visit/context";
+
+const MARK: Record<string, Mark> = {
+  as_claimed: "done",
+  below: "no",
+  too_old: "no",
+  past_life: "say",
+  not_flushed: "unk",
+  not_told: "unk",
+  no_claim: "say",
+};
+type Row = GlassMeaning["rows"][number];
+
+function Verdict({ r }: { r: Row }): ReactElement {
+  return (
+    <>
+      {r.verdict !== "" && (
+        <span className="flex gap-2 items-start">
+          <StateMark kind={MARK[r.verdict] ?? "say"} size={16} />
+          {r.words}
+        </span>
+      )}
+      {r.claim !== "" && <span className="block text-s text-ink-2">claimed: {r.claim}</span>}
+    </>
+  );
+}
+
+/** Its tests against the raw water; on a phone the words stand under the figures. */
+function Tests({ g }: { g: GlassMeaning }): ReactElement {
+  const judged = g.rows.some((r) => r.words !== "" || r.claim !== "");
+  return (
+    <div className="overflow-x-auto">
+      <table className="text-m w-full border-collapse">
+        <thead>
+          <tr className="text-left border-b-[1.5px] border-ink">
+            <th className="py-1 pr-4">Test</th>
+            <th className="py-1 pr-4 text-right">Raw</th>
+            <th className="py-1 pr-4 text-right">This glass</th>
+            <th className="py-1 pr-4">Difference</th>
+            {judged && <th className="py-1">Against its claim</th>}
+          </tr>
+        </thead>
+        <tbody>
+          {g.rows.map((r) => (
+            <tr key={r.analyte} className="border-b border-rule align-top">
+              <th scope="row" className="py-1 pr-4 text-left font-normal">
+                {r.name}
+              </th>
+              <td className="py-1 pr-4 text-right whitespace-nowrap">{r.into}</td>
+              <td className="py-1 pr-4 text-right whitespace-nowrap font-semibold">{r.out}</td>
+              <td className="py-1 pr-4">{r.change}</td>
+              {judged && (
+                <td className="py-1">
+                  <Verdict r={r} />
+                </td>
+              )}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function Card({ g, first }: { g: GlassMeaning; first: boolean }): ReactElement {
+  return (
+    <Fold
+      className="border-b border-rule py-1"
+      open={first}
+      title={g.name}
+      sub={listed(
+        g.what === g.name.toLowerCase() ? "" : g.what,
+        g.over.length > 0 ? `${g.over.length} over a limit` : "",
+      )}
+    >
+      {g.over.length > 0 && (
+        <ul className="text-m mb-2" aria-label={`${g.name}: over a limit`}>
+          {g.over.map((t) => (
+            <li key={t} className="flex gap-2 items-start">
+              <StateMark kind="no" size={17} />
+              {t}
+            </li>
+          ))}
+        </ul>
+      )}
+      <Tests g={g} />
+      {g.facts.length > 0 && (
+        <ul className="text-m list-disc pl-6 my-2">
+          {g.facts.map((t) => (
+            <li key={t}>{t}</li>
+          ))}
+        </ul>
+      )}
+    </Fold>
+  );
+}
+
+/** The picked glass is open; the others are a touch away. */
+export function Glasses(): ReactElement | null {
+  const { view, picked } = useVisitContext();
+  const { glasses } = view.assessment;
+  if (glasses.length === 0) return null;
+  const own = glasses.some((g) => g.sample === picked?.id);
+  return (
+    <section aria-label="Each glass" className="mb-5">
+      <h2 className="mb-1">Each glass, against the raw water</h2>
+      {glasses.map((g, i) => {
+        const first = own ? g.sample === picked?.id : i === 0;
+        return <Card key={`${g.sample}${first}`} g={g} first={first} />;
+      })}
+    </section>
+  );
+}
