@@ -61,6 +61,13 @@ class Lacking(unittest.TestCase):
     def test_a_tasting_wants_two_waters(self):
         self.assertEqual(self.by(tds(400), glasses=1)["tasting"].lacks, "draw a second water")
         self.assertEqual(self.by(tds(400), glasses=2)["tasting"].lacks, "")
+        self.assertTrue(self.by(tds(400), glasses=1)["tasting"].draw)
+        self.assertFalse(self.by(tds(400), glasses=2)["tasting"].draw)
+
+    def test_waters_side_by_side_are_two_or_one_and_a_line(self):
+        self.assertTrue(self.by(tds(400), glasses=1, lines=0)["side_by_side"].draw)
+        self.assertEqual(self.by(tds(400), glasses=1, lines=1)["side_by_side"].lacks, "")
+        self.assertEqual(self.by(tds(400), glasses=2, lines=0)["side_by_side"].lacks, "")
 
     def test_calcium_is_enough_for_the_kettle(self):
         self.assertEqual(self.by(shown("calcium", 200.0, 5.0))["kettle"].lacks, "")

@@ -7982,7 +7982,7 @@ export interface components {
          *     Args:
          *         called_for: something that was found is made visible by it.
          *         lacks: what is missing before it can be shown; empty when it can.
-         *         measure: the analyte to measure for it, where that is what is missing.
+         *         measure: the analyte to measure for it, where that is what is missing; draw: a glass is.
          */
         Ready: {
             /** Id */
@@ -8002,6 +8002,11 @@ export interface components {
              * @default
              */
             measure: string;
+            /**
+             * Draw
+             * @default false
+             */
+            draw: boolean;
         };
         /**
          * Reasons

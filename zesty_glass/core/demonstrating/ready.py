@@ -41,27 +41,30 @@ class Ready:
     Args:
         called_for: something that was found is made visible by it.
         lacks: what is missing before it can be shown; empty when it can.
-        measure: the analyte to measure for it, where that is what is missing.
+        measure: the analyte to measure for it, where that is what is missing; draw: a glass is.
     """
 
     id: str
     called_for: bool = False
     lacks: str = ""
     measure: str = ""
+    draw: bool = False
 
 
 def _ready(id: str, called_for: bool, measured: Collection[str], glasses: int, lines: int) -> Ready:
-    lacks, measure = "", ""
+    lacks, measure, draw = "", "", False
     wanted = _MEASURED.get(id, ())
     if id == "through":
         lacks = "" if lines else "design a line first"
     elif glasses == 0:
-        lacks = "draw a glass first"
+        lacks, draw = "draw a glass first", True
     elif id == "tasting" and glasses == 1:
-        lacks = "draw a second water"
+        lacks, draw = "draw a second water", True
+    elif id == "side_by_side" and glasses == 1 and not lines:
+        lacks, draw = "draw a second water, or design a line", True
     elif wanted and not any(a in measured for a in wanted):
         lacks, measure = _FIRST[wanted[0]], wanted[0]
-    return Ready(id=id, called_for=called_for, lacks=lacks, measure=measure)
+    return Ready(id=id, called_for=called_for, lacks=lacks, measure=measure, draw=draw)
 
 
 def in_order(

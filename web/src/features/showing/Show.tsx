@@ -11,6 +11,7 @@ import { useTakeBack } from "../../ui/TakeBack";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { POCKETS } from "../testing/pockets";
 import { useVisitContext } from "../visit/context";
+import { DrawGlass } from "../visit/DrawGlass";
 import { DemoPicture } from "./DemoPicture";
 import { lastShown } from "./useDemo";
 
@@ -57,6 +58,7 @@ function Key({ about, ready }: { about: About; ready: Ready }): ReactElement | n
   const glass = picked ? `glass=${picked.id}&` : "";
   const made = lastShown(view, about.id);
   const words = made && about.id !== "glass" ? "Show again" : "Show";
+  if (ready.draw) return <DrawGlass always />;
   if (ready.measure !== "")
     return (
       <Link className="key shrink-0" to={measureAt(id, ready.measure, glass)}>

@@ -256,7 +256,8 @@ function ageOf(s: Partial<Sample>): string {
 /** Whether something is asked before it is drawn. */
 const asksFirst = (k: Kind): boolean => k.sample.treated === true || k.sample.kind === "bottled";
 
-export function DrawGlass(): ReactElement {
+/** `always`: its words stand there on the narrowest screen too. */
+export function DrawGlass({ always = false }: { always?: boolean }): ReactElement {
   const { id, view, pick } = useVisitContext();
   const put = usePutSample(id);
   const [open, setOpen] = useState(false);
@@ -287,9 +288,9 @@ export function DrawGlass(): ReactElement {
         ask(null);
       }}
       trigger={
-        <Dialog.Trigger className="key">
+        <Dialog.Trigger className="key shrink-0">
           <Plus size={20} aria-hidden="true" />
-          <span className="max-[900px]:sr-only">Draw a glass</span>
+          <span className={always ? "" : "max-[900px]:sr-only"}>Draw a glass</span>
         </Dialog.Trigger>
       }
     >
