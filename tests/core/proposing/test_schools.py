@@ -28,7 +28,7 @@ class Questions(unittest.TestCase):
         self.assertEqual(len({s.id for s in SCHOOLS}), len(SCHOOLS))
         for s in SCHOOLS:
             self.assertEqual(len(s.ways), 2, s.id)
-            self.assertTrue(s.question.endswith("?") and s.source and s.year > 2000)
+            self.assertTrue(s.question.endswith("?") and s.source and s.year > 1990)
             for way in s.ways:
                 self.assertTrue(way.name and way.where and way.why)
 
@@ -64,6 +64,20 @@ class Questions(unittest.TestCase):
         self.assertEqual(iron(1.2, ("iron",)), [False, True])  # not softened anyway
         self.assertIsNone(iron(0.3))
         self.assertIsNone(iron(2.1))
+
+    def test_a_conditioner_without_salt_is_disputed_and_said_so(self):
+        def ways(brine=None, **values):
+            hard = {"hardness": 250.0, "iron": 0.05, **values}
+            about = {"wanted": ("hardness",), "kinds": ("softener",), "brine_forbidden": brine}
+            return asked(hard, **about)["salt_free"]
+
+        self.assertEqual(ways(), [None, None])
+        self.assertEqual(ways(False), [True, None])
+        self.assertEqual(ways(True), [False, True])
+        self.assertEqual(ways(False, iron=1.0), [True, False])
+        self.assertNotIn("salt_free", asked({"hardness": 250.0}, kinds=("softener",)))
+        told = next(s for s in SCHOOLS if s.id == "salt_free")
+        self.assertIn("disputed", told.ways[1].why)
 
     def test_tannin_in_hard_water_has_a_tank_of_its_own(self):
         def bed(hardness):

@@ -140,6 +140,13 @@ def _acid(f: Facts) -> bool:
     return r is not None and r.best < 7.0 and "neutraliser" in f.kinds
 
 
+def _without_salt(f: Facts) -> bool | None:
+    """Iron coats its media; otherwise it is what is left where brine is forbidden, and disputed."""
+    if f.at_most("iron", CLEAN_IRON) is False:
+        return False
+    return True if f.home.brine_forbidden else None
+
+
 def _tastes_of_it(f: Facts) -> bool:
     r = f.range("tds")
     return r is not None and r.best > TASTED_TDS
@@ -223,6 +230,28 @@ SCHOOLS = (
                 lambda f: f.at_most("hardness", SOFT_ENOUGH),
             ),
         ),
+    ),
+    _School(
+        id="salt_free",
+        question="Hard water: a softener, or a conditioner without salt?",
+        applies=lambda f: "hardness" in f.wanted and bool({"softener", "salt_free"} & f.kinds),
+        ways=(
+            _Way(
+                "A softener",
+                "where soap, skin or laundry are minded too, and brine is allowed",
+                "it takes the hardness out, for salt, rinse water and sodium in the water",
+                lambda f: _no(f.home.brine_forbidden),
+            ),
+            _Way(
+                "A conditioner without salt",
+                "where scale alone is minded or brine is forbidden, in water without iron",
+                "disputed: tests of its effect on scale do not agree, so ask for one to a protocol;"
+                " the minerals stay, and soap lathers no better",
+                _without_salt,
+            ),
+        ),
+        source="DVGW W 512 (a test of scale); trade practice",
+        year=1996,
     ),
     _School(
         id="house_or_tap",
