@@ -1,10 +1,41 @@
 """Three demonstrations by touch alone, facing the customer, on a tablet-like laptop."""
 
+import json
 import unittest
+
+from selenium.webdriver.common.keys import Keys
 
 from tests.browser.case import BrowserCase
 from zesty_glass.demo.homes import uid
 
+#: texts under 20 px as they are seen, drawings scaled
+SMALL = """
+const out = [], w = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+while (w.nextNode()) {
+  const t = w.currentNode, e = t.parentElement, r = document.createRange();
+  if (!t.textContent.trim() || e.closest(".sr-only, script")) continue;
+  r.selectNodeContents(t);
+  const box = r.getBoundingClientRect();
+  if (box.width < 2 || box.height < 2) continue;
+  const svg = e.closest("svg");
+  const scale = svg && svg.viewBox.baseVal.width ? e.getScreenCTM().a : 1;
+  const px = parseFloat(getComputedStyle(e).fontSize) * scale;
+  if (px < 19.5) out.push([px, t.textContent]);
+}
+return out;
+"""
+SHOWN = (
+    "breath",
+    "chlorine",
+    "colour",
+    "distilling",
+    "glass",
+    "kettle",
+    "lather",
+    "side_by_side",
+    "tasting",
+    "through",
+)
 HOME_6, HOME_7 = (f"/visits/{uid(f'home-{n}-visit')}" for n in (6, 7))
 
 
@@ -21,6 +52,25 @@ class ByTouch(BrowserCase):
         self.assertEqual(self.b.driver.find_elements("css selector", "a"), [])
         self.assertNotIn("$", self.b.text())
         self.assertEqual(self.b.axe(), [])
+
+    def test_each_view_is_read_at_two_metres_and_steps_with_one_key(self):
+        b = self.b
+        view = json.loads(self.fetch(f"/api{HOME_6}"))
+        ready = view["assessment"]["ready"]
+        self.go(f"{HOME_6}/facing/{ready[0]['id']}?from=show")
+        seen = []
+        while True:
+            b.see("What it does not show")
+            what = b.driver.current_url.partition("/facing/")[2].partition("?")[0]
+            self.assertEqual(b.driver.execute_script(SMALL), [], what)
+            seen.append(what)
+            self.keys(Keys.PAGE_DOWN)
+            if len(seen) == len(SHOWN):
+                break
+            b.until(lambda d, at=what: f"/facing/{at}" not in d.current_url)
+        self.assertEqual(sorted(seen), sorted(SHOWN))
+        self.keys(Keys.PAGE_UP)
+        b.until(lambda d: f"/facing/{seen[-2]}" in d.current_url)
 
     def test_side_by_side(self):
         self.show(HOME_7, "Side by side")

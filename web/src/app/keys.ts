@@ -20,6 +20,7 @@ export const KEYS: readonly { where: string; keys: readonly KeyWords[] }[] = [
     keys: [
       { keys: "T", does: "turn the screen to the customer, and back" },
       { keys: "← →", does: "within a row of choices, steps or kits" },
+      { keys: "Page Down, Page Up", does: "facing the customer: the next demonstration, and back" },
     ],
   },
   {

@@ -100,11 +100,11 @@ function Side({
   const of = sample?.name ?? line?.name;
   const title = when === "before" ? "Before" : "After";
   return (
-    <div className="grid gap-2 justify-items-center w-[270px]">
+    <div className="grid gap-2 justify-items-center w-[min(340px,100%)]">
       {shown ? (
-        <Glass look={shown} h={270} label={sample?.name ?? "expected"} pouring />
+        <Glass look={shown} h={380} label={sample?.name ?? "expected"} pouring />
       ) : (
-        <div className="h-[270px] grid place-items-center text-[20px] text-ink-2 text-center">
+        <div className="h-[380px] grid place-items-center text-[24px] text-ink-2 text-center">
           {words.choose}
         </div>
       )}
@@ -192,7 +192,7 @@ export function BeforeAfterView({ kind }: { kind: Kind }): ReactElement {
       }
     >
       {simulated && <Simulated words="the dashed glass is expected, not measured" />}
-      <div className="flex gap-14 items-end flex-wrap">
+      <div className="flex gap-10 items-end flex-wrap">
         {side("before", before)}
         {side("after", sample(base.after))}
       </div>

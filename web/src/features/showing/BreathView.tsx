@@ -12,7 +12,8 @@ type Mark = { name: string; ph: number; expected: boolean };
 
 const [LEAST, MOST] = [4, 9.5];
 const W = 760;
-const LINE = 56;
+const LINE = 92;
+const LINES = 3; // of what is measured; there is room for all from the beginning
 const x = (ph: number): number =>
   30 + ((Math.min(MOST, Math.max(LEAST, ph)) - LEAST) / (MOST - LEAST)) * (W - 60);
 
@@ -32,7 +33,7 @@ function marksOf(b: Breath, expected: number | null): Mark[] {
 
 /** Each pH on a line of its own, over one scale; what is expected is dashed. */
 function Scale({ marks }: { marks: Mark[] }): ReactElement {
-  const height = 60 + marks.length * LINE;
+  const height = 60 + Math.max(LINES, marks.length) * LINE;
   const told = marks.map((m) => `${m.name} pH ${num(m.ph, 1)}`).join(", ");
   const whole = Array.from({ length: 6 }, (_, i) => LEAST + i);
   return (
@@ -48,7 +49,7 @@ function Scale({ marks }: { marks: Mark[] }): ReactElement {
             x={x(ph)}
             y={height - 12}
             textAnchor="middle"
-            fontSize={20}
+            fontSize={24}
             style={{ fill: "var(--ink-2)" }}
           >
             {ph === 7 ? "pH 7" : ph}
@@ -56,30 +57,30 @@ function Scale({ marks }: { marks: Mark[] }): ReactElement {
         </g>
       ))}
       {marks.map((m, i) => {
-        const y = 36 + i * LINE;
+        const y = 50 + i * LINE;
         const left = x(m.ph) > W / 2;
         return (
           <g key={m.name}>
             <circle
               cx={x(m.ph)}
               cy={y}
-              r={13}
+              r={18}
               fill={m.expected ? "var(--paper)" : "var(--yuzu)"}
               stroke="var(--ink)"
               strokeWidth={2.4}
               strokeDasharray={m.expected ? "5 4" : undefined}
             />
             <text
-              x={x(m.ph) + (left ? -24 : 24)}
-              y={y + 7}
+              x={x(m.ph) + (left ? -32 : 32)}
+              y={y + 9}
               textAnchor={left ? "end" : "start"}
-              fontSize={22}
+              fontSize={28}
               fontWeight={600}
               style={{
                 fill: "var(--ink)",
                 paintOrder: "stroke",
                 stroke: "var(--paper)",
-                strokeWidth: 5,
+                strokeWidth: 12,
               }}
             >
               {`${num(m.ph, 1)} ${m.name}`}
@@ -105,7 +106,7 @@ function Fields({
   put: (part: Partial<Breath>) => void;
 }): ReactElement {
   return (
-    <div className="grid grid-cols-3 max-[900px]:grid-cols-1 gap-5 text-[20px]">
+    <div className="grid grid-cols-3 max-[900px]:grid-cols-1 items-end gap-5 text-[20px]">
       {FIELDS.map(([key, label]) => (
         <NumberField
           key={key}

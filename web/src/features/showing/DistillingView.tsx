@@ -183,6 +183,84 @@ function Masses({ b }: { b: Balance }): ReactElement {
   );
 }
 
+/** How it is set up: heat under the flask, steam through a cooled tube, drops into the jug. */
+function Still(): ReactElement {
+  return (
+    <svg viewBox="0 0 760 400" width="100%" role="img" aria-label="flask, cooled tube and jug">
+      <rect x={96} y={352} width={168} height={26} rx={5} fill="var(--ink)" />
+      <path d="M150,368h60" stroke="var(--yuzu)" strokeWidth={5} strokeLinecap="round" />
+      <path d="M112,262H248L276,330Q282,350 262,350H98Q78,350 84,330Z" fill="var(--water-3)" />
+      <path
+        d="M158,96V180L84,330Q78,350 98,350H262Q282,350 276,330L202,180V96"
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth={4}
+        strokeLinejoin="round"
+      />
+      {[150, 182, 214].map((at, i) => (
+        <circle
+          key={at}
+          cx={at}
+          cy={306 - 14 * i}
+          r={7}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth={2}
+        />
+      ))}
+      <path
+        d="M180,92Q180,52 226,52H300L560,212V250"
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth={22}
+        strokeLinejoin="round"
+      />
+      <path
+        d="M180,92Q180,52 226,52H300L560,212V250"
+        fill="none"
+        stroke="var(--paper)"
+        strokeWidth={14}
+        strokeLinejoin="round"
+      />
+      <path d="M352,62L524,168L500,207L328,101Z" fill="var(--water)" opacity={0.7} />
+      <path
+        d="M352,62L524,168L500,207L328,101Z"
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth={3}
+        strokeLinejoin="round"
+      />
+      <path d="M560,262q-7,14 0,18q7,-4 0,-18" fill="var(--water-2)" stroke="var(--ink)" />
+      <path d="M500,330H620V358Q620,372 606,372H514Q500,372 500,358Z" fill="var(--water)" />
+      <path
+        d="M500,286V358Q500,372 514,372H606Q620,372 620,358V286M620,300q34,0 34,30t-34,30"
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth={4}
+        strokeLinejoin="round"
+      />
+      {STILL_WORDS.map(([words, at, y]) => (
+        <text
+          key={words}
+          x={at}
+          y={y}
+          fontSize={24}
+          fontWeight={600}
+          textAnchor="middle"
+          style={{ fill: "var(--ink)" }}
+        >
+          {words}
+        </text>
+      ))}
+    </svg>
+  );
+}
+const STILL_WORDS: [words: string, x: number, y: number][] = [
+  ["what is dissolved stays", 180, 398],
+  ["steam is cooled", 556, 110],
+  ["what comes over", 560, 398],
+];
+
 function Start({
   raw,
   tds,
@@ -209,6 +287,7 @@ function Start({
           </button>
         </div>
       )}
+      <Still />
     </div>
   );
 }

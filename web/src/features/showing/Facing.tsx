@@ -6,6 +6,7 @@ import { useEffect, type ReactElement, type ReactNode } from "react";
 import { Navigate, useNavigate, useParams, useSearchParams } from "react-router";
 
 import { useVisit } from "../../api/hooks";
+import type { VisitView } from "../../api/types";
 import { listed } from "../../app/names";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { Context, useVisitContext } from "../visit/context";
@@ -19,7 +20,7 @@ import { LatherView } from "./LatherView";
 import { SideBySideView } from "./SideBySideView";
 import { TastingView } from "./TastingView";
 import { ThroughView } from "./ThroughView";
-import { useTurnKey } from "./useTurnKey";
+import { isTyping, useTurnKey } from "./useTurnKey";
 
 const VIEWS: Record<string, () => ReactElement> = {
   glass: () => <GlassView />,
@@ -59,6 +60,27 @@ function HealthFirst(): ReactElement | null {
   );
 }
 
+type Ready = VisitView["assessment"]["ready"];
+
+/** Page Down and Page Up, or a presenter's keys, step through what can be shown. */
+function usePages(visit: string, what: string, search: string, ready: Ready): void {
+  const navigate = useNavigate();
+  const order = ready.filter((r) => r.lacks === "").map((r) => r.id);
+  const words = order.join();
+  useEffect(() => {
+    const on = (e: KeyboardEvent): void => {
+      const step = { PageDown: 1, PageUp: -1 }[e.key];
+      const all = words.split(",");
+      const next = step === undefined ? undefined : all[all.indexOf(what) + step];
+      if (next === undefined || isTyping(e)) return;
+      e.preventDefault();
+      void navigate(`/visits/${visit}/facing/${next}?${search}`, { replace: true });
+    };
+    document.addEventListener("keydown", on);
+    return () => document.removeEventListener("keydown", on);
+  }, [navigate, visit, what, search, words]);
+}
+
 function Frame({
   home,
   back,
@@ -70,7 +92,7 @@ function Frame({
 }): ReactElement {
   return (
     <div
-      className="h-[100dvh] relative overflow-hidden grid"
+      className="facing h-[100dvh] relative overflow-hidden grid"
       style={{ gridTemplateRows: "minmax(0,1fr) 98px" }}
     >
       <main className="scroll min-h-0 px-14 max-[1099px]:px-8 pt-10 pb-4" tabIndex={-1}>
@@ -80,7 +102,7 @@ function Frame({
         <div className="ledge">
           <div className="face" />
         </div>
-        <p className="absolute left-14 max-[1099px]:left-8 bottom-[17px] text-b text-ink-2">
+        <p className="absolute left-14 max-[1099px]:left-8 bottom-[15px] text-[20px] text-ink-2">
           {home}
         </p>
         <button className="key absolute right-8 bottom-[5px]" onClick={back}>
@@ -104,6 +126,7 @@ export function Facing(): ReactElement {
       { replace: true },
     );
   useTurnKey(back, ["Escape"]);
+  usePages(id, what, search.toString(), context?.view.assessment.ready ?? []);
   const ready = context !== null;
   useEffect(() => {
     document.querySelector<HTMLElement>("main")?.focus({ preventScroll: true });

@@ -130,7 +130,7 @@ export function ExplainedGlass({
         {sorted.map((s) => (
           <li key={s.title} style={{ height: row }}>
             <b className="font-d text-[23px] leading-tight block">{s.title}</b>
-            <span className="text-[18px] leading-[1.25] text-ink-2 block">{s.words}</span>
+            <span className="text-[20px] leading-[1.2] text-ink-2 block">{s.words}</span>
           </li>
         ))}
       </ul>
@@ -177,7 +177,7 @@ export function GlassView(): ReactElement {
                 onClick={() => pick(s.id)}
               >
                 <Glass look={lookOf(s)} h={72} label={s.name} pick={s.id === picked.id ? 1 : 0} />
-                <span className="text-m leading-tight">{s.name}</span>
+                <span className="text-[20px] leading-tight">{s.name}</span>
               </button>
             ))}
           </div>

@@ -1,6 +1,11 @@
 /** One key turns the screen to the customer and back. */
 import { useEffect, useRef } from "react";
 
+/** Whether a key goes to a field or to what lies on top. */
+export const isTyping = (e: KeyboardEvent): boolean =>
+  ["INPUT", "SELECT", "TEXTAREA"].includes((e.target as HTMLElement).tagName) ||
+  document.querySelector("[role=dialog]") !== null;
+
 export function useTurnKey(turn: () => void, also: readonly string[] = []): void {
   const act = useRef(turn);
   useEffect(() => {
@@ -9,11 +14,8 @@ export function useTurnKey(turn: () => void, also: readonly string[] = []): void
   const keys = also.join();
   useEffect(() => {
     const on = (e: KeyboardEvent): void => {
-      const typing =
-        ["INPUT", "SELECT", "TEXTAREA"].includes((e.target as HTMLElement).tagName) ||
-        document.querySelector("[role=dialog]") !== null;
       if (e.ctrlKey || e.metaKey || e.altKey) return;
-      if ((!typing && e.key.toLowerCase() === "t") || keys.split(",").includes(e.key)) {
+      if ((!isTyping(e) && e.key.toLowerCase() === "t") || keys.split(",").includes(e.key)) {
         e.preventDefault();
         act.current();
       }
