@@ -9,6 +9,7 @@ from tests.making import NOON, from_lab, hardness, home, sample, shown, tds
 from zesty_glass.core.assess import assess
 from zesty_glass.core.home import Customer, Source
 from zesty_glass.core.in_place import InPlace
+from zesty_glass.core.proposing.standing import TASTE_THERE
 from zesty_glass.core.testing.complaints import Complaint
 from zesty_glass.core.visit import Visit
 from zesty_glass.demo.catalogue import demo_items
@@ -44,6 +45,35 @@ def visit(device, *glasses) -> Visit:
 
 def asked(v: Visit):
     return Question(visit=v, items=ITEMS).suggest()
+
+
+class TastedThere(unittest.TestCase):
+    """A taste at a tap where what stands there takes out what is tasted."""
+
+    TASTE = Complaint(id="c", sign="taste", words="It tastes of the pool")
+    THERE = InPlace(id="m", kind="membrane", fitted_on=DAY - timedelta(days=60), months=36)
+
+    def of(self, kind="membrane", behind_it=0.05, *more):
+        device = replace(self.THERE, kind=kind)
+        glass = behind(
+            "m",
+            tds(20, 21),
+            shown("chlorine_free", behind_it, 0.02),
+            shown("chlorine_total", behind_it, 0.02),
+            shown("hardness", 5.0, 1.0),
+        )
+        return asked(replace(visit(device, glass), complaints=(self.TASTE, *more)))
+
+    def test_it_is_kept_and_drunk_from(self):
+        s = self.of()
+        self.assertEqual((s.lines[0].option.name, s.lines[0].ahead), ("Do nothing", TASTE_THERE))
+        self.assertTrue(any(t.startswith("What stands at the drinking tap") for t in s.first))
+        self.assertEqual([k.how for k in s.lines[0].option.keeps], ["keep"])
+
+    def test_not_where_it_lets_it_through_or_more_is_complained_of(self):
+        crust = Complaint(id="w", sign="white_crust", words="White crust")
+        for s in (self.of("membrane", 0.9), self.of("membrane", 0.05, crust), self.of("jug")):
+            self.assertNotEqual(s.lines[0].ahead, TASTE_THERE)
 
 
 class Kept(unittest.TestCase):
@@ -135,6 +165,27 @@ class ServiceFirst(unittest.TestCase):
     def test_health_does_not_wait_for_it(self):
         s = self.of(self.STREAKS, raw=(from_lab("arsenic", 0.05, certified=True),))
         self.assertNotEqual(s.lines[0].option.name, "Iron filter, serviced")
+
+    def test_health_that_it_works_on_waits_for_its_service(self):
+        s = self.of(self.STREAKS, raw=(from_lab("manganese", 0.3, certified=True),))
+        self.assertEqual(s.lines[0].option.name, "Iron filter, serviced")
+
+    def test_what_the_cups_say_is_no_other_complaint(self):
+        bungalow = home_3(AT)
+        device = InPlace(id="f", kind="iron_filter", fitted_on=DAY - timedelta(days=900))
+        glass = behind("f", shown("iron", 1.2, 0.05))
+        raw = next(x for x in bungalow.samples if x.raw)
+        v = replace(
+            bungalow,
+            home=replace(bungalow.home, in_place=(device,)),
+            samples=(raw, glass),
+            complaints=self.STREAKS if isinstance(self.STREAKS, tuple) else (self.STREAKS,),
+            options=(),
+            recommended=None,
+            proposals=(),
+            demonstrations=(),
+        )
+        self.assertEqual(asked(v).lines[0].option.name, "Iron filter, serviced")
 
     def test_a_part_whose_life_nobody_knows_is_changed_before_it_is_given_up(self):
         jug = InPlace(id="f", kind="fridge", changed_on=DAY - timedelta(days=600))

@@ -4,41 +4,15 @@ test, one jug.
 
 from __future__ import annotations
 
-from collections.abc import Callable
-
 from ..analytes import ANALYTES
 from ..home import SURFACE
-from ..record import record
-from ..testing.finding import Weight
-from ..testing.findings import may_bring_lead
-from .looked_at import (
-    At,
-    acid,
-    astride,
-    cold_tap_smells,
-    hard_behind,
-    idle_filter,
-    kit_says_health,
-)
+from .first_health import HEALTH
+from .first_rule import PRACTICE, First
+from .looked_at import At, acid, cold_tap_smells, good_at_the_tap, hard_behind, idle_filter
 
-
-@record
-class First:
-    """One thing to do before buying, with when it holds, its source and year."""
-
-    id: str
-    sentence: str
-    source: str
-    year: int
-    holds: Callable[[At], bool]
-
-
-_PRACTICE = "trade practice"
 BED_IRON, BED_SULFIDE = 10.0, 5.0
 """Most iron and hydrogen sulfide that a single filter bed is sold for [mg/L]: trade practice
 (2024)."""
-NITRATE_NEAR = 5.0
-"""Nitrate from which it is watched [mg/L as N]: half of the limit, 40 CFR 141.23 (1991)."""
 LEAST_UVT = 75.0
 """Transmittance under which a class A lamp of a house is not sold [%]: trade practice (2024), the
 lowest of makers' tables."""
@@ -46,192 +20,14 @@ MOST_STATIC_PSI = 80.0
 """What a building's pipe may stand under while nothing runs [psi]: IPC 604.8, UPC 608.2 (2021)."""
 
 FIRST: tuple[First, ...] = (
-    First(
-        id="way_in",
-        sentence=(
-            "Bacteria: look for the way in first (cap, casing, seal, a dead end of pipe), have well"
-            " and plumbing disinfected by a licensed person, and test again some days after the"
-            " chlorine is gone. Treatment is for what comes back."
-        ),
-        source="US CDC, private ground water wells",
-        year=2024,
-        holds=lambda at: at.home.well and at.health("coliform", "e_coli"),
-    ),
-    First(
-        id="turbid_well",
-        sentence=(
-            "A turbid well may be drawing surface water: a certified laboratory’s test for coliform"
-            " bacteria before anything clears it, and cap, casing and the ground around them looked"
-            " at. Until then bottled water is drunk."
-        ),
-        source="US CDC, drinking water from private wells",
-        year=2024,
-        holds=lambda at: (
-            at.home.well
-            and at.surely("turbidity", 1.0)
-            and not {"coliform", "e_coli"} & at.water.values.keys()
-        ),
-    ),
-    First(
-        id="utility_microbes",
-        sentence=(
-            "Bacteria in town water: call the supply and the health authority today, and have a"
-            " second sample drawn. The supply answers for it; nothing is sold against it before it"
-            " has."
-        ),
-        source="US EPA, revised total coliform rule",
-        year=2013,
-        holds=lambda at: not at.home.private and at.health("coliform", "e_coli"),
-    ),
-    First(
-        id="surface",
-        sentence=(
-            "Surface water carries microbes always: nothing untreated is drunk, all plumbing is"
-            " disinfected by a licensed person before treatment is started, and the laboratory"
-            " tests again behind it."
-        ),
-        source="US EPA, surface water treatment rules",
-        year=1989,
-        holds=lambda at: at.home.private and not at.home.well and at.health("coliform", "e_coli"),
-    ),
-    First(
-        id="indoor_air",
-        sentence=(
-            "Radon: test the indoor air before anything is bought; most radon in air comes from"
-            " the ground, and the water’s share is judged with it."
-        ),
-        source="US EPA, a citizen’s guide to radon",
-        year=2016,
-        holds=lambda at: at.health("radon"),
-    ),
-    First(
-        id="flush",
-        sentence=(
-            "Lead and copper: they come from pipe and tap. Flush until the water runs colder, take"
-            " the first litre and a flushed one to the laboratory, and look at tap and pipe."
-        ),
-        source="US EPA, basic information about lead in drinking water",
-        year=2024,
-        holds=lambda at: at.health("lead", "copper"),
-    ),
-    First(
-        id="service_line",
-        sentence=(
-            "The supply’s line to the house is of lead, or was of galvanised steel, which holds"
-            " lead: ask the supply about having it replaced, which a filter never makes up for."
-        ),
-        source="US EPA, lead and copper rule improvements",
-        year=2024,
-        holds=lambda at: at.health("lead") and may_bring_lead(at.home.service_line),
-    ),
-    First(
-        id="owner",
-        sentence=(
-            "They rent: the owner answers for well, pipes and what is fitted to them. Tell the"
-            " owner in writing what was measured; nothing is plumbed without the owner’s word."
-        ),
-        source=_PRACTICE,
-        year=2024,
-        holds=lambda at: (
-            at.home.tenant
-            and (acid(at) or any(f.weight is Weight.HEALTH for f in at.meaning.findings))
-        ),
-    ),
-    First(
-        id="astride",
-        sentence=(
-            "A health value astride its limit: a second sample to a certified laboratory settles"
-            " it; until then act as if it were over."
-        ),
-        source=_PRACTICE,
-        year=2024,
-        holds=astride,
-    ),
-    First(
-        id="confirm_kit",
-        sentence=(
-            "A field kit’s figure at or over a limit of health: a certified laboratory’s sample"
-            " settles it before anything is bought for it; until then act as if it were over, and"
-            " make no infant’s formula with it."
-        ),
-        source="WHO, manganese in drinking-water",
-        year=2021,
-        holds=kit_says_health,
-    ),
-    First(
-        id="confirm_nitrate",
-        sentence=(
-            "Nitrate: have a second sample confirm it, and look for what feeds it (septic field,"
-            " manure, a shallow or open well)."
-        ),
-        source="US CDC, nitrate and drinking water from private wells",
-        year=2024,
-        holds=lambda at: at.home.private and at.health("nitrate_n", "nitrite_n"),
-    ),
-    First(
-        id="nitrate_near",
-        sentence=(
-            "Nitrate at half its limit or more: it moves with rain and season. A sample each"
-            " quarter of a year, sooner where an infant or a pregnancy is in the house, says"
-            " whether it goes over."
-        ),
-        source="US EPA, 40 CFR 141.23 (from half the limit: every quarter)",
-        year=1991,
-        holds=lambda at: (
-            at.home.private
-            and at.surely("nitrate_n", NITRATE_NEAR)
-            and not at.health("nitrate_n", "nitrite_n")
-        ),
-    ),
-    First(
-        id="pfas_source",
-        sentence=(
-            "PFAS: ask the supply for its own results, or on a well the health department what is"
-            " known nearby; a second sample by a certified laboratory, for its amounts are tiny."
-        ),
-        source="US EPA, PFAS national primary drinking water regulation",
-        year=2024,
-        holds=lambda at: at.health("pfoa", "pfos"),
-    ),
-    First(
-        id="utility_chlorine",
-        sentence=(
-            "Chlorine above its limit: repeat it on site with another kit, then call the utility;"
-            " its limit is a running average."
-        ),
-        source="US EPA, disinfectants and disinfection by-products rule",
-        year=1998,
-        holds=lambda at: not at.home.private and at.surely("chlorine_total", 4.0),
-    ),
-    First(
-        id="one_tap",
-        sentence=(
-            "What matters here is what is drunk and cooked with: one tap is enough, the whole"
-            " house is not needed for it."
-        ),
-        source="US CDC, drinking water from private wells",
-        year=2024,
-        holds=lambda at: (
-            at.health(
-                "nitrate_n", "arsenic", "fluoride", "uranium", "barium", "lead", "pfoa", "pfos"
-            )
-            or (at.health("copper") and not acid(at))
-        ),
-    ),
-    First(
-        id="species",
-        sentence="Arsenic: ask the laboratory for its form; claims hold for As(V) only.",
-        source="NSF/ANSI 58",
-        year=2022,
-        holds=lambda at: at.health("arsenic"),
-    ),
+    *HEALTH,
     First(
         id="anode",
         sentence=(
             "Only the hot tap smells: have the water heater’s anode looked at, and the heater"
             " flushed and run hot, before anything is bought for it."
         ),
-        source=_PRACTICE,
+        source=PRACTICE,
         year=2024,
         holds=lambda at: at.complained("egg_smell_hot") and not cold_tap_smells(at),
     ),
@@ -241,7 +37,7 @@ FIRST: tuple[First, ...] = (
             "Smell of eggs in a well: have the well disinfected and measure again on the spot;"
             " bacteria make much of it, and then it may be gone for a long time."
         ),
-        source=_PRACTICE,
+        source=PRACTICE,
         year=2024,
         holds=lambda at: at.home.well and cold_tap_smells(at),
     ),
@@ -263,7 +59,7 @@ FIRST: tuple[First, ...] = (
             " contact tank, with a filter and carbon behind it, designed by a specialist. Well,"
             " screen and pump are looked at first, and the figure is confirmed by a laboratory."
         ),
-        source=_PRACTICE,
+        source=PRACTICE,
         year=2024,
         holds=lambda at: at.surely("iron", BED_IRON) or at.surely("hydrogen_sulfide", BED_SULFIDE),
     ),
@@ -273,7 +69,7 @@ FIRST: tuple[First, ...] = (
             "An aquarium: chlorine and chloramine harm fish, and a softener changes what they live"
             " in. The tank’s own conditioner costs little; say so before anything changes."
         ),
-        source=_PRACTICE,
+        source=PRACTICE,
         year=2024,
         holds=lambda at: at.home.care.aquarium,
     ),
@@ -284,7 +80,7 @@ FIRST: tuple[First, ...] = (
             " clock, salt without a bridge, a cleaned resin and injector, then measure again."
             " Only then a new one."
         ),
-        source=_PRACTICE,
+        source=PRACTICE,
         year=2024,
         holds=hard_behind,
     ),
@@ -295,7 +91,7 @@ FIRST: tuple[First, ...] = (
             " all after it renewed itself, is its rinse, its injector or a brine valve that sticks:"
             " service, nothing new."
         ),
-        source=_PRACTICE,
+        source=PRACTICE,
         year=2024,
         holds=lambda at: (
             at.complained("taste") and any(d.kind == "softener" for d in at.home.in_place)
@@ -307,9 +103,19 @@ FIRST: tuple[First, ...] = (
             "The filter that stands here is past its life, or changes nothing that was measured:"
             " a fresh cartridge, flushed, and the same tests again show what it is good for."
         ),
-        source=_PRACTICE,
+        source=PRACTICE,
         year=2024,
         holds=idle_filter,
+    ),
+    First(
+        id="good_at_the_tap",
+        sentence=(
+            "What stands at the drinking tap takes out what is tasted: a glass from it beside one"
+            " from the tap, tasted, before another filter is bought."
+        ),
+        source=PRACTICE,
+        year=2024,
+        holds=good_at_the_tap,
     ),
     First(
         id="jug",
@@ -317,7 +123,7 @@ FIRST: tuple[First, ...] = (
             "Taste or smell of chlorine: a jug left open in the refrigerator overnight costs"
             " nothing; free chlorine goes, chloramine mostly stays."
         ),
-        source=_PRACTICE,
+        source=PRACTICE,
         year=2024,
         holds=lambda at: (
             at.complained("bleach_smell", "taste")
@@ -340,7 +146,7 @@ FIRST: tuple[First, ...] = (
             "Crust: the water heater no hotter than 60 °C, flushed as its hardness asks, and"
             " vinegar in the kettle cost nothing; scale forms mostly where water is heated."
         ),
-        source=_PRACTICE,
+        source=PRACTICE,
         year=2024,
         holds=lambda at: at.complained("white_crust") and at.finding("hardness") is not None,
     ),
@@ -350,7 +156,7 @@ FIRST: tuple[First, ...] = (
             "Haze: let a glass stand. Air clears from below within minutes, and asks for nothing;"
             " what settles or stays is measured."
         ),
-        source=_PRACTICE,
+        source=PRACTICE,
         year=2024,
         holds=lambda at: at.complained("haze"),
     ),
@@ -361,7 +167,7 @@ FIRST: tuple[First, ...] = (
             " chosen for either; an iron filter takes rusted iron out, and a sediment filter soon"
             " plugs with it."
         ),
-        source=_PRACTICE,
+        source=PRACTICE,
         year=2024,
         holds=lambda at: (
             (at.complained("haze") or at.finding("turbidity") is not None)
@@ -375,7 +181,7 @@ FIRST: tuple[First, ...] = (
             "A weak shower: clean aerators and shower heads, look at the pressure regulator and"
             " any filter that stands there, and measure static and running pressure."
         ),
-        source=_PRACTICE,
+        source=PRACTICE,
         year=2024,
         holds=lambda at: at.complained("low_pressure"),
     ),
@@ -452,7 +258,7 @@ FIRST: tuple[First, ...] = (
     First(
         id="manganese",
         sentence="Iron brings manganese: test it before a filter is chosen; it wants another pH.",
-        source=_PRACTICE,
+        source=PRACTICE,
         year=2024,
         holds=lambda at: (
             at.home.private and at.surely("iron", 0.3) and "manganese" not in at.water.values

@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from dataclasses import field
+
 from ..analytes import ANALYTES, Kind
 from ..home import Home
+from ..ranges import Verdict
 from ..record import record
 from ..testing.complaints import Complaint
 from ..testing.finding import Finding, Weight
@@ -16,7 +20,7 @@ from ..units import MG_L_PER_GPG
 @record
 class At:
     """What the rules of this module look at: the raw water with what it means, the home, the
-    complaints, and every glass that was drawn.
+    complaints, every glass that was drawn, and what is wanted of what was found [canonical unit].
     """
 
     water: Water
@@ -24,6 +28,7 @@ class At:
     home: Home
     complaints: tuple[Complaint, ...] = ()
     samples: tuple[Sample, ...] = ()
+    targets: Mapping[str, tuple[float | None, str]] = field(default_factory=dict)
 
     def finding(self, *analytes: str) -> Finding | None:
         """The first finding on one of these that asks for something."""
@@ -126,3 +131,29 @@ def kit_says_health(at: At) -> bool:
         and not certified(at, f.analyte)
         for f in at.meaning.findings
     )
+
+
+#: what is complained of at the drinking tap alone
+_TASTES = frozenset({"taste", "metal_taste"})
+
+
+def good_at_the_tap(at: At) -> bool:
+    """Whether all that is complained of is a taste, and a glass behind what stands at the drinking
+    tap shows that it takes out what explains it. Chloramine is no more than the total chlorine."""
+    told = {c.id for c in at.complaints}
+    if not told or not all(c.sign in _TASTES for c in at.complaints):
+        return False
+    found = {f.analyte for f in at.meaning.findings if told & set(f.explains)}
+    # a pitcher is one of the ways that are compared, each with what it costs a year
+    taps = {d.id for d in at.home.in_place if d.of.scope == "tap" and d.kind != "jug"}
+    behind = [water_of(s) for s in at.samples if s.device in taps and not s.just_changed]
+    return bool(found) and any(all(_taken_out(at, a, w) for a in found) for w in behind)
+
+
+def _taken_out(at: At, analyte: str, behind: Water) -> bool:
+    target, op = at.targets.get(analyte, (None, ""))
+    r = behind.range(analyte)
+    if r is None and analyte == "chlorine_combined":
+        r = behind.range("chlorine_total")
+    met = r is not None and target is not None and r.at_most(target) is Verdict.MET
+    return met and op == "at_most"

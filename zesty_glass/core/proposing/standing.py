@@ -58,17 +58,17 @@ def service_first(
     wanted: tuple[str, ...],
 ) -> tuple[Suggested, ...]:
     """What stands there and fails at all that is asked for is serviced, or set right, before
-    anything new; a health finding is not made to wait for it.
+    anything new; a health finding that it does not work on is not made to wait for it.
     """
-    if any(f.weight is Weight.HEALTH for f in meaning.findings):
-        return lines
-    asked = {f.analyte for f in meaning.findings if f.explains} or set(wanted)
+    health = {f.analyte for f in meaning.findings if f.weight is Weight.HEALTH}
+    told = {f.analyte for f in meaning.findings if f.explains and f.analyte != "colour"}
+    asked = told or set(wanted)
     ways = {
         code_of(j.id, j.verdict)
         for j in in_place
         if j.verdict in ("service", "set_right")
         and asked
-        and asked <= set(IN_PLACE[j.kind].works_on)
+        and asked | health <= set(IN_PLACE[j.kind].works_on)
         and (j.scope == "house" or not meaning.unexplained)
     }
     first = [x for x in lines if [s.item for s in x.option.stages] in [[w] for w in ways]]
@@ -125,6 +125,21 @@ def cause_first(
     if meaning.unexplained:
         return _nothing_ahead(lines, CAUSE_FIRST)
     return _nothing_ahead(lines, WISH_FIRST) if untested_wish else lines
+
+
+TASTE_THERE = (
+    "What stands at the drinking tap takes out what is tasted: it is kept, and drunk from."
+)
+
+
+def taste_there(
+    lines: tuple[Suggested, ...], good: bool, meaning: Meaning
+) -> tuple[Suggested, ...]:
+    """Where a taste is all that is complained of, and what stands there takes it out, nothing more
+    is bought for it; a health finding keeps its order."""
+    if not good or any(f.weight is Weight.HEALTH for f in meaning.findings):
+        return lines
+    return _nothing_ahead(lines, TASTE_THERE)
 
 
 SUPPLY_FIRST = (

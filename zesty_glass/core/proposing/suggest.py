@@ -27,7 +27,7 @@ from ..treating.option import Option, StageChoice
 from .answered import complaints_left, reaches, unanswered
 from .beside import alike, candidates, larger, tried
 from .first import first_steps
-from .looked_at import At
+from .looked_at import At, good_at_the_tap
 from .ranking import Grade, Grader, order
 from .reasons import asks_for_nothing, needs_nothing, still_to_test
 from .rows import wanted_of
@@ -39,6 +39,7 @@ from .standing import (
     padded_last,
     service_first,
     supply_first,
+    taste_there,
     waiting_first,
     ways_on,
     ways_within,
@@ -131,12 +132,30 @@ def suggest(
     )
     had = _softened_here(home, samples)
     grader = Grader(water, meaning, home, settings, by_code, measured, targets, complaints, had)
-    case = _Case(meaning, home, settings, years, by_code, looked_for, grader, in_place, had)
+    at = At(
+        water=water,
+        meaning=meaning,
+        home=home,
+        complaints=complaints,
+        samples=samples,
+        targets=targets,
+    )
+    case = _Case(
+        meaning,
+        home,
+        settings,
+        years,
+        by_code,
+        looked_for,
+        grader,
+        in_place,
+        had,
+        good_at_the_tap(at),
+    )
     ranked = _ranked(case, found)
     open_still = unanswered(meaning, ranked, found.left_out) or complaints_left(
         meaning, ranked, complaints
     )
-    at = At(water=water, meaning=meaning, home=home, complaints=complaints, samples=samples)
     tonight = tuple(t for t in meaning.tonight if t not in open_still)
     facts = Facts(
         water=water,
@@ -187,7 +206,8 @@ def _look(water: Water, meaning: Meaning, home: Home, rules: Rules) -> _Looked:
 
 
 class _Case(NamedTuple):
-    """One question: what it hangs on, in one hand. ``had``: what a softener here answers."""
+    """One question: what it hangs on, in one hand. ``had``: what a softener here answers;
+    ``good_at_the_tap``: what stands there takes out what is tasted."""
 
     meaning: Meaning
     home: Home
@@ -198,6 +218,7 @@ class _Case(NamedTuple):
     grader: Grader
     in_place: tuple[Judged, ...]
     had: frozenset[str]
+    good_at_the_tap: bool
 
     def told(
         self, n: int, c: Combination, held: _Held | None
@@ -252,6 +273,7 @@ def _ranked(case: _Case, found: Found) -> tuple[Suggested, ...]:
     waiting = waiting_first(reasoned, case.home, case.meaning, case.grader.presses)
     looking = cause_first(waiting, case.meaning, case.grader.of_need, case.looked_for.untested_wish)
     called = supply_first(looking, case.home, case.meaning)
+    called = taste_there(called, case.good_at_the_tap, case.meaning)
     serviced = service_first(called, case.in_place, case.meaning, case.looked_for.wanted)
     return tuple(
         keeping(line, going_on, case.items)
