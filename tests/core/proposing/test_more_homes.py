@@ -12,6 +12,7 @@ from zesty_glass.core.home import Care, Source, Wish
 from zesty_glass.core.proposing.ranking import FOR_IRON_ALONE, WAIT, WAIT_FOR_AIR
 from zesty_glass.core.proposing.rows import AS_WISHED, wanted_of
 from zesty_glass.core.proposing.standing import (
+    BEYOND_FIRST,
     CAUSE_FIRST,
     SUPPLY_FIRST,
     WISH_FIRST,
@@ -23,6 +24,7 @@ from zesty_glass.core.ranges import Range
 from zesty_glass.core.rules import Rules
 from zesty_glass.core.testing.complaints import Complaint
 from zesty_glass.core.testing.findings import Meaning, meaning
+from zesty_glass.core.testing.value import Value
 from zesty_glass.demo.catalogue import demo_items
 
 GPG = 17.118
@@ -96,6 +98,54 @@ class NotExplained(unittest.TestCase):
         self.assertNotEqual(wished.lines[0].ahead, CAUSE_FIRST)
 
 
+class Lamps(unittest.TestCase):
+    """Bacteria in words, as laboratories report them, and a lamp whose other tests are open."""
+
+    def found(self, *drop, **more):
+        values = {k: v for k, v in CLEAN_WELL.items() if k not in ("coliform", *drop)}
+        values |= {"uvt": 90.0, "turbidity": 0.3, **more}
+        drawn = water(**{k: v for k, v in values.items() if v is not None})
+        drawn.values["coliform"] = Value(
+            analyte="coliform",
+            unit="",
+            range=None,
+            words="present",
+            laboratory=True,
+            certified=True,
+        )
+        place = home()
+        m = meaning(drawn, place, (), Rules())
+        return suggest(drawn, m, place, settings(), Rules(), demo_items())
+
+    def test_a_lamp_is_proposed_with_the_test_that_is_open(self):
+        s = self.found("hydrogen_sulfide")
+        first = s.lines[0]
+        self.assertEqual((first.option.name, s.unanswered), ("Sediment filter + UV", ""))
+        self.assertIn("Hydrogen sulfide not tested: at most 0.05 mg/L here.", first.open)
+        self.assertEqual((first.health, first.leaves), (0.95, ()))
+        self.assertEqual(self.found().lines[0].health, 1.0)
+
+    def test_what_changes_the_water_ahead_is_open_and_not_against_it(self):
+        s = self.found("hydrogen_sulfide", iron=1.2)
+        self.assertEqual(s.lines[0].option.name, "Iron filter + Sediment filter + UV")
+
+    def test_without_its_transmittance_or_in_dark_water_none_is(self):
+        for more in ({"uvt": None}, {"uvt": 60.0}):
+            with self.subTest(more):
+                s = self.found(**more)
+                self.assertFalse([x for x in s.lines if "UV" in x.option.name])
+
+    def test_clean_lake_water_ends_in_a_lamp_all_the_same(self):
+        values = {**SOFT_TOWN, "coliform": 0.0, "uvt": 93.0, "turbidity": 0.3, "tannin": 0.0}
+        values |= {"manganese": 0.0, "hydrogen_sulfide": 0.0}
+        _, lake = asked(values, source=Source.LAKE)
+        self.assertEqual((ideas(lake)[0], lake.wanted), ("Sediment filter + UV", ("coliform",)))
+        _, well = asked(values, source=Source.WELL_DRILLED)
+        self.assertEqual(ideas(well)[0], "Do nothing")
+        _, open_still = asked({k: v for k, v in values.items() if k != "uvt"}, source=Source.LAKE)
+        self.assertNotIn("coliform", open_still.wanted)
+
+
 class SaidAndDone(unittest.TestCase):
     """What is said before buying, and what stands first, say the same."""
 
@@ -107,6 +157,12 @@ class SaidAndDone(unittest.TestCase):
         self.assertEqual(ideas(well)[0], "Sediment filter + UV")
         _, more = asked({**values, "nitrate_n": 14.0}, **TOWN)  # which a line does answer
         self.assertNotEqual(more.lines[0].ahead, SUPPLY_FIRST)
+
+    def test_more_than_a_bed_takes_is_a_specialists_before_a_bed_is_sold(self):
+        _, s = asked({**CLEAN_WELL, "hydrogen_sulfide": 7.0}, ("egg_smell",))
+        self.assertEqual((ideas(s)[0], s.lines[0].ahead), ("Do nothing", BEYOND_FIRST))
+        _, less = asked({**CLEAN_WELL, "hydrogen_sulfide": 1.5}, ("egg_smell",))
+        self.assertEqual(ideas(less)[0], "Iron filter")
 
     def test_what_is_wished_less_of_is_tested_before_something_else_is_sold(self):
         wish = (Wish(analyte="sodium"),)

@@ -80,16 +80,14 @@ class Questions(unittest.TestCase):
         self.assertIn("disputed", told.ways[1].why)
 
     def test_tannin_in_hard_water_has_a_tank_of_its_own(self):
-        def bed(hardness):
-            values = {"tannin": 1.5, "hardness": hardness}
-            return asked(values, wanted=("tannin",), kinds=("tannin",))["tannin_bed"]
+        def bed(hardness, wanted=("tannin", "hardness")):
+            values = {"tannin": 1.5} if hardness is None else {"tannin": 1.5, "hardness": hardness}
+            return asked(values, wanted=wanted, kinds=("mixed_bed",))["tannin_bed"]
 
         self.assertEqual(bed(250.0), [True, False])
         self.assertEqual(bed(80.0), [False, True])
-        self.assertEqual(
-            asked({"tannin": 1.5}, wanted=("tannin",), kinds=("mixed_bed",))["tannin_bed"],
-            [None, None],
-        )
+        self.assertEqual(bed(20.0, ("tannin",)), [True, False])  # nothing there to soften
+        self.assertEqual(bed(None), [None, None])
 
     def test_fluoride_is_a_question_of_the_tap(self):
         self.assertEqual(asked({}, wanted=("fluoride",))["house_or_tap"], [True, None])

@@ -8,11 +8,16 @@ from ..analytes import ANALYTES
 from ..home import SURFACE
 from .first_health import HEALTH
 from .first_rule import PRACTICE, First
-from .looked_at import At, acid, cold_tap_smells, good_at_the_tap, hard_behind, idle_filter
+from .looked_at import (
+    At,
+    acid,
+    beyond_a_bed,
+    cold_tap_smells,
+    good_at_the_tap,
+    hard_behind,
+    idle_filter,
+)
 
-BED_IRON, BED_SULFIDE = 10.0, 5.0
-"""Most iron and hydrogen sulfide that a single filter bed is sold for [mg/L]: trade practice
-(2024)."""
 LEAST_UVT = 75.0
 """Transmittance under which a class A lamp of a house is not sold [%]: trade practice (2024), the
 lowest of makers' tables."""
@@ -61,7 +66,7 @@ FIRST: tuple[First, ...] = (
         ),
         source=PRACTICE,
         year=2024,
-        holds=lambda at: at.surely("iron", BED_IRON) or at.surely("hydrogen_sulfide", BED_SULFIDE),
+        holds=beyond_a_bed,
     ),
     First(
         id="aquarium",

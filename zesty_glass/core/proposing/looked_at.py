@@ -97,6 +97,16 @@ def cold_tap_smells(at: At) -> bool:
     return at.surely("hydrogen_sulfide", 0.05)
 
 
+BED_IRON, BED_SULFIDE = 10.0, 5.0
+"""Most iron and hydrogen sulfide that a single filter bed is sold for [mg/L]: trade practice
+(2024)."""
+
+
+def beyond_a_bed(at: At) -> bool:
+    """Whether there is surely more iron or sulfide than one bed is sold for."""
+    return at.surely("iron", BED_IRON) or at.surely("hydrogen_sulfide", BED_SULFIDE)
+
+
 def acid(at: At) -> bool:
     """Whether the water is surely acid."""
     f, ph = at.finding("ph"), at.water.range("ph")

@@ -35,7 +35,7 @@ from ..treating.report import Check
 from ..treating.stages import takes_dissolved_matter
 from ..treating.stages.conditioner import ConditionerFigures
 from ..treating.stages.softener_size import SoftenerFigures
-from ..treating.stream import Quantity, source_stream
+from ..treating.stream import INACTIVATED, TESTS_OPEN, Quantity, source_stream
 
 NOT_ESTABLISHED = 0.5  # what a health claim without a certificate counts, of what it says
 TEST_COST = 60.0  # [money] a laboratory's test of one thing with its post: trade practice (2024)
@@ -84,7 +84,7 @@ def answered(
 
 def _share(after: Quantity, before: Quantity | None, target: float | None, op: str) -> float:
     if after.range is None:
-        return 1.0 if after.words == "absent" or after.words.startswith("inactivated") else 0.0
+        return {"absent": 1.0, INACTIVATED: 1.0, TESTS_OPEN: NEARLY}.get(after.words, 0.0)
     r = after.range
     if target is not None:
         verdict = r.at_most(target) if op == "at_most" else r.at_least(target)

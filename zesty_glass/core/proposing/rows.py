@@ -15,7 +15,7 @@ from ..testing.complaints import Complaint
 from ..testing.finding import Finding, Weight
 from ..testing.findings import Meaning
 from ..treating.line import FROM_PLUMBING, LineReport
-from ..treating.stream import Quantity
+from ..treating.stream import INACTIVATED, TESTS_OPEN, Quantity
 from ..units import MG_L_PER_GPG
 
 #: where no limit governs: what the customer would want, with its reason [canonical unit]
@@ -186,6 +186,9 @@ def _words_verdict(q: Quantity) -> Verdict:
     return Verdict.NOT_MET if q.words == "present" else Verdict.UNKNOWN
 
 
+OPEN_FIRST = "its open tests first"
+
+
 def _change(
     before: Quantity | None, q: Quantity | None, has_stages: bool, today: bool
 ) -> tuple[str, str]:
@@ -194,7 +197,9 @@ def _change(
     same = before is not None and q.range == before.range and q.words == before.words
     if not has_stages or (today and same and q.evidence is not Level.NO_CLAIM):
         return "today", q.note
-    if q.words.startswith("inactivated"):
+    if q.words == TESTS_OPEN:
+        return "inactivated", f"{OPEN_FIRST}; {q.note}"
+    if q.words == INACTIVATED:
         return "inactivated", q.note
     if q.range is None and before is not None and before.range is None and q.words == before.words:
         return "stays", ""

@@ -147,6 +147,10 @@ def _without_salt(f: Facts) -> bool | None:
     return True if f.home.brine_forbidden else None
 
 
+def _mixed(f: Facts) -> bool | None:
+    return _both(f.at_most("hardness", SOFT_ENOUGH), "hardness" in f.wanted)
+
+
 def _tastes_of_it(f: Facts) -> bool:
     r = f.range("tds")
     return r is not None and r.best > TASTED_TDS
@@ -218,16 +222,16 @@ SCHOOLS = (
         applies=lambda f: bool({"tannin", "mixed_bed"} & f.kinds) and "tannin" in f.wanted,
         ways=(
             _Way(
-                "A tank of its own, behind the softener",
-                "where the water is hard or there is room for two",
+                "A tank of its own, behind a softener where the water is hard",
+                "where the water is hard, or needs no softening at all",
                 "each resin is renewed by its own rule, and the hard water does not foul it",
-                lambda f: _no(f.at_most("hardness", SOFT_ENOUGH)),
+                lambda f: _no(_mixed(f)),
             ),
             _Way(
                 "A mixed bed",
-                "where the water is 5 gpg at most and there is room for one tank",
+                "where the water is 5 gpg at most, is to be softened too, and room is for one tank",
                 "one valve and one brine tank; its media lasts shorter, neither part at its best",
-                lambda f: f.at_most("hardness", SOFT_ENOUGH),
+                _mixed,
             ),
         ),
     ),

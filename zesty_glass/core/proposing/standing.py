@@ -127,6 +127,22 @@ def cause_first(
     return _nothing_ahead(lines, WISH_FIRST) if untested_wish else lines
 
 
+BEYOND_FIRST = (
+    "More than a filter bed takes for long: the well is looked at and a specialist designs it"
+    " before a bed is bought."
+)
+
+
+def beyond_first(
+    lines: tuple[Suggested, ...], beyond: bool, meaning: Meaning
+) -> tuple[Suggested, ...]:
+    """Where there is more iron or sulfide than beds are sold for, no bed stands first; a health
+    finding keeps its order."""
+    if not beyond or any(f.weight is Weight.HEALTH for f in meaning.findings):
+        return lines
+    return _nothing_ahead(lines, BEYOND_FIRST)
+
+
 TASTE_THERE = (
     "What stands at the drinking tap takes out what is tasted: it is kept, and drunk from."
 )

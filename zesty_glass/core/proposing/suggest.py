@@ -5,10 +5,11 @@ against.
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from dataclasses import replace
 from typing import NamedTuple
 
 from ..errors import RuleError
-from ..home import Home, Wish
+from ..home import SURFACE, Home, Wish
 from ..rules import Rules, Settings
 from ..searching.found import Combination, Found, places
 from ..searching.scores import UNKNOWN
@@ -16,7 +17,9 @@ from ..searching.search import Progress, search
 from ..testing.complaints import Complaint
 from ..testing.finding import Finding, Weight
 from ..testing.findings import Meaning
+from ..testing.judged import judge
 from ..testing.tonight import STRICT_SODIUM
+from ..testing.value import Value
 from ..testing.water import Sample, Water
 from ..treating.in_place import Judged, said_first
 from ..treating.items import Item, SystemFigures
@@ -27,12 +30,13 @@ from ..treating.option import Option, StageChoice
 from .answered import complaints_left, reaches, unanswered
 from .beside import alike, candidates, larger, tried
 from .first import first_steps
-from .looked_at import At, good_at_the_tap
+from .looked_at import At, beyond_a_bed, good_at_the_tap
 from .ranking import Grade, Grader, order
 from .reasons import asks_for_nothing, needs_nothing, still_to_test
 from .rows import wanted_of
 from .schools import Facts, schools
 from .standing import (
+    beyond_first,
     cause_first,
     clinic_first,
     keeping,
@@ -125,13 +129,14 @@ def suggest(
     """
     items = tuple(catalogue)
     by_code = {i.code: i for i in items} | dict(kept or {})
-    looked_for = _look(water, meaning, home, rules)
+    sought, drawn_on = _as_surface(water, meaning, home, rules, settings)
+    looked_for = _look(drawn_on, sought, home, rules)
     wanted, targets = looked_for.wanted, looked_for.targets
     found = search(
-        water, meaning.colour, home, settings, items, wanted, years, measured, targets, progress
+        drawn_on, meaning.colour, home, settings, items, wanted, years, measured, targets, progress
     )
     had = _softened_here(home, samples)
-    grader = Grader(water, meaning, home, settings, by_code, measured, targets, complaints, had)
+    grader = Grader(drawn_on, sought, home, settings, by_code, measured, targets, complaints, had)
     at = At(
         water=water,
         meaning=meaning,
@@ -141,7 +146,7 @@ def suggest(
         targets=targets,
     )
     case = _Case(
-        meaning,
+        sought,
         home,
         settings,
         years,
@@ -151,6 +156,7 @@ def suggest(
         in_place,
         had,
         good_at_the_tap(at),
+        beyond_a_bed(at),
     )
     ranked = _ranked(case, found)
     open_still = unanswered(meaning, ranked, found.left_out) or complaints_left(
@@ -185,6 +191,32 @@ def suggest(
     )
 
 
+def _as_surface(
+    water: Water, meaning: Meaning, home: Home, rules: Rules, settings: Settings
+) -> tuple[Meaning, Water]:
+    """What is looked for, and in which water: surface water carries microbes whatever one clean
+    sample said, once the transmittance is known that a lamp is chosen by.
+
+    Source: US EPA, surface water treatment rules (1989).
+    """
+    found = any(f.analyte in ("coliform", "e_coli") for f in meaning.findings if _grave(f))
+    if home.source not in SURFACE or found or not {"coliform", "uvt"} <= water.values.keys():
+        return meaning, water
+    present = Value(
+        analyte="coliform", unit="", range=None, words="present", laboratory=True, certified=True
+    )
+    asks = judge("coliform", present, rules, settings.units)
+    findings = (*((asks,) if asks is not None else ()), *meaning.findings)
+    return (
+        replace(meaning, findings=findings),
+        replace(water, values={**water.values, "coliform": present}),
+    )
+
+
+def _grave(f: Finding) -> bool:
+    return f.weight is Weight.HEALTH
+
+
 class _Looked(NamedTuple):
     """What is looked for: analytes with the targets they are held against, what is wished less of,
     of that what a diet asks, and whether something is wished less of that is not tested."""
@@ -207,7 +239,8 @@ def _look(water: Water, meaning: Meaning, home: Home, rules: Rules) -> _Looked:
 
 class _Case(NamedTuple):
     """One question: what it hangs on, in one hand. ``had``: what a softener here answers;
-    ``good_at_the_tap``: what stands there takes out what is tasted."""
+    ``good_at_the_tap``: what stands there takes out what is tasted; ``beyond``: more than a bed
+    takes."""
 
     meaning: Meaning
     home: Home
@@ -219,6 +252,7 @@ class _Case(NamedTuple):
     in_place: tuple[Judged, ...]
     had: frozenset[str]
     good_at_the_tap: bool
+    beyond: bool
 
     def told(
         self, n: int, c: Combination, held: _Held | None
@@ -274,6 +308,7 @@ def _ranked(case: _Case, found: Found) -> tuple[Suggested, ...]:
     looking = cause_first(waiting, case.meaning, case.grader.of_need, case.looked_for.untested_wish)
     called = supply_first(looking, case.home, case.meaning)
     called = taste_there(called, case.good_at_the_tap, case.meaning)
+    called = beyond_first(called, case.beyond, case.meaning)
     serviced = service_first(called, case.in_place, case.meaning, case.looked_for.wanted)
     return tuple(
         keeping(line, going_on, case.items)

@@ -9,7 +9,7 @@ from dataclasses import replace
 from ..analytes import ANALYTES, Kind
 from ..ranges import Range
 from ..record import record
-from ..treating.stream import Quantity
+from ..treating.stream import INACTIVATED, TESTS_OPEN, Quantity
 
 UNKNOWN = -1e12  # nobody can say: worse than anything that is known
 OPEN = -1e11  # a range without an upper end
@@ -56,9 +56,9 @@ def score(
     if q is None:
         return Score(best=UNKNOWN, worst=UNKNOWN)
     if q.range is None:
-        known = {"absent": 0.0, "present": -1.0}.get(
-            q.words, 0.0 if q.words.startswith("inactivated") else UNKNOWN
-        )
+        if q.words == TESTS_OPEN:  # it may do all, or nothing
+            return Score(best=0.0, worst=-1.0)
+        known = {"absent": 0.0, "present": -1.0, INACTIVATED: 0.0}.get(q.words, UNKNOWN)
         return Score(best=known, worst=known)
     r = q.range
     if analyte == "ph":

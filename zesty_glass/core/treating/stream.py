@@ -10,6 +10,11 @@ from ..record import record
 from ..testing.colour import ColourFinding
 from ..testing.water import Water
 
+#: what becomes of microbes at a lamp that nothing stops
+INACTIVATED = "inactivated at the lamp"
+#: the same where the transmittance is measured, and another test that the lamp wants is still open
+TESTS_OPEN = "inactivated, its tests still open"
+
 
 @record
 class Quantity:

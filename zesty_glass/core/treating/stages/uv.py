@@ -20,7 +20,7 @@ from ..figures import FINE_UM, Fault, Figures
 from ..items import Need
 from ..place import drop_at, item_pressure, place_checks
 from ..report import Check, Due, Figure, StageReport
-from ..stream import Quantity
+from ..stream import INACTIVATED, TESTS_OPEN, Quantity
 from ..technology import Technology, at
 from .common import StageInput, dues, effects, electricity, report, working
 
@@ -323,8 +323,18 @@ def _may_stand(inp: StageInput, f: UvFigures, need: float) -> list[Check]:
     return [*checks, *_lamp_space(inp, f), *_limited(inp), told("uv.first_use", "say")]
 
 
-def _behind(inp: StageInput, good: bool) -> dict[str, Quantity]:
-    """Microbes that are there are inactivated at the lamp, where nothing stops it or is open."""
+def _said_of_microbes(inp: StageInput, checks: list[Check]) -> str:
+    """What becomes of microbes at the lamp; empty where nobody can say."""
+    statuses = {c.status for c in checks}
+    if "stop" in statuses:
+        return ""
+    if "unknown" not in statuses:
+        return INACTIVATED
+    return "" if inp.stream.range("uvt") is None else TESTS_OPEN
+
+
+def _behind(inp: StageInput, said: str) -> dict[str, Quantity]:
+    """Microbes that are there are inactivated at the lamp, where nothing stops it."""
     item = inp.item
     changes, _ = effects(item, inp.stream)
     for name in ("coliform", "e_coli"):
@@ -332,10 +342,10 @@ def _behind(inp: StageInput, good: bool) -> dict[str, Quantity]:
         if q is not None and q.words == "present":
             changes[name] = Quantity(
                 range=None,
-                state="predicted" if good else "unknown",
-                words="inactivated at the lamp" if good else "",
+                state="predicted" if said else "unknown",
+                words=said,
                 evidence=item.effects[0].evidence.level if item.effects else Level.MAKER_STATES,
-                established=good and bool(item.effects),
+                established=bool(said) and bool(item.effects),
                 note="laboratory after disinfection closes it",
             )
     return changes
@@ -355,7 +365,6 @@ def run(inp: StageInput) -> StageReport:
     assert isinstance(f, UvFigures)
     need = design_flow(inp)
     checks = _may_stand(inp, f, need)
-    good = not any(c.status in ("stop", "unknown") for c in checks)
     powered = _powered_days(inp)
     stretched = DAYS_PER_YEAR / powered if powered else 1
     months = f.lamp_days / DAYS_PER_MONTH * stretched
@@ -363,7 +372,7 @@ def run(inp: StageInput) -> StageReport:
     why = f"{f.watts:g} W, {kwh:.0f} kWh a year"
     return report(
         inp,
-        inp.stream.with_(_behind(inp, good)),
+        inp.stream.with_(_behind(inp, _said_of_microbes(inp, checks))),
         checks,
         figures=lambda: (*_flow_figure(inp, f, need), _design_figure(inp, need)),
         settings=(("Lamp", f"{f.lamp_days:g} days powered"),),
