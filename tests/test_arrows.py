@@ -21,6 +21,7 @@ MAY = {
     "cli": {"core", "catalogue", "documents", "records", "standins", "work", "api", "demo"},
 }
 #: lines of a file; data may have more
+WIDEST = 100
 LONGEST, DATA = 500, {"core/rules.py"}
 #: the rooms of the core, each built on those before it; a file beside the rooms that is not named
 #: here is foundation
@@ -106,6 +107,20 @@ class Arrows(unittest.TestCase):
             if len(f.read_text().splitlines()) > LONGEST
         }
         self.assertLessEqual(long, DATA)
+
+    def test_no_line_is_wider_than_the_formatters_let_it(self):
+        root = PACKAGE.parent
+        own = [*PACKAGE.rglob("*.py"), *(root / "tests").rglob("*.py")]
+        page = (root / "web" / "src").rglob("*")
+        own += [f for f in page if f.suffix in (".ts", ".tsx", ".css")]
+        wide = [
+            f"{f.relative_to(root)}:{n}"
+            for f in own
+            if "generated" not in f.name
+            for n, line in enumerate(f.read_text().splitlines(), 1)
+            if len(line) > WIDEST
+        ]
+        self.assertEqual(wide, [])
 
     def test_the_core_needs_the_standard_library_only(self):
         for file in (PACKAGE / "core").rglob("*.py"):

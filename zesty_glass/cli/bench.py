@@ -370,8 +370,8 @@ def page() -> dict[str, Any]:
                         _until(
                             "[...document.querySelectorAll('[role=radio]')].find((e) =>"
                             f" e.textContent === '{years}')",
-                            "document.querySelector('[data-testid=cost-chart]').getAttribute('aria-label').includes('over"
-                            f" {years} years')",
+                            "document.querySelector('[data-testid=cost-chart]')"
+                            f".getAttribute('aria-label').includes('over {years} years')",
                         )
                     )
                 )

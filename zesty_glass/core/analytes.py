@@ -69,7 +69,8 @@ POSSIBLE: dict[str, tuple[float, float]] = {
 
 
 def _a(id: str, name: str, unit: str, kind: Kind, test: str, **more: object) -> Analyte:
-    return Analyte(id=id, name=name, unit=unit, kind=kind, test=test, **more)  # type: ignore[arg-type]
+    told = {"id": id, "name": name, "unit": unit, "kind": kind, "test": test, **more}
+    return Analyte(**told)  # type: ignore[arg-type]
 
 
 _LAB = {"laboratory_only": True}

@@ -25,7 +25,8 @@ def demo_instruments(today: date) -> tuple[Instrument, ...]:
     k = InstrumentKind
 
     def kit(id: str, name: str, kind: InstrumentKind, analyte: str, **more: object) -> Instrument:
-        return Instrument(id=id, name=name, kind=kind, analyte=analyte, simulated=True, **more)  # type: ignore[arg-type]
+        told = {"id": id, "name": name, "kind": kind, "analyte": analyte, **more}
+        return Instrument(simulated=True, **told)  # type: ignore[arg-type]
 
     return (
         kit(

@@ -1,6 +1,6 @@
 /**
- * Where one is: the page's title, a way past the head for who goes by keys, and focus on the heading
- * of a view that was just opened.
+ * Where one is: the page's title, a way past the head for who goes by keys, and focus on the
+ * heading of a view that was just opened.
  */
 import { useEffect, useRef, type ReactElement } from "react";
 import { useLocation } from "react-router";

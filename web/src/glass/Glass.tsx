@@ -139,8 +139,14 @@ function Crystals({ hard, s }: { hard: [number, number]; s: Size }): ReactElemen
         return (
           <path
             key={i}
-            transform={`translate(${x.toFixed(2)} ${y.toFixed(2)}) rotate(${(halton(i + 1, 5) * 70 - 35).toFixed(0)})`}
-            d={`M${-a},${a * 0.55}L${-a * 0.45},${-a * 0.75}L${a},${-a * 0.55}L${a * 0.45},${a * 0.75}Z`}
+            transform={
+              `translate(${x.toFixed(2)} ${y.toFixed(2)}) ` +
+              `rotate(${(halton(i + 1, 5) * 70 - 35).toFixed(0)})`
+            }
+            d={
+              `M${-a},${a * 0.55}L${-a * 0.45},${-a * 0.75}` +
+              `L${a},${-a * 0.55}L${a * 0.45},${a * 0.75}Z`
+            }
             fill={solid ? "#FFFFFC" : "none"}
             stroke={EDGE}
             strokeWidth={s.fine * (solid ? 0.95 : 0.8)}
@@ -361,7 +367,8 @@ const SHADE = `M${50 + half(YS) - 7},${YS} L${50 + half(G.floor) - 7},${G.floor 
 function Rust({ ferric, s }: { ferric: number; s: Size }): ReactElement | null {
   if (ferric <= 0.15 || !s.mid) return null;
   const most = Math.min(3, ferric);
-  const from = `M${50 - half(G.floor)},${G.floor + 8} Q30,${G.floor - 2 - 3 * most} 46,${G.floor - 0.5}`;
+  const from =
+    `M${50 - half(G.floor)},${G.floor + 8} ` + `Q30,${G.floor - 2 - 3 * most} 46,${G.floor - 0.5}`;
   return (
     <path
       d={`${from} T74,${G.floor - 1 - most} L90,${G.floor + 8}Z`}

@@ -69,7 +69,9 @@ export function DueToday(): ReactElement | null {
               }
             >
               <span
-                className={`num text-[19px] font-d whitespace-nowrap ${r.late ? "text-zest-ink" : ""}`}
+                className={
+                  "num text-[19px] font-d whitespace-nowrap " + (r.late ? "text-zest-ink" : "")
+                }
               >
                 {r.when}
               </span>

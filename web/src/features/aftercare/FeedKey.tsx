@@ -34,7 +34,8 @@ function Feeds({ home }: { home: string | null }): ReactElement {
         {home === null
           ? "Your jobs and what falls due, for any calendar program. Whoever has the address can " +
             "read it: give it to nobody."
-          : "What is planned and falls due at this home, for any calendar program. Whoever has the " +
+          : "What is planned and falls due at this home, for any calendar program. Whoever has " +
+            "the " +
             "address can read it: give it to the household alone."}
       </p>
       {path !== "" && (

@@ -6,7 +6,7 @@ import { dayLong } from "../../app/when";
 import { useState, type ReactElement } from "react";
 
 import { useInstruments } from "../../api/hooks";
-import { newId } from "../../app/names";
+import { newId, listed } from "../../app/names";
 import { StrikeKey } from "../../ui/StrikeKey";
 import { said, today } from "./dates";
 import type { Doing, FollowUp, JobView, Proved } from "./hooks";
@@ -138,8 +138,8 @@ function MadeRow({ row, onDo }: { row: Row; onDo: (d: Doing) => void }): ReactEl
   return (
     <li className="flex gap-4 items-center border-b border-rule py-1 text-m">
       <span className={`flex-1 ${r.struck_at ? "line-through text-ink-2" : ""}`}>
-        <b>{NAMES[r.analyte] ?? r.analyte}</b> {row.said}, {placeOf(row)}, by {r.instrument.name},{" "}
-        {dayLong(r.made_at)}
+        <b>{NAMES[r.analyte] ?? r.analyte}</b> {listed(row.said, placeOf(row))}, by{" "}
+        {r.instrument.name}, {dayLong(r.made_at)}
         {r.by ? `, ${r.by}` : ""}
       </span>
       {r.struck_at ? (

@@ -57,7 +57,8 @@ export function CostSlip({ cost, currency, units }: Props): ReactElement {
                 <span className="block text-s text-ink-2">
                   {l.interval_months === null
                     ? `${money(l.price, currency, true)} ${l.why}`
-                    : `${priceEvery(l.price, l.interval_months, currency)}, ${timesOf(l.times)}; ${l.why}`}
+                    : `${priceEvery(l.price, l.interval_months, currency)}, ` +
+                      `${timesOf(l.times)}; ${l.why}`}
                 </span>
               </td>
               <td className="py-1 text-right font-semibold whitespace-nowrap">

@@ -31,7 +31,11 @@ export function EvidenceMark({ level }: { level: string | null | undefined }): R
             d={`${Array.from({ length: 10 }, (_, i) => {
               const a = (i / 10) * 6.283;
               const b = ((i + 0.5) / 10) * 6.283;
-              return `${i ? "L" : "M"}${7.5 * Math.cos(a)},${7.5 * Math.sin(a)}L${5.8 * Math.cos(b)},${5.8 * Math.sin(b)}`;
+              const [out, back] = [a, b].map((t, k) => {
+                const r = k === 0 ? 7.5 : 5.8;
+                return `${r * Math.cos(t)},${r * Math.sin(t)}`;
+              });
+              return `${i ? "L" : "M"}${out ?? ""}L${back ?? ""}`;
             }).join("")}Z`}
             fill="var(--ink)"
           />
@@ -204,7 +208,10 @@ export function Tubs({
             clipPath={`url(#tub${per}${i}${t.kind})`}
           />
           <path
-            d="M0,2.500h19.500M1,2.500l1.600,6.200q.6,2.300 3,2.300h8.300q2.400,0 3,-2.300L18.500,2.500M5,11v1.800M14.500,11v1.800"
+            d={
+              "M0,2.5h19.5M1,2.5l1.6,6.2q.6,2.3 3,2.3h8.3q2.4,0 3,-2.3L18.5,2.5" +
+              "M5,11v1.8M14.5,11v1.8"
+            }
             fill="none"
             stroke="var(--ink)"
             strokeWidth={1.3}

@@ -75,14 +75,15 @@ export function Tonight({ offer }: Of): ReactElement | null {
 }
 
 function PaymentPlan({ offer }: Of): ReactElement | null {
-  if (!offer.plan) return null;
+  const { plan } = offer;
+  if (!plan) return null;
+  const cents = (sum: string | number): string => money(sum, offer.currency, true);
+  const each = cents(plan.monthly);
   return (
     <p className="mt-3">
-      <b>Payment plan:</b> {money(offer.plan.down, offer.currency, true)} down, {offer.plan.months}{" "}
-      payments of {money(offer.plan.monthly, offer.currency, true)};{" "}
-      {money(offer.plan.total_paid, offer.currency, true)} paid in all, {offer.plan.apr} % a year
-      nominal (APR)
-      {offer.plan.apr_effective != null && `, ${offer.plan.apr_effective} % effective`}.
+      <b>Payment plan:</b> {cents(plan.down)} down, then {plan.months} times {each};{" "}
+      {cents(plan.total_paid)} paid in all, {plan.apr} % a year nominal (APR)
+      {plan.apr_effective != null && `, ${plan.apr_effective} % effective`}.
     </p>
   );
 }

@@ -302,8 +302,8 @@ function Beside({ id, earlier }: { id: string; earlier: Earlier[] }): ReactEleme
           Download the visit file
         </a>
         <p className="text-s text-ink-2 mt-2">
-          One JSON document with readings, lines and catalogue items; <code>./zesty assess</code>{" "}
-          works the same figures out of it.
+          One JSON document with readings, lines and items; <code>./zesty assess</code> works the
+          same figures out of it.
         </p>
       </div>
     </aside>

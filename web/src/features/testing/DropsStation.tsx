@@ -208,11 +208,12 @@ function Counting({
   busy: boolean;
   onKeep: () => void;
 }): ReactElement {
+  const { steps, caution } = procedureOf(kit);
   return (
     <>
       <p className="text-ink-2">
-        {procedureOf(kit).steps.slice(0, -1).join(". ")}. Then tap the field for each drop, or press{" "}
-        <kbd>space</kbd>, and swirl. {procedureOf(kit).caution}
+        {steps.slice(0, -1).join(". ")}. Then tap the field for each drop, or press <kbd>space</kbd>
+        , and swirl. {caution}
       </p>
       <Field n={n} drop={drop} ends={ends} onDrop={() => set((v) => v + 1)} />
       <div className="flex gap-3 mt-3 items-center flex-wrap">

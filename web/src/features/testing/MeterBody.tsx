@@ -19,7 +19,10 @@ export function MeterBody({
   return (
     <g transform="rotate(6 50 40)">
       <path
-        d="M34,-84 h30 a5 5 0 0 1 5 5 V2 l-6,16 v44 l-4,5 H39 l-4,-5 V18 L29,2 V-79 a5 5 0 0 1 5,-5Z"
+        d={
+          "M34,-84 h30 a5 5 0 0 1 5 5 V2 l-6,16 v44 l-4,5 H39 l-4,-5 V18 L29,2 V-79 " +
+          "a5 5 0 0 1 5,-5Z"
+        }
         fill="#FFFFFA"
         stroke="#10302A"
         strokeWidth={1.1}

@@ -81,8 +81,7 @@ function LookedFor({ s, names }: { s: Suggestion; names: Telling["names"] }): Re
   );
   return (
     <p className="text-b text-ink-2 mb-2">
-      Looked for:{" "}
-      {wanted.length ? wanted.join(", ") : "nothing, for nothing was found that asks for it"}. Of{" "}
+      Looked for: {wanted.join(", ") || "nothing, for nothing was found that asks for it"}. Of{" "}
       {many(s.combinations)} combinations these are worth a look.
     </p>
   );

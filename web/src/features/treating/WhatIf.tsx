@@ -19,13 +19,14 @@ function signed(n: number, text: string): string {
 /** Cost, drain and work against the line as it is. */
 function Differs({ w }: { w: Answer }): ReactElement {
   const { view, units } = useVisitContext();
+  const { settings, horizon } = view.visit;
   const cost = Number(w.cost);
   const waste = Math.round(w.waste_gal_year);
   const minutes = Math.round(w.own_minutes);
   return (
     <p className="text-m">
-      {signed(cost, money(Math.abs(cost), view.visit.settings.currency))} over {view.visit.horizon}{" "}
-      years; {signed(waste, volume(Math.abs(w.waste_gal_year), units))} to the drain a year;{" "}
+      {signed(cost, money(Math.abs(cost), settings.currency))} over {horizon} years;{" "}
+      {signed(waste, volume(Math.abs(w.waste_gal_year), units))} to the drain a year;{" "}
       {signed(minutes, `${num(Math.abs(w.own_minutes))} min`)} work
     </p>
   );

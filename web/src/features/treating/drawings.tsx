@@ -50,7 +50,10 @@ function Tank({ kind, brine }: { kind: string; brine: boolean }): ReactElement {
           {Array.from({ length: 10 }, (_, i) => (
             <path
               key={i}
-              d={`M${133 + halton(i + 1, 2) * 20},${150 + halton(i + 1, 3) * 24}l3,-2l2.4,2.6l-3,2Z`}
+              d={
+                `M${133 + halton(i + 1, 2) * 20},${150 + halton(i + 1, 3) * 24}` +
+                "l3,-2l2.4,2.6l-3,2Z"
+              }
               fill="#fff"
               stroke={INK}
               strokeWidth="0.8"

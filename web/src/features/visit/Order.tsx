@@ -36,7 +36,9 @@ function laidOut(at: number, missing: number): number[] {
 function Peel({ ys, at, done }: { ys: number[]; at: number; done: Props["done"] }): ReactElement {
   const yc = ys[at] ?? 24;
   const end = ys[ys.length - 1] ?? yc;
-  const peel = `M10,4 C16,${yc * 0.2} 4,${yc * 0.45} 10,${yc * 0.7} S12,${yc - 8} 12,${yc - 4} c0,9 14,9 14,0 c0,-6 -9,-6 -8,0.5`;
+  const peel =
+    `M10,4 C16,${yc * 0.2} 4,${yc * 0.45} 10,${yc * 0.7} S12,${yc - 8} 12,${yc - 4} ` +
+    "c0,9 14,9 14,0 c0,-6 -9,-6 -8,0.5";
   return (
     <svg
       aria-hidden="true"

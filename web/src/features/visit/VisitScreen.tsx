@@ -265,8 +265,9 @@ function VisitHead({
 function subOf(view: VisitView): Partial<Record<Step, string>> {
   const { people, bathrooms } = view.visit.home;
   const tested = Object.keys(view.assessment.raw?.values ?? {}).length;
+  const baths = bathrooms === 1 ? "bath" : "baths";
   return {
-    before: `${people === 1 ? "1 person" : `${people} people`}, ${bathrooms} ${bathrooms === 1 ? "bath" : "baths"}`,
+    before: `${people === 1 ? "1 person" : `${people} people`}, ${bathrooms} ${baths}`,
     ...(tested ? { test: tested === 1 ? "1 test done" : `${tested} tests done` } : {}),
   };
 }
