@@ -88,7 +88,7 @@ def _view(ctx: Context, id: UUID, units: Units, at: datetime) -> Response:
             step=step,
             assessment=in_units(assessment, visit),
             lab=lab,
-            suggested=panel(visit.home, drawn),
+            suggested=panel(visit.home, drawn, assessment.raw),
             others=tuple(OtherVisit(id=str(i), started_at=t) for i, t in others),
             reports=standins.reports(visit),
             unreadable=unreadable,

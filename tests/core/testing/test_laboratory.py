@@ -6,7 +6,7 @@ from datetime import UTC, datetime, timedelta
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.making import home
+from tests.making import home, water
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Care, Source
 from zesty_glass.core.testing.laboratory import (
@@ -18,6 +18,7 @@ from zesty_glass.core.testing.laboratory import (
     status,
     unexplained_times,
 )
+from zesty_glass.core.testing.value import Value
 from zesty_glass.documents import lab_csv
 
 DRAWN = datetime(2026, 11, 20, 8, 0, tzinfo=UTC)
@@ -73,6 +74,7 @@ class Chain(unittest.TestCase):
                 "pfas": 336,
                 "fluoride": 672,  # 28 days
                 "anions": 672,
+                "minerals": 336,
             },
         )
 
@@ -129,6 +131,54 @@ class Chain(unittest.TestCase):
         self.assertEqual(panel(home(source=Source.CITY)), ())
         self.assertIn("uvt", {s.kind for s in panel(home(source=Source.LAKE))})
         self.assertNotIn("bacteria", {s.kind for s in panel(home(), frozenset({"bacteria"}))})
+
+
+class FollowingReadings(unittest.TestCase):
+    """A bottle that a reading calls for is named with its reason; what is known is not drawn."""
+
+    def asked(self, has=frozenset(), words="", **values):
+        drawn = water(**values)
+        if words:
+            drawn.values["coliform"] = Value(
+                analyte="coliform", unit="", range=None, words=words, laboratory=True
+            )
+        return [s.kind for s in panel(home(source=Source.CITY), frozenset(has), drawn)]
+
+    def test_each_reading_has_its_bottle(self):
+        for values, kind in (
+            ({"ph": 6.5}, "lead_copper"),
+            ({"iron": 0.5}, "metals"),
+            ({"tannin": 1.0}, "anions"),
+            ({"tds": 900.0}, "minerals"),
+        ):
+            with self.subTest(kind):
+                self.assertEqual(self.asked(**values), [kind])
+                self.assertEqual(self.asked(has={kind}, **values), [])
+
+    def test_at_its_limit_or_where_it_is_known_nothing_is_asked(self):
+        for values in (
+            {"ph": 7.0},
+            {"iron": 0.3},
+            {"tannin": 0.5},
+            {"tds": 600.0},
+            {"ph": 6.5, "copper": 0.1},
+            {"iron": 0.5, "manganese": 0.02},
+            {"tannin": 1.0, "sulfate": 20.0},
+            {"tds": 900.0, "sodium": 30.0},
+        ):
+            with self.subTest(values):
+                self.assertEqual(self.asked(**values), [])
+
+    def test_bacteria_ask_for_the_transmittance(self):
+        self.assertEqual(self.asked(words="present"), ["uvt"])
+        self.assertEqual(self.asked(words="present", uvt=90.0), [])
+        self.assertEqual(self.asked(words="absent"), [])
+
+    def test_what_a_reading_asks_for_is_not_named_twice(self):
+        place = home(source=Source.WELL_DRILLED, pipe_material="copper")
+        kinds = [s.kind for s in panel(place, frozenset(), water(ph=6.2, iron=1.0))]
+        self.assertEqual(kinds[:2], ["lead_copper", "metals"])
+        self.assertEqual(len(kinds), len(set(kinds)))
 
 
 class Csv(unittest.TestCase):

@@ -15,6 +15,7 @@ from ..errors import RuleError
 from ..home import SURFACE, Home, Source
 from ..record import record
 from ..striking import check_struck
+from .water import Water
 
 
 @record
@@ -138,6 +139,30 @@ KINDS: tuple[LabKind, ...] = (
         source="EPA method 300.1",
         year=1997,
         steps=("Flush the cold tap.", "Fill, close.", _COLD, _AIR),
+    ),
+    LabKind(
+        id="minerals",
+        name="Minerals: hardness, calcium, magnesium, sodium, potassium, alkalinity, TDS",
+        analytes=(
+            "hardness",
+            "calcium",
+            "magnesium",
+            "sodium",
+            "potassium",
+            "alkalinity",
+            "tds",
+        ),
+        bottle="plastic, filled to the brim",
+        preservation="cold; the laboratory acidifies its own part",
+        holding_h=14 * 24,
+        source="40 CFR 136.3, table II (alkalinity)",
+        year=2021,
+        steps=(
+            "Flush the cold tap, ahead of any softener.",
+            "Fill to the brim without a bubble, close.",
+            _COLD,
+            _AIR,
+        ),
     ),
     LabKind(
         id="uvt",
@@ -376,11 +401,55 @@ class SuggestedBottle:
     why: str
 
 
-def panel(home: Home, has: frozenset[str] = frozenset()) -> tuple[SuggestedBottle, ...]:
-    """Samples to suggest for a home, by source and by who lives there; kinds already drawn are left
-    out.
+NEUTRAL = 7.0  # [pH] below it water is corrosive to copper and brass: trade practice (2024)
+IRON_STAINS = 0.3  # [mg/L] US EPA, secondary standards (1991)
+TANNIN_TINTS = 0.5  # [mg/L] trade practice (2024)
+TASTED_TDS = 600.0  # [mg/L] above it taste falls from good to fair: WHO (2003)
+
+
+def _follows(water: Water, has: frozenset[str]) -> list[SuggestedBottle]:
+    """Bottles that today's readings call for; one whose analytes are known already is not drawn."""
+    r, known = water.range, water.values
+    microbes = any(known[a].words == "present" for a in ("coliform", "e_coli") if a in known)
+
+    def over(analyte: str, limit: float) -> bool:
+        at = r(analyte)
+        return at is not None and at.best > limit
+
+    ph, copper = r("ph"), "copper" in known
+    told = (
+        ("uvt", microbes and "uvt" not in known, "bacteria were found: a lamp is chosen by it"),
+        (
+            "lead_copper",
+            ph is not None and ph.best < NEUTRAL and not copper,
+            "acid water: a first draw now, and again some weeks after the pH was corrected",
+        ),
+        (
+            "metals",
+            over("iron", IRON_STAINS) and "manganese" not in known,
+            "iron brings manganese, which wants another pH",
+        ),
+        (
+            "anions",
+            over("tannin", TANNIN_TINTS) and "sulfate" not in known,
+            "tannin resin is sized by sulfate too",
+        ),
+        (
+            "minerals",
+            over("tds", TASTED_TDS) and "sodium" not in known,
+            "so much dissolved matter: which minerals it is, before anything is chosen for it",
+        ),
+    )
+    return [SuggestedBottle(kind=k, why=why) for k, wanted, why in told if wanted and k not in has]
+
+
+def panel(
+    home: Home, has: frozenset[str] = frozenset(), water: Water | None = None
+) -> tuple[SuggestedBottle, ...]:
+    """Samples to suggest for a home: what its readings call for, then by source and by who lives
+    there; kinds already drawn are left out.
     """
-    out: list[SuggestedBottle] = []
+    out: list[SuggestedBottle] = [] if water is None else _follows(water, has)
 
     def add(kind: str, why: str) -> None:
         if kind not in has and all(s.kind != kind for s in out):
