@@ -191,6 +191,6 @@ class ForWhichWater(unittest.TestCase):
         self.assertEqual((a.number, a.worst), (b.number, b.worst))
 
     def test_the_year_s_media_is_marked_in_its_working(self):
-        found = next(f for f in stage().figures if f.id != "hardness_added")
+        found = next(f for f in stage().figures if f.id == "media")
         marked = [r.label for r in found.working.rows if r.total]
         self.assertEqual(marked, ["media a year"])

@@ -212,8 +212,8 @@ def run(inp: StageInput) -> StageReport:
         checks,
         figures=lambda: (
             _figure(f, stream, r, ph, stream.range("temperature") or USUAL_C),
-            media_figure(f, inp, r, media),
             *carried(f, inp, r, media),
+            media_figure(f, inp, r, media),
         ),
         drains=washed.drains,
         due=(*dues(item, site), media_due(inp, media)),

@@ -15,6 +15,7 @@ from .calcite import NeutraliserFigures, Rise
 from .carbon import contact_figure
 from .common import StageInput, money, working
 
+ABOUT_ONE = 0.15  # [bags] off one that nobody carries by the pound
 BAG_LB = 50.0
 UNUSED_MONTHS = 120.0  # [months] of a bed that loses nothing
 LONGEST_MONTHS = 1200.0  # [months] a bed that loses less than this counts as lasting a century
@@ -118,7 +119,12 @@ def carried(f: NeutraliserFigures, inp: StageInput, r: Rise, m: Media) -> tuple[
     high = r.added.best if r.added.high is None else r.added.high
     worst = months_to_top_up(m.bed_lb, media_lb_year(high, inp.site.demand.house_gal_year))
     bags = m.months / 12 * m.lb_year / BAG_LB
-    said = f"{words.number(bags, 1)} bags" if round(bags, 1) != 1 else "one bag"
+    about_one = abs(bags - 1) < ABOUT_ONE
+    said = (
+        f"one bag of {BAG_LB:g} lb"
+        if about_one
+        else f"{words.number(bags, 1)} bags of {BAG_LB:g} lb"
+    )
     return (
         Figure(
             id="top_up",
@@ -126,7 +132,7 @@ def carried(f: NeutraliserFigures, inp: StageInput, r: Rise, m: Media) -> tuple[
             value=f"{m.months:.0f}",
             unit="months",
             number=m.months,
-            worst=f"{said} of {BAG_LB:g} lb; every {min(worst, m.months):.0f} at the worst end",
+            worst=f"{said}; every {min(worst, m.months):.0f} at the worst end",
             working=working(
                 f"Why {m.months:.0f} months?",
                 "a third of the bed ÷ what dissolves a year",
