@@ -110,6 +110,17 @@ def media_figure(f: NeutraliserFigures, inp: StageInput, r: Rise, m: Media) -> F
     )
 
 
+def _bags_said(bags: float) -> str:
+    """Bags as they are carried: one is one, and not nine tenths of it.
+
+    >>> _bags_said(0.9), _bags_said(1.2)
+    ('one bag of 50 lb', '1.2 bags of 50 lb')
+    """
+    if abs(bags - 1) < ABOUT_ONE:
+        return f"one bag of {BAG_LB:g} lb"
+    return f"{words.number(bags, 1)} bags of {BAG_LB:g} lb"
+
+
 def carried(f: NeutraliserFigures, inp: StageInput, r: Rise, m: Media) -> tuple[Figure, ...]:
     """What is carried and how long the water has: when it is topped up with how many bags, at the
     worst end too, and minutes in the bed at peak.
@@ -119,12 +130,7 @@ def carried(f: NeutraliserFigures, inp: StageInput, r: Rise, m: Media) -> tuple[
     high = r.added.best if r.added.high is None else r.added.high
     worst = months_to_top_up(m.bed_lb, media_lb_year(high, inp.site.demand.house_gal_year))
     bags = m.months / 12 * m.lb_year / BAG_LB
-    about_one = abs(bags - 1) < ABOUT_ONE
-    said = (
-        f"one bag of {BAG_LB:g} lb"
-        if about_one
-        else f"{words.number(bags, 1)} bags of {BAG_LB:g} lb"
-    )
+    said = _bags_said(bags)
     return (
         Figure(
             id="top_up",
