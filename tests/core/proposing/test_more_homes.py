@@ -146,6 +146,19 @@ class Lamps(unittest.TestCase):
         self.assertNotIn("coliform", open_still.wanted)
 
 
+class OwnWork(unittest.TestCase):
+    def test_what_asks_for_hours_every_week_is_warned_of_and_stands_behind(self):
+        care = Care(consent=True, low_sodium=True, low_potassium=True)
+        values = {**ON_CHALK, "hardness": 20 * GPG, "sodium": 10}
+        _, s = asked(values, ("white_crust",), care, **TOWN)
+        self.assertEqual(ideas(s)[0], "Softener + Membrane at the drinking tap")
+        stills = [x for x in s.lines if "Distiller" in x.option.name]
+        work = "Asks about 92 hours of the household’s own work a year."  # 5,522 min
+        self.assertTrue(stills and all(work in x.watch for x in stills))
+        warned = [x for x in s.lines if any(t.startswith("Asks about") for t in x.watch)]
+        self.assertEqual(warned, [x for x in s.lines if x.own_minutes >= 1200])
+
+
 class SaidAndDone(unittest.TestCase):
     """What is said before buying, and what stands first, say the same."""
 
@@ -596,7 +609,11 @@ class Wells(unittest.TestCase):
 
     def test_what_the_next_idea_does_worse_is_said(self):
         _, s = asked({**CLEAN_WELL, "nitrate_n": 14.0})
-        self.assertRegex(s.lines[0].ahead, r"^Costs \$[\d,]+ less over 10 years than the next\.$")
+        self.assertEqual(s.lines[0].ahead, "1 fewer to watch than the next.")  # a still is work
+        alike = replace(s.lines[0], watch=s.lines[1].watch)
+        dearer = replace(s.lines[1], cost=alike.cost + 500, option=self.other(s))
+        told = with_reasons((alike, dearer), settings(), 10)
+        self.assertRegex(told[0].ahead, r"^Costs \$[\d,]+ less over 10 years than the next\.$")
         _, s = asked(ON_CHALK, ("white_crust",), **TOWN)
         self.assertEqual(s.lines[0].ahead, "Answers hardness, which the next does not.")
         most = replace(s.lines[0], not_met=("hardness: at the house’s taps",))
@@ -605,6 +622,11 @@ class Wells(unittest.TestCase):
         self.assertEqual(
             told[0].ahead, "Goes most of the way for hardness, which the next does not."
         )
+
+    @staticmethod
+    def other(s):
+        """An option of another name than the first line's."""
+        return next(x.option for x in s.lines if x.option.name != s.lines[0].option.name)
 
 
 def by_kit(values: dict, signs: tuple[str, ...], **about) -> Suggestion:

@@ -372,6 +372,10 @@ def _held(c: Combination, targets: Mapping[str, tuple[float | None, str]]) -> _H
     return frozenset(met), tuple(not_met), tuple(unknown)
 
 
+#: own work that a household is warned of [min/year], twenty hours: a trade judgement (2024)
+MUCH_WORK = 1200.0
+
+
 def _told(
     n: int,
     c: Combination,
@@ -386,6 +390,10 @@ def _told(
     name = " + ".join(dict.fromkeys(what(i, by_code) for i in c.items)) or grader.nothing
     option = Option(id=f"found-{n}", name=name, stages=tuple(StageChoice(item=i) for i in c.items))
     g = grader.of(option)
+    if c.own_minutes >= MUCH_WORK:
+        hours = f"{c.own_minutes / 60:.0f}"
+        work = f"Asks about {hours} hours of the household’s own work a year."
+        g = replace(g, watch=(*g.watch, work))
     if held is None:
         met = frozenset(a for a, share in g.answers.items() if share >= 1)
         held = met, tuple(f"{a}:" for a in wanted if a not in met), ()
