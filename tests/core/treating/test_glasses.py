@@ -153,6 +153,21 @@ class EachGlass(unittest.TestCase):
         (g,) = said(raw(shown("tds", 400, 8)), own)
         self.assertTrue(g.facts[0].startswith("Its card lacks: filled within 7 days, checked"))
 
+    def test_a_device_that_nothing_runs_through_lasts_no_days(self):
+        unused = home(in_place=(replace(JUG, gal_day=0.0),))
+        feed, out = raw(shown("tds", 400, 8)), shown("tds", 118, 8)
+        (g,) = said(feed, behind(out), house=unused)
+        self.assertFalse([t for t in g.facts if "at this use" in t])
+        (used,) = said(feed, behind(out), house=home(in_place=(replace(JUG, gal_day=2.0),)))
+        self.assertIn("Its 40 gal last 20 days at this use.", used.facts)
+
+    def test_a_glass_is_behind_something_only_where_it_is_treated(self):
+        loose = behind(shown("tds", 118, 8), device="", treated=False, after="a tap", place="bath")
+        (g,) = said(raw(shown("tds", 400, 8)), loose)
+        self.assertEqual((g.what, g.rows[0].verdict), ("bath", ""))
+        (named,) = said(raw(shown("tds", 400, 8)), replace(loose, treated=True, after="a still"))
+        self.assertEqual(named.what, "behind a still")
+
     def test_the_raw_glass_and_an_empty_one_say_nothing(self):
         self.assertEqual(said(raw(hardness(11)), behind()), ())
 

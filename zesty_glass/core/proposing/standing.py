@@ -110,7 +110,7 @@ WISH_FIRST = (
 
 
 def cause_first(
-    lines: tuple[Suggested, ...], meaning: Meaning, of_need: bool, untested_wish: bool = False
+    lines: tuple[Suggested, ...], meaning: Meaning, of_need: bool, untested_wish: bool
 ) -> tuple[Suggested, ...]:
     """Where nothing that was found explains the complaint, and neither health nor a wish asks for
     anything, looking for the cause stands ahead of selling against something of comfort alone; so
