@@ -34,7 +34,7 @@ VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "show-side-by-side": (
         f"/visits/{uid('home-6-visit')}/facing/side_by_side",
         (1280, 800),
-        "no difference shown",
+        "not flushed yet",
     ),
     "proposal": (f"/proposals/{uid('home-1-proposal')}", (1280, 800), "What was compared"),
     "nothing-needed": (f"/visits/{uid('home-7-visit')}/meaning", (1280, 800), "Nothing needed"),

@@ -34,7 +34,7 @@ from zesty_glass.core.demonstrating.records import (
     Through,
     Vial,
 )
-from zesty_glass.core.demonstrating.shown import show
+from zesty_glass.core.demonstrating.shown import NOT_FLUSHED, show
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.evidence import Level
 from zesty_glass.core.home import Source
@@ -103,7 +103,13 @@ class SideBySides(unittest.TestCase):
         return show(made(SideBySide(samples=ids, **more)), at or around()).result.bars
 
     def test_overlap_shows_no_difference(self):
-        self.assertEqual([b.beside for b in self.bars("raw", "new")], ["", "no difference shown"])
+        flushed = around(RAW, PITCHER, replace(NEW, just_changed=False))
+        beside = [b.beside for b in self.bars("raw", "new", at=flushed)]
+        self.assertEqual(beside, ["", "no difference shown"])
+
+    def test_a_filter_that_is_not_flushed_is_not_compared(self):
+        self.assertEqual([b.beside for b in self.bars("raw", "new")], ["", NOT_FLUSHED])
+        self.assertEqual(self.bars("raw", "new")[1].range.best, 440)  # its reading stands there
 
     def test_apart_shows_how_much_with_its_ends(self):
         self.assertRegex(self.bars("raw", "pitcher")[1].beside, r"^10 % less \(\d+ to \d+ %\)$")
@@ -226,6 +232,12 @@ class BeforeAfters(unittest.TestCase):
         self.assertEqual(out.result.removals["chlorine_total"].shown, "removed")
         self.assertIn("tested in one only", [r[3] for r in out.result.rows])
         self.assertEqual(out.sentences, ("Smell before: strong. After: faint.",))
+
+    def test_behind_a_filter_that_is_not_flushed_nothing_is_compared(self):
+        fresh = around(RAW, replace(PITCHER, just_changed=True))
+        out = show(made(ChlorineTest(sample="raw", after="pitcher")), fresh)
+        rows = {r[0]: r[3] for r in out.result.rows}
+        self.assertEqual((rows["chlorine_total"], out.result.removals), (NOT_FLUSHED, {}))
 
     def test_colour_taken_out_or_not(self):
         for after, words in (("clear", "tannin"), ("coloured", "No change")):

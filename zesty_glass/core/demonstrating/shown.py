@@ -61,6 +61,8 @@ def _pair(name: str, before: Value | None, after: Value | None) -> tuple[str, Re
     return removal_sentence(r), r
 
 
+#: a filter that was just changed gives off dust and salts: what it does shows when it was flushed
+NOT_FLUSHED = "its filter is not flushed yet: not compared"
 NO_FORMULA = "No formula joins hardness and dissolved matter: each is measured by itself."
 
 
@@ -88,6 +90,8 @@ def _beside(first: Sample, other: Sample, at: Around) -> str:
     v = at.value(other.id, "tds")
     if first.id == other.id:
         return ""
+    if v is not None and other.just_changed:
+        return NOT_FLUSHED
     if v is not None and factor_of(other) != factor_of(first):
         return "another meter factor: not compared"
     return _pair("tds", at.value(first.id, "tds"), v)[0]
@@ -135,6 +139,8 @@ def before_after(
         sentence, r = _pair(name, a, b)
         if a is None and b is None:
             continue
+        if after is not None and at.samples[after].just_changed and b is not None:
+            sentence, r = NOT_FLUSHED, None
         shown = [
             words.value(name, None if v is None else v.range, None if v is None else v.below)
             for v in (a, b)
