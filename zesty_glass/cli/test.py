@@ -35,7 +35,7 @@ CHECKS: list[tuple[str, list[str], object]] = [
 
 #: folders of tests that run in a second process beside the checks and the rest, so that both end
 #: at about the same time on two cores
-APART = ("tests.browser", "tests.cli")
+APART = ("tests.browser", "tests.fuzz", "tests.cli")
 
 
 def _check(entry: tuple[str, list[str], object]) -> tuple[str, int, str]:
@@ -72,7 +72,7 @@ def main(arguments: list[str]) -> int:
                 stdout=said,
                 stderr=subprocess.STDOUT,
             )
-            step("the real interface and the commands in a process apart, the rest here")
+            step("the real interface, requests and commands in a process apart, the rest here")
             good = given.no_checks or _checks()
             ran, bad = _run(
                 _suite(
