@@ -175,6 +175,25 @@ class Lines(ApiCase):
         p = self.send("PUT", f"/api/visits/{HOME_1}/home", {**body, "home": home}, 422)
         self.assertIn("in_place", p["where"])
 
+    def test_an_impossible_claim_of_what_stands_there_is_refused_and_nothing_changes(self):
+        view = self.get(f"/api/visits/{HOME_1}")
+        home = view["visit"]["home"]
+        for claims in (
+            [{"analyte": "lead", "share": 0}],
+            [{"analyte": "lead", "share": 1.2}],
+            [{"analyte": "gold", "share": 0.5}],
+            [{"analyte": "lead", "share": 0.9}, {"analyte": "lead", "share": 0.99}],
+        ):
+            with self.subTest(claims):
+                there = [{**home["in_place"][0], "claims": claims}]
+                body = {
+                    "version": view["versions"]["home"],
+                    "customer": view["visit"]["customer"],
+                    "home": {**home, "in_place": there},
+                }
+                self.send("PUT", f"/api/visits/{HOME_1}/home", body, 422)
+        self.assertEqual(self.get(f"/api/visits/{HOME_1}")["visit"]["home"], home)
+
     def test_home_7_needs_nothing(self):
         self.assertTrue(self.get(f"/api/visits/{HOME_7}")["assessment"]["nothing_needed"])
         self.assertFalse(self.get(f"/api/visits/{HOME_1}")["assessment"]["nothing_needed"])

@@ -70,6 +70,22 @@ class TastedThere(unittest.TestCase):
         self.assertTrue(any(t.startswith("What stands at the drinking tap") for t in s.first))
         self.assertEqual([k.how for k in s.lines[0].option.keeps], ["keep"])
 
+    def test_chloramine_is_no_more_than_the_total_chlorine_behind_it(self):
+        glass = behind("m", tds(20, 21), shown("chlorine_total", 0.05, 0.02))
+        chloramine = sample(
+            tds(410, 411), shown("chlorine_free", 0.1, 0.05), shown("chlorine_total", 2.0, 0.05)
+        )
+        v = replace(visit(self.THERE), samples=(chloramine, glass), complaints=(self.TASTE,))
+        s = asked(v)
+        self.assertEqual((s.wanted, s.lines[0].ahead), (("chlorine_combined",), TASTE_THERE))
+
+    def test_health_keeps_its_order(self):
+        v = visit(self.THERE, behind("m", tds(20, 21), shown("chlorine_free", 0.05, 0.02)))
+        found = replace(RAW, readings=(*RAW.readings, from_lab("arsenic", 0.05, certified=True)))
+        s = asked(replace(v, samples=(found, *v.samples[1:]), complaints=(self.TASTE,)))
+        self.assertIn("arsenic", s.wanted)
+        self.assertNotEqual(s.lines[0].ahead, TASTE_THERE)
+
     def test_not_where_it_lets_it_through_or_more_is_complained_of(self):
         crust = Complaint(id="w", sign="white_crust", words="White crust")
         for s in (self.of("membrane", 0.9), self.of("membrane", 0.05, crust), self.of("jug")):

@@ -174,6 +174,9 @@ class SaidAndDone(unittest.TestCase):
     def test_more_than_a_bed_takes_is_a_specialists_before_a_bed_is_sold(self):
         _, s = asked({**CLEAN_WELL, "hydrogen_sulfide": 7.0}, ("egg_smell",))
         self.assertEqual((ideas(s)[0], s.lines[0].ahead), ("Do nothing", BEYOND_FIRST))
+        _, health = asked({**CLEAN_WELL, "hydrogen_sulfide": 7.0, "nitrate_n": 14.0})
+        self.assertNotEqual(health.lines[0].ahead, BEYOND_FIRST)
+        self.assertIn("nitrate_n", health.lines[0].answers)
         _, less = asked({**CLEAN_WELL, "hydrogen_sulfide": 1.5}, ("egg_smell",))
         self.assertEqual(ideas(less)[0], "Iron filter")
 
@@ -204,6 +207,8 @@ class SaidAndDone(unittest.TestCase):
         self.assertEqual(ideas(s)[0], "Iron filter")
         softened = [x for x in s.lines if x.option.name == "Softener"]
         self.assertTrue(softened and all(FOR_IRON_ALONE in x.watch for x in softened))
+        both = [x for x in s.lines if x.option.name == "Iron filter + Softener"]
+        self.assertTrue(both and not any(FOR_IRON_ALONE in x.watch for x in both))
         _, hard = asked({**values, "hardness": 12 * GPG}, ("orange_streaks", "white_crust"))
         self.assertFalse(any(FOR_IRON_ALONE in x.watch for x in hard.lines))
 

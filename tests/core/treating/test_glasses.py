@@ -104,6 +104,14 @@ class EachGlass(unittest.TestCase):
         self.assertIn("To be changed at 30 mg/L TDS: reached (110 to 126 mg/L).", g.facts)
         self.assertIn("Its 40 gal are used up.", g.facts)
 
+    def test_what_nobody_knows_the_age_of_is_not_called_old(self):
+        unknown = home(in_place=(replace(JUG, fitted_on=None, claims=()),))
+        (g,) = said(raw(shown("tds", 400, 8)), behind(shown("tds", 390, 8)), house=unknown)
+        self.assertEqual(g.rows[0].verdict, "no_claim")
+        self.assertIn(
+            "When its cartridge was last changed is not known: it counts as due.", g.facts
+        )
+
     def test_what_was_not_flushed_is_not_judged(self):
         feed = raw(shown("chlorine_total", 2.0, 0.05))
         (g,) = said(feed, behind(shown("chlorine_total", 0.2, 0.05), just_changed=True))

@@ -125,10 +125,10 @@ def _over(device: InPlace, age: float | None, used: float | None) -> bool:
 
 
 def is_past_life(device: InPlace, home: Home, settings: Settings, on: date) -> bool:
-    """Whether its part is past its months or its gallons on a day; what nobody knows the age of
-    counts as past."""
+    """Whether its part is known to be past its months or its gallons on a day; of what nobody knows
+    the age of that is not said."""
     age = age_months(device, on)
-    return _over(device, age, used_of(device, home, settings, age))
+    return age is not None and _over(device, age, used_of(device, home, settings, age))
 
 
 def _setting_facts(seen: Seen) -> list[str]:

@@ -159,7 +159,8 @@ def cartridge(seen: Seen) -> Answer:
     and by whether anything measured differs behind it."""
     device = seen.device
     if seen.over:
-        return "service", "Past its life. " + device.of.service + " The same tests again then."
+        age = "Past its life." if seen.age is not None else "How old it is nobody knows."
+        return "service", f"{age} {device.of.service} The same tests again then."
     limit, tds = device.change_at_tds, seen.after("tds")
     if limit is not None and tds is not None and tds.best >= limit:
         return (

@@ -32,13 +32,16 @@ function Verdict({ r }: { r: Row }): ReactElement {
   );
 }
 
+/** A cell; on a phone the figures of a row run on in one line. */
+const CELL = "py-1 pr-4 max-[699px]:inline max-[699px]:p-0 max-[699px]:pr-2";
+
 /** Its tests against the raw water; on a phone the words stand under the figures. */
 function Tests({ g }: { g: GlassMeaning }): ReactElement {
   const judged = g.rows.some((r) => r.words !== "" || r.claim !== "");
   return (
     <div className="overflow-x-auto">
       <table className="text-m w-full border-collapse">
-        <thead>
+        <thead className="max-[699px]:sr-only">
           <tr className="text-left border-b-[1.5px] border-ink">
             <th className="py-1 pr-4">Test</th>
             <th className="py-1 pr-4 text-right">Raw</th>
@@ -49,15 +52,24 @@ function Tests({ g }: { g: GlassMeaning }): ReactElement {
         </thead>
         <tbody>
           {g.rows.map((r) => (
-            <tr key={r.analyte} className="border-b border-rule align-top">
-              <th scope="row" className="py-1 pr-4 text-left font-normal">
+            <tr
+              key={r.analyte}
+              className="border-b border-rule align-top max-[699px]:block max-[699px]:py-1"
+            >
+              <th
+                scope="row"
+                className="py-1 pr-4 text-left font-normal max-[699px]:block max-[699px]:py-0"
+              >
                 {r.name}
               </th>
-              <td className="py-1 pr-4 text-right whitespace-nowrap">{r.into}</td>
-              <td className="py-1 pr-4 text-right whitespace-nowrap font-semibold">{r.out}</td>
-              <td className="py-1 pr-4">{r.change}</td>
+              <td className={`${CELL} text-right whitespace-nowrap`}>
+                {r.into}
+                <span className="min-[700px]:hidden"> raw, here</span>
+              </td>
+              <td className={`${CELL} text-right whitespace-nowrap font-semibold`}>{r.out}</td>
+              <td className={CELL}>{r.change}</td>
               {judged && (
-                <td className="py-1">
+                <td className="py-1 max-[699px]:block max-[699px]:py-0">
                   <Verdict r={r} />
                 </td>
               )}

@@ -268,7 +268,12 @@ export function Meaning(): ReactElement {
   const complaints = [...view.visit.complaints, ...view.assessment.noticed];
   const rest = m.findings.filter((f) => f.explains.length === 0);
   return (
-    <div className="grid wide:grid-cols-[minmax(0,1fr)_340px] gap-x-10 gap-y-6 pb-6 pr-3">
+    <div
+      className={
+        "grid grid-cols-[minmax(0,1fr)] wide:grid-cols-[minmax(0,1fr)_340px] gap-x-10 gap-y-6 " +
+        "pb-6 pr-3"
+      }
+    >
       <section aria-label="Findings">
         {view.assessment.nothing_needed && (
           <p className="bg-yuzu text-on-yuzu font-d font-semibold text-[22px] px-5 py-3 mb-4">

@@ -245,7 +245,9 @@ function VisitHead({
     <Head title={customer.name} sub={listed(home.name, home.place, SOURCE_NAMES[home.source])}>
       <TimerRings visit={id} />
       <Link className="key bare" to={turn} title="Turn the screen to the customer: T">
-        To the customer{" "}
+        <span className="max-[500px]:capitalize">
+          <span className="max-[500px]:sr-only">To the</span> customer
+        </span>
         <kbd className="max-[900px]:hidden" aria-hidden="true">
           T
         </kbd>
