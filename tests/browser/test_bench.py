@@ -173,8 +173,8 @@ class Keys60(unittest.TestCase):
         visit = prepare(served, b)
         whole_set(b)
         b.until(
-            lambda d: (
-                d.execute_script("return localStorage.getItem('zesty.waiting')") in (None, "[]")
+            lambda d: d.execute_script(
+                "return !Object.keys(localStorage).some((k) => k.startsWith('zesty.waiting:'))"
             )
         )
         view = b.until(lambda d: whole(opened(d, visit)))

@@ -1,6 +1,7 @@
 /** Server state: queries and mutations; the only cache of what the server knows. */
 import {
   QueryClient,
+  queryOptions,
   useMutation,
   useQuery,
   useQueryClient,
@@ -41,17 +42,17 @@ export const queries = new QueryClient({
   },
 });
 
-export function useMe(): UseQueryResult<Me> {
-  return useQuery({
-    queryKey: ["me"],
-    staleTime: Infinity,
-    queryFn: async () => {
-      const me = await data(api.GET("/api/session"));
-      setToken(me.token);
-      return me;
-    },
-  });
-}
+/** Who is signed in; with it comes the token that every change is sent with. */
+export const me = queryOptions({
+  queryKey: ["me"],
+  staleTime: Infinity,
+  queryFn: async () => {
+    const told = await data(api.GET("/api/session"));
+    setToken(told.token);
+    return told;
+  },
+});
+export const useMe = (): UseQueryResult<Me> => useQuery(me);
 
 export const useReference = (): UseQueryResult<Reference> =>
   useQuery({
@@ -157,8 +158,8 @@ export interface VisitFields {
   note?: string;
 }
 
-/** What was last kept here of a visit's version or of a line; never fetched, for it is ours. */
-const own = (what: string): readonly string[] => ["kept here", what];
+/** What was last kept here, as a visit's version or a line; never fetched, for it is ours. */
+export const own = (what: string): readonly string[] => ["kept here", what];
 
 /**
  * Changes of a visit made here go out in turn, each on top of the last one's version: quick touches

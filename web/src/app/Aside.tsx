@@ -6,7 +6,7 @@ import { Dialog } from "radix-ui";
 import { useState, type ReactElement } from "react";
 import { Link } from "react-router";
 
-import { giveUp, mend, useQueue, type Waiting } from "../api/queue";
+import { giveUp, mend, useQueue, type Refused } from "../api/queue";
 import type { Observation } from "../api/types";
 import { moment } from "./when";
 
@@ -44,15 +44,14 @@ function put(o: Observation, text: string): Observation | null {
   }
 }
 
-function One({ entry }: { entry: Waiting }): ReactElement {
+function One({ entry }: { entry: Refused }): ReactElement {
   const { observation, instrument, made_at } = entry.reading;
   const [text, setText] = useState(said(observation));
   const changed = put(observation, text);
   return (
     <li className="border-t border-rule py-3 grid gap-2">
       <p>
-        <b>{instrument.name}</b>, {moment(made_at)}: {entry.refused?.title ?? "refused"}{" "}
-        {entry.refused?.remedy}
+        <b>{instrument.name}</b>, {moment(made_at)}: {entry.refused.title} {entry.refused.remedy}
       </p>
       <div className="flex flex-wrap gap-3 items-end">
         {said(observation) !== "" && (

@@ -7,8 +7,7 @@ import { Link, Navigate, useNavigate, useParams, useSearchParams } from "react-r
 import { useQueryClient } from "@tanstack/react-query";
 
 import { useChangeVisit, useVisit } from "../../api/hooks";
-import { onArrival } from "../../api/queue";
-import type { KeptReading, VisitView } from "../../api/types";
+import type { VisitView } from "../../api/types";
 import { Head, Ledge } from "../../app/Shell";
 import { chooseUnits, ShownUnits, type Units } from "../../app/units";
 import { listed, SOURCE_NAMES, STEPS, type Step } from "../../app/names";
@@ -187,34 +186,7 @@ function UnitsKey({
   );
 }
 
-/**
- * The visit with a reading that has just been stored; everything worked out follows with the next
- * answer.
- */
-function withReading(view: VisitView, kept: KeptReading): VisitView {
-  const samples = view.visit.samples.map((s) =>
-    s.id === kept.sample
-      ? { ...s, readings: [...s.readings.filter((r) => r.id !== kept.id), kept.reading] }
-      : s,
-  );
-  return { ...view, visit: { ...view.visit, samples } };
-}
-
 const WIDE: ReadonlySet<Step> = new Set(["line", "compare"]);
-
-/** A reading that arrives is shown at once; all that is worked out follows. */
-function useArrivals(id: string): void {
-  const client = useQueryClient();
-  useEffect(
-    () =>
-      onArrival((kept, v) => {
-        if (v !== id) return;
-        client.setQueryData<VisitView>(["visit", id], (old) => old && withReading(old, kept));
-        void client.invalidateQueries({ queryKey: ["visit", id] });
-      }),
-    [client, id],
-  );
-}
 
 /** The step one is at is remembered, once for each arrival at it. */
 function useRemembered(id: string, step: string | undefined, view: VisitView | undefined): void {
@@ -364,7 +336,6 @@ export function VisitScreen(): ReactElement {
   const navigate = useNavigate();
   const context = useContextOf(id, visit.data);
   const view = visit.data;
-  useArrivals(id);
   useRemembered(id, step, view);
   const turn = turnOf(id, step, context?.picked?.id);
   useTurnKey(() => void navigate(turn));
