@@ -154,7 +154,7 @@ function takeUpAll(): void {
 
 // ---- sending ----
 
-/** A visit with a reading that the server keeps now: shown at once, the rest is fetched after it. */
+/** A visit with a reading that the server keeps now: shown at once, the rest follows. */
 function withReading(view: VisitView, kept: KeptReading): VisitView {
   const samples = view.visit.samples.map((s) =>
     s.id === kept.sample

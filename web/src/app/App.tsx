@@ -10,6 +10,7 @@ import { Today } from "../features/visits/Today";
 import { Boundary, fetchAhead, part } from "../ui/Boundary";
 import { TakeBackProvider } from "../ui/TakeBack";
 import { Trouble, Waiting } from "../ui/Trouble";
+import { say } from "./language";
 
 const VisitScreen = part(() => import("../features/visit/VisitScreen").then((m) => m.VisitScreen));
 const NewVisit = part(() => import("../features/visits/NewVisit").then((m) => m.NewVisit));
@@ -44,7 +45,7 @@ function Gate({ children }: { children: ReactElement }): ReactElement {
   useEffect(() => {
     if (signedIn) fetchAhead();
   }, [signedIn]);
-  if (me.isPending) return <Waiting what="One moment." />;
+  if (me.isPending) return <Waiting what={say("One moment.")} />;
   if (me.isError) {
     if (problemOf(me.error)?.status === 401)
       return <Navigate to="/sign-in" state={{ from: place.pathname + place.search }} replace />;
@@ -84,7 +85,7 @@ export function App(): ReactElement {
   return (
     <TakeBackProvider>
       <Wayfinding />
-      <Suspense fallback={<Waiting what="One moment." />}>
+      <Suspense fallback={<Waiting what={say("One moment.")} />}>
         <Routes>
           <Route path="/sign-in" element={<SignIn />} />
           <Route path="/p/:token" element={<Offered />} />

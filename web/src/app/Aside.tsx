@@ -9,6 +9,7 @@ import { Link } from "react-router";
 import { giveUp, mend, useQueue, type Refused } from "../api/queue";
 import type { Observation } from "../api/types";
 import { moment } from "./when";
+import { say } from "./language";
 
 function said(o: Observation): string {
   switch (o.method) {
@@ -56,7 +57,7 @@ function One({ entry }: { entry: Refused }): ReactElement {
       <div className="flex flex-wrap gap-3 items-end">
         {said(observation) !== "" && (
           <label className="field">
-            <span>What it showed</span>
+            <span>{say("What it showed")}</span>
             <input
               className="input num"
               inputMode="decimal"
@@ -71,14 +72,14 @@ function One({ entry }: { entry: Refused }): ReactElement {
             disabled={!changed}
             onClick={() => changed && mend(entry, changed)}
           >
-            Send it again
+            {say("Send it again")}
           </button>
         )}
         <Link className="key bare" to={`/visits/${entry.visit}/test`}>
-          Open its visit
+          {say("Open its visit")}
         </Link>
         <button className="key bare" onClick={() => giveUp(entry)}>
-          Give it up
+          {say("Give it up")}
         </button>
       </div>
     </li>
@@ -88,10 +89,13 @@ function One({ entry }: { entry: Refused }): ReactElement {
 export function Aside(): ReactElement | null {
   const { aside } = useQueue();
   if (aside.length === 0) return null;
-  const n = aside.length === 1 ? "1 reading" : `${aside.length} readings`;
+  const n =
+    aside.length === 1 ? say("1 reading") : say("{length} readings", { length: aside.length });
   return (
     <Dialog.Root>
-      <Dialog.Trigger className="key bare text-zest-ink">{n} set aside</Dialog.Trigger>
+      <Dialog.Trigger className="key bare text-zest-ink">
+        {say("{n} set aside", { n })}
+      </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 bg-[#10302a55] z-40" />
         <Dialog.Content
@@ -102,17 +106,17 @@ export function Aside(): ReactElement | null {
           }
         >
           <Dialog.Title className="font-d text-l font-bold">
-            The server does not take {n}
+            {say("The server does not take {n}", { n })}
           </Dialog.Title>
           <p className="text-ink-2 mb-2">
-            They are kept on this device only. Put them right and send them again.
+            {say("They are kept on this device only. Put them right and send them again.")}
           </p>
           <ul>
             {aside.map((w) => (
               <One key={w.reading.id} entry={w} />
             ))}
           </ul>
-          <Dialog.Close className="key mt-3">Close</Dialog.Close>
+          <Dialog.Close className="key mt-3">{say("Close")}</Dialog.Close>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

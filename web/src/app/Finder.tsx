@@ -7,6 +7,7 @@ import { useNavigate } from "react-router";
 import type { Entry } from "./finding";
 import { KEYS } from "./keys";
 import { useEntries } from "./useEntries";
+import { say } from "./language";
 
 type Open = "find" | "keys" | null;
 
@@ -42,7 +43,7 @@ function Rows({
   onGo: (e: Entry) => void;
 }): ReactElement {
   return (
-    <ul id="found" role="listbox" aria-label="Found" className="scroll min-h-0">
+    <ul id="found" role="listbox" aria-label={say("Found")} className="scroll min-h-0">
       {entries.map((e, i) => (
         <li
           key={e.id}
@@ -84,21 +85,23 @@ function Find({ onDone }: { onDone: () => void }): ReactElement {
       k.preventDefault();
       const next = Math.min(entries.length - 1, Math.max(0, here + by));
       setAt(next);
-      document.getElementById(`found-${entries[next]?.id}`)?.scrollIntoView({ block: "nearest" });
+      document
+        .getElementById(say("found-{id}", { id: entries[next]?.id }))
+        ?.scrollIntoView({ block: "nearest" });
     }
     if (k.key === "Enter" && marked) go(marked);
   };
   return (
     <>
       <label className="field">
-        <span>A home, a visit, a kit, an item or a view</span>
+        <span>{say("A home, a visit, a kit, an item or a view")}</span>
         <input
           id={FIELD}
           className="input"
           role="combobox"
           aria-expanded="true"
           aria-controls="found"
-          aria-activedescendant={marked ? `found-${marked.id}` : undefined}
+          aria-activedescendant={marked ? say("found-{id}", { id: marked.id }) : undefined}
           autoComplete="off"
           value={asked}
           onChange={(e) => {
@@ -111,8 +114,8 @@ function Find({ onDone }: { onDone: () => void }): ReactElement {
       <Rows entries={entries} at={here} onGo={go} />
       <p role="status" className="text-m text-ink-2">
         {entries.length === 0
-          ? "Nothing of this name. Try part of a name, a house or a place."
-          : "↑ ↓ to choose, Enter to open, Esc to close"}
+          ? say("Nothing of this name. Try part of a name, a house or a place.")
+          : say("↑ ↓ to choose, Enter to open, Esc to close")}
       </p>
     </>
   );
@@ -120,7 +123,7 @@ function Find({ onDone }: { onDone: () => void }): ReactElement {
 
 function Sheet(): ReactElement {
   return (
-    <div className="scroll min-h-0 grid gap-4" tabIndex={0} role="group" aria-label="Keys">
+    <div className="scroll min-h-0 grid gap-4" tabIndex={0} role="group" aria-label={say("Keys")}>
       {KEYS.map((g) => (
         <section key={g.where}>
           <h3>{g.where}</h3>
@@ -153,8 +156,8 @@ export function Finder(): ReactElement {
     <Dialog.Root open={open !== null} onOpenChange={(o) => setOpen(o ? "find" : null)}>
       <Dialog.Trigger
         className="grid place-items-center w-12 h-12 rounded-[10px]"
-        aria-label="Find anything"
-        title="Find anything: key /"
+        aria-label={say("Find anything")}
+        title={say("Find anything: key /")}
       >
         <Search size={22} aria-hidden="true" />
       </Dialog.Trigger>
@@ -171,12 +174,12 @@ export function Finder(): ReactElement {
         >
           <div className="flex items-center gap-3">
             <Dialog.Title className="font-d text-l font-bold flex-1">
-              {open === "keys" ? "Keys" : "Find anything"}
+              {open === "keys" ? say("Keys") : say("Find anything")}
             </Dialog.Title>
             <button className="key bare" onClick={() => setOpen(open === "keys" ? "find" : "keys")}>
-              {open === "keys" ? "Find anything" : "Keys"}
+              {open === "keys" ? say("Find anything") : say("Keys")}
             </button>
-            <Dialog.Close className="key bare">Close</Dialog.Close>
+            <Dialog.Close className="key bare">{say("Close")}</Dialog.Close>
           </div>
           {open === "keys" ? <Sheet /> : <Find onDone={done} />}
         </Dialog.Content>

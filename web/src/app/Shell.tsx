@@ -8,6 +8,7 @@ import { Slice } from "../glass/Slice";
 import { Aside } from "./Aside";
 import { Finder } from "./Finder";
 import { clock } from "./when";
+import { say } from "./language";
 
 export function Logo({ size = 26 }: { size?: number }): ReactElement {
   return (
@@ -63,8 +64,8 @@ export function ThemeKey(): ReactElement {
     <button
       className="grid place-items-center w-12 h-12 rounded-[10px]"
       aria-pressed={dim}
-      aria-label="Dim theme"
-      title="Dim theme for dark kitchens"
+      aria-label={say("Dim theme")}
+      title={say("Dim theme for dark kitchens")}
       onClick={() => choose(dim ? "light" : "dim")}
     >
       {dim ? <Sun size={22} /> : <Moon size={22} />}
@@ -75,10 +76,15 @@ export function ThemeKey(): ReactElement {
 export function SavedWords(): ReactElement | null {
   const { waiting, savedAt, offline } = useQueue();
   if (waiting.length > 0) {
-    const n = `${waiting.length} reading${waiting.length > 1 ? "s" : ""}`;
+    const n = say("{length} reading{x}", {
+      length: waiting.length,
+      x: waiting.length > 1 ? "s" : "",
+    });
     return (
       <span role="status" className="text-s text-zest-ink font-semibold">
-        {offline ? `${n} kept on this device, the server does not answer` : `saving ${n}`}
+        {offline
+          ? say("{n} kept on this device, the server does not answer", { n })
+          : say("saving {n}", { n })}
       </span>
     );
   }
@@ -86,7 +92,7 @@ export function SavedWords(): ReactElement | null {
   const t = clock(new Date(savedAt));
   return (
     <span role="status" className="text-s text-ink-3">
-      every reading saved, {t}
+      {say("every reading saved, {t}", { t })}
     </span>
   );
 }
@@ -113,7 +119,7 @@ export function Head({
         }
       >
         <Logo />
-        <span className="max-[900px]:sr-only">Zesty Glass</span>
+        <span className="max-[900px]:sr-only">{say("Zesty Glass")}</span>
       </Link>
       <p className="truncate min-w-0">
         <b>{title}</b>
@@ -131,7 +137,7 @@ export function Head({
 
 export function Ledge({ children, end }: { children?: ReactNode; end?: ReactNode }): ReactElement {
   return (
-    <section aria-label="The counter">
+    <section aria-label={say("The counter")}>
       <div className="ledge">
         <div className="face" />
       </div>
@@ -158,12 +164,18 @@ export function Counter({
   end?: ReactNode;
 }): ReactElement {
   return (
-    <section aria-label="The counter">
+    <section aria-label={say("The counter")}>
       <div className="ledge">
         <div className="face" />
       </div>
       <div className="tokens" style={{ right: end ? "min(300px, 46vw)" : 0 }}>
-        <div className="row" style={{ gap: 12 }} tabIndex={0} role="group" aria-label="Counter">
+        <div
+          className="row"
+          style={{ gap: 12 }}
+          tabIndex={0}
+          role="group"
+          aria-label={say("Counter")}
+        >
           {children}
         </div>
       </div>

@@ -6,6 +6,7 @@ import { useEffect, useRef, type ReactElement } from "react";
 import { useLocation } from "react-router";
 
 import { pageTitle } from "./titles";
+import { say } from "./language";
 
 const VIEW = "view";
 const FACING = /^\/visits\/[^/]+\/facing\//;
@@ -76,7 +77,7 @@ export function Wayfinding(): ReactElement | null {
         toTheView();
       }}
     >
-      Skip to the view
+      {say("Skip to the view")}
     </a>
   );
 }

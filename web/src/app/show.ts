@@ -1,6 +1,7 @@
 /** Numbers as people read them. Computation is the server's; this only writes digits. */
 import type { Range } from "../api/types";
 import { BQ_L_PER_PCI_L, L_PER_GAL, SHOWN } from "./facts.generated";
+import { say } from "./language";
 
 const formatters = new Map<string, Intl.NumberFormat>();
 
@@ -33,20 +34,22 @@ export function num(value: number, decimals = 0): string {
 export function yearly(times: number, one: string, many = `${one}s`): string {
   if (times >= 0.95) return `${num(Math.round(times))} ${Math.round(times) === 1 ? one : many}`;
   const years = times > 0 ? Math.round(1 / times) : 0;
-  if (years === 0) return `no ${one}`;
-  return years === 1 ? `1 ${one}` : `1 ${one} every ${num(years)} years`;
+  if (years === 0) return say("no {one}", { one });
+  return years === 1 ? `1 ${one}` : say("1 {one} every {years} years", { one, years: num(years) });
 }
 
 /** How often in a year: “5 times”, “yearly”, “every 4 years”. */
 export function often(times: number): string {
-  if (times >= 1.5) return `${num(times)} times`;
+  if (times >= 1.5) return say("{times} times", { times: num(times) });
   const years = times > 0 ? Math.round(1 / times) : 0;
-  return years > 1 ? `every ${num(years)} years` : "yearly";
+  return years > 1 ? say("every {years} years", { years: num(years) }) : "yearly";
 }
 
 /** Minutes as work: under an hour in minutes, else in hours. */
 export function workTime(minutes: number): string {
-  return minutes < 60 ? `${num(minutes)} min` : `${num(minutes / 60, 1)} h`;
+  return minutes < 60
+    ? say("{minutes} min", { minutes: num(minutes) })
+    : `${num(minutes / 60, 1)} h`;
 }
 
 /** How an analyte is shown: the core's own table. */
@@ -63,36 +66,47 @@ export function best(
   v: { range: Range | null; below?: number | null; words?: string },
   units: string,
 ): string {
-  if (!v.range) return v.words === undefined || v.words === "" ? "not known" : v.words;
+  if (!v.range) return v.words === undefined || v.words === "" ? say("not known") : v.words;
   const { factor, unit, decimals } = unitOf(analyte, units);
   const tail = unit ? ` ${unit}` : "";
-  if (v.below != null) return `under ${num(v.below * factor, decimals + 1)}${tail}`;
-  if (v.range.high === null) return `at least ${num(v.range.low * factor, decimals)}${tail}`;
-  const also = unit === "pCi/L" ? ` (${num(v.range.best * BQ_L_PER_PCI_L)} Bq/L)` : "";
+  if (v.below != null)
+    return say("under {x}{tail}", { x: num(v.below * factor, decimals + 1), tail });
+  if (v.range.high === null)
+    return say("at least {x}{tail}", { x: num(v.range.low * factor, decimals), tail });
+  const also =
+    unit === "pCi/L" ? say(" ({x} Bq/L)", { x: num(v.range.best * BQ_L_PER_PCI_L) }) : "";
   return `${num(v.range.best * factor, decimals)}${tail}${also}`;
 }
 
 export function between(analyte: string, r: Range, units: string): string {
   const { factor, unit, decimals } = unitOf(analyte, units);
   const tail = unit ? ` ${unit}` : "";
-  if (r.high === null) return `${num(r.low * factor, decimals)}${tail} or more`;
-  return `${num(r.low * factor, decimals)} and ${num(r.high * factor, decimals)}${tail}`;
+  if (r.high === null) return say("{x}{tail} or more", { x: num(r.low * factor, decimals), tail });
+  return say("{x} and {x2}{tail}", {
+    x: num(r.low * factor, decimals),
+    x2: num(r.high * factor, decimals),
+    tail,
+  });
 }
 
 /** "every …": a month, or so many. */
-export const monthsOf = (n: number): string => (n === 1 ? "month" : `${num(n, 1)} months`);
+export const monthsOf = (n: number): string =>
+  n === 1 ? "month" : say("{n} months", { n: num(n, 1) });
 
-export const timesOf = (n: number): string => (n === 1 ? "once" : `${n} times`);
+export const timesOf = (n: number): string => (n === 1 ? "once" : say("{n} times", { n }));
 
 /** A price and how often it falls due: "$38.00 every 6 months". */
 export const priceEvery = (price: string | number, months: number, currency: string): string =>
-  `${money(price, currency, true)} every ${monthsOf(months)}`;
+  say("{price} every {months}", { price: money(price, currency, true), months: monthsOf(months) });
 
 /** What an option asks at once, and every month where something of it is rented. */
 export function atOnce(once: number, perMonth: number, currency: string): string {
   return perMonth > 0
-    ? `${money(once, currency)} to begin with, then ${money(perMonth, currency, true)} a month`
-    : `${money(once, currency)} to buy and install`;
+    ? say("{once} to begin with, then {perMonth} a month", {
+        once: money(once, currency),
+        perMonth: money(perMonth, currency, true),
+      })
+    : say("{once} to buy and install", { once: money(once, currency) });
 }
 
 export function money(amount: string | number, currency: string, cents = false): string {
@@ -121,17 +135,19 @@ export function about(value: number): string {
 
 export const GAL_L = L_PER_GAL;
 export function volume(gal: number, units: string): string {
-  return units === "us" ? `${about(gal)} gal` : `${about(gal * GAL_L)} L`;
+  return units === "us" ? say("{gal} gal", { gal: about(gal) }) : `${about(gal * GAL_L)} L`;
 }
 /** The volume that a share or a price is said for each of. */
 export const each = (units: string): string => (units === "us" ? "gallon" : "litre");
 /** A small volume, as drunk in a day, with one digit after the point. */
 export function sip(gal: number, units: string): string {
-  return units === "us" ? `${num(gal, 1)} gal` : `${num(gal * GAL_L, 1)} L`;
+  return units === "us" ? say("{gal} gal", { gal: num(gal, 1) }) : `${num(gal * GAL_L, 1)} L`;
 }
 const LARGE_L_MIN = 100; // as the core's own sentences: from here on in m³/h
 export function flow(gpm: number, units: string): string {
-  if (units === "us") return `${num(gpm, 1)} gpm`;
+  if (units === "us") return say("{gpm} gpm", { gpm: num(gpm, 1) });
   const litres = gpm * GAL_L;
-  return litres < LARGE_L_MIN ? `${num(litres, 0)} L/min` : `${num(litres * 0.06, 1)} m³/h`;
+  return litres < LARGE_L_MIN
+    ? say("{litres} L/min", { litres: num(litres, 0) })
+    : `${num(litres * 0.06, 1)} m³/h`;
 }

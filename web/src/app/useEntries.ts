@@ -9,30 +9,37 @@ import { APPLIANCES } from "./facts.generated";
 import { found, type Entry } from "./finding";
 import { STEPS } from "./names";
 import { DAY, maySee, MORE } from "./places";
+import { say } from "./language";
 
 const LEAST = 2;
 
 function ofVisit(path: string): Entry[] {
   const id = matchPath("/visits/:id/*", path)?.params.id;
   if (!id || id === "new") return [];
-  const group = "In this visit";
+  const group = say("In this visit");
   const steps = STEPS.map(([key, name]) => ({
-    id: `step-${key}`,
+    id: say("step-{key}", { key }),
     group,
     name,
     sub: "step",
     to: `/visits/${id}/${key}`,
   }));
   const kits = POCKETS.map((p) => ({
-    id: `kit-${p.key}`,
+    id: say("kit-{key}", { key: p.key }),
     group,
     name: p.name,
     sub: "test",
     to: `/visits/${id}/test?kit=${p.key}`,
   }));
-  const card = { id: "card", group, name: "Water card", sub: "print", to: `/visits/${id}/card` };
+  const card = {
+    id: "card",
+    group,
+    name: say("Water card"),
+    sub: "print",
+    to: `/visits/${id}/card`,
+  };
   const appliances = Object.entries(APPLIANCES).map(([kind, a]) => ({
-    id: `appliance-${kind}`,
+    id: say("appliance-{kind}", { kind }),
     group,
     name: a.name,
     sub: "card",
@@ -54,17 +61,22 @@ export function useEntries(asked: string): Entry[] {
   const local: Entry[] = [
     ...ofVisit(path),
     ...visits.map((v) => ({
-      id: `visit-${v.id}`,
-      group: "Visits",
+      id: say("visit-{id}", { id: v.id }),
+      group: say("Visits"),
       name: v.customer,
       sub: `${v.home}, ${v.place}`,
       to: `/visits/${v.id}`,
     })),
-    ...views.map((p) => ({ id: `view-${p.path}`, group: "Views", name: p.name, to: p.path })),
+    ...views.map((p) => ({
+      id: say("view-{path}", { path: p.path }),
+      group: say("Views"),
+      name: p.name,
+      to: p.path,
+    })),
     ...(searched
       ? items.map((i) => ({
-          id: `item-${i.code}`,
-          group: "Items",
+          id: say("item-{code}", { code: i.code }),
+          group: say("Items"),
           name: i.name,
           sub: i.maker,
           to: `/claims?item=${encodeURIComponent(i.code)}`,
@@ -73,8 +85,8 @@ export function useEntries(asked: string): Entry[] {
   ];
   // the server found these by rules of its own: they are not sifted again
   const known = (searched ? (homes?.homes ?? []) : []).slice(0, 7).map((h) => ({
-    id: `home-${h.id}`,
-    group: "Homes",
+    id: say("home-{id}", { id: h.id }),
+    group: say("Homes"),
     name: h.customer,
     sub: `${h.home}, ${h.place}`,
     to: `/homes/${h.id}`,

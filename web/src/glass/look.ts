@@ -1,6 +1,7 @@
 /** From numbers to what a glass shows. One mapping for every screen; the legend explains it. */
 import type { Quantity, Value } from "../api/types";
 import scale from "../../../zesty_glass/documents/glass.json";
+import { say } from "../app/language";
 
 export interface Tested {
   name: string;
@@ -112,24 +113,24 @@ export function halton(index: number, base: number): number {
 export function inWords(l: Look): string[] {
   const out: string[] = [];
   const tests = l.tests.filter((t) => t.done).length;
-  if (tests === 0) return ["nothing tested yet"];
+  if (tests === 0) return [say("nothing tested yet")];
   if (l.tannin >= 0.3) out.push("tea-coloured");
   if (l.ferric >= 0.15) out.push("rust-coloured");
   if (l.ntu >= 1) out.push("hazy");
   if (l.hard)
     out.push(
       l.hard[1] < 20
-        ? "hardly any hardness"
+        ? say("hardly any hardness")
         : l.hard[1] < 70
-          ? "some hardness"
+          ? say("some hardness")
           : l.hard[0] > 170
-            ? "full of hardness"
+            ? say("full of hardness")
             : "hard",
     );
   if (l.free >= 0.1 || l.combined >= 0.1) out.push(l.combined > l.free ? "chloramine" : "chlorine");
-  if (l.ring > 0.3) out.push("leaves scale when heated");
-  if (out.length === 0) out.push("clear to look at");
+  if (l.ring > 0.3) out.push(say("leaves scale when heated"));
+  if (out.length === 0) out.push(say("clear to look at"));
   const left = l.tests.filter((t) => !t.done).map((t) => t.name);
-  if (left.length) out.push(`not tested: ${left.join(", ")}`);
+  if (left.length) out.push(say("not tested: {x}", { x: left.join(", ") }));
   return out;
 }

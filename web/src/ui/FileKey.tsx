@@ -1,6 +1,7 @@
 /** A key that asks for a file; the same file can be chosen again. */
 import { Camera, Upload } from "lucide-react";
 import { useRef, type ReactElement } from "react";
+import { say } from "../app/language";
 
 export function FileKey({
   label,
@@ -46,7 +47,7 @@ export function FileKey({
         onClick={() => chosen.current?.click()}
       >
         <Icon size={20} aria-hidden="true" />
-        {busy ? "Reading the file" : words}
+        {busy ? say("Reading the file") : words}
       </button>
     </>
   );

@@ -3,6 +3,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useState, type ReactElement } from "react";
 
 import { api, data, problemOf } from "../api/client";
+import { say } from "../app/language";
 
 export function Prove({ again }: { again?: () => void }): ReactElement {
   const [password, setPassword] = useState("");
@@ -13,14 +14,14 @@ export function Prove({ again }: { again?: () => void }): ReactElement {
       again?.();
     },
   });
-  if (prove.isSuccess) return <p role="status">Thank you. Do it once more.</p>;
+  if (prove.isSuccess) return <p role="status">{say("Thank you. Do it once more.")}</p>;
   const ask = (): void => {
     if (password !== "") prove.mutate();
   };
   return (
     <div className="flex gap-3 items-end flex-wrap">
       <label className="field">
-        <span>Your password</span>
+        <span>{say("Your password")}</span>
         <input
           className="input"
           type="password"
@@ -35,7 +36,7 @@ export function Prove({ again }: { again?: () => void }): ReactElement {
         />
       </label>
       <button type="button" className="key" disabled={prove.isPending} onClick={ask}>
-        Go on
+        {say("Go on")}
       </button>
       {prove.isError && <p role="alert">{problemOf(prove.error)?.title}</p>}
     </div>

@@ -2,6 +2,7 @@
 import { Dialog } from "radix-ui";
 import { X } from "lucide-react";
 import type { ReactElement, ReactNode } from "react";
+import { say } from "../app/language";
 
 interface SheetProps {
   title: string;
@@ -51,7 +52,7 @@ export function Sheet({
             <Dialog.Title asChild>
               <h2>{title}</h2>
             </Dialog.Title>
-            <Dialog.Close aria-label="Close" className="grid place-items-center w-11 h-11">
+            <Dialog.Close aria-label={say("Close")} className="grid place-items-center w-11 h-11">
               <X size={22} />
             </Dialog.Close>
           </div>

@@ -4,6 +4,7 @@ import { X } from "lucide-react";
 import type { ReactElement, ReactNode } from "react";
 
 import type { Working } from "../api/types";
+import { say } from "../app/language";
 
 function Tear(): ReactElement {
   const n = 27;
@@ -47,7 +48,7 @@ export function WorkingTable({ working }: { working: Working }): ReactElement {
       </div>
       {working.note !== "" && <p className="text-s mt-3 bg-yuzu-pale px-3 py-2">{working.note}</p>}
       <p className="text-s text-ink-2 mt-3">{working.formula}</p>
-      <p className="text-s text-ink-2">Source: {working.source}</p>
+      <p className="text-s text-ink-2">{say("Source: {source}", { source: working.source })}</p>
     </>
   );
 }
@@ -77,7 +78,7 @@ export function Opens({
           <div className="flex items-center justify-between mb-2">
             <h3 className="text-h2">{title}</h3>
             <Popover.Close
-              aria-label="Close"
+              aria-label={say("Close")}
               className="grid place-items-center w-11 h-11 -mr-3 -mt-2"
             >
               <X size={20} />

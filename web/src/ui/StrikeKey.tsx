@@ -2,6 +2,7 @@
 import { Undo2 } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useState, type ReactElement } from "react";
+import { say } from "../app/language";
 
 export function StrikeKey({
   words,
@@ -34,9 +35,9 @@ export function StrikeKey({
           className="slip z-50 p-3 grid gap-1 w-[270px]"
           style={{ borderBottom: "1.5px solid var(--ink)" }}
           collisionPadding={16}
-          aria-label="Why it is struck"
+          aria-label={say("Why it is struck")}
         >
-          <span className="text-m text-ink-2 px-3">Struck, and kept on record. Why?</span>
+          <span className="text-m text-ink-2 px-3">{say("Struck, and kept on record. Why?")}</span>
           {reasons.map((because) => (
             <button
               key={because}

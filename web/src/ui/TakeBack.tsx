@@ -10,6 +10,7 @@ import {
   type ReactElement,
   type ReactNode,
 } from "react";
+import { say } from "../app/language";
 
 const SHOWN_MS = 10_000;
 
@@ -55,7 +56,7 @@ export function TakeBackProvider({ children }: { children: ReactNode }): ReactEl
             }}
           >
             <Undo2 size={18} aria-hidden="true" />
-            Take it back
+            {say("Take it back")}
           </button>
         </div>
       ),

@@ -4,6 +4,7 @@ import type { ReactElement } from "react";
 import { problemOf } from "../api/client";
 import { StateMark } from "./marks";
 import { Prove } from "./Prove";
+import { say } from "../app/language";
 
 export function Trouble({
   error,
@@ -29,7 +30,7 @@ export function Trouble({
         {p.code === "session.prove" && <Prove again={again} />}
         {again && p.code !== "session.prove" && (
           <button className="key bare mt-1 -ml-2" onClick={again}>
-            Try again
+            {say("Try again")}
           </button>
         )}
       </div>

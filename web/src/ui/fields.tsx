@@ -1,5 +1,6 @@
 /** Fields for wet hands: large, labelled, with their unit. */
 import { useId, useState, type ReactElement } from "react";
+import { say } from "../app/language";
 
 interface NumberFieldProps {
   label: string;
@@ -41,8 +42,8 @@ export function NumberField({
       return;
     }
     const n = Number(trimmed);
-    if (!Number.isFinite(n)) setWrong(`“${text}” is not a number.`);
-    else if (n < min || n > max) setWrong(`Use ${min} to ${max}.`);
+    if (!Number.isFinite(n)) setWrong(say("“{text}” is not a number.", { text }));
+    else if (n < min || n > max) setWrong(say("Use {min} to {max}.", { min, max }));
     else {
       setWrong("");
       if (n !== value) onCommit(n);

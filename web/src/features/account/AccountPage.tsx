@@ -9,6 +9,7 @@ import { Trouble } from "../../ui/Trouble";
 import { Secret } from "./Secret";
 import { SecondFactor } from "./SecondFactor";
 import { Sessions } from "./Sessions";
+import { say } from "../../app/language";
 
 function NewPassword(): ReactElement {
   const [old, setOld] = useState("");
@@ -28,19 +29,26 @@ function NewPassword(): ReactElement {
         change.mutate();
       }}
     >
-      <h2>Password</h2>
-      <Secret label="The one you have" value={old} onChange={setOld} kind="current-password" />
+      <h2>{say("Password")}</h2>
       <Secret
-        label="A new one, at least 10 characters"
+        label={say("The one you have")}
+        value={old}
+        onChange={setOld}
+        kind="current-password"
+      />
+      <Secret
+        label={say("A new one, at least 10 characters")}
         value={fresh}
         onChange={setFresh}
         kind="new-password"
       />
       <button className="key" disabled={change.isPending || old === "" || fresh.length < 10}>
-        Change it
+        {say("Change it")}
       </button>
       <Trouble error={change.error} />
-      {change.isSuccess && <p role="status">Changed. Everywhere else you are signed out.</p>}
+      {change.isSuccess && (
+        <p role="status">{say("Changed. Everywhere else you are signed out.")}</p>
+      )}
     </form>
   );
 }
@@ -50,11 +58,16 @@ export function AccountPage(): ReactElement {
   const client = useQueryClient();
   return (
     <div className="screen plain">
-      <Head title={me.data?.name ?? "Account"} {...(me.data ? { sub: me.data.firm } : {})} />
+      <Head title={me.data?.name ?? say("Account")} {...(me.data ? { sub: me.data.firm } : {})} />
       <main className="min-h-0">
-        <div className="h-full scroll px-8 pb-10" tabIndex={0} role="group" aria-label="Account">
+        <div
+          className="h-full scroll px-8 pb-10"
+          tabIndex={0}
+          role="group"
+          aria-label={say("Account")}
+        >
           <div className="max-w-[760px] mx-auto pt-4 grid gap-8 [&>*]:min-w-0">
-            <h1>Your account</h1>
+            <h1>{say("Your account")}</h1>
             <NewPassword />
             {me.data && (
               <SecondFactor

@@ -8,13 +8,16 @@ import { useState, type ReactElement } from "react";
 import { api, data } from "../../api/client";
 import { Trouble } from "../../ui/Trouble";
 import { Secret } from "./Secret";
+import { say } from "../../app/language";
 
 function Codes({ codes }: { codes: string[] }): ReactElement {
   return (
     <div role="status" className="bg-yuzu-pale px-4 py-3">
       <p>
-        It is on. Print these and keep them: each opens once, when the telephone is lost. They are
-        shown this once.
+        {say(
+          "It is on. Print these and keep them: each opens once, when the telephone is lost. " +
+            "They are shown this once.",
+        )}
       </p>
       <ul className="grid grid-cols-2 gap-1 num text-l mt-2 select-all">
         {codes.map((c) => (
@@ -39,15 +42,15 @@ function Off({ onChanged }: { onChanged: () => void }): ReactElement {
         off.mutate();
       }}
     >
-      <p>It is on: signing in asks for six digits.</p>
+      <p>{say("It is on: signing in asks for six digits.")}</p>
       <Secret
-        label="Your password, to take it off"
+        label={say("Your password, to take it off")}
         value={password}
         onChange={setPassword}
         kind="current-password"
       />
       <button className="key" disabled={off.isPending || password === ""}>
-        Take it off
+        {say("Take it off")}
       </button>
       <Trouble error={off.error} />
     </form>
@@ -64,9 +67,9 @@ function Begin({ onCodes }: { onCodes: (codes: string[]) => void }): ReactElemen
   if (!begin.data)
     return (
       <div className="grid gap-3 justify-items-start">
-        <p>Off. With it, a password that somebody saw does not open your visits.</p>
+        <p>{say("Off. With it, a password that somebody saw does not open your visits.")}</p>
         <button className="key" disabled={begin.isPending} onClick={() => begin.mutate()}>
-          Set it up
+          {say("Set it up")}
         </button>
         <Trouble error={begin.error} />
       </div>
@@ -79,15 +82,15 @@ function Begin({ onCodes }: { onCodes: (codes: string[]) => void }): ReactElemen
         confirm.mutate();
       }}
     >
-      <p>Have the program on your telephone read this, or type the letters into it.</p>
+      <p>{say("Have the program on your telephone read this, or type the letters into it.")}</p>
       <img
-        alt="The secret, for the telephone’s camera"
+        alt={say("The secret, for the telephone’s camera")}
         className="w-[220px] h-[220px] border border-rule"
         src={`data:image/svg+xml;utf8,${encodeURIComponent(begin.data.picture)}`}
       />
       <p className="num break-all select-all">{begin.data.secret}</p>
       <label className="field">
-        <span>The six digits it shows</span>
+        <span>{say("The six digits it shows")}</span>
         <input
           className="input num"
           inputMode="numeric"
@@ -98,7 +101,7 @@ function Begin({ onCodes }: { onCodes: (codes: string[]) => void }): ReactElemen
         />
       </label>
       <button className="key" disabled={confirm.isPending || code.length < 6}>
-        Put it in force
+        {say("Put it in force")}
       </button>
       <Trouble error={confirm.error} />
     </form>
@@ -115,7 +118,7 @@ export function SecondFactor({
   const [codes, setCodes] = useState<string[]>([]);
   return (
     <section aria-labelledby="factor" className="grid gap-3 justify-items-start">
-      <h2 id="factor">Second factor</h2>
+      <h2 id="factor">{say("Second factor")}</h2>
       {codes.length > 0 && <Codes codes={codes} />}
       {on ? (
         <Off

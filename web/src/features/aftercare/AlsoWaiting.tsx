@@ -6,6 +6,7 @@ import { Link } from "react-router";
 import { Trouble } from "../../ui/Trouble";
 import { fromToday } from "./dates";
 import { useWaiting, type WaitingLine } from "./hooks";
+import { say } from "../../app/language";
 
 const MOST = 6;
 const SIGNS: Record<WaitingLine["kind"], ReactElement> = {
@@ -23,8 +24,8 @@ export function AlsoWaiting(): ReactElement | null {
   if (waiting.isError) return <Trouble error={waiting.error} />;
   if (lines.length === 0) return null;
   return (
-    <section aria-label="Also waiting">
-      <h2 className="pt-6">Also waiting</h2>
+    <section aria-label={say("Also waiting")}>
+      <h2 className="pt-6">{say("Also waiting")}</h2>
       <ul>
         {lines.slice(0, all ? lines.length : MOST).map((w, i) => (
           <li key={`${w.path}${w.what}${i}`} className="border-b border-rule">
@@ -49,7 +50,7 @@ export function AlsoWaiting(): ReactElement | null {
       </ul>
       {lines.length > MOST && (
         <button className="key bare -ml-2" aria-expanded={all} onClick={() => setAll(!all)}>
-          {all ? "Fewer" : `${lines.length - MOST} more`}
+          {all ? say("Fewer") : say("{x} more", { x: lines.length - MOST })}
         </button>
       )}
     </section>

@@ -2,6 +2,7 @@
 import { useState, type ReactElement } from "react";
 
 import type { Doing, JobView, Plumbing } from "./hooks";
+import { say } from "../../app/language";
 
 const FIELDS: [keyof Plumbing, string, string][] = [
   ["heater_gal", "Water heater", "gal"],
@@ -48,9 +49,9 @@ function Measure({
         </label>
       ))}
       <div className="col-span-2 flex gap-3">
-        <button className="key">Keep</button>
+        <button className="key">{say("Keep")}</button>
         <button type="button" className="key bare" onClick={onClose}>
-          Not now
+          {say("Not now")}
         </button>
       </div>
     </form>
@@ -63,18 +64,20 @@ export function Bleach({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }
   const { bleach_pct: pct, assumed } = job.job.plumbing;
   return (
     <section
-      aria-label="Bleach"
+      aria-label={say("Bleach")}
       className="grid grid-cols-[auto_1fr] max-[700px]:grid-cols-1 gap-6 pt-4"
     >
       <p>
         <b className="num font-d text-[56px] leading-none">{Math.round(d.bleach_ml)}</b>
-        <span className="text-[24px] text-ink-2"> mL</span>
+        <span className="text-[24px] text-ink-2"> {say("mL")}</span>
         <span className="block text-m text-ink-2 max-w-[220px]">
-          plain bleach, {pct} %{assumed && "; nothing here was measured yet"}
+          {say("plain bleach,")} {pct} %{assumed && say("; nothing here was measured yet")}
         </span>
       </p>
       <div className="slip p-4 max-w-[440px] border-b-[1.5px] border-ink">
-        <h2 className="text-h3">Why {Math.round(d.bleach_ml)} mL?</h2>
+        <h2 className="text-h3">
+          {say("Why {bleach_ml} mL?", { bleach_ml: Math.round(d.bleach_ml) })}
+        </h2>
         {open ? (
           <Measure job={job} onDo={onDo} onClose={() => setOpen(false)} />
         ) : (
@@ -88,13 +91,17 @@ export function Bleach({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }
                 </div>
               ))}
               <span className="tot">
-                {Math.round(d.litres)} × {d.dose_mg_l} mg/L ÷ (10 × {pct} %)
+                {say("{litres} × {dose_mg_l} mg/L ÷ (10 × {pct} %)", {
+                  litres: Math.round(d.litres),
+                  dose_mg_l: d.dose_mg_l,
+                  pct,
+                })}
               </span>
               <span className="v tot">{Math.round(d.bleach_ml)}</span>
-              <span className="u tot">mL</span>
+              <span className="u tot">{say("mL")}</span>
             </div>
             <button className="key bare mt-1 -ml-2" onClick={() => setOpen(true)}>
-              Measured otherwise
+              {say("Measured otherwise")}
             </button>
           </>
         )}

@@ -8,11 +8,13 @@ import type { Doing, Falling, JobView } from "./hooks";
 import { fromToday, said, today } from "./dates";
 import { NAMES, placeOf } from "./names";
 import { PartToken } from "./PartToken";
+import { say } from "../../app/language";
 
 function every(months: number): string {
-  if (months < 1.5) return `about every ${Math.max(1, Math.round(months * 30.4375))} days`;
-  if (months < 24) return `about every ${Math.round(months)} months`;
-  return `about every ${Math.round(months / 12)} years`;
+  if (months < 1.5)
+    return say("about every {x} days", { x: Math.max(1, Math.round(months * 30.4375)) });
+  if (months < 24) return say("about every {months} months", { months: Math.round(months) });
+  return say("about every {x} years", { x: Math.round(months / 12) });
 }
 
 function Changed({
@@ -38,7 +40,7 @@ function Changed({
       }}
     >
       <label className="field">
-        <span>On</span>
+        <span>{say("On")}</span>
         <input
           className="input"
           type="date"
@@ -48,16 +50,16 @@ function Changed({
         />
       </label>
       <label className="field flex-1 min-w-[160px]">
-        <span>Before: reading or state</span>
+        <span>{say("Before: reading or state")}</span>
         <input className="input" value={before} onChange={(e) => setBefore(e.target.value)} />
       </label>
       <label className="field flex-1 min-w-[160px]">
-        <span>After</span>
+        <span>{say("After")}</span>
         <input className="input" value={after} onChange={(e) => setAfter(e.target.value)} />
       </label>
-      <button className="key">Keep the change</button>
+      <button className="key">{say("Keep the change")}</button>
       <button type="button" className="key bare" onClick={onClose}>
-        Not now
+        {say("Not now")}
       </button>
     </form>
   );
@@ -90,7 +92,7 @@ function Read({
   return (
     <div className="flex gap-3 items-end flex-wrap pb-3 border-t border-rule pt-2">
       <label className="field">
-        <span>Read on</span>
+        <span>{say("Read on")}</span>
         <input
           className="input"
           type="date"
@@ -126,9 +128,9 @@ function ReadLast({
   if (!r) return null;
   return (
     <p className="text-m">
-      Read {said(r.on)}: <b>{`${r.value} ${unit}`}</b>, {r.by}.{" "}
+      {say("Read")} {said(r.on)}: <b>{`${r.value} ${unit}`}</b>, {r.by}.{" "}
       <button className="key bare" onClick={() => onDo({ what: "ungauge", gauge: r.id })}>
-        Take it back
+        {say("Take it back")}
       </button>
     </p>
   );
@@ -162,7 +164,7 @@ function PartRow({
           <b className="font-d text-l block">{f.part.label}</b>
           <span className="text-m text-ink-2">
             {f.part.stage}; {every(f.part.months)}, {f.part.why}
-            {f.part.own ? "; by the household" : ""}
+            {f.part.own ? say("; by the household") : ""}
           </span>
         </p>
         <p className="text-m">
@@ -171,17 +173,18 @@ function PartRow({
           </b>
           <span className="text-ink-2">
             {said(f.next)}
-            {f.read && ", as read"}; last {last ? said(last.on) : "at the fitting"}
+            {f.read && say(", as read")}
+            {say("; last")} {last ? said(last.on) : say("at the fitting")}
           </span>
         </p>
         <p className="flex gap-2 justify-end max-[900px]:col-span-2">
           {sheet && (
             <button className="key bare" onClick={() => onSteps(sheet)}>
-              See the steps
+              {say("See the steps")}
             </button>
           )}
           <button className="key" aria-expanded={open} onClick={() => setOpen(!open)}>
-            {gauged ? "Changed or read" : "Changed"}
+            {gauged ? say("Changed or read") : say("Changed")}
           </button>
         </p>
       </div>
@@ -203,10 +206,13 @@ function ReadRow({ r }: { r: LastRead }): ReactElement {
       </b>
       <span>
         <b>{r.said}</b>, {said(r.at.slice(0, 10))}
-        {r.first_at && `; at first ${r.first}, ${said(r.first_at.slice(0, 10))}`}
+        {r.first_at &&
+          say("; at first {first}, {x}", { first: r.first, x: said(r.first_at.slice(0, 10)) })}
         {r.held &&
-          `; holds back ${share(r.held[1])}, began with ${share(r.held[0])}, ` +
-            `${share(r.held[2])} is the least`}
+          say("; holds back {x}, began with {x2}, ", {
+            x: share(r.held[1]),
+            x2: share(r.held[0]),
+          }) + say("{x} is the least", { x: share(r.held[2]) })}
       </span>
     </li>
   );
@@ -217,11 +223,11 @@ function Readings({ job }: { job: JobView }): ReactElement | null {
   const { read, alarms } = job.standing;
   if (read.length === 0) return null;
   return (
-    <section aria-label="Last read behind it" className="pt-4">
-      <h2>Last read behind it</h2>
+    <section aria-label={say("Last read behind it")} className="pt-4">
+      <h2>{say("Last read behind it")}</h2>
       {alarms.map((a) => (
         <p key={a.id} className="border-[1.5px] border-ink bg-yuzu-pale p-3 my-2 text-b">
-          <b>{a.sentence}</b> First: {a.try_first[0]}
+          <b>{a.sentence}</b> {say("First:")} {a.try_first[0]}
         </p>
       ))}
       <ul>
@@ -247,26 +253,31 @@ export function CareView({
   const last = job.job.changes.at(-1);
   const label = job.job.parts.find((p) => p.key === last?.part)?.label;
   return (
-    <section aria-label="Care">
+    <section aria-label={say("Care")}>
       <h1>
         {job.job.fitted_on === null
-          ? "Nothing falls due before it is fitted"
+          ? say("Nothing falls due before it is fitted")
           : over > 0
-            ? `${over} overdue`
+            ? say("{over} overdue", { over })
             : due[0]
-              ? `Next: ${due[0].part.label}, ${fromToday(due[0].next)}`
-              : "Nothing falls due here"}
+              ? say("Next: {label}, {next}", {
+                  label: due[0].part.label,
+                  next: fromToday(due[0].next),
+                })
+              : say("Nothing falls due here")}
       </h1>
       {job.job.fitted_on && (
-        <p className="text-m text-ink-2 pb-1">In use since {said(job.job.fitted_on)}.</p>
+        <p className="text-m text-ink-2 pb-1">
+          {say("In use since {fitted_on}.", { fitted_on: said(job.job.fitted_on) })}
+        </p>
       )}
       {last && (
         <p className="text-m">
-          Last: {label}, {said(last.on)}, {last.by}
-          {last.before && `; before: ${last.before}`}
-          {last.after && `; after: ${last.after}`}.{" "}
+          {say("Last:")} {label}, {said(last.on)}, {last.by}
+          {last.before && say("; before: {before}", { before: last.before })}
+          {last.after && say("; after: {after}", { after: last.after })}.{" "}
           <button className="key bare" onClick={() => onDo({ what: "unchange", change: last.id })}>
-            Take it back
+            {say("Take it back")}
           </button>
         </p>
       )}

@@ -22,6 +22,7 @@ import {
 } from "./lists";
 import { PartToken } from "./PartToken";
 import { weekday } from "../../app/when";
+import { say } from "../../app/language";
 
 function weekOf(day: string): string {
   const d = dayOf(day);
@@ -47,7 +48,7 @@ function HomeDue({ at }: { at: AtHome }): ReactElement {
                 {fromToday(x.due_on)}:
               </span>{" "}
               {x.label}
-              {x.own && "; by the household"}
+              {x.own && say("; by the household")}
             </span>
           ))}
         </span>
@@ -91,8 +92,10 @@ function JobRow({ j }: { j: JobLine }): ReactElement {
             {STATES[j.state] ?? j.state}
           </b>
           <span className="text-ink-2">
-            {j.state === "planned" ? `${when}, ${j.fitter || "no fitter yet"}` : ""}
-            {j.steps_done > 0 && j.steps_done < j.steps && ` ${j.steps_done} of ${j.steps} steps`}
+            {j.state === "planned" ? `${when}, ${j.fitter || say("no fitter yet")}` : ""}
+            {j.steps_done > 0 &&
+              j.steps_done < j.steps &&
+              say(" {steps_done} of {steps} steps", { steps_done: j.steps_done, steps: j.steps })}
           </span>
         </span>
       </Link>
@@ -109,7 +112,7 @@ function Later({ lines }: { lines: DueLine[] }): ReactElement {
         <div key={week} className="grid grid-cols-[104px_1fr_auto] gap-3 items-end pt-3">
           <span className="text-m">
             <b className="font-d text-l block leading-tight">{said(week)}</b>
-            <span className="text-ink-2">that week</span>
+            <span className="text-ink-2">{say("that week")}</span>
           </span>
           <span className="flex gap-1 border-b-[1.5px] border-ink pb-0.5 min-h-[38px]">
             {every.slice(0, 9).map((x) => (
@@ -168,12 +171,12 @@ function Round({ lines, driven }: { lines: DueLine[]; driven: string[] }): React
   const homes = byHome(lines);
   const places = inDrivingOrder([...new Set(homes.map((h) => h.place))], driven);
   if (homes.length === 0)
-    return <p className="py-4 text-l">Nothing is due in the next fortnight.</p>;
+    return <p className="py-4 text-l">{say("Nothing is due in the next fortnight.")}</p>;
   return (
     <>
       {places.map((p) => (
         <div key={p}>
-          <h2 className="text-m font-semibold text-ink-2 pt-3">{p || "No area said"}</h2>
+          <h2 className="text-m font-semibold text-ink-2 pt-3">{p || say("No area said")}</h2>
           <ul>
             {homes
               .filter((h) => h.place === p)
@@ -209,9 +212,15 @@ function Now({
   return (
     <>
       <h1 className="pt-4">
-        {homes === 0 ? "Nothing is due" : homes === 1 ? "1 home is due" : `${homes} homes are due`}
+        {homes === 0
+          ? say("Nothing is due")
+          : homes === 1
+            ? say("1 home is due")
+            : say("{homes} homes are due", { homes })}
       </h1>
-      <p className="text-ink-2 text-l pb-2">{weekday(new Date())}, and the fortnight from here</p>
+      <p className="text-ink-2 text-l pb-2">
+        {say("{x}, and the fortnight from here", { x: weekday(new Date()) })}
+      </p>
       {children}
       <Round lines={lines} driven={driven} />
     </>
@@ -224,8 +233,8 @@ function Jobs({ jobs }: { jobs: JobLine[] }): ReactElement {
   const untested = jobs.filter((j) => j.state === "fitted");
   return (
     <>
-      <h2 className="pt-5">Jobs that wait</h2>
-      {waiting.length === 0 && <p className="py-2">None.</p>}
+      <h2 className="pt-5">{say("Jobs that wait")}</h2>
+      {waiting.length === 0 && <p className="py-2">{say("None.")}</p>}
       <ul>
         {[...waiting, ...(all ? untested : [])].map((j) => (
           <JobRow key={j.id} j={j} />
@@ -233,7 +242,7 @@ function Jobs({ jobs }: { jobs: JobLine[] }): ReactElement {
       </ul>
       {untested.length > 0 && (
         <button className="key bare mt-1 -ml-2" aria-expanded={all} onClick={() => setAll(!all)}>
-          {untested.length} fitted, with tests or steps to come
+          {say("{length} fitted, with tests or steps to come", { length: untested.length })}
         </button>
       )}
     </>
@@ -247,13 +256,14 @@ function Load({ lines }: { lines: DueLine[] }): ReactElement {
       end={
         first && (
           <Link className="key go" style={{ minHeight: 48 }} to={`/jobs/${first.job}?part=care`}>
-            Open {first.customer.split(" ").at(-1)}
+            {say("Open {x}", { x: first.customer.split(" ").at(-1) })}
           </Link>
         )
       }
     >
       <span className="text-m leading-tight shrink-0">
-        <b className="block">To load</b>for what is due
+        <b className="block">{say("To load")}</b>
+        {say("for what is due")}
       </span>
       {toLoad(lines).map((x) => (
         <span key={x.label} className="flex gap-2 items-center text-m shrink-0 leading-tight">
@@ -276,12 +286,13 @@ function parted(lines: DueLine[]): [DueLine[], DueLine[]] {
 function After({ later, more }: { later: DueLine[]; more: boolean }): ReactElement {
   return (
     <>
-      {later.length > 0 && <h2 className="pt-6">After the fortnight</h2>}
+      {later.length > 0 && <h2 className="pt-6">{say("After the fortnight")}</h2>}
       <Later lines={later} />
       {more && (
         <p className="pt-3 text-m">
-          More falls due after {said(later.at(-1)?.due_on ?? iso(new Date()))}: it comes up as this
-          is done.
+          {say("More falls due after {x}: it comes up as this is done.", {
+            x: said(later.at(-1)?.due_on ?? iso(new Date())),
+          })}
         </p>
       )}
     </>
@@ -315,19 +326,19 @@ export function Due(): ReactElement {
   const all = to.area === "" && to.part === "" && to.person === "";
   return (
     <div className="screen work">
-      <Head title={me.data?.firm ?? "Due"} sub={me.data?.name}>
+      <Head title={me.data?.firm ?? say("Due")} sub={me.data?.name}>
         <FeedKey />
         <Link className="key bare" to="/">
-          Visits
+          {say("Visits")}
         </Link>
         <Link className="key bare" to="/homes">
-          Homes
+          {say("Homes")}
         </Link>
       </Head>
       <main className="scroll px-8 pb-8">
         <div className="max-w-[1216px] mx-auto grid grid-cols-2 max-[900px]:grid-cols-1 gap-x-12">
-          <section aria-label="Due now">
-            {due.isPending && <Waiting what="Fetching what is due." />}
+          <section aria-label={say("Due now")}>
+            {due.isPending && <Waiting what={say("Fetching what is due.")} />}
             <Trouble error={due.error} again={() => void due.refetch()} />
             {due.data && (
               <Now lines={now} driven={due.data.areas}>
@@ -335,7 +346,7 @@ export function Due(): ReactElement {
               </Now>
             )}
           </section>
-          <section aria-label="Jobs and later">
+          <section aria-label={say("Jobs and later")}>
             <Trouble error={jobs.error} again={() => void jobs.refetch()} />
             {jobs.data && <Jobs jobs={jobs.data.filter(here)} />}
             {all && <AlsoWaiting />}

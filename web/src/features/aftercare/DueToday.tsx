@@ -7,6 +7,7 @@ import { listed } from "../../app/names";
 import { dayOf, fromToday, iso, today } from "./dates";
 import { useDue, useJobs } from "./hooks";
 import { byHome } from "./lists";
+import { say } from "../../app/language";
 
 const MOST = 3;
 
@@ -37,7 +38,7 @@ function useRows(): Row[] {
       late: false,
       customer: j.customer,
       where: listed(j.home, j.place),
-      what: `To fit: ${j.line}`,
+      what: say("To fit: {line}", { line: j.line }),
     }));
   const parts = byHome(due.data?.lines ?? []).map((h) => ({
     to: `/jobs/${h.job}?part=care`,
@@ -55,8 +56,8 @@ export function DueToday(): ReactElement | null {
   if (rows.length === 0) return null;
   const more = rows.length - MOST;
   return (
-    <section aria-label="What is due">
-      <h2 className="mt-4">What is due</h2>
+    <section aria-label={say("What is due")}>
+      <h2 className="mt-4">{say("What is due")}</h2>
       <ul>
         {rows.slice(0, MOST).map((r) => (
           <li key={r.to} className="border-b border-rule">
@@ -93,7 +94,7 @@ export function DueToday(): ReactElement | null {
       </ul>
       {more > 0 && (
         <Link className="key bare -ml-2 mt-1" to="/due">
-          {more === 1 ? "1 more is due" : `${more} more are due`}
+          {more === 1 ? say("1 more is due") : say("{more} more are due", { more })}
         </Link>
       )}
     </section>

@@ -10,6 +10,7 @@ import { api, data } from "../../api/client";
 import { newId } from "../../app/names";
 import { Trouble } from "../../ui/Trouble";
 import { said } from "./dates";
+import { say } from "../../app/language";
 
 function Feeds({ home }: { home: string | null }): ReactElement {
   const client = useQueryClient();
@@ -32,15 +33,19 @@ function Feeds({ home }: { home: string | null }): ReactElement {
     <>
       <p className="text-m pb-2">
         {home === null
-          ? "Your jobs and what falls due, for any calendar program. Whoever has the address can " +
-            "read it: give it to nobody."
-          : "What is planned and falls due at this home, for any calendar program. Whoever has " +
+          ? say(
+              "Your jobs and what falls due, for any calendar program. Whoever has the " +
+                "address can ",
+            ) + say("read it: give it to nobody.")
+          : say(
+              "What is planned and falls due at this home, for any calendar program. Whoever has ",
+            ) +
             "the " +
-            "address can read it: give it to the household alone."}
+            say("address can read it: give it to the household alone.")}
       </p>
       {path !== "" && (
         <label className="field">
-          <span>Put this address into your calendar; it is shown this once</span>
+          <span>{say("Put this address into your calendar; it is shown this once")}</span>
           <input
             className="input"
             readOnly
@@ -50,15 +55,15 @@ function Feeds({ home }: { home: string | null }): ReactElement {
         </label>
       )}
       <button className="key mt-2" disabled={make.isPending} onClick={() => make.mutate()}>
-        New address
+        {say("New address")}
       </button>
       <Trouble error={make.error ?? revoke.error} />
       <ul>
         {open.map((f) => (
           <li key={f.id} className="flex justify-between items-center text-m border-b border-rule">
-            made {said(f.made_at.slice(0, 10))}
+            {say("made")} {said(f.made_at.slice(0, 10))}
             <button className="key bare" onClick={() => revoke.mutate(f.id)}>
-              Take it back
+              {say("Take it back")}
             </button>
           </li>
         ))}
@@ -70,13 +75,13 @@ function Feeds({ home }: { home: string | null }): ReactElement {
 export function FeedKey({ home = null }: { home?: string | null }): ReactElement {
   return (
     <Popover.Root>
-      <Popover.Trigger className="key bare">Calendar</Popover.Trigger>
+      <Popover.Trigger className="key bare">{say("Calendar")}</Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
           className="slip z-50 w-[380px] max-w-[92vw] p-4 border-b-[1.5px] border-ink"
           sideOffset={10}
           collisionPadding={24}
-          aria-label="Calendar address"
+          aria-label={say("Calendar address")}
         >
           <Feeds home={home} />
         </Popover.Content>

@@ -13,6 +13,7 @@ import { PlanView } from "./Plan";
 import { ProofView } from "./Proof";
 import { SheetPicker } from "./SheetPicker";
 import { nextStep, SheetView, stepsDone } from "./Steps";
+import { say } from "../../app/language";
 
 const PARTS = [
   ["plan", "Plan"],
@@ -45,8 +46,9 @@ function StepsPart({
   onPick: (key: string) => void;
   onDo: (d: Doing) => void;
 }): ReactElement {
-  if (!picked) return <p className="text-l py-4">This line has no steps of its own.</p>;
-  const done = (s: Sheet): string => `${stepsDone(job, s)} of ${s.steps.length}`;
+  if (!picked) return <p className="text-l py-4">{say("This line has no steps of its own.")}</p>;
+  const done = (s: Sheet): string =>
+    say("{job} of {length}", { job: stepsDone(job, s), length: s.steps.length });
   return (
     <SheetPicker sheets={job.job.sheets} picked={picked.key} note={done} onPick={onPick}>
       <SheetView job={job} sheet={picked} onDo={onDo} />
@@ -76,16 +78,20 @@ function Next({
   );
   const n = picked ? nextStep(job, picked) : -1;
   if (part === "steps" && picked && n >= 0)
-    return go(`Step ${n + 1} is done`, () =>
+    return go(say("Step {x} is done", { x: n + 1 }), () =>
       onDo({ what: "tick", body: { sheet: picked.key, step: n, done: true, left_out: "" } }),
     );
   if (part === "steps" && job.job.fitted_on === null)
-    return go("It is fitted today", () =>
+    return go(say("It is fitted today"), () =>
       onDo({ what: "fitted", body: { version: job.version, on: today() } }),
     );
   const parts = partsOf(job);
   const after = parts[parts.findIndex(([p]) => p === part) + 1];
-  return after ? go(`On to ${after[1].toLowerCase()}`, () => onPart(after[0])) : null;
+  return after
+    ? go(say("On to {toLowerCase}", { toLowerCase: after[1].toLowerCase() }), () =>
+        onPart(after[0]),
+      )
+    : null;
 }
 
 export function JobPage(): ReactElement {
@@ -98,7 +104,7 @@ export function JobPage(): ReactElement {
     return (
       <div className="p-8">
         {job.isPending ? (
-          <Waiting what="Fetching the job." />
+          <Waiting what={say("Fetching the job.")} />
         ) : (
           <Trouble error={job.error} again={() => void job.refetch()} />
         )}
@@ -115,11 +121,11 @@ export function JobPage(): ReactElement {
       <Head title={j.customer} sub={listed(j.home, j.place)}>
         {j.job.proposal !== "" && (
           <Link className="key bare" to={`/proposals/${j.job.proposal}`}>
-            Proposal
+            {say("Proposal")}
           </Link>
         )}
         <Link className="key bare" to="/due">
-          What is due
+          {say("What is due")}
         </Link>
       </Head>
       <main className="scroll px-8 pb-8">
@@ -136,7 +142,7 @@ export function JobPage(): ReactElement {
       <Counter
         end={<Next job={j} part={part} picked={picked} onDo={onDo} onPart={(p) => show(p)} />}
       >
-        <div className="seg" role="group" aria-label="Part of the job">
+        <div className="seg" role="group" aria-label={say("Part of the job")}>
           {partsOf(j).map(([p, name]) => (
             <button key={p} aria-pressed={p === part} onClick={() => show(p)}>
               {name}

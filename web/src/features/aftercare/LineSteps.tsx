@@ -11,13 +11,15 @@ import { Printed } from "../card/Printed";
 import type { Sheet } from "./hooks";
 import { SheetPicker } from "./SheetPicker";
 import { PlainSheet } from "./Steps";
+import { say } from "../../app/language";
 
-const long = (s: Sheet): string => (s.steps.length === 1 ? "1 step" : `${s.steps.length} steps`);
+const long = (s: Sheet): string =>
+  s.steps.length === 1 ? say("1 step") : say("{length} steps", { length: s.steps.length });
 
 function Sheets({ of }: { of: components["schemas"]["LineSteps"] }): ReactElement {
   const [asked, ask] = useSearchParams();
   const sheet = of.sheets.find((s) => s.key === asked.get("sheet")) ?? of.sheets[0];
-  if (!sheet) return <p className="text-l py-4">This line has no steps of its own.</p>;
+  if (!sheet) return <p className="text-l py-4">{say("This line has no steps of its own.")}</p>;
   return (
     <SheetPicker
       sheets={of.sheets}
@@ -28,7 +30,7 @@ function Sheets({ of }: { of: components["schemas"]["LineSteps"] }): ReactElemen
       <PlainSheet sheet={sheet} />
       {sheet.purpose === "disinfect" && (
         <p className="text-m text-ink-2">
-          Counted for what usually holds water in a home; measured there once it is a job.
+          {say("Counted for what usually holds water in a home; measured there once it is a job.")}
         </p>
       )}
     </SheetPicker>
@@ -49,12 +51,12 @@ export function LineSteps(): ReactElement {
   const at = steps.data;
   return (
     <Printed
-      title={at ? `Steps: ${at.name}` : "Steps"}
+      title={at ? say("Steps: {name}", { name: at.name }) : say("Steps")}
       sub={at ? [at.home, at.place].filter(Boolean).join(", ") : ""}
       back={`/visits/${id}/line`}
       wide
     >
-      {steps.isPending && <Waiting what="Writing the steps." />}
+      {steps.isPending && <Waiting what={say("Writing the steps.")} />}
       <Trouble error={steps.error} again={() => void steps.refetch()} />
       {at && <Sheets of={at} />}
     </Printed>

@@ -8,6 +8,7 @@ import { num } from "../../app/show";
 import { EMPTY, LabFields, labResult, type Typed } from "../testing/LabFields";
 import type { Doing, JobView, ProofBody } from "./hooks";
 import { NAMES, placeOf } from "./names";
+import { say } from "../../app/language";
 
 type Promise_ = JobView["job"]["promises"][number];
 type Seen = ProofBody["reading"]["observation"];
@@ -49,7 +50,9 @@ function stepsOf(kit: Instrument, unit: string): string[] {
   return kit.steps.flatMap((s, i) => {
     const next = kit.steps[i + 1];
     const here = `${num(s, 2)} ${unit}`.trim();
-    return next === undefined ? [here] : [here, `between ${num(s, 2)} and ${num(next, 2)}`];
+    return next === undefined
+      ? [here]
+      : [here, say("between {s} and {next}", { s: num(s, 2), next: num(next, 2) })];
   });
 }
 
@@ -60,7 +63,7 @@ const ASKS: Record<string, string> = { meter: "On the display", drops: "Drops", 
 
 /** What is asked of a kit, with its unit. */
 function askedOf(kit: Instrument, analyte: string): string {
-  const words = ASKS[kit.kind] ?? "Colour of the step";
+  const words = ASKS[kit.kind] ?? say("Colour of the step");
   return kit.kind === "drops" ? words : `${words} [${unitOf(kit, analyte)}]`;
 }
 
@@ -133,7 +136,7 @@ function Shows({ kit, analyte, value, lab, onValue, onLab }: Entry): ReactElemen
     return (
       <Labelled label={label}>
         <select className="input" required value={value} onChange={(e) => onValue(e.target.value)}>
-          <option value="">choose</option>
+          <option value="">{say("choose")}</option>
           {stepsOf(kit, unitOf(kit, analyte)).map((words, at) => (
             <option key={words} value={String(at)}>
               {words}
@@ -204,7 +207,7 @@ export function Measure({
       }}
     >
       <Pick
-        label="Measured behind the line"
+        label={say("Measured behind the line")}
         value={String(picked)}
         options={can.map((x, n) => [String(n), `${NAMES[x.analyte] ?? x.analyte}, ${placeOf(x)}`])}
         onPick={(n) => {
@@ -215,9 +218,12 @@ export function Measure({
         }}
       />
       <Pick
-        label="With"
+        label={say("With")}
         value={kit.id}
-        options={fit.map((k) => [k.id, k.kind === "laboratory" ? "a laboratory’s report" : k.name])}
+        options={fit.map((k) => [
+          k.id,
+          k.kind === "laboratory" ? say("a laboratory’s report") : k.name,
+        ])}
         onPick={(id) => {
           setKitId(id);
           setValue("");
@@ -231,7 +237,7 @@ export function Measure({
         onValue={setValue}
         onLab={(part) => setTyped((was) => ({ ...was, ...part }))}
       />
-      <button className="key">Keep the reading</button>
+      <button className="key">{say("Keep the reading")}</button>
     </form>
   );
 }

@@ -5,6 +5,7 @@ import { useNavigate } from "react-router";
 
 import { api, data } from "../../api/client";
 import { Trouble } from "../../ui/Trouble";
+import { say } from "../../app/language";
 
 export function OpenJob({ proposal }: { proposal: string }): ReactElement {
   const navigate = useNavigate();
@@ -21,7 +22,7 @@ export function OpenJob({ proposal }: { proposal: string }): ReactElement {
         disabled={open.isPending}
         onClick={() => open.mutate()}
       >
-        Open the job
+        {say("Open the job")}
       </button>
       <Trouble error={open.error} />
     </>

@@ -5,6 +5,7 @@ import { money } from "../../app/show";
 import { said, today } from "./dates";
 import type { Doing, JobView } from "./hooks";
 import { NAMES } from "./names";
+import { say } from "../../app/language";
 
 function PlanForm({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): ReactElement {
   const j = job.job;
@@ -22,22 +23,22 @@ function PlanForm({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): Re
       }}
     >
       <label className="field">
-        <span>Day</span>
+        <span>{say("Day")}</span>
         <input className="input" type="date" value={on} onChange={(e) => setOn(e.target.value)} />
       </label>
       <label className="field">
-        <span>Time</span>
+        <span>{say("Time")}</span>
         <input className="input" type="time" value={at} onChange={(e) => setAt(e.target.value)} />
       </label>
       <label className="field">
-        <span>Fitter</span>
+        <span>{say("Fitter")}</span>
         <input className="input" value={fitter} onChange={(e) => setFitter(e.target.value)} />
       </label>
       <label className="field flex-1 min-w-[200px]">
-        <span>Note for the fitter</span>
+        <span>{say("Note for the fitter")}</span>
         <input className="input" value={note} onChange={(e) => setNote(e.target.value)} />
       </label>
-      <button className="key">Keep the plan</button>
+      <button className="key">{say("Keep the plan")}</button>
     </form>
   );
 }
@@ -53,7 +54,7 @@ function FittedForm({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): 
       }}
     >
       <label className="field">
-        <span>In use since</span>
+        <span>{say("In use since")}</span>
         <input
           className="input"
           type="date"
@@ -64,7 +65,7 @@ function FittedForm({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): 
         />
       </label>
       <button className="key">
-        {job.job.fitted_on === null ? "It is fitted" : "Put it right"}
+        {job.job.fitted_on === null ? say("It is fitted") : say("Put it right")}
       </button>
       {job.job.fitted_on !== null && (
         <button
@@ -72,7 +73,7 @@ function FittedForm({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): 
           className="key bare"
           onClick={() => onDo({ what: "fitted", body: { version: job.version, on: null } })}
         >
-          Not fitted after all
+          {say("Not fitted after all")}
         </button>
       )}
     </form>
@@ -96,7 +97,7 @@ function Bought({ job }: { job: JobView }): ReactElement | null {
   if (bought.length === 0) return null;
   return (
     <>
-      <h2 className="pt-4">Who pays for what</h2>
+      <h2 className="pt-4">{say("Who pays for what")}</h2>
       <ul>
         {bought.map((b) => (
           <li key={b.label} className="border-b border-rule py-2">
@@ -116,7 +117,7 @@ function Paid({ job }: { job: JobView }): ReactElement | null {
   if (job.payments.length === 0) return null;
   return (
     <>
-      <h2 className="pt-4">{job.customer} pays</h2>
+      <h2 className="pt-4">{say("{customer} pays", { customer: job.customer })}</h2>
       <ul className="text-b">
         {job.payments.map((p) => (
           <li key={p.label}>
@@ -132,44 +133,44 @@ export function PlanView({ job, onDo }: { job: JobView; onDo: (d: Doing) => void
   const j = job.job;
   const fitting = j.sheets.filter((s) => s.purpose === "fit" || s.purpose === "disinfect");
   return (
-    <section aria-label="Plan">
+    <section aria-label={say("Plan")}>
       <h1>
-        {j.planned_on ? `${said(j.planned_on)} ${j.planned_at}` : "No day yet"}
+        {j.planned_on ? `${said(j.planned_on)} ${j.planned_at}` : say("No day yet")}
         {j.fitter && `, ${j.fitter}`}
       </h1>
-      {job.phone && <p className="text-b">Telephone: {job.phone}</p>}
+      {job.phone && <p className="text-b">{say("Telephone: {phone}", { phone: job.phone })}</p>}
       <PlanForm key={job.version} job={job} onDo={onDo} />
-      <h2 className="pt-2">What is fitted</h2>
+      <h2 className="pt-2">{say("What is fitted")}</h2>
       <ul>
         {j.stages.map((s, n) => (
           <li key={n} className="border-b border-rule py-2">
             <b className="font-d text-l">{s.name}</b>{" "}
             <span className="text-ink-2 text-m">
-              {s.scope === "tap" ? "drinking tap" : "whole house"}
+              {s.scope === "tap" ? say("drinking tap") : say("whole house")}
             </span>
             <p className="text-b">
               {s.settings.length > 0
                 ? s.settings.map(([k, v]) => `${k}: ${v}`).join(" · ")
-                : "Nothing is dialled."}
+                : say("Nothing is dialled.")}
             </p>
           </li>
         ))}
       </ul>
-      <h2 className="pt-4">Take along</h2>
+      <h2 className="pt-4">{say("Take along")}</h2>
       <p className="text-b">
-        {[...new Set(fitting.flatMap((x) => x.tools))].join(", ") || "Nothing but the item."}
+        {[...new Set(fitting.flatMap((x) => x.tools))].join(", ") || say("Nothing but the item.")}
       </p>
       <Bought job={job} />
       <Paid job={job} />
-      <h2 className="pt-4">What it promises</h2>
+      <h2 className="pt-4">{say("What it promises")}</h2>
       <p className="text-b">
         {j.promises
           .filter((x) => x.said !== "")
           .map((x) => (x.analyte === "ph" ? x.said : `${NAMES[x.analyte] ?? x.analyte} ${x.said}`))
-          .join("; ") || "Nothing that is measured."}
+          .join("; ") || say("Nothing that is measured.")}
         .
       </p>
-      <h2 className="pt-4">In use</h2>
+      <h2 className="pt-4">{say("In use")}</h2>
       <FittedForm key={`f${job.version}`} job={job} onDo={onDo} />
     </section>
   );

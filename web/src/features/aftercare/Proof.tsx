@@ -13,6 +13,7 @@ import type { Doing, FollowUp, JobView, Proved } from "./hooks";
 import { Measure } from "./Measure";
 import { NAMES, placeOf } from "./names";
 import { ProvedBars, VERDICT } from "./ProvedBars";
+import { say } from "../../app/language";
 
 function Follow({
   job,
@@ -37,11 +38,11 @@ function Follow({
       }}
     >
       <label className="field flex-1 min-w-[220px]">
-        <span>What is tried first</span>
+        <span>{say("What is tried first")}</span>
         <input className="input" required value={what} onChange={(e) => setWhat(e.target.value)} />
       </label>
       <label className="field">
-        <span>On</span>
+        <span>{say("On")}</span>
         <input
           className="input"
           type="date"
@@ -50,7 +51,7 @@ function Follow({
           onChange={(e) => setOn(e.target.value)}
         />
       </label>
-      <button className="key">Follow it up</button>
+      <button className="key">{say("Follow it up")}</button>
     </form>
   );
 }
@@ -67,10 +68,10 @@ function Close({ f, onDo }: { f: FollowUp; onDo: (d: Doing) => void }): ReactEle
       }}
     >
       <p className="w-full text-b">
-        <b>Followed up, {said(f.on)}:</b> {f.what}
+        <b>{say("Followed up, {on}:", { on: said(f.on) })}</b> {f.what}
       </p>
       <label className="field flex-1 min-w-[220px]">
-        <span>What was found</span>
+        <span>{say("What was found")}</span>
         <input
           className="input"
           required
@@ -78,7 +79,7 @@ function Close({ f, onDo }: { f: FollowUp; onDo: (d: Doing) => void }): ReactEle
           onChange={(e) => setFound(e.target.value)}
         />
       </label>
-      <button className="key">Close it</button>
+      <button className="key">{say("Close it")}</button>
     </form>
   );
 }
@@ -100,7 +101,7 @@ function ProvedRow({
         <p>
           <b className="font-d text-l block">{NAMES[p.promise.analyte] ?? p.promise.analyte}</b>
           <span className="text-m text-ink-2">
-            {p.promise.where === "tap" ? "at the drinking tap" : "at the house’s taps"}
+            {p.promise.where === "tap" ? say("at the drinking tap") : say("at the house’s taps")}
           </span>
         </p>
         <ProvedBars p={p} />
@@ -108,7 +109,8 @@ function ProvedRow({
           <b className={`font-d text-l block ${p.verdict === "short" ? "text-zest-ink" : ""}`}>
             {VERDICT[p.verdict]}
           </b>
-          promised {p.promise.said || "nothing"}, measured {p.said}
+          {say("promised")} {p.promise.said || "nothing"}
+          {say(", measured")} {p.said}
         </p>
       </div>
       {p.causes.length > 0 && (
@@ -138,15 +140,17 @@ function MadeRow({ row, onDo }: { row: Row; onDo: (d: Doing) => void }): ReactEl
   return (
     <li className="flex gap-4 items-center border-b border-rule py-1 text-m">
       <span className={`flex-1 ${r.struck_at ? "line-through text-ink-2" : ""}`}>
-        <b>{NAMES[r.analyte] ?? r.analyte}</b> {listed(row.said, placeOf(row))}, by{" "}
-        {r.instrument.name}, {dayLong(r.made_at)}
+        <b>{NAMES[r.analyte] ?? r.analyte}</b> {listed(row.said, placeOf(row))}
+        {say(", by")} {r.instrument.name}, {dayLong(r.made_at)}
         {r.by ? `, ${r.by}` : ""}
       </span>
       {r.struck_at ? (
-        <span className="text-zest-ink">struck: {r.struck_because}</span>
+        <span className="text-zest-ink">
+          {say("struck: {struck_because}", { struck_because: r.struck_because })}
+        </span>
       ) : (
         <StrikeKey
-          words="Take it back"
+          words={say("Take it back")}
           reasons={WRONG}
           busy={false}
           onStrike={(because) => onDo({ what: "strike", reading: r.id, because })}
@@ -166,7 +170,9 @@ function Made({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): ReactE
   return (
     <div className="py-2">
       <button className="key bare -ml-2" aria-expanded={open} onClick={() => setOpen(!open)}>
-        {rows.length === 1 ? "The reading" : `All ${rows.length} readings`} behind it
+        {say("{x} behind it", {
+          x: rows.length === 1 ? "The reading" : `All ${rows.length} readings`,
+        })}
       </button>
       {open && (
         <ul>
@@ -185,25 +191,31 @@ export function ProofView({ job, onDo }: { job: JobView; onDo: (d: Doing) => voi
   const shorts = s.proved.filter((p) => p.verdict === "short").length;
   const title =
     shorts > 0
-      ? `${shorts} of ${s.proved.length} ${shorts === 1 ? "falls" : "fall"} short`
+      ? say("{shorts} of {length} {x} short", {
+          shorts,
+          length: s.proved.length,
+          x: shorts === 1 ? "falls" : "fall",
+        })
       : s.proved.length === 0
-        ? "Nothing measured behind it yet"
-        : "It keeps its promise so far";
+        ? say("Nothing measured behind it yet")
+        : say("It keeps its promise so far");
   return (
-    <section aria-label="Proof">
+    <section aria-label={say("Proof")}>
       <h1>{title}</h1>
       <p className="text-m text-ink-2">
-        Pale: promised. Yellow: measured. Dotted: the water before. Bacteria: only a laboratory’s
-        result after the disinfection counts.
+        {say(
+          "Pale: promised. Yellow: measured. Dotted: the water before. Bacteria: only a " +
+            "laboratory’s result after the disinfection counts.",
+        )}
       </p>
       {s.alarms.map((a) => (
         <div key={a.id} className="border-[1.5px] border-ink bg-yuzu-pale p-3 my-2 text-b">
-          <b>{a.sentence}</b> First: {a.try_first[0]}
+          <b>{a.sentence}</b> {say("First:")} {a.try_first[0]}
         </div>
       ))}
       {!job.job.fitted_on ? (
         <p className="py-3 text-l">
-          The line is not fitted yet. Its promises are held against it then.
+          {say("The line is not fitted yet. Its promises are held against it then.")}
         </p>
       ) : (
         <Measure
@@ -221,20 +233,23 @@ export function ProofView({ job, onDo }: { job: JobView; onDo: (d: Doing) => voi
       <Made job={job} onDo={onDo} />
       {s.second && (
         <p className="py-3 text-m" data-second="">
-          <b>Second test from {dayLong(s.second.on)}:</b>{" "}
+          <b>{say("Second test from {on}:", { on: dayLong(s.second.on) })}</b>{" "}
           {s.second.promises
             .map((p) => `${NAMES[p.analyte] ?? p.analyte} (${placeOf(p)})`)
             .join("; ")}
-          . The same tests again, so that no line is judged by its first hours.
+          {say(". The same tests again, so that no line is judged by its first hours.")}
         </p>
       )}
       {s.unproved.length > 0 && (
         <p className="py-3 text-m">
-          <b>Still to measure:</b>{" "}
+          <b>{say("Still to measure:")}</b>{" "}
           {s.unproved
-            .map(
-              (p) =>
-                `${NAMES[p.analyte] ?? p.analyte} (promised ${p.said || "nothing"}, ${placeOf(p)})`,
+            .map((p) =>
+              say("{x} (promised {x2}, {p})", {
+                x: NAMES[p.analyte] ?? p.analyte,
+                x2: p.said || "nothing",
+                p: placeOf(p),
+              }),
             )
             .join("; ")}
           .

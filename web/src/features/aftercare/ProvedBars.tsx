@@ -2,6 +2,7 @@
 import type { ReactElement } from "react";
 
 import type { Proved } from "./hooks";
+import { say } from "../../app/language";
 
 type Range = NonNullable<Proved["promise"]["predicted"]>;
 
@@ -33,7 +34,7 @@ export function ProvedBars({ p }: { p: Proved }): ReactElement | null {
     />
   );
   if (!promised || !p.measured) return null;
-  const word = `promised ${p.promise.said}, measured ${p.said}`;
+  const word = say("promised {said}, measured {said2}", { said: p.promise.said, said2: p.said });
   return (
     <svg viewBox="-2 0 306 34" width="100%" role="img" aria-label={word}>
       <path d="M0,32H302" stroke="var(--ink)" strokeWidth="1.2" />

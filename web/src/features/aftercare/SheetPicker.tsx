@@ -2,6 +2,7 @@
 import type { ReactElement, ReactNode } from "react";
 
 import type { Sheet } from "./hooks";
+import { say } from "../../app/language";
 
 const GROUPS: [Sheet["purpose"], string][] = [
   ["fit", "Fit and start"],
@@ -20,7 +21,7 @@ interface Props {
 
 function SheetList({ sheets, picked, note, onPick }: Props): ReactElement {
   return (
-    <nav aria-label="Sheets" className="grid gap-1 content-start">
+    <nav aria-label={say("Sheets")} className="grid gap-1 content-start">
       {GROUPS.map(([purpose, title]) => {
         const those = sheets.filter((s) => s.purpose === purpose);
         if (those.length === 0) return null;
@@ -52,7 +53,7 @@ export function SheetPicker({ children, ...of }: Props & { children: ReactNode }
         <SheetList {...of} />
       </div>
       <label className="field hidden max-[900px]:grid print:hidden">
-        <span>Sheet</span>
+        <span>{say("Sheet")}</span>
         <select className="input" value={of.picked} onChange={(e) => of.onPick(e.target.value)}>
           {of.sheets.map((s) => (
             <option key={s.key} value={s.key}>

@@ -9,6 +9,7 @@ import type { Doing, JobView, Sheet } from "./hooks";
 import { clock } from "../../app/when";
 import { Pictures } from "../pictures/Pictures";
 import { clock as countdown } from "../testing/timers";
+import { say } from "../../app/language";
 
 type Tick = JobView["job"]["ticks"][number];
 
@@ -30,7 +31,7 @@ function initials(name: string): string {
 }
 
 const waited = (minutes: number): string =>
-  minutes >= 60 ? `${minutes / 60} h` : `${minutes} min`;
+  minutes >= 60 ? `${minutes / 60} h` : say("{minutes} min", { minutes });
 
 /** A clock that runs down from minutes; it rings in words, not in sound. */
 function Clock({ minutes }: { minutes: number }): ReactElement {
@@ -50,7 +51,7 @@ function Clock({ minutes }: { minutes: number }): ReactElement {
           setEnd(Date.now() + minutes * 60_000);
         }}
       >
-        Start {waited(minutes)}
+        {say("Start {minutes}", { minutes: waited(minutes) })}
       </button>
     );
   const left = Math.max(0, Math.round((end - now) / 1000));
@@ -58,10 +59,10 @@ function Clock({ minutes }: { minutes: number }): ReactElement {
   return (
     <span className="flex gap-3 items-center">
       <span className="num font-d text-[28px]" role="timer">
-        {left > 0 ? shown : "time is up"}
+        {left > 0 ? shown : say("time is up")}
       </span>
       <button className="key bare" onClick={() => setEnd(null)}>
-        Stop
+        {say("Stop")}
       </button>
     </span>
   );
@@ -97,7 +98,7 @@ function LeaveOut({ onKeep }: { onKeep: (why: string) => void }): ReactElement {
   if (!open)
     return (
       <button className="key bare print:hidden" onClick={() => setOpen(true)}>
-        Leave it out
+        {say("Leave it out")}
       </button>
     );
   return (
@@ -109,7 +110,7 @@ function LeaveOut({ onKeep }: { onKeep: (why: string) => void }): ReactElement {
       }}
     >
       <label className="field w-[200px]">
-        <span>Left out, because</span>
+        <span>{say("Left out, because")}</span>
         <input
           className="input"
           required
@@ -118,7 +119,7 @@ function LeaveOut({ onKeep }: { onKeep: (why: string) => void }): ReactElement {
           onChange={(e) => setWhy(e.target.value)}
         />
       </label>
-      <button className="key">Keep</button>
+      <button className="key">{say("Keep")}</button>
     </form>
   );
 }
@@ -151,7 +152,9 @@ function StepRow({
       >
         {step.text}
         {tick?.left_out ? (
-          <span className="block text-m text-zest-ink">left out: {tick.left_out}</span>
+          <span className="block text-m text-zest-ink">
+            {say("left out: {left_out}", { left_out: tick.left_out })}
+          </span>
         ) : null}
       </button>
       <span className="flex gap-3 items-center text-m text-ink-2 num">
@@ -180,7 +183,7 @@ function SheetFrame({
     <section aria-label={sheet.title}>
       {level === 1 ? <h1>{sheet.title}</h1> : <h3 className="text-[20px]">{sheet.title}</h3>}
       <p className="text-m text-ink-2 pb-2">
-        {done}Take along: {sheet.tools.join(", ")}.
+        {say("{done}Take along: {x}.", { done, x: sheet.tools.join(", ") })}
       </p>
       <p className="flex gap-3 items-start max-w-[640px] py-2 text-b">
         <TriangleAlert size={24} className="shrink-0 text-zest-ink" aria-hidden="true" />
@@ -195,8 +198,10 @@ function SheetFrame({
         {children}
       </ol>
       <p className="text-s text-ink-2 pt-3">
-        General practice ({sheet.source}, {sheet.year}). The item’s own manual and local code come
-        first.
+        {say(
+          "General practice ({source}, {year}). The item’s own manual and local code come first.",
+          { source: sheet.source, year: sheet.year },
+        )}
       </p>
     </section>
   );
@@ -213,7 +218,13 @@ export function SheetView({
 }): ReactElement {
   const now = nextStep(job, sheet);
   return (
-    <SheetFrame sheet={sheet} done={`${stepsDone(job, sheet)} of ${sheet.steps.length} done. `}>
+    <SheetFrame
+      sheet={sheet}
+      done={say("{job} of {length} done. ", {
+        job: stepsDone(job, sheet),
+        length: sheet.steps.length,
+      })}
+    >
       {sheet.steps.map((_, n) => (
         <StepRow key={n} job={job} sheet={sheet} n={n} now={n === now} onDo={onDo} />
       ))}

@@ -1,4 +1,5 @@
 import { dayOfYear, dayShort } from "../../app/when";
+import { say } from "../../app/language";
 /** Days as they are said, and the day as a form wants it. */
 
 /** A day of the server's as this page's local date. */
@@ -28,8 +29,8 @@ export function daysBetween(from: string, to: string): number {
 export function fromToday(day: string, now: string = today()): string {
   const n = daysBetween(now, day);
   if (n === 0) return "today";
-  const days = (k: number): string => (k === 1 ? "1 day" : `${k} days`);
-  if (n < 0) return `${days(-n)} over`;
-  if (n <= 60) return `in ${days(n)}`;
+  const days = (k: number): string => (k === 1 ? say("1 day") : say("{k} days", { k }));
+  if (n < 0) return say("{x} over", { x: days(-n) });
+  if (n <= 60) return say("in {n}", { n: days(n) });
   return said(day);
 }

@@ -12,6 +12,7 @@ import { HomeForm } from "./HomeForm";
 import { PlanIt } from "./PlanIt";
 import { VisitAgain } from "./VisitAgain";
 import { weekdayAndYear } from "../../app/when";
+import { say } from "../../app/language";
 
 export function Before(): ReactElement {
   const { id, view } = useVisitContext();
@@ -31,9 +32,9 @@ export function Before(): ReactElement {
   return (
     <div className="max-w-[980px] pr-4 pt-1 pb-8">
       <div className="flex items-baseline justify-between gap-4 mb-4">
-        <h1>Before the test</h1>
+        <h1>{say("Before the test")}</h1>
         <span role="status" className="text-s text-ink-2">
-          {saving ? "saving" : "every field is saved when you leave it"}
+          {saving ? "saving" : say("every field is saved when you leave it")}
         </span>
       </div>
       <Trouble error={changeHome.error ?? change.error} />
@@ -49,13 +50,15 @@ export function Before(): ReactElement {
         onHome={(home) => save({ ...shown, home })}
       />
       <Link className="key go" to={`/visits/${id}/test`}>
-        Test the water
+        {say("Test the water")}
       </Link>
-      <section className="mt-8" aria-label="Visits to this home">
-        <h2 className="mb-1">Visits to this home</h2>
+      <section className="mt-8" aria-label={say("Visits to this home")}>
+        <h2 className="mb-1">{say("Visits to this home")}</h2>
         {view.others.length === 0 && (
           <p className="text-m text-ink-2 mb-2">
-            This is the only one. At the next, today’s readings are held against the new ones.
+            {say(
+              "This is the only one. At the next, today’s readings are held against the new ones.",
+            )}
           </p>
         )}
         <ul className="mb-3">

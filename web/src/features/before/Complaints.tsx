@@ -5,6 +5,7 @@ import { useState, type ReactElement } from "react";
 import { useReference } from "../../api/hooks";
 import type { Complaint } from "../../api/types";
 import { newId } from "../../app/names";
+import { say } from "../../app/language";
 
 export function Complaints({
   list,
@@ -26,8 +27,8 @@ export function Complaints({
     setWords("");
   };
   return (
-    <section aria-label="Complaints" className="pb-5">
-      <h2 className="text-[20px] mb-2">What bothers them</h2>
+    <section aria-label={say("Complaints")} className="pb-5">
+      <h2 className="text-[20px] mb-2">{say("What bothers them")}</h2>
       <ul className="mb-3">
         {list.map((c) => (
           <li key={c.id} className="flex items-center gap-2 border-b border-rule min-h-12">
@@ -35,7 +36,7 @@ export function Complaints({
             <button
               type="button"
               className="grid place-items-center w-11 h-11"
-              aria-label={`Remove “${c.words}”`}
+              aria-label={say("Remove “{words}”", { words: c.words })}
               onClick={() => onChange(list.filter((x) => x.id !== c.id))}
             >
               <X size={20} />
@@ -43,7 +44,7 @@ export function Complaints({
           </li>
         ))}
       </ul>
-      <div className="flex flex-wrap gap-2" role="group" aria-label="Kind of complaint">
+      <div className="flex flex-wrap gap-2" role="group" aria-label={say("Kind of complaint")}>
         {signs.map((s) => (
           <button
             key={s.id}
@@ -71,7 +72,7 @@ export function Complaints({
           }}
         >
           <label className="field flex-1">
-            <span>In their own words</span>
+            <span>{say("In their own words")}</span>
             <input
               className="input"
               value={words}
@@ -80,7 +81,7 @@ export function Complaints({
               onChange={(e) => setWords(e.target.value)}
             />
           </label>
-          <button className="key">Add it</button>
+          <button className="key">{say("Add it")}</button>
         </form>
       )}
     </section>

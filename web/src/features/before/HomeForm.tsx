@@ -7,6 +7,7 @@ import { NumberField, Seg, TextField, YES_NO } from "../../ui/fields";
 import { QuantityField } from "../../ui/QuantityField";
 import { InPlaceForm } from "../in-place/InPlaceForm";
 import { Wishes } from "./Wishes";
+import { say } from "../../app/language";
 
 export const NEW_HOME: Home = {
   name: "",
@@ -130,41 +131,41 @@ function AskedLater({ home, set }: Part): ReactElement {
   return (
     <Fold
       className="border-t border-rule pt-2 pb-4"
-      title="Asked when a stage needs it"
+      title={say("Asked when a stage needs it")}
       sub={
-        `height, floor, pipe, brine, supply’s line${isWell(home) ? ", pump" : ""}: ` +
-        `${known} of ${told.length} known`
+        say("height, floor, pipe, brine, supply’s line{x}: ", { x: isWell(home) ? ", pump" : "" }) +
+        say("{known} of {length} known", { known, length: told.length })
       }
     >
       <Grid>
         <QuantityField
-          label="Free height"
+          label={say("Free height")}
           unit="in"
           value={home.headroom_in ?? null}
           onCommit={(headroom_in) => set({ headroom_in })}
         />
         <Seg
-          label="The floor carries a heavy unit"
+          label={say("The floor carries a heavy unit")}
           value={home.floor_ok ?? null}
           choices={YES_NO}
           onChange={(floor_ok) => set({ floor_ok })}
         />
         <TextField
-          label="The house’s pipe"
+          label={say("The house’s pipe")}
           value={home.pipe_material}
-          hint="copper, galvanised steel, plastic, lead"
+          hint={say("copper, galvanised steel, plastic, lead")}
           onCommit={(pipe_material) => set({ pipe_material })}
         />
         <Seg
-          label="Brine forbidden by the place"
+          label={say("Brine forbidden by the place")}
           value={home.brine_forbidden ?? null}
           choices={YES_NO}
           onChange={(brine_forbidden) => set({ brine_forbidden })}
         />
         <TextField
-          label="Service line"
+          label={say("Service line")}
           value={home.service_line}
-          hint="lead, galvanised, copper, plastic"
+          hint={say("lead, galvanised, copper, plastic")}
           onCommit={(service_line) => set({ service_line })}
         />
         {isWell(home) ? <OfThePump home={home} set={set} /> : null}
@@ -175,37 +176,37 @@ function AskedLater({ home, set }: Part): ReactElement {
 
 function Place({ home, set }: Part): ReactElement {
   return (
-    <Group title="The place for equipment">
+    <Group title={say("The place for equipment")}>
       <Seg
-        label="Drain within reach"
+        label={say("Drain within reach")}
         value={home.drain ?? null}
         choices={YES_NO}
         onChange={(drain) => set({ drain })}
       />
       <Seg
-        label="Socket within reach"
+        label={say("Socket within reach")}
         value={home.socket ?? null}
         choices={YES_NO}
         onChange={(socket) => set({ socket })}
       />
       <Seg
-        label="Septic system"
+        label={say("Septic system")}
         value={home.septic ?? null}
         choices={YES_NO}
         onChange={(septic) => set({ septic })}
       />
       <Seg
-        label="May freeze there"
+        label={say("May freeze there")}
         value={home.freezing ?? null}
         choices={YES_NO}
         onChange={(freezing) => set({ freezing })}
       />
       <Seg
-        label="Tenant, may not plumb"
+        label={say("Tenant, may not plumb")}
         value={home.tenant}
         choices={[
-          { value: true, name: "Yes" },
-          { value: false, name: "No" },
+          { value: true, name: say("Yes") },
+          { value: false, name: say("No") },
         ]}
         onChange={(tenant) => set({ tenant })}
       />
@@ -221,23 +222,23 @@ function Who({
   fresh,
 }: Part & Pick<Props, "customer" | "onCustomer" | "fresh">): ReactElement {
   return (
-    <Group title="Who and where">
+    <Group title={say("Who and where")}>
       <TextField
-        label="Customer’s name"
+        label={say("Customer’s name")}
         value={customer.name}
         required
         first={fresh === true}
         onCommit={(name) => onCustomer({ ...customer, name })}
       />
       <TextField
-        label="House"
+        label={say("House")}
         value={home.name}
-        hint="Street and number, or how you call it"
+        hint={say("Street and number, or how you call it")}
         onCommit={(name) => set({ name })}
       />
-      <TextField label="Place" value={home.place} onCommit={(place) => set({ place })} />
+      <TextField label={say("Place")} value={home.place} onCommit={(place) => set({ place })} />
       <TextField
-        label="Phone"
+        label={say("Phone")}
         value={customer.phone}
         onCommit={(phone) => onCustomer({ ...customer, phone })}
       />
@@ -249,9 +250,9 @@ function SourceOf({ home, set }: Part): ReactElement {
   return (
     <fieldset className="border-0 border-t border-rule pt-3 pb-5 m-0 px-0">
       <legend className="float-left w-full mb-3">
-        <h2 className="text-[20px]">The water comes from</h2>
+        <h2 className="text-[20px]">{say("The water comes from")}</h2>
       </legend>
-      <div className="clear-both flex flex-wrap gap-2" role="radiogroup" aria-label="Source">
+      <div className="clear-both flex flex-wrap gap-2" role="radiogroup" aria-label={say("Source")}>
         {SOURCES.map(([s, name]) => (
           <button
             key={s}
@@ -274,32 +275,32 @@ function SourceOf({ home, set }: Part): ReactElement {
 
 function Household({ home, set }: Part): ReactElement {
   return (
-    <Group title="The household">
+    <Group title={say("The household")}>
       <NumberField
-        label="People"
+        label={say("People")}
         value={home.people}
         max={500}
         onCommit={(n) => set({ people: n ?? 0 })}
       />
       <NumberField
-        label="Bathrooms"
+        label={say("Bathrooms")}
         value={home.bathrooms}
         max={100}
-        hint="halves count: 1.5, 2.5"
+        hint={say("halves count: 1.5, 2.5")}
         onCommit={(n) => set({ bathrooms: n ?? 0 })}
       />
       <NumberField
-        label="Days lived in, a year"
+        label={say("Days lived in, a year")}
         unit="days"
         value={home.occupied_days}
         max={366}
         onCommit={(n) => set({ occupied_days: n ?? 365.25 })}
       />
       <QuantityField
-        label="Use from the water bill"
+        label={say("Use from the water bill")}
         unit="gal/day"
         value={home.bill_gal_day ?? null}
-        hint="indoor use; wins over people × setting"
+        hint={say("indoor use; wins over people × setting")}
         onCommit={(bill_gal_day) => set({ bill_gal_day })}
       />
     </Group>
@@ -315,16 +316,16 @@ function Larger({ home, set }: Part): ReactElement {
   return (
     <>
       <QuantityField
-        label="Peak flow, as its designer says"
-        unit="gpm, a building’s"
-        hint="wins over the number of bathrooms"
+        label={say("Peak flow, as its designer says")}
+        unit={say("gpm, a building’s")}
+        hint={say("wins over the number of bathrooms")}
         value={home.told_peak_gpm ?? null}
         onCommit={(told_peak_gpm) => set({ told_peak_gpm })}
       />
       <QuantityField
-        label="Pipe that enters, inside width"
+        label={say("Pipe that enters, inside width")}
         unit="in"
-        hint="says the peak where nobody else does"
+        hint={say("says the peak where nobody else does")}
         max={8}
         value={home.pipe_in ?? null}
         onCommit={(pipe_in) => set({ pipe_in })}
@@ -341,20 +342,20 @@ function OfThePump({ home, set }: Part): ReactElement {
   return (
     <>
       <QuantityField
-        label="The pump starts at"
+        label={say("The pump starts at")}
         unit="psi"
-        hint="the tank’s switch, on its label"
+        hint={say("the tank’s switch, on its label")}
         value={home.cut_in_psi ?? null}
         onCommit={(cut_in_psi) => set({ cut_in_psi })}
       />
       <QuantityField
-        label="The pump stops at"
+        label={say("The pump stops at")}
         unit="psi"
         value={home.cut_out_psi ?? null}
         onCommit={(cut_out_psi) => set({ cut_out_psi })}
       />
       <Seg
-        label="The well ran low"
+        label={say("The well ran low")}
         value={home.low_yield ?? null}
         choices={YES_NO}
         onChange={(low_yield) => set({ low_yield })}
@@ -365,39 +366,39 @@ function OfThePump({ home, set }: Part): ReactElement {
 
 function FlowAndPressure({ home, set }: Part): ReactElement {
   return (
-    <Group title="Flow and pressure">
+    <Group title={say("Flow and pressure")}>
       {larger(home) ? <Larger home={home} set={set} /> : null}
       <QuantityField
-        label="Measured flow"
+        label={say("Measured flow")}
         unit="gpm"
         value={home.flow_gpm ?? null}
         onCommit={(flow_gpm) => set({ flow_gpm })}
       />
       <Seg
-        label="Measured full bore"
+        label={say("Measured full bore")}
         value={home.flow_full_bore}
         choices={[
-          { value: true, name: "Yes" },
-          { value: false, name: "No" },
+          { value: true, name: say("Yes") },
+          { value: false, name: say("No") },
         ]}
         onChange={(flow_full_bore) => set({ flow_full_bore })}
       />
       <QuantityField
-        label="Static pressure"
+        label={say("Static pressure")}
         unit="psi"
         value={home.static_psi ?? null}
         onCommit={(static_psi) => set({ static_psi })}
       />
       <QuantityField
-        label="Running pressure"
+        label={say("Running pressure")}
         unit="psi"
         value={home.running_psi ?? null}
-        hint="with a tap open"
+        hint={say("with a tap open")}
         onCommit={(running_psi) => set({ running_psi })}
       />
       {isWell(home) ? (
         <QuantityField
-          label="The pump delivers"
+          label={say("The pump delivers")}
           unit="gpm"
           value={home.pump_gpm ?? null}
           onCommit={(pump_gpm) => set({ pump_gpm })}
@@ -413,31 +414,31 @@ const priced = (n: number | null): string | null =>
 
 function Costs({ home, set }: Part): ReactElement {
   return (
-    <Group title="What water costs today">
+    <Group title={say("What water costs today")}>
       <QuantityField
-        label="Water"
-        unit="a 1,000 gal"
+        label={say("Water")}
+        unit={say("a 1,000 gal")}
         value={home.water_price == null ? null : Number(home.water_price)}
         max={10000}
         onCommit={(n) => set({ water_price: priced(n) })}
       />
       <QuantityField
-        label="Sewer"
-        unit="a 1,000 gal"
+        label={say("Sewer")}
+        unit={say("a 1,000 gal")}
         value={home.sewer_price == null ? null : Number(home.sewer_price)}
         max={10000}
         onCommit={(n) => set({ sewer_price: priced(n) })}
       />
       <NumberField
-        label="Bottled water bought"
-        unit="a month"
+        label={say("Bottled water bought")}
+        unit={say("a month")}
         value={Number(home.bottled_month)}
         max={100000}
         onCommit={(n) => set({ bottled_month: String(n ?? 0) })}
       />
       <NumberField
-        label="Soap and detergent"
-        unit="a month"
+        label={say("Soap and detergent")}
+        unit={say("a month")}
         value={Number(home.soap_month)}
         max={100000}
         onCommit={(n) => set({ soap_month: String(n ?? 0) })}
@@ -451,7 +452,7 @@ function CareFor({ home, set }: Part): ReactElement {
   return (
     <fieldset className="border-0 border-t border-rule pt-3 pb-5 m-0 px-0">
       <legend className="float-left w-full mb-1">
-        <h2 className="text-[20px]">Asked only with consent, and no more than needed</h2>
+        <h2 className="text-[20px]">{say("Asked only with consent, and no more than needed")}</h2>
       </legend>
       <div className="clear-both flex flex-wrap gap-2 pt-2">
         <button
@@ -465,7 +466,7 @@ function CareFor({ home, set }: Part): ReactElement {
             set({ care: home.care.consent ? NEW_HOME.care : { ...home.care, consent: true } })
           }
         >
-          {home.care.consent ? "Consent given" : "Ask for consent"}
+          {home.care.consent ? say("Consent given") : say("Ask for consent")}
         </button>
         {home.care.consent &&
           CARE.map(([k, name]) => (

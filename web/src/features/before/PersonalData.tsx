@@ -6,6 +6,7 @@ import { api, data } from "../../api/client";
 import { useMe } from "../../api/hooks";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
+import { say } from "../../app/language";
 
 export function PersonalData(): ReactElement {
   const { id } = useVisitContext();
@@ -22,28 +23,30 @@ export function PersonalData(): ReactElement {
   return (
     <details className="mt-4 text-m">
       <summary className="min-h-11 flex items-center cursor-pointer">
-        What is kept of this person
+        {say("What is kept of this person")}
       </summary>
       <div className="flex gap-3 flex-wrap items-center">
         <a className="key" href={`/api/visits/${id}/personal-data`} download>
-          Give it out as a file
+          {say("Give it out as a file")}
         </a>
         {me.data?.role === "manager" && !sure && (
           <button type="button" className="key bare" onClick={() => setSure(true)}>
-            Erase this person
+            {say("Erase this person")}
           </button>
         )}
         {sure && (
           <>
             <span>
-              Name, address, words and signature go everywhere and cannot come back. Figures and
-              proposals stay without them.
+              {say(
+                "Name, address, words and signature go everywhere and cannot come back. " +
+                  "Figures and proposals stay without them.",
+              )}
             </span>
             <button type="button" className="key" onClick={() => erase.mutate()}>
-              Erase
+              {say("Erase")}
             </button>
             <button type="button" className="key bare" onClick={() => setSure(false)}>
-              Keep
+              {say("Keep")}
             </button>
           </>
         )}

@@ -7,6 +7,7 @@ import { useMe } from "../../api/hooks";
 import { Trouble } from "../../ui/Trouble";
 import { usePeople } from "../people/hooks";
 import { useVisitContext } from "../visit/context";
+import { say } from "../../app/language";
 
 /** A time as the field for it wants it: local, to the minute. */
 function local(iso: string): string {
@@ -20,7 +21,7 @@ function Who({ name, onGive }: { name: string; onGive: (id: string) => void }): 
   const now = may.find((p) => p.name === name);
   return (
     <label className="field">
-      <span>Who makes it</span>
+      <span>{say("Who makes it")}</span>
       <select className="input" value={now?.id ?? ""} onChange={(e) => onGive(e.target.value)}>
         {!now && <option value="">{name}</option>}
         {may.map((p) => (
@@ -62,7 +63,7 @@ export function PlanIt(): ReactElement | null {
   return (
     <div className="flex gap-4 items-end flex-wrap mb-4">
       <label className="field">
-        <span>Planned for</span>
+        <span>{say("Planned for")}</span>
         <input
           type="datetime-local"
           className="input"

@@ -6,10 +6,11 @@ import { useNavigate } from "react-router";
 import { api, data } from "../../api/client";
 import { newId } from "../../app/names";
 import { Trouble } from "../../ui/Trouble";
+import { say } from "../../app/language";
 
 export function VisitAgain({
   visit,
-  words = "Visit this home again",
+  words = say("Visit this home again"),
 }: {
   visit: string;
   words?: string;

@@ -8,6 +8,7 @@ import { midSentence } from "../../app/names";
 import { unitOf } from "../../app/show";
 import { useUnits } from "../../app/units";
 import { NumberField } from "../../ui/fields";
+import { say } from "../../app/language";
 
 export function Wishes({
   home,
@@ -28,7 +29,7 @@ export function Wishes({
   return (
     <fieldset className="border-0 border-t border-rule pt-3 pb-5 m-0 px-0">
       <legend className="float-left w-full mb-3">
-        <h2 className="text-[20px]">They wish less, at the drinking tap, of</h2>
+        <h2 className="text-[20px]">{say("They wish less, at the drinking tap, of")}</h2>
       </legend>
       <div className="clear-both flex flex-wrap gap-2">
         {WISHED.map((a) => {
@@ -53,9 +54,9 @@ export function Wishes({
           return (
             <NumberField
               key={w.analyte}
-              label={`${name(w.analyte)}: at most`}
+              label={say("{analyte}: at most", { analyte: name(w.analyte) })}
               unit={unit}
-              hint="empty: less than now"
+              hint={say("empty: less than now")}
               value={w.target == null ? null : Number((w.target * factor).toPrecision(6))}
               onCommit={(n) =>
                 set({

@@ -11,6 +11,7 @@ import { dayLong } from "../../app/when";
 import { NumberField } from "../../ui/fields";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { Printed } from "./Printed";
+import { say } from "../../app/language";
 
 type Schema = components["schemas"];
 type Water = Omit<Schema["ApplianceWater"], "sets" | "worth"> & {
@@ -81,8 +82,11 @@ function Sheet({ card }: { card: Card }): ReactElement {
         <OnWater key={w.name} water={w} />
       ))}
       <p className="text-m border-t border-rule pt-2">
-        {card.honest} Counted with {card.source}, unless the household said otherwise; a powder’s
-        grams are typed as mL, its kilogram as a litre.
+        {say(
+          "{honest} Counted with {source}, unless the household said otherwise; a powder’s " +
+            "grams are typed as mL, its kilogram as a litre.",
+          { honest: card.honest, source: card.source },
+        )}
       </p>
     </article>
   );
@@ -97,18 +101,18 @@ function said(told: Told, key: string, n: number | null): Told {
 function Asked({
   kind,
   told,
-  say,
+  tell,
 }: {
   kind: Kind;
   told: Told;
-  say: (t: Told) => void;
+  tell: (t: Told) => void;
 }): ReactElement {
   const usual: Told = {
     uses_year: APPLIANCES[kind]?.uses ?? 0,
     litres: APPLIANCES[kind]?.litres ?? 0,
   };
   return (
-    <section className="print:hidden mb-6" aria-label="What the household says">
+    <section className="print:hidden mb-6" aria-label={say("What the household says")}>
       <div
         className={
           "grid grid-cols-[repeat(auto-fill,minmax(165px,1fr))] gap-x-5 gap-y-4 items-start"
@@ -120,7 +124,7 @@ function Asked({
             label={label}
             unit={unit}
             value={told[key] ?? usual[key] ?? null}
-            onCommit={(n) => say(said(told, key, n))}
+            onCommit={(n) => tell(said(told, key, n))}
           />
         ))}
       </div>
@@ -130,7 +134,7 @@ function Asked({
 
 function Choose({ id, kind }: { id: string; kind: Kind }): ReactElement {
   return (
-    <nav className="print:hidden flex gap-2 flex-wrap mb-5" aria-label="Appliance">
+    <nav className="print:hidden flex gap-2 flex-wrap mb-5" aria-label={say("Appliance")}>
       {Object.entries(APPLIANCES).map(([k, a]) => (
         <Link
           key={k}
@@ -148,7 +152,7 @@ function Choose({ id, kind }: { id: string; kind: Kind }): ReactElement {
 }
 
 function Made({ id, kind }: { id: string; kind: Kind }): ReactElement {
-  const [told, say] = useState<Told>({});
+  const [told, tell] = useState<Told>({});
   const card = useQuery({
     queryKey: ["visit", id, "appliance", kind, told],
     queryFn: () =>
@@ -160,10 +164,14 @@ function Made({ id, kind }: { id: string; kind: Kind }): ReactElement {
     placeholderData: keepPreviousData,
   });
   return (
-    <Printed title="One appliance" sub={card.data?.home ?? ""} back={`/visits/${id}/meaning`}>
+    <Printed
+      title={say("One appliance")}
+      sub={card.data?.home ?? ""}
+      back={`/visits/${id}/meaning`}
+    >
       <Choose id={id} kind={kind} />
-      <Asked kind={kind} told={told} say={say} />
-      {card.isPending && <Waiting what="Writing the card." />}
+      <Asked kind={kind} told={told} tell={tell} />
+      {card.isPending && <Waiting what={say("Writing the card.")} />}
       <Trouble error={card.error} again={() => void card.refetch()} />
       {card.data && !card.error && <Sheet card={card.data} />}
     </Printed>

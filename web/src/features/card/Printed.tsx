@@ -4,6 +4,7 @@ import type { ReactElement, ReactNode } from "react";
 import { Link } from "react-router";
 
 import { Head } from "../../app/Shell";
+import { say } from "../../app/language";
 
 export function Printed({
   title,
@@ -23,10 +24,10 @@ export function Printed({
       <div className="print:hidden">
         <Head title={title} {...(sub === "" ? {} : { sub })}>
           <Link className="key bare" to={back}>
-            Back
+            {say("Back")}
           </Link>
           <button className="key" onClick={() => window.print()}>
-            <Printer size={20} aria-hidden="true" /> Print it
+            <Printer size={20} aria-hidden="true" /> {say("Print it")}
           </button>
         </Head>
       </div>

@@ -10,6 +10,7 @@ import { StateMark } from "../../ui/marks";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { dayLong } from "../../app/when";
 import { Printed } from "./Printed";
+import { say } from "../../app/language";
 
 type Card = Omit<components["schemas"]["WaterCard"], "settings"> & { settings: string[][] };
 
@@ -32,7 +33,7 @@ function Lines({ title, lines }: { title: string; lines: string[] }): ReactEleme
 function Readings({ card }: { card: Card }): ReactElement {
   return (
     <section>
-      <h2 className="text-[20px] mb-1">What was read</h2>
+      <h2 className="text-[20px] mb-1">{say("What was read")}</h2>
       <table className="w-full">
         <tbody>
           {card.readings.map((r) => (
@@ -42,7 +43,7 @@ function Readings({ card }: { card: Card }): ReactElement {
                   <StateMark
                     kind={r.asks ? "no" : "done"}
                     size={15}
-                    label={r.asks ? "asks for something" : "nothing to do"}
+                    label={r.asks ? say("asks for something") : say("nothing to do")}
                   />
                   {r.name}
                 </span>
@@ -65,16 +66,16 @@ function Sheet({ card }: { card: Card }): ReactElement {
   return (
     <article className="grid gap-5 bg-paper" data-card="">
       <header className="border-b-2 border-ink pb-2">
-        <h1>The water of {card.home}</h1>
+        <h1>{say("The water of {home}", { home: card.home })}</h1>
         <p className="text-m text-ink-2">
           {[card.place, day, card.by, card.firm].filter(Boolean).join(", ")}
         </p>
       </header>
-      <Lines title="Tonight" lines={card.tonight} />
+      <Lines title={say("Tonight")} lines={card.tonight} />
       <Readings card={card} />
       {card.settings.length > 0 && (
         <section>
-          <h2 className="text-[20px] mb-1">What to set</h2>
+          <h2 className="text-[20px] mb-1">{say("What to set")}</h2>
           <dl>
             {card.settings.map(([what, how]) => (
               <div key={what} className="flex justify-between gap-4 border-b border-rule py-1">
@@ -85,9 +86,9 @@ function Sheet({ card }: { card: Card }): ReactElement {
           </dl>
         </section>
       )}
-      <Lines title="What is next" lines={card.next} />
+      <Lines title={say("What is next")} lines={card.next} />
       {card.untested.length > 0 && (
-        <p className="text-m">Not tested: {card.untested.join(", ")}.</p>
+        <p className="text-m">{say("Not tested: {x}.", { x: card.untested.join(", ") })}</p>
       )}
       <p className="text-m border-t border-rule pt-2">{card.honest}</p>
     </article>
@@ -102,8 +103,8 @@ export function WaterCard(): ReactElement {
       data(api.GET("/api/visits/{id}/card", { params: { path: { id }, query: currentUnits() } })),
   });
   return (
-    <Printed title="Water card" sub={card.data?.home ?? ""} back={`/visits/${id}/meaning`}>
-      {card.isPending && <Waiting what="Writing the card." />}
+    <Printed title={say("Water card")} sub={card.data?.home ?? ""} back={`/visits/${id}/meaning`}>
+      {card.isPending && <Waiting what={say("Writing the card.")} />}
       <Trouble error={card.error} again={() => void card.refetch()} />
       {card.data && <Sheet card={card.data} />}
     </Printed>

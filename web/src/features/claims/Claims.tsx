@@ -16,6 +16,7 @@ import { said } from "../aftercare/dates";
 import { useTrack, type Kept } from "../logbook/hooks";
 import { KIND_NAMES } from "../treating/kinds";
 import { Documents, useDocuments } from "./Documents";
+import { say } from "../../app/language";
 
 type Effect = Item["effects"][number];
 const WORDS: Record<string, string> = {
@@ -42,20 +43,25 @@ function removal(e: Effect): string {
   if (e.out_at_most != null) {
     const shown = SHOWN[e.analyte]?.us;
     const factor = shown?.factor ?? 1;
-    return `at most ${num(e.out_at_most * factor, shown?.decimals ?? 2)} ${shown?.unit ?? ""} left`;
+    return say("at most {x} {x2} left", {
+      x: num(e.out_at_most * factor, shown?.decimals ?? 2),
+      x2: shown?.unit ?? "",
+    });
   }
   if (e.high === 0) return WORDS[e.evidence.level] ?? "";
   const pc = (x: number): string => num(100 * x, x > 0.99 ? 1 : 0);
-  return e.low === e.high ? `${pc(e.best)} %` : `${pc(e.best)} % (${pc(e.low)} to ${pc(e.high)})`;
+  return e.low === e.high
+    ? `${pc(e.best)} %`
+    : say("{best} % ({low} to {high})", { best: pc(e.best), low: pc(e.low), high: pc(e.high) });
 }
 
 function proof(e: Effect): string {
   const v = e.evidence;
   return [
-    v.standard && `to ${v.standard}`,
-    v.certificate && `certificate ${v.certificate}`,
-    v.certifier && `by ${v.certifier}`,
-    v.checked_on && `looked up ${said(v.checked_on)}`,
+    v.standard && say("to {standard}", { standard: v.standard }),
+    v.certificate && say("certificate {certificate}", { certificate: v.certificate }),
+    v.certifier && say("by {certifier}", { certifier: v.certifier }),
+    v.checked_on && say("looked up {checked_on}", { checked_on: said(v.checked_on) }),
     v.note,
   ]
     .filter(Boolean)
@@ -68,9 +74,11 @@ function Measured({ kept }: { kept: Kept | undefined }): ReactElement | null {
   const { homes, as_promised: held, better, few } = kept;
   return (
     <Link className="block text-s" to="/track">
-      measured by us at {homes === 1 ? "1 home" : `${homes} homes`}: as promised or better at{" "}
-      {held + better}
-      {few ? ", too few to say more" : ""}
+      {say("measured by us at {x}: as promised or better at {x2}{x3}", {
+        x: homes === 1 ? "1 home" : `${homes} homes`,
+        x2: held + better,
+        x3: few ? ", too few to say more" : "",
+      })}
     </Link>
   );
 }
@@ -88,10 +96,10 @@ function Table({ rows }: { rows: Row[] }): ReactElement {
     <table className="w-full text-m">
       <thead>
         <tr className="text-left border-b-[1.5px] border-ink">
-          <th className="py-2 pr-3">Contaminant</th>
-          <th className="pr-3">Item</th>
-          <th className="pr-3">Takes out</th>
-          <th>Evidence</th>
+          <th className="py-2 pr-3">{say("Contaminant")}</th>
+          <th className="pr-3">{say("Item")}</th>
+          <th className="pr-3">{say("Takes out")}</th>
+          <th>{say("Evidence")}</th>
         </tr>
       </thead>
       <tbody>
@@ -122,7 +130,10 @@ function Table({ rows }: { rows: Row[] }): ReactElement {
               )}
               {(effect.ph_min != null || effect.ph_max != null) && (
                 <span className="block text-s text-ink-2">
-                  only from pH {effect.ph_min ?? 0} to {effect.ph_max ?? 14}
+                  {say("only from pH {x} to {x2}", {
+                    x: effect.ph_min ?? 0,
+                    x2: effect.ph_max ?? 14,
+                  })}
                 </span>
               )}
             </td>
@@ -154,33 +165,41 @@ export function Claims(): ReactElement {
     );
   return (
     <div className="screen plain">
-      <Head title="Claims" sub="of the catalogue, with their evidence" />
+      <Head title={say("Claims")} sub={say("of the catalogue, with their evidence")} />
       <main className="min-h-0">
-        <div className="h-full scroll px-8 pb-10" tabIndex={0} role="group" aria-label="Claims">
+        <div
+          className="h-full scroll px-8 pb-10"
+          tabIndex={0}
+          role="group"
+          aria-label={say("Claims")}
+        >
           <div className="max-w-[1080px] mx-auto pt-4 grid grid-cols-1 gap-4 [&>*]:min-w-0">
-            <h1>Claims and their evidence</h1>
+            <h1>{say("Claims and their evidence")}</h1>
             <p className="text-b text-ink-2">
-              A certificate counts for its own contaminant only. For what matters to health, only
-              what is certified, or measured here by a laboratory, is established.
+              {say(
+                "A certificate counts for its own contaminant only. For what matters to " +
+                  "health, only what is certified, or measured here by a laboratory, is " +
+                  "established.",
+              )}
             </p>
             <div className="flex gap-5 flex-wrap items-end">
               {one && (
                 <p className="field">
-                  <span>Only</span>
+                  <span>{say("Only")}</span>
                   <button className="key" onClick={() => setSearch({})}>
                     {one.name} <span aria-hidden="true">×</span>
-                    <span className="sr-only">, show all items</span>
+                    <span className="sr-only">{say(", show all items")}</span>
                   </button>
                 </p>
               )}
               <label className="field">
-                <span>Contaminant</span>
+                <span>{say("Contaminant")}</span>
                 <select
                   className="input"
                   value={analyte}
                   onChange={(e) => setAnalyte(e.target.value)}
                 >
-                  <option value="">all</option>
+                  <option value="">{say("all")}</option>
                   {names.map((a) => (
                     <option key={a} value={a}>
                       {ANALYTE_NAMES[a] ?? a}
@@ -188,12 +207,14 @@ export function Claims(): ReactElement {
                   ))}
                 </select>
               </label>
-              <Seg label="Evidence" value={least} choices={LEAST} onChange={setLeast} />
+              <Seg label={say("Evidence")} value={least} choices={LEAST} onChange={setLeast} />
               <p role="status" className="text-m">
-                {rows.length === 1 ? "1 claim" : `${rows.length} claims`}
+                {rows.length === 1
+                  ? say("1 claim")
+                  : say("{length} claims", { length: rows.length })}
               </p>
             </div>
-            {catalogue.isPending && <Waiting what="Fetching the catalogue." />}
+            {catalogue.isPending && <Waiting what={say("Fetching the catalogue.")} />}
             <Trouble error={catalogue.error} again={() => void catalogue.refetch()} />
             <Table rows={rows} />
           </div>

@@ -12,6 +12,7 @@ import { dayShort } from "../../app/when";
 import { FileKey } from "../../ui/FileKey";
 import { Trouble } from "../../ui/Trouble";
 import { small } from "../pictures/small";
+import { say } from "../../app/language";
 
 type Line = components["schemas"]["CertificateLine"];
 const KEY = ["certificates"];
@@ -33,9 +34,9 @@ function Attach({ item, certificate }: { item: string; certificate: string }): R
   return (
     <>
       <FileKey
-        label={`Document of certificate ${certificate}`}
+        label={say("Document of certificate {certificate}", { certificate })}
         accept="application/pdf,image/jpeg,image/png"
-        words="Attach its document"
+        words={say("Attach its document")}
         bare
         busy={attach.isPending}
         onFile={(f) => attach.mutate(f)}
@@ -56,15 +57,17 @@ function One({ line, manager }: { line: Line; manager: boolean }): ReactElement 
     <span className="flex items-center gap-1">
       <a className="key bare" href={`/api/certificates/${line.id}`} download>
         <FileText size={20} aria-hidden="true" />
-        Certificate, attached {dayShort(line.at)}
+        {say("Certificate, attached")} {dayShort(line.at)}
       </a>
       {manager && (
         <button
           className="grid place-items-center w-11 h-11"
-          aria-label={`Take away the document of certificate ${line.certificate}`}
+          aria-label={say("Take away the document of certificate {certificate}", {
+            certificate: line.certificate,
+          })}
           disabled={away.isPending}
           onClick={() => {
-            if (window.confirm("Take this document away for good?")) away.mutate();
+            if (window.confirm(say("Take this document away for good?"))) away.mutate();
           }}
         >
           <X size={18} aria-hidden="true" />

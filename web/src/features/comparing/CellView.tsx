@@ -4,6 +4,7 @@ import type { ReactElement } from "react";
 import type { Cell, ComparedOption, Row } from "../../api/types";
 import { Opens } from "../../ui/Slip";
 import { EvidenceMark, MeetsMark, RangeBar } from "./pictures";
+import { say } from "../../app/language";
 
 type Steps = ComparedOption["steps"][string];
 
@@ -13,34 +14,37 @@ function StepsSlip({ steps, where }: { steps: Steps; where: string }): ReactElem
       <ol className="grid gap-2 text-m">
         {steps.map((s, i) => (
           <li key={i} className="border-b border-rule pb-1">
-            <span className="block text-ink-2">{i === 0 ? s.stage : `behind ${s.stage}`}</span>
+            <span className="block text-ink-2">
+              {i === 0 ? s.stage : say("behind {stage}", { stage: s.stage })}
+            </span>
             <b>{s.shown}</b>
             {s.evidence !== "" && <span className="text-s text-ink-2"> {s.evidence}</span>}
           </li>
         ))}
       </ol>
       <p className="text-s text-ink-2 mt-2">
-        Ranges go through every stage, end by end. It is judged{" "}
-        {where === "tap" ? "at the drinking tap" : "at the house’s taps"}.
+        {say("Ranges go through every stage, end by end. It is judged {x}.", {
+          x: where === "tap" ? "at the drinking tap" : "at the house’s taps",
+        })}
       </p>
     </>
   );
 }
 
 function textOf(cell: Cell): string {
-  if (cell.change === "not_tested") return "not tested";
-  return cell.change === "stays" ? `stays ${cell.shown}` : cell.shown;
+  if (cell.change === "not_tested") return say("not tested");
+  return cell.change === "stays" ? say("stays {shown}", { shown: cell.shown }) : cell.shown;
 }
 
 function Evidence({ cell }: { cell: Cell }): ReactElement | null {
-  const words = cell.change === "no_claim" ? "no claim" : cell.evidence;
+  const words = cell.change === "no_claim" ? say("no claim") : cell.evidence;
   return (
     <>
       {cell.change !== "today" && words !== "" && (
         <span className="flex items-center gap-1 text-s text-ink-2">
           <EvidenceMark level={cell.level} />
           {words}
-          {!cell.established && <b className="text-zest-ink">not established</b>}
+          {!cell.established && <b className="text-zest-ink">{say("not established")}</b>}
         </span>
       )}
       {cell.note !== "" && cell.note !== words && cell.change !== "no_claim" && (

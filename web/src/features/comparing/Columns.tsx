@@ -8,6 +8,7 @@ import { Glass } from "../../glass/Glass";
 import { look, type Look } from "../../glass/look";
 import { StateMark } from "../../ui/marks";
 import { useVisitContext } from "../visit/context";
+import { say } from "../../app/language";
 
 /** Today has no letter. */
 export const letterOf = (i: number): string => (i === 0 ? "" : String.fromCharCode(64 + i));
@@ -41,13 +42,13 @@ export function ColumnHead({
       </div>
       <p className="text-s text-ink-2">
         {i === 0
-          ? "as it stands, nothing bought"
+          ? say("as it stands, nothing bought")
           : atOnce(Number(o.bought), Number(o.per_month), currency)}
       </p>
       {o.stops && i > 0 && (
         <p className="flex gap-1 items-center text-s font-semibold text-zest-ink">
           <StateMark kind="no" size={16} />
-          cannot work as it stands
+          {say("cannot work as it stands")}
         </p>
       )}
     </div>
@@ -77,26 +78,36 @@ function Stand({
   return (
     <div className="h-[68px] flex items-center gap-1 pointer-events-none">
       <div className="flex items-end shrink-0">
-        <Glass look={house} h={44} label={`${o.name}, house`} pick={recommended && !tap ? 1 : 0} />
+        <Glass
+          look={house}
+          h={44}
+          label={say("{name}, house", { name: o.name })}
+          pick={recommended && !tap ? 1 : 0}
+        />
         {tap && (
           <span className="-ml-[9px]">
-            <Glass look={tap} h={34} label={`${o.name}, drinking tap`} pick={recommended ? 1 : 0} />
+            <Glass
+              look={tap}
+              h={34}
+              label={say("{name}, drinking tap", { name: o.name })}
+              pick={recommended ? 1 : 0}
+            />
           </span>
         )}
       </div>
       <div className="flex flex-col justify-center text-left min-w-0 pl-1">
-        <b className="text-m leading-none">{i === 0 ? "Today" : letterOf(i)}</b>
+        <b className="text-m leading-none">{i === 0 ? say("Today") : letterOf(i)}</b>
         {recommended ? (
-          <span className="text-s text-ink-2">recommended</span>
+          <span className="text-s text-ink-2">{say("recommended")}</span>
         ) : (
           <button
             className="key bare pointer-events-auto self-start"
             style={{ minHeight: 44, padding: 0, fontSize: 14 }}
             disabled={onRecommend === null}
-            aria-label={`Recommend ${i === 0 ? "buying nothing" : letterOf(i)}`}
+            aria-label={say("Recommend {x}", { x: i === 0 ? "buying nothing" : letterOf(i) })}
             onClick={() => onRecommend?.()}
           >
-            Recommend
+            {say("Recommend")}
           </button>
         )}
       </div>

@@ -13,6 +13,7 @@ import { useVisitContext } from "../visit/context";
 import { ColumnHead, letterOf, Stands } from "./Columns";
 import { Costs, type Chosen } from "./Costs";
 import { Rows } from "./Rows";
+import { say } from "../../app/language";
 
 /** Widths [px] of the names and of a column; from today and four options on both are narrower. */
 const WIDE = { names: 148, column: 132 };
@@ -34,7 +35,7 @@ function OneOf({
 }): ReactElement {
   return (
     <Seg
-      label="Beside today"
+      label={say("Beside today")}
       value={value}
       choices={options.slice(1).map((_, n) => ({ value: n + 1, name: letterOf(n + 1) }))}
       onChange={onChange}
@@ -78,7 +79,7 @@ function Board({ a: all, ...chosen }: { a: Comparison } & Chosen): ReactElement 
         >
           {choice}
           <div className="grid py-2 border-b-[1.5px] border-ink" style={grid}>
-            <span className="text-s text-ink-2 self-end">found, today, after</span>
+            <span className="text-s text-ink-2 self-end">{say("found, today, after")}</span>
             {options.map((o) => (
               <ColumnHead
                 key={o.id}
@@ -111,20 +112,22 @@ export function Compare(): ReactElement {
   if (!view.assessment.raw)
     return (
       <div className="p-2">
-        <h1>Compare</h1>
-        <p className="text-l mt-2">There is nothing to compare before the raw water is tested.</p>
+        <h1>{say("Compare")}</h1>
+        <p className="text-l mt-2">
+          {say("There is nothing to compare before the raw water is tested.")}
+        </p>
       </div>
     );
   return (
     <div className="absolute inset-0">
-      <h1 className="sr-only">Compare</h1>
+      <h1 className="sr-only">{say("Compare")}</h1>
       <div
         className="fixed left-0 right-0 bottom-0 h-[64px] bg-ledge border-t border-rule"
         aria-hidden="true"
       >
         <div className="absolute inset-x-0 bottom-0 h-[7px] bg-face border-t-2 border-ink" />
       </div>
-      {all.isPending && <Waiting what="Working out every option." />}
+      {all.isPending && <Waiting what={say("Working out every option.")} />}
       <Trouble error={all.error} again={() => void all.refetch()} />
       {all.data && <Board a={all.data} years={years} setYears={pick} use={use} setUse={setUse} />}
       <div className="fixed right-8 bottom-[8px] z-20 flex gap-3">
@@ -133,7 +136,7 @@ export function Compare(): ReactElement {
           style={{ background: "var(--ink)", color: "var(--paper)" }}
           to={`/visits/${id}/offer`}
         >
-          Make the offer
+          {say("Make the offer")}
         </Link>
       </div>
     </div>

@@ -1,5 +1,6 @@
 /** Cumulative cost curves with their steps and crossings. */
 import type { ReactElement } from "react";
+import { say } from "../../app/language";
 
 export interface Curve {
   id: string;
@@ -83,7 +84,7 @@ function YearAxis({ s }: { s: Scale }): ReactElement {
   const marks = [0, 1, 2, 3, 4, 5].map((k) => Math.round((k * s.years) / 5));
   const words = (y: number): string => {
     if (y === 0) return "now";
-    return y === s.years ? `${y} years` : String(y);
+    return y === s.years ? say("{y} years", { y }) : String(y);
   };
   return (
     <>
@@ -156,7 +157,7 @@ function EndName({ c, y }: { c: Curve; y: number }): ReactElement {
   if (!c.letter)
     return (
       <text x={BOX.right + 6} y={y + 5} fontSize={14} style={{ fill: "var(--ink-2)" }}>
-        Today
+        {say("Today")}
       </text>
     );
   const fill = c.recommended ? "#10302A" : "var(--ink)";
@@ -210,7 +211,7 @@ export function CostChart({
       width="100%"
       style={{ maxWidth: 440 }}
       role="img"
-      aria-label={`Paid so far over ${years} years: ${words.join(", ")}`}
+      aria-label={say("Paid so far over {years} years: {x}", { years, x: words.join(", ") })}
       data-testid="cost-chart"
     >
       <MoneyAxis s={s} currency={currency} />
@@ -231,8 +232,12 @@ export function crossingWords(curves: Curve[]): string[] {
     c.cheaper.map(([other, m]) => {
       const b = curves.find((x) => x.id === other);
       const name = (x: Curve | undefined): string => (x?.letter ? x.letter : "today");
-      const from = `from year ${(m / 12).toFixed(1)}`;
-      return `${name(c)} is dearer to begin with, and stays cheaper than ${name(b)} ${from}.`;
+      const from = say("from year {x}", { x: (m / 12).toFixed(1) });
+      return say("{c} is dearer to begin with, and stays cheaper than {b} {from}.", {
+        c: name(c),
+        b: name(b),
+        from,
+      });
     }),
   );
 }

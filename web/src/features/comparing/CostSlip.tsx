@@ -5,6 +5,7 @@ import type { Lifetime } from "../../api/types";
 import { GAL_PER_M3 } from "../../app/facts.generated";
 import { each, GAL_L, money, priceEvery, timesOf } from "../../app/show";
 import { CostStack } from "./pictures";
+import { say } from "../../app/language";
 
 interface Props {
   cost: Lifetime;
@@ -20,7 +21,7 @@ function ForEach({ cost, currency, units }: Props): ReactElement {
     <>
       {cost.per_gallon_tap !== null && (
         <>
-          <span>a {each(units)} drunk</span>
+          <span>{say("a {units} drunk", { units: each(units) })}</span>
           <span className="v">
             {money(Number(cost.per_gallon_tap) / (us ? 1 : GAL_L), currency, true)}
           </span>
@@ -29,7 +30,7 @@ function ForEach({ cost, currency, units }: Props): ReactElement {
       )}
       {house > 0 && (
         <>
-          <span>a {us ? "1,000 gal" : "m³"} of the house</span>
+          <span>{say("a {x} of the house", { x: us ? "1,000 gal" : "m³" })}</span>
           <span className="v">{money(house, currency, true)}</span>
           <span className="u" />
         </>
@@ -45,8 +46,8 @@ export function CostSlip({ cost, currency, units }: Props): ReactElement {
       <table className="w-full text-m">
         <thead className="sr-only">
           <tr>
-            <th>What</th>
-            <th>Total</th>
+            <th>{say("What")}</th>
+            <th>{say("Total")}</th>
           </tr>
         </thead>
         <tbody>
@@ -67,23 +68,27 @@ export function CostSlip({ cost, currency, units }: Props): ReactElement {
             </tr>
           ))}
           <tr>
-            <td className="pt-2 font-semibold">All in, {cost.years} years</td>
+            <td className="pt-2 font-semibold">
+              {say("All in, {years} years", { years: cost.years })}
+            </td>
             <td className="pt-2 text-right num text-[19px]">{money(cost.total, currency, true)}</td>
           </tr>
         </tbody>
       </table>
       <div className="sum mt-2">
-        <span>the first year</span>
+        <span>{say("the first year")}</span>
         <span className="v">{money(cost.first_year, currency, true)}</span>
         <span className="u" />
-        <span>the worst later year</span>
+        <span>{say("the worst later year")}</span>
         <span className="v">{money(cost.worst_year, currency, true)}</span>
         <span className="u" />
         <ForEach cost={cost} currency={currency} units={units} />
       </div>
       <p className="text-s text-ink-2 mt-2">
-        Each price falls due at its interval, grown by the firm’s yearly rate, rounded to the cent;
-        what is left at the end has no value.
+        {say(
+          "Each price falls due at its interval, grown by the firm’s yearly rate, rounded to " +
+            "the cent; what is left at the end has no value.",
+        )}
       </p>
     </>
   );

@@ -12,6 +12,7 @@ import { CostChart, crossingWords, type Curve } from "./Cost";
 import { CostSlip } from "./CostSlip";
 import { Legend } from "./Legend";
 import { Rented } from "./Rented";
+import { say } from "../../app/language";
 
 export interface Chosen {
   years: number;
@@ -33,14 +34,14 @@ function Choices({ years, setYears, use, setUse }: Chosen): ReactElement {
   return (
     <div className="flex flex-wrap justify-between gap-x-3">
       <div className="flex items-center justify-between gap-3 mb-1 wide:w-full">
-        <h2>All it costs, over</h2>
-        <Seg label="Years" hideLabel value={years} choices={YEARS} onChange={setYears} />
+        <h2>{say("All it costs, over")}</h2>
+        <Seg label={say("Years")} hideLabel value={years} choices={YEARS} onChange={setYears} />
       </div>
       <div className="flex items-center justify-between gap-3 mb-1 wide:w-full">
         <span className="text-m" aria-hidden="true">
-          Use of water
+          {say("Use of water")}
         </span>
-        <Seg label="Use of water" hideLabel value={use} choices={USES} onChange={setUse} />
+        <Seg label={say("Use of water")} hideLabel value={use} choices={USES} onChange={setUse} />
       </div>
     </div>
   );
@@ -66,13 +67,13 @@ function Sums({
       {a.options.map((o, i) => {
         const c = over[o.id];
         if (!c?.cost) return null;
-        const name = letterOf(i) || "Today";
+        const name = letterOf(i) || say("Today");
         return (
           <div key={o.id}>
             <span className="text-s text-ink-2">{name}</span>
             <br />
             <Opens
-              title={`${name}: all it costs`}
+              title={say("{name}: all it costs", { name })}
               slip={<CostSlip cost={c.cost} currency={currency} units={units} />}
               className="font-d text-[19px]"
             >
@@ -80,8 +81,10 @@ function Sums({
             </Opens>
             {c.use_band && c.use_band.low !== c.use_band.high && (
               <span className="block text-s text-ink-3 mt-1">
-                {sumOver(c.use_band.low, currency, years)} to{" "}
-                {sumOver(c.use_band.high, currency, years)} by use
+                {say("{low} to {high} by use", {
+                  low: sumOver(c.use_band.low, currency, years),
+                  high: sumOver(c.use_band.high, currency, years),
+                })}
               </span>
             )}
           </div>
@@ -104,7 +107,7 @@ function Assumed({ a }: { a: Comparison }): ReactElement {
     <>
       {a.assumptions.length > 0 && (
         <fieldset className="border-0 p-0 m-0 mt-3">
-          <legend className="font-d font-[640] text-[17px]">Assumed</legend>
+          <legend className="font-d font-[640] text-[17px]">{say("Assumed")}</legend>
           {a.assumptions.map((x) => (
             <label key={x.id} className="flex gap-3 items-center min-h-11 text-m">
               <input
@@ -119,8 +122,8 @@ function Assumed({ a }: { a: Comparison }): ReactElement {
           ))}
         </fieldset>
       )}
-      <Opens title="How this reads" slip={<Legend />} className="text-m mt-3 inline-block">
-        What the signs mean
+      <Opens title={say("How this reads")} slip={<Legend />} className="text-m mt-3 inline-block">
+        {say("What the signs mean")}
       </Opens>
       <Trouble error={change.error} />
     </>
@@ -159,7 +162,7 @@ export function Costs({ a, ...chosen }: { a: Comparison } & Chosen): ReactElemen
       }
       tabIndex={0}
       role="group"
-      aria-label="What it costs"
+      aria-label={say("What it costs")}
     >
       <Choices {...chosen} />
       <div className="grid grid-cols-[380px_minmax(0,1fr)] gap-x-6 wide:block">

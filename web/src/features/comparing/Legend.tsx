@@ -2,16 +2,17 @@
 import type { ReactElement } from "react";
 
 import { EvidenceMark } from "./pictures";
+import { say } from "../../app/language";
 
 export function Legend(): ReactElement {
   return (
     <ul className="text-m grid gap-2">
       {[
-        ["measured_here", "measured here, before and after"],
-        ["certified", "certified for this contaminant"],
-        ["tested", "tested, not certified"],
-        ["maker_states", "the maker states it"],
-        ["typical", "typical of the technology"],
+        ["measured_here", say("measured here, before and after")],
+        ["certified", say("certified for this contaminant")],
+        ["tested", say("tested, not certified")],
+        ["maker_states", say("the maker states it")],
+        ["typical", say("typical of the technology")],
       ].map(([l, w]) => (
         <li key={l} className="flex gap-2 items-center">
           <EvidenceMark level={l} />
@@ -31,18 +32,21 @@ export function Legend(): ReactElement {
           />
           <rect x={22} y={2} width={14} height={11} fill="var(--ink)" />
         </svg>
-        open: today; full: after
+        {say("open: today; full: after")}
       </li>
       <li className="flex gap-2 items-center">
         <svg width={40} height={18} aria-hidden="true">
           <rect x={0} y={1} width={24} height={16} fill="var(--water)" />
           <path d="M24,0V18" stroke="var(--leaf)" strokeWidth={2} />
         </svg>
-        what is wanted
+        {say("what is wanted")}
       </li>
-      <li>Tubs: plain, membrane; two dots, renewing resin; a bar, backwash.</li>
+      <li>{say("Tubs: plain, membrane; two dots, renewing resin; a bar, backwash.")}</li>
       <li>
-        Strip of twelve months: a bag is 40 lb of salt, a block a filter or part, a triangle media.
+        {say(
+          "Strip of twelve months: a bag is 40 lb of salt, a block a filter or part, a " +
+            "triangle media.",
+        )}
       </li>
     </ul>
   );

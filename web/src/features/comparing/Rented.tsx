@@ -7,6 +7,7 @@ import { money, num, sumOver } from "../../app/show";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 import { letterOf } from "./Columns";
+import { say } from "../../app/language";
 
 type Rentable = Renting["items"][number];
 type Way = Rentable["ways"][number];
@@ -20,11 +21,19 @@ const NAMES: Record<Terms, string> = {
 
 /** What is paid when. */
 function asked(w: Way, currency: string): string {
-  if (w.terms === "buy") return `${money(w.at_once, currency)} at once`;
-  const once = Number(w.at_once) > 0 ? `${money(w.at_once, currency)} at once, ` : "";
-  const rent = `${once}${money(w.per_month, currency)} a month`;
-  if (w.terms === "rent_to_own") return `${rent}, theirs after ${w.months} payments`;
-  return `${rent}, at least ${w.months} months${w.covers_parts ? ", parts and service in it" : ""}`;
+  if (w.terms === "buy") return say("{at_once} at once", { at_once: money(w.at_once, currency) });
+  const once =
+    Number(w.at_once) > 0
+      ? say("{at_once} at once, ", { at_once: money(w.at_once, currency) })
+      : "";
+  const rent = say("{once}{per_month} a month", { once, per_month: money(w.per_month, currency) });
+  if (w.terms === "rent_to_own")
+    return say("{rent}, theirs after {months} payments", { rent, months: w.months });
+  return say("{rent}, at least {months} months{x}", {
+    rent,
+    months: w.months,
+    x: w.covers_parts ? ", parts and service in it" : "",
+  });
 }
 
 /** The yearly rate of rent-to-own, and from when buying would have cost less. */
@@ -32,11 +41,19 @@ function beside(w: Way): string[] {
   const said = [];
   if (w.apr != null)
     said.push(
-      `${num(Number(w.apr), 1)} % a year nominal, ${num(Number(w.apr_effective), 1)} % effective`,
+      say("{apr} % a year nominal, {apr_effective} % effective", {
+        apr: num(Number(w.apr), 1),
+        apr_effective: num(Number(w.apr_effective), 1),
+      }),
     );
-  if (w.no_rate) said.push(`no yearly rate: ${w.no_rate.toLowerCase()}`);
+  if (w.no_rate)
+    said.push(say("no yearly rate: {toLowerCase}", { toLowerCase: w.no_rate.toLowerCase() }));
   if (w.buying_cheaper_from != null)
-    said.push(`buying has cost less from month ${w.buying_cheaper_from} on`);
+    said.push(
+      say("buying has cost less from month {buying_cheaper_from} on", {
+        buying_cheaper_from: w.buying_cheaper_from,
+      }),
+    );
   return said;
 }
 
@@ -122,10 +139,12 @@ export function Rented({
   return (
     <section className="mt-3" aria-labelledby="rented-title">
       <h3 id="rented-title" className="font-d font-[640] text-[17px]">
-        Bought or rented
+        {say("Bought or rented")}
       </h3>
       <p className="text-s text-ink-2">
-        The item alone over {years} years, with its salt, power, parts and service.
+        {say("The item alone over {years} years, with its salt, power, parts and service.", {
+          years,
+        })}
       </p>
       {shown.map((s) => (
         <div key={s.option + s.item.code} className="mt-1">
@@ -133,7 +152,10 @@ export function Rented({
             {s.letter && `${s.letter}: `}
             {s.item.name}
           </b>
-          <div role="radiogroup" aria-label={`${s.item.name}: bought or rented`}>
+          <div
+            role="radiogroup"
+            aria-label={say("{name}: bought or rented", { name: s.item.name })}
+          >
             {s.item.ways.map((w) => (
               <WayLine
                 key={w.terms}

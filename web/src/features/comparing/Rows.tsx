@@ -10,6 +10,7 @@ import { CellView } from "./CellView";
 import { tubSize } from "./pictures";
 import { Chores, Needs } from "./upkeep";
 import { Waste } from "./Waste";
+import { say } from "../../app/language";
 
 export interface Shared {
   a: Comparison;
@@ -77,12 +78,14 @@ function Untested({ rows, grid }: { rows: Row[]; grid: CSSProperties }): ReactEl
   if (rows.length === 0) return null;
   return (
     <div className="grid py-2 border-b border-rule" style={grid} data-row="untested">
-      <Name>Not tested</Name>
+      <Name>{say("Not tested")}</Name>
       <p className="flex gap-2 items-start" style={{ gridColumn: "2 / -1" }}>
         <StateMark kind="unk" size={18} />
         <span>
-          {rows.map((r) => r.name).join(", ")}: nothing is proposed for{" "}
-          {rows.length === 1 ? "it" : "them"} before a test.
+          {say("{x}: nothing is proposed for {x2} before a test.", {
+            x: rows.map((r) => r.name).join(", "),
+            x2: rows.length === 1 ? "it" : "them",
+          })}
         </span>
       </p>
     </div>
@@ -91,14 +94,14 @@ function Untested({ rows, grid }: { rows: Row[]; grid: CSSProperties }): ReactEl
 
 function Parts({ a, grid }: Shared): ReactElement {
   return (
-    <Line title={<Name>Parts</Name>} note="that fall due" grid={grid}>
+    <Line title={<Name>{say("Parts")}</Name>} note={say("that fall due")} grid={grid}>
       {a.options.map((o, i) => (
         <span key={o.id} className="text-s leading-snug">
-          {i === 0 && <span className="text-b text-ink-2">none</span>}
+          {i === 0 && <span className="text-b text-ink-2">{say("none")}</span>}
           {i > 0 &&
             (o.single_source.length > 0
-              ? `one maker only: ${o.single_source.join(", ")}`
-              : "common, several makers")}
+              ? say("one maker only: {x}", { x: o.single_source.join(", ") })
+              : say("common, several makers"))}
         </span>
       ))}
     </Line>
@@ -107,7 +110,7 @@ function Parts({ a, grid }: Shared): ReactElement {
 
 function Leaves({ a, grid }: Shared): ReactElement {
   return (
-    <Line title={<Name>It leaves</Name>} note="as they are" grid={grid}>
+    <Line title={<Name>{say("It leaves")}</Name>} note={say("as they are")} grid={grid}>
       {a.options.map((o) => (
         <ul key={o.id} className="text-s leading-snug">
           {o.left.map((l) => (
@@ -115,7 +118,7 @@ function Leaves({ a, grid }: Shared): ReactElement {
               {l}
             </li>
           ))}
-          {o.left.length === 0 && <li className="text-ink-2">nothing that was found</li>}
+          {o.left.length === 0 && <li className="text-ink-2">{say("nothing that was found")}</li>}
         </ul>
       ))}
     </Line>
@@ -148,13 +151,16 @@ export function Rows(shared: Shared): ReactElement {
   const { a, grid, units, currency } = shared;
   const biggest = Math.max(0, ...a.options.map((o) => o.waste?.total_gal_year ?? 0));
   const baths = num(tubSize(biggest) / BATH_GAL);
-  const tub = `one tub = ${baths} baths of ${volume(BATH_GAL, units)}, a year`;
+  const tub = say("one tub = {baths} baths of {BATH_GAL}, a year", {
+    baths,
+    BATH_GAL: volume(BATH_GAL, units),
+  });
   return (
     <div
       className="flex-1 min-h-0 overflow-y-auto scroll"
       tabIndex={0}
       role="group"
-      aria-label="What each option does"
+      aria-label={say("What each option does")}
     >
       {a.rows
         .filter((r) => !untested(r))
@@ -162,17 +168,21 @@ export function Rows(shared: Shared): ReactElement {
           <FoundRow key={r.analyte} r={r} a={a} grid={grid} />
         ))}
       <Untested rows={a.rows.filter(untested)} grid={grid} />
-      <Line title={<Name>To the drain</Name>} note={tub} grid={grid}>
+      <Line title={<Name>{say("To the drain")}</Name>} note={tub} grid={grid}>
         {a.options.map((o) => (
           <Waste key={o.id} o={o} units={units} currency={currency} />
         ))}
       </Line>
-      <Line title={<Name>Chores</Name>} note="one year, by month" grid={grid}>
+      <Line title={<Name>{say("Chores")}</Name>} note={say("one year, by month")} grid={grid}>
         {a.options.map((o) => (
           <Chores key={o.id} o={o} />
         ))}
       </Line>
-      <Line title={<Name>Needs here</Name>} note="of this home and water" grid={grid}>
+      <Line
+        title={<Name>{say("Needs here")}</Name>}
+        note={say("of this home and water")}
+        grid={grid}
+      >
         {a.options.map((o) => (
           <Needs key={o.id} o={o} />
         ))}

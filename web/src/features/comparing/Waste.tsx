@@ -5,6 +5,7 @@ import type { ComparedOption } from "../../api/types";
 import { money, each, num, volume } from "../../app/show";
 import { Opens } from "../../ui/Slip";
 import { Tubs } from "./pictures";
+import { say } from "../../app/language";
 
 type Wasted = NonNullable<ComparedOption["waste"]>;
 
@@ -16,7 +17,7 @@ const WASTE_WORDS: Record<string, string> = {
 };
 
 const paidFor = (w: Wasted, currency: string): string => {
-  if (!w.priced) return "not priced: ask for the water bill";
+  if (!w.priced) return say("not priced: ask for the water bill");
   return Number(w.cost_year) > 0 ? money(w.cost_year, currency, true) : "nothing";
 };
 
@@ -41,7 +42,7 @@ function WasteSlip({
       ))}
       {w.per_gallon_tap !== null && w.tap_gal_year > 0 && (
         <>
-          <span>a {each(units)} at the drinking tap</span>
+          <span>{say("a {units} at the drinking tap", { units: each(units) })}</span>
           <span className="v">
             {num(w.per_gallon_tap, 1)} {units === "us" ? "gal" : "L"}
           </span>
@@ -50,28 +51,28 @@ function WasteSlip({
       )}
       {w.per_gallon_house !== null && w.house_gal_year > 0 && (
         <>
-          <span>a {each(units)} of the house’s use</span>
+          <span>{say("a {units} of the house’s use", { units: each(units) })}</span>
           <span className="v">
             {num(w.per_gallon_house, 2)} {units === "us" ? "gal" : "L"}
           </span>
           <span className="u" />
         </>
       )}
-      <span>largest at once</span>
+      <span>{say("largest at once")}</span>
       <span className="v">{volume(w.largest_gal, units)}</span>
       <span className="u" />
-      <span>in a week</span>
+      <span>{say("in a week")}</span>
       <span className="v">{volume(w.week_gal, units)}</span>
       <span className="u" />
-      <span>share of the house’s use</span>
+      <span>{say("share of the house’s use")}</span>
       <span className="v">
-        {w.share_of_use === null ? "not known" : `${num(w.share_of_use * 100, 1)} %`}
+        {w.share_of_use === null ? say("not known") : `${num(w.share_of_use * 100, 1)} %`}
       </span>
       <span className="u" />
-      <span>brine</span>
+      <span>{say("brine")}</span>
       <span className="v">{w.brine ? "yes" : "no"}</span>
       <span className="u" />
-      <span>water and sewer paid for it</span>
+      <span>{say("water and sewer paid for it")}</span>
       <span className="v">{paidFor(w, currency)}</span>
       <span className="u" />
     </div>
@@ -89,14 +90,14 @@ export function Waste({
 }): ReactElement {
   const w = o.waste;
   if (!w || w.total_gal_year === 0)
-    return <b className="text-b">{w?.unknown ? "not known" : "nothing to drain"}</b>;
+    return <b className="text-b">{w?.unknown ? say("not known") : say("nothing to drain")}</b>;
   const parts = Object.entries(w.by_kind).map(([kind, gal]) => ({ kind, gal }));
   return (
     <div>
       <div className="flex justify-between gap-2 items-baseline">
-        <b className="text-b">{num(w.bathtubs)} baths</b>
+        <b className="text-b">{say("{bathtubs} baths", { bathtubs: num(w.bathtubs) })}</b>
         <Opens
-          title="To the drain, a year"
+          title={say("To the drain, a year")}
           className="text-s"
           slip={<WasteSlip w={w} units={units} currency={currency} />}
         >

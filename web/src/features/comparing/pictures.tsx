@@ -7,6 +7,7 @@ import type { ReactElement } from "react";
 import type { Cell, Row } from "../../api/types";
 import { volume } from "../../app/show";
 import { Pip, StateMark } from "../../ui/marks";
+import { say } from "../../app/language";
 
 export function EvidenceMark({ level }: { level: string | null | undefined }): ReactElement | null {
   const box = (children: ReactElement, label: string): ReactElement => (
@@ -23,7 +24,7 @@ export function EvidenceMark({ level }: { level: string | null | undefined }): R
   );
   switch (level) {
     case "measured_here":
-      return box(<Pip x={0} y={0} s={6} />, "measured here");
+      return box(<Pip x={0} y={0} s={6} />, say("measured here"));
     case "certified":
       return box(
         <>
@@ -66,7 +67,7 @@ export function EvidenceMark({ level }: { level: string | null | undefined }): R
           strokeWidth={1.6}
           strokeLinejoin="round"
         />,
-        "maker states",
+        say("maker states"),
       );
     case "typical":
       return box(
@@ -195,7 +196,11 @@ export function Tubs({
       viewBox={`0 0 156 ${Math.ceil(tubs.length / 6) * 17 + 2}`}
       width={156}
       role="img"
-      aria-label={`${volume(total, units)}, drawn as ${tubs.length} tubs of ${volume(per, units)}`}
+      aria-label={say("{total}, drawn as {length} tubs of {per}", {
+        total: volume(total, units),
+        length: tubs.length,
+        per: volume(per, units),
+      })}
     >
       {tubs.map((t, i) => (
         <g key={i} transform={`translate(${(i % 6) * 25.5} ${Math.floor(i / 6) * 17})`}>
@@ -275,11 +280,11 @@ export function MeetsMark({ cell }: { cell: Cell }): ReactElement | null {
   if (cell.change === "not_tested" || cell.change === "unknown")
     return <StateMark kind="unk" size={17} />;
   if (!cell.established && cell.change === "less")
-    return <StateMark kind="unk" size={17} label="not established" />;
+    return <StateMark kind="unk" size={17} label={say("not established")} />;
   if (cell.meets === "met")
-    return <StateMark kind="done" size={17} label="meets what was wanted" />;
+    return <StateMark kind="done" size={17} label={say("meets what was wanted")} />;
   if (cell.meets === "not_met")
-    return <StateMark kind="no" size={17} label="does not meet what was wanted" />;
+    return <StateMark kind="no" size={17} label={say("does not meet what was wanted")} />;
   return null;
 }
 

@@ -6,16 +6,17 @@ import { num, often, workTime, yearly } from "../../app/show";
 import { STATUS_MARK, StateMark } from "../../ui/marks";
 import { Opens } from "../../ui/Slip";
 import { YearStrip } from "./pictures";
+import { say } from "../../app/language";
 
 export function Chores({ o }: { o: ComparedOption }): ReactElement {
   const c = o.chores;
-  if (!c || c.chores.length === 0) return <span className="text-b text-ink-2">none</span>;
+  if (!c || c.chores.length === 0) return <span className="text-b text-ink-2">{say("none")}</span>;
   const changes = c.chores.filter((x) => !x.bags).reduce((a, x) => a + x.times_year, 0);
   return (
     <div>
       <YearStrip strip={c.strip} />
       <Opens
-        title={`${o.name}: the work in a year`}
+        title={say("{name}: the work in a year", { name: o.name })}
         className="text-s leading-tight"
         slip={
           <ul className="grid gap-1 text-m">
@@ -23,19 +24,24 @@ export function Chores({ o }: { o: ComparedOption }): ReactElement {
               <li key={i} className="flex justify-between gap-3 border-b border-rule pb-1">
                 <span>
                   {x.label}
-                  {x.own ? "" : " (the firm)"}
+                  {x.own ? "" : say(" (the firm)")}
                 </span>
                 <span className="whitespace-nowrap">
-                  {often(x.times_year)}, {num(x.minutes_year)} min
+                  {say("{times_year}, {minutes_year} min", {
+                    times_year: often(x.times_year),
+                    minutes_year: num(x.minutes_year),
+                  })}
                 </span>
               </li>
             ))}
           </ul>
         }
       >
-        {c.bags > 0 ? `${yearly(c.bags, "bag of salt", "bags of salt")}, ` : ""}
-        {changes > 0 ? `${yearly(changes, "change")}, ` : ""}
-        {workTime(c.own_minutes)} of your own
+        {say("{x}{x2}{own_minutes} of your own", {
+          x: c.bags > 0 ? `${yearly(c.bags, "bag of salt", "bags of salt")}, ` : "",
+          x2: changes > 0 ? `${yearly(changes, "change")}, ` : "",
+          own_minutes: workTime(c.own_minutes),
+        })}
       </Opens>
     </div>
   );
@@ -46,12 +52,12 @@ const NEED: Record<string, string> = { stop: "stopped", unknown: "not known", wa
 export function Needs({ o }: { o: ComparedOption }): ReactElement {
   if (o.error !== "") return <span className="text-s text-zest-ink">{o.error}</span>;
   if (Number(o.bought) === 0 && o.needs.length === 0)
-    return <span className="text-b text-ink-2">none</span>;
+    return <span className="text-b text-ink-2">{say("none")}</span>;
   if (o.needs.length === 0)
     return (
       <span className="flex gap-1 items-center text-b">
         <StateMark kind="done" size={16} />
-        all met
+        {say("all met")}
       </span>
     );
   const counts = ["stop", "unknown", "warn"]
@@ -59,7 +65,7 @@ export function Needs({ o }: { o: ComparedOption }): ReactElement {
     .filter(([, n]) => n > 0);
   return (
     <Opens
-      title={`${o.name}: needs in this home`}
+      title={say("{name}: needs in this home", { name: o.name })}
       className="text-m text-left justify-self-start self-start"
       slip={
         <ul className="grid gap-2 text-m">

@@ -13,6 +13,7 @@ import { StateMark } from "../../ui/marks";
 import { FileKey } from "../../ui/FileKey";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { KIND_NAMES } from "../treating/kinds";
+import { say } from "../../app/language";
 
 function Preview({
   p,
@@ -33,20 +34,27 @@ function Preview({
     <div className="border-[1.5px] border-ink bg-slip p-4 my-3" role="status">
       <p className="font-semibold mb-2">
         {p.good
-          ? `${n("new")} new, ${n("changed")} changed, ${n("same")} the same`
-          : `${n("error")} of ${p.rows.length} rows cannot be used: nothing is stored`}
+          ? say("{x} new, {x2} changed, {x3} the same", {
+              x: n("new"),
+              x2: n("changed"),
+              x3: n("same"),
+            })
+          : say("{x} of {length} rows cannot be used: nothing is stored", {
+              x: n("error"),
+              length: p.rows.length,
+            })}
       </p>
       <ul className="max-h-[260px] overflow-auto scroll text-m" tabIndex={-1}>
         {told.slice(0, 200).map((r) => (
           <li key={r.row} className="flex gap-3 py-1 border-b border-rule">
             <StateMark kind={r.change === "error" ? "no" : "done"} size={16} />
-            <span className="w-16 text-ink-2 shrink-0">row {r.row}</span>
-            <b className="w-56 shrink-0 truncate">{r.name || r.code || "no name"}</b>
+            <span className="w-16 text-ink-2 shrink-0">{say("row {row}", { row: r.row })}</span>
+            <b className="w-56 shrink-0 truncate">{r.name || r.code || say("no name")}</b>
             <span>
               {r.change === "error"
                 ? `${r.where}: ${r.error} ${r.remedy}`
                 : r.change === "changed"
-                  ? `changed: ${r.fields.join(", ")}`
+                  ? say("changed: {x}", { x: r.fields.join(", ") })
                   : "new"}
             </span>
           </li>
@@ -60,13 +68,15 @@ function Preview({
             disabled={!p.good || busy || told.length === 0}
             onClick={onStore}
           >
-            {told.length === 0 ? "Nothing to store" : `Store all ${p.rows.length}`}
+            {told.length === 0
+              ? say("Nothing to store")
+              : say("Store all {length}", { length: p.rows.length })}
           </button>
         ) : (
-          <p className="text-m text-ink-2 self-center">A manager may store it.</p>
+          <p className="text-m text-ink-2 self-center">{say("A manager may store it.")}</p>
         )}
         <button className="key bare" onClick={onLeave}>
-          Leave it
+          {say("Leave it")}
         </button>
       </div>
     </div>
@@ -86,20 +96,21 @@ function Top({
   return (
     <div className="flex items-end gap-3 flex-wrap mb-2">
       <h2 id="catalogue-title" className="flex-1">
-        Catalogue{many !== undefined && `, ${many} items`}
+        {say("Catalogue")}
+        {many !== undefined && say(", {many} items", { many })}
       </h2>
       <a className="key" href="/api/catalogue/file?form=csv" download>
         <Download size={20} aria-hidden="true" />
-        CSV
+        {say("CSV")}
       </a>
       <a className="key" href="/api/catalogue/file?form=json" download>
         <Download size={20} aria-hidden="true" />
-        JSON
+        {say("JSON")}
       </a>
       <FileKey
-        label="Catalogue file"
+        label={say("Catalogue file")}
         accept=".csv,.json,text/csv,application/json"
-        words="Bring in a file"
+        words={say("Bring in a file")}
         busy={busy}
         onFile={onFile}
       />
@@ -116,9 +127,9 @@ function Items({ items, currency }: { items: Item[]; currency: string }): ReactE
   return (
     <>
       <label className="field w-[280px] mb-2">
-        <span>Kind</span>
+        <span>{say("Kind")}</span>
         <select className="input" value={kind} onChange={(e) => setKind(e.target.value)}>
-          <option value="">all</option>
+          <option value="">{say("all")}</option>
           {kinds.map((k) => (
             <option key={k} value={k}>
               {KIND_NAMES[k] ?? k}
@@ -126,17 +137,17 @@ function Items({ items, currency }: { items: Item[]; currency: string }): ReactE
           ))}
         </select>
       </label>
-      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Items">
+      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label={say("Items")}>
         <table className="w-full text-m">
           <thead>
             <tr className="text-left border-b-[1.5px] border-ink">
-              <th className="py-2 pr-3">Item</th>
-              <th className="pr-3">Kind</th>
-              <th className="pr-3">For</th>
-              <th className="pr-3 text-right">Price</th>
-              <th className="pr-3 text-right">Installing</th>
-              <th className="pr-3 text-right">Rented</th>
-              <th>Priced on</th>
+              <th className="py-2 pr-3">{say("Item")}</th>
+              <th className="pr-3">{say("Kind")}</th>
+              <th className="pr-3">{say("For")}</th>
+              <th className="pr-3 text-right">{say("Price")}</th>
+              <th className="pr-3 text-right">{say("Installing")}</th>
+              <th className="pr-3 text-right">{say("Rented")}</th>
+              <th>{say("Priced on")}</th>
             </tr>
           </thead>
           <tbody>
@@ -155,8 +166,10 @@ function Items({ items, currency }: { items: Item[]; currency: string }): ReactE
                 <td className="pr-3 text-right whitespace-nowrap">
                   {i.lets.map((l) => (
                     <span key={l.kind} className="block">
-                      {money(l.per_month, currency, true)} a month
-                      {l.kind === "rent_to_own" ? `, own after ${l.months}` : ""}
+                      {say("{per_month} a month{x}", {
+                        per_month: money(l.per_month, currency, true),
+                        x: l.kind === "rent_to_own" ? `, own after ${l.months}` : "",
+                      })}
                     </span>
                   ))}
                 </td>
@@ -196,13 +209,15 @@ export function Catalogue({ may, currency }: { may: boolean; currency: string })
     <section id="catalogue" aria-labelledby="catalogue-title">
       <Top many={items.data?.length} busy={preview.isPending} onFile={(f) => preview.mutate(f)} />
       <p className="text-m text-ink-2 mb-2">
-        Price and figures are those a line is worked out with today. Proposals keep the figures of
-        their day.
+        {say(
+          "Price and figures are those a line is worked out with today. Proposals keep the " +
+            "figures of their day.",
+        )}
       </p>
       <Trouble error={preview.error ?? bring.error} />
       {bring.isSuccess && !file && (
         <p role="status" className="text-leaf font-semibold">
-          Stored.
+          {say("Stored.")}
         </p>
       )}
       {preview.data && file && (
@@ -217,7 +232,7 @@ export function Catalogue({ may, currency }: { may: boolean; currency: string })
           }}
         />
       )}
-      {items.isPending && <Waiting what="Fetching the catalogue." />}
+      {items.isPending && <Waiting what={say("Fetching the catalogue.")} />}
       <Items items={items.data ?? []} currency={currency} />
     </section>
   );

@@ -9,6 +9,7 @@ import { newId } from "../../app/names";
 import { NumberField } from "../../ui/fields";
 import { Trouble } from "../../ui/Trouble";
 import { today } from "../aftercare/dates";
+import { say } from "../../app/language";
 
 export function CheckIt({ k }: { k: Instrument }): ReactElement {
   const own = useReference().data?.analytes.find((a) => a.id === k.analyte)?.unit ?? "";
@@ -42,17 +43,28 @@ export function CheckIt({ k }: { k: Instrument }): ReactElement {
       }}
     >
       <p className="text-m">
-        Rinse it with the standard, dip it into fresh standard, wait until it is steady.
+        {say("Rinse it with the standard, dip it into fresh standard, wait until it is steady.")}
       </p>
       <div className="grid grid-cols-[200px_200px_auto] max-[700px]:grid-cols-1 gap-3 items-end">
-        <NumberField label="The standard is" unit={unit} value={standard} onCommit={setStandard} />
-        <NumberField key={id} label="It shows" unit={unit} value={shown} onCommit={setShown} />
+        <NumberField
+          label={say("The standard is")}
+          unit={unit}
+          value={standard}
+          onCommit={setStandard}
+        />
+        <NumberField
+          key={id}
+          label={say("It shows")}
+          unit={unit}
+          value={shown}
+          onCommit={setShown}
+        />
         <button
           className="key justify-self-start"
           style={{ minHeight: 48 }}
           disabled={!ready || keep.isPending}
         >
-          Keep this check
+          {say("Keep this check")}
         </button>
       </div>
       {keep.data && (

@@ -11,6 +11,7 @@ import { NumberField, Seg, TextField, YES_NO } from "../../ui/fields";
 import { QuantityField } from "../../ui/QuantityField";
 import { Trouble } from "../../ui/Trouble";
 import { DayField } from "../in-place/DayField";
+import { say } from "../../app/language";
 
 type Settings = FirmView["settings"];
 
@@ -169,7 +170,7 @@ function Numbers({ s, set }: Part): ReactElement {
       className={"grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-5 gap-y-4 items-start"}
     >
       <Seg
-        label="Units"
+        label={say("Units")}
         value={s.units}
         choices={[
           { value: "us", name: "US" },
@@ -217,11 +218,13 @@ function OwnWater({ s, set }: Part): ReactElement {
   const card = s.own_water;
   const put = (part: Partial<typeof card>): void => set({ own_water: { ...card, ...part } });
   return (
-    <section id="own-water" aria-label="The water we carry">
-      <h3 className="font-d text-l mb-2">The water we carry</h3>
+    <section id="own-water" aria-label={say("The water we carry")}>
+      <h3 className="font-d text-l mb-2">{say("The water we carry")}</h3>
       <p className="text-m text-ink-2 mb-3">
-        Filled anew each week, checked each month, reported by a laboratory each year: otherwise no
-        tasting takes it.
+        {say(
+          "Filled anew each week, checked each month, reported by a laboratory each year: " +
+            "otherwise no tasting takes it.",
+        )}
       </p>
       <div
         className={
@@ -229,44 +232,44 @@ function OwnWater({ s, set }: Part): ReactElement {
         }
       >
         <DayField
-          label="Filled on"
+          label={say("Filled on")}
           value={card.filled_on ?? null}
           onCommit={(filled_on) => put({ filled_on })}
         />
         <DayField
-          label="Last checked on"
+          label={say("Last checked on")}
           value={card.checked_on ?? null}
           onCommit={(checked_on) => put({ checked_on })}
         />
         <TextField
-          label="What the check read"
+          label={say("What the check read")}
           value={card.check}
           onCommit={(check) => put({ check })}
         />
         <TextField
-          label="Reported by"
+          label={say("Reported by")}
           value={card.laboratory}
           onCommit={(laboratory) => put({ laboratory })}
         />
         <TextField
-          label="Report number"
+          label={say("Report number")}
           value={card.report_number}
           onCommit={(report_number) => put({ report_number })}
         />
         <DayField
-          label="Reported on"
+          label={say("Reported on")}
           value={card.reported_on ?? null}
           onCommit={(reported_on) => put({ reported_on })}
         />
         <Seg
-          label="Bacteria reported absent"
+          label={say("Bacteria reported absent")}
           value={card.bacteria_absent ?? null}
           choices={YES_NO}
           onChange={(bacteria_absent) => put({ bacteria_absent })}
         />
         <NumberField
-          label="Nitrate reported"
-          unit="mg/L as N"
+          label={say("Nitrate reported")}
+          unit={say("mg/L as N")}
           max={1000}
           value={card.nitrate_n ?? null}
           onCommit={(nitrate_n) => put({ nitrate_n })}
@@ -298,9 +301,9 @@ export function Figures({ firm, may }: { firm: FirmView; may: boolean }): ReactE
   return (
     <section id="figures">
       <div className="flex justify-between items-center flex-wrap gap-2">
-        <h2>Prices and settings</h2>
+        <h2>{say("Prices and settings")}</h2>
         <span className="text-m text-ink-2">
-          counted in every cost; a visit keeps those of its day
+          {say("counted in every cost; a visit keeps those of its day")}
         </span>
       </div>
       <fieldset disabled={!may} className="border-0 p-0 m-0 mt-3 grid gap-4">
@@ -309,7 +312,7 @@ export function Figures({ firm, may }: { firm: FirmView; may: boolean }): ReactE
         </ShownUnits.Provider>
         <Texts s={s} set={set} />
         <label className="field">
-          <span>Areas in the order one drives them, one a line</span>
+          <span>{say("Areas in the order one drives them, one a line")}</span>
           <textarea
             className="input"
             rows={4}
@@ -323,7 +326,7 @@ export function Figures({ firm, may }: { firm: FirmView; may: boolean }): ReactE
       <Trouble error={save.error} />
       {may && (
         <button className="key go mt-3" disabled={save.isPending} onClick={() => save.mutate()}>
-          Keep these settings
+          {say("Keep these settings")}
         </button>
       )}
     </section>

@@ -11,6 +11,7 @@ import { Catalogue } from "./Catalogue";
 import { Figures } from "./Figures";
 import { Kits } from "./Kits";
 import { Limits } from "./Limits";
+import { say } from "../../app/language";
 
 /**
  * Scroll the page's own scroller, and nothing around it, to a section; the next Tab goes on from
@@ -33,22 +34,22 @@ export function FirmPage(): ReactElement {
   const may = me.data?.role === "manager";
   return (
     <div className="screen plain">
-      <Head title="Kits, catalogue, limits" sub={firm.data?.name} />
+      <Head title={say("Kits, catalogue, limits")} sub={firm.data?.name} />
       <main className="min-h-0">
         <div
           className="h-full scroll px-8 pb-10"
           tabIndex={0}
           role="group"
-          aria-label="Kits, catalogue and limits"
+          aria-label={say("Kits, catalogue and limits")}
         >
           <div className="max-w-[1080px] mx-auto grid grid-cols-1 [&>*]:min-w-0 gap-8 pt-4">
-            <h1>Kits, catalogue and limits</h1>
-            <nav className="flex gap-3 flex-wrap" aria-label="On this page">
+            <h1>{say("Kits, catalogue and limits")}</h1>
+            <nav className="flex gap-3 flex-wrap" aria-label={say("On this page")}>
               {[
-                ["kits", "Kits and meters"],
-                ["catalogue", "Catalogue"],
-                ["figures", "Prices and settings"],
-                ["limits", "Limits"],
+                ["kits", say("Kits and meters")],
+                ["catalogue", say("Catalogue")],
+                ["figures", say("Prices and settings")],
+                ["limits", say("Limits")],
               ].map(([to, name]) => (
                 <a
                   key={to}
@@ -63,8 +64,8 @@ export function FirmPage(): ReactElement {
                 </a>
               ))}
             </nav>
-            {!may && <p className="text-ink-2">A manager of the firm may change these.</p>}
-            {firm.isPending && <Waiting what="Fetching them." />}
+            {!may && <p className="text-ink-2">{say("A manager of the firm may change these.")}</p>}
+            {firm.isPending && <Waiting what={say("Fetching them.")} />}
             <Trouble error={firm.error} />
             {firm.data && <Kits firm={firm.data} may={may} />}
             {firm.data && <Catalogue may={may} currency={firm.data.settings.currency} />}

@@ -10,6 +10,7 @@ import { StateMark } from "../../ui/marks";
 import { NumberField, Seg, TextField } from "../../ui/fields";
 import { Trouble } from "../../ui/Trouble";
 import { CheckIt } from "./CheckIt";
+import { say } from "../../app/language";
 
 const NEW_KIT: Instrument = {
   id: "",
@@ -60,9 +61,9 @@ function What({ k, set }: Part): ReactElement {
   const names = useReference().data?.analytes ?? [];
   return (
     <>
-      <TextField label="Name" value={k.name} required onCommit={(name) => set({ name })} />
+      <TextField label={say("Name")} value={k.name} required onCommit={(name) => set({ name })} />
       <label className="field">
-        <span>Read as</span>
+        <span>{say("Read as")}</span>
         <select
           className="input"
           value={k.kind}
@@ -76,7 +77,7 @@ function What({ k, set }: Part): ReactElement {
         </select>
       </label>
       <label className="field">
-        <span>Reads</span>
+        <span>{say("Reads")}</span>
         <select
           className="input"
           value={k.analyte}
@@ -90,9 +91,9 @@ function What({ k, set }: Part): ReactElement {
         </select>
       </label>
       <TextField
-        label="Unit of its steps"
+        label={say("Unit of its steps")}
         value={k.unit}
-        hint="empty: the analyte’s own"
+        hint={say("empty: the analyte’s own")}
         onCommit={(unit) => set({ unit })}
       />
     </>
@@ -106,47 +107,47 @@ function Accuracy({ k, set }: Part): ReactElement {
     <>
       {meter && (
         <NumberField
-          label="Factor"
+          label={say("Factor")}
           value={k.factor ?? null}
           onCommit={(factor) => set({ factor })}
         />
       )}
       <NumberField
-        label="Accuracy, share"
+        label={say("Accuracy, share")}
         unit="%"
         value={k.accuracy_share == null ? null : k.accuracy_share * 100}
         onCommit={(n) => set({ accuracy_share: n === null ? null : n / 100 })}
       />
       <Seg
-        label="Share of"
+        label={say("Share of")}
         value={k.accuracy_of ?? ""}
         choices={[
           { value: "reading", name: "reading" },
-          { value: "full_scale", name: "full scale" },
+          { value: "full_scale", name: say("full scale") },
         ]}
         onChange={(accuracy_of) => set({ accuracy_of })}
       />
       {meter ? (
         <NumberField
-          label="Full scale"
+          label={say("Full scale")}
           value={k.full_scale ?? null}
           onCommit={(full_scale) => set({ full_scale })}
         />
       ) : (
         <NumberField
-          label="Accuracy, plus or minus"
+          label={say("Accuracy, plus or minus")}
           value={k.accuracy_plus}
           onCommit={(n) => set({ accuracy_plus: n ?? 0 })}
         />
       )}
       <NumberField
-        label="Smallest step"
+        label={say("Smallest step")}
         value={k.resolution}
         onCommit={(n) => set({ resolution: n ?? 1 })}
       />
       {!meter && (
         <NumberField
-          label="Cannot read under"
+          label={say("Cannot read under")}
           value={k.detection_limit ?? null}
           onCommit={(detection_limit) => set({ detection_limit })}
         />
@@ -163,7 +164,7 @@ function HowItReads(p: Part): ReactElement | null {
     case "comparator":
       return (
         <TextField
-          label="Pads, in order"
+          label={say("Pads, in order")}
           value={k.steps.join(" ")}
           hint="0 25 50 120 180 250 425"
           onCommit={(t) =>
@@ -179,7 +180,7 @@ function HowItReads(p: Part): ReactElement | null {
     case "drops":
       return (
         <NumberField
-          label="One drop stands for"
+          label={say("One drop stands for")}
           value={k.drop_value ?? null}
           onCommit={(drop_value) => set({ drop_value })}
         />
@@ -197,7 +198,7 @@ function Trusted({ k, set }: Part): ReactElement {
   return (
     <>
       <label className="field">
-        <span>Reagent expires</span>
+        <span>{say("Reagent expires")}</span>
         <input
           className="input"
           type="date"
@@ -206,7 +207,7 @@ function Trusted({ k, set }: Part): ReactElement {
         />
       </label>
       <label className="field">
-        <span>Last check</span>
+        <span>{say("Last check")}</span>
         <input
           className="input"
           type="date"
@@ -215,13 +216,13 @@ function Trusted({ k, set }: Part): ReactElement {
         />
       </label>
       <NumberField
-        label="Check every"
+        label={say("Check every")}
         unit="days"
         value={k.check_every_days ?? null}
         onCommit={(n) => set({ check_every_days: n === null ? null : Math.round(n) })}
       />
       <NumberField
-        label="Wait before reading"
+        label={say("Wait before reading")}
         unit="s"
         value={k.wait_s ?? null}
         onCommit={(n) => set({ wait_s: n === null ? null : Math.round(n) })}
@@ -283,10 +284,10 @@ function KitForm({
           style={{ background: "var(--ink)", color: "var(--paper)" }}
           disabled={save.isPending || !k.name.trim()}
         >
-          Keep this kit
+          {say("Keep this kit")}
         </button>
         <button type="button" className="key bare" onClick={onDone}>
-          Leave it
+          {say("Leave it")}
         </button>
       </div>
     </form>
@@ -296,11 +297,16 @@ function KitForm({
 function aboutKit(k: Instrument): string {
   return [
     k.kind,
-    k.steps.length > 0 && `pads ${k.steps.join(" ")}`,
-    k.drop_value != null && `${k.drop_value} ${k.unit.replace("CaCO3", "CaCO₃")} a drop`,
-    k.factor != null && `factor ${k.factor}`,
-    k.reagent_expiry != null && `expires ${k.reagent_expiry}`,
-    k.last_check != null && `checked ${k.last_check}`,
+    k.steps.length > 0 && say("pads {x}", { x: k.steps.join(" ") }),
+    k.drop_value != null &&
+      say("{drop_value} {x} a drop", {
+        drop_value: k.drop_value,
+        x: k.unit.replace("CaCO3", "CaCO₃"),
+      }),
+    k.factor != null && say("factor {factor}", { factor: k.factor }),
+    k.reagent_expiry != null &&
+      say("expires {reagent_expiry}", { reagent_expiry: k.reagent_expiry }),
+    k.last_check != null && say("checked {last_check}", { last_check: k.last_check }),
     k.simulated && "simulated",
   ]
     .filter(Boolean)
@@ -337,11 +343,11 @@ function KitRow({
           aria-expanded={checking}
           onClick={() => setChecking(!checking)}
         >
-          Check it
+          {say("Check it")}
         </button>
         {may && (
           <button className="key" style={{ minHeight: 44 }} onClick={() => onOpen(!open)}>
-            Change
+            {say("Change")}
           </button>
         )}
       </div>
@@ -357,10 +363,10 @@ export function Kits({ firm, may }: { firm: FirmView; may: boolean }): ReactElem
   return (
     <section id="kits">
       <div className="flex justify-between items-center">
-        <h2>Kits and meters</h2>
+        <h2>{say("Kits and meters")}</h2>
         {may && (
           <button className="key" onClick={() => setOpen("new")}>
-            Add a kit
+            {say("Add a kit")}
           </button>
         )}
       </div>

@@ -6,6 +6,7 @@ import { api, data } from "../../api/client";
 import { useReference, type FirmView } from "../../api/hooks";
 import type { Rules } from "../../api/types";
 import { Trouble } from "../../ui/Trouble";
+import { say } from "../../app/language";
 
 type Limit = Rules["limits"][number];
 interface Named {
@@ -49,7 +50,7 @@ function Figure({
       />
       {wrong && (
         <span role="alert" className="block text-s text-zest-ink">
-          no number: {value} stays
+          {say("no number: {value} stays", { value })}
         </span>
       )}
     </span>
@@ -61,8 +62,8 @@ function News({ news }: { news: string[] }): ReactElement {
     <details className="bg-yuzu-pale px-4 my-2">
       <summary className="min-h-11 flex items-center cursor-pointer font-semibold">
         {news.length === 1
-          ? "1 published limit is new here, and in force"
-          : `${news.length} published limits are new here, and in force`}
+          ? say("1 published limit is new here, and in force")
+          : say("{length} published limits are new here, and in force", { length: news.length })}
       </summary>
       <ul className="list-disc pl-6 pb-2">
         {news.map((t) => (
@@ -89,9 +90,9 @@ function LimitRow({
       <td className="py-1 pr-2">{a?.name ?? x.analyte}</td>
       <td className="pr-2 py-1">
         <span className="flex items-center gap-2 whitespace-nowrap">
-          {x.op === "at_most" ? "at most" : "at least"}
+          {x.op === "at_most" ? say("at most") : say("at least")}
           <Figure
-            label={`${a?.name ?? x.analyte}, ${x.name}, limit`}
+            label={say("{x}, {name}, limit", { x: a?.name ?? x.analyte, name: x.name })}
             width={108}
             value={x.value}
             may={may}
@@ -106,7 +107,7 @@ function LimitRow({
       <td className="pr-2 text-ink-2">{x.source}</td>
       <td className="pr-2">
         <Figure
-          label={`${a?.name ?? x.analyte}, ${x.name}, year`}
+          label={say("{x}, {name}, year", { x: a?.name ?? x.analyte, name: x.name })}
           width={84}
           value={x.year}
           may={may}
@@ -118,7 +119,7 @@ function LimitRow({
           type="checkbox"
           className="w-6 h-6 accent-[#1D6A4C]"
           disabled={!may}
-          aria-label={`${a?.name ?? x.analyte}, ${x.name}, judges`}
+          aria-label={say("{x}, {name}, judges", { x: a?.name ?? x.analyte, name: x.name })}
           checked={x.governs}
           onChange={(e) => set({ governs: e.target.checked })}
         />
@@ -143,9 +144,11 @@ export function Limits({ firm, may }: { firm: FirmView; may: boolean }): ReactEl
   return (
     <section id="limits">
       <div className="flex justify-between items-center flex-wrap gap-2">
-        <h2>Limits, with source and year</h2>
+        <h2>{say("Limits, with source and year")}</h2>
         <span className="text-m text-ink-2">
-          version {firm.rules.version}; a visit keeps the limits of its day
+          {say("version {version}; a visit keeps the limits of its day", {
+            version: firm.rules.version,
+          })}
         </span>
       </div>
       {may && firm.news.length > 0 && <News news={firm.news} />}
@@ -153,12 +156,12 @@ export function Limits({ firm, may }: { firm: FirmView; may: boolean }): ReactEl
         <table className="w-full text-m min-w-[820px]">
           <thead>
             <tr className="text-left border-b-[1.5px] border-ink">
-              <th className="py-1">What</th>
-              <th>Limit</th>
-              <th>Name</th>
-              <th>Source</th>
-              <th>Year</th>
-              <th>Judges</th>
+              <th className="py-1">{say("What")}</th>
+              <th>{say("Limit")}</th>
+              <th>{say("Name")}</th>
+              <th>{say("Source")}</th>
+              <th>{say("Year")}</th>
+              <th>{say("Judges")}</th>
             </tr>
           </thead>
           <tbody>
@@ -183,12 +186,12 @@ export function Limits({ firm, may }: { firm: FirmView; may: boolean }): ReactEl
       <Trouble error={save.error} />
       {save.isSuccess && (
         <p role="status" className="text-leaf font-semibold mt-2">
-          Kept as version {firm.rules.version}.
+          {say("Kept as version {version}.", { version: firm.rules.version })}
         </p>
       )}
       {may && (
         <button className="key go mt-3" disabled={save.isPending} onClick={() => save.mutate()}>
-          Keep these limits
+          {say("Keep these limits")}
         </button>
       )}
     </section>
@@ -207,7 +210,7 @@ const ABOUT: [Limit["about"], string][] = [
 type Own = Pick<Limit, "analyte" | "value" | "about" | "name" | "place" | "source" | "year">;
 
 function ownLimit(of: Own): Limit {
-  const id = `own.${of.analyte}.${Date.now().toString(36)}`;
+  const id = say("own.{analyte}.{x}", { analyte: of.analyte, x: Date.now().toString(36) });
   return { ...of, id, op: "at_most", year: Math.round(of.year), governs: true, note: "" };
 }
 
@@ -244,11 +247,11 @@ function AddLimit({ names, onAdd }: { names: Named[]; onAdd: (x: Limit) => void 
   return (
     <details className="mt-2">
       <summary className="min-h-11 flex items-center cursor-pointer font-semibold">
-        Add a limit
+        {say("Add a limit")}
       </summary>
       <div className="grid grid-cols-[repeat(auto-fill,minmax(170px,1fr))] gap-3 items-end">
         <label className="field">
-          <span>What</span>
+          <span>{say("What")}</span>
           <select className="input" value={analyte} onChange={(e) => setAnalyte(e.target.value)}>
             {names.map((a) => (
               <option key={a.id} value={a.id}>
@@ -257,9 +260,9 @@ function AddLimit({ names, onAdd }: { names: Named[]; onAdd: (x: Limit) => void 
             ))}
           </select>
         </label>
-        <Typed label={`At most [${unit}]`} value={value} onType={setValue} />
+        <Typed label={say("At most [{unit}]", { unit })} value={value} onType={setValue} />
         <label className="field">
-          <span>About</span>
+          <span>{say("About")}</span>
           <select
             className="input"
             value={about}
@@ -272,10 +275,10 @@ function AddLimit({ names, onAdd }: { names: Named[]; onAdd: (x: Limit) => void 
             ))}
           </select>
         </label>
-        <Typed label="Name" value={name} onType={setName} />
-        <Typed label="Country or body" value={place} onType={setPlace} />
-        <Typed label="Source" value={source} onType={setSource} />
-        <Typed label="Year" value={year} onType={setYear} />
+        <Typed label={say("Name")} value={name} onType={setName} />
+        <Typed label={say("Country or body")} value={place} onType={setPlace} />
+        <Typed label={say("Source")} value={source} onType={setSource} />
+        <Typed label={say("Year")} value={year} onType={setYear} />
         <button
           type="button"
           className="key"
@@ -285,7 +288,7 @@ function AddLimit({ names, onAdd }: { names: Named[]; onAdd: (x: Limit) => void 
             setValue("");
           }}
         >
-          Add it to the list
+          {say("Add it to the list")}
         </button>
       </div>
     </details>

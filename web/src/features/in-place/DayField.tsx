@@ -2,11 +2,12 @@
 import { useId, type ReactElement } from "react";
 
 import { today } from "../aftercare/dates";
+import { say } from "../../app/language";
 
 export function DayField({
   label,
   value,
-  hint = "empty: not known",
+  hint = say("empty: not known"),
   onCommit,
 }: {
   label: string;

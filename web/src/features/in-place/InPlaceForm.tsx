@@ -11,6 +11,7 @@ import { Fold } from "../../ui/Fold";
 import { TextField } from "../../ui/fields";
 import { QuantityField } from "../../ui/QuantityField";
 import { DayField } from "./DayField";
+import { say } from "../../app/language";
 
 const NUMBERS: Record<string, [label: string, unit: string, hint?: string]> = {
   months: ["Rated for", "months", "as its maker says"],
@@ -104,10 +105,10 @@ function Card({
           className="key bare"
           type="button"
           onClick={drop}
-          aria-label={`Not there: ${called}`}
+          aria-label={say("Not there: {called}", { called })}
         >
           <X size={20} aria-hidden="true" />
-          Not there
+          {say("Not there")}
         </button>
       </div>
       <div
@@ -116,18 +117,18 @@ function Card({
         }
       >
         <TextField
-          label="What stands on it"
+          label={say("What stands on it")}
           value={device.name}
           onCommit={(name) => set({ name })}
         />
         <DayField
-          label="Fitted"
+          label={say("Fitted")}
           value={device.fitted_on ?? null}
           onCommit={(fitted_on) => set({ fitted_on })}
         />
         {asks.includes("changed_on") && (
           <DayField
-            label={`Last change of its ${kind?.part ?? "part"}`}
+            label={say("Last change of its {x}", { x: kind?.part ?? "part" })}
             value={device.changed_on ?? null}
             onCommit={(changed_on) => set({ changed_on })}
           />
@@ -159,8 +160,8 @@ function Claims({
   return (
     <Fold
       className="mt-3"
-      title="What it claims to take out"
-      sub={`as its label or sheet says${said > 0 ? `: ${said} written down` : ""}`}
+      title={say("What it claims to take out")}
+      sub={say("as its label or sheet says{x}", { x: said > 0 ? `: ${said} written down` : "" })}
     >
       <div
         className={
@@ -172,7 +173,7 @@ function Claims({
           return (
             <QuantityField
               key={a}
-              label={`Less ${midSentence(ANALYTE_NAMES[a] ?? a)}`}
+              label={say("Less {x}", { x: midSentence(ANALYTE_NAMES[a] ?? a) })}
               unit="%"
               max={100}
               value={share === undefined ? null : Math.round(1000 * share) / 10}
@@ -197,7 +198,7 @@ export function InPlaceForm({
   return (
     <fieldset className="border-0 border-t border-rule pt-3 pb-5 m-0 px-0">
       <legend className="float-left w-full mb-3">
-        <h2 className="text-[20px]">What stands there already</h2>
+        <h2 className="text-[20px]">{say("What stands there already")}</h2>
       </legend>
       <div className="clear-both">
         {home.in_place.map((d) => (
@@ -208,7 +209,11 @@ export function InPlaceForm({
             drop={() => set({ in_place: home.in_place.filter((x) => x.id !== d.id) })}
           />
         ))}
-        <div className="flex flex-wrap gap-2" role="group" aria-label="Add what stands there">
+        <div
+          className="flex flex-wrap gap-2"
+          role="group"
+          aria-label={say("Add what stands there")}
+        >
           {Object.entries(IN_PLACE).map(([kind, { name }]) => (
             <button
               key={kind}
@@ -222,7 +227,10 @@ export function InPlaceForm({
           ))}
         </div>
         <p className="text-s text-ink-2 mt-2">
-          Then draw a glass behind it: what it does is judged by what is measured, not by its label.
+          {say(
+            "Then draw a glass behind it: what it does is judged by what is measured, not by " +
+              "its label.",
+          )}
         </p>
       </div>
     </fieldset>

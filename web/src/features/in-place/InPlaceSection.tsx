@@ -14,6 +14,7 @@ import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 import { useDrawBehind } from "./useDrawBehind";
 import { JudgedCard, WAY_WORDS } from "./JudgedCard";
+import { say } from "../../app/language";
 
 export function keeping(j: Judged, how: string): Option {
   return {
@@ -46,13 +47,13 @@ function TakeIntoCare({ device }: { device: string }): ReactElement {
   if (take.data)
     return (
       <Link className="key bare" to={`/jobs/${take.data.id}?part=care`}>
-        In our care
+        {say("In our care")}
       </Link>
     );
   return (
     <>
       <button className="key bare" disabled={take.isPending} onClick={() => take.mutate()}>
-        Take it into care
+        {say("Take it into care")}
       </button>
       <Trouble error={take.error} />
     </>
@@ -67,8 +68,8 @@ export function InPlaceSection(): ReactElement | null {
   const options = view.visit.options;
   if (judged.length === 0) return null;
   return (
-    <section aria-label="What stands there already" className="mb-5">
-      <h2 className="mb-1">What stands there already</h2>
+    <section aria-label={say("What stands there already")} className="mb-5">
+      <h2 className="mb-1">{say("What stands there already")}</h2>
       <ul>
         {judged.map((j) => (
           <JudgedCard key={j.id} j={j} currency={view.visit.settings.currency}>
@@ -81,7 +82,7 @@ export function InPlaceSection(): ReactElement | null {
                       disabled={drawing}
                       onClick={() => draw(j.id, j.name)}
                     >
-                      Draw a glass behind it
+                      {say("Draw a glass behind it")}
                     </button>,
                   ]
                 : []),
@@ -95,8 +96,10 @@ export function InPlaceSection(): ReactElement | null {
                     onClick={() => put.mutate({ option: keeping(j, w) })}
                   >
                     {has(options, j, w)
-                      ? `${WAY_WORDS[w] ?? w}: in the comparison`
-                      : `Compare: ${(WAY_WORDS[w] ?? w).toLowerCase()}`}
+                      ? say("{x}: in the comparison", { x: WAY_WORDS[w] ?? w })
+                      : say("Compare: {toLowerCase}", {
+                          toLowerCase: (WAY_WORDS[w] ?? w).toLowerCase(),
+                        })}
                   </button>
                 )),
               <TakeIntoCare key="care" device={j.id} />,

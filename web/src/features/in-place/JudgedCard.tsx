@@ -7,6 +7,7 @@ import type { ReactElement } from "react";
 import type { Judged } from "../../api/types";
 import { Opens } from "../../ui/Slip";
 import { StateMark, type Mark } from "../../ui/marks";
+import { say } from "../../app/language";
 
 export const VERDICTS: Record<string, [words: string, mark: Mark]> = {
   keep: ["Keep it", "done"],
@@ -32,7 +33,9 @@ function Table({ j }: { j: Judged }): ReactElement {
         ))}
       </ul>
       <table className="text-m w-full mt-3">
-        <caption className="text-left font-semibold">Behind it, against the raw water</caption>
+        <caption className="text-left font-semibold">
+          {say("Behind it, against the raw water")}
+        </caption>
         <tbody>
           {j.pairs.map((p) => (
             <tr key={p.analyte} className="border-b border-rule">
@@ -44,7 +47,9 @@ function Table({ j }: { j: Judged }): ReactElement {
           ))}
         </tbody>
       </table>
-      {j.pairs.length === 0 && <p className="text-m text-ink-2">Nothing was measured behind it.</p>}
+      {j.pairs.length === 0 && (
+        <p className="text-m text-ink-2">{say("Nothing was measured behind it.")}</p>
+      )}
     </>
   );
 }
@@ -73,11 +78,15 @@ export function JudgedCard({
           <p className="text-m">{j.advice}</p>
           <p className="text-s text-ink-2">
             {j.facts[0]}
-            {j.cost_year != null && ` ${currency}${Math.round(Number(j.cost_year))} a year.`}
+            {j.cost_year != null &&
+              say(" {currency}{cost_year} a year.", {
+                currency,
+                cost_year: Math.round(Number(j.cost_year)),
+              })}
           </p>
         </div>
         <Opens title={j.name} slip={<Table j={j} />} className="text-m">
-          judged by
+          {say("judged by")}
         </Opens>
       </div>
       {children != null && <div className="flex gap-2 flex-wrap mt-2 pl-8">{children}</div>}

@@ -1,11 +1,12 @@
 /** Equipment in place within a line, in words. */
 import type { Judged, Option, VisitView } from "../../api/types";
 import { midSentence } from "../../app/names";
+import { say } from "../../app/language";
 
 export function keptNames(option: Option, view: VisitView): string {
   const judged = view.assessment.in_place;
   return option.keeps
-    .map((k) => midSentence(judged.find((j) => j.id === k.device)?.name ?? "what is gone"))
+    .map((k) => midSentence(judged.find((j) => j.id === k.device)?.name ?? say("what is gone")))
     .join(", ");
 }
 

@@ -3,13 +3,14 @@ import { usePutSample } from "../../api/hooks";
 import type { Sample } from "../../api/types";
 import { newId } from "../../app/names";
 import { useVisitContext } from "../visit/context";
+import { say } from "../../app/language";
 
 export function behind(device: string, name: string, by: string): Sample {
   return {
     id: newId(),
-    name: `Behind: ${name}`,
+    name: say("Behind: {name}", { name }),
     kind: "tap",
-    place: `behind ${name}`,
+    place: say("behind {name}", { name }),
     draw: "flushed",
     treated: true,
     after: name,

@@ -4,6 +4,7 @@ import type { ReactElement } from "react";
 import { Head } from "../../app/Shell";
 import { Glass } from "../../glass/Glass";
 import { EMPTY, type Look } from "../../glass/look";
+import { say } from "../../app/language";
 
 const CLEAR: Look = { ...EMPTY, unseen: 0, tests: EMPTY.tests.map((t) => ({ ...t, done: true })) };
 const w = (part: Partial<Look>): Look => ({ ...CLEAR, ...part });
@@ -56,10 +57,15 @@ const ROWS: [string, string, Look[]][] = [
 export function GlassLegend(): ReactElement {
   return (
     <div className="screen plain">
-      <Head title="The glass" sub="one legend, every screen" />
+      <Head title={say("The glass")} sub={say("one legend, every screen")} />
       <main className="min-h-0">
-        <div className="h-full scroll px-8 pb-8" tabIndex={0} role="group" aria-label="Legend">
-          <h1 className="pt-4">How a glass reads</h1>
+        <div
+          className="h-full scroll px-8 pb-8"
+          tabIndex={0}
+          role="group"
+          aria-label={say("Legend")}
+        >
+          <h1 className="pt-4">{say("How a glass reads")}</h1>
           <div
             className={"grid grid-cols-[repeat(auto-fill,minmax(240px,1fr))] gap-x-6 gap-y-9 pt-6"}
           >
@@ -76,11 +82,11 @@ export function GlassLegend(): ReactElement {
             ))}
             <section>
               <div className="flex gap-4">
-                <Glass look={CLEAR} h={98} label="First chosen" pick={1} />
-                <Glass look={CLEAR} h={98} label="Second chosen" pick={2} />
+                <Glass look={CLEAR} h={98} label={say("First chosen")} pick={1} />
+                <Glass look={CLEAR} h={98} label={say("Second chosen")} pick={2} />
               </div>
-              <h2 className="mt-4 text-l">Chosen</h2>
-              <p className="text-m text-ink-2">a wheel: first; half a wheel: second</p>
+              <h2 className="mt-4 text-l">{say("Chosen")}</h2>
+              <p className="text-m text-ink-2">{say("a wheel: first; half a wheel: second")}</p>
             </section>
             <section className="col-span-full flex gap-6 items-end">
               {[24, 32, 44, 64, 96, 190].map((h) => (
@@ -95,11 +101,11 @@ export function GlassLegend(): ReactElement {
                     ntu: 1,
                   })}
                   h={h}
-                  label={`${h} pixels high`}
+                  label={say("{h} pixels high", { h })}
                 />
               ))}
               <p className="text-s text-ink-2">
-                24 to 220 px: below 70 px a crystal counts 30 mg/L, below 40 px 60 mg/L
+                {say("24 to 220 px: below 70 px a crystal counts 30 mg/L, below 40 px 60 mg/L")}
               </p>
             </section>
           </div>

@@ -6,6 +6,7 @@ import { Link } from "react-router";
 
 import type { components } from "../../api/schema.generated";
 import { Trouble } from "../../ui/Trouble";
+import { say } from "../../app/language";
 
 type Behind = components["schemas"]["TrackBehind"];
 
@@ -45,10 +46,10 @@ export function BehindKey({
           collisionPadding={16}
           aria-label={label}
         >
-          {behind.isPending && <span className="text-m">Looking.</span>}
+          {behind.isPending && <span className="text-m">{say("Looking.")}</span>}
           <Trouble error={behind.error} again={() => behind.mutate()} />
           {behind.data?.lines.length === 0 && (
-            <span className="text-m">None of these homes is yours.</span>
+            <span className="text-m">{say("None of these homes is yours.")}</span>
           )}
           {behind.data?.lines.map((x) => (
             <Link
@@ -65,4 +66,4 @@ export function BehindKey({
   );
 }
 
-export const homesAre = (n: number): string => (n === 1 ? "1 home" : `${n} homes`);
+export const homesAre = (n: number): string => (n === 1 ? say("1 home") : say("{n} homes", { n }));

@@ -6,6 +6,7 @@ import { StateMark } from "../../ui/marks";
 import { Trouble } from "../../ui/Trouble";
 import { said } from "../aftercare/dates";
 import { useDrifts, type Drift } from "./hooks";
+import { say } from "../../app/language";
 
 const W = 300;
 const H = 64;
@@ -22,7 +23,11 @@ function Errors({ d }: { d: Drift }): ReactElement {
   const x = (c: Check): number =>
     last === first ? W / 2 : 12 + ((Date.parse(c.on) - first) / (last - first)) * (W - 24);
   const y = (e: number): number => H / 2 - (e / most) * (H / 2 - 7);
-  const told = d.checks.map((c) => `${said(c.on)} ${c.shown} in ${c.standard}`).join(", ");
+  const told = d.checks
+    .map((c) =>
+      say("{on} {shown} in {standard}", { on: said(c.on), shown: c.shown, standard: c.standard }),
+    )
+    .join(", ");
   return (
     <svg viewBox={`0 0 ${W} ${H}`} width="100%" role="img" aria-label={told}>
       {d.allowed != null && (
@@ -59,15 +64,19 @@ export function Drifts(): ReactElement {
   const drifts = useDrifts();
   const list = drifts.data ?? [];
   return (
-    <section aria-label="Instruments’ drift" className="pt-6">
-      <h2>How instruments drift</h2>
+    <section aria-label={say("Instruments’ drift")} className="pt-6">
+      <h2>{say("How instruments drift")}</h2>
       <p className="text-m text-ink-2 py-1">
-        Each dot is a check in a standard; the band is what the instrument’s own accuracy allows.
+        {say(
+          "Each dot is a check in a standard; the band is what the instrument’s own accuracy " +
+            "allows.",
+        )}
       </p>
       <Trouble error={drifts.error} again={() => void drifts.refetch()} />
       {drifts.isSuccess && list.length === 0 && (
         <p className="py-3">
-          None was checked in a standard yet. <Link to="/firm#kits">Kits and meters</Link>
+          {say("None was checked in a standard yet.")}{" "}
+          <Link to="/firm#kits">{say("Kits and meters")}</Link>
         </p>
       )}
       <ul>
@@ -86,8 +95,10 @@ export function Drifts(): ReactElement {
               </b>
               <span className="block text-m">{d.sentence}</span>
               <span className="block text-m text-ink-2">
-                {d.checks.length === 1 ? "1 check" : `${d.checks.length} checks`}
-                {d.few && ": too few to say how it drifts"}
+                {d.checks.length === 1
+                  ? say("1 check")
+                  : say("{length} checks", { length: d.checks.length })}
+                {d.few && say(": too few to say how it drifts")}
               </span>
             </span>
             <Errors d={d} />

@@ -13,6 +13,7 @@ import { fromToday } from "../aftercare/dates";
 import { OldNotes } from "./OldNotes";
 import { filtersOf, useHomes, type Asked, type HomeLine, type HomePage } from "./hooks";
 import { dayShort } from "../../app/when";
+import { say } from "../../app/language";
 
 function Row({ h }: { h: HomeLine }): ReactElement {
   const last = h.last_at ? dayShort(h.last_at) : "never";
@@ -31,19 +32,19 @@ function Row({ h }: { h: HomeLine }): ReactElement {
         </span>
         <span className="text-m text-ink-2">{SOURCE_NAMES[h.source] ?? h.source}</span>
         <span className="text-m max-[900px]:hidden">
-          {h.visits === 1 ? "1 visit" : `${h.visits} visits`}
-          <span className="block text-ink-2">last {last}</span>
+          {h.visits === 1 ? say("1 visit") : say("{visits} visits", { visits: h.visits })}
+          <span className="block text-ink-2">{say("last {last}", { last })}</span>
         </span>
         <span className="text-m max-[900px]:hidden">
           {h.due_on ? (
             <>
-              next due
+              {say("next due")}
               <b className={`block ${h.state === "overdue" ? "text-zest-ink" : ""}`}>
                 {fromToday(h.due_on)}
               </b>
             </>
           ) : (
-            <span className="text-ink-2">nothing in care</span>
+            <span className="text-ink-2">{say("nothing in care")}</span>
           )}
         </span>
       </Link>
@@ -57,9 +58,9 @@ const areasOf = (page: HomePage | undefined): string[] => [
 
 /** How many homes there are, as far as they are counted. */
 function titleOf(page: HomePage | undefined): string {
-  if (!page) return "Homes";
-  if (page.total > 1000) return "More than 1,000 homes";
-  return page.total === 1 ? "1 home" : `${page.total} homes`;
+  if (!page) return say("Homes");
+  if (page.total > 1000) return say("More than 1,000 homes");
+  return page.total === 1 ? say("1 home") : say("{total} homes", { total: page.total });
 }
 
 /** Within how many days something falls due, in words. */
@@ -83,7 +84,7 @@ function Choice({
     <label className="field">
       <span>{label}</span>
       <select className="input w-full" value={value} onChange={(e) => onPick(e.target.value)}>
-        <option value="">any</option>
+        <option value="">{say("any")}</option>
         {Object.entries(of).map(([id, name]) => (
           <option key={id} value={id}>
             {name}
@@ -108,7 +109,7 @@ function Filters({
   return (
     <div className="grid grid-cols-6 max-[900px]:grid-cols-2 gap-3 items-end py-3">
       <label className="field col-span-full">
-        <span>Find by name, house or place</span>
+        <span>{say("Find by name, house or place")}</span>
         <input
           className="input"
           type="search"
@@ -120,7 +121,7 @@ function Filters({
         />
       </label>
       <label className="field">
-        <span>Area</span>
+        <span>{say("Area")}</span>
         <input
           className="input w-full"
           list="areas"
@@ -134,26 +135,26 @@ function Filters({
         </datalist>
       </label>
       <Choice
-        label="Source"
+        label={say("Source")}
         value={asked.source}
         of={SOURCE_NAMES}
         onPick={(v) => onSet("source", v)}
       />
       <Choice
-        label="We fitted"
+        label={say("We fitted")}
         value={asked.fitted}
         of={KIND_NAMES}
         onPick={(v) => onSet("fitted", v)}
       />
-      <Choice label="Due" value={asked.due} of={DUE} onPick={(v) => onSet("due", v)} />
+      <Choice label={say("Due")} value={asked.due} of={DUE} onPick={(v) => onSet("due", v)} />
       <Choice
-        label="Found there"
+        label={say("Found there")}
         value={asked.found}
         of={ANALYTE_NAMES}
         onPick={(v) => onSet("found", v)}
       />
       <Choice
-        label="Stands there"
+        label={say("Stands there")}
         value={asked.there}
         of={THERE}
         onPick={(v) => onSet("there", v)}
@@ -196,19 +197,19 @@ export function Homes(): ReactElement {
   const page = homes.data;
   return (
     <div className="screen work">
-      <Head title={me.data?.firm ?? "Homes"} sub={me.data?.name}>
+      <Head title={me.data?.firm ?? say("Homes")} sub={me.data?.name}>
         <Link className="key bare" to="/">
-          Visits
+          {say("Visits")}
         </Link>
         <Link className="key bare" to="/due">
-          What is due
+          {say("What is due")}
         </Link>
       </Head>
       <main className="scroll px-8 pb-8">
         <div className="max-w-[1080px] mx-auto pt-4">
           <h1>{titleOf(page)}</h1>
           <Filters asked={asked} areas={areasOf(page)} onSet={set} />
-          {homes.isPending && <Waiting what="Looking." />}
+          {homes.isPending && <Waiting what={say("Looking.")} />}
           <Trouble error={homes.error} again={() => void homes.refetch()} />
           <ul>
             {page?.homes.map((h) => (
@@ -216,7 +217,9 @@ export function Homes(): ReactElement {
             ))}
           </ul>
           {page?.homes.length === 0 && (
-            <p className="py-6 text-l">No home holds all of this. Take a word or a filter away.</p>
+            <p className="py-6 text-l">
+              {say("No home holds all of this. Take a word or a filter away.")}
+            </p>
           )}
         </div>
       </main>
@@ -224,13 +227,13 @@ export function Homes(): ReactElement {
         end={
           page?.more ? (
             <button className="key" onClick={() => set("after", page.more)}>
-              The next ones
+              {say("The next ones")}
             </button>
           ) : undefined
         }
       >
         <Link className="key bare" to="/track">
-          What we have learnt
+          {say("What we have learnt")}
         </Link>
         <a
           className="key bare"
@@ -239,7 +242,7 @@ export function Homes(): ReactElement {
             Object.entries(filtersOf(asked)).map(([k, v]) => [k, String(v)]),
           ).toString()}`}
         >
-          As a table
+          {say("As a table")}
         </a>
         {me.data?.role === "manager" && <OldNotes />}
       </Counter>

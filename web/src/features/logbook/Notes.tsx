@@ -7,6 +7,7 @@ import { useTakeBack } from "../../ui/TakeBack";
 import { Trouble } from "../../ui/Trouble";
 import { said, today } from "../aftercare/dates";
 import { usePutNote, useStrikeNote, type HomeNote } from "./hooks";
+import { say } from "../../app/language";
 
 const REASONS = ["Typed wrong", "Another home", "It was not so"];
 
@@ -32,7 +33,7 @@ export function AddNote({ home }: { home: string }): ReactElement {
       }}
     >
       <label className="field">
-        <span>It happened on</span>
+        <span>{say("It happened on")}</span>
         <input
           className="input"
           type="date"
@@ -43,17 +44,17 @@ export function AddNote({ home }: { home: string }): ReactElement {
         />
       </label>
       <label className="field">
-        <span>Why the water or the equipment changed</span>
+        <span>{say("Why the water or the equipment changed")}</span>
         <input
           className="input"
           value={text}
           maxLength={500}
-          placeholder="the pump was set lower, the supplier changed its source"
+          placeholder={say("the pump was set lower, the supplier changed its source")}
           onChange={(e) => setText(e.target.value)}
         />
       </label>
       <button className="key" style={{ minHeight: 48 }} disabled={!text.trim() || put.isPending}>
-        Keep the note
+        {say("Keep the note")}
       </button>
       <div className="col-span-full">
         <Trouble error={put.error} />
@@ -75,13 +76,13 @@ export function NoteLine({ home, note }: { home: string; note: HomeNote }): Reac
         <span className="text-m text-ink-2">
           {" "}
           {note.by}
-          {note.struck && `; struck: ${note.struck}`}
+          {note.struck && say("; struck: {struck}", { struck: note.struck })}
         </span>
         <Trouble error={strike.error} />
       </span>
       {!note.struck && (
         <StrikeKey
-          words="Strike this note"
+          words={say("Strike this note")}
           reasons={REASONS}
           busy={strike.isPending}
           small
@@ -90,7 +91,7 @@ export function NoteLine({ home, note }: { home: string; note: HomeNote }): Reac
               { id: note.id, because },
               {
                 onSuccess: () =>
-                  takeBack("The note was struck.", () =>
+                  takeBack(say("The note was struck."), () =>
                     strike.mutate({ id: note.id, because: "" }),
                   ),
               },

@@ -9,6 +9,7 @@ import { StateMark } from "../../ui/marks";
 import { FileKey } from "../../ui/FileKey";
 import { Sheet } from "../../ui/Sheet";
 import { Trouble } from "../../ui/Trouble";
+import { say } from "../../app/language";
 
 type Seen = components["schemas"]["OldNotes"];
 const KIND = "text/csv";
@@ -22,14 +23,14 @@ function Rows({ seen }: { seen: Seen }): ReactElement {
         <li key={r.row} className="flex gap-3 border-b border-rule py-2 items-start">
           <StateMark kind={r.error === "" ? "done" : "no"} size={17} />
           <span className="flex-1 min-w-0">
-            <b>
-              Row {r.row}: {r.customer}
-            </b>
+            <b>{say("Row {row}: {customer}", { row: r.row, customer: r.customer })}</b>
             {r.house !== "" && `, ${r.house}`}
             {r.error === "" ? (
               <span className="text-ink-2">
                 {r.on != null ? `, ${r.on}, ` : ", "}
-                {r.readings === 1 ? "1 reading" : `${r.readings} readings`}
+                {r.readings === 1
+                  ? say("1 reading")
+                  : say("{readings} readings", { readings: r.readings })}
               </span>
             ) : (
               <span className="block">
@@ -60,15 +61,18 @@ function Body({ onDone }: { onDone: () => void }): ReactElement {
   return (
     <>
       <p className="text-m text-ink-2 mb-3">
-        A row a visit, the columns named in the first row: customer, house, place, source, date, and
-        each test with its unit, as in “hardness [gpg]”, “iron [mg/L]”, “pH”. How it was measured is
-        not known: a tenth of each reading is taken as its accuracy.
+        {say(
+          "A row a visit, the columns named in the first row: customer, house, place, source, " +
+            "date, and each test with its unit, as in “hardness [gpg]”, “iron [mg/L]”, " +
+            "“pH”. How it was measured is not known: a tenth of each reading is taken as " +
+            "its accuracy.",
+        )}
       </p>
       <div className="flex gap-3 flex-wrap mb-3">
         <FileKey
-          label="Table of old notes"
+          label={say("Table of old notes")}
           accept=".csv,text/csv"
-          words={file ? "Another table" : "Choose a table (CSV)"}
+          words={file ? say("Another table") : say("Choose a table (CSV)")}
           busy={look.isPending}
           onFile={(f) => {
             setFile(f);
@@ -77,15 +81,18 @@ function Body({ onDone }: { onDone: () => void }): ReactElement {
         />
         {file && look.data?.good === true && (
           <button className="key" disabled={bring.isPending} onClick={() => bring.mutate(file)}>
-            Bring {look.data.rows.length === 1 ? "1 row" : `${look.data.rows.length} rows`} in
+            {say("Bring {x} in", {
+              x: look.data.rows.length === 1 ? "1 row" : `${look.data.rows.length} rows`,
+            })}
           </button>
         )}
       </div>
       <Trouble error={look.error ?? bring.error} />
       {wrong > 0 && (
         <p role="status" className="font-semibold mb-2">
-          {wrong === 1 ? "1 row is" : `${wrong} rows are`} not good yet: nothing is stored until all
-          are.
+          {say("{x} not good yet: nothing is stored until all are.", {
+            x: wrong === 1 ? "1 row is" : `${wrong} rows are`,
+          })}
         </p>
       )}
       {look.data && <Rows seen={look.data} />}
@@ -97,11 +104,11 @@ export function OldNotes(): ReactElement {
   const [open, setOpen] = useState(false);
   return (
     <Sheet
-      title="Bring old notes in"
+      title={say("Bring old notes in")}
       width={760}
       open={open}
       onOpen={setOpen}
-      trigger={<Dialog.Trigger className="key bare">Old notes</Dialog.Trigger>}
+      trigger={<Dialog.Trigger className="key bare">{say("Old notes")}</Dialog.Trigger>}
     >
       <Body onDone={() => setOpen(false)} />
     </Sheet>

@@ -15,6 +15,7 @@ import { BehindKey, homesAre } from "./BehindKey";
 import { roundUp } from "./scale";
 import { useTrack, type Kept, type Pair, type Track } from "./hooks";
 import { TrackMore } from "./TrackMore";
+import { say } from "../../app/language";
 
 const PARTS = [
   ["as_promised", "as promised", "var(--leaf)"],
@@ -76,9 +77,11 @@ function KeptRow({ k }: { k: Kept }): ReactElement {
           {homesAre(k.homes)}
         </BehindKey>
         <span className="block">
-          {k.few ? "too few to say" : `${k.as_promised + k.better} of ${k.homes} kept`}
+          {k.few
+            ? say("too few to say")
+            : say("{x} of {homes} kept", { x: k.as_promised + k.better, homes: k.homes })}
           {k.short > 0 && k.short_by !== null && !k.few
-            ? `; short by ${Math.round(k.short_by * 100)} % of the raw water`
+            ? say("; short by {x} % of the raw water", { x: Math.round(k.short_by * 100) })
             : ""}
         </span>
       </p>
@@ -91,11 +94,13 @@ function Promises({ t }: { t: Track }): ReactElement {
   const [by, setBy] = useState<"item" | "maker">("item");
   const lines = by === "item" ? t.kept : t.by_maker;
   return (
-    <section aria-label="Promises">
-      <h1>How our promises were kept</h1>
+    <section aria-label={say("Promises")}>
+      <h1>{say("How our promises were kept")}</h1>
       <p className="text-m text-ink-2 pb-1">
-        Predicted ranges against what was measured behind the fitted line. Below five homes it is
-        too few to say.
+        {say(
+          "Predicted ranges against what was measured behind the fitted line. Below five " +
+            "homes it is too few to say.",
+        )}
       </p>
       <div className="flex gap-5 flex-wrap text-m items-end justify-between">
         <p className="flex gap-5 flex-wrap">
@@ -109,16 +114,16 @@ function Promises({ t }: { t: Track }): ReactElement {
           ))}
         </p>
         <Seg
-          label="Counted"
+          label={say("Counted")}
           value={by}
           choices={[
-            { value: "item", name: "by item" },
-            { value: "maker", name: "by maker" },
+            { value: "item", name: say("by item") },
+            { value: "maker", name: say("by maker") },
           ]}
           onChange={setBy}
         />
       </div>
-      {t.kept.length === 0 && <p className="py-4 text-l">Nothing was measured yet.</p>}
+      {t.kept.length === 0 && <p className="py-4 text-l">{say("Nothing was measured yet.")}</p>}
       <ul>
         {lines.map((k) => (
           <KeptRow key={`${k.kind}${k.maker}${k.item}${k.analyte}`} k={k} />
@@ -138,7 +143,9 @@ function Scatter({ pairs }: { pairs: Pair[] }): ReactElement {
       viewBox="0 0 400 270"
       width="100%"
       role="img"
-      aria-label={`${pairs.length} raw waters, dissolved matter against hardness`}
+      aria-label={say("{length} raw waters, dissolved matter against hardness", {
+        length: pairs.length,
+      })}
     >
       <path d="M50,14V230H386" fill="none" stroke="var(--ink)" strokeWidth="1.5" />
       <text x="44" y="26" textAnchor="end" fontSize="14" fill="var(--ink-2)">
@@ -151,10 +158,10 @@ function Scatter({ pairs }: { pairs: Pair[] }): ReactElement {
         {tx}
       </text>
       <text x="218" y="264" textAnchor="middle" fontSize="14" fill="var(--ink-2)">
-        dissolved matter, mg/L
+        {say("dissolved matter, mg/L")}
       </text>
       <text x="56" y="12" fontSize="14" fill="var(--ink-2)">
-        hardness, gpg
+        {say("hardness, gpg")}
       </text>
       {pairs.map((p) => (
         <circle
@@ -177,16 +184,16 @@ export function TrackPage(): ReactElement {
   const t = track.data;
   return (
     <div className="screen plain">
-      <Head title={me.data?.firm ?? "Logbook"} sub={me.data?.name}>
+      <Head title={me.data?.firm ?? say("Logbook")} sub={me.data?.name}>
         <Link className="key bare" to="/homes">
-          Homes
+          {say("Homes")}
         </Link>
         <Link className="key bare" to="/due">
-          What is due
+          {say("What is due")}
         </Link>
       </Head>
       <main className="scroll px-8 pb-8">
-        {track.isPending && <Waiting what="Counting." />}
+        {track.isPending && <Waiting what={say("Counting.")} />}
         <Trouble error={track.error} again={() => void track.refetch()} />
         {t && (
           <div
@@ -196,20 +203,24 @@ export function TrackPage(): ReactElement {
             }
           >
             <Promises t={t} />
-            <section aria-label="Dissolved matter and hardness">
-              <h2 className="pt-3">Dissolved matter does not give hardness</h2>
+            <section aria-label={say("Dissolved matter and hardness")}>
+              <h2 className="pt-3">{say("Dissolved matter does not give hardness")}</h2>
               <p className="text-m py-1">
                 <BehindKey
-                  label={`${t.pairs.length} raw waters`}
+                  label={say("{length} raw waters", { length: t.pairs.length })}
                   load={() => data(api.GET("/api/track/waters"))}
                   to={(id) => `/visits/${id}/meaning`}
                 >
-                  {t.pairs.length === 1 ? "1 raw water" : `${t.pairs.length} raw waters`}
+                  {t.pairs.length === 1
+                    ? say("1 raw water")
+                    : say("{length} raw waters", { length: t.pairs.length })}
                 </BehindKey>{" "}
-                of ours. One figure does not give the other: there is no line through them, and none
-                is drawn.
+                {say(
+                  "of ours. One figure does not give the other: there is no line through " +
+                    "them, and none is drawn.",
+                )}
               </p>
-              {t.pairs.length >= 5 ? <Scatter pairs={t.pairs} /> : <p>Too few to draw.</p>}
+              {t.pairs.length >= 5 ? <Scatter pairs={t.pairs} /> : <p>{say("Too few to draw.")}</p>}
             </section>
           </div>
         )}

@@ -7,8 +7,9 @@ import { Trouble } from "../../ui/Trouble";
 import { BehindKey, homesAre } from "./BehindKey";
 import { Drifts } from "./Drifts";
 import { useTrackMore, type Lasted, type Outcome } from "./hooks";
+import { say } from "../../app/language";
 
-const months = (m: number): string => `${num(m, m < 10 ? 1 : 0)} months`;
+const months = (m: number): string => say("{m} months", { m: num(m, m < 10 ? 1 : 0) });
 
 /** Two bars on one scale: predicted open, real full. */
 function Months({ l, top }: { l: Lasted; top: number }): ReactElement {
@@ -18,7 +19,10 @@ function Months({ l, top }: { l: Lasted; top: number }): ReactElement {
       viewBox="0 0 300 30"
       width="100%"
       role="img"
-      aria-label={`predicted ${months(l.predicted)}, lasted ${months(l.lasted)}`}
+      aria-label={say("predicted {predicted}, lasted {lasted}", {
+        predicted: months(l.predicted),
+        lasted: months(l.lasted),
+      })}
     >
       <rect
         x="1"
@@ -54,7 +58,8 @@ function LastedRow({ l, top }: { l: Lasted; top: number }): ReactElement {
       <b className="font-d text-l">{l.label}</b>
       <Months l={l} top={top} />
       <p className="text-m">
-        {months(l.lasted)}, predicted {months(l.predicted)}
+        {months(l.lasted)}
+        {say(", predicted")} {months(l.predicted)}
         <span className="block text-ink-2">
           <BehindKey
             label={`${l.label}: ${homesAre(l.homes)}`}
@@ -66,8 +71,8 @@ function LastedRow({ l, top }: { l: Lasted; top: number }): ReactElement {
           >
             {homesAre(l.homes)}
           </BehindKey>
-          {l.changes === 1 ? "1 change" : `${l.changes} changes`}
-          {l.few && ", too few to say"}
+          {l.changes === 1 ? say("1 change") : say("{changes} changes", { changes: l.changes })}
+          {l.few && say(", too few to say")}
         </span>
       </p>
     </li>
@@ -103,7 +108,7 @@ function Outcomes({ lines }: { lines: readonly Outcome[] }): ReactElement {
     <table className="w-full text-m">
       <thead>
         <tr className="text-left border-b-[1.5px] border-ink">
-          <th className="py-2">Written in</th>
+          <th className="py-2">{say("Written in")}</th>
           {STATES.map((state) => (
             <th key={state} className="text-right">
               {OUTCOMES[state]}
@@ -143,12 +148,14 @@ export function TrackMore(): ReactElement | null {
       }
     >
       <div>
-        <section aria-label="How long parts lasted">
-          <h2>How long parts really lasted</h2>
+        <section aria-label={say("How long parts lasted")}>
+          <h2>{say("How long parts really lasted")}</h2>
           <p className="text-m text-ink-2 py-1">
-            Dashed: predicted for the home. Full: from change to change, the middle one.
+            {say("Dashed: predicted for the home. Full: from change to change, the middle one.")}
           </p>
-          {m.lasted.length === 0 && <p className="py-3 text-l">Nothing was changed yet.</p>}
+          {m.lasted.length === 0 && (
+            <p className="py-3 text-l">{say("Nothing was changed yet.")}</p>
+          )}
           <ul>
             {m.lasted.map((l) => (
               <LastedRow key={l.label + l.kind} l={l} top={top} />
@@ -157,9 +164,13 @@ export function TrackMore(): ReactElement | null {
         </section>
         <Drifts />
       </div>
-      <section aria-label="Proposals by outcome">
-        <h2>Proposals by outcome</h2>
-        {m.outcomes.length === 0 ? <p>None was presented yet.</p> : <Outcomes lines={m.outcomes} />}
+      <section aria-label={say("Proposals by outcome")}>
+        <h2>{say("Proposals by outcome")}</h2>
+        {m.outcomes.length === 0 ? (
+          <p>{say("None was presented yet.")}</p>
+        ) : (
+          <Outcomes lines={m.outcomes} />
+        )}
       </section>
     </div>
   );

@@ -16,6 +16,7 @@ import { spanOf } from "./scale";
 import { ANALYTE_NAMES, SHOWN } from "../../app/facts.generated";
 import { AddNote, NoteLine } from "./Notes";
 import { useYears, type HomeNote, type HomeYears, type Series } from "./hooks";
+import { say } from "../../app/language";
 
 function Key(): ReactElement {
   const dot = (fill: string, word: string): ReactElement => (
@@ -29,12 +30,12 @@ function Key(): ReactElement {
   return (
     <p className="flex gap-5 flex-wrap text-m text-ink-2 py-2">
       {dot("var(--paper)", "raw")}
-      {dot("var(--water-3)", "the house’s taps")}
-      {dot("var(--yuzu)", "the drinking tap")}
-      <span>bar: range</span>
-      <span>shaded: winter</span>
-      <span>dotted: a change</span>
-      <span>ring on the axis: a note</span>
+      {dot("var(--water-3)", say("the house’s taps"))}
+      {dot("var(--yuzu)", say("the drinking tap"))}
+      <span>{say("bar: range")}</span>
+      <span>{say("shaded: winter")}</span>
+      <span>{say("dotted: a change")}</span>
+      <span>{say("ring on the axis: a note")}</span>
     </p>
   );
 }
@@ -44,7 +45,7 @@ function onceSaid(s: Series, units: Units): string {
   const p = s.points[0];
   const shown = SHOWN[s.analyte]?.[units] ?? { factor: 1, unit: "", decimals: 1 };
   const value = p?.below
-    ? `under ${(p.below * shown.factor).toFixed(shown.decimals)}`
+    ? say("under {decimals}", { decimals: (p.below * shown.factor).toFixed(shown.decimals) })
     : ((p?.range?.best ?? 0) * shown.factor).toFixed(shown.decimals);
   const unit = shown.unit === "" ? "" : ` ${shown.unit}`;
   const day = said((p?.at ?? "").slice(0, 10));
@@ -64,10 +65,10 @@ function linesOf(home: HomeYears): Line[] {
 
 function Changes({ home }: { home: HomeYears }): ReactElement {
   return (
-    <section aria-label="What changed">
-      <h2 className="pt-4">What changed, and why</h2>
+    <section aria-label={say("What changed")}>
+      <h2 className="pt-4">{say("What changed, and why")}</h2>
       <AddNote home={home.id} />
-      {home.events.length === 0 && <p>Nothing was fitted by this firm.</p>}
+      {home.events.length === 0 && <p>{say("Nothing was fitted by this firm.")}</p>}
       <ul>
         {linesOf(home).map((l) =>
           "note" in l ? (
@@ -101,7 +102,7 @@ export function Years(): ReactElement {
     return (
       <div className="p-8">
         {years.isPending ? (
-          <Waiting what="Looking back." />
+          <Waiting what={say("Looking back.")} />
         ) : (
           <Trouble error={years.error} again={() => void years.refetch()} />
         )}
@@ -116,15 +117,17 @@ export function Years(): ReactElement {
       <Head title={h.customer} sub={listed(h.home, h.place)}>
         <FeedKey home={id} />
         <Link className="key bare" to="/homes">
-          Homes
+          {say("Homes")}
         </Link>
       </Head>
       <main className="scroll px-8 pb-8">
         <div className="max-w-[1150px] mx-auto pt-2">
-          <h1>{h.home} over the years</h1>
+          <h1>{say("{home} over the years", { home: h.home })}</h1>
           <p className="text-m text-ink-2">
             {SOURCE_NAMES[h.source] ?? h.source};{" "}
-            {h.visits.length === 1 ? "1 visit" : `${h.visits.length} visits`}
+            {h.visits.length === 1
+              ? say("1 visit")
+              : say("{length} visits", { length: h.visits.length })}
           </p>
           {drawn.length > 0 && <Key />}
           <div className="grid grid-cols-3 max-[900px]:grid-cols-2 gap-x-8 gap-y-4">
@@ -134,7 +137,7 @@ export function Years(): ReactElement {
           </div>
           {once.length > 0 && (
             <p className="text-m pt-3">
-              <b>Read once:</b> {once.map((s) => onceSaid(s, units)).join("; ")}.
+              <b>{say("Read once:")}</b> {once.map((s) => onceSaid(s, units)).join("; ")}.
             </p>
           )}
           <Changes home={h} />
@@ -148,7 +151,7 @@ export function Years(): ReactElement {
               style={{ minHeight: 48 }}
               to={`/jobs/${h.jobs[0].id}?part=care`}
             >
-              Open its care
+              {say("Open its care")}
             </Link>
           )
         }

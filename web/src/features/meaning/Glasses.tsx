@@ -6,6 +6,7 @@ import { listed } from "../../app/names";
 import { Fold } from "../../ui/Fold";
 import { StateMark, type Mark } from "../../ui/marks";
 import { useVisitContext } from "../visit/context";
+import { say } from "../../app/language";
 
 const MARK: Record<string, Mark> = {
   as_claimed: "done",
@@ -27,7 +28,11 @@ function Verdict({ r }: { r: Row }): ReactElement {
           {r.words}
         </span>
       )}
-      {r.claim !== "" && <span className="block text-s text-ink-2">claimed: {r.claim}</span>}
+      {r.claim !== "" && (
+        <span className="block text-s text-ink-2">
+          {say("claimed: {claim}", { claim: r.claim })}
+        </span>
+      )}
     </>
   );
 }
@@ -43,11 +48,11 @@ function Tests({ g }: { g: GlassMeaning }): ReactElement {
       <table className="text-m w-full border-collapse">
         <thead className="max-[699px]:sr-only">
           <tr className="text-left border-b-[1.5px] border-ink">
-            <th className="py-1 pr-4">Test</th>
-            <th className="py-1 pr-4 text-right">Raw</th>
-            <th className="py-1 pr-4 text-right">This glass</th>
-            <th className="py-1 pr-4">Difference</th>
-            {judged && <th className="py-1">Against its claim</th>}
+            <th className="py-1 pr-4">{say("Test")}</th>
+            <th className="py-1 pr-4 text-right">{say("Raw")}</th>
+            <th className="py-1 pr-4 text-right">{say("This glass")}</th>
+            <th className="py-1 pr-4">{say("Difference")}</th>
+            {judged && <th className="py-1">{say("Against its claim")}</th>}
           </tr>
         </thead>
         <tbody>
@@ -64,7 +69,7 @@ function Tests({ g }: { g: GlassMeaning }): ReactElement {
               </th>
               <td className={`${CELL} text-right whitespace-nowrap`}>
                 {r.into}
-                <span className="min-[700px]:hidden"> raw, here</span>
+                <span className="min-[700px]:hidden"> {say("raw, here")}</span>
               </td>
               <td className={`${CELL} text-right whitespace-nowrap font-semibold`}>{r.out}</td>
               <td className={CELL}>{r.change}</td>
@@ -89,11 +94,11 @@ function Card({ g, first }: { g: GlassMeaning; first: boolean }): ReactElement {
       title={g.name}
       sub={listed(
         g.what === g.name.toLowerCase() ? "" : g.what,
-        g.over.length > 0 ? `${g.over.length} over a limit` : "",
+        g.over.length > 0 ? say("{length} over a limit", { length: g.over.length }) : "",
       )}
     >
       {g.over.length > 0 && (
-        <ul className="text-m mb-2" aria-label={`${g.name}: over a limit`}>
+        <ul className="text-m mb-2" aria-label={say("{name}: over a limit", { name: g.name })}>
           {g.over.map((t) => (
             <li key={t} className="flex gap-2 items-start">
               <StateMark kind="no" size={17} />
@@ -121,8 +126,8 @@ export function Glasses(): ReactElement | null {
   if (glasses.length === 0) return null;
   const own = glasses.some((g) => g.sample === picked?.id);
   return (
-    <section aria-label="Each glass" className="mb-5">
-      <h2 className="mb-1">Each glass, against the raw water</h2>
+    <section aria-label={say("Each glass")} className="mb-5">
+      <h2 className="mb-1">{say("Each glass, against the raw water")}</h2>
       {glasses.map((g, i) => {
         const first = own ? g.sample === picked?.id : i === 0;
         return <Card key={`${g.sample}${first}`} g={g} first={first} />;

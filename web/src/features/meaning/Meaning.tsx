@@ -9,6 +9,7 @@ import { Opens } from "../../ui/Slip";
 import { Glasses } from "./Glasses";
 import { InPlaceSection } from "../in-place/InPlaceSection";
 import { useVisitContext } from "../visit/context";
+import { say } from "../../app/language";
 
 const MARK: Record<string, Mark> = {
   fine: "done",
@@ -30,19 +31,19 @@ function Source({ f }: { f: Finding }): ReactElement {
     <>
       <p className="text-m">{f.sentence}</p>
       <div className="sum mt-2">
-        <span>Value</span>
+        <span>{say("Value")}</span>
         <span className="v">{f.shown}</span>
         <span />
         {f.span !== "" && (
           <>
-            <span>Range</span>
+            <span>{say("Range")}</span>
             <span className="v">{f.span}</span>
             <span />
           </>
         )}
         {f.band !== "" && (
           <>
-            <span>Band</span>
+            <span>{say("Band")}</span>
             <span className="v">{f.band}</span>
             <span />
           </>
@@ -50,8 +51,8 @@ function Source({ f }: { f: Finding }): ReactElement {
       </div>
       <p className="text-s text-ink-2 mt-3">
         {f.source
-          ? `Source: ${f.source}, ${f.year ?? ""}.`
-          : "Shown as read; no limit is kept for it."}
+          ? say("Source: {source}, {x}.", { source: f.source, x: f.year ?? "" })
+          : say("Shown as read; no limit is kept for it.")}
       </p>
     </>
   );
@@ -67,12 +68,12 @@ function FindingRow({ f }: { f: Finding }): ReactElement {
         {f.sentence}
         <span className="block text-s text-ink-2">
           {KIND_WORDS[f.kind]}
-          {f.kind === "health" ? ": a certified laboratory decides" : ""}
-          {f.next !== "" && ` · next: ${f.next}`}
+          {f.kind === "health" ? say(": a certified laboratory decides") : ""}
+          {f.next !== "" && say(" · next: {next}", { next: f.next })}
         </span>
       </span>
       <Opens title={f.shown} slip={<Source f={f} />} className="text-m">
-        source
+        {say("source")}
       </Opens>
     </li>
   );
@@ -83,10 +84,14 @@ type Read = NonNullable<VisitView["assessment"]["meaning"]>;
 /** What who lives there needs before anything else. */
 function Tonight({ said }: { said: Read["tonight"] }): ReactElement {
   return (
-    <div className="border-[2.5px] border-zest bg-slip p-4 mb-5" role="note" aria-label="Tonight">
+    <div
+      className="border-[2.5px] border-zest bg-slip p-4 mb-5"
+      role="note"
+      aria-label={say("Tonight")}
+    >
       <h2 className="flex gap-2 items-center mb-1">
         <StateMark kind="no" size={22} />
-        Tonight, until the laboratory and the authority have answered
+        {say("Tonight, until the laboratory and the authority have answered")}
       </h2>
       <ul className="list-disc pl-6 text-l">
         {said.map((t) => (
@@ -123,7 +128,7 @@ function Told({
           </span>
           <span className="flex-1">{f.sentence}</span>
           <Opens title={f.shown} slip={<Source f={f} />} className="text-m">
-            source
+            {say("source")}
           </Opens>
         </div>
       ))}
@@ -132,7 +137,7 @@ function Told({
           <span className="pt-[3px]">
             <StateMark kind="unk" size={18} />
           </span>
-          Not explained yet. Next: {next.next}.
+          {say("Not explained yet. Next:")} {next.next}.
         </p>
       )}
     </li>
@@ -143,7 +148,7 @@ function Told({
 function HeldAgainst({ view }: { view: VisitView }): ReactElement {
   return (
     <div>
-      <h2 className="mb-2">Held against each other</h2>
+      <h2 className="mb-2">{say("Held against each other")}</h2>
       <ul>
         {view.assessment.crosschecks.map((x) => (
           <li key={x.id + x.sample} className="flex gap-2 mb-2 text-m">
@@ -162,10 +167,10 @@ function HeldAgainst({ view }: { view: VisitView }): ReactElement {
 function NotTested({ m }: { m: Read }): ReactElement {
   return (
     <div>
-      <h2 className="mb-2">Not tested</h2>
+      <h2 className="mb-2">{say("Not tested")}</h2>
       {m.unknown.length === 0 && (
         <p className="text-m text-ink-2">
-          All that a visit looks for was tested. A laboratory may look for more.
+          {say("All that a visit looks for was tested. A laboratory may look for more.")}
         </p>
       )}
       <ul>
@@ -186,7 +191,7 @@ function NotTested({ m }: { m: Read }): ReactElement {
 function Sets({ m }: { m: Read }): ReactElement {
   return (
     <div>
-      <h2 className="mb-2">What it sets</h2>
+      <h2 className="mb-2">{say("What it sets")}</h2>
       <dl className="text-m">
         {m.sets.map(([k, w]) => (
           <div key={k} className="flex justify-between gap-3 border-b border-rule py-1">
@@ -204,16 +209,16 @@ function Onward({ id, nothing }: { id: string; nothing: boolean }): ReactElement
   if (!nothing)
     return (
       <Link className="key go" to={`/visits/${id}/line`}>
-        Design a line
+        {say("Design a line")}
       </Link>
     );
   return (
     <>
       <Link className="key go" to={`/visits/${id}/offer`}>
-        Propose: nothing needed
+        {say("Propose: nothing needed")}
       </Link>
       <Link className="key bare" to={`/visits/${id}/line`}>
-        Design a line all the same
+        {say("Design a line all the same")}
       </Link>
     </>
   );
@@ -222,11 +227,11 @@ function Onward({ id, nothing }: { id: string; nothing: boolean }): ReactElement
 /** What is not known, what does not go together, and what it sets. */
 function Beside({ id, view, m }: { id: string; view: VisitView; m: Read }): ReactElement {
   return (
-    <aside className="grid gap-6 content-start" aria-label="Unknown and checks">
+    <aside className="grid gap-6 content-start" aria-label={say("Unknown and checks")}>
       {view.assessment.crosschecks.length > 0 && <HeldAgainst view={view} />}
       {m.colour && (
         <div>
-          <h2 className="mb-2">The three cups</h2>
+          <h2 className="mb-2">{say("The three cups")}</h2>
           <p className="text-m">
             {m.colour.sentence} {m.colour.next}
           </p>
@@ -235,15 +240,17 @@ function Beside({ id, view, m }: { id: string; view: VisitView; m: Read }): Reac
       <NotTested m={m} />
       {m.sets.length > 0 && <Sets m={m} />}
       <p className="text-s text-ink-2">
-        Dissolved matter is not hardness: nothing here turns one into the other. Health questions go
-        to a certified laboratory and the local health authority.
+        {say(
+          "Dissolved matter is not hardness: nothing here turns one into the other. Health " +
+            "questions go to a certified laboratory and the local health authority.",
+        )}
       </p>
       <Link className="key" to={`/visits/${id}/card`}>
-        A card to leave here
+        {say("A card to leave here")}
       </Link>
       {m.sets.length > 0 && (
         <Link className="key bare" to={`/visits/${id}/appliances/dishwasher`}>
-          A card for one appliance
+          {say("A card for one appliance")}
         </Link>
       )}
       <Onward id={id} nothing={view.assessment.nothing_needed} />
@@ -257,10 +264,12 @@ export function Meaning(): ReactElement {
   if (!m)
     return (
       <div className="pt-2">
-        <h1>Meaning</h1>
+        <h1>{say("Meaning")}</h1>
         <p className="text-l mt-2">
-          No raw sample yet. Draw a glass ahead of all treatment and test it; what it means shows
-          here.
+          {say(
+            "No raw sample yet. Draw a glass ahead of all treatment and test it; what it " +
+              "means shows here.",
+          )}
         </p>
       </div>
     );
@@ -274,10 +283,10 @@ export function Meaning(): ReactElement {
         "pb-6 pr-3"
       }
     >
-      <section aria-label="Findings">
+      <section aria-label={say("Findings")}>
         {view.assessment.nothing_needed && (
           <p className="bg-yuzu text-on-yuzu font-d font-semibold text-[22px] px-5 py-3 mb-4">
-            Nothing needed. The readings give no reason to buy anything.
+            {say("Nothing needed. The readings give no reason to buy anything.")}
           </p>
         )}
         {view.assessment.still_to_test !== "" && (
@@ -286,8 +295,10 @@ export function Meaning(): ReactElement {
           </p>
         )}
         {m.tonight.length > 0 && <Tonight said={m.tonight} />}
-        <h1 className="mb-3">What bothers them, and why</h1>
-        {complaints.length === 0 && <p className="text-ink-2 mb-3">No complaint written down.</p>}
+        <h1 className="mb-3">{say("What bothers them, and why")}</h1>
+        {complaints.length === 0 && (
+          <p className="text-ink-2 mb-3">{say("No complaint written down.")}</p>
+        )}
         <ul className="mb-5">
           {complaints.map((c) => (
             <Told key={c.id} complaint={c} noticed={noticed.has(c.id)} m={m} />
@@ -295,7 +306,7 @@ export function Meaning(): ReactElement {
         </ul>
         <InPlaceSection />
         <Glasses />
-        <h2 className="mb-1">What else was found</h2>
+        <h2 className="mb-1">{say("What else was found")}</h2>
         <ul>
           {rest.map((f) => (
             <FindingRow key={f.id} f={f} />

@@ -6,6 +6,7 @@ import { api, data } from "../../api/client";
 import type { Offer } from "../../api/types";
 import { Trouble } from "../../ui/Trouble";
 import { SignForm, type Signed } from "../proposing/SignForm";
+import { say } from "../../app/language";
 
 export function Accept({
   token,
@@ -32,7 +33,7 @@ export function Accept({
   });
   const name = offer.options.find((o) => o.id === offer.recommended)?.name ?? "";
   return (
-    <section id="decide" className="max-w-[1040px] mx-auto my-5" aria-label="Decide">
+    <section id="decide" className="max-w-[1040px] mx-auto my-5" aria-label={say("Decide")}>
       {open ? (
         <SignForm
           offer={offer}
@@ -43,10 +44,11 @@ export function Accept({
       ) : (
         <div className="flex flex-wrap gap-4 items-center border-y-[1.5px] border-ink py-4">
           <p className="flex-1 min-w-[240px] text-b">
-            <b>Recommended: {name}.</b> It can be accepted here until {until}.
+            <b>{say("Recommended: {name}.", { name })}</b>{" "}
+            {say("It can be accepted here until {until}.", { until })}
           </p>
           <button className="key go" onClick={() => setOpen(true)}>
-            Accept and sign
+            {say("Accept and sign")}
           </button>
         </div>
       )}

@@ -6,6 +6,7 @@ import { api, data } from "../../api/client";
 import { newId } from "../../app/names";
 import { Seg } from "../../ui/fields";
 import { Trouble } from "../../ui/Trouble";
+import { say } from "../../app/language";
 
 type About = "question" | "visit";
 
@@ -32,7 +33,7 @@ export function Ask({ token, firm }: { token: string; firm: string }): ReactElem
       aria-labelledby="ask"
     >
       <h2 id="ask" className="mb-3">
-        Ask {firm}
+        {say("Ask {firm}", { firm })}
       </h2>
       <form
         className="grid gap-3 justify-items-start"
@@ -42,18 +43,20 @@ export function Ask({ token, firm }: { token: string; firm: string }): ReactElem
         }}
       >
         <Seg<About>
-          label="What it is about"
+          label={say("What it is about")}
           hideLabel
           value={about}
           choices={[
-            { value: "question", name: "A question" },
-            { value: "visit", name: "A visit" },
+            { value: "question", name: say("A question") },
+            { value: "visit", name: say("A visit") },
           ]}
           onChange={setAbout}
         />
         <label className="field w-full max-w-[640px]">
           <span>
-            {about === "visit" ? "When may somebody come, and what for?" : "Your question"}
+            {about === "visit"
+              ? say("When may somebody come, and what for?")
+              : say("Your question")}
           </span>
           <textarea
             className="input"
@@ -65,10 +68,12 @@ export function Ask({ token, firm }: { token: string; firm: string }): ReactElem
           />
         </label>
         <button className="key" disabled={send.isPending || text.trim().length < 3}>
-          Send it
+          {say("Send it")}
         </button>
         <Trouble error={send.error} />
-        {send.isSuccess && text === "" && <p role="status">It is with {firm}. They will answer.</p>}
+        {send.isSuccess && text === "" && (
+          <p role="status">{say("It is with {firm}. They will answer.", { firm })}</p>
+        )}
       </form>
     </section>
   );

@@ -21,6 +21,7 @@ import { Seal } from "../proposing/Seal";
 import { Accept } from "./Accept";
 import { Ask } from "./Ask";
 import { dayAndMonth, dayLong } from "../../app/when";
+import { say } from "../../app/language";
 
 const STANDS: Record<string, string> = {
   presented: "Offered to you",
@@ -35,12 +36,12 @@ function Closed({ slow }: { slow: boolean }): ReactElement {
       <div className="max-w-[520px]">
         <Logo size={44} />
         <h1 className="mt-4 mb-3">
-          {slow ? "Too many tries" : "This link does not open anything"}
+          {slow ? say("Too many tries") : say("This link does not open anything")}
         </h1>
         <p className="text-l">
           {slow
-            ? "Wait a minute, then open it again."
-            : "It ended, or it was taken back. Nothing is lost: ask the firm for a new one."}
+            ? say("Wait a minute, then open it again.")
+            : say("It ended, or it was taken back. Nothing is lost: ask the firm for a new one.")}
         </p>
       </div>
     </main>
@@ -54,8 +55,8 @@ type CareLine = NonNullable<View["care"]>[number];
 function Care({ lines }: { lines: CareLine[] }): ReactElement | null {
   if (lines.length === 0) return null;
   return (
-    <section className="max-w-[1040px] mx-auto my-5" aria-label="What is due">
-      <h2>What is due</h2>
+    <section className="max-w-[1040px] mx-auto my-5" aria-label={say("What is due")}>
+      <h2>{say("What is due")}</h2>
       <ul>
         {lines.slice(0, 8).map((x) => (
           <li
@@ -67,13 +68,13 @@ function Care({ lines }: { lines: CareLine[] }): ReactElement | null {
             <span>
               <b>{x.label}</b>
               <span className="text-ink-2">
-                {x.own ? ", you can do this yourself" : ", ask us for a visit"}
+                {x.own ? say(", you can do this yourself") : say(", ask us for a visit")}
               </span>
             </span>
             <b className={x.state === "overdue" ? "text-zest-ink" : ""}>{fromToday(x.due_on)}</b>
             {x.steps && (
               <details className="col-span-2">
-                <summary className="key bare -ml-2">See the steps</summary>
+                <summary className="key bare -ml-2">{say("See the steps")}</summary>
                 <div className="py-3">
                   <PlainSheet sheet={x.steps} level={3} />
                 </div>
@@ -92,11 +93,16 @@ type KeptLine = NonNullable<View["kept"]>[number];
 function Kept({ lines }: { lines: KeptLine[] }): ReactElement | null {
   if (lines.length === 0) return null;
   return (
-    <section className="max-w-[1040px] mx-auto my-5" aria-label="What was measured behind it">
-      <h2>What was measured behind it</h2>
+    <section
+      className="max-w-[1040px] mx-auto my-5"
+      aria-label={say("What was measured behind it")}
+    >
+      <h2>{say("What was measured behind it")}</h2>
       <p className="text-m text-ink-2">
-        Pale: promised. Yellow: measured. Dotted: the water before. Ranges that meet are as
-        promised. Of bacteria only a laboratory’s result counts.
+        {say(
+          "Pale: promised. Yellow: measured. Dotted: the water before. Ranges that meet are " +
+            "as promised. Of bacteria only a laboratory’s result counts.",
+        )}
       </p>
       <ul>
         {lines.map(({ proved: p, tried }) => (
@@ -113,8 +119,9 @@ function Kept({ lines }: { lines: KeptLine[] }): ReactElement | null {
               <b className={`text-b block ${p.verdict === "short" ? "text-zest-ink" : ""}`}>
                 {VERDICT[p.verdict]}
               </b>
-              promised {p.promise.said || "nothing"}, measured {p.said}
-              {tried !== "" && <span className="block">We try: {tried}</span>}
+              {say("promised")} {p.promise.said || "nothing"}
+              {say(", measured")} {p.said}
+              {tried !== "" && <span className="block">{say("We try: {tried}", { tried })}</span>}
             </span>
           </li>
         ))}
@@ -124,32 +131,46 @@ function Kept({ lines }: { lines: KeptLine[] }): ReactElement | null {
 }
 
 /** What the words and marks of a proposal mean, for someone who was not there. */
-const complaintsAre = (n: number): string => (n === 1 ? "One complaint is" : `${n} complaints are`);
+const complaintsAre = (n: number): string =>
+  n === 1 ? say("One complaint is") : say("{n} complaints are", { n });
 
 function HowToRead({ offer }: { offer: Offer }): ReactElement {
   const unexplained = offer.unexplained.length;
   return (
     <section
       className="max-w-[1040px] mx-auto bg-yuzu-pale text-ink p-5 my-5"
-      aria-label="How to read this"
+      aria-label={say("How to read this")}
     >
-      <h2 className="mb-2">If you were not there</h2>
+      <h2 className="mb-2">{say("If you were not there")}</h2>
       <p className="text-b mb-2">
-        {offer.consultant} of {offer.firm} tested the water of {offer.home} on{" "}
-        {dayLong(offer.created_at)}. This page says what was found, what was compared, and what each
-        choice does, drains and costs.
+        {say(
+          "{consultant} of {firm} tested the water of {home} on {created_at}. This page says " +
+            "what was found, what was compared, and what each choice does, drains and " +
+            "costs.",
+          {
+            consultant: offer.consultant,
+            firm: offer.firm,
+            home: offer.home,
+            created_at: dayLong(offer.created_at),
+          },
+        )}
       </p>
       <ul className="list-disc pl-5 text-b">
-        <li>Every figure has a range. Where two ranges overlap, no difference is claimed.</li>
-        <li>A solid glass is measured, a dashed one expected; hatching was not tested.</li>
-        <li>“Not established” means there is no certificate for that contaminant.</li>
         <li>
-          Doing nothing is one of the choices, with its own costs.
-          {unexplained > 0 && ` ${complaintsAre(unexplained)} not explained yet.`}
+          {say("Every figure has a range. Where two ranges overlap, no difference is claimed.")}
+        </li>
+        <li>{say("A solid glass is measured, a dashed one expected; hatching was not tested.")}</li>
+        <li>{say("“Not established” means there is no certificate for that contaminant.")}</li>
+        <li>
+          {say("Doing nothing is one of the choices, with its own costs.")}
+          {unexplained > 0 &&
+            say(" {unexplained} not explained yet.", { unexplained: complaintsAre(unexplained) })}
         </li>
         <li>
-          Nothing here says whether water is fit to drink: a certified laboratory and the local
-          health authority do.
+          {say(
+            "Nothing here says whether water is fit to drink: a certified laboratory and the " +
+              "local health authority do.",
+          )}
         </li>
       </ul>
     </section>
@@ -166,7 +187,7 @@ const useOffered = (token: string): UseQueryResult<View> =>
 export function Offered(): ReactElement {
   const { token = "" } = useParams();
   const offered = useOffered(token);
-  if (offered.isPending) return <Waiting what="Opening the proposal." />;
+  if (offered.isPending) return <Waiting what={say("Opening the proposal.")} />;
   if (offered.isError) return <Closed slow={problemOf(offered.error)?.status === 429} />;
   const { state } = offered.data;
   const offer = offered.data.offer;
@@ -186,15 +207,15 @@ export function Offered(): ReactElement {
             size={18}
           />
           {STANDS[state] ?? state}
-          {state === "presented" && `, until ${until}`}
+          {state === "presented" && say(", until {until}", { until })}
         </span>
         {state === "presented" && (
           <a className="key" href="#decide">
-            Decide
+            {say("Decide")}
           </a>
         )}
         <a className="key" href={`/api/offered/${token}/pdf`} target="_blank" rel="noreferrer">
-          PDF
+          {say("PDF")}
         </a>
       </header>
       <main className="px-5 wide:px-8 pb-16">
@@ -204,8 +225,8 @@ export function Offered(): ReactElement {
         <Seal standing={offered.data.seal} state={state} />
         {state === "accepted" && offered.data.signed_by !== "" && (
           <p role="status" className="max-w-[1040px] mx-auto my-5 text-l">
-            Accepted by <b>{offered.data.signed_by}</b>. {offer.firm} will be in touch about the day
-            of the work.
+            {say("Accepted by")} <b>{offered.data.signed_by}</b>. {offer.firm}{" "}
+            {say("will be in touch about the day of the work.")}
           </p>
         )}
         <OfferView offer={offer} />

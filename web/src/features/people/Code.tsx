@@ -1,6 +1,7 @@
 /** Something that is shown this once: a code to be told or printed, a token to be copied. */
 import { Copy } from "lucide-react";
 import { useState, type ReactElement } from "react";
+import { say } from "../../app/language";
 
 export function Code({
   code,
@@ -26,9 +27,9 @@ export function Code({
         }}
       >
         <Copy size={18} aria-hidden="true" />
-        {copied ? "Copied" : "Copy it"}
+        {copied ? say("Copied") : say("Copy it")}
       </button>
-      <p className="text-s text-ink-2">It is shown this once, and kept nowhere.</p>
+      <p className="text-s text-ink-2">{say("It is shown this once, and kept nowhere.")}</p>
     </div>
   );
 }

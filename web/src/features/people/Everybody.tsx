@@ -20,6 +20,7 @@ import {
   type Role,
 } from "./hooks";
 import { dayShort } from "../../app/when";
+import { say } from "../../app/language";
 
 const CHOICES = ROLES.map(([value, name]) => ({ value, name }));
 const EMPTY = { email: "", name: "", role: "consultant" as Role };
@@ -29,15 +30,18 @@ function Shown({ made, name, mail }: { made: Invited; name: string; mail: boolea
     return (
       <p role="status" className="bg-yuzu-pale px-4 py-3">
         {mail
-          ? `A message to ${name} is on its way.`
-          : "This was made already; its code was shown then."}
+          ? say("A message to {name} is on its way.", { name })
+          : say("This was made already; its code was shown then.")}
       </p>
     );
   return (
     <Code
       code={made.code}
       address={`${window.location.origin}${made.path}`}
-      what={`Tell or print this for ${name}. With it they choose a password, at the address below.`}
+      what={say(
+        "Tell or print this for {name}. With it they choose a password, at the address below.",
+        { name },
+      )}
     />
   );
 }
@@ -59,10 +63,10 @@ function Invite({ mail }: { mail: boolean }): ReactElement {
   const ready = asked.email.includes("@") && asked.name.trim().length > 1;
   return (
     <section aria-labelledby="invite" className="border-t border-rule pt-3">
-      <h2 id="invite">Invite somebody</h2>
+      <h2 id="invite">{say("Invite somebody")}</h2>
       <div className="grid grid-cols-[repeat(auto-fill,minmax(240px,1fr))] gap-4 items-start my-3">
         <TextField
-          label="Name"
+          label={say("Name")}
           value={asked.name}
           onCommit={(name) => setAsked({ ...asked, name })}
         />
@@ -72,7 +76,7 @@ function Invite({ mail }: { mail: boolean }): ReactElement {
           onCommit={(email) => setAsked({ ...asked, email })}
         />
         <Seg<Role>
-          label="Role"
+          label={say("Role")}
           value={asked.role}
           choices={CHOICES}
           onChange={(role) => setAsked({ ...asked, role })}
@@ -80,11 +84,11 @@ function Invite({ mail }: { mail: boolean }): ReactElement {
       </div>
       <div className="flex gap-3 flex-wrap">
         <button className="key" disabled={!ready || invite.isPending} onClick={() => send(false)}>
-          Make a code to print or tell
+          {say("Make a code to print or tell")}
         </button>
         {mail && (
           <button className="key" disabled={!ready || invite.isPending} onClick={() => send(true)}>
-            Send it by mail
+            {say("Send it by mail")}
           </button>
         )}
       </div>
@@ -111,13 +115,16 @@ function OutForm({
       style={{ borderBottom: "1.5px solid var(--ink)" }}
     >
       <p>
-        All that is open of {person.name} ends at once. Their visits go to another; what they wrote
-        stays under their name.
+        {say(
+          "All that is open of {name} ends at once. Their visits go to another; what they " +
+            "wrote stays under their name.",
+          { name: person.name },
+        )}
       </p>
       <label className="field">
-        <span>Who takes on their visits</span>
+        <span>{say("Who takes on their visits")}</span>
         <select className="input" value={to} onChange={(e) => setTo(e.target.value)}>
-          <option value="">nobody: they have none</option>
+          <option value="">{say("nobody: they have none")}</option>
           {others.map((o) => (
             <option key={o.id} value={o.id}>
               {o.name}
@@ -131,10 +138,10 @@ function OutForm({
           disabled={out.isPending}
           onClick={() => out.mutate({ person, to: to || null }, { onSuccess: onDone })}
         >
-          Take {person.name} out
+          {say("Take {name} out", { name: person.name })}
         </button>
         <button className="key bare" onClick={onDone}>
-          Leave it
+          {say("Leave it")}
         </button>
       </div>
       <Trouble error={out.error} />
@@ -168,14 +175,19 @@ function Row({
       >
         <div className="min-w-0">
           <b>{person.name}</b>
-          {mine && <span className="text-s bg-yuzu-pale px-2 ml-2">you</span>}
-          {!person.active && <span className="text-s border border-ink px-2 ml-2">taken out</span>}
+          {mine && <span className="text-s bg-yuzu-pale px-2 ml-2">{say("you")}</span>}
+          {!person.active && (
+            <span className="text-s border border-ink px-2 ml-2">{say("taken out")}</span>
+          )}
           <span className="block text-m text-ink-2">
-            {person.email}, {person.second_factor ? "with" : "without"} a second factor
+            {say("{email}, {x} a second factor", {
+              email: person.email,
+              x: person.second_factor ? "with" : "without",
+            })}
           </span>
         </div>
         <Seg<Role>
-          label={`Role of ${person.name}`}
+          label={say("Role of {name}", { name: person.name })}
           hideLabel
           value={person.role}
           choices={CHOICES}
@@ -189,17 +201,17 @@ function Row({
                 disabled={reset.isPending}
                 onClick={() => reset.mutate({ id: person.id, by_mail: mail })}
               >
-                New password
+                {say("New password")}
               </button>
               {!mine && (
                 <button className="key bare" onClick={() => setLeaving(true)}>
-                  Take out
+                  {say("Take out")}
                 </button>
               )}
             </>
           ) : (
             <button className="key bare" onClick={() => letIn.mutate(person)}>
-              Let in again
+              {say("Let in again")}
             </button>
           )}
         </div>
@@ -216,7 +228,7 @@ function Open({ all }: { all: People }): ReactElement | null {
   if (all.invitations.length === 0) return null;
   return (
     <section aria-labelledby="invited">
-      <h2 id="invited">Invited, not here yet</h2>
+      <h2 id="invited">{say("Invited, not here yet")}</h2>
       <Trouble error={revoke.error} />
       <ul>
         {all.invitations.map((x) => (
@@ -224,12 +236,17 @@ function Open({ all }: { all: People }): ReactElement | null {
             <span className="flex-1 min-w-[220px]">
               <b>{x.name}</b>, {x.email}
               <span className="block text-m text-ink-2">
-                {x.for_a_new_password ? "a new password" : ROLES.find(([r]) => r === x.role)?.[1]},
-                by {x.made_by}, until {dayShort(x.expires_at)}
+                {say("{x}, by {made_by}, until {expires_at}", {
+                  x: x.for_a_new_password
+                    ? "a new password"
+                    : ROLES.find(([r]) => r === x.role)?.[1],
+                  made_by: x.made_by,
+                  expires_at: dayShort(x.expires_at),
+                })}
               </span>
             </span>
             <button className="key bare" onClick={() => revoke.mutate(x.id)}>
-              Take it back
+              {say("Take it back")}
             </button>
           </li>
         ))}
@@ -240,7 +257,7 @@ function Open({ all }: { all: People }): ReactElement | null {
 
 export function Everybody(): ReactElement {
   const people = usePeople();
-  if (people.isPending) return <Waiting what="Fetching the firm’s people." />;
+  if (people.isPending) return <Waiting what={say("Fetching the firm’s people.")} />;
   if (!people.data) return <Trouble error={people.error} again={() => void people.refetch()} />;
   return (
     <>

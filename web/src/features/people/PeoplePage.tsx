@@ -8,6 +8,7 @@ import { Seg } from "../../ui/fields";
 import { Everybody } from "./Everybody";
 import { Scripts } from "./Scripts";
 import { Trail } from "./Trail";
+import { say } from "../../app/language";
 
 const PARTS = [
   { value: "people", name: "People" },
@@ -22,15 +23,20 @@ export function PeoplePage(): ReactElement {
   const manager = me.data?.role === "manager";
   return (
     <div className="screen plain">
-      <Head title="People" {...(me.data ? { sub: me.data.firm } : {})} />
+      <Head title={say("People")} {...(me.data ? { sub: me.data.firm } : {})} />
       <main className="min-h-0">
-        <div className="h-full scroll px-8 pb-10" tabIndex={0} role="group" aria-label="People">
+        <div
+          className="h-full scroll px-8 pb-10"
+          tabIndex={0}
+          role="group"
+          aria-label={say("People")}
+        >
           <div className="max-w-[1080px] mx-auto pt-4 grid grid-cols-1 gap-4 [&>*]:min-w-0">
-            <h1>People</h1>
+            <h1>{say("People")}</h1>
             {manager ? (
               <>
                 <Seg
-                  label="What to look at"
+                  label={say("What to look at")}
                   hideLabel
                   value={part}
                   choices={PARTS}
@@ -41,7 +47,7 @@ export function PeoplePage(): ReactElement {
                 {part === "audit" && <Trail />}
               </>
             ) : (
-              <p className="text-l">A manager of the firm looks after its people.</p>
+              <p className="text-l">{say("A manager of the firm looks after its people.")}</p>
             )}
           </div>
         </div>

@@ -6,6 +6,7 @@ import { Trouble, Waiting } from "../../ui/Trouble";
 import { Code } from "./Code";
 import { useMakeToken, useRevokeToken, useTokens, type TokenView } from "./hooks";
 import { dayShort } from "../../app/when";
+import { say } from "../../app/language";
 
 type Scope = TokenView["scopes"][number];
 const SCOPES: [Scope, string][] = [
@@ -15,9 +16,13 @@ const SCOPES: [Scope, string][] = [
 ];
 
 function standing(t: TokenView): string {
-  if (t.revoked_at != null) return `revoked ${dayShort(t.revoked_at)}`;
-  const used = t.used_at == null ? "never used" : `last used ${dayShort(t.used_at)}`;
-  return `until ${dayShort(t.expires_at)}, ${used}`;
+  if (t.revoked_at != null)
+    return say("revoked {revoked_at}", { revoked_at: dayShort(t.revoked_at) });
+  const used =
+    t.used_at == null
+      ? say("never used")
+      : say("last used {used_at}", { used_at: dayShort(t.used_at) });
+  return say("until {expires_at}, {used}", { expires_at: dayShort(t.expires_at), used });
 }
 
 function Make(): ReactElement {
@@ -29,11 +34,11 @@ function Make(): ReactElement {
     setScopes(scopes.includes(s) ? scopes.filter((x) => x !== s) : [...scopes, s]);
   return (
     <section aria-labelledby="make-token" className="border-t border-rule pt-3">
-      <h2 id="make-token">Make a token</h2>
+      <h2 id="make-token">{say("Make a token")}</h2>
       <div className="grid grid-cols-[minmax(220px,1fr)_160px] gap-4 my-3">
-        <TextField label="What it is for" value={name} onCommit={setName} />
+        <TextField label={say("What it is for")} value={name} onCommit={setName} />
         <NumberField
-          label="It ends after"
+          label={say("It ends after")}
           unit="days"
           min={1}
           max={366}
@@ -41,7 +46,7 @@ function Make(): ReactElement {
           onCommit={(n) => setDays(n ?? 90)}
         />
       </div>
-      <div className="flex gap-2 flex-wrap mb-3" role="group" aria-label="It may">
+      <div className="flex gap-2 flex-wrap mb-3" role="group" aria-label={say("It may")}>
         {SCOPES.map(([s, words]) => (
           <button
             key={s}
@@ -63,13 +68,15 @@ function Make(): ReactElement {
         disabled={name.trim().length < 2 || scopes.length === 0 || make.isPending}
         onClick={() => make.mutate({ name, scopes, days })}
       >
-        Make it
+        {say("Make it")}
       </button>
       <Trouble error={make.error} />
       {make.data && (
         <Code
           code={make.data.token}
-          what="For the script, as “Authorization: Bearer …”. docs/scripts.md has an example."
+          what={say(
+            "For the script, as “Authorization: Bearer …”. docs/scripts.md has an example.",
+          )}
         />
       )}
     </section>
@@ -79,11 +86,11 @@ function Make(): ReactElement {
 export function Scripts(): ReactElement {
   const tokens = useTokens();
   const revoke = useRevokeToken();
-  if (tokens.isPending) return <Waiting what="Fetching the tokens." />;
+  if (tokens.isPending) return <Waiting what={say("Fetching the tokens.")} />;
   return (
     <>
       <Trouble error={tokens.error ?? revoke.error} />
-      {tokens.data?.length === 0 && <p className="text-l">No token yet.</p>}
+      {tokens.data?.length === 0 && <p className="text-l">{say("No token yet.")}</p>}
       <ul>
         {(tokens.data ?? []).map((t) => (
           <li key={t.id} className="border-b border-rule py-2 flex gap-4 items-center flex-wrap">
@@ -95,7 +102,7 @@ export function Scripts(): ReactElement {
             </span>
             {t.revoked_at == null && (
               <button className="key bare" onClick={() => revoke.mutate(t.id)}>
-                Revoke
+                {say("Revoke")}
               </button>
             )}
           </li>

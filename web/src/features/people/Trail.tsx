@@ -8,6 +8,7 @@ import { Trouble, Waiting } from "../../ui/Trouble";
 import { DayField } from "../in-place/DayField";
 import type { AuditPage } from "./hooks";
 import { moment } from "../../app/when";
+import { say } from "../../app/language";
 
 interface Wanted {
   who: string;
@@ -34,11 +35,11 @@ function Line({ line }: { line: AuditPage["lines"][number] }): ReactElement {
       {told && (
         <details>
           <summary className="min-h-11 flex items-center underline cursor-pointer">
-            What it was, and became
+            {say("What it was, and became")}
           </summary>
           <pre className="whitespace-pre-wrap break-words text-s m-0">
-            {line.before !== "" && `was ${line.before}\n`}
-            {line.after !== "" && `became ${line.after}`}
+            {line.before !== "" && say("was {before}\n", { before: line.before })}
+            {line.after !== "" && say("became {after}", { after: line.after })}
           </pre>
         </details>
       )}
@@ -67,30 +68,32 @@ export function Trail(): ReactElement {
     <>
       <div className="grid grid-cols-[repeat(auto-fill,minmax(200px,1fr))] gap-4 items-start">
         <TextField
-          label="Who"
+          label={say("Who")}
           value={wanted.who}
-          hint="part of a name; Enter"
+          hint={say("part of a name; Enter")}
           onCommit={(who) => setWanted({ ...wanted, who })}
         />
         <TextField
-          label="What was done"
+          label={say("What was done")}
           value={wanted.action}
-          hint="as in changed, accepted, joined"
+          hint={say("as in changed, accepted, joined")}
           onCommit={(action) => setWanted({ ...wanted, action })}
         />
         <DayField
-          label="Since"
-          hint="empty: from the beginning"
+          label={say("Since")}
+          hint={say("empty: from the beginning")}
           value={wanted.since}
           onCommit={(since) => setWanted({ ...wanted, since })}
         />
         <a className="key self-end" href={table} download>
-          As a table
+          {say("As a table")}
         </a>
       </div>
-      {pages.isPending && <Waiting what="Fetching the trail." />}
+      {pages.isPending && <Waiting what={say("Fetching the trail.")} />}
       <Trouble error={pages.error} again={() => void pages.refetch()} />
-      {pages.isSuccess && lines.length === 0 && <p className="text-l">Nothing of this kind.</p>}
+      {pages.isSuccess && lines.length === 0 && (
+        <p className="text-l">{say("Nothing of this kind.")}</p>
+      )}
       <ul>
         {lines.map((l) => (
           <Line key={l.id} line={l} />
@@ -102,7 +105,7 @@ export function Trail(): ReactElement {
           disabled={pages.isFetchingNextPage}
           onClick={() => void pages.fetchNextPage()}
         >
-          Earlier ones
+          {say("Earlier ones")}
         </button>
       )}
     </>

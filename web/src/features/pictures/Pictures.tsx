@@ -7,6 +7,7 @@ import { FileKey } from "../../ui/FileKey";
 import { Sheet } from "../../ui/Sheet";
 import { Trouble } from "../../ui/Trouble";
 import { pathOf, usePictures, useTake, useTakeAway, type About, type PictureLine } from "./hooks";
+import { say } from "../../app/language";
 
 function Whole({ visit, line }: { visit: string; line: PictureLine }): ReactElement {
   const away = useTakeAway(visit);
@@ -14,13 +15,13 @@ function Whole({ visit, line }: { visit: string; line: PictureLine }): ReactElem
   const [open, setOpen] = useState(false);
   return (
     <Sheet
-      title={`Taken ${when} by ${line.by}`}
+      title={say("Taken {when} by {by}", { when, by: line.by })}
       width={900}
       open={open}
       onOpen={setOpen}
       trigger={
         <Dialog.Trigger
-          aria-label={`Picture taken ${when}`}
+          aria-label={say("Picture taken {when}", { when })}
           className="w-11 h-11 border-[1.5px] border-ink shrink-0"
         >
           <img
@@ -34,7 +35,7 @@ function Whole({ visit, line }: { visit: string; line: PictureLine }): ReactElem
     >
       <img
         src={pathOf(visit, line.id)}
-        alt={`What was photographed ${when}`}
+        alt={say("What was photographed {when}", { when })}
         width={line.width}
         height={line.height}
         className="max-w-full h-auto max-h-[70vh] object-contain mx-auto"
@@ -44,12 +45,14 @@ function Whole({ visit, line }: { visit: string; line: PictureLine }): ReactElem
           className="key"
           disabled={away.isPending}
           onClick={() => {
-            if (window.confirm("Take this picture away for good?")) away.mutate(line.id);
+            if (window.confirm(say("Take this picture away for good?"))) away.mutate(line.id);
           }}
         >
-          Take it away
+          {say("Take it away")}
         </button>
-        <span className="text-m text-ink-2">For good; the audit keeps that it was there.</span>
+        <span className="text-m text-ink-2">
+          {say("For good; the audit keeps that it was there.")}
+        </span>
       </div>
       <Trouble error={away.error} />
     </Sheet>
@@ -75,9 +78,9 @@ export function Pictures({
           <Whole key={p.id} visit={visit} line={p} />
         ))}
       <FileKey
-        label={`Picture of this ${about}`}
+        label={say("Picture of this {about}", { about })}
         accept="image/jpeg,image/png,image/webp"
-        words="Picture"
+        words={say("Picture")}
         camera
         busy={take.isPending}
         onFile={(f) => take.mutate(f)}

@@ -2,6 +2,7 @@
 import type { ReactElement } from "react";
 
 import type { components } from "../../api/schema.generated";
+import { say } from "../../app/language";
 
 type Difference = components["schemas"]["Difference"];
 
@@ -10,15 +11,15 @@ export function Changed({ lines }: { lines: readonly Difference[] }): ReactEleme
   return (
     <details className="max-w-[1040px] mx-auto my-4" open>
       <summary className="min-h-11 flex items-center font-d font-[640] text-[22px] cursor-pointer">
-        What changed since the revision before
+        {say("What changed since the revision before")}
       </summary>
       <div className="overflow-x-auto">
         <table className="w-full text-m">
           <thead>
             <tr className="text-left border-b-[1.5px] border-ink">
-              <th className="py-2 pr-4">What</th>
-              <th className="pr-4">Before</th>
-              <th>Now</th>
+              <th className="py-2 pr-4">{say("What")}</th>
+              <th className="pr-4">{say("Before")}</th>
+              <th>{say("Now")}</th>
             </tr>
           </thead>
           <tbody>

@@ -6,32 +6,43 @@ import { money, num, priceEvery, volume, sumOver } from "../../app/show";
 import { Seg } from "../../ui/fields";
 import { CostChart, crossingWords, type Curve } from "../comparing/Cost";
 import { CostStack, Tubs } from "../comparing/pictures";
+import { say } from "../../app/language";
 
 export function Waste({ o, offer }: { o: OfferedOption; offer: Offer }): ReactElement {
   const w = o.waste;
   return (
     <div>
-      <h3>{o.letter || "Today"}</h3>
+      <h3>{o.letter || say("Today")}</h3>
       {w && w.total_gal_year > 0 ? (
         <>
           <p>
-            <b>{num(w.bathtubs)} baths a year</b>, {volume(w.total_gal_year, offer.units)}
+            <b>{say("{bathtubs} baths a year", { bathtubs: num(w.bathtubs) })}</b>,{" "}
+            {volume(w.total_gal_year, offer.units)}
           </p>
           {w.per_gallon_tap !== null && w.tap_gal_year > 0 && (
             <p className="text-s text-ink-2">
-              drinking tap: {num(w.per_gallon_tap, 1)} times what is drunk goes to the drain
+              {say("drinking tap: {per_gallon_tap} times what is drunk goes to the drain", {
+                per_gallon_tap: num(w.per_gallon_tap, 1),
+              })}
             </p>
           )}
           {w.house_gal_year > 0 && (
             <p className="text-s text-ink-2">
-              house: {volume(w.house_gal_year, offer.units)} a year,{" "}
-              {volume(w.largest_gal, offer.units)} at most at once{w.brine ? ", brine" : ""}
+              {say("house: {house_gal_year} a year, {largest_gal} at most at once{x}", {
+                house_gal_year: volume(w.house_gal_year, offer.units),
+                largest_gal: volume(w.largest_gal, offer.units),
+                x: w.brine ? ", brine" : "",
+              })}
             </p>
           )}
-          {!w.priced && <p className="text-s text-ink-2">not priced: ask for the water bill</p>}
+          {!w.priced && (
+            <p className="text-s text-ink-2">{say("not priced: ask for the water bill")}</p>
+          )}
           {Number(w.cost_year) > 0 && (
             <p className="text-s text-ink-2">
-              {money(w.cost_year, offer.currency)} a year for water and sewer
+              {say("{cost_year} a year for water and sewer", {
+                cost_year: money(w.cost_year, offer.currency),
+              })}
             </p>
           )}
           <div className="mt-2">
@@ -42,7 +53,7 @@ export function Waste({ o, offer }: { o: OfferedOption; offer: Offer }): ReactEl
           </div>
         </>
       ) : (
-        <p>{w?.unknown ? "not known" : "nothing to drain"}</p>
+        <p>{w?.unknown ? say("not known") : say("nothing to drain")}</p>
       )}
     </div>
   );
@@ -72,10 +83,10 @@ export function Costs({ offer }: { offer: Offer }): ReactElement {
     <div className="grid wide:grid-cols-2 gap-8">
       <div>
         <Seg
-          label="Over how many years"
+          label={say("Over how many years")}
           hideLabel
           value={years}
-          choices={[5, 10, 15, 20].map((y) => ({ value: y, name: `${y} years` }))}
+          choices={[5, 10, 15, 20].map((y) => ({ value: y, name: say("{y} years", { y }) }))}
           onChange={setYears}
         />
         <CostChart curves={curves} years={years} currency={offer.currency} />
@@ -90,7 +101,7 @@ export function Costs({ offer }: { offer: Offer }): ReactElement {
           <p>
             <span className="num text-[44px]">{sumOver(chosen.total, offer.currency, years)}</span>
             <br />
-            all in over {years} years, as recommended
+            {say("all in over")} {years} {say("years, as recommended")}
           </p>
           <CostStack kinds={chosen.by_kind} shown={(n) => money(n, offer.currency)} />
           <table className="w-full text-m mt-3">
@@ -113,8 +124,10 @@ export function Costs({ offer }: { offer: Offer }): ReactElement {
             </tbody>
           </table>
           <p className="text-m mt-2">
-            First year {money(chosen.first_year, offer.currency)}; worst later year{" "}
-            {money(chosen.worst_year, offer.currency)}.
+            {say("First year {first_year}; worst later year {worst_year}.", {
+              first_year: money(chosen.first_year, offer.currency),
+              worst_year: money(chosen.worst_year, offer.currency),
+            })}
           </p>
         </div>
       )}
@@ -127,7 +140,7 @@ export function ToPay({ offer }: { offer: Offer }): ReactElement | null {
   if (offer.price.length === 0) return null;
   return (
     <div className="mt-5 max-w-[560px]">
-      <h3 className="mb-1">What is to be paid</h3>
+      <h3 className="mb-1">{say("What is to be paid")}</h3>
       <table className="w-full text-m">
         <tbody>
           {offer.price.map((l) => (

@@ -9,6 +9,7 @@ import { Glass } from "../../glass/Glass";
 import { look, type Look } from "../../glass/look";
 import { StateMark } from "../../ui/marks";
 import { Costs, ToPay } from "./OfferMoney";
+import { say } from "../../app/language";
 
 interface Of {
   offer: Offer;
@@ -25,17 +26,26 @@ export function OfferHead({ offer, chosen }: Chosen): ReactElement {
     <header className="grid wide:grid-cols-[1fr_auto] gap-6 items-end">
       <div>
         <p className="text-ink-2">
-          {offer.firm} · proposal {offer.number}, revision {offer.revision} ·{" "}
-          {dayLong(offer.created_at)}
+          {say("{firm} · proposal {number}, revision {revision} · {created_at}", {
+            firm: offer.firm,
+            number: offer.number,
+            revision: offer.revision,
+            created_at: dayLong(offer.created_at),
+          })}
         </p>
         <h1 className="text-[40px] max-[700px]:text-[30px]">
-          {offer.recommended === "today" && offer.nothing_needed ? "Nothing needed" : chosen?.name}
+          {offer.recommended === "today" && offer.nothing_needed
+            ? say("Nothing needed")
+            : chosen?.name}
         </h1>
         <p className="text-l">
-          For {listed(offer.customer.name, offer.home, offer.place)} ({offer.source})
+          {say("For {name} ({source})", {
+            name: listed(offer.customer.name, offer.home, offer.place),
+            source: offer.source,
+          })}
         </p>
       </div>
-      <Glass look={rawOf(offer)} h={168} label="Your water today" />
+      <Glass look={rawOf(offer)} h={168} label={say("Your water today")} />
     </header>
   );
 }
@@ -45,7 +55,7 @@ export function HealthFirst({ offer }: Of): ReactElement | null {
   if (offer.health.length === 0) return null;
   return (
     <section aria-labelledby="health-first" className="border-[2.5px] border-zest bg-slip p-4">
-      <h2 id="health-first">Health first</h2>
+      <h2 id="health-first">{say("Health first")}</h2>
       <ul className="list-disc pl-6 text-l">
         {offer.health.map((t) => (
           <li key={t}>{t}</li>
@@ -64,7 +74,7 @@ export function Tonight({ offer }: Of): ReactElement | null {
   if (offer.tonight.length === 0 || offer.health.length > 0) return null;
   return (
     <section className="border-[2.5px] border-zest p-4">
-      <h2>Until the laboratory and the authority have answered</h2>
+      <h2>{say("Until the laboratory and the authority have answered")}</h2>
       <ul className="list-disc pl-6">
         {offer.tonight.map((t) => (
           <li key={t}>{t}</li>
@@ -81,9 +91,12 @@ function PaymentPlan({ offer }: Of): ReactElement | null {
   const each = cents(plan.monthly);
   return (
     <p className="mt-3">
-      <b>Payment plan:</b> {cents(plan.down)} down, then {plan.months} times {each};{" "}
-      {cents(plan.total_paid)} paid in all, {plan.apr} % a year nominal (APR)
-      {plan.apr_effective != null && `, ${plan.apr_effective} % effective`}.
+      <b>{say("Payment plan:")}</b> {cents(plan.down)} {say("down, then")} {plan.months}{" "}
+      {say("times")} {each}; {cents(plan.total_paid)} {say("paid in all,")} {plan.apr}{" "}
+      {say("% a year nominal (APR)")}
+      {plan.apr_effective != null &&
+        say(", {apr_effective} % effective", { apr_effective: plan.apr_effective })}
+      .
     </p>
   );
 }
@@ -92,11 +105,11 @@ function Assumed({ offer }: Of): ReactElement | null {
   if (offer.assumptions.length === 0) return null;
   return (
     <div className="mt-3">
-      <b>Assumed:</b>
+      <b>{say("Assumed:")}</b>
       <ul className="list-disc pl-6">
         {offer.assumptions.map((x) => (
           <li key={x.id}>
-            {x.sentence} {x.on ? "" : "(switched off)"}
+            {x.sentence} {x.on ? "" : say("(switched off)")}
           </li>
         ))}
       </ul>
@@ -107,7 +120,7 @@ function Assumed({ offer }: Of): ReactElement | null {
 export function AllItCosts({ offer }: Of): ReactElement {
   return (
     <section>
-      <h2 className="mb-3">All it costs</h2>
+      <h2 className="mb-3">{say("All it costs")}</h2>
       <Costs offer={offer} />
       <ToPay offer={offer} />
       <PaymentPlan offer={offer} />
@@ -121,7 +134,7 @@ export function YearsWork({ chosen }: { chosen: OfferedOption | undefined }): Re
   if (!chosen?.chores || chosen.chores.chores.length === 0) return null;
   return (
     <section>
-      <h2 className="mb-2">The work in a year</h2>
+      <h2 className="mb-2">{say("The work in a year")}</h2>
       <ul className="text-m">
         {chosen.chores.chores.map((c) => (
           <li
@@ -130,11 +143,14 @@ export function YearsWork({ chosen }: { chosen: OfferedOption | undefined }): Re
           >
             <span>
               {c.label}
-              {c.own ? "" : " (the firm)"}
+              {c.own ? "" : say(" (the firm)")}
             </span>
             <span>
-              {often(c.times_year)}, {num(c.minutes_year)} min a year
-              {c.bags ? `, ${num(c.bags)} bags` : ""}
+              {say("{times_year}, {minutes_year} min a year{x}", {
+                times_year: often(c.times_year),
+                minutes_year: num(c.minutes_year),
+                x: c.bags ? `, ${num(c.bags)} bags` : "",
+              })}
             </span>
           </li>
         ))}
@@ -147,7 +163,7 @@ export function PartsFrom({ offer }: Of): ReactElement | null {
   if (!offer.options.some((o) => o.stages.length > 0)) return null;
   return (
     <section>
-      <h2 className="mb-2">Parts</h2>
+      <h2 className="mb-2">{say("Parts")}</h2>
       <ul>
         {offer.options
           .filter((o) => o.stages.length > 0)
@@ -155,8 +171,8 @@ export function PartsFrom({ offer }: Of): ReactElement | null {
             <li key={o.id}>
               <b>{o.letter}</b>{" "}
               {o.parts.length
-                ? `from one maker only: ${o.parts.join(", ")}`
-                : "common parts, sold by several makers"}
+                ? say("from one maker only: {x}", { x: o.parts.join(", ") })
+                : say("common parts, sold by several makers")}
               .
             </li>
           ))}
@@ -168,8 +184,8 @@ export function PartsFrom({ offer }: Of): ReactElement | null {
 export function OfferedReadings({ offer }: Of): ReactElement {
   return (
     <section>
-      <h2 className="mb-2">The readings</h2>
-      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="The readings">
+      <h2 className="mb-2">{say("The readings")}</h2>
+      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label={say("The readings")}>
         <table className="w-full text-m">
           <tbody>
             {offer.readings.map((r, i) => (
@@ -192,7 +208,7 @@ export function OfferedReadings({ offer }: Of): ReactElement {
 export function StaysUnknown({ offer, chosen }: Chosen): ReactElement {
   return (
     <section>
-      <h2 className="mb-2">What stays unknown</h2>
+      <h2 className="mb-2">{say("What stays unknown")}</h2>
       <ul>
         {offer.unknown.map((u) => (
           <li key={u.analyte} className="flex gap-2">
@@ -208,7 +224,7 @@ export function StaysUnknown({ offer, chosen }: Chosen): ReactElement {
               {x}
             </li>
           ))}
-        {offer.unknown.length === 0 && <li>All that a visit looks for was tested.</li>}
+        {offer.unknown.length === 0 && <li>{say("All that a visit looks for was tested.")}</li>}
       </ul>
     </section>
   );
@@ -217,14 +233,14 @@ export function StaysUnknown({ offer, chosen }: Chosen): ReactElement {
 export function WarrantyAndCancel({ offer, chosen }: Chosen): ReactElement {
   return (
     <section>
-      <h2 className="mb-2">Warranty and your right to cancel</h2>
+      <h2 className="mb-2">{say("Warranty and your right to cancel")}</h2>
       <ul className="list-disc pl-6">
         {(chosen?.warranty ?? []).map((w) => (
           <li key={w}>{w}</li>
         ))}
         <li>{offer.cancel_text}</li>
         <li>{offer.cooling_off}</li>
-        <li>Valid until {offer.valid_until}.</li>
+        <li>{say("Valid until {valid_until}.", { valid_until: offer.valid_until })}</li>
       </ul>
     </section>
   );

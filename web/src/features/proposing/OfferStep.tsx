@@ -16,6 +16,7 @@ import { StateMark } from "../../ui/marks";
 import { Trouble } from "../../ui/Trouble";
 import { AtLedgeEnd } from "../testing/OnTheLedge";
 import { useVisitContext } from "../visit/context";
+import { say } from "../../app/language";
 
 const STATE_WORDS: Record<string, string> = {
   draft: "draft",
@@ -36,7 +37,7 @@ interface Stop {
 function stopsOf(o: Assessed | undefined): Stop[] {
   const every = [
     ...(o?.line?.stages ?? []).flatMap((s) => s.checks.map((c) => ({ c, stage: s.name }))),
-    ...(o?.line?.checks ?? []).map((c) => ({ c, stage: "The whole line" })),
+    ...(o?.line?.checks ?? []).map((c) => ({ c, stage: say("The whole line") })),
   ];
   const found = new Map<string, Stop>();
   for (const { c, stage } of every)
@@ -60,10 +61,12 @@ function AnswerStops({
   if (stops.length === 0) return null;
   return (
     <section className="border-[2.5px] border-zest bg-slip p-4 mb-4">
-      <h2>How is this answered?</h2>
+      <h2>{say("How is this answered?")}</h2>
       <p className="text-m text-ink-2 mb-2">
-        This line cannot work as it stands. Write for each stop what is done about it; the customer
-        reads it before signing.
+        {say(
+          "This line cannot work as it stands. Write for each stop what is done about it; the " +
+            "customer reads it before signing.",
+        )}
       </p>
       {stops.map((s) => (
         <label key={s.sentence} className="field mb-2">
@@ -123,18 +126,20 @@ function Choice({
     >
       <span className="num w-8">{index === 0 ? "–" : String.fromCharCode(64 + index)}</span>
       <span className="flex-1">
-        {index === 0 ? "Nothing needed: buy nothing" : o.name}
+        {index === 0 ? say("Nothing needed: buy nothing") : o.name}
         {stopped && (
           <span className="flex gap-1 items-center font-normal text-s">
             <StateMark kind="no" size={15} />
-            {o.line ? "cannot work as it stands" : "cannot be worked out"}
+            {o.line ? say("cannot work as it stands") : say("cannot be worked out")}
           </span>
         )}
       </span>
       <span className="num text-right">
         {money(bought(o), currency)}
         {rent(o) > 0 && (
-          <span className="block font-normal text-s">{money(rent(o), currency, true)} a month</span>
+          <span className="block font-normal text-s">
+            {say("{o} a month", { o: money(rent(o), currency, true) })}
+          </span>
         )}
       </span>
     </button>
@@ -145,9 +150,9 @@ function Reasons({ text, onText }: { text: string; onText: (t: string) => void }
   return (
     <label className="field">
       <span>
-        The reasons, in plain sentences{" "}
+        {say("The reasons, in plain sentences")}{" "}
         <span className="font-normal text-ink-2">
-          (a first draft from the rules that fired; change what you like)
+          {say("(a first draft from the rules that fired; change what you like)")}
         </span>
       </span>
       <textarea
@@ -235,7 +240,11 @@ function TermsFields({
         value={terms.deposit}
         onValue={(deposit) => set({ deposit })}
       />
-      <Tick words="Exempt from sales tax" on={terms.exempt} onTick={(exempt) => set({ exempt })} />
+      <Tick
+        words={say("Exempt from sales tax")}
+        on={terms.exempt}
+        onTick={(exempt) => set({ exempt })}
+      />
     </div>
   );
 }
@@ -274,10 +283,12 @@ function Beside({ id, earlier }: { id: string; earlier: Earlier[] }): ReactEleme
   return (
     <aside className="grid gap-5 content-start">
       <div>
-        <h2 className="mb-2">Written so far</h2>
+        <h2 className="mb-2">{say("Written so far")}</h2>
         {earlier.length === 0 && (
           <p className="text-m text-ink-2">
-            Nothing yet. A proposal is a snapshot: it keeps today’s figures when prices change.
+            {say(
+              "Nothing yet. A proposal is a snapshot: it keeps today’s figures when prices change.",
+            )}
           </p>
         )}
         <ul>
@@ -288,7 +299,7 @@ function Beside({ id, earlier }: { id: string; earlier: Earlier[] }): ReactEleme
                 to={`/proposals/${p.id}`}
               >
                 <span>
-                  {p.number}, revision {p.revision}
+                  {say("{number}, revision {revision}", { number: p.number, revision: p.revision })}
                 </span>
                 <b>{STATE_WORDS[p.state]}</b>
               </Link>
@@ -297,13 +308,13 @@ function Beside({ id, earlier }: { id: string; earlier: Earlier[] }): ReactEleme
         </ul>
       </div>
       <div>
-        <h2 className="mb-2">The whole visit</h2>
+        <h2 className="mb-2">{say("The whole visit")}</h2>
         <a className="key" href={`/api/visits/${id}/file`} download>
-          Download the visit file
+          {say("Download the visit file")}
         </a>
         <p className="text-s text-ink-2 mt-2">
-          One JSON document with readings, lines and items; <code>./zesty assess</code> works the
-          same figures out of it.
+          {say("One JSON document with readings, lines and items;")}{" "}
+          <code>{say("./zesty assess")}</code> {say("works the same figures out of it.")}
         </p>
       </div>
     </aside>
@@ -371,8 +382,10 @@ function useReasons(
 }
 
 const named = (pending: boolean, last: Earlier | undefined): string => {
-  if (pending) return "Writing it";
-  return last && last.state !== "draft" ? "Write the next revision" : "Write the proposal";
+  if (pending) return say("Writing it");
+  return last && last.state !== "draft"
+    ? say("Write the next revision")
+    : say("Write the proposal");
 };
 
 export function OfferStep(): ReactElement {
@@ -380,8 +393,10 @@ export function OfferStep(): ReactElement {
   if (view.assessment.raw) return <Writing id={id} view={view} />;
   return (
     <div className="pt-2">
-      <h1>Offer</h1>
-      <p className="text-l mt-2">A proposal stands on readings. Test the raw sample first.</p>
+      <h1>{say("Offer")}</h1>
+      <p className="text-l mt-2">
+        {say("A proposal stands on readings. Test the raw sample first.")}
+      </p>
     </div>
   );
 }
@@ -412,8 +427,8 @@ function Writing({ id, view }: { id: string; view: View }): ReactElement {
   return (
     <div className="grid wide:grid-cols-[minmax(0,1fr)_320px] gap-x-10 gap-y-6 pb-8 pr-3">
       <section>
-        <h1 className="mb-3">What you recommend, and why</h1>
-        <div role="radiogroup" aria-label="Recommended" className="grid gap-2 mb-5">
+        <h1 className="mb-3">{say("What you recommend, and why")}</h1>
+        <div role="radiogroup" aria-label={say("Recommended")} className="grid gap-2 mb-5">
           {options.map((o, i) => (
             <Choice
               key={o.id}
@@ -435,7 +450,7 @@ function Writing({ id, view }: { id: string; view: View }): ReactElement {
         {recommended !== "" && recommended !== "today" && (
           <TermsFields terms={terms} currency={currency} onTerms={setTerms} />
         )}
-        <Tick words="Offer a payment plan" on={withPlan} onTick={setWithPlan} />
+        <Tick words={say("Offer a payment plan")} on={withPlan} onTick={setWithPlan} />
         {withPlan && <PlanFields plan={plan} currency={currency} onPlan={setPlan} />}
         <AtLedgeEnd>
           <button

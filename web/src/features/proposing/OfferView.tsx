@@ -21,6 +21,7 @@ import {
   YearsWork,
   rawOf,
 } from "./OfferSections";
+import { say } from "../../app/language";
 
 function Options({ offer }: { offer: Offer }): ReactElement {
   const raw = rawOf(offer);
@@ -37,19 +38,29 @@ function Options({ offer }: { offer: Offer }): ReactElement {
         return (
           <div key={o.id} className={on ? "bg-yuzu-pale p-3 -m-3" : ""}>
             <div className="flex items-end gap-1 h-[120px]">
-              <Glass look={house} h={104} label={`${o.name}, house`} pick={on && !tap ? 1 : 0} />
+              <Glass
+                look={house}
+                h={104}
+                label={say("{name}, house", { name: o.name })}
+                pick={on && !tap ? 1 : 0}
+              />
               {tap && (
-                <Glass look={tap} h={76} label={`${o.name}, drinking tap`} pick={on ? 1 : 0} />
+                <Glass
+                  look={tap}
+                  h={76}
+                  label={say("{name}, drinking tap", { name: o.name })}
+                  pick={on ? 1 : 0}
+                />
               )}
             </div>
             <h3 className="mt-2">
               {o.letter && `${o.letter}  `}
               {o.name}
-              {on && " – recommended"}
+              {on && say(" – recommended")}
             </h3>
             <p className="text-m text-ink-2">
               {i === 0
-                ? "nothing bought"
+                ? say("nothing bought")
                 : atOnce(
                     Number(o.price) + Number(o.installation),
                     Number(o.per_month),
@@ -74,15 +85,15 @@ function Found({ offer }: { offer: Offer }): ReactElement {
       className="overflow-x-auto"
       tabIndex={0}
       role="group"
-      aria-label="What each does to your water"
+      aria-label={say("What each does to your water")}
     >
       <table className="w-full text-m border-collapse min-w-[560px]">
         <thead>
           <tr className="text-left border-b-[1.5px] border-ink">
-            <th className="py-2 pr-3">Found</th>
+            <th className="py-2 pr-3">{say("Found")}</th>
             {offer.options.map((o, i) => (
               <th key={o.id} className="py-2 pr-3">
-                {i === 0 ? "Today" : `${o.letter} ${o.name}`}
+                {i === 0 ? say("Today") : `${o.letter} ${o.name}`}
               </th>
             ))}
           </tr>
@@ -113,7 +124,7 @@ function Found({ offer }: { offer: Offer }): ReactElement {
                     <span className="flex gap-[6px] items-center">
                       <MeetsMark cell={c} />
                       <span className={c.change === "stays" ? "text-ink-2" : "font-semibold"}>
-                        {c.change === "stays" ? `stays ${c.shown}` : c.shown}
+                        {c.change === "stays" ? say("stays {shown}", { shown: c.shown }) : c.shown}
                       </span>
                     </span>
                     <RangeBar row={r} cell={c} today={r.cells[0]} />
@@ -121,7 +132,7 @@ function Found({ offer }: { offer: Offer }): ReactElement {
                       <span className="flex gap-1 items-center text-s text-ink-2">
                         <EvidenceMark level={c.level} />
                         {c.evidence}
-                        {!c.established && ", not established"}
+                        {!c.established && say(", not established")}
                       </span>
                     )}
                   </td>
@@ -142,7 +153,7 @@ function BeforeSigning({ offer }: { offer: Offer }): ReactElement | null {
   if (offer.before_signing.length === 0) return null;
   return (
     <>
-      <h2 className="mb-2">Before you sign</h2>
+      <h2 className="mb-2">{say("Before you sign")}</h2>
       <ul className="mb-6">
         {offer.before_signing.map((k) => (
           <li
@@ -154,7 +165,7 @@ function BeforeSigning({ offer }: { offer: Offer }): ReactElement | null {
               <b>{k.stage}:</b> {HOW[k.status] ?? ""} {k.sentence}
               {k.answer !== "" && (
                 <span className="block">
-                  <b>Answered:</b> {k.answer}
+                  <b>{say("Answered:")}</b> {k.answer}
                 </span>
               )}
             </span>
@@ -172,7 +183,7 @@ export function OfferView({ offer }: { offer: Offer }): ReactElement {
       <OfferHead offer={offer} chosen={chosen} />
       <HealthFirst offer={offer} />
       <section>
-        <h2 className="mb-2">Why</h2>
+        <h2 className="mb-2">{say("Why")}</h2>
         {offer.reasons.split("\n\n").map((p, i) => (
           <p key={i} className="text-l mb-2 max-w-[820px]">
             {p}
@@ -181,20 +192,20 @@ export function OfferView({ offer }: { offer: Offer }): ReactElement {
       </section>
       <Tonight offer={offer} />
       <section>
-        <h2 className="mb-4">What was compared</h2>
+        <h2 className="mb-4">{say("What was compared")}</h2>
         <Options offer={offer} />
       </section>
       <section>
-        <h2 className="mb-2">What each does to your water</h2>
+        <h2 className="mb-2">{say("What each does to your water")}</h2>
         <Found offer={offer} />
         {chosen && chosen.left.length > 0 && (
           <p className="mt-3">
-            <b>What the recommended line does not do:</b> {chosen.left.join("; ")}.
+            <b>{say("What the recommended line does not do:")}</b> {chosen.left.join("; ")}.
           </p>
         )}
       </section>
       <section>
-        <h2 className="mb-3">To the drain, a year</h2>
+        <h2 className="mb-3">{say("To the drain, a year")}</h2>
         <div className="grid grid-cols-[repeat(auto-fill,minmax(200px,1fr))] gap-6">
           {offer.options.map((o) => (
             <Waste key={o.id} o={o} offer={offer} />
@@ -208,7 +219,7 @@ export function OfferView({ offer }: { offer: Offer }): ReactElement {
       <StaysUnknown offer={offer} chosen={chosen} />
       <section>
         <BeforeSigning offer={offer} />
-        <h2 className="mb-2">Cautions and local code</h2>
+        <h2 className="mb-2">{say("Cautions and local code")}</h2>
         <ul className="list-disc pl-6">
           {offer.cautions.map((c) => (
             <li key={c}>{c}</li>

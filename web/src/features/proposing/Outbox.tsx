@@ -7,6 +7,7 @@ import { api, data } from "../../api/client";
 import { Head } from "../../app/Shell";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { dayAndClock } from "../../app/when";
+import { say } from "../../app/language";
 
 const STATES: Record<string, string> = {
   kept: "kept here",
@@ -20,20 +21,28 @@ export function Outbox(): ReactElement {
   const mails = useQuery({ queryKey: ["outbox"], queryFn: () => data(api.GET("/api/outbox")) });
   return (
     <div className="screen plain">
-      <Head title="Outbox" />
+      <Head title={say("Outbox")} />
       <main className="min-h-0">
-        <div className="h-full scroll px-8 pb-10" tabIndex={0} role="group" aria-label="Messages">
+        <div
+          className="h-full scroll px-8 pb-10"
+          tabIndex={0}
+          role="group"
+          aria-label={say("Messages")}
+        >
           <div className="max-w-[860px] mx-auto pt-4">
-            <h1 className="mb-2">Outbox</h1>
+            <h1 className="mb-2">{say("Outbox")}</h1>
             <p className="text-b text-ink-2 mb-4">
               {(mails.data ?? []).some((m) => !m.simulated)
-                ? "What was mailed, and what waits to be sent."
-                : "Simulated: a stand-in keeps every message here, and nothing leaves this house."}
+                ? say("What was mailed, and what waits to be sent.")
+                : say(
+                    "Simulated: a stand-in keeps every message here, and nothing leaves this " +
+                      "house.",
+                  )}
             </p>
-            {mails.isPending && <Waiting what="Fetching the messages." />}
+            {mails.isPending && <Waiting what={say("Fetching the messages.")} />}
             <Trouble error={mails.error} again={() => void mails.refetch()} />
             {mails.data?.length === 0 && (
-              <p className="text-l">Nothing mailed yet. Open a proposal, then “Share”.</p>
+              <p className="text-l">{say("Nothing mailed yet. Open a proposal, then “Share”.")}</p>
             )}
             <ul>
               {(mails.data ?? []).map((m) => (
@@ -43,8 +52,9 @@ export function Outbox(): ReactElement {
                     <span className="text-m text-ink-2">{dayAndClock(m.at)}</span>
                   </div>
                   <p className="text-m text-ink-2">
-                    to {m.to}, by {m.by}
-                    {m.attachment && `, with ${m.attachment}`}
+                    {say("to")} {m.to}
+                    {say(", by")} {m.by}
+                    {m.attachment && say(", with {attachment}", { attachment: m.attachment })}
                     <b className="ml-2">{STATES[m.state]}</b>
                     {m.error !== "" && `: ${m.error}`}
                   </p>
@@ -56,7 +66,7 @@ export function Outbox(): ReactElement {
                       className="inline-flex min-h-11 items-center text-ink font-semibold"
                       to={`/proposals/${m.proposal}`}
                     >
-                      The proposal
+                      {say("The proposal")}
                     </Link>
                   )}
                 </li>

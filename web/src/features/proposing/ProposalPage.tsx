@@ -14,6 +14,7 @@ import { Seal } from "./Seal";
 import { Share } from "./Share";
 import { SignedBy } from "./SignedBy";
 import { SignForm, type Signed } from "./SignForm";
+import { say } from "../../app/language";
 
 const STATE: Record<string, string> = {
   draft: "Draft: not presented yet",
@@ -73,7 +74,7 @@ function Moves({
           disabled={decide.isPending}
           onClick={() => decide.mutate({ to: "presented" })}
         >
-          Present it
+          {say("Present it")}
         </button>
       )}
       {p.state === "presented" && (
@@ -83,17 +84,17 @@ function Moves({
             disabled={decide.isPending}
             onClick={() => decide.mutate({ to: "declined" })}
           >
-            Declined
+            {say("Declined")}
           </button>
           <button className="key" style={INKED} onClick={onSign}>
-            Accept and sign
+            {say("Accept and sign")}
           </button>
         </>
       )}
       {p.state === "accepted" && p.offer.recommended !== "today" && <OpenJob proposal={p.id} />}
       {revisable && (
         <Link className="key" to={`/visits/${p.visit}/offer`}>
-          Revise
+          {say("Revise")}
         </Link>
       )}
     </>
@@ -122,15 +123,15 @@ function Body({ p }: { p: View }): ReactElement {
           {STATE[p.state]}
         </b>
         <a className="key" href={`/api/proposals/${p.id}/pdf`} target="_blank" rel="noreferrer">
-          PDF
+          {say("PDF")}
         </a>
         {p.offer.recommended !== "today" && (
           <Link className="key" to={`/visits/${p.visit}/steps/${p.offer.recommended}`}>
-            Its steps
+            {say("Its steps")}
           </Link>
         )}
         <button className="key" aria-expanded={sharing} onClick={() => setSharing(!sharing)}>
-          Share
+          {say("Share")}
         </button>
         <Moves p={p} decide={decide} onSign={() => setSigning(true)} />
       </div>
@@ -171,12 +172,15 @@ export function ProposalPage(): ReactElement {
         <Trouble error={proposal.error} again={() => void proposal.refetch()} />
       </div>
     );
-  if (!p) return <Waiting what="Opening the proposal." />;
+  if (!p) return <Waiting what={say("Opening the proposal.")} />;
   return (
     <div className="screen plain">
-      <Head title={`Proposal ${p.offer.number}`} sub={`revision ${p.offer.revision}`}>
+      <Head
+        title={say("Proposal {number}", { number: p.offer.number })}
+        sub={say("revision {revision}", { revision: p.offer.revision })}
+      >
         <Link className="key" to={`/visits/${p.visit}/offer`}>
-          Back to the visit
+          {say("Back to the visit")}
         </Link>
       </Head>
       <Body p={p} />

@@ -10,6 +10,7 @@ import { Seg } from "../../ui/fields";
 import { StateMark } from "../../ui/marks";
 import { Trouble } from "../../ui/Trouble";
 import { dayLong } from "../../app/when";
+import { say } from "../../app/language";
 
 type LinkLine = components["schemas"]["LinkView"];
 
@@ -25,14 +26,14 @@ function NewLink({
   return (
     <div className="border-[1.5px] border-ink bg-paper p-3 my-3" role="status">
       <p className="text-m mb-1">
-        This address is shown once. Whoever has it sees this proposal and nothing else.
+        {say("This address is shown once. Whoever has it sees this proposal and nothing else.")}
       </p>
       <p className="break-all font-semibold select-all" data-testid="link">
         {address}
       </p>
       {picture !== undefined && (
         <img
-          alt="The address, for a telephone’s camera"
+          alt={say("The address, for a telephone’s camera")}
           className="w-[180px] h-[180px] border border-rule mt-2"
           src={`data:image/svg+xml;utf8,${encodeURIComponent(picture)}`}
         />
@@ -43,7 +44,7 @@ function NewLink({
         target="_blank"
         rel="noreferrer"
       >
-        PDF with this code
+        {say("PDF with this code")}
       </a>
       <button
         className="key mt-2"
@@ -54,7 +55,7 @@ function NewLink({
           );
         }}
       >
-        {copied ? "Copied" : "Copy it"}
+        {copied ? say("Copied") : say("Copy it")}
       </button>
     </div>
   );
@@ -65,15 +66,19 @@ function LinkRow({ l, onRevoke }: { l: LinkLine; onRevoke: () => void }): ReactE
     <li className="flex gap-3 items-center border-b border-rule min-h-12 text-m">
       <StateMark kind={l.standing === "open" ? "done" : "miss"} size={17} label={l.standing} />
       <span className="flex-1">
-        {l.standing === "open" ? `open until ${dayLong(l.expires_at)}` : l.standing}, made{" "}
-        {dayLong(l.made_at)} by {l.made_by};{" "}
-        {l.opened === 0
-          ? "not opened yet"
-          : `opened ${l.opened === 1 ? "once" : `${l.opened} times`}`}
+        {say("{x}, made {made_at} by {made_by}; {x2}", {
+          x: l.standing === "open" ? `open until ${dayLong(l.expires_at)}` : l.standing,
+          made_at: dayLong(l.made_at),
+          made_by: l.made_by,
+          x2:
+            l.opened === 0
+              ? "not opened yet"
+              : `opened ${l.opened === 1 ? "once" : `${l.opened} times`}`,
+        })}
       </span>
       {l.standing === "open" && (
         <button className="key bare" onClick={() => onRevoke()}>
-          Revoke
+          {say("Revoke")}
         </button>
       )}
     </li>
@@ -109,16 +114,16 @@ function Links({ proposal }: { proposal: string }): ReactElement {
   });
   return (
     <div>
-      <h3 className="mb-2">A link to read it</h3>
+      <h3 className="mb-2">{say("A link to read it")}</h3>
       <div className="flex gap-3 flex-wrap items-end">
         <Seg
-          label="Ends after"
+          label={say("Ends after")}
           value={days}
-          choices={[7, 30, 90].map((d) => ({ value: d, name: `${d} days` }))}
+          choices={[7, 30, 90].map((d) => ({ value: d, name: say("{d} days", { d }) }))}
           onChange={setDays}
         />
         <button className="key" disabled={make.isPending} onClick={() => make.mutate()}>
-          Make a link
+          {say("Make a link")}
         </button>
       </div>
       {address !== "" && <NewLink key={address} address={address} picture={make.data?.picture} />}
@@ -161,13 +166,13 @@ function Mail({ proposal, to: first }: { proposal: string; to: string }): ReactE
       }}
     >
       <h3>
-        Mail it{" "}
+        {say("Mail it")}{" "}
         <span className="font-normal text-s border border-dashed border-ink px-2">
-          see the outbox
+          {say("see the outbox")}
         </span>
       </h3>
       <label className="field">
-        <span>To</span>
+        <span>{say("To")}</span>
         <input
           className="input"
           type="email"
@@ -177,7 +182,7 @@ function Mail({ proposal, to: first }: { proposal: string; to: string }): ReactE
         />
       </label>
       <label className="field">
-        <span>A few words</span>
+        <span>{say("A few words")}</span>
         <textarea
           className="input"
           style={{ minHeight: 72 }}
@@ -188,11 +193,11 @@ function Mail({ proposal, to: first }: { proposal: string; to: string }): ReactE
       </label>
       <div className="flex gap-3 items-center">
         <button className="key" disabled={send.isPending || to.trim() === ""}>
-          Mail a link
+          {say("Mail a link")}
         </button>
         {send.isSuccess && (
           <Link className="text-ink font-semibold" to="/outbox">
-            It is in the outbox
+            {say("It is in the outbox")}
           </Link>
         )}
       </div>
@@ -220,16 +225,16 @@ export function Share({
         "max-w-[1040px] mx-auto border-[1.5px] border-ink bg-slip p-5 my-4 grid " +
         "wide:grid-cols-2 gap-8"
       }
-      aria-label="Share it"
+      aria-label={say("Share it")}
     >
       {draft ? (
-        <p className="text-l">A draft is not shared. Present it first.</p>
+        <p className="text-l">{say("A draft is not shared. Present it first.")}</p>
       ) : (
         <Links proposal={proposal} />
       )}
       {!draft && <Mail proposal={proposal} to={to} />}
       <div className="col-span-full">
-        <h3 className="mb-2">As files</h3>
+        <h3 className="mb-2">{say("As files")}</h3>
         <div className="flex gap-3 flex-wrap">
           <a
             className="key"
@@ -237,21 +242,21 @@ export function Share({
             target="_blank"
             rel="noreferrer"
           >
-            PDF
+            {say("PDF")}
           </a>
           <a className="key" href={`/api/proposals/${proposal}/costs.csv`} download>
-            Costs, CSV
+            {say("Costs, CSV")}
           </a>
           <a className="key" href={`/api/visits/${visit}/readings.csv`} download>
-            Readings, CSV
+            {say("Readings, CSV")}
           </a>
           {due && (
             <a className="key" href={`/api/proposals/${proposal}/calendar.ics`} download>
-              Replacements, calendar
+              {say("Replacements, calendar")}
             </a>
           )}
           <a className="key" href={`/api/visits/${visit}/file`} download>
-            The visit, JSON
+            {say("The visit, JSON")}
           </a>
         </div>
       </div>

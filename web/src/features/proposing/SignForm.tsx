@@ -6,6 +6,7 @@ import { useState, type ReactElement } from "react";
 import type { components } from "../../api/schema.generated";
 import type { Offer } from "../../api/types";
 import { SignaturePad } from "./SignaturePad";
+import { say } from "../../app/language";
 
 export interface Signed {
   name: string;
@@ -31,7 +32,7 @@ function Read({
     onRead(on ? [...read, sentence] : read.filter((x) => x !== sentence));
   return (
     <fieldset>
-      <legend className="font-semibold">Read and understood, one by one</legend>
+      <legend className="font-semibold">{say("Read and understood, one by one")}</legend>
       {things.map((k) => (
         <label
           key={k.stage + k.sentence}
@@ -45,7 +46,9 @@ function Read({
           />
           <span>
             <b>{k.stage}:</b> {k.sentence}
-            {k.answer !== "" && <span className="block">Answered: {k.answer}</span>}
+            {k.answer !== "" && (
+              <span className="block">{say("Answered: {answer}", { answer: k.answer })}</span>
+            )}
           </span>
         </label>
       ))}
@@ -71,7 +74,7 @@ function Signature({
             "border-[1.5px] border-ink rounded-[10px] bg-slip px-5 py-6 font-d text-[28px]"
           }
         >
-          {name.trim() || "Write your full name above"}
+          {name.trim() || say("Write your full name above")}
         </p>
       ) : (
         <SignaturePad path={path} onPath={onPath} />
@@ -83,7 +86,7 @@ function Signature({
           checked={typed}
           onChange={(e) => onTyped(e.target.checked)}
         />
-        Sign by typing the name instead of drawing
+        {say("Sign by typing the name instead of drawing")}
       </label>
     </div>
   );
@@ -108,26 +111,26 @@ export function SignForm({
   const left = things.filter((k) => !read.includes(k.sentence)).length;
   const signed = typed || path.length >= SHORTEST;
   const missing = [
-    left > 0 && `${left} still to be ticked`,
-    name.trim().length < 2 && "the full name",
-    !signed && "the signature",
+    left > 0 && say("{left} still to be ticked", { left }),
+    name.trim().length < 2 && say("the full name"),
+    !signed && say("the signature"),
   ].filter(Boolean);
   return (
     <form
       className="max-w-[1040px] mx-auto grid gap-3 border-[1.5px] border-ink bg-slip p-5 my-4"
-      aria-label="Accept this proposal"
+      aria-label={say("Accept this proposal")}
       onSubmit={(e) => {
         e.preventDefault();
         onSign({ name, path: typed ? "" : path, typed, read });
       }}
     >
-      <h2>Accept this proposal</h2>
+      <h2>{say("Accept this proposal")}</h2>
       <p className="text-m text-ink-2">
         {offer.cancel_text} {offer.cooling_off}
       </p>
       <Read things={things} read={read} onRead={setRead} />
       <label className="field max-w-[420px]">
-        <span>Full name</span>
+        <span>{say("Full name")}</span>
         <input
           className="input"
           required
@@ -141,7 +144,7 @@ export function SignForm({
       <Signature name={name} path={path} typed={typed} onPath={setPath} onTyped={setTyped} />
       <div className="flex flex-wrap gap-3 items-center">
         <button className="key go" disabled={busy || missing.length > 0}>
-          Sign
+          {say("Sign")}
         </button>
         {!typed && (
           <button
@@ -150,14 +153,16 @@ export function SignForm({
             style={{ minHeight: 60 }}
             onClick={() => setPath("")}
           >
-            Clear
+            {say("Clear")}
           </button>
         )}
         <button type="button" className="key bare" onClick={onNotNow}>
-          Not now
+          {say("Not now")}
         </button>
         {missing.length > 0 && (
-          <span className="text-m text-ink-2">Missing: {missing.join(", ")}.</span>
+          <span className="text-m text-ink-2">
+            {say("Missing: {x}.", { x: missing.join(", ") })}
+          </span>
         )}
       </div>
     </form>

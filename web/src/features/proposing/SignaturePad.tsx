@@ -1,5 +1,6 @@
 /** Sign with a finger or a mouse: strokes are kept as a path. */
 import { useRef, useState, type PointerEvent, type ReactElement } from "react";
+import { say } from "../../app/language";
 
 export function SignaturePad({
   path,
@@ -24,7 +25,7 @@ export function SignaturePad({
       }
       style={{ height: 160 }}
       role="img"
-      aria-label={path ? "Signed" : "Sign here"}
+      aria-label={path ? say("Signed") : say("Sign here")}
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId);
         setDrawing(true);
@@ -39,7 +40,7 @@ export function SignaturePad({
       <path d="M30,124H570" stroke="var(--rule)" strokeWidth={2} />
       {!path && (
         <text x={300} y={112} textAnchor="middle" fontSize={17} style={{ fill: "var(--ink-3)" }}>
-          sign here
+          {say("sign here")}
         </text>
       )}
       <path

@@ -3,6 +3,7 @@ import type { ReactElement } from "react";
 
 import type { components } from "../../api/schema.generated";
 import { moment } from "../../app/when";
+import { say } from "../../app/language";
 
 export function SignedBy({ by }: { by: components["schemas"]["Signature"] }): ReactElement {
   return (
@@ -15,15 +16,17 @@ export function SignedBy({ by }: { by: components["schemas"]["Signature"] }): Re
       {by.typed ? (
         <span className="font-d text-[28px]">{by.name}</span>
       ) : (
-        <svg viewBox="0 0 600 160" width={220} role="img" aria-label="Signature">
+        <svg viewBox="0 0 600 160" width={220} role="img" aria-label={say("Signature")}>
           <path d={by.path} fill="none" stroke="var(--ink)" strokeWidth={4} />
         </svg>
       )}
       <p>
         <b>{by.name}</b>, {moment(by.at)}
-        {by.typed && ", signed by typing the name"}
+        {by.typed && say(", signed by typing the name")}
         <br />
-        <span className="text-s text-ink-2 break-all">digest {by.digest}</span>
+        <span className="text-s text-ink-2 break-all">
+          {say("digest {digest}", { digest: by.digest })}
+        </span>
       </p>
     </div>
   );

@@ -17,6 +17,7 @@ import {
   TwoSentences,
 } from "./parts";
 import { useDemo, type BodyOf } from "./useDemo";
+import { say } from "../../app/language";
 
 const NAMES: Record<string, string> = {
   chlorine_free: "Free chlorine",
@@ -98,7 +99,7 @@ function Side({
   const words = WORDS[kind];
   const shown = sample ? lookOf(sample) : line && expectedLook(line);
   const of = sample?.name ?? line?.name;
-  const title = when === "before" ? "Before" : "After";
+  const title = when === "before" ? say("Before") : say("After");
   return (
     <div className="grid gap-2 justify-items-center w-[min(340px,100%)]">
       {shown ? (
@@ -146,7 +147,11 @@ function Rows({ rows }: { rows: readonly (readonly string[])[] }): ReactElement 
 function ByCups({ kind }: { kind: Kind }): ReactElement | null {
   const found = useVisitContext().view.assessment.meaning?.colour;
   if (kind !== "colour" || !found) return null;
-  return <p className="text-[21px] font-d font-semibold">The three cups: {found.sentence}</p>;
+  return (
+    <p className="text-[21px] font-d font-semibold">
+      {say("The three cups: {sentence}", { sentence: found.sentence })}
+    </p>
+  );
 }
 
 export function BeforeAfterView({ kind }: { kind: Kind }): ReactElement {
@@ -183,7 +188,7 @@ export function BeforeAfterView({ kind }: { kind: Kind }): ReactElement {
             onPick={(after) => save({ ...base, after, option: null }, false)}
           />
           <PickLine
-            label="Or expected behind"
+            label={say("Or expected behind")}
             value={base.option}
             onPick={(option) => save({ ...base, after: null, option }, true)}
           />
@@ -191,7 +196,7 @@ export function BeforeAfterView({ kind }: { kind: Kind }): ReactElement {
         </>
       }
     >
-      {simulated && <Simulated words="the dashed glass is expected, not measured" />}
+      {simulated && <Simulated words={say("the dashed glass is expected, not measured")} />}
       <div className="flex gap-10 items-end flex-wrap">
         {side("before", before)}
         {side("after", sample(base.after))}

@@ -6,6 +6,7 @@ import { NumberField } from "../../ui/fields";
 import { useVisitContext } from "../visit/context";
 import { Cautions, FacingView, NoGlass, Outcome, TwoSentences } from "./parts";
 import { useDemo, type BodyOf } from "./useDemo";
+import { say } from "../../app/language";
 
 type Breath = BodyOf<"breath">;
 type Mark = { name: string; ph: number; expected: boolean };
@@ -19,25 +20,32 @@ const x = (ph: number): number =>
 
 function marksOf(b: Breath, expected: number | null): Mark[] {
   const measured: [string, number | null | undefined][] = [
-    ["as it comes", b.before],
-    [`breathed into, ${b.seconds} s`, b.breathed],
-    [`poured to and fro ${b.pours} times`, b.aired],
+    [say("as it comes"), b.before],
+    [say("breathed into, {seconds} s", { seconds: b.seconds }), b.breathed],
+    [say("poured to and fro {pours} times", { pours: b.pours }), b.aired],
   ];
   const marks = measured.flatMap(([name, ph]) =>
     ph == null ? [] : [{ name, ph, expected: false }],
   );
   return expected === null
     ? marks
-    : [...marks, { name: "expected of breath", ph: expected, expected: true }];
+    : [...marks, { name: say("expected of breath"), ph: expected, expected: true }];
 }
 
 /** Each pH on a line of its own, over one scale; what is expected is dashed. */
 function Scale({ marks }: { marks: Mark[] }): ReactElement {
   const height = 60 + Math.max(LINES, marks.length) * LINE;
-  const told = marks.map((m) => `${m.name} pH ${num(m.ph, 1)}`).join(", ");
+  const told = marks
+    .map((m) => say("{name} pH {ph}", { name: m.name, ph: num(m.ph, 1) }))
+    .join(", ");
   const whole = Array.from({ length: 6 }, (_, i) => LEAST + i);
   return (
-    <svg viewBox={`0 0 ${W} ${height}`} width="100%" role="img" aria-label={told || "no pH yet"}>
+    <svg
+      viewBox={`0 0 ${W} ${height}`}
+      width="100%"
+      role="img"
+      aria-label={told || say("no pH yet")}
+    >
       {whole.map((ph) => (
         <g key={ph}>
           <path
@@ -52,7 +60,7 @@ function Scale({ marks }: { marks: Mark[] }): ReactElement {
             fontSize={24}
             style={{ fill: "var(--ink-2)" }}
           >
-            {ph === 7 ? "pH 7" : ph}
+            {ph === 7 ? say("pH 7") : ph}
           </text>
         </g>
       ))}
@@ -148,7 +156,7 @@ export function BreathView(): ReactElement {
     </>
   );
   return (
-    <FacingView title="Breath and pH" side={side}>
+    <FacingView title={say("Breath and pH")} side={side}>
       <Scale marks={marksOf(test, expected ?? null)} />
       <Fields test={test} put={(part) => save({ ...test, ...part })} />
       <Outcome shown={shown} error={error} />

@@ -9,6 +9,7 @@ import { useVisitContext } from "../visit/context";
 import { BoilTimer } from "./BoilTimer";
 import { Cautions, FacingView, NoGlass, Outcome, Simulated, TwoSentences } from "./parts";
 import { useDemo, type BodyOf } from "./useDemo";
+import { say } from "../../app/language";
 
 type Distilling = BodyOf<"distilling">;
 type Displays = NonNullable<Distilling["feed"]>;
@@ -30,7 +31,7 @@ function Flask({ name, fill, share }: { name: string; fill: string; share: numbe
       height="200"
       viewBox="0 0 132 176"
       role="img"
-      aria-label={`${name}, ${num(100 * share)} % full`}
+      aria-label={say("{name}, {x} % full", { name, x: num(100 * share) })}
     >
       <defs>
         <clipPath id={`flask-${name}`}>
@@ -69,10 +70,15 @@ function MassBar({
       height="62"
       viewBox="0 0 640 62"
       role="img"
-      aria-label={`${name}: ${num(r.low)} to ${num(high)} mg`}
+      aria-label={say("{name}: {low} to {high} mg", { name, low: num(r.low), high: num(high) })}
     >
       <text x={0} y={16} fontSize={17} style={{ fontWeight: 600 }}>
-        {name}: {num(r.best)} mg, between {num(r.low)} and {num(high)}
+        {say("{name}: {best} mg, between {low} and {high}", {
+          name,
+          best: num(r.best),
+          low: num(r.low),
+          high: num(high),
+        })}
       </text>
       <rect
         x={0}
@@ -134,7 +140,7 @@ function Part({
       <b className="text-[21px]">{name}</b>
       <div className="grid gap-2 w-full">
         <NumberField
-          label="Amount"
+          label={say("Amount")}
           unit="L"
           value={body[litres] ?? null}
           min={0.01}
@@ -144,7 +150,7 @@ function Part({
           }}
         />
         <NumberField
-          label="Display"
+          label={say("Display")}
           unit="mg/L"
           value={value}
           max={9999}
@@ -152,7 +158,7 @@ function Part({
         />
         {seen && (
           <NumberField
-            label="It was"
+            label={say("It was")}
             unit="°C"
             value={seen.temperature_c ?? null}
             max={100}
@@ -177,7 +183,7 @@ function Masses({ b }: { b: Balance }): ReactElement {
       <MassBar name="Went in" r={b.fed_mg} scale={most} />
       {b.out_mg && <MassBar name="Came out" r={b.out_mg} extra={b.scale_mg} scale={most} />}
       {b.out_mg && b.scale_mg > 0 && (
-        <p className="text-[20px] text-ink-2">Dashed: what may have settled as scale.</p>
+        <p className="text-[20px] text-ink-2">{say("Dashed: what may have settled as scale.")}</p>
       )}
     </div>
   );
@@ -186,7 +192,12 @@ function Masses({ b }: { b: Balance }): ReactElement {
 /** How it is set up: heat under the flask, steam through a cooled tube, drops into the jug. */
 function Still(): ReactElement {
   return (
-    <svg viewBox="0 0 760 400" width="100%" role="img" aria-label="flask, cooled tube and jug">
+    <svg
+      viewBox="0 0 760 400"
+      width="100%"
+      role="img"
+      aria-label={say("flask, cooled tube and jug")}
+    >
       <rect x={96} y={352} width={168} height={26} rx={5} fill="var(--ink)" />
       <path d="M150,368h60" stroke="var(--yuzu)" strokeWidth={5} strokeLinecap="round" />
       <path d="M112,262H248L276,330Q282,350 262,350H98Q78,350 84,330Z" fill="var(--water-3)" />
@@ -273,17 +284,19 @@ function Start({
   return (
     <div className="grid gap-4 justify-items-start">
       <p className="text-[24px]">
-        Tap water is boiled and condensed. What is dissolved stays in the flask.
+        {say("Tap water is boiled and condensed. What is dissolved stays in the flask.")}
       </p>
       {tds === undefined ? (
-        <p className="text-[20px]">Measure the dissolved matter of “{raw.name}” first.</p>
+        <p className="text-[20px]">
+          {say("Measure the dissolved matter of “{name}” first.", { name: raw.name })}
+        </p>
       ) : (
         <div className="flex gap-3">
           <button className="key go" onClick={() => onStart(tds, false)}>
-            Start with {raw.name}
+            {say("Start with {name}", { name: raw.name })}
           </button>
           <button className="key" style={{ minHeight: 60 }} onClick={() => onStart(tds, true)}>
-            Show it from the readings
+            {say("Show it from the readings")}
           </button>
         </div>
       )}
@@ -315,7 +328,7 @@ export function DistillingView(): ReactElement {
   };
   return (
     <FacingView
-      title="What stays behind"
+      title={say("What stays behind")}
       side={
         <>
           <TwoSentences kind="distilling" />
@@ -323,7 +336,7 @@ export function DistillingView(): ReactElement {
         </>
       }
     >
-      {simulated && <Simulated words="nothing was boiled; the residue is worked out" />}
+      {simulated && <Simulated words={say("nothing was boiled; the residue is worked out")} />}
       {!body && <Start raw={raw} tds={valuesOf(raw).tds?.range?.best} onStart={start} />}
       {body && (
         <>

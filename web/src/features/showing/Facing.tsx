@@ -21,6 +21,7 @@ import { SideBySideView } from "./SideBySideView";
 import { TastingView } from "./TastingView";
 import { ThroughView } from "./ThroughView";
 import { isTyping, useTurnKey } from "./useTurnKey";
+import { say } from "../../app/language";
 
 const VIEWS: Record<string, () => ReactElement> = {
   glass: () => <GlassView />,
@@ -43,7 +44,7 @@ function HealthFirst(): ReactElement | null {
   if (!m || found.length === 0) return null;
   return (
     <section
-      aria-label="Health first"
+      aria-label={say("Health first")}
       className="border-[2.5px] border-zest bg-slip p-5 mb-6 text-[20px]"
     >
       {found.map((f) => (
@@ -98,7 +99,7 @@ function Frame({
       <main className="scroll min-h-0 px-14 max-[1099px]:px-8 pt-10 pb-4" tabIndex={-1}>
         {children}
       </main>
-      <section aria-label="The counter">
+      <section aria-label={say("The counter")}>
         <div className="ledge">
           <div className="face" />
         </div>
@@ -106,7 +107,7 @@ function Frame({
           {home}
         </p>
         <button className="key absolute right-8 bottom-[5px]" onClick={back}>
-          Turn back <kbd aria-hidden="true">T</kbd>
+          {say("Turn back")} <kbd aria-hidden="true">T</kbd>
         </button>
       </section>
     </div>
@@ -125,7 +126,7 @@ export function Facing(): ReactElement {
       `/visits/${id}/${search.get("from") ?? "show"}${glass === null ? "" : `?glass=${glass}`}`,
       { replace: true },
     );
-  useTurnKey(back, ["Escape"]);
+  useTurnKey(back, [say("Escape")]);
   usePages(id, what, search.toString(), context?.view.assessment.ready ?? []);
   const ready = context !== null;
   useEffect(() => {
@@ -136,11 +137,11 @@ export function Facing(): ReactElement {
       <div className="p-10">
         <Trouble error={visit.error} again={() => void visit.refetch()} />
         <button className="key mt-4" onClick={back}>
-          Turn back
+          {say("Turn back")}
         </button>
       </div>
     );
-  if (!context) return <Waiting what="One moment." />;
+  if (!context) return <Waiting what={say("One moment.")} />;
   const view = VIEWS[what];
   if (!view) return <Navigate to={`/visits/${id}/show`} replace />;
   const home = context.view.visit.home;

@@ -7,6 +7,7 @@ import type { Look } from "../../glass/look";
 import type { Value } from "../../api/types";
 import { useVisitContext } from "../visit/context";
 import { TwoSentences } from "./parts";
+import { say } from "../../app/language";
 
 export interface Sign {
   title: string;
@@ -16,51 +17,72 @@ export interface Sign {
 }
 
 const pairs = (combined: number): string =>
-  combined >= 0.05 ? `; pairs are chloramine, ${num(combined, 1)} mg/L` : "";
+  combined >= 0.05
+    ? say("; pairs are chloramine, {combined} mg/L", { combined: num(combined, 1) })
+    : "";
 
 export function signsOf(l: Look, values: Record<string, Value>, units: string): Sign[] {
   const out: Sign[] = [];
   const said = (a: string): string => (values[a] ? best(a, values[a], units) : "");
   if (l.ring > 0.3)
     out.push({
-      title: "A crust at the water line",
-      words: "what it leaves behind when it is heated",
+      title: say("A crust at the water line"),
+      words: say("what it leaves behind when it is heated"),
       at: [0.86, 0.23],
     });
   if (l.hard && l.hard[1] >= 5) {
     const n = Math.round(l.hard[0] / 10);
     const more = Math.round(l.hard[1] / 10) - n;
     out.push({
-      title: `${n}${more > 0 ? ` to ${n + more}` : ""} crystals`,
-      words: `one for every 10 mg/L of hardness: ${said("hardness")}`,
+      title: say("{n}{x} crystals", { n, x: more > 0 ? ` to ${n + more}` : "" }),
+      words: say("one for every 10 mg/L of hardness: {x}", { x: said("hardness") }),
       at: [0.66, 0.5],
     });
   }
   if (l.ferric >= 0.15)
-    out.push({ title: "A rust tint", words: `iron, ${said("iron")}`, at: [0.6, 0.62] });
+    out.push({
+      title: say("A rust tint"),
+      words: say("iron, {x}", { x: said("iron") }),
+      at: [0.6, 0.62],
+    });
   if (l.tannin >= 0.3)
-    out.push({ title: "A tea tint", words: `tannin, ${said("tannin")}`, at: [0.44, 0.42] });
+    out.push({
+      title: say("A tea tint"),
+      words: say("tannin, {x}", { x: said("tannin") }),
+      at: [0.44, 0.42],
+    });
   if (l.ntu >= 0.8)
-    out.push({ title: "A haze", words: `turbidity, ${said("turbidity")}`, at: [0.38, 0.36] });
+    out.push({
+      title: say("A haze"),
+      words: say("turbidity, {x}", { x: said("turbidity") }),
+      at: [0.38, 0.36],
+    });
   if (l.free >= 0.05 || l.combined >= 0.05)
     out.push({
-      title: "Bubbles",
-      words: `chlorine, ${num(l.free, 1)} mg/L free${pairs(l.combined)}`,
+      title: say("Bubbles"),
+      words: say("chlorine, {free} mg/L free{combined}", {
+        free: num(l.free, 1),
+        combined: pairs(l.combined),
+      }),
       at: [0.52, 0.76],
     });
   if (l.tds && values.tds?.range)
     out.push({
-      title: "A mark on the wall",
-      words: `dissolved matter, ${between("tds", values.tds.range, units)}: it cannot be seen`,
+      title: say("A mark on the wall"),
+      words: say("dissolved matter, {x}: it cannot be seen", {
+        x: between("tds", values.tds.range, units),
+      }),
       at: [0.87, 0.23 + 0.6 * (1 - Math.min(1, (l.tds[0] + l.tds[1]) / 2000))],
     });
   if (l.unseen > 0)
     out.push({
-      title: "Hatching",
-      words: `not tested: ${l.tests
-        .filter((t) => !t.done && ["hardness", "iron", "tannin", "chlorine"].includes(t.name))
-        .map((t) => t.name)
-        .join(", ")}`,
+      title: say("Hatching"),
+      words: say("not tested: {x}", {
+        x: l.tests
+          .filter((t) => !t.done && ["hardness", "iron", "tannin", "chlorine"].includes(t.name))
+          .map((t) => t.name)
+          .join(", "),
+      }),
       at: [0.42, 0.83],
     });
   return out.slice(0, 5);
@@ -140,7 +162,7 @@ export function ExplainedGlass({
 
 export function GlassView(): ReactElement {
   const { view, picked, pick, lookOf, valuesOf, units } = useVisitContext();
-  if (!picked) return <h1 className="text-[44px]">No glass drawn yet</h1>;
+  if (!picked) return <h1 className="text-[44px]">{say("No glass drawn yet")}</h1>;
   const look = lookOf(picked);
   // what is said of health stands above it
   const grave = view.assessment.meaning?.findings.some((f) => f.weight === "health") ?? false;
@@ -153,7 +175,7 @@ export function GlassView(): ReactElement {
       <div>
         <h1 className="text-[52px] max-[1099px]:text-[40px] mb-4 leading-none">
           {picked.name}
-          {picked.draw === "stood" ? ", after standing" : ""}
+          {picked.draw === "stood" ? say(", after standing") : ""}
         </h1>
         <ExplainedGlass
           look={look}
@@ -165,10 +187,10 @@ export function GlassView(): ReactElement {
       <div className="grid gap-6 content-start">
         <TwoSentences
           kind="glass"
-          more={open.length ? `Not tested here: ${open.join(", ")}.` : undefined}
+          more={open.length ? say("Not tested here: {x}.", { x: open.join(", ") }) : undefined}
         />
         {others.length > 1 && (
-          <div className="flex flex-wrap gap-2" role="group" aria-label="Glasses">
+          <div className="flex flex-wrap gap-2" role="group" aria-label={say("Glasses")}>
             {others.map((s) => (
               <button
                 key={s.id}

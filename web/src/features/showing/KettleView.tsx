@@ -6,6 +6,7 @@ import { num } from "../../app/show";
 import { useVisitContext } from "../visit/context";
 import { FacingView, Outcome, TwoSentences } from "./parts";
 import { useDemo } from "./useDemo";
+import { say } from "../../app/language";
 
 const FULL_G = 1000; // [g] of scale that fill the kettle as it is drawn
 const [LEAST_L, MOST_L, STEP_L] = [0.5, 30, 0.5];
@@ -30,7 +31,9 @@ function Kettle({ most }: { most: number | null }): ReactElement {
     strokeLinejoin: "round",
   } as const;
   const said =
-    most === null ? "A kettle" : `A kettle with the scale of a year, at most ${num(most)} grams`;
+    most === null
+      ? say("A kettle")
+      : say("A kettle with the scale of a year, at most {most} grams", { most: num(most) });
   return (
     <svg width="320" height="320" viewBox="0 0 200 200" role="img" aria-label={said}>
       <path d="M40,60H150L166,180H26Z" {...wall} />
@@ -74,12 +77,12 @@ function Litres({
     </button>
   );
   return (
-    <div className="flex items-center gap-4" role="group" aria-label="Heated on a day">
-      {step(-STEP_L, "Less", <Minus aria-hidden="true" />)}
+    <div className="flex items-center gap-4" role="group" aria-label={say("Heated on a day")}>
+      {step(-STEP_L, say("Less"), <Minus aria-hidden="true" />)}
       <span className="text-[26px] font-semibold min-w-[260px] text-center">
-        {num(litres, 1)} L heated a day
+        {say("{litres} L heated a day", { litres: num(litres, 1) })}
       </span>
-      {step(STEP_L, "More", <Plus aria-hidden="true" />)}
+      {step(STEP_L, say("More"), <Plus aria-hidden="true" />)}
     </div>
   );
 }
@@ -96,14 +99,14 @@ export function KettleView(): ReactElement {
     if (raw) save({ kind: "kettle", sample: raw.id, litres_day });
   };
   return (
-    <FacingView title="Scale in the kettle" side={<TwoSentences kind="kettle" />}>
+    <FacingView title={say("Scale in the kettle")} side={<TwoSentences kind="kettle" />}>
       <div className="flex gap-10 items-end flex-wrap">
         <Kettle most={most} />
         {most !== null && (
           <div className="grid gap-2">
-            <span className="text-[24px]">at most</span>
+            <span className="text-[24px]">{say("at most")}</span>
             <span className="num text-[96px] leading-[0.85]">{num(most)}</span>
-            <span className="text-[24px]">grams a year</span>
+            <span className="text-[24px]">{say("grams a year")}</span>
           </div>
         )}
       </div>
@@ -111,7 +114,7 @@ export function KettleView(): ReactElement {
         <Litres litres={litres} onLitres={set} />
         {!body && (
           <button className="key go" onClick={() => set(litres)}>
-            Work it out
+            {say("Work it out")}
           </button>
         )}
       </div>

@@ -9,6 +9,7 @@ import { NumberField } from "../../ui/fields";
 import { useVisitContext } from "../visit/context";
 import { Big, Cautions, FacingView, Outcome, Simulated, TwoSentences } from "./parts";
 import { useDemo, type BodyOf } from "./useDemo";
+import { say } from "../../app/language";
 
 type Lather = BodyOf<"lather">;
 type Vial = Lather["vials"][number];
@@ -50,7 +51,11 @@ function Drawn({ v, drops, active }: { v: Vial; drops: number; active: boolean }
       height="220"
       viewBox="0 0 118 232"
       role="img"
-      aria-label={`${v.name}: ${drops} drops, ${v.held ? "the lather holds" : "no lather yet"}`}
+      aria-label={say("{name}: {drops} drops, {x}", {
+        name: v.name,
+        drops,
+        x: v.held ? "the lather holds" : "no lather yet",
+      })}
     >
       <path
         d="M30,10H88V210Q88,222 59,222Q30,222 30,210Z"
@@ -109,8 +114,8 @@ function start(
   return {
     kind: "lather",
     vials: [
-      empty("Your tap", "tap", raw?.id ?? null),
-      empty("Softened", "softened", soft?.id ?? null),
+      empty(say("Your tap"), "tap", raw?.id ?? null),
+      empty(say("Softened"), "softened", soft?.id ?? null),
     ],
     volume_ml: 25,
     spoon_ml: 5,
@@ -123,17 +128,17 @@ function start(
 const counted = (v: Vial): number => v.steps.reduce((a, b) => a + b, 0);
 
 function stateOf(v: Vial, simulated: boolean): string {
-  if (simulated) return "drops expected";
-  if (v.held) return "drops, it holds";
-  return v.steps.length ? "drops, shake again" : "drops";
+  if (simulated) return say("drops expected");
+  if (v.held) return say("drops, it holds");
+  return v.steps.length ? say("drops, shake again") : "drops";
 }
 
 /** How many times the soap of the softened vial, with its ends. */
 function timesOf(r: Told | undefined): string {
   if (!r?.times) return "";
   const { best, low, high } = r.times;
-  const end = high === null ? "or more" : `to ${num(high, 1)}`;
-  return `${num(best, 1)} times (${num(low, 1)} ${end})`;
+  const end = high === null ? say("or more") : say("to {high}", { high: num(high, 1) });
+  return say("{best} times ({low} {end})", { best: num(best, 1), low: num(low, 1), end });
 }
 
 function OneVial({
@@ -164,10 +169,14 @@ function OneVial({
       <span className="num text-[40px] leading-none">{num(n, 0)}</span>
       <span className="text-[20px] text-ink-2">{stateOf(v, simulated)}</span>
       {expected && (
-        <span className="text-[20px] text-ink-2">{num(expected.best, 0)} by its hardness</span>
+        <span className="text-[20px] text-ink-2">
+          {say("{best} by its hardness", { best: num(expected.best, 0) })}
+        </span>
       )}
       {told?.suds_a_shake != null && (
-        <span className="text-[20px] text-ink-2">{num(told.suds_a_shake, 1)} mm a shake</span>
+        <span className="text-[20px] text-ink-2">
+          {say("{suds_a_shake} mm a shake", { suds_a_shake: num(told.suds_a_shake, 1) })}
+        </span>
       )}
       <span className="text-[20px] font-semibold min-h-[28px]">{timesOf(told)}</span>
     </button>
@@ -179,14 +188,14 @@ function Suds({ v, onChange }: { v: Vial; onChange: (part: Partial<Vial>) => voi
   return (
     <div className="grid grid-cols-[120px_140px] gap-3 text-[20px]" key={v.id}>
       <NumberField
-        label="Shakes"
+        label={say("Shakes")}
         value={v.shakes ?? null}
         min={1}
         max={200}
         onCommit={(n) => onChange({ shakes: n === null ? null : Math.round(n) })}
       />
       <NumberField
-        label="Suds"
+        label={say("Suds")}
         unit="mm"
         value={v.suds_mm ?? null}
         max={300}
@@ -217,24 +226,24 @@ function Soap({
       <div
         className="flex gap-3 flex-wrap items-center"
         role="group"
-        aria-label={all ? "Soap into every vial" : `Soap into ${at.name}`}
+        aria-label={all ? say("Soap into every vial") : say("Soap into {name}", { name: at.name })}
       >
         {AT_A_TOUCH.map((n) => (
           <Big key={n} onClick={() => (all ? onAll(n) : onSoap(n))}>
-            {n === 1 ? "1 drop" : `${n} drops`}
+            {n === 1 ? say("1 drop") : say("{n} drops", { n })}
           </Big>
         ))}
         <Big on={all} onClick={() => setAll(!all)}>
-          Into every vial
+          {say("Into every vial")}
         </Big>
       </div>
       <div className="flex gap-3 flex-wrap items-center">
         <Big disabled={!some} onClick={() => onChange({ held: true })}>
-          It holds for 5 s
+          {say("It holds for 5 s")}
         </Big>
         {some && (
           <Big on={at.cloud === true} onClick={() => onChange({ cloud: !at.cloud })}>
-            Cloudy with soap
+            {say("Cloudy with soap")}
           </Big>
         )}
         {some && <Suds v={at} onChange={onChange} />}
@@ -244,7 +253,7 @@ function Soap({
             onClick={() => onChange({ steps: at.steps.slice(0, -1), held: false })}
           >
             <Undo2 size={20} aria-hidden="true" />
-            Take back
+            {say("Take back")}
           </button>
         )}
       </div>
@@ -262,13 +271,13 @@ function Spoonful({
   return (
     <div className="flex gap-3 flex-wrap items-center">
       <span className="text-[20px]">
-        A spoonful of tap water into the softened vial: does the lather die?
+        {say("A spoonful of tap water into the softened vial: does the lather die?")}
       </span>
       <Big on={killed === true} onClick={() => onKilled(true)}>
-        It dies
+        {say("It dies")}
       </Big>
       <Big on={killed === false} onClick={() => onKilled(false)}>
-        It stays
+        {say("It stays")}
       </Big>
     </div>
   );
@@ -297,7 +306,7 @@ function Vials({
   };
   const third = (): void => {
     const [tap, ...others] = test.vials;
-    const made = empty("Conditioned, no salt", "conditioned", tap?.sample ?? null);
+    const made = empty(say("Conditioned, no salt"), "conditioned", tap?.sample ?? null);
     if (tap) save({ ...test, vials: [tap, made, ...others] });
   };
   const soft = test.vials.some((v) => v.role === "softened");
@@ -316,7 +325,7 @@ function Vials({
         ))}
         {test.vials.length < 3 && !simulated && (
           <button className="key" onClick={third}>
-            Add one without salt
+            {say("Add one without salt")}
           </button>
         )}
       </div>
@@ -345,7 +354,7 @@ export function LatherView(): ReactElement {
   const fresh = (asSimulated = false): void => begin(start(view.visit.samples), asSimulated);
   return (
     <FacingView
-      title="How much soap until it lathers?"
+      title={say("How much soap until it lathers?")}
       side={
         <>
           <TwoSentences kind="lather" />
@@ -356,18 +365,18 @@ export function LatherView(): ReactElement {
         </>
       }
     >
-      {simulated && <Simulated words="drops expected from the hardness" />}
+      {simulated && <Simulated words={say("drops expected from the hardness")} />}
       {body ? (
         <>
           <Vials test={body} result={result} simulated={simulated} save={save} />
           <Cautions kind="lather" />
           <div className="flex gap-3">
             <button className="key bare" onClick={() => fresh()}>
-              Begin again
+              {say("Begin again")}
             </button>
             {!simulated && (
               <button className="key bare" onClick={() => fresh(true)}>
-                Show it from the readings
+                {say("Show it from the readings")}
               </button>
             )}
           </div>
@@ -375,13 +384,16 @@ export function LatherView(): ReactElement {
       ) : (
         <div className="grid gap-4 justify-items-start">
           <p className="text-[24px]">
-            The same amount of water in each vial. Soap goes in by drops, and the vial is shaken.
+            {say(
+              "The same amount of water in each vial. Soap goes in by drops, and the vial is " +
+                "shaken.",
+            )}
           </p>
           <div className="flex gap-3">
             <Big on onClick={() => fresh()}>
-              Start with two vials
+              {say("Start with two vials")}
             </Big>
-            <Big onClick={() => fresh(true)}>Show it from the readings</Big>
+            <Big onClick={() => fresh(true)}>{say("Show it from the readings")}</Big>
           </div>
         </div>
       )}

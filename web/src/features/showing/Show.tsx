@@ -14,6 +14,7 @@ import { useVisitContext } from "../visit/context";
 import { DrawGlass } from "../visit/DrawGlass";
 import { DemoPicture } from "./DemoPicture";
 import { lastShown } from "./useDemo";
+import { say } from "../../app/language";
 
 type About = DemoWords["offered"][number];
 type Ready = VisitView["assessment"]["ready"][number];
@@ -24,9 +25,11 @@ function PourSheet(): ReactElement | null {
   if (running?.body.kind !== "tasting" || running.body.shown_at) return null;
   const name = (id: string): string => view.visit.samples.find((s) => s.id === id)?.name ?? "";
   return (
-    <section className="border-[1.5px] border-ink bg-slip p-4" aria-label="Pour sheet">
-      <h2>Pour sheet: for your eyes only</h2>
-      <p className="text-m text-ink-2 mb-2">Mark the glasses out of sight, then turn the screen.</p>
+    <section className="border-[1.5px] border-ink bg-slip p-4" aria-label={say("Pour sheet")}>
+      <h2>{say("Pour sheet: for your eyes only")}</h2>
+      <p className="text-m text-ink-2 mb-2">
+        {say("Mark the glasses out of sight, then turn the screen.")}
+      </p>
       <dl className="grid grid-cols-[auto_1fr] gap-x-5 text-l">
         {running.body.waters.map((w) => (
           <div key={w.code} className="contents">
@@ -39,7 +42,7 @@ function PourSheet(): ReactElement | null {
         {running.body.tasters.map((t) => (
           <li key={t.name}>
             <b>{t.name}</b>: {t.order.join(", ")}
-            {t.ranks && ", ranked"}
+            {t.ranks && say(", ranked")}
           </li>
         ))}
       </ul>
@@ -57,18 +60,18 @@ function Key({ about, ready }: { about: About; ready: Ready }): ReactElement | n
   const { id, view, picked } = useVisitContext();
   const glass = picked ? `glass=${picked.id}&` : "";
   const made = lastShown(view, about.id);
-  const words = made && about.id !== "glass" ? "Show again" : "Show";
+  const words = made && about.id !== "glass" ? say("Show again") : say("Show");
   if (ready.draw) return <DrawGlass always />;
   if (ready.measure !== "")
     return (
       <Link className="key shrink-0" to={measureAt(id, ready.measure, glass)}>
-        Measure it
+        {say("Measure it")}
       </Link>
     );
   if (ready.lacks !== "" && about.id === "through")
     return (
       <Link className="key shrink-0" to={`/visits/${id}/line?${glass}`}>
-        To the line
+        {say("To the line")}
       </Link>
     );
   return (
@@ -97,12 +100,15 @@ function StrikeShown({ made, name }: { made: Demonstration; name: string }): Rea
         made: { ...made, struck_at: new Date().toISOString(), struck_because: because },
         version: view.versions[made.id],
       },
-      { onSuccess: (saved) => offer(`${name} struck: ${because}`, () => back(saved.version)) },
+      {
+        onSuccess: (saved) =>
+          offer(say("{name} struck: {because}", { name, because }), () => back(saved.version)),
+      },
     );
   return (
     <>
       <StrikeKey
-        words={`Strike: ${name}`}
+        words={say("Strike: {name}", { name })}
         reasons={REASONS}
         busy={keep.isPending}
         small
@@ -125,12 +131,14 @@ function Row({ about, ready }: { about: About; ready: Ready }): ReactElement {
         <b className="font-d text-l flex gap-2 items-center flex-wrap">
           {made && <StateMark kind={out?.refused ? "no" : "done"} size={18} label="shown" />}
           {about.name}
-          {ready.called_for && <span className="tag">for what was found</span>}
-          {made?.simulated && <span className="tag dashed">simulated</span>}
+          {ready.called_for && <span className="tag">{say("for what was found")}</span>}
+          {made?.simulated && <span className="tag dashed">{say("simulated")}</span>}
         </b>
         <span className="block text-m text-ink-2">{said}</span>
         {about.needs !== "" && (
-          <span className="block text-s text-ink-2">On the table: {lowerFirst(about.needs)}</span>
+          <span className="block text-s text-ink-2">
+            {say("On the table: {needs}", { needs: lowerFirst(about.needs) })}
+          </span>
         )}
       </span>
       {made && <StrikeShown made={made} name={about.name} />}
@@ -142,17 +150,17 @@ function Row({ about, ready }: { about: About; ready: Ready }): ReactElement {
 export function Show(): ReactElement {
   const { view } = useVisitContext();
   const words = useDemonstrations();
-  if (!words.data) return <Waiting what="One moment." />;
+  if (!words.data) return <Waiting what={say("One moment.")} />;
   const { offered, not_offered } = words.data;
   return (
     <div className="grid wide:grid-cols-[minmax(0,1fr)_300px] gap-x-10 gap-y-6 pb-6 pr-3">
       <section aria-labelledby="show-title">
         <h1 id="show-title" className="mb-1">
-          Show them their own water
+          {say("Show them their own water")}
         </h1>
         <p className="text-ink-2 mb-3">
-          Each opens facing the customer: large, without prices or notes. <kbd>T</kbd> or one touch
-          turns it back.
+          {say("Each opens facing the customer: large, without prices or notes.")} <kbd>T</kbd>{" "}
+          {say("or one touch turns it back.")}
         </p>
         <ul>
           {view.assessment.ready.map((ready) => {
@@ -165,7 +173,7 @@ export function Show(): ReactElement {
         <PourSheet />
         <section aria-labelledby="not-title">
           <h2 id="not-title" className="mb-2">
-            Not offered, and why
+            {say("Not offered, and why")}
           </h2>
           <ul>
             {not_offered.map((n) => (

@@ -6,6 +6,7 @@ import { Pip } from "../../ui/marks";
 import { useVisitContext } from "../visit/context";
 import { Big, FacingView, Outcome, PickLine, Simulated, TwoSentences } from "./parts";
 import { useDemo } from "./useDemo";
+import { say } from "../../app/language";
 
 type Bars = Extract<
   NonNullable<NonNullable<ReturnType<typeof useDemo<"side_by_side">>["shown"]>["result"]>,
@@ -42,8 +43,8 @@ function Drawn({ b, r, X }: { b: Bar; r: Range; X: (v: number) => number }): Rea
 function OneBar({ b, scale }: { b: Bar; scale: number }): ReactElement {
   const X = (v: number): number => (v / scale) * 1000;
   const said = [
-    b.span && `between ${b.span.replace(" to ", " and ")}`,
-    b.hardness && `hardness ${b.hardness}`,
+    b.span && say("between {x}", { x: b.span.replace(" to ", " and ") }),
+    b.hardness && say("hardness {hardness}", { hardness: b.hardness }),
   ].filter(Boolean);
   return (
     <li>
@@ -115,11 +116,11 @@ export function SideBySideView(): ReactElement {
   };
   return (
     <FacingView
-      title="Dissolved matter, side by side"
+      title={say("Dissolved matter, side by side")}
       side={
         <>
           <TwoSentences kind="side_by_side" />
-          <div className="flex flex-wrap gap-2" role="group" aria-label="Glasses">
+          <div className="flex flex-wrap gap-2" role="group" aria-label={say("Glasses")}>
             {samples.map((s) => (
               <Big
                 key={s.id}
@@ -132,14 +133,14 @@ export function SideBySideView(): ReactElement {
             ))}
           </div>
           <PickLine
-            label="Beside them, what a system is expected to give"
+            label={say("Beside them, what a system is expected to give")}
             value={option}
             onPick={expect}
           />
         </>
       }
     >
-      {simulated && <Simulated words="the dashed bar is expected, not measured" />}
+      {simulated && <Simulated words={say("the dashed bar is expected, not measured")} />}
       {bars ? (
         <ul className="grid gap-5">
           {bars.bars.map((b) => (
@@ -148,7 +149,9 @@ export function SideBySideView(): ReactElement {
         </ul>
       ) : (
         <p className="text-[24px]">
-          Choose two to six glasses to set side by side. The first is held against the others.
+          {say(
+            "Choose two to six glasses to set side by side. The first is held against the others.",
+          )}
         </p>
       )}
       <Outcome shown={shown} error={error} />

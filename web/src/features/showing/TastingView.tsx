@@ -9,6 +9,7 @@ import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 import { Big, Cautions, FacingView, Outcome, TwoSentences } from "./parts";
 import { useDemo, type BodyOf } from "./useDemo";
+import { say } from "../../app/language";
 
 type Tasting = BodyOf<"tasting">;
 type Demo = ReturnType<typeof useDemo<"tasting">>;
@@ -31,7 +32,7 @@ function Cup({
       type="button"
       className="grid justify-items-center gap-2 p-2"
       aria-pressed={place !== null}
-      aria-label={`${code}${place === null ? "" : `, place ${place}`}`}
+      aria-label={`${code}${place === null ? "" : say(", place {place}", { place })}`}
       onClick={onPick}
     >
       <svg width="124" height="150" viewBox="0 0 124 150" aria-hidden="true">
@@ -81,9 +82,9 @@ function SetUp({
   return (
     <div className="grid gap-5 justify-items-start">
       <p className="text-[24px]">
-        Which waters, and who tastes? Poured out of sight, into fresh glasses.
+        {say("Which waters, and who tastes? Poured out of sight, into fresh glasses.")}
       </p>
-      <div className="flex flex-wrap gap-2" role="group" aria-label="Waters">
+      <div className="flex flex-wrap gap-2" role="group" aria-label={say("Waters")}>
         {view.visit.samples.map((s) => (
           <Big
             key={s.id}
@@ -96,7 +97,7 @@ function SetUp({
       </div>
       {behind.length > 0 && (
         <div className="flex flex-wrap gap-2 items-center">
-          <span className="text-[20px]">Sanitised and flushed:</span>
+          <span className="text-[20px]">{say("Sanitised and flushed:")}</span>
           {behind.map((s) => (
             <Big key={s.id} on={clean.includes(s.id)} onClick={() => setClean(toggle(clean, s.id))}>
               {s.name}
@@ -105,7 +106,7 @@ function SetUp({
         </div>
       )}
       <label className="field w-[440px] max-w-full">
-        <span>Tasters, with commas between</span>
+        <span>{say("Tasters, with commas between")}</span>
         <input
           className="input"
           value={names}
@@ -127,7 +128,7 @@ function SetUp({
           )
         }
       >
-        Draw the letters
+        {say("Draw the letters")}
       </button>
       <Trouble error={error} />
     </div>
@@ -164,23 +165,23 @@ function WordsOf({
 function InWords({
   codes,
   said,
-  say,
+  tell,
 }: {
   codes: string[];
   said: Said;
-  say: (s: Said) => void;
+  tell: (s: Said) => void;
 }): ReactElement {
   const [code, setCode] = useState<string | null>(null);
   const told = code === null ? [] : (said[code] ?? []);
   const toggle = (w: string): void => {
     if (code === null) return;
     const now = told.includes(w) ? told.filter((x) => x !== w) : [...told, w];
-    say({ ...said, [code]: now });
+    tell({ ...said, [code]: now });
   };
   return (
     <div className="grid gap-3">
-      <div className="flex flex-wrap gap-2 items-center" role="group" aria-label="In words">
-        <span className="text-[20px] w-[110px]">In words</span>
+      <div className="flex flex-wrap gap-2 items-center" role="group" aria-label={say("In words")}>
+        <span className="text-[20px] w-[110px]">{say("In words")}</span>
         {codes.map((c) => (
           <Big key={c} on={c === code} onClick={() => setCode(c === code ? null : c)}>
             {c}
@@ -235,7 +236,7 @@ function Ranking({
   return (
     <div className="grid gap-4">
       <p className="text-[28px] font-d font-semibold">
-        {taster.name}: touch the glasses, best first
+        {say("{name}: touch the glasses, best first", { name: taster.name })}
       </p>
       <div className="flex gap-3 flex-wrap">
         {taster.order.map((c) => (
@@ -244,7 +245,7 @@ function Ranking({
       </div>
       <div className="flex gap-3">
         <Big on={tie} disabled={places.length === 0 || all} onClick={() => setTie(!tie)}>
-          Next one is as good
+          {say("Next one is as good")}
         </Big>
         <button
           className="key go"
@@ -253,10 +254,10 @@ function Ranking({
             onLock(Object.fromEntries(taster.order.map((c) => [c, placeOf(c) ?? 1])), said)
           }
         >
-          Lock my ranking
+          {say("Lock my ranking")}
         </button>
       </div>
-      <InWords codes={taster.order} said={said} say={setSaid} />
+      <InWords codes={taster.order} said={said} tell={setSaid} />
     </div>
   );
 }
@@ -274,14 +275,14 @@ function Key({ t, result }: { t: Tasting; result: Result | null }): ReactElement
     <table className="text-[22px] max-w-[760px]">
       <thead>
         <tr className="border-b-[1.5px] border-ink text-left">
-          <th className="py-2 pr-5">Water</th>
+          <th className="py-2 pr-5">{say("Water")}</th>
           {t.tasters.map((x) => (
             <th key={x.name} className="pr-5 text-[20px]">
               {x.name}
             </th>
           ))}
-          <th className="pr-5">Sum of places</th>
-          <th>In words</th>
+          <th className="pr-5">{say("Sum of places")}</th>
+          <th>{say("In words")}</th>
         </tr>
       </thead>
       <tbody>
@@ -307,9 +308,9 @@ function Key({ t, result }: { t: Tasting; result: Result | null }): ReactElement
 function AllLocked({ busy, onShow }: { busy: boolean; onShow: () => void }): ReactElement {
   return (
     <div className="grid gap-4 justify-items-start">
-      <p className="text-[26px]">All rankings are locked.</p>
+      <p className="text-[26px]">{say("All rankings are locked.")}</p>
       <button className="key go" disabled={busy} onClick={onShow}>
-        Show the key
+        {say("Show the key")}
       </button>
     </div>
   );
@@ -338,7 +339,7 @@ function Behind({
       <Outcome shown={told ? shown : null} error={error} />
       {told && (
         <button className="key bare justify-self-start" onClick={onAgain}>
-          Another tasting
+          {say("Another tasting")}
         </button>
       )}
     </>
@@ -378,7 +379,7 @@ export function TastingView(): ReactElement {
     );
   return (
     <FacingView
-      title="Which do you like?"
+      title={say("Which do you like?")}
       side={
         <>
           <TwoSentences kind="tasting" />

@@ -10,6 +10,7 @@ import { KIND_NAMES } from "../treating/kinds";
 import { useVisitContext } from "../visit/context";
 import { FacingView, Outcome, PickLine, Simulated, TwoSentences, useLines } from "./parts";
 import { useDemo } from "./useDemo";
+import { say } from "../../app/language";
 
 const TOLD = [
   ["hardness", "hardness"],
@@ -28,7 +29,7 @@ interface Step {
 /** Today's water, then the water behind each stage. */
 function stepsOf(line: LineReport, today: Look): Step[] {
   return [
-    { name: "Today", look: today, values: line.source.quantities },
+    { name: say("Today"), look: today, values: line.source.quantities },
     ...line.stages.map((s) => ({
       name: KIND_NAMES[s.kind] ?? s.name,
       look: look(s.outlet.quantities, {
@@ -52,7 +53,7 @@ function AtStep({ step, first }: { step: Step; first: boolean }): ReactElement {
       <Glass look={step.look} h={320} label={step.name} pouring />
       <div className="grid gap-2 pb-6">
         <b className="font-d text-[34px] leading-tight">
-          {first ? "Today" : `After: ${lowerFirst(step.name)}`}
+          {first ? say("Today") : say("After: {name}", { name: lowerFirst(step.name) })}
         </b>
         <p className="text-[20px] text-ink-2">{seen.join(", ")}</p>
         <dl className="grid grid-cols-[auto_auto] gap-x-6 gap-y-1 text-[22px] justify-start">
@@ -95,7 +96,7 @@ function Stages({
   onStep: (i: number) => void;
 }): ReactElement {
   return (
-    <div className="flex gap-2 flex-wrap" role="group" aria-label="Stages">
+    <div className="flex gap-2 flex-wrap" role="group" aria-label={say("Stages")}>
       {steps.map((s, i) => (
         <button
           key={i}
@@ -126,12 +127,12 @@ export function ThroughView(): ReactElement {
   const step = steps[at];
   return (
     <FacingView
-      title={line ? "Your water, stage by stage" : "Your water through a system"}
+      title={line ? say("Your water, stage by stage") : say("Your water through a system")}
       side={
         <>
           <TwoSentences kind="through" />
           <PickLine
-            label="System"
+            label={say("System")}
             value={body?.option}
             onPick={(option) => {
               setPicked(0);
@@ -141,10 +142,10 @@ export function ThroughView(): ReactElement {
         </>
       }
     >
-      {step && <Simulated words="dashed glasses are expected, not measured" />}
+      {step && <Simulated words={say("dashed glasses are expected, not measured")} />}
       {!line && (
         <p className="text-[24px]">
-          {lines.length ? "Choose a system." : "No system is designed yet."}
+          {lines.length ? say("Choose a system.") : say("No system is designed yet.")}
         </p>
       )}
       {step && <AtStep key={at} step={step} first={at === 0} />}

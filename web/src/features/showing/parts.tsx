@@ -6,6 +6,7 @@ import { useDemonstrations } from "../../api/hooks";
 import { StateMark } from "../../ui/marks";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
+import { say } from "../../app/language";
 
 /** A view that faces the customer: what is shown, and beside it what it shows and does not. */
 export function FacingView({
@@ -29,7 +30,7 @@ export function FacingView({
 }
 
 export function NoGlass(): ReactElement {
-  return <h1 className="text-[44px]">No glass drawn yet</h1>;
+  return <h1 className="text-[44px]">{say("No glass drawn yet")}</h1>;
 }
 
 /** Lines of this visit that lead water anywhere. */
@@ -77,11 +78,11 @@ export function TwoSentences({
   return (
     <div className="grid gap-3">
       <div>
-        <h2>What this shows</h2>
+        <h2>{say("What this shows")}</h2>
         <p className="text-[21px] leading-[1.35]">{about.shows}</p>
       </div>
       <div className="border-t-[1.5px] border-ink pt-3">
-        <h2>What it does not show</h2>
+        <h2>{say("What it does not show")}</h2>
         <p className="text-[21px] leading-[1.35]">
           {about.does_not_show}
           {more !== undefined && ` ${more}`}
@@ -201,7 +202,7 @@ export function Simulated({ words }: { words: string }): ReactElement {
         "text-[20px] font-semibold justify-self-start"
       }
     >
-      Simulated: {words}
+      {say("Simulated: {words}", { words })}
     </p>
   );
 }

@@ -6,6 +6,7 @@ import { Link } from "react-router";
 import { api, data } from "../../api/client";
 import { Head } from "../../app/Shell";
 import { Trouble } from "../../ui/Trouble";
+import { say } from "../../app/language";
 
 export function Forgotten(): ReactElement {
   const [email, setEmail] = useState("");
@@ -14,7 +15,7 @@ export function Forgotten(): ReactElement {
   });
   return (
     <div className="screen plain">
-      <Head outside title="A new password" />
+      <Head outside title={say("A new password")} />
       <main className="px-8 scroll flex justify-center">
         <form
           className="w-[460px] max-w-full py-10 grid gap-5 content-start justify-items-start"
@@ -23,16 +24,19 @@ export function Forgotten(): ReactElement {
             ask.mutate();
           }}
         >
-          <h1>Forgot your password?</h1>
+          <h1>{say("Forgot your password?")}</h1>
           {ask.isSuccess ? (
             <p className="text-l" role="status">
-              If {email} signs in here, a message is on its way to it. The old password works until
-              you choose the new one.
+              {say(
+                "If {email} signs in here, a message is on its way to it. The old password " +
+                  "works until you choose the new one.",
+                { email },
+              )}
             </p>
           ) : (
             <>
               <label className="field w-full">
-                <span>The e-mail you sign in with</span>
+                <span>{say("The e-mail you sign in with")}</span>
                 <input
                   className="input"
                   type="email"
@@ -44,13 +48,13 @@ export function Forgotten(): ReactElement {
                 />
               </label>
               <button className="key go" disabled={ask.isPending || email.trim() === ""}>
-                Send me a link
+                {say("Send me a link")}
               </button>
               <Trouble error={ask.error} />
             </>
           )}
           <Link className="key bare" to="/sign-in">
-            Back to signing in
+            {say("Back to signing in")}
           </Link>
         </form>
       </main>

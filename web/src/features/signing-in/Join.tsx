@@ -7,6 +7,7 @@ import { api, data } from "../../api/client";
 import { Head } from "../../app/Shell";
 import { Secret } from "../account/Secret";
 import { Trouble, Waiting } from "../../ui/Trouble";
+import { say } from "../../app/language";
 
 function AskForCode({ onCode }: { onCode: (code: string) => void }): ReactElement {
   const [code, setCode] = useState("");
@@ -19,17 +20,17 @@ function AskForCode({ onCode }: { onCode: (code: string) => void }): ReactElemen
       }}
     >
       <label className="field w-full">
-        <span>The code you were given</span>
+        <span>{say("The code you were given")}</span>
         <input
           className="input num"
           maxLength={60}
           value={code}
           onChange={(e) => setCode(e.target.value)}
         />
-        <small>as in ABCDE-FGHJK-MNPQR-STVWX</small>
+        <small>{say("as in ABCDE-FGHJK-MNPQR-STVWX")}</small>
       </label>
       <button className="key go" disabled={code.trim().length < 8}>
-        Go on
+        {say("Go on")}
       </button>
     </form>
   );
@@ -46,22 +47,24 @@ function Choose({ code, onAnother }: { code: string; onAnother: () => void }): R
   const join = useMutation({
     mutationFn: () => data(api.POST("/api/join", { body: { code, name: "", password } })),
   });
-  if (who.isPending) return <Waiting what="Looking for your invitation." />;
+  if (who.isPending) return <Waiting what={say("Looking for your invitation.")} />;
   if (!who.data)
     return (
       <div className="grid gap-3 justify-items-start">
-        <p className="text-l">This code opens nothing: it was used, is over, or was taken back.</p>
+        <p className="text-l">
+          {say("This code opens nothing: it was used, is over, or was taken back.")}
+        </p>
         <button className="key" onClick={onAnother}>
-          Type another
+          {say("Type another")}
         </button>
       </div>
     );
   if (join.isSuccess)
     return (
       <div className="grid gap-4 justify-items-start" role="status">
-        <p className="text-l">Your password is chosen.</p>
+        <p className="text-l">{say("Your password is chosen.")}</p>
         <Link className="key go" to="/sign-in">
-          Sign in
+          {say("Sign in")}
         </Link>
       </div>
     );
@@ -76,18 +79,18 @@ function Choose({ code, onAnother }: { code: string; onAnother: () => void }): R
       <p className="text-l">
         {who.data.name}, {who.data.email},{" "}
         {who.data.for_a_new_password
-          ? "choose a new password"
-          : `you are invited to ${who.data.firm}`}
+          ? say("choose a new password")
+          : say("you are invited to {firm}", { firm: who.data.firm })}
         .
       </p>
       <Secret
-        label="Your password, at least 10 characters"
+        label={say("Your password, at least 10 characters")}
         value={password}
         onChange={setPassword}
         kind="new-password"
       />
       <button className="key go" disabled={join.isPending || password.length < 10}>
-        Choose it
+        {say("Choose it")}
       </button>
       <Trouble error={join.error} />
     </form>
@@ -99,10 +102,10 @@ export function Join(): ReactElement {
   const [code, setCode] = useState(given);
   return (
     <div className="screen plain">
-      <Head outside title="Join your firm" />
+      <Head outside title={say("Join your firm")} />
       <main className="px-8 scroll flex justify-center">
         <div className="w-[460px] max-w-full py-10 grid gap-5 content-start">
-          <h1>Choose your password</h1>
+          <h1>{say("Choose your password")}</h1>
           {code === "" ? (
             <AskForCode onCode={setCode} />
           ) : (

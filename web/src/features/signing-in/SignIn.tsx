@@ -8,6 +8,7 @@ import { Head, Ledge } from "../../app/Shell";
 import { Glass } from "../../glass/Glass";
 import { EMPTY, type Look } from "../../glass/look";
 import { Trouble } from "../../ui/Trouble";
+import { say } from "../../app/language";
 
 const POURED: Look = {
   ...EMPTY,
@@ -26,7 +27,7 @@ function ThreeGlasses(): ReactElement {
       <div className="flex mx-auto" aria-hidden="true">
         {[TEA, POURED, SOFT].map((l, i) => (
           <div key={i} className="stand">
-            <Glass look={l} h={112} label="A glass of water" />
+            <Glass look={l} h={112} label={say("A glass of water")} />
           </div>
         ))}
       </div>
@@ -38,10 +39,10 @@ function OtherWays(): ReactElement {
   return (
     <div className="flex gap-5 flex-wrap">
       <Link className="key bare" to="/forgotten">
-        Forgot it?
+        {say("Forgot it?")}
       </Link>
       <Link className="key bare" to="/join">
-        I have a code from my manager
+        {say("I have a code from my manager")}
       </Link>
     </div>
   );
@@ -67,7 +68,7 @@ export function SignIn(): ReactElement {
   const wantsCode = problemOf(enter.error)?.code === "session.code" || code !== "";
   return (
     <div className="screen">
-      <Head outside title="A glass of water, read out loud" />
+      <Head outside title={say("A glass of water, read out loud")} />
       <main className="px-8 scroll flex justify-center">
         <form
           className="grid gap-5 content-center w-[400px] py-6"
@@ -76,9 +77,9 @@ export function SignIn(): ReactElement {
             enter.mutate();
           }}
         >
-          <h1>Sign in</h1>
+          <h1>{say("Sign in")}</h1>
           <label className="field">
-            <span>E-mail</span>
+            <span>{say("E-mail")}</span>
             <input
               className="input"
               type="email"
@@ -89,7 +90,7 @@ export function SignIn(): ReactElement {
             />
           </label>
           <label className="field">
-            <span>Password</span>
+            <span>{say("Password")}</span>
             <input
               className="input"
               type="password"
@@ -101,7 +102,7 @@ export function SignIn(): ReactElement {
           </label>
           {wantsCode && (
             <label className="field">
-              <span>The six digits on your telephone, or a code from paper</span>
+              <span>{say("The six digits on your telephone, or a code from paper")}</span>
               <input
                 className="input num"
                 autoComplete="one-time-code"
@@ -114,7 +115,7 @@ export function SignIn(): ReactElement {
           )}
           <Trouble error={enter.error} />
           <button className="key go" disabled={enter.isPending}>
-            {enter.isPending ? "Signing in" : "Sign in"}
+            {enter.isPending ? say("Signing in") : say("Sign in")}
           </button>
           <OtherWays />
         </form>

@@ -14,6 +14,7 @@ import { useVisitContext } from "../visit/context";
 import { BottleTimes } from "./BottleTimes";
 import { clock, exactNow, useNow } from "./timers";
 import { dayAndClock } from "../../app/when";
+import { say } from "../../app/language";
 
 const CHAIN = [
   ["handed_at", "Handed over"],
@@ -29,7 +30,7 @@ function useReport(bottle: LabSample): { fetchIt: () => void; pending: boolean; 
   const { mutate, isPending, error } = useMutation({
     mutationFn: async () => {
       const r = await fetch(`/api/visits/${id}/standins/laboratory/${bottle.id}`);
-      if (!r.ok) throw new Error("no report");
+      if (!r.ok) throw new Error(say("no report"));
       await upload<LabPreview>(
         `/api/visits/${id}/samples/${bottle.sample}/lab-results`,
         await r.blob(),
@@ -65,14 +66,14 @@ function ReportDue({
   if (left > 0)
     return (
       <span className="text-m num" role="timer">
-        report in {clock(left)}
+        {say("report in {left}", { left: clock(left) })}
       </span>
     );
   if (view.lab[bottle.id]?.overdue || !kind?.analytes.length) return null;
   return (
     <button className="key" style={{ minHeight: 46 }} disabled={pending} onClick={fetchIt}>
-      {pending ? "Fetching" : "Fetch the report"}
-      <span className="font-normal text-s text-ink-2">simulated</span>
+      {pending ? say("Fetching") : say("Fetch the report")}
+      <span className="font-normal text-s text-ink-2">{say("simulated")}</span>
     </button>
   );
 }
@@ -83,8 +84,12 @@ function Way({ bottle }: { bottle: LabSample }): ReactElement {
     const at = bottle[k];
     return at ? [`${lowerFirst(w)} ${dayAndClock(at)}`] : [];
   });
-  const said = [`drawn ${dayAndClock(bottle.drawn_at)}`, ...been, bottle.laboratory];
-  if (bottle.seal) said.push(`seal ${bottle.seal}`);
+  const said = [
+    say("drawn {drawn_at}", { drawn_at: dayAndClock(bottle.drawn_at) }),
+    ...been,
+    bottle.laboratory,
+  ];
+  if (bottle.seal) said.push(say("seal {seal}", { seal: bottle.seal }));
   return <span className="block text-s text-ink-2">{said.filter((w) => w !== "").join(", ")}</span>;
 }
 
@@ -108,11 +113,19 @@ function StrikeBottle({ bottle, name }: { bottle: LabSample; name: string }): Re
         bottle: { ...bottle, struck_at: exactNow(), struck_because: because },
         version: view.versions[bottle.id],
       },
-      { onSuccess: (saved) => offer(`${name} struck: ${because}`, () => back(saved.version)) },
+      {
+        onSuccess: (saved) =>
+          offer(say("{name} struck: {because}", { name, because }), () => back(saved.version)),
+      },
     );
   return (
     <>
-      <StrikeKey words="Strike it" reasons={REASONS} busy={put.isPending} onStrike={strike} />
+      <StrikeKey
+        words={say("Strike it")}
+        reasons={REASONS}
+        busy={put.isPending}
+        onStrike={strike}
+      />
       <Trouble error={put.error} />
     </>
   );
@@ -138,7 +151,7 @@ export function Bottle({
         <StateMark
           kind={stateOf(bottle, overdue)}
           size={20}
-          label={overdue ? "overdue" : "on its way"}
+          label={overdue ? "overdue" : say("on its way")}
         />
         <span className="flex-1 min-w-[220px]">
           <b>{kind?.name ?? bottle.kind}</b>
@@ -152,7 +165,7 @@ export function Bottle({
             disabled={put.isPending}
             onClick={() => put.mutate({ bottle: { ...bottle, [next[0]]: exactNow() }, version })}
           >
-            {next[1]} now
+            {say("{x} now", { x: next[1] })}
           </button>
         )}
         <StrikeBottle bottle={bottle} name={kind?.name ?? bottle.kind} />

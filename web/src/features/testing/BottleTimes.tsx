@@ -3,6 +3,7 @@ import { useState, type ReactElement } from "react";
 
 import type { LabSample } from "../../api/types";
 import { exactNow } from "./timers";
+import { say } from "../../app/language";
 
 type Field = LabSample["corrected"][number]["field"];
 const NAMES: [Field, string][] = [
@@ -50,7 +51,7 @@ function PutRight({
       }}
     >
       <label className="field">
-        <span>Which time</span>
+        <span>{say("Which time")}</span>
         <select
           className="input"
           value={field}
@@ -68,7 +69,7 @@ function PutRight({
         </select>
       </label>
       <label className="field">
-        <span>It was</span>
+        <span>{say("It was")}</span>
         <input
           className="input"
           type="datetime-local"
@@ -78,7 +79,7 @@ function PutRight({
         />
       </label>
       <label className="field">
-        <span>Because</span>
+        <span>{say("Because")}</span>
         <input
           className="input"
           maxLength={200}
@@ -90,7 +91,7 @@ function PutRight({
         className="key"
         disabled={because.trim().length < WHY_AT_LEAST || Number.isNaN(Date.parse(time))}
       >
-        Put it right
+        {say("Put it right")}
       </button>
     </form>
   );
@@ -109,11 +110,15 @@ export function BottleTimes({
     <div>
       {bottle.corrected.map((c, i) => (
         <p key={i} className="text-s text-ink-2">
-          {name(c.field)}: {shown(c.was)} stood there, put right because {c.because}
+          {say("{field}: {was} stood there, put right because {because}", {
+            field: name(c.field),
+            was: shown(c.was),
+            because: c.because,
+          })}
         </p>
       ))}
       <button className="key bare" aria-expanded={open} onClick={() => setOpen(!open)}>
-        {open ? "Leave the times" : "A time is wrong"}
+        {open ? say("Leave the times") : say("A time is wrong")}
       </button>
       {open && <PutRight bottle={bottle} onPut={onPut} onClose={() => setOpen(false)} />}
     </div>

@@ -12,6 +12,7 @@ import { Flags, Measured, StationFrame, OnRecord, type StationProps } from "./pi
 import { useNow } from "./timers";
 import { useKeep } from "./useKeep";
 import { useKept, type Kept } from "./useKept";
+import { say } from "../../app/language";
 
 const WELLS = ["well_drilled", "well_dug", "spring"];
 const FULL_S = 28; // [s] a bucket drawn full while the watch runs
@@ -19,7 +20,7 @@ const FULL_S = 28; // [s] a bucket drawn full while the watch runs
 function Bucket({ level }: { level: number }): ReactElement {
   const [inset, top] = [(1 - level) * 9, 40 + (1 - level) * 72];
   return (
-    <svg width="180" height="180" viewBox="0 0 120 120" role="img" aria-label="Bucket">
+    <svg width="180" height="180" viewBox="0 0 120 120" role="img" aria-label={say("Bucket")}>
       <path
         d="M14,34H106L96,116H24Z"
         fill="var(--slip)"
@@ -94,32 +95,32 @@ function How({
   const { units } = useVisitContext();
   const buckets =
     units === "us"
-      ? [1, 2, 3, 5].map((g) => ({ value: g, name: `${g} gal` }))
+      ? [1, 2, 3, 5].map((g) => ({ value: g, name: say("{g} gal", { g }) }))
       : [5, 10, 20].map((l) => ({ value: l / GAL_L, name: `${l} L` }));
   return (
     <div className="flex gap-5 flex-wrap items-end">
       <Seg
-        label="Bucket"
+        label={say("Bucket")}
         value={way.gallons}
         choices={buckets}
         onChange={(gallons) => onWay({ ...way, gallons })}
       />
       <Seg
-        label="Taken"
+        label={say("Taken")}
         value={way.bore}
         choices={[
-          { value: true, name: "full bore" },
-          { value: false, name: "one tap" },
+          { value: true, name: say("full bore") },
+          { value: false, name: say("one tap") },
         ]}
         onChange={(bore) => onWay({ ...way, bore })}
       />
       {well && (
         <Seg
-          label="The pump was"
+          label={say("The pump was")}
           value={way.pump}
           choices={[
             { value: true, name: "running" },
-            { value: false, name: "not running" },
+            { value: false, name: say("not running") },
           ]}
           onChange={(pump) => onWay({ ...way, pump })}
         />
@@ -131,12 +132,12 @@ function How({
 function Runs({ runs, gallons }: { runs: number[]; gallons: number }): ReactElement {
   const { units } = useVisitContext();
   if (runs.length === 0)
-    return <p className="text-b">Three runs. The space bar starts and stops.</p>;
+    return <p className="text-b">{say("Three runs. The space bar starts and stops.")}</p>;
   return (
     <p className="text-b">
       {runs.map((r, i) => (
         <span key={i} className="mr-4">
-          <b>{num(r, 1)} s</b> is {flow((60 * gallons) / r, units)}
+          <b>{num(r, 1)} s</b> {say("is")} {flow((60 * gallons) / r, units)}
         </span>
       ))}
     </p>
@@ -144,8 +145,9 @@ function Runs({ runs, gallons }: { runs: number[]; gallons: number }): ReactElem
 }
 
 function wordsOf(watch: Watch): string {
-  if (watch.elapsed !== null) return `${num(watch.elapsed, 1)} s: full, stop`;
-  return watch.runs.length ? `Run ${watch.runs.length + 1}: start` : "Start";
+  if (watch.elapsed !== null)
+    return say("{elapsed} s: full, stop", { elapsed: num(watch.elapsed, 1) });
+  return watch.runs.length ? say("Run {x}: start", { x: watch.runs.length + 1 }) : say("Start");
 }
 
 function Timing({
@@ -197,13 +199,13 @@ function Timing({
             disabled={busy || asks}
             onClick={() => void keepIt()}
           >
-            Keep {runs.length} run{runs.length === 1 ? "" : "s"}
+            {say("Keep {length} run{x}", { length: runs.length, x: runs.length === 1 ? "" : "s" })}
           </button>
         </AtLedgeEnd>
         {runs.length > 0 && (
           <button className="key bare" onClick={watch.takeBack}>
             <Undo2 size={20} aria-hidden="true" />
-            Take back a run
+            {say("Take back a run")}
           </button>
         )}
       </div>
@@ -229,7 +231,7 @@ function KeptFlow({
       <div className="flex gap-2">
         {next}
         <button className="key" onClick={onAgain}>
-          Time it again
+          {say("Time it again")}
         </button>
         {kept.reading && <OnRecord reading={kept.reading} />}
       </div>
@@ -256,13 +258,15 @@ export function BucketStation({ kit, sample, next }: StationProps): ReactElement
         titled="flow-title"
         side={
           <p className="text-m text-ink-2">
-            At the point of entry, full bore, or with two outlets open: only then may the flow cap
-            the table by bathrooms.
+            {say(
+              "At the point of entry, full bore, or with two outlets open: only then may the " +
+                "flow cap the table by bathrooms.",
+            )}
           </p>
         }
       >
         <div className="grid gap-4 justify-items-start">
-          <h1 id="flow-title">Flow, by bucket and stopwatch</h1>
+          <h1 id="flow-title">{say("Flow, by bucket and stopwatch")}</h1>
           {timing ? (
             <Timing kit={kit} watch={watch} onKept={() => setAgain(false)} />
           ) : (

@@ -11,6 +11,7 @@ import { StationFrame, OnRecord, type StationProps } from "./pieces";
 import { clock, startTimer, useNow, useTimers } from "./timers";
 import { useKeep } from "./useKeep";
 import { useKept } from "./useKept";
+import { say } from "../../app/language";
 
 type Seen = Extract<Observation, { method: "cups" }>;
 const DRAWN: [Seen["drawn"], string][] = [
@@ -131,7 +132,7 @@ function CupClock({
   const timer = useTimers(id).find((t) => t.label === label);
   const now = useNow(timer !== undefined);
   const left = timer === undefined ? null : timer.endsAt - now;
-  const running = left !== null && left > 0 ? `${clock(left)} left` : over;
+  const running = left !== null && left > 0 ? say("{left} left", { left: clock(left) }) : over;
   return (
     <button type="button" className="key small" onClick={() => startTimer(label, seconds, id)}>
       {left === null ? `${start}: ${clock(seconds * 1000)}` : running}
@@ -157,7 +158,7 @@ function ThreeCups({ seen }: { seen: Partial<Seen> }): ReactElement {
       viewBox="0 0 212 118"
       overflow="visible"
       role="img"
-      aria-label="Three cups: as drawn, stood, with powder"
+      aria-label={say("Three cups: as drawn, stood, with powder")}
     >
       <Cup x={0} fill={tint(seen.drawn)} name="as drawn" />
       <Cup x={72} fill={tint(seen.stood)} name="stood" />
@@ -177,11 +178,11 @@ function Stood({
   return (
     <div className="w-[230px]">
       <NumberField
-        label="It stood for"
+        label={say("It stood for")}
         unit="min"
         value={minutes === null ? null : Math.floor(minutes)}
         max={100_000}
-        hint="20 at least, below pH 7.5 a day"
+        hint={say("20 at least, below pH 7.5 a day")}
         onCommit={onMinutes}
       />
     </div>
@@ -201,14 +202,14 @@ function Asked({
   return (
     <>
       <Choices
-        label="As drawn"
+        label={say("As drawn")}
         list={DRAWN}
         value={seen.drawn ?? null}
         onPick={(drawn) => set({ drawn })}
       />
       <div className="flex gap-4 flex-wrap items-end">
         <Choices
-          label="After standing"
+          label={say("After standing")}
           list={STOOD}
           value={seen.stood ?? null}
           onPick={(stood) => set({ stood })}
@@ -218,16 +219,16 @@ function Asked({
       {powder && (
         <div className="flex gap-4 flex-wrap items-end">
           <Choices
-            label="With the reducing powder, one measure to half a cup"
+            label={say("With the reducing powder, one measure to half a cup")}
             list={POWDER}
             value={seen.reducer ?? null}
             onPick={(reducer) => set({ reducer })}
           />
           <CupClock
-            label="reducing powder"
+            label={say("reducing powder")}
             seconds={WORKS_S}
-            start="Stirred in"
-            over="look at it now"
+            start={say("Stirred in")}
+            over={say("look at it now")}
           />
         </div>
       )}
@@ -306,19 +307,22 @@ export function CupsStation({ kit, sample, next }: StationProps): ReactElement {
         titled="cups-title"
         side={
           <p className="text-s text-ink-2">
-            White cups, good light, equal depths. The reducing powder irritates: keep it dry, away
-            from acids and bleach. It may bleach some organics and also clears manganese.
+            {say(
+              "White cups, good light, equal depths. The reducing powder irritates: keep it " +
+                "dry, away from acids and bleach. It may bleach some organics and also " +
+                "clears manganese.",
+            )}
           </p>
         }
       >
         <div className="grid gap-2">
           <div className="flex items-center justify-between gap-3 flex-wrap">
-            <h1 id="cups-title">Colour, in three cups</h1>
+            <h1 id="cups-title">{say("Colour, in three cups")}</h1>
             <CupClock
               label={STANDING}
               seconds={STANDS_S}
-              start="Put one aside"
-              over="stood long enough"
+              start={say("Put one aside")}
+              over={say("stood long enough")}
             />
           </div>
           <Asked seen={cups.seen} stoodFor={cups.stoodFor} set={cups.set} />
@@ -331,7 +335,7 @@ export function CupsStation({ kit, sample, next }: StationProps): ReactElement {
                   disabled={!cups.ready}
                   onClick={() => void cups.keepIt()}
                 >
-                  Keep the cups
+                  {say("Keep the cups")}
                 </button>
               </AtLedgeEnd>
             )}

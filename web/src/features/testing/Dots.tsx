@@ -4,6 +4,7 @@ import type { ReactElement } from "react";
 import type { Observation, Value } from "../../api/types";
 import { num } from "../../app/show";
 import { Pip } from "../../ui/marks";
+import { say } from "../../app/language";
 
 export type Displays = Extract<Observation, { method: "meter" }>;
 
@@ -93,9 +94,13 @@ function Dot({
 }
 
 function saidOf(shown: number[], value: Value | null, { lo, hi }: Scale): string {
-  const repeats = `Repeats ${shown.join(", ")} mg/L`;
+  const repeats = say("Repeats {x} mg/L", { x: shown.join(", ") });
   if (!value?.range) return repeats;
-  return `${repeats}, true value between ${num(lo)} and ${num(hi)} mg/L`;
+  return say("{repeats}, true value between {lo} and {hi} mg/L", {
+    repeats,
+    lo: num(lo),
+    hi: num(hi),
+  });
 }
 
 export function Dots({ seen, value }: { seen: Displays; value: Value | null }): ReactElement {
@@ -131,7 +136,7 @@ export function Dots({ seen, value }: { seen: Displays; value: Value | null }): 
           x={X(v)}
           lift={up[i] ?? 0}
           shown={v}
-          order={ORDER[i] ?? `${i + 1}th`}
+          order={ORDER[i] ?? say("{x}th", { x: i + 1 })}
           middle={i === middle}
         />
       ))}

@@ -9,6 +9,7 @@ import { StateMark } from "../../ui/marks";
 import { useVisitContext } from "../visit/context";
 import { clock, exactNow, startTimer, useNow, useTimers } from "./timers";
 import { usePosting } from "./usePosting";
+import { say } from "../../app/language";
 
 export interface Skipped {
   step: string;
@@ -48,7 +49,7 @@ function Step({
       </label>
       {asks && !done && (
         <label className="field pl-9 pb-2">
-          <span>Left out, because</span>
+          <span>{say("Left out, because")}</span>
           <input
             className="input"
             maxLength={200}
@@ -104,11 +105,15 @@ function useDrawing(steps: readonly string[]): Drawing {
 }
 
 function About({ kind }: { kind: LabKind }): ReactElement {
-  const within = kind.holding_h >= 72 ? `${kind.holding_h / 24} days` : `${kind.holding_h} hours`;
+  const within =
+    kind.holding_h >= 72
+      ? say("{x} days", { x: kind.holding_h / 24 })
+      : say("{holding_h} hours", { holding_h: kind.holding_h });
   return (
     <p className="text-m text-ink-2 mb-2">
-      Bottle: {kind.bottle}; {kind.preservation}. To the laboratory within {within}.{" "}
-      {kind.note !== "" && `Mind: ${kind.note}.`}
+      {say("Bottle:")} {kind.bottle}; {kind.preservation}
+      {say(". To the laboratory within")} {within}.{" "}
+      {kind.note !== "" && say("Mind: {note}.", { note: kind.note })}
     </p>
   );
 }
@@ -136,16 +141,19 @@ function ByPost({ kind }: { kind: LabKind }): ReactElement | null {
 /** The tap runs, by the clock, before the bottle is filled. */
 function Flushing({ kind }: { kind: LabKind }): ReactElement | null {
   const { id } = useVisitContext();
-  const label = `flushing for ${lowerFirst(kind.name)}`;
+  const label = say("flushing for {name}", { name: lowerFirst(kind.name) });
   const timer = useTimers(id).find((t) => t.label === label);
   const now = useNow(timer !== undefined);
   if (kind.flush_min <= 0) return null;
   const seconds = 60 * kind.flush_min;
   const left = timer === undefined ? null : timer.endsAt - now;
-  const running = left !== null && left > 0 ? `${clock(left)} to run` : "It has run long enough";
+  const running =
+    left !== null && left > 0
+      ? say("{left} to run", { left: clock(left) })
+      : say("It has run long enough");
   return (
     <button type="button" className="key small mb-2" onClick={() => startTimer(label, seconds, id)}>
-      {left === null ? `The tap runs: start ${clock(seconds * 1000)}` : running}
+      {left === null ? say("The tap runs: start {x}", { x: clock(seconds * 1000) }) : running}
     </button>
   );
 }
@@ -178,8 +186,9 @@ function StillLeft({ d }: { d: Drawing }): ReactElement | null {
   if (!d.asks || d.told) return null;
   return (
     <p role="alert" className="text-m font-semibold mb-2">
-      {d.left.length === 1 ? "One step is" : `${d.left.length} steps are`} not ticked: tick what was
-      done, or write why it was left out.
+      {say("{x} not ticked: tick what was done, or write why it was left out.", {
+        x: d.left.length === 1 ? "One step is" : `${d.left.length} steps are`,
+      })}
     </p>
   );
 }
@@ -221,13 +230,13 @@ export function DrawSteps({
         ))}
       </ol>
       <div className="grid grid-cols-2 gap-4 mb-3">
-        <Named label="Laboratory" value={laboratory} most={120} onText={setLaboratory} />
-        <Named label="Seal number" value={seal} most={60} onText={setSeal} />
+        <Named label={say("Laboratory")} value={laboratory} most={120} onText={setLaboratory} />
+        <Named label={say("Seal number")} value={seal} most={60} onText={setSeal} />
       </div>
       <Trouble error={error} />
       <StillLeft d={d} />
       <button className="key go" disabled={d.asks && !d.told} onClick={drawn}>
-        Drawn now: write the exact time
+        {say("Drawn now: write the exact time")}
       </button>
     </Sheet>
   );

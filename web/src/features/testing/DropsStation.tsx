@@ -15,6 +15,7 @@ import { Ruler } from "./Ruler";
 import { useKeep } from "./useKeep";
 import { useKept, type Kept } from "./useKept";
 import { coloursOf, css, Vial, type Colours } from "./Vial";
+import { say } from "../../app/language";
 
 const countOf = (r: Reading): number =>
   r.observation.method === "drops" ? r.observation.drops : 0;
@@ -116,19 +117,19 @@ function KeptDrops({
         <span className="num text-[96px] leading-[0.84]">
           {countOf(reading)}
           <span className="font-t font-medium text-[22px] text-ink-2 tracking-normal ml-2">
-            drops
+            {say("drops")}
           </span>
         </span>
         {report ? (
           <span className="text-b leading-tight pb-1">
-            <span className="text-ink-2">that is</span>
+            <span className="text-ink-2">{say("that is")}</span>
             <br />
             <OpensWorking working={report.working}>
               {best(report.analyte, report.value, units)}
             </OpensWorking>
           </span>
         ) : (
-          <span className="text-ink-2">kept on this device</span>
+          <span className="text-ink-2">{say("kept on this device")}</span>
         )}
       </div>
       <div className="mt-4">
@@ -138,9 +139,9 @@ function KeptDrops({
       <div className="flex gap-3 mt-3 flex-wrap items-center">
         {next}
         <button className="key" onClick={onAgain}>
-          Count again
+          {say("Count again")}
         </button>
-        <OnRecord reading={reading} words="Strike this reading" />
+        <OnRecord reading={reading} words={say("Strike this reading")} />
       </div>
     </div>
   );
@@ -164,15 +165,17 @@ function Field({
         "block w-full mt-3 text-left rounded-[10px] border-[1.5px] border-dashed border-ink-3 " +
         "bg-slip px-5 py-3 active:bg-yuzu-pale min-h-[150px]"
       }
-      aria-label={`Add one drop, ${n} so far`}
+      aria-label={say("Add one drop, {n} so far", { n })}
       onClick={onDrop}
     >
       <span className="flex items-end gap-6">
         <span className="num text-[104px] leading-[0.8]">{n}</span>
         <span className="pb-1">
-          <b className="font-d text-[26px]">drops</b>
+          <b className="font-d text-[26px]">{say("drops")}</b>
           <br />
-          <span className="text-ink-2">{so ? `If it turns ${ends} now: ` : "none yet"}</span>
+          <span className="text-ink-2">
+            {so ? say("If it turns {ends} now: ", { ends }) : say("none yet")}
+          </span>
           {so && (
             <b className="text-l">
               {num(n * drop.value, 1)} {drop.unit}
@@ -212,13 +215,14 @@ function Counting({
   return (
     <>
       <p className="text-ink-2">
-        {steps.slice(0, -1).join(". ")}. Then tap the field for each drop, or press <kbd>space</kbd>
-        , and swirl. {caution}
+        {steps.slice(0, -1).join(". ")}
+        {say(". Then tap the field for each drop, or press")} <kbd>{say("space")}</kbd>
+        {say(", and swirl.")} {caution}
       </p>
       <Field n={n} drop={drop} ends={ends} onDrop={() => set((v) => v + 1)} />
       <div className="flex gap-3 mt-3 items-center flex-wrap">
         <button className="key go" disabled={busy} onClick={onKeep}>
-          It is {ends}
+          {say("It is {ends}", { ends })}
         </button>
         <button
           className="key"
@@ -227,7 +231,7 @@ function Counting({
           onClick={() => set((v) => v - 1)}
         >
           <Undo2 size={20} aria-hidden="true" />
-          Take back one <kbd>Z</kbd>
+          {say("Take back one")} <kbd>Z</kbd>
         </button>
         <Dilution value={dilution} onChange={onDilution} />
       </div>
@@ -240,7 +244,7 @@ function Expired({ kit }: { kit: Instrument }): ReactElement | null {
   return (
     <p className="flex gap-2 text-m mt-2">
       <StateMark kind="no" size={16} />
-      The reagent expired on {kit.reagent_expiry}.
+      {say("The reagent expired on")} {kit.reagent_expiry}.
     </p>
   );
 }

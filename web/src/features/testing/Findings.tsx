@@ -4,6 +4,7 @@ import type { ReactElement } from "react";
 import type { Finding } from "../../api/types";
 import { StateMark } from "../../ui/marks";
 import { useVisitContext } from "../visit/context";
+import { say } from "../../app/language";
 
 export function Explains(): ReactElement {
   const { view } = useVisitContext();
@@ -13,10 +14,12 @@ export function Explains(): ReactElement {
   const by = (id: string): Finding[] => m?.findings.filter((f) => f.explains.includes(id)) ?? [];
   const tds = m?.findings.find((f) => f.analyte === "tds");
   return (
-    <aside className="w-full" aria-label="What it explains so far">
-      <h2 className="mb-3">What it explains so far</h2>
+    <aside className="w-full" aria-label={say("What it explains so far")}>
+      <h2 className="mb-3">{say("What it explains so far")}</h2>
       {complaints.length === 0 && (
-        <p className="text-ink-2 text-m mb-3">No complaint written down. Ask what bothers them.</p>
+        <p className="text-ink-2 text-m mb-3">
+          {say("No complaint written down. Ask what bothers them.")}
+        </p>
       )}
       <ul>
         {complaints.map((c) => {
@@ -38,7 +41,10 @@ export function Explains(): ReactElement {
               {found.length === 0 && (
                 <p className="flex gap-2 text-m text-ink-2 mt-1">
                   <StateMark kind="unk" size={16} />
-                  <span>not explained yet.{next !== undefined && ` Next: ${next}.`}</span>
+                  <span>
+                    {say("not explained yet.")}
+                    {next !== undefined && say(" Next: {next}.", { next })}
+                  </span>
                 </p>
               )}
             </li>

@@ -5,6 +5,7 @@ import { useReference, useStrike } from "../../api/hooks";
 import { best } from "../../app/show";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
+import { say } from "../../app/language";
 
 /** What was kept of reports on this glass, each with where it comes from, and a way back. */
 export function KeptResults(): ReactElement | null {
@@ -20,7 +21,7 @@ export function KeptResults(): ReactElement | null {
   if (kept.length === 0) return null;
   return (
     <section aria-labelledby="kept-results">
-      <h2 id="kept-results">Kept for {picked?.name}</h2>
+      <h2 id="kept-results">{say("Kept for {name}", { name: picked?.name })}</h2>
       <ul>
         {kept.map((r) => {
           const o = r.observation;
@@ -31,21 +32,25 @@ export function KeptResults(): ReactElement | null {
               <span className={`flex-1 ${r.struck_at ? "line-through text-ink-3" : ""}`}>
                 <b>{names.find((n) => n.id === r.analyte)?.name ?? r.analyte}</b>{" "}
                 {v ? best(r.analyte, v, units) : ""}
-                {o.basis ? `, as ${o.basis}` : ""} · {o.laboratory || "laboratory not named"}
-                {o.report_number ? `, report ${o.report_number}` : ""}
-                {o.report_date ? ` of ${o.report_date}` : ""} ·{" "}
+                {o.basis ? say(", as {basis}", { basis: o.basis }) : ""} ·{" "}
+                {o.laboratory || say("laboratory not named")}
+                {o.report_number
+                  ? say(", report {report_number}", { report_number: o.report_number })
+                  : ""}
+                {o.report_date ? say(" of {report_date}", { report_date: o.report_date }) : ""}
+                {" · "}
                 {o.certified === true
-                  ? "certified for it"
+                  ? say("certified for it")
                   : o.certified === false
-                    ? "not certified for it"
-                    : "certified or not: not known"}
+                    ? say("not certified for it")
+                    : say("certified or not: not known")}
               </span>
               {!r.struck_at && (
                 <button
                   className="key bare"
-                  onClick={() => strike.mutate({ reading: r.id, because: "not right" })}
+                  onClick={() => strike.mutate({ reading: r.id, because: say("not right") })}
                 >
-                  Strike
+                  {say("Strike")}
                 </button>
               )}
             </li>

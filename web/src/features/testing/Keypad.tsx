@@ -1,6 +1,7 @@
 /** Digits for wet hands; the keyboard types the same. */
 import { Delete } from "lucide-react";
 import { useEffect, useState, type ReactElement } from "react";
+import { say } from "../../app/language";
 
 const KEYS = ["1", "2", "3", "4", "5", "6", "7", "8", "9", ".", "0"];
 
@@ -24,7 +25,7 @@ export function Keypad({
     "h-[44px] rounded-[10px] border-[1.5px] border-ink bg-paper font-d font-semibold " +
     "text-[20px] active:bg-yuzu";
   return (
-    <div className="grid grid-cols-3 gap-[6px] w-[192px]" role="group" aria-label="Digits">
+    <div className="grid grid-cols-3 gap-[6px] w-[192px]" role="group" aria-label={say("Digits")}>
       {KEYS.map((k) => (
         <button
           key={k}
@@ -38,7 +39,7 @@ export function Keypad({
       ))}
       <button
         type="button"
-        aria-label="Delete the last digit"
+        aria-label={say("Delete the last digit")}
         className={`${cls} grid place-items-center`}
         onClick={() => onText(typed(text, "back", decimals))}
       >
@@ -135,7 +136,7 @@ export function PadForm({
           aria-busy={busy}
           disabled={text === ""}
         >
-          Keep
+          {say("Keep")}
         </button>
       </div>
       <Keypad text={text} onText={onText} />

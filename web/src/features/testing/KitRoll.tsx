@@ -7,6 +7,7 @@ import { StateMark, type Mark } from "../../ui/marks";
 import { useVisitContext } from "../visit/context";
 import { DRAWN } from "./kit";
 import { POCKETS, type Pocket } from "./pockets";
+import { say } from "../../app/language";
 
 function stateOf(
   p: Pocket,
@@ -53,7 +54,7 @@ export function KitRoll({ current }: { current: string }): ReactElement {
   return (
     <div
       role="tablist"
-      aria-label="The kit"
+      aria-label={say("The kit")}
       className={
         "shrink-0 grid grid-flow-col auto-cols-[minmax(104px,1fr)] h-[118px] overflow-x-auto " +
         "overflow-y-hidden scroll"
@@ -76,7 +77,7 @@ export function KitRoll({ current }: { current: string }): ReactElement {
               const next = POCKETS[(POCKETS.indexOf(p) + by + POCKETS.length) % POCKETS.length];
               if (next) {
                 choose(next.key);
-                document.getElementById(`kit-${next.key}`)?.focus();
+                document.getElementById(say("kit-{key}", { key: next.key }))?.focus();
               }
             }}
           >

@@ -3,6 +3,7 @@ import type { ReactElement, ReactNode } from "react";
 
 import type { Observation } from "../../api/types";
 import { REPORTED } from "../../app/facts.generated";
+import { say } from "../../app/language";
 
 type Result = Extract<Observation, { method: "laboratory" }>;
 type Qualifier = Result["qualifier"];
@@ -99,16 +100,16 @@ function Text({
 function Says({ t, put }: PartProps): ReactElement {
   const bacteria = unitOfReport(t.analyte) === "per 100 mL";
   return (
-    <Labelled label="The report says">
+    <Labelled label={say("The report says")}>
       <select
         className="input"
         value={t.qualifier}
         onChange={(e) => put({ qualifier: e.target.value as Qualifier })}
       >
-        <option value="=">a number</option>
-        <option value="<">under</option>
-        {bacteria && <option value="absent">absent</option>}
-        {bacteria && <option value="present">present</option>}
+        <option value="=">{say("a number")}</option>
+        <option value="<">{say("under")}</option>
+        {bacteria && <option value="absent">{say("absent")}</option>}
+        {bacteria && <option value="present">{say("present")}</option>}
       </select>
     </Labelled>
   );
@@ -118,8 +119,8 @@ function Amount({ t, put }: PartProps): ReactElement | null {
   if (inWords(t.qualifier)) return null;
   return (
     <>
-      <Text t={t} put={put} name="text" label="Number" required decimal />
-      <Labelled label="Unit">
+      <Text t={t} put={put} name="text" label={say("Number")} required decimal />
+      <Labelled label={say("Unit")}>
         <select
           className="input"
           value={t.unit || unitOfReport(t.analyte)}
@@ -140,23 +141,23 @@ function Basis({ t, put }: PartProps): ReactElement | null {
   if (bases.length === 0) return null;
   return (
     <>
-      <Labelled label={radon ? "As of" : "Basis"}>
+      <Labelled label={radon ? say("As of") : say("Basis")}>
         <select
           className="input"
           required
           value={t.basis}
           onChange={(e) => put({ basis: e.target.value })}
         >
-          <option value="">choose</option>
+          <option value="">{say("choose")}</option>
           {bases.map((b) => (
             <option key={b} value={b}>
-              {radon ? b : `as ${b}`}
+              {radon ? b : say("as {b}", { b })}
             </option>
           ))}
         </select>
       </Labelled>
       {t.basis === "counting" && (
-        <Text t={t} put={put} name="hours" label="Hours to count" required decimal />
+        <Text t={t} put={put} name="hours" label={say("Hours to count")} required decimal />
       )}
     </>
   );
@@ -166,20 +167,20 @@ function Basis({ t, put }: PartProps): ReactElement | null {
 function Whose({ t, put }: PartProps): ReactElement {
   return (
     <>
-      <Text t={t} put={put} name="laboratory" label="Laboratory" required />
-      <Labelled label="Certified for it">
+      <Text t={t} put={put} name="laboratory" label={say("Laboratory")} required />
+      <Labelled label={say("Certified for it")}>
         <select
           className="input"
           value={t.certified}
           onChange={(e) => put({ certified: e.target.value })}
         >
-          <option value="">not known</option>
-          <option value="yes">yes</option>
-          <option value="no">no</option>
+          <option value="">{say("not known")}</option>
+          <option value="yes">{say("yes")}</option>
+          <option value="no">{say("no")}</option>
         </select>
       </Labelled>
-      <Text t={t} put={put} name="report" label="Report number" />
-      <Labelled label="Date of report">
+      <Text t={t} put={put} name="report" label={say("Report number")} />
+      <Labelled label={say("Date of report")}>
         <input
           className="input min-w-0 w-full"
           type="date"

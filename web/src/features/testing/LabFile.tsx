@@ -9,12 +9,16 @@ import { StateMark } from "../../ui/marks";
 import { FileKey } from "../../ui/FileKey";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
+import { say } from "../../app/language";
 
 type Row = LabPreview["rows"][number];
 
 function headline(rows: Row[], bad: number): string {
-  if (bad === 0) return `${rows.length} results, all can be used`;
-  return `${bad} of ${rows.length} rows cannot be used: nothing is stored`;
+  if (bad === 0) return say("{length} results, all can be used", { length: rows.length });
+  return say("{bad} of {length} rows cannot be used: nothing is stored", {
+    bad,
+    length: rows.length,
+  });
 }
 
 function Rows({ rows }: { rows: Row[] }): ReactElement {
@@ -25,7 +29,7 @@ function Rows({ rows }: { rows: Row[] }): ReactElement {
       {rows.map((r) => (
         <li key={r.row} className="flex gap-2 py-1 border-b border-rule">
           <StateMark kind={r.error ? "no" : "done"} size={16} />
-          <span className="w-14 text-ink-2">row {r.row}</span>
+          <span className="w-14 text-ink-2">{say("row {row}", { row: r.row })}</span>
           <b className="w-44">{r.name}</b>
           <span>{r.error ? `${r.error} ${r.remedy}` : said(r)}</span>
         </li>
@@ -51,7 +55,8 @@ function LeaveOut({
         checked={without}
         onChange={(e) => onWithout(e.target.checked)}
       />
-      Leave out {bad === 1 ? "the row" : `the ${bad} rows`} that cannot be used
+      {say("Leave out")} {bad === 1 ? say("the row") : say("the {bad} rows", { bad })}{" "}
+      {say("that cannot be used")}
     </label>
   );
 }
@@ -82,10 +87,10 @@ function Preview({
       )}
       <div className="flex gap-2 mt-2">
         <button className="key ink" disabled={!usable || busy} onClick={() => onStore(left)}>
-          Store {rows.length - left.length} for {picked?.name}
+          {say("Store {x} for {name}", { x: rows.length - left.length, name: picked?.name })}
         </button>
         <button className="key bare" onClick={onLeave}>
-          Leave it
+          {say("Leave it")}
         </button>
       </div>
     </div>
@@ -118,9 +123,9 @@ export function FromFile(): ReactElement {
   return (
     <div className="grid gap-2 justify-items-start">
       <FileKey
-        label="Results file"
+        label={say("Results file")}
         accept=".csv,text/csv"
-        words="Results from a CSV file"
+        words={say("Results from a CSV file")}
         busy={preview.isPending}
         onFile={(f) => preview.mutate(f)}
       />

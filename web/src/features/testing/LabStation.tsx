@@ -10,6 +10,7 @@ import { Bottle } from "./Bottle";
 import { TypedResult } from "./TypedResult";
 import { FromFile } from "./LabFile";
 import { KeptResults } from "./KeptResults";
+import { say } from "../../app/language";
 
 /** Bottles that were drawn, each with its chain and its clock. */
 function OnTheirWay({ kinds }: { kinds: LabKind[] }): ReactElement | null {
@@ -18,7 +19,7 @@ function OnTheirWay({ kinds }: { kinds: LabKind[] }): ReactElement | null {
   const kindOf = (b: LabSample): LabKind | undefined => kinds.find((k) => k.id === b.kind);
   return (
     <div>
-      <h2 className="mb-1">On their way</h2>
+      <h2 className="mb-1">{say("On their way")}</h2>
       <ul>
         {bottles
           .filter((b) => !b.struck_at)
@@ -29,7 +30,8 @@ function OnTheirWay({ kinds }: { kinds: LabKind[] }): ReactElement | null {
           .filter((b) => b.struck_at)
           .map((b) => (
             <li key={b.id} className="py-1 text-s text-ink-2">
-              <s>{kindOf(b)?.name ?? b.kind}</s>, struck: {b.struck_because}
+              <s>{kindOf(b)?.name ?? b.kind}</s>
+              {say(", struck:")} {b.struck_because}
             </li>
           ))}
       </ul>
@@ -50,10 +52,10 @@ function ToDraw({
   );
   return (
     <div>
-      <h2 className="mb-2">Bottles to draw</h2>
+      <h2 className="mb-2">{say("Bottles to draw")}</h2>
       {suggested.length === 0 && (
         <p className="text-m text-ink-2 mb-2">
-          Nothing more is suggested for this source. Any kind may be drawn.
+          {say("Nothing more is suggested for this source. Any kind may be drawn.")}
         </p>
       )}
       <ul className="mb-2">
@@ -64,7 +66,7 @@ function ToDraw({
               <span className="block text-s text-ink-2">{why}</span>
             </span>
             <button className="key" style={{ minHeight: 46 }} onClick={() => onDraw(found)}>
-              Draw
+              {say("Draw")}
             </button>
           </li>
         ))}
@@ -107,16 +109,19 @@ export function LabStation({ sample }: { sample: Sample }): ReactElement {
   return (
     <section aria-labelledby="lab-title" className="grid gap-5 pb-6 min-w-0">
       <div>
-        <h1 id="lab-title">For the laboratory</h1>
+        <h1 id="lab-title">{say("For the laboratory")}</h1>
         <p className="text-ink-2">
-          Health is judged by a certified laboratory and the local authority, never here. Bottles
-          are drawn from “{sample.name}”.
+          {say(
+            "Health is judged by a certified laboratory and the local authority, never here. " +
+              "Bottles are drawn from “{name}”.",
+            { name: sample.name },
+          )}
         </p>
       </div>
       <OnTheirWay kinds={kinds} />
       <ToDraw kinds={kinds} onDraw={setDrawing} />
       <div>
-        <h2 className="mb-2">A report has come</h2>
+        <h2 className="mb-2">{say("A report has come")}</h2>
         <div className="grid gap-4">
           <TypedResult />
           <KeptResults />

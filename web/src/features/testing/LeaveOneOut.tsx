@@ -1,6 +1,7 @@
 /** One of a meter's repeats is left out, with its reason; the others stay. */
 import { Popover } from "radix-ui";
 import { useState, type ReactElement } from "react";
+import { say } from "../../app/language";
 
 const REASONS = ["read too soon", "typed wrong", "probe not under water"];
 
@@ -15,16 +16,16 @@ export function LeaveOneOut({
   const [open, setOpen] = useState(false);
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="key bare">Leave one out</Popover.Trigger>
+      <Popover.Trigger className="key bare">{say("Leave one out")}</Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
           className="slip z-50 p-4 grid gap-2 w-[290px]"
           style={{ borderBottom: "1.5px solid var(--ink)" }}
           collisionPadding={16}
-          aria-label="Leave one display out"
+          aria-label={say("Leave one display out")}
         >
           <label className="field">
-            <span>Because it was</span>
+            <span>{say("Because it was")}</span>
             <select className="input" value={because} onChange={(e) => setBecause(e.target.value)}>
               {REASONS.map((r) => (
                 <option key={r}>{r}</option>
@@ -38,10 +39,10 @@ export function LeaveOneOut({
                 className="key small"
                 onClick={() => {
                   setOpen(false);
-                  void onLeaveOut(i, `left out ${d}: ${because}`);
+                  void onLeaveOut(i, say("left out {d}: {because}", { d, because }));
                 }}
               >
-                {d} mg/L
+                {say("{d} mg/L", { d })}
               </button>
             ))}
           </div>

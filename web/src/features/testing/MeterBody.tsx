@@ -3,6 +3,7 @@ import type { ReactElement } from "react";
 
 import type { Instrument } from "../../api/types";
 import { num } from "../../app/show";
+import { say } from "../../app/language";
 
 export function MeterBody({
   text,
@@ -11,10 +12,10 @@ export function MeterBody({
   text: string;
   instrument: Instrument;
 }): ReactElement {
-  const of = instrument.accuracy_of === "reading" ? "of reading" : "of full scale";
+  const of = instrument.accuracy_of === "reading" ? say("of reading") : say("of full scale");
   const acc =
     instrument.accuracy_share == null
-      ? "accuracy ?"
+      ? say("accuracy ?")
       : `${num(instrument.accuracy_share * 100, 1)} % ${of}`;
   return (
     <g transform="rotate(6 50 40)">
@@ -57,7 +58,7 @@ export function MeterBody({
         strokeLinecap="round"
       />
       <text x={49} y={-20} textAnchor="middle" fontSize={7.8} style={{ fill: "#10302A" }}>
-        factor {instrument.factor ?? "?"}
+        {say("factor {x}", { x: instrument.factor ?? "?" })}
       </text>
       <text x={49} y={-10} textAnchor="middle" fontSize={6.2} style={{ fill: "#10302A" }}>
         {acc}

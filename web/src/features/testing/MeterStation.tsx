@@ -22,6 +22,7 @@ import { Flags, OnThisDevice, procedureOf, StationFrame } from "./pieces";
 import { useKeep } from "./useKeep";
 import { useKept, type Kept } from "./useKept";
 import { WireMeter } from "./WireMeter";
+import { say } from "../../app/language";
 
 interface Prepared {
   rinsed: boolean;
@@ -49,7 +50,7 @@ function Agreement({ value, seen }: { value: Value | null; seen: Displays | null
   return (
     <li className="flex gap-2 text-m leading-tight mb-[6px]">
       <StateMark kind={agree ? "done" : "miss"} size={16} />
-      <span>{apart ? "The two disagree: a third repeat" : "Two repeats that agree"}</span>
+      <span>{apart ? say("The two disagree: a third repeat") : say("Two repeats that agree")}</span>
     </li>
   );
 }
@@ -179,7 +180,7 @@ function useMetering(kit: Instrument, sample: Sample): Metering {
     tenfold: async () => {
       if (!kept.reading || !seen) return;
       const multiplier = seen.multiplier === 10 ? 1 : 10;
-      await instead(kept.reading, "range mark", { ...seen, multiplier });
+      await instead(kept.reading, say("range mark"), { ...seen, multiplier });
     },
     startNew: () => setFresh(true),
   };
@@ -193,10 +194,12 @@ function Shown({ kept }: { kept: Kept }): ReactElement | null {
     <div className="flex items-end gap-4 flex-wrap">
       <span className="num leading-[0.84] text-[60px]">
         {num(report.value.range.best)}
-        <span className="font-t font-medium text-[22px] text-ink-2 tracking-normal ml-1">mg/L</span>
+        <span className="font-t font-medium text-[22px] text-ink-2 tracking-normal ml-1">
+          {say("mg/L")}
+        </span>
       </span>
       <span className="text-b leading-tight pb-1">
-        <span className="text-ink-2">true value lies between</span>
+        <span className="text-ink-2">{say("true value lies between")}</span>
         <br />
         <OpensWorking working={report.working}>
           {between("tds", report.value.range, units)}
@@ -211,7 +214,7 @@ function Struck({ sample }: { sample: Sample }): ReactElement | null {
   if (struck.length === 0) return null;
   return (
     <p className="text-s text-ink-3 mt-1">
-      Struck:{" "}
+      {say("Struck:")}{" "}
       {struck.map((r) => (
         <s key={r.id} className="mr-2">
           {r.observation.method === "meter" ? r.observation.displays.join(", ") : ""}
@@ -233,10 +236,10 @@ function Ways({ m, next }: { m: Metering; next: ReactNode }): ReactElement | nul
       <button
         className="key bare"
         disabled={busy}
-        onClick={() => void m.leaveOut(last, `took back ${seen.displays[last]}`)}
+        onClick={() => void m.leaveOut(last, say("took back {x}", { x: seen.displays[last] }))}
       >
         <Undo2 size={20} aria-hidden="true" />
-        Take back {seen.displays[last]}
+        {say("Take back")} {seen.displays[last]}
       </button>
       {last >= 1 && <LeaveOneOut displays={seen.displays} onLeaveOut={m.leaveOut} />}
       <button
@@ -245,10 +248,10 @@ function Ways({ m, next }: { m: Metering; next: ReactNode }): ReactElement | nul
         aria-pressed={seen.multiplier === 10}
         onClick={() => void m.tenfold()}
       >
-        {seen.multiplier === 10 ? "No x10 mark" : "x10 mark"}
+        {seen.multiplier === 10 ? say("No x10 mark") : say("x10 mark")}
       </button>
       <button className="key bare" onClick={m.startNew}>
-        New reading
+        {say("New reading")}
       </button>
       {m.kept.reading && <Pictures visit={id} about="reading" of={m.kept.reading.id} />}
     </div>
@@ -268,7 +271,10 @@ function Seen({ m, sample, next }: { m: Metering; sample: Sample; next: ReactNod
       {seen && !value && <OnThisDevice />}
       {!seen && (
         <p className="text-ink-2 text-m mt-2">
-          Dip, wait until it is steady. Type what the display shows and keep it; twice at least.
+          {say(
+            "Dip, wait until it is steady. Type what the display shows and keep it; twice at " +
+              "least.",
+          )}
         </p>
       )}
       <Flags flags={value?.flags ?? []} />
@@ -280,9 +286,9 @@ function Seen({ m, sample, next }: { m: Metering; sample: Sample; next: ReactNod
 }
 
 function wantedNext({ seen, value }: Metering): string {
-  if (seen === null) return "First display";
-  if (seen.displays.length < 2) return "Second display";
-  return flagged(value, "meter.spread") ? "A third display" : "Another display";
+  if (seen === null) return say("First display");
+  if (seen.displays.length < 2) return say("Second display");
+  return flagged(value, "meter.spread") ? say("A third display") : say("Another display");
 }
 
 function InTheGlass({
@@ -334,17 +340,20 @@ function Heading({
         <button
           type="button"
           className={`key small ${wire ? "on" : ""}`}
-          aria-label="On a wire"
+          aria-label={say("On a wire")}
           aria-pressed={wire}
           onClick={onWire}
         >
           <Radio size={18} aria-hidden="true" />
-          Wire
+          {say("Wire")}
         </button>
       </div>
       <p className="text-ink-2 mb-3">
-        {sample.name}, {sample.draw}
-        {kit.simulated ? ", simulated meter" : ""}. Stir; probe under water.
+        {say("{name}, {draw}{x}. Stir; probe under water.", {
+          name: sample.name,
+          draw: sample.draw,
+          x: kit.simulated ? ", simulated meter" : "",
+        })}
       </p>
     </>
   );

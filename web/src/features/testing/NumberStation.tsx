@@ -25,6 +25,7 @@ import {
 import { clock, startTimer, useNow, useTimers } from "./timers";
 import { useKeep } from "./useKeep";
 import { useKept, type Kept } from "./useKept";
+import { say } from "../../app/language";
 
 function WaitRing({
   seconds,
@@ -39,14 +40,17 @@ function WaitRing({
   const now = useNow(mine !== undefined);
   const left = mine === undefined ? null : mine.endsAt - now;
   const done = left !== null && left <= 0;
-  const waiting = left === null ? `Reagent is in: start ${clock(seconds * 1000)}` : "Read it now";
+  const waiting =
+    left === null
+      ? say("Reagent is in: start {x}", { x: clock(seconds * 1000) })
+      : say("Read it now");
   return (
     <button
       type="button"
       className={`key ${done ? "on" : ""}`}
       onClick={() => startTimer(label, seconds, visit)}
     >
-      {left !== null && !done ? `${clock(left)} to wait` : waiting}
+      {left !== null && !done ? say("{left} to wait", { left: clock(left) }) : waiting}
     </button>
   );
 }
@@ -87,8 +91,8 @@ function FromKit({
   };
   return (
     <button type="button" className="key" disabled={busy || reading} onClick={() => void take()}>
-      {reading ? "Reading" : "Take it from the colorimeter"}
-      <span className="font-normal text-s text-ink-2">simulated</span>
+      {reading ? say("Reading") : say("Take it from the colorimeter")}
+      <span className="font-normal text-s text-ink-2">{say("simulated")}</span>
     </button>
   );
 }
@@ -100,8 +104,8 @@ function Chloramine({ sample }: { sample: Sample }): ReactElement | null {
   if (!combined?.range) return null;
   return (
     <p className="text-l">
-      Chloramine (total less free):{" "}
-      <b>{combined.flags.length ? "not shown" : best("chlorine_combined", combined, units)}</b>
+      {say("Chloramine (total less free):")}{" "}
+      <b>{combined.flags.length ? say("not shown") : best("chlorine_combined", combined, units)}</b>
       {combined.flags.map((f) => (
         <span key={f.id} className="block text-m text-ink-2">
           {f.sentence}
@@ -135,7 +139,7 @@ function KeptNumber({
       <div className="flex gap-2 flex-wrap items-center">
         {next}
         <button className="key" onClick={onAgain}>
-          Read again
+          {say("Read again")}
         </button>
         <OnRecord reading={kept.reading} />
       </div>
@@ -165,7 +169,7 @@ function Prepare({
           checked={ready.blanked}
           onChange={(e) => onReady({ ...ready, blanked: e.target.checked })}
         />
-        Blanked on this water
+        {say("Blanked on this water")}
       </label>
       <Dilution value={ready.dilution} onChange={(dilution) => onReady({ ...ready, dilution })} />
     </>
@@ -238,8 +242,11 @@ function Heading({
     <>
       <h1 id="number-title">{title}</h1>
       <p className="text-ink-2 mb-3">
-        {sample.name}, with {name}
-        {kit.simulated ? " (simulated)" : ""}.
+        {say("{name}, with {name2}{x}.", {
+          name: sample.name,
+          name2: name,
+          x: kit.simulated ? " (simulated)" : "",
+        })}
       </p>
     </>
   );
@@ -248,7 +255,9 @@ function Heading({
 function Why({ kit }: { kit: Instrument }): ReactElement | null {
   const { meaning } = useVisitContext().view.assessment;
   if (kit.analyte !== "ph" || !meaning) return null;
-  return <OpensWorking working={meaning.breath}>Why acid when breathed into?</OpensWorking>;
+  return (
+    <OpensWorking working={meaning.breath}>{say("Why acid when breathed into?")}</OpensWorking>
+  );
 }
 
 export function NumberStation({ kit, sample, next }: StationProps): ReactElement {
@@ -281,7 +290,7 @@ export function NumberStation({ kit, sample, next }: StationProps): ReactElement
           {open && (
             <PadForm
               key={kit.id}
-              label="Display"
+              label={say("Display")}
               unit={kit.unit || unitOf(kit.analyte, "metric").unit}
               text={text}
               onText={setText}
@@ -309,7 +318,7 @@ export function NumberStation({ kit, sample, next }: StationProps): ReactElement
             <Why kit={kit} />
             {again && (
               <button className="key bare" onClick={() => setAgain(false)}>
-                Keep the one before
+                {say("Keep the one before")}
               </button>
             )}
             <Trouble error={typing.error ?? wrong} />

@@ -12,6 +12,7 @@ import { Dilution, Doing, Flags, Measured, procedureOf, StationFrame, OnRecord }
 import { clock, startTimer } from "./timers";
 import { useKeep } from "./useKeep";
 import { useKept } from "./useKept";
+import { say } from "../../app/language";
 
 type Match = Extract<Observation, { method: "pad" }>;
 
@@ -68,7 +69,11 @@ function Gap({ kit, unit, seen, busy, onPick, i }: PadsProps & { i: number }): R
       className="w-[26px] h-[110px] bg-slip border-x border-rule grid place-items-center text-s"
       style={on ? { background: "var(--yuzu)" } : undefined}
       aria-pressed={on}
-      aria-label={`between ${num(from, 2)} and ${num(to, 2)} ${unit}`}
+      aria-label={say("between {from} and {to} {unit}", {
+        from: num(from, 2),
+        to: num(to, 2),
+        unit,
+      })}
       disabled={busy}
       onClick={() => onPick(i, true)}
     >
@@ -82,7 +87,7 @@ function Pads(props: PadsProps): ReactElement {
     <div
       className="flex items-stretch border-[1.5px] border-ink rounded-[10px] overflow-x-auto w-full"
       role="group"
-      aria-label="Pads"
+      aria-label={say("Pads")}
     >
       {props.kit.steps.map((s, i) => (
         <div key={s} className="contents">
@@ -104,7 +109,7 @@ function StartClock({ kit }: { kit: Instrument }): ReactElement | null {
       style={{ minHeight: 44 }}
       onClick={() => startTimer(lowerFirst(kit.name), seconds, id)}
     >
-      Start {clock(seconds * 1000)}
+      {say("Start {x}", { x: clock(seconds * 1000) })}
     </button>
   );
 }

@@ -2,6 +2,7 @@
 import type { ReactElement } from "react";
 
 import { num } from "../../app/show";
+import { say } from "../../app/language";
 
 export function Ruler({
   n,
@@ -62,7 +63,11 @@ export function Ruler({
           fontSize={17}
           fontWeight={640}
         >
-          between {num((n - 1) * value, 1)} and {num(n * value, 1)} {unit}
+          {say("between {x} and {x2} {unit}", {
+            x: num((n - 1) * value, 1),
+            x2: num(n * value, 1),
+            unit,
+          })}
         </text>
       )}
     </svg>

@@ -8,6 +8,7 @@ import { Trouble } from "../../ui/Trouble";
 import { OnRecord } from "./pieces";
 import { useKeep } from "./useKeep";
 import { useKept } from "./useKept";
+import { say } from "../../app/language";
 
 interface Sign {
   id: string;
@@ -30,7 +31,7 @@ function Signs({
   onToggle: (sign: string) => void;
 }): ReactElement {
   return (
-    <div className="flex flex-wrap gap-2" role="group" aria-label="What was noticed">
+    <div className="flex flex-wrap gap-2" role="group" aria-label={say("What was noticed")}>
       {useSigns().map(({ id, name }) => {
         const on = seen.includes(id);
         return (
@@ -73,27 +74,32 @@ export function SensesStation({
   const open = draft !== null || before === null;
   return (
     <section aria-labelledby="senses-title" className="grid gap-3 content-start">
-      <h1 id="senses-title">Smell, stains and slime</h1>
+      <h1 id="senses-title">{say("Smell, stains and slime")}</h1>
       <p className="text-b text-ink-2">
-        At this tap: let it run, smell at once, then look at basin, kettle and the tank’s lid. Do
-        not taste.{" "}
-        {sample.draw === "hot"
-          ? "This is the hot tap: smell a cold one too."
-          : "Smell a hot tap too, as a glass of its own."}
+        {say(
+          "At this tap: let it run, smell at once, then look at basin, kettle and the tank’s " +
+            "lid. Do not taste. {x}",
+          {
+            x:
+              sample.draw === "hot"
+                ? "This is the hot tap: smell a cold one too."
+                : "Smell a hot tap too, as a glass of its own.",
+          },
+        )}
       </p>
       <Signs seen={seen} onToggle={toggle} />
       <div className="flex gap-3 items-center flex-wrap">
         {open && (
           <button className="key ink" disabled={busy} onClick={() => void keepIt()}>
-            {seen.length ? "Keep what was noticed" : "Nothing noticed: keep that"}
+            {seen.length ? say("Keep what was noticed") : say("Nothing noticed: keep that")}
           </button>
         )}
         {!open && (
           <p className="flex gap-2 items-center text-m">
             <StateMark kind="done" size={18} />
             {before.length
-              ? "Kept: it stands beside the complaints."
-              : "Kept: nothing noticed at this tap."}
+              ? say("Kept: it stands beside the complaints.")
+              : say("Kept: nothing noticed at this tap.")}
           </p>
         )}
         {!open && next}

@@ -19,6 +19,7 @@ import { AtLedgeEnd } from "./OnTheLedge";
 import { PadStation } from "./PadStation";
 import { SensesStation } from "./SensesStation";
 import { POCKETS, type Pocket } from "./pockets";
+import { say } from "../../app/language";
 
 const LabStation = lazy(() => import("./LabStation").then((m) => ({ default: m.LabStation })));
 function Station({
@@ -133,7 +134,7 @@ function ToolRow({
     <div
       className="flex gap-2 overflow-x-auto scroll"
       role="group"
-      aria-label="Kits in this pocket"
+      aria-label={say("Kits in this pocket")}
     >
       {tools.map((t) => (
         <button
@@ -143,7 +144,7 @@ function ToolRow({
           onClick={() => choose(t.id)}
         >
           {has(t.analyte) && <StateMark kind="done" size={15} />}
-          {unfit(t) && <StateMark kind="no" size={15} label="reagent expired" />}
+          {unfit(t) && <StateMark kind="no" size={15} label={say("reagent expired")} />}
           {t.name}
         </button>
       ))}
@@ -165,14 +166,14 @@ function MeterChoice({
     <select
       className="input"
       style={{ width: 164, minHeight: 44, padding: "4px 0 4px 8px", fontSize: 14 }}
-      aria-label="Meter"
+      aria-label={say("Meter")}
       value={tool.id}
       onChange={(e) => choose(e.target.value)}
     >
       {tools.map((t) => (
         <option key={t.id} value={t.id}>
           {t.name}
-          {unfit(t) ? ", expired" : ""}
+          {unfit(t) ? say(", expired") : ""}
         </option>
       ))}
     </select>
@@ -187,13 +188,13 @@ function Bench({ pocket, sample }: { pocket: Pocket; sample: Sample }): ReactEle
   if (!tool)
     return (
       <p className="text-l">
-        The firm has no kit for this. A manager may add one under “Kits and catalogue”.
+        {say("The firm has no kit for this. A manager may add one under “Kits and catalogue”.")}
       </p>
     );
   // the key that leads on takes the focus, so that one more touch or Enter goes to the next test
   const next = words !== "" && (
     <AtLedgeEnd>
-      <NextKey words={`Next: ${words}`} go={go} />
+      <NextKey words={say("Next: {words}", { words })} go={go} />
     </AtLedgeEnd>
   );
   return (
@@ -224,10 +225,12 @@ function NextKey({ words, go }: { words: string; go: () => void }): ReactElement
 function AtHand({ pocket }: { pocket: Pocket }): ReactElement {
   const { picked } = useVisitContext();
   if (!picked)
-    return <p className="text-l">Draw a glass first: “Draw a glass”, at the bottom right.</p>;
+    return (
+      <p className="text-l">{say("Draw a glass first: “Draw a glass”, at the bottom right.")}</p>
+    );
   if (pocket.key === "lab")
     return (
-      <Suspense fallback={<Waiting what="One moment." />}>
+      <Suspense fallback={<Waiting what={say("One moment.")} />}>
         <LabStation sample={picked} />
       </Suspense>
     );

@@ -7,6 +7,7 @@ import { useEffect, useRef, useState, type ReactElement } from "react";
 
 import { Wheel } from "../../glass/Slice";
 import { clock, stopTimer, useNow, useTimers } from "./timers";
+import { say } from "../../app/language";
 
 function beep(): void {
   try {
@@ -36,7 +37,7 @@ export function TimerRings({ visit }: { visit: string }): ReactElement | null {
   }, [now, timers, sound]);
   if (timers.length === 0) return null;
   return (
-    <div className="flex items-center gap-3" role="group" aria-label="Timers">
+    <div className="flex items-center gap-3" role="group" aria-label={say("Timers")}>
       {timers.slice(-3).map((t) => {
         const done = now >= t.endsAt;
         const share = Math.min(1, (now - t.startedAt) / (t.endsAt - t.startedAt));
@@ -62,7 +63,7 @@ export function TimerRings({ visit }: { visit: string }): ReactElement | null {
             </span>
             <button
               className="grid place-items-center w-11 h-11"
-              aria-label={`Put away the timer ${t.label}`}
+              aria-label={say("Put away the timer {label}", { label: t.label })}
               onClick={() => stopTimer(t.id)}
             >
               <X size={16} />
@@ -73,8 +74,8 @@ export function TimerRings({ visit }: { visit: string }): ReactElement | null {
       <button
         className="grid place-items-center w-11 h-11"
         aria-pressed={sound}
-        aria-label="Sound at the end"
-        title="Sound at the end"
+        aria-label={say("Sound at the end")}
+        title={say("Sound at the end")}
         onClick={() => setSound(!sound)}
       >
         {sound ? <BellRing size={20} /> : <BellOff size={20} />}

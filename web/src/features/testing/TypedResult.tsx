@@ -6,6 +6,7 @@ import type { Instrument } from "../../api/types";
 import { Trouble } from "../../ui/Trouble";
 import { EMPTY, LabFields, labResult, type Typed } from "./LabFields";
 import { useKeep } from "./useKeep";
+import { say } from "../../app/language";
 
 function What({
   t,
@@ -19,7 +20,7 @@ function What({
   const names = useReference().data?.analytes ?? [];
   return (
     <label className="field">
-      <span>What</span>
+      <span>{say("What")}</span>
       <select
         className="input"
         value={t.analyte}
@@ -57,7 +58,7 @@ export function TypedResult(): ReactElement {
       <What t={t} put={put} kits={kits} />
       <LabFields t={t} put={put} />
       <button className="key" disabled={busy || !kit}>
-        Keep it
+        {say("Keep it")}
       </button>
       <div className="col-span-full">
         <Trouble error={error} />

@@ -1,5 +1,6 @@
 /** The vial of a drop kit: its bottle, its drops and its colour. */
 import type { ReactElement, ReactNode } from "react";
+import { say } from "../../app/language";
 
 export interface Colours {
   start: [number, number, number];
@@ -54,7 +55,7 @@ function Dropper({ label }: { label: string }): ReactElement {
         <path d="M86,78H154V142H86Z" fill="var(--yuzu)" />
       </g>
       <text x="120" y="106" fontSize="21" fontWeight="640" {...written}>
-        1 drop
+        {say("1 drop")}
       </text>
       <text x="120" y="131" fontSize="19" fontWeight="600" {...written}>
         = {label}
@@ -122,7 +123,10 @@ export function Vial({
       viewBox="40 90 160 520"
       overflow="visible"
       role="img"
-      aria-label={`Vial, ${drops} drops${done ? `, ${colours.words[2].toLowerCase()}` : ""}`}
+      aria-label={say("Vial, {drops} drops{x}", {
+        drops,
+        x: done ? `, ${colours.words[2].toLowerCase()}` : "",
+      })}
     >
       <ellipse
         cx="128"

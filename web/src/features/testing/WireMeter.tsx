@@ -3,6 +3,7 @@
  * where it was.
  */
 import { useEffect, useState, type ReactElement } from "react";
+import { say } from "../../app/language";
 
 interface Look {
   n: number;
@@ -36,15 +37,18 @@ export function WireMeter({
     <div
       className="border-[1.5px] border-ink rounded-[10px] p-2 w-[192px] bg-slip"
       role="group"
-      aria-label="Meter on the wire, simulated"
+      aria-label={say("Meter on the wire, simulated")}
     >
       <p className="text-s text-ink-2">
-        simulated meter{lost ? ", reconnecting" : look ? `, ${look.temperature_c} °C` : ""}
+        {say("simulated meter{x}", {
+          x: lost ? ", reconnecting" : look ? `, ${look.temperature_c} °C` : "",
+        })}
       </p>
       <p className="num text-[30px] leading-none">
         {look ? look.display : "–"}
         <span className="text-s font-t font-normal text-ink-2 ml-1">
-          mg/L{look && look.multiplier > 1 ? " x10" : ""}
+          {say("mg/L")}
+          {look && look.multiplier > 1 ? " x10" : ""}
         </span>
       </p>
       <div className="flex gap-1 mt-1">
@@ -57,7 +61,7 @@ export function WireMeter({
             if (look) onTake(look.display);
           }}
         >
-          {look?.steady ? "Take it" : "settling"}
+          {look?.steady ? say("Take it") : "settling"}
         </button>
       </div>
     </div>

@@ -12,12 +12,13 @@ import { useVisitContext } from "../visit/context";
 import type { Report } from "./useKept";
 import { Pictures } from "../pictures/Pictures";
 import { useStrikeIt } from "./useStrikeIt";
+import { say } from "../../app/language";
 
 /** How this kit is used: its own procedure, else that of its kind. */
 export function procedureOf(kit: Instrument): Procedure {
   const of = (analyte: string): Procedure | undefined =>
     PROCEDURES.find((p) => p.kind === kit.kind && p.analyte === analyte);
-  const steps = ["Read as its manual says"];
+  const steps = [say("Read as its manual says")];
   const unknown = { kind: kit.kind, analyte: "", title: "", steps, caution: "", reagent: false };
   return of(kit.analyte) ?? of("") ?? unknown;
 }
@@ -106,7 +107,7 @@ export function Measured({
       {also !== undefined && <span className="text-b text-ink-2">{also}</span>}
       {value.range && (
         <span className="text-b leading-tight">
-          <span className="text-ink-2">true value lies between</span>
+          <span className="text-ink-2">{say("true value lies between")}</span>
           <br />
           <OpensWorking working={working}>{between(analyte, value.range, units)}</OpensWorking>
         </span>
@@ -126,7 +127,7 @@ export interface StationProps {
 export function OnThisDevice(): ReactElement {
   return (
     <p className="text-ink-2 text-m">
-      Kept on this device. The range follows when the server answers.
+      {say("Kept on this device. The range follows when the server answers.")}
     </p>
   );
 }
@@ -140,7 +141,7 @@ export function Dilution({
 }): ReactElement {
   return (
     <label className="flex items-center gap-2 text-m">
-      Diluted to
+      {say("Diluted to")}
       <select
         className="input"
         style={{ width: 150, minHeight: 44 }}
@@ -149,7 +150,7 @@ export function Dilution({
       >
         {[1, 2, 3, 4, 5, 10].map((d) => (
           <option key={d} value={d}>
-            {d === 1 ? "not diluted" : `1 in ${d}`}
+            {d === 1 ? say("not diluted") : say("1 in {d}", { d })}
           </option>
         ))}
       </select>
@@ -178,7 +179,7 @@ export function OnRecord({ reading, words }: { reading: Reading; words?: string 
 /** Strikes a reading with its reason; it stays on record, and can be taken back for ten seconds. */
 function StrikeIt({
   reading,
-  words = "Strike it",
+  words = say("Strike it"),
 }: {
   reading: Reading;
   words?: string;

@@ -7,6 +7,7 @@ import type { Reading } from "../../api/types";
 import { newId } from "../../app/names";
 import { useTakeBack } from "../../ui/TakeBack";
 import { useVisitContext } from "../visit/context";
+import { say } from "../../app/language";
 
 export interface Striking {
   strike: (reading: Reading, because: string) => void;
@@ -28,7 +29,7 @@ export function useStrikeIt(sample: string): Striking {
     setWrong(null);
     mutate(
       { reading: reading.id, because },
-      { onSuccess: () => offer(`Struck: ${because}`, () => again(reading)) },
+      { onSuccess: () => offer(say("Struck: {because}", { because }), () => again(reading)) },
     );
   };
   return { strike, pending: isPending, error: error ?? wrong };

@@ -7,6 +7,7 @@ import { ASKED } from "../../app/facts.generated";
 import { QuantityField } from "../../ui/QuantityField";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
+import { say } from "../../app/language";
 
 type Answer = boolean | number | string | null;
 
@@ -55,7 +56,7 @@ export function AskOfPlace({ check }: { check: string }): ReactElement | null {
         <span className="block max-w-[180px]">
           <QuantityField
             label={asked.question}
-            unit={asked.field === "told_peak_gpm" ? "gpm, a building’s" : asked.unit}
+            unit={asked.field === "told_peak_gpm" ? say("gpm, a building’s") : asked.unit}
             max={asked.most}
             value={null}
             onCommit={put}

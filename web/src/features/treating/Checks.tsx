@@ -7,6 +7,7 @@ import { ASKED } from "../../app/facts.generated";
 import { StateMark, STATUS_MARK, type Mark } from "../../ui/marks";
 import { OpensWorking } from "../../ui/Slip";
 import { AskOfPlace } from "./AskOfPlace";
+import { say } from "../../app/language";
 
 export const RANK: Record<string, number> = { stop: 0, unknown: 1, warn: 2, say: 3, met: 4 };
 const FIRST_FIGURES = 2;
@@ -36,9 +37,11 @@ export function CheckList({ checks }: { checks: Check[] }): ReactElement {
             />
           </span>
           <span className={c.status === "stop" ? "font-semibold" : ""}>
-            {c.status === "stop" && <b className="text-zest-ink">Stop. </b>}
+            {c.status === "stop" && <b className="text-zest-ink">{say("Stop.")} </b>}
             {c.sentence}
-            {wantsTest(c) && <span className="text-ink-2"> Test: {c.test}.</span>}
+            {wantsTest(c) && (
+              <span className="text-ink-2">{say("Test: {test}.", { test: c.test })}</span>
+            )}
             {ASKING.has(c.status) && <AskOfPlace check={c.id} />}
           </span>
         </li>
@@ -56,12 +59,12 @@ export function worst(checks: Check[]): string {
 export function verdict(checks: Check[]): [words: string, mark: Mark] {
   const count = (status: string): number => checks.filter((c) => c.status === status).length;
   const [stops, open, warns] = [count("stop"), count("unknown"), count("warn")];
-  if (stops > 0) return ["Cannot work here", "no"];
+  if (stops > 0) return [say("Cannot work here"), "no"];
   const parts = [
-    ...(warns > 0 ? [`${warns} to watch`] : []),
-    ...(open > 0 ? [`${open} not known`] : []),
+    ...(warns > 0 ? [say("{warns} to watch", { warns })] : []),
+    ...(open > 0 ? [say("{open} not known", { open })] : []),
   ];
-  if (parts.length === 0) return ["Works here", "done"];
+  if (parts.length === 0) return [say("Works here"), "done"];
   return [parts.join(", "), open > 0 ? "unk" : "say"];
 }
 
@@ -97,13 +100,15 @@ export function StageCard({ stage }: { stage: StageReport }): ReactElement {
       {more.length + calm.length + stage.settings.length > 0 && (
         <details>
           <summary className="min-h-11 flex items-center cursor-pointer underline text-m">
-            {more.length > 0 ? "More figures and checks" : "What was checked"}
+            {more.length > 0 ? say("More figures and checks") : say("What was checked")}
           </summary>
           <FigureList figures={more} />
           <CheckList checks={calm} />
           {stage.settings.length > 0 && (
             <p className="text-s text-ink-2 mt-1">
-              Set: {stage.settings.map(([k, w]) => `${lowerFirst(k)} ${w}`).join("; ")}.
+              {say("Set: {x}.", {
+                x: stage.settings.map(([k, w]) => `${lowerFirst(k)} ${w}`).join("; "),
+              })}
             </p>
           )}
         </details>

@@ -6,6 +6,7 @@ import type { Item } from "../../api/types";
 import { money } from "../../app/show";
 import { Sheet } from "../../ui/Sheet";
 import { KIND_NAMES } from "./kinds";
+import { say } from "../../app/language";
 
 function OneItem({
   item,
@@ -16,7 +17,7 @@ function OneItem({
   currency: string;
   onChoose: (i: Item) => void;
 }): ReactElement {
-  const needs = [item.drain && "needs a drain", item.socket && "needs a socket"];
+  const needs = [item.drain && say("needs a drain"), item.socket && say("needs a socket")];
   return (
     <li className="border-b border-rule">
       <button
@@ -35,12 +36,16 @@ function OneItem({
         <span className="text-right">
           <b className="num text-[20px]">{money(item.price, currency)}</b>
           <span className="block text-s text-ink-2">
-            and {money(item.installation, currency)} to install
+            {say("and {installation} to install", {
+              installation: money(item.installation, currency),
+            })}
           </span>
           {item.lets.map((l) => (
             <span key={l.kind} className="block text-s text-ink-2">
-              or {money(l.per_month, currency)} a month
-              {l.kind === "rent_to_own" ? `, own after ${l.months}` : ""}
+              {say("or {per_month} a month{x}", {
+                per_month: money(l.per_month, currency),
+                x: l.kind === "rent_to_own" ? `, own after ${l.months}` : "",
+              })}
             </span>
           ))}
         </span>
@@ -91,7 +96,7 @@ export function ChooseItem({
   return (
     <Sheet title={title} width={860} fixedHead open={open} onOpen={onOpen}>
       {all && (
-        <div className="flex flex-wrap gap-2 mb-3" role="group" aria-label="Kind of stage">
+        <div className="flex flex-wrap gap-2 mb-3" role="group" aria-label={say("Kind of stage")}>
           {sold.map(([k]) => (
             <button key={k} className="key small" onClick={() => to(k)}>
               {KIND_NAMES[k] ?? k}
@@ -115,7 +120,7 @@ export function ChooseItem({
           </li>
         ))}
         {sold.length === 0 && (
-          <li className="p-4 text-ink-2">The catalogue holds nothing of this kind.</li>
+          <li className="p-4 text-ink-2">{say("The catalogue holds nothing of this kind.")}</li>
         )}
       </ul>
     </Sheet>

@@ -3,6 +3,7 @@ import type { ReactElement, ReactNode } from "react";
 
 import { Glass } from "../../glass/Glass";
 import { halton, rgb, tint, type Look } from "../../glass/look";
+import { say } from "../../app/language";
 
 function Pipe({
   from,
@@ -114,7 +115,7 @@ export function Column({
         className="scroll px-3 min-h-0 pt-1"
         tabIndex={0}
         role="group"
-        aria-label={`${name}: checks`}
+        aria-label={say("{name}: checks", { name })}
       >
         {children}
       </div>

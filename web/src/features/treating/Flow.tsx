@@ -17,6 +17,7 @@ import { Column } from "./Column";
 import { Drawing, HouseDrawing, SourceDrawing, TapDrawing } from "./drawings";
 import { KIND_NAMES } from "./kinds";
 import { StageMenu } from "./StageMenu";
+import { say } from "../../app/language";
 
 function streamLook(q: Record<string, Quantity>, ferric: boolean | null | undefined): Look {
   return look(q, { ferric: ferric ?? null, predicted: true });
@@ -125,7 +126,9 @@ function OrderThatWorks({ s, flow }: { s: StageReport; flow: FlowProps }): React
   const choice = option.stages.find((c) => c.item === bed?.code);
   if (!bound) return null;
   if (!choice)
-    return flow.onAdd && <p className="text-m mt-2">Add a tannin filter to the line first.</p>;
+    return (
+      flow.onAdd && <p className="text-m mt-2">{say("Add a tannin filter to the line first.")}</p>
+    );
   return (
     <button
       className="key small mt-2 whitespace-normal"
@@ -133,11 +136,11 @@ function OrderThatWorks({ s, flow }: { s: StageReport; flow: FlowProps }): React
         flow.onChange({
           ...choice,
           position: line.stages.indexOf(s),
-          reason: "Tannin binds iron: its bed goes first.",
+          reason: say("Tannin binds iron: its bed goes first."),
         })
       }
     >
-      Put the tannin bed ahead
+      {say("Put the tannin bed ahead")}
     </button>
   );
 }
@@ -154,7 +157,7 @@ function Stage({ s, from, flow }: { s: StageReport; from: Look; flow: FlowProps 
     <Column
       wide
       title={judged ? judged.name : <Title s={s} flow={flow} />}
-      sub={judged ? `stands there, ${s.summary || "as it is"}` : s.name}
+      sub={judged ? say("stands there, {x}", { x: s.summary || "as it is" }) : s.name}
       drawing={<Drawing kind={judged?.drawing ?? kindOf(s)} />}
       from={from}
       to={after}
@@ -187,12 +190,12 @@ function Source({ rawLook, flow }: { rawLook: Look; flow: FlowProps }): ReactEle
       end="first"
     >
       <p className="text-m text-ink-2">
-        {drawn ? caption(flow.line.source.quantities, order, units) : "no raw sample"}
+        {drawn ? caption(flow.line.source.quantities, order, units) : say("no raw sample")}
       </p>
       {flow.onAdd && (
         <button className="key mt-3" onClick={flow.onAdd}>
           <Plus size={20} aria-hidden="true" />
-          Add a stage
+          {say("Add a stage")}
         </button>
       )}
     </Column>
@@ -210,11 +213,11 @@ function House({ line, last }: { line: LineReport; last: boolean }): ReactElemen
   const order = inOrder(view.assessment.meaning?.findings ?? []);
   const { demand } = line;
   const water = streamLook(line.house.quantities, line.house.particulate_iron);
-  const bill = demand.from_bill ? ", from the bill" : "";
+  const bill = demand.from_bill ? say(", from the bill") : "";
   return (
     <Column
-      title="House"
-      sub={`${volume(demand.house_gal_day.best, units)} a day${bill}`}
+      title={say("House")}
+      sub={say("{best} a day{bill}", { best: volume(demand.house_gal_day.best, units), bill })}
       drawing={<HouseDrawing />}
       from={water}
       to={water}
@@ -225,9 +228,14 @@ function House({ line, last }: { line: LineReport; last: boolean }): ReactElemen
     >
       <CheckList checks={line.checks} />
       <p className="text-m text-ink-2">
-        Peak {flow(demand.peak_gpm, units)}
-        {demand.capped ? ", the measured flow" : PEAK_BY[demand.peak_by]}. Lead and copper arise in
-        the pipes from here on: only the drinking tap’s stages answer them.
+        {say(
+          "Peak {peak_gpm}{x}. Lead and copper arise in the pipes from here on: only the " +
+            "drinking tap’s stages answer them.",
+          {
+            peak_gpm: flow(demand.peak_gpm, units),
+            x: demand.capped ? ", the measured flow" : PEAK_BY[demand.peak_by],
+          },
+        )}
       </p>
     </Column>
   );
@@ -239,8 +247,10 @@ function DrinkingTap({ line }: { line: LineReport }): ReactElement {
   const water = streamLook(line.tap.quantities, line.tap.particulate_iron);
   return (
     <Column
-      title="Drinking tap"
-      sub={`${sip(line.demand.drinking_gal_day, units)} a day drunk`}
+      title={say("Drinking tap")}
+      sub={say("{drinking_gal_day} a day drunk", {
+        drinking_gal_day: sip(line.demand.drinking_gal_day, units),
+      })}
       drawing={<TapDrawing />}
       from={water}
       to={water}
@@ -249,7 +259,9 @@ function DrinkingTap({ line }: { line: LineReport }): ReactElement {
       small={caption(line.tap.quantities, order, units)}
       end="last"
     >
-      <p className="text-m text-ink-2">Predicted from today’s tests; measured after installing.</p>
+      <p className="text-m text-ink-2">
+        {say("Predicted from today’s tests; measured after installing.")}
+      </p>
     </Column>
   );
 }
@@ -270,7 +282,9 @@ export function Flow(props: FlowProps): ReactElement {
     <div
       className="absolute inset-0 overflow-x-auto overflow-y-hidden scroll sideways"
       role="group"
-      aria-label={`Water flows from the source through ${line.stages.length} stages to the taps`}
+      aria-label={say("Water flows from the source through {length} stages to the taps", {
+        length: line.stages.length,
+      })}
       tabIndex={0}
     >
       <div className="flex h-full px-5 w-max min-w-full">

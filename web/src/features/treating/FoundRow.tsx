@@ -7,6 +7,7 @@ import { num, sumOver, volume } from "../../app/show";
 import { StateMark } from "../../ui/marks";
 import { keptNames } from "../in-place/kept";
 import { useVisitContext } from "../visit/context";
+import { say } from "../../app/language";
 
 export type Found = Suggestion["lines"][number];
 
@@ -49,9 +50,11 @@ function Answers({ l, names }: { l: Found; names: (id: string) => string }): Rea
     <p className="text-m flex gap-2 items-start mt-1">
       <StateMark kind={markOf(l)} size={17} />
       <span>
-        {l.wanted === 0 ? "nothing to answer" : `answers ${l.meets} of ${l.wanted}`}
-        {short("not wholly", l.not_met)}
-        {short("not known", l.unknown)}
+        {l.wanted === 0
+          ? say("nothing to answer")
+          : say("answers {meets} of {wanted}", { meets: l.meets, wanted: l.wanted })}
+        {short(say("not wholly"), l.not_met)}
+        {short(say("not known"), l.unknown)}
       </span>
     </p>
   );
@@ -59,8 +62,8 @@ function Answers({ l, names }: { l: Found; names: (id: string) => string }): Rea
 
 function ToWatch({ l }: { l: Found }): ReactElement | null {
   const counts = [
-    l.watch.length > 0 && `${l.watch.length} to watch`,
-    l.open.length > 0 && `${l.open.length} not known`,
+    l.watch.length > 0 && say("{length} to watch", { length: l.watch.length }),
+    l.open.length > 0 && say("{length} not known", { length: l.open.length }),
   ].filter(Boolean);
   if (counts.length === 0) return null;
   return (
@@ -83,13 +86,13 @@ function Said({ l, names }: { l: Found; names: (id: string) => string }): ReactE
   return (
     <>
       {l.option.keeps.length > 0 && l.option.stages.length > 0 && (
-        <p className="text-m">Keeps {keptNames(l.option, view)}.</p>
+        <p className="text-m">{say("Keeps {option}.", { option: keptNames(l.option, view) })}</p>
       )}
       {l.names.length > 0 && <p className="text-m text-ink-2">{l.names.join(", then ")}</p>}
       <Answers l={l} names={names} />
       {l.leaves.length > 0 && (
         <p className="text-m font-semibold">
-          Does not answer {l.leaves.map((a) => midSentence(names(a))).join(", ")}
+          {say("Does not answer {x}", { x: l.leaves.map((a) => midSentence(names(a))).join(", ") })}
         </p>
       )}
       {l.ahead !== "" && <p className="text-m">{l.ahead}</p>}
@@ -133,13 +136,19 @@ function Figures({
       <Figure
         wide=""
         shown={<b className={`num block ${small ? "text-[18px]" : "text-[22px]"}`}>{cost}</b>}
-        words={`over ${telling.years} years`}
+        words={say("over {years} years", { years: telling.years })}
       />
-      <Figure wide="w-[104px]" shown={<b className="block">{drain}</b>} words="to drain a year" />
+      <Figure
+        wide="w-[104px]"
+        shown={<b className="block">{drain}</b>}
+        words={say("to drain a year")}
+      />
       <Figure
         wide="w-[92px]"
-        shown={<b className="block">{num(l.own_minutes)} min</b>}
-        words="work a year"
+        shown={
+          <b className="block">{say("{own_minutes} min", { own_minutes: num(l.own_minutes) })}</b>
+        }
+        words={say("work a year")}
       />
       <span className="w-[104px]">
         {takes && (
@@ -148,7 +157,7 @@ function Figures({
             disabled={telling.full}
             onClick={() => telling.onTake({ ...l.option, id: newId() })}
           >
-            Take it
+            {say("Take it")}
           </button>
         )}
       </span>
@@ -175,7 +184,7 @@ export function FoundRow({
       <div className="min-w-0">
         {!small && <b className="font-d text-l">{l.option.name}</b>}
         {!small && l.tap_only && (
-          <span className="text-s border border-ink px-2 ml-2">drinking tap only</span>
+          <span className="text-s border border-ink px-2 ml-2">{say("drinking tap only")}</span>
         )}
         {telling.praise.get(l.option.id)?.map((t) => (
           <span key={t} className="text-s bg-yuzu-pale px-2 ml-2 font-semibold">

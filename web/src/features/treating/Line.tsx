@@ -14,17 +14,20 @@ import { LETTER, LineTabs, MOST_LINES, NewLine, TODAY } from "./LineTabs";
 import { Suggest } from "./Suggest";
 import { useLine, type LineEdits } from "./useLine";
 import { WhatIf } from "./WhatIf";
+import { say } from "../../app/language";
 
 function NothingTested({ id }: { id: string }): ReactElement {
   return (
     <div className="p-2">
-      <h1>Line</h1>
+      <h1>{say("Line")}</h1>
       <p className="text-l mt-2">
-        A line is designed from the raw sample. Draw a glass ahead of all treatment and test it
-        first.
+        {say(
+          "A line is designed from the raw sample. Draw a glass ahead of all treatment and " +
+            "test it first.",
+        )}
       </p>
       <Link className="key mt-4" to={`/visits/${id}/test`}>
-        To the test
+        {say("To the test")}
       </Link>
     </div>
   );
@@ -38,18 +41,20 @@ function NoLine({ onSuggest, onAdd }: { onSuggest: () => void; onAdd: () => void
   const { view } = useVisitContext();
   return (
     <div className="px-8 pt-6 max-w-[760px]">
-      <h1>No line yet</h1>
+      <h1>{say("No line yet")}</h1>
       <p className="text-l mt-2 mb-4">
         {view.assessment.nothing_needed && NO_REASON}
-        Start one with what the findings ask for; the rules put its stages in order and check each
-        of them against this water and this house.
+        {say(
+          "Start one with what the findings ask for; the rules put its stages in order and " +
+            "check each of them against this water and this house.",
+        )}
       </p>
       <div className="flex gap-3 flex-wrap">
         <button className="key go" onClick={onSuggest}>
-          Let the tool propose lines
+          {say("Let the tool propose lines")}
         </button>
         <button className="key" style={{ minHeight: 60 }} onClick={onAdd}>
-          Choose the first stage
+          {say("Choose the first stage")}
         </button>
       </div>
     </div>
@@ -73,7 +78,7 @@ function Impossible({
       </p>
       {option.stages.map((s, i) => (
         <button key={i} className="key" onClick={() => onDrop(s.item)}>
-          Take out {s.item}
+          {say("Take out {item}", { item: s.item })}
         </button>
       ))}
     </div>
@@ -81,7 +86,7 @@ function Impossible({
 }
 
 function today(): Option {
-  return { id: TODAY, name: "Today", stages: [], note: "", keeps: [] };
+  return { id: TODAY, name: say("Today"), stages: [], note: "", keeps: [] };
 }
 
 type Asking = "suggest" | "what-if" | "add" | Item | null;
@@ -128,7 +133,7 @@ function Dialogs({
         }}
         onChoose={line.add}
         currency={currency}
-        title={option ? `Add to “${option.name}”` : "The first stage"}
+        title={option ? say("Add to “{name}”", { name: option.name }) : say("The first stage")}
       />
       {swapping && (
         <ChooseItem
@@ -139,7 +144,7 @@ function Dialogs({
           onChoose={(i) => line.swap(swapping.code, i)}
           currency={currency}
           only={swapping.figures.kind}
-          title={`In place of ${swapping.name}`}
+          title={say("In place of {name}", { name: swapping.name })}
         />
       )}
     </>
@@ -202,7 +207,7 @@ function Tools({
   const { options } = view.visit;
   return (
     <div className="flex items-center gap-2 py-2 flex-wrap">
-      {shown && <h1 className="sr-only">Line</h1>}
+      {shown && <h1 className="sr-only">{say("Line")}</h1>}
       <LineTabs view={view} chosen={shown?.id ?? ""} onChoose={chosen.choose} />
       <span className="flex gap-2 ml-auto">
         <NewLine
@@ -211,11 +216,11 @@ function Tools({
           onNew={() => line.fresh(() => ask("add"))}
         />
         <button className="key" style={{ minHeight: 46 }} onClick={() => ask("suggest")}>
-          Propose lines
+          {say("Propose lines")}
         </button>
         {option && option.stages.length > 0 && report?.line && (
           <button className="key" style={{ minHeight: 46 }} onClick={() => ask("what-if")}>
-            What if?
+            {say("What if?")}
           </button>
         )}
         {option && (
@@ -232,7 +237,7 @@ function Tools({
           />
         )}
         <Link className="key ink" to={`/visits/${id}/compare`}>
-          Compare
+          {say("Compare")}
         </Link>
       </span>
     </div>

@@ -10,6 +10,7 @@ import { Link } from "react-router";
 import type { Judged, Option } from "../../api/types";
 import { Seg, TextField } from "../../ui/fields";
 import { WAY_WORDS } from "../in-place/JudgedCard";
+import { say } from "../../app/language";
 
 type How = Option["keeps"][number]["how"];
 
@@ -30,7 +31,7 @@ function Keeps({
           label={j.name}
           value={option.keeps.find((k) => k.device === j.id)?.how ?? "out"}
           choices={[
-            { value: "out", name: "Taken out" },
+            { value: "out", name: say("Taken out") },
             ...j.ways.map((w) => ({ value: w, name: WAY_WORDS[w] ?? w })),
           ]}
           onChange={(how) =>
@@ -70,7 +71,9 @@ export function LineMenu({
       <Popover.Trigger
         className="key"
         style={{ minHeight: 46, padding: "0 12px" }}
-        aria-label={`Line ${letter}: its name, what it keeps, copy it or take it away`}
+        aria-label={say("Line {letter}: its name, what it keeps, copy it or take it away", {
+          letter,
+        })}
       >
         <Ellipsis size={22} aria-hidden="true" />
       </Popover.Trigger>
@@ -86,7 +89,7 @@ export function LineMenu({
           aria-label={option.name}
         >
           <TextField
-            label={`Name of line ${letter}`}
+            label={say("Name of line {letter}", { letter })}
             value={option.name}
             onCommit={(name) => {
               if (name.trim()) onEdit((o) => ({ ...o, name: name.trim() }));
@@ -94,23 +97,25 @@ export function LineMenu({
           />
           {judged.length > 0 && (
             <div className="grid gap-2 border-t border-rule pt-2">
-              <p className="font-semibold text-m">What stands there already, in this line</p>
+              <p className="font-semibold text-m">
+                {say("What stands there already, in this line")}
+              </p>
               <Keeps option={option} judged={judged} onEdit={onEdit} />
             </div>
           )}
           {option.stages.length > 0 && (
             <Link className="key" to={`/visits/${visit}/steps/${option.id}`}>
-              Steps to fit and keep it
+              {say("Steps to fit and keep it")}
             </Link>
           )}
           <Popover.Close asChild>
             <button className="key" onClick={onCopy} disabled={full}>
-              Copy line {letter}
+              {say("Copy line {letter}", { letter })}
             </button>
           </Popover.Close>
           <Popover.Close asChild>
             <button className="key bare" onClick={onDrop}>
-              Take line {letter} away
+              {say("Take line {letter} away", { letter })}
             </button>
           </Popover.Close>
         </Popover.Content>

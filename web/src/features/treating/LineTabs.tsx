@@ -5,6 +5,7 @@ import type { ReactElement, ReactNode } from "react";
 import type { Option, VisitView } from "../../api/types";
 import { StateMark, STATUS_MARK } from "../../ui/marks";
 import { worst } from "./Checks";
+import { say } from "../../app/language";
 
 export const TODAY = "today";
 export const LETTER = (i: number): string => String.fromCharCode(65 + i);
@@ -54,10 +55,10 @@ export function LineTabs({
   const options: Option[] = view.visit.options;
   const there = view.visit.home.in_place.length > 0;
   return (
-    <div className="flex gap-2 flex-wrap" role="group" aria-label="Lines">
+    <div className="flex gap-2 flex-wrap" role="group" aria-label={say("Lines")}>
       {there && (
         <Tab chosen={chosen === TODAY} onChoose={() => onChoose(TODAY)}>
-          Today
+          {say("Today")}
         </Tab>
       )}
       {options.map((o, i) => {
@@ -87,8 +88,8 @@ export function NewLine({
     <button
       className="key bare"
       style={{ padding: "0 12px" }}
-      aria-label="New line"
-      title="New line"
+      aria-label={say("New line")}
+      title={say("New line")}
       disabled={busy || full}
       onClick={onNew}
     >

@@ -8,6 +8,7 @@ import { money } from "../../app/show";
 import { Seg } from "../../ui/fields";
 import { QuantityField } from "../../ui/QuantityField";
 import { KIND_NAMES } from "./kinds";
+import { say } from "../../app/language";
 
 type Choice = Option["stages"][number];
 
@@ -61,12 +62,12 @@ function Move({
   return (
     <div className="grid gap-2 border-t border-rule pt-2">
       <label className="field">
-        <span>Move it, because</span>
+        <span>{say("Move it, because")}</span>
         <input
           className="input"
           value={reason}
           maxLength={200}
-          placeholder="why it stands there"
+          placeholder={say("why it stands there")}
           onChange={(e) => setReason(e.target.value)}
         />
       </label>
@@ -77,7 +78,7 @@ function Move({
             disabled={!reason.trim() || index <= 0}
             onClick={() => to(index - 1)}
           >
-            Earlier
+            {say("Earlier")}
           </button>
         </Popover.Close>
         <Popover.Close asChild>
@@ -86,7 +87,7 @@ function Move({
             disabled={!reason.trim() || index >= last}
             onClick={() => to(index + 1)}
           >
-            Later
+            {say("Later")}
           </button>
         </Popover.Close>
       </div>
@@ -96,11 +97,13 @@ function Move({
             className="key bare"
             onClick={() => onChange({ ...choice, position: null, reason: "" })}
           >
-            Back to its place by rule
+            {say("Back to its place by rule")}
           </button>
         </Popover.Close>
       )}
-      <p className="text-s text-ink-2">The reason is kept with the line; the checks stay on.</p>
+      <p className="text-s text-ink-2">
+        {say("The reason is kept with the line; the checks stay on.")}
+      </p>
     </div>
   );
 }
@@ -132,7 +135,7 @@ function OtherSizes({
       {(part !== null || others.length > AT_ONCE) && (
         <Popover.Close asChild>
           <button className="key" onClick={onSwap}>
-            {part ? "Change the whole system" : "All sizes and makers"}
+            {part ? say("Change the whole system") : say("All sizes and makers")}
           </button>
         </Popover.Close>
       )}
@@ -225,14 +228,16 @@ function HowItComes({
 }): ReactElement {
   const asked = (t: Terms): string => {
     const let_ = lets.find((l) => l.kind === t);
-    return let_ ? `${TERMS[t]}, ${money(let_.per_month, currency)} a month` : TERMS[t];
+    return let_
+      ? say("{x}, {per_month} a month", { x: TERMS[t], per_month: money(let_.per_month, currency) })
+      : TERMS[t];
   };
   const kinds: Terms[] = ["buy", ...lets.map((l) => l.kind)];
   return (
     <>
       {lets.length > 0 && (
         <label className="field">
-          <span>Bought or rented</span>
+          <span>{say("Bought or rented")}</span>
           <select
             className="input"
             value={had.terms}
@@ -247,7 +252,7 @@ function HowItComes({
         </label>
       )}
       <Seg<Fitter>
-        label="Who fits it"
+        label={say("Who fits it")}
         value={had.fitter}
         choices={FITTERS}
         onChange={(fitter) => onChange({ ...had, fitter })}
@@ -269,7 +274,7 @@ export function StageMenu(props: Props): ReactElement {
           style={{ borderBottom: "1.5px solid var(--ink)" }}
           sideOffset={10}
           collisionPadding={16}
-          aria-label={`${stage.name}: change it`}
+          aria-label={say("{name}: change it", { name: stage.name })}
         >
           <p className="font-semibold">{part ?? stage.name}</p>
           <OtherSizes {...props} />
@@ -292,7 +297,7 @@ export function StageMenu(props: Props): ReactElement {
           {choice && <Move choice={choice} index={index} last={last} onChange={onChange} />}
           <Popover.Close asChild>
             <button className="key bare" onClick={props.onDrop}>
-              {part ? "Take the system out" : "Take it out"}
+              {part ? say("Take the system out") : say("Take it out")}
             </button>
           </Popover.Close>
         </Popover.Content>

@@ -7,6 +7,7 @@ import { StateMark } from "../../ui/marks";
 import { Sheet } from "../../ui/Sheet";
 import { useVisitContext } from "../visit/context";
 import { Suggested } from "./Suggested";
+import { say } from "../../app/language";
 
 interface Going {
   what: string;
@@ -39,7 +40,7 @@ function useSearchStream(
     });
     source.onerror = () => {
       source.close();
-      setFailed((was) => was || "The server does not answer. Close this and try again.");
+      setFailed((was) => was || say("The server does not answer. Close this and try again."));
     };
     return () => source.close();
   }, [id, units, open]);
@@ -55,9 +56,9 @@ function Searching({ going }: { going: Going | null }): ReactElement {
         done={going ? Math.round((SLICES * going.done) / Math.max(1, going.of)) : 0}
         of={SLICES}
         r={30}
-        label="how far the search is"
+        label={say("how far the search is")}
       />
-      {going ? `Looking at ${going.what}.` : "Reading the catalogue."}
+      {going ? say("Looking at {what}.", { what: going.what }) : say("Reading the catalogue.")}
     </p>
   );
 }
@@ -77,12 +78,17 @@ export function Suggest({
   const { going, answer, failed } = useSearchStream(id, units, true);
   return (
     <Sheet
-      title="What the catalogue can do for this water"
+      title={say("What the catalogue can do for this water")}
       width="full"
       fixedHead
       onClose={onClose}
     >
-      <div className="scroll flex-1 min-h-0 pr-2" tabIndex={0} role="group" aria-label="The answer">
+      <div
+        className="scroll flex-1 min-h-0 pr-2"
+        tabIndex={0}
+        role="group"
+        aria-label={say("The answer")}
+      >
         {!answer && failed === "" && <Searching going={going} />}
         {failed !== "" && (
           <p role="alert" className="flex gap-3 text-l py-6">
@@ -93,7 +99,7 @@ export function Suggest({
         {answer && <Suggested s={answer} onTake={onTake} full={full} names={names} />}
         {full && (
           <p className="text-m text-ink-2 mt-2">
-            Six lines are enough to choose from: take one away first.
+            {say("Six lines are enough to choose from: take one away first.")}
           </p>
         )}
       </div>

@@ -8,6 +8,7 @@ import { StateMark } from "../../ui/marks";
 import { JudgedCard } from "../in-place/JudgedCard";
 import { useVisitContext } from "../visit/context";
 import { FoundRow, type Found, type Telling } from "./FoundRow";
+import { say } from "../../app/language";
 
 /** A large count in words: 12,226,558,080,000 is "12 trillion". */
 function many(n: number): string {
@@ -28,7 +29,9 @@ function LeftOut({ s }: { s: Suggestion }): ReactElement {
   return (
     <details className="mt-4">
       <summary className="min-h-11 flex items-center font-semibold cursor-pointer">
-        What was left out, and the rule that did it ({s.left_out.length})
+        {say("What was left out, and the rule that did it ({length})", {
+          length: s.left_out.length,
+        })}
       </summary>
       <ul className="text-m mt-2">
         {told.map((x) => (
@@ -42,7 +45,10 @@ function LeftOut({ s }: { s: Suggestion }): ReactElement {
       </ul>
       {idle > 0 && (
         <p className="text-m text-ink-2 mt-2">
-          {idle} more {idle === 1 ? "item changes" : "items change"} nothing that was found.
+          {say("{idle} more {x} nothing that was found.", {
+            idle,
+            x: idle === 1 ? "item changes" : "items change",
+          })}
         </p>
       )}
     </details>
@@ -77,12 +83,14 @@ function praises(lines: Found[]): Map<string, string[]> {
 /** What was looked for, and among how many combinations. */
 function LookedFor({ s, names }: { s: Suggestion; names: Telling["names"] }): ReactElement {
   const wanted = s.wanted.map(
-    (a) => midSentence(names(a)) + (s.wished.includes(a) ? " (their wish)" : ""),
+    (a) => midSentence(names(a)) + (s.wished.includes(a) ? say(" (their wish)") : ""),
   );
   return (
     <p className="text-b text-ink-2 mb-2">
-      Looked for: {wanted.join(", ") || "nothing, for nothing was found that asks for it"}. Of{" "}
-      {many(s.combinations)} combinations these are worth a look.
+      {say("Looked for: {x}. Of {combinations} combinations these are worth a look.", {
+        x: wanted.join(", ") || "nothing, for nothing was found that asks for it",
+        combinations: many(s.combinations),
+      })}
     </p>
   );
 }
@@ -102,7 +110,7 @@ function Notes({ s }: { s: Suggestion }): ReactElement {
         </p>
       )}
       {s.finer.length > 0 && (
-        <ul className="mb-3 text-m" aria-label="To be measured finer">
+        <ul className="mb-3 text-m" aria-label={say("To be measured finer")}>
           {s.finer.map((t) => (
             <li key={t} className="flex gap-2 items-start py-1">
               <StateMark kind="unk" size={17} />
@@ -122,8 +130,8 @@ function BeforeBuying({ s }: { s: Suggestion }): ReactElement {
   return (
     <>
       {s.in_place.length > 0 && (
-        <section aria-label="What stands there already" className="mb-3">
-          <h3 className="font-d text-l">What stands there already</h3>
+        <section aria-label={say("What stands there already")} className="mb-3">
+          <h3 className="font-d text-l">{say("What stands there already")}</h3>
           <ul>
             {s.in_place.map((j) => (
               <JudgedCard key={j.id} j={j} currency={currency} />
@@ -133,7 +141,7 @@ function BeforeBuying({ s }: { s: Suggestion }): ReactElement {
       )}
       {first.length > 0 && (
         <section className="border-[1.5px] border-ink bg-slip px-4 py-3 mb-3">
-          <h3 className="font-d text-l">First, what costs nothing or little</h3>
+          <h3 className="font-d text-l">{say("First, what costs nothing or little")}</h3>
           <ul className="text-m list-disc pl-6">
             {first.map((t) => (
               <li key={t}>{t}</li>
@@ -143,7 +151,7 @@ function BeforeBuying({ s }: { s: Suggestion }): ReactElement {
       )}
       {s.nothing_needed && (
         <p className="bg-yuzu text-on-yuzu font-d font-semibold text-[20px] px-4 py-2 mb-3">
-          Nothing needed. The lines below are for a wish, not for a need.
+          {say("Nothing needed. The lines below are for a wish, not for a need.")}
         </p>
       )}
     </>
@@ -162,7 +170,7 @@ function Schools({ s }: { s: Suggestion }): ReactElement | null {
   return (
     <details className="mt-4">
       <summary className="min-h-11 flex items-center font-semibold cursor-pointer">
-        Where the trade is of two minds ({s.schools.length})
+        {say("Where the trade is of two minds ({length})", { length: s.schools.length })}
       </summary>
       {s.schools.map((school) => (
         <section key={school.id} className="border-b border-rule py-2 text-m">
@@ -194,7 +202,10 @@ function Others({ rest, telling }: { rest: Found[]; telling: Telling }): ReactEl
   const [open, setOpen] = useState(false);
   if (rest.length === 0) return null;
   const praised = rest.flatMap((l) => telling.praise.get(l.option.id) ?? []);
-  const choices = `${rest.length} other ${rest.length === 1 ? "choice" : "choices"}`;
+  const choices = say("{length} other {x}", {
+    length: rest.length,
+    x: rest.length === 1 ? "choice" : "choices",
+  });
   return (
     <>
       <button
@@ -203,10 +214,12 @@ function Others({ rest, telling }: { rest: Found[]; telling: Telling }): ReactEl
         aria-expanded={open}
         onClick={() => setOpen(!open)}
       >
-        {open ? "Close" : `${choices} of sizes and makers`}
+        {open ? say("Close") : say("{choices} of sizes and makers", { choices })}
       </button>
       {praised.length > 0 && !open && (
-        <span className="text-s text-ink-2">one of them {praised.join(", ")}</span>
+        <span className="text-s text-ink-2">
+          {say("one of them {x}", { x: praised.join(", ") })}
+        </span>
       )}
       {open && rest.map((l) => <FoundRow key={l.option.id} small l={l} telling={telling} />)}
     </>
@@ -223,7 +236,9 @@ function Ideas({ found, telling }: { found: Found[][]; telling: Telling }): Reac
         const turn = n > 0 && leaves(found[n]) && !leaves(found[n - 1]);
         return (
           <li key={first.option.id} className="border-b border-rule py-3">
-            {turn && <h3 className="font-d text-l mb-2">These leave something unanswered</h3>}
+            {turn && (
+              <h3 className="font-d text-l mb-2">{say("These leave something unanswered")}</h3>
+            )}
             <FoundRow l={first} telling={telling} />
             <Others rest={rest} telling={telling} />
           </li>
@@ -250,15 +265,19 @@ export function Suggested({
       <Ideas found={found.slice(0, most)} telling={telling} />
       {found.length > most && (
         <button className="key bare mt-2" onClick={() => setMost(most + 20)}>
-          Show more, {found.length - most} left
+          {say("Show more, {x} left", { x: found.length - most })}
         </button>
       )}
       <Schools s={s} />
       <LeftOut s={s} />
       <p className="text-s text-ink-2 mt-4">
-        {num(s.walked)} combinations were walked to their end; {s.lines.length} lines are kept,
-        those that no other beats. {s.why} A line counts as good as another in a thing found only
-        when its best value and its worst end both are. Costs leave bottled water and soap out.
+        {say(
+          "{walked} combinations were walked to their end; {length} lines are kept, those " +
+            "that no other beats. {why} A line counts as good as another in a thing found " +
+            "only when its best value and its worst end both are. Costs leave bottled water " +
+            "and soap out.",
+          { walked: num(s.walked), length: s.lines.length, why: s.why },
+        )}
       </p>
     </>
   );

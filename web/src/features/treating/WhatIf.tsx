@@ -10,10 +10,11 @@ import { StateMark, STATUS_MARK } from "../../ui/marks";
 import { Sheet } from "../../ui/Sheet";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
+import { say } from "../../app/language";
 
 function signed(n: number, text: string): string {
-  if (n === 0) return "the same";
-  return n > 0 ? `${text} more` : `${text} less`;
+  if (n === 0) return say("the same");
+  return n > 0 ? say("{text} more", { text }) : say("{text} less", { text });
 }
 
 /** Cost, drain and work against the line as it is. */
@@ -25,16 +26,19 @@ function Differs({ w }: { w: Answer }): ReactElement {
   const minutes = Math.round(w.own_minutes);
   return (
     <p className="text-m">
-      {signed(cost, money(Math.abs(cost), settings.currency))} over {horizon} years;{" "}
-      {signed(waste, volume(Math.abs(w.waste_gal_year), units))} to the drain a year;{" "}
-      {signed(minutes, `${num(Math.abs(w.own_minutes))} min`)} work
+      {say("{cost} over {horizon} years; {waste} to the drain a year; {minutes} work", {
+        cost: signed(cost, money(Math.abs(cost), settings.currency)),
+        horizon,
+        waste: signed(waste, volume(Math.abs(w.waste_gal_year), units)),
+        minutes: signed(minutes, `${num(Math.abs(w.own_minutes))} min`),
+      })}
     </p>
   );
 }
 
 function Changes({ w }: { w: Answer }): ReactElement {
   if (w.changes.length === 0)
-    return <p className="text-m text-ink-2">Every check answers as before.</p>;
+    return <p className="text-m text-ink-2">{say("Every check answers as before.")}</p>;
   return (
     <ul className="mt-1">
       {w.changes.map((c, i) => (
@@ -73,7 +77,7 @@ function Case({ w, onTake }: { w: Answer; onTake: (o: Option) => void }): ReactE
       </div>
       {option && (
         <button className="key self-start" onClick={() => onTake(option)}>
-          Take this size
+          {say("Take this size")}
         </button>
       )}
     </li>
@@ -100,9 +104,14 @@ export function WhatIf({
       ),
   });
   return (
-    <Sheet title={`What if? ${option.name}`} width={880} fixedHead onClose={onClose}>
-      <div className="scroll min-h-0" tabIndex={0} role="group" aria-label="What changes">
-        {asked.isPending && <Waiting what="Walking the line again." />}
+    <Sheet
+      title={say("What if? {name}", { name: option.name })}
+      width={880}
+      fixedHead
+      onClose={onClose}
+    >
+      <div className="scroll min-h-0" tabIndex={0} role="group" aria-label={say("What changes")}>
+        {asked.isPending && <Waiting what={say("Walking the line again.")} />}
         <Trouble error={asked.error} again={() => void asked.refetch()} />
         <ul>
           {asked.data?.map((w) => (

@@ -6,6 +6,7 @@ import type { Finding, Quantity } from "../../api/types";
 import { ANALYTE_NAMES } from "../../app/facts.generated";
 import { midSentence } from "../../app/names";
 import { best } from "../../app/show";
+import { say } from "../../app/language";
 
 const MOST = 2;
 const SHORT: Record<string, string> = {
@@ -24,7 +25,7 @@ const SHORT: Record<string, string> = {
 function said(analyte: string, q: Quantity, units: string): string {
   const lead = SHORT[analyte] ?? `${midSentence(ANALYTE_NAMES[analyte] ?? analyte)} `;
   const text = best(analyte, q, units);
-  return analyte === "ph" && !text.startsWith("pH") ? `pH ${text}` : `${lead}${text}`;
+  return analyte === "ph" && !text.startsWith("pH") ? say("pH {text}", { text }) : `${lead}${text}`;
 }
 
 function known(q: Quantity | undefined): q is Quantity {
@@ -61,5 +62,5 @@ export function caption(
   );
   const shown = [...told].sort((a, b) => share(b) - share(a)).slice(0, MOST);
   const out = shown.map((a) => said(a, q[a] as Quantity, units));
-  return out.length > 0 ? out.join(", ") : "nothing tested yet";
+  return out.length > 0 ? out.join(", ") : say("nothing tested yet");
 }

@@ -5,6 +5,7 @@ import { newId } from "../../app/names";
 import { useTakeBack } from "../../ui/TakeBack";
 import { useVisitContext } from "../visit/context";
 import { LETTER } from "./LineTabs";
+import { say } from "../../app/language";
 
 type Choice = Option["stages"][number];
 
@@ -84,18 +85,21 @@ export function useLine(option: Option | undefined, choose: (id: string) => void
       const gone = option?.stages.find((s) => s.item === code);
       edit((o) => ({ ...o, stages: o.stages.filter((s) => s.item !== code) }));
       if (gone)
-        takeBack(`Taken out of “${option?.name ?? ""}”.`, () =>
+        takeBack(say("Taken out of “{x}”.", { x: option?.name ?? "" }), () =>
           edit((o) => ({ ...o, stages: [...o.stages.filter((s) => s.item !== code), gone] })),
         );
     },
-    fresh: (then) => put(lineOf(`Line ${LETTER(options.length)}`), then),
+    fresh: (then) => put(lineOf(say("Line {length}", { length: LETTER(options.length) })), then),
     copy: () => {
-      if (option) put({ ...option, id: newId(), name: `${option.name}, other` });
+      if (option)
+        put({ ...option, id: newId(), name: say("{name}, other", { name: option.name }) });
     },
     away: () => {
       if (!option) return;
       dropping.mutate(option.id);
-      takeBack(`“${option.name}” was taken away.`, () => put({ ...option, id: newId() }));
+      takeBack(say("“{name}” was taken away.", { name: option.name }), () =>
+        put({ ...option, id: newId() }),
+      );
     },
   };
 }

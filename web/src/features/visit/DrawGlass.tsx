@@ -14,6 +14,7 @@ import { Trouble } from "../../ui/Trouble";
 import { behind } from "../in-place/useDrawBehind";
 import { useVisitContext } from "./context";
 import { OneOfOurs } from "./OneOfOurs";
+import { say } from "../../app/language";
 
 interface Kind {
   name: string;
@@ -133,7 +134,7 @@ function BehindWhatStands({ onPick }: { onPick: (k: Kind) => void }): ReactEleme
   if (there.length === 0) return null;
   return (
     <>
-      <h3 className="mt-4 mb-2 font-d text-l">Behind what stands there</h3>
+      <h3 className="mt-4 mb-2 font-d text-l">{say("Behind what stands there")}</h3>
       <div className="grid grid-cols-2 gap-3">
         {there.map((d) => {
           const name = d.name || (IN_PLACE[d.kind]?.name ?? d.kind);
@@ -176,7 +177,7 @@ function Kinds({
         >
           {k.name}
           <span className="font-normal text-s text-ink-2">
-            {hasRaw && k.sample.raw ? "a further untreated sample" : k.words}
+            {hasRaw && k.sample.raw ? say("a further untreated sample") : k.words}
           </span>
         </button>
       ))}
@@ -206,7 +207,7 @@ function AskedFirst({
     <section className="grid gap-4 justify-items-start" aria-label={kind.name}>
       <h3 className="font-d text-l">{kind.name}</h3>
       <TextField
-        label={bottle ? "Which water, as on its label" : "Name"}
+        label={bottle ? say("Which water, as on its label") : say("Name")}
         value={part.name ?? ""}
         first
         onCommit={(name) => more({ name: free(name.trim() || kind.name, taken) })}
@@ -220,14 +221,14 @@ function AskedFirst({
             />
           )}
           <QuantityField
-            label="Flushed before drawing"
+            label={say("Flushed before drawing")}
             unit="gal"
             max={1000}
             value={part.flushed_gal ?? null}
             onCommit={(flushed_gal) => more({ flushed_gal })}
           />
           <Seg
-            label="Its filter"
+            label={say("Its filter")}
             value={ageOf(part)}
             choices={AGES}
             onChange={(age) =>
@@ -237,7 +238,7 @@ function AskedFirst({
         </>
       )}
       <button className="key go" disabled={busy} onClick={() => onDraw(part)}>
-        Draw it
+        {say("Draw it")}
       </button>
     </section>
   );
@@ -280,7 +281,7 @@ export function DrawGlass({ always = false }: { always?: boolean }): ReactElemen
   };
   return (
     <Sheet
-      title="Where is it drawn?"
+      title={say("Where is it drawn?")}
       width={720}
       open={open}
       onOpen={(o) => {
@@ -290,7 +291,7 @@ export function DrawGlass({ always = false }: { always?: boolean }): ReactElemen
       trigger={
         <Dialog.Trigger className="key shrink-0">
           <Plus size={20} aria-hidden="true" />
-          <span className={always ? "" : "max-[900px]:sr-only"}>Draw a glass</span>
+          <span className={always ? "" : "max-[900px]:sr-only"}>{say("Draw a glass")}</span>
         </Dialog.Trigger>
       }
     >

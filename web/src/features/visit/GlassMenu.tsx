@@ -13,6 +13,7 @@ import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "./context";
 import { OneOfOurs } from "./OneOfOurs";
 import { dayLong, moment } from "../../app/when";
+import { say } from "../../app/language";
 
 type InPlace = Home["in_place"][number];
 
@@ -50,14 +51,14 @@ function Toggle({
 function StandsThereAs({ glass, busy, save, there }: Part & { there: InPlace[] }): ReactElement {
   return (
     <label className="field">
-      <span>It stands there as</span>
+      <span>{say("It stands there as")}</span>
       <select
         className="input"
         value={glass.device}
         disabled={busy}
         onChange={(e) => save({ device: e.target.value })}
       >
-        <option value="">nothing written down</option>
+        <option value="">{say("nothing written down")}</option>
         {there.map((d) => (
           <option key={d.id} value={d.id}>
             {d.name || (IN_PLACE[d.kind]?.name ?? d.kind)}
@@ -73,7 +74,11 @@ function BehindIt(p: Part & { there: InPlace[] }): ReactElement {
   const { glass, save } = p;
   return (
     <>
-      <TextField label="Which device" value={glass.after} onCommit={(after) => save({ after })} />
+      <TextField
+        label={say("Which device")}
+        value={glass.after}
+        onCommit={(after) => save({ after })}
+      />
       {p.there.length > 0 && <StandsThereAs {...p} />}
       <OneOfOurs
         value={glass.after_item ?? null}
@@ -81,34 +86,38 @@ function BehindIt(p: Part & { there: InPlace[] }): ReactElement {
         onChoose={(after_item) => save({ after_item })}
       />
       <QuantityField
-        label="Flushed before drawing"
+        label={say("Flushed before drawing")}
         unit="gal"
         max={1000}
         value={glass.flushed_gal ?? null}
         onCommit={(flushed_gal) => save({ flushed_gal })}
       />
-      <Toggle {...p} name="just_changed" words="Its filter was just changed, not flushed" />
-      <Toggle {...p} name="past_life" words="Its filter is past its life" />
+      <Toggle {...p} name="just_changed" words={say("Its filter was just changed, not flushed")} />
+      <Toggle {...p} name="past_life" words={say("Its filter is past its life")} />
     </>
   );
 }
 
 type OwnWater = VisitView["visit"]["settings"]["own_water"];
 
-const dayOr = (day: string | null | undefined): string => (day ? dayLong(day) : "not known");
+const dayOr = (day: string | null | undefined): string => (day ? dayLong(day) : say("not known"));
 
 /** The card of the water we carry, as the firm keeps it. */
 function OurCard({ card }: { card: OwnWater }): ReactElement {
   return (
-    <div className="text-m" role="group" aria-label="Our carried water">
-      <div>Filled: {dayOr(card.filled_on)}</div>
+    <div className="text-m" role="group" aria-label={say("Our carried water")}>
+      <div>{say("Filled: {filled_on}", { filled_on: dayOr(card.filled_on) })}</div>
       <div>
-        Checked: {dayOr(card.checked_on)}
-        {card.check ? `, ${card.check}` : ""}
+        {say("Checked: {checked_on}{x}", {
+          checked_on: dayOr(card.checked_on),
+          x: card.check ? `, ${card.check}` : "",
+        })}
       </div>
       <div>
-        Reported: {dayOr(card.reported_on)}
-        {card.report_number ? `, ${card.report_number}` : ""}
+        {say("Reported: {reported_on}{x}", {
+          reported_on: dayOr(card.reported_on),
+          x: card.report_number ? `, ${card.report_number}` : "",
+        })}
       </div>
     </div>
   );
@@ -124,7 +133,7 @@ function CompareWith({
   if (others.length === 0) return null;
   return (
     <>
-      <p className="font-semibold text-m mt-1">Compare with</p>
+      <p className="font-semibold text-m mt-1">{say("Compare with")}</p>
       <div className="flex gap-2 flex-wrap">
         {others.map((s) => (
           <Popover.Close key={s.id} asChild>
@@ -151,7 +160,10 @@ export function GlassMenu(): ReactElement | null {
   const part = { glass: picked, busy: put.isPending, save };
   return (
     <Popover.Root>
-      <Popover.Trigger className="key" aria-label={`This glass: ${picked.name}`}>
+      <Popover.Trigger
+        className="key"
+        aria-label={say("This glass: {name}", { name: picked.name })}
+      >
         <span aria-hidden="true" className="text-[22px] leading-none pb-2">
           …
         </span>
@@ -165,22 +177,26 @@ export function GlassMenu(): ReactElement | null {
           style={{ borderBottom: "1.5px solid var(--ink)" }}
           sideOffset={10}
           collisionPadding={16}
-          aria-label={`${picked.name}: what is written of it`}
+          aria-label={say("{name}: what is written of it", { name: picked.name })}
         >
           <TextField
-            label="Name"
+            label={say("Name")}
             value={picked.name}
             onCommit={(name) => {
               if (name.trim()) save({ name });
             }}
           />
           <p className="text-s text-ink-2">
-            Drawn {moment(picked.drawn_at)} by {picked.by || "nobody named"}, {picked.place},{" "}
-            {picked.draw}.
+            {say("Drawn {drawn_at} by {x}, {place}, {draw}.", {
+              drawn_at: moment(picked.drawn_at),
+              x: picked.by || "nobody named",
+              place: picked.place,
+              draw: picked.draw,
+            })}
           </p>
           {picked.kind === "own" && <OurCard card={view.visit.settings.own_water} />}
-          <Toggle {...part} name="raw" words="Raw: ahead of all treatment" />
-          <Toggle {...part} name="treated" words="Behind a device" />
+          <Toggle {...part} name="raw" words={say("Raw: ahead of all treatment")} />
+          <Toggle {...part} name="treated" words={say("Behind a device")} />
           {picked.treated && <BehindIt {...part} there={view.visit.home.in_place} />}
           <CompareWith
             others={view.visit.samples.filter((s) => s.id !== picked.id)}

@@ -10,6 +10,7 @@ import type { VisitView } from "../../api/types";
 import { StateMark } from "../../ui/marks";
 import { Trouble } from "../../ui/Trouble";
 import { dayShort } from "../../app/when";
+import { say } from "../../app/language";
 
 function Unreadable({ view }: { view: VisitView }): ReactElement {
   const client = useQueryClient();
@@ -24,25 +25,33 @@ function Unreadable({ view }: { view: VisitView }): ReactElement {
     onSettled: () => void client.invalidateQueries({ queryKey: ["visit", id] }),
   });
   return (
-    <section aria-label="What cannot be read" className="border-[1.5px] border-ink bg-slip p-4">
+    <section
+      aria-label={say("What cannot be read")}
+      className="border-[1.5px] border-ink bg-slip p-4"
+    >
       <p className="font-semibold flex gap-2 items-center">
         <StateMark kind="no" size={20} />
         {view.unreadable.length === 1
-          ? "One part of this visit cannot be read. All the rest works."
-          : `${view.unreadable.length} parts of this visit cannot be read. All the rest works.`}
+          ? say("One part of this visit cannot be read. All the rest works.")
+          : say("{length} parts of this visit cannot be read. All the rest works.", {
+              length: view.unreadable.length,
+            })}
       </p>
       <ul>
         {view.unreadable.map((x) => (
           <li key={x.part + x.id} className="flex gap-3 items-center min-h-11">
             <span className="flex-1">
-              A {x.part.replace("_", " ")}, because: {x.because}
+              {say("A {x}, because: {because}", {
+                x: x.part.replace("_", " "),
+                because: x.because,
+              })}
             </span>
             <button
               className="key bare"
               disabled={strike.isPending}
               onClick={() => strike.mutate(x)}
             >
-              Strike it
+              {say("Strike it")}
             </button>
           </li>
         ))}
@@ -59,12 +68,13 @@ function Brought({ view }: { view: VisitView }): ReactElement | null {
   return (
     <details className="border-b-[1.5px] border-ink py-1 text-m">
       <summary className="min-h-11 flex items-center cursor-pointer">
-        Brought in from a file by {b.by} on {dayShort(b.at)}. Times and instruments are as the file
-        says; it names {b.consultant} as the consultant.{" "}
+        {say("Brought in from a file by")} {b.by} {say("on")} {dayShort(b.at)}
+        {say(". Times and instruments are as the file says; it names")} {b.consultant}{" "}
+        {say("as the consultant.")}{" "}
         {many > 0 &&
           (b.taken
-            ? `Its settings and limits hold here (${many} differ from the firm’s).`
-            : `The firm’s settings and limits hold; the file’s differed in ${many}.`)}
+            ? say("Its settings and limits hold here ({many} differ from the firm’s).", { many })
+            : say("The firm’s settings and limits hold; the file’s differed in {many}.", { many }))}
       </summary>
       <ul className="list-disc pl-6 pb-2">
         {b.differences.map((d) => (

@@ -2,6 +2,7 @@
 import type { ReactElement } from "react";
 
 import { useVisitContext } from "./context";
+import { say } from "../../app/language";
 
 export function OneOfOurs({
   value,
@@ -17,7 +18,7 @@ export function OneOfOurs({
   const known = value === null || items.some((i) => i.code === value);
   return (
     <label className="field">
-      <span>Which of ours it is</span>
+      <span>{say("Which of ours it is")}</span>
       <select
         className="input"
         value={value ?? ""}
@@ -27,7 +28,7 @@ export function OneOfOurs({
           onChoose(code, items.find((i) => i.code === code)?.name ?? "");
         }}
       >
-        <option value="">none of ours</option>
+        <option value="">{say("none of ours")}</option>
         {!known && <option value={value}>{value}</option>}
         {items.map((i) => (
           <option key={i.code} value={i.code}>

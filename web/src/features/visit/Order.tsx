@@ -4,6 +4,7 @@ import { Link } from "react-router";
 
 import { STEPS, type Step } from "../../app/names";
 import { StateMark } from "../../ui/marks";
+import { say } from "../../app/language";
 
 export interface Missing {
   name: string;
@@ -112,7 +113,7 @@ function Unwound({ visit, current, done, sub, missing, search }: Props): ReactEl
   };
   return (
     <nav
-      aria-label="The visit’s order"
+      aria-label={say("The visit’s order")}
       className="hidden wide:block relative w-[196px] shrink-0"
       style={{ minHeight: end + 30 }}
     >
@@ -143,7 +144,7 @@ function Unwound({ visit, current, done, sub, missing, search }: Props): ReactEl
 function Strip({ visit, current, search, row }: Props & { row: boolean }): ReactElement {
   const at = STEPS.findIndex(([s]) => s === current);
   return (
-    <nav aria-label="The visit’s order" className={`w-full ${row ? "" : "wide:hidden"}`}>
+    <nav aria-label={say("The visit’s order")} className={`w-full ${row ? "" : "wide:hidden"}`}>
       <ol className="flex border-b-2 border-ink overflow-x-auto">
         {STEPS.map(([s, name], i) => (
           <li key={s} className="flex-1" ref={i === at ? intoSight : undefined}>

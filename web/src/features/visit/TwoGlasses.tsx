@@ -7,6 +7,7 @@ import { best, between } from "../../app/show";
 import { Glass } from "../../glass/Glass";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "./context";
+import { say } from "../../app/language";
 
 export function TwoGlasses(): ReactElement | null {
   const { id, picked, second, lookOf, valuesOf, units, beside } = useVisitContext();
@@ -27,10 +28,10 @@ export function TwoGlasses(): ReactElement | null {
     <section className="pt-2 pb-6 pr-3" aria-labelledby="two-title">
       <div className="flex justify-between items-center mb-3">
         <h1 id="two-title">
-          {picked.name} and {second.name}
+          {say("{name} and {name2}", { name: picked.name, name2: second.name })}
         </h1>
         <button className="key" onClick={() => beside(second.id)}>
-          Back to one glass
+          {say("Back to one glass")}
         </button>
       </div>
       <div className="flex gap-10 items-end mb-4">
@@ -41,10 +42,10 @@ export function TwoGlasses(): ReactElement | null {
       <table className="w-full max-w-[900px] text-b">
         <thead>
           <tr className="text-left border-b-[1.5px] border-ink">
-            <th className="py-1">Test</th>
+            <th className="py-1">{say("Test")}</th>
             <th>{picked.name}</th>
             <th>{second.name}</th>
-            <th>What it shows</th>
+            <th>{say("What it shows")}</th>
           </tr>
         </thead>
         <tbody>
@@ -58,12 +59,14 @@ export function TwoGlasses(): ReactElement | null {
                       <b>{best(p.analyte, v, units)}</b>
                       {v.range && (
                         <span className="block text-s text-ink-2">
-                          between {between(p.analyte, v.range, units)}
+                          {say("between {analyte}", {
+                            analyte: between(p.analyte, v.range, units),
+                          })}
                         </span>
                       )}
                     </>
                   ) : (
-                    <span className="text-ink-3">not tested</span>
+                    <span className="text-ink-3">{say("not tested")}</span>
                   )}
                 </td>
               ))}

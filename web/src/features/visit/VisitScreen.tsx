@@ -26,6 +26,7 @@ import { GlassMenu } from "./GlassMenu";
 import { Notices } from "./Notices";
 import { TwoGlasses } from "./TwoGlasses";
 import { Order, type Missing } from "./Order";
+import { say } from "../../app/language";
 
 const Line = part(() => import("../treating/Line").then((m) => m.Line));
 const Show = part(() => import("../showing/Show").then((m) => m.Show));
@@ -68,8 +69,8 @@ function Counter({ c }: { c: VisitContext }): ReactElement {
               {s.name}
               <small>
                 {n === 0
-                  ? "nothing tested yet"
-                  : `${s.raw ? "raw" : s.after || s.place} · ${n === 1 ? "1 test" : `${n} tests`}`}
+                  ? say("nothing tested yet")
+                  : `${s.raw ? "raw" : s.after || s.place} · ${testsOf(n)}`}
               </small>
             </span>
           </button>
@@ -89,7 +90,8 @@ function Tokens({ c }: { c: VisitContext }): ReactElement {
       {c.view.visit.samples.map((s) => {
         const n = Object.keys(c.valuesOf(s)).length;
         const on = s.id === c.picked?.id;
-        const tests = n === 0 ? "nothing tested yet" : n === 1 ? "1 test" : `${n} tests`;
+        const tests =
+          n === 0 ? say("nothing tested yet") : n === 1 ? say("1 test") : say("{n} tests", { n });
         return (
           <button
             key={s.id}
@@ -119,7 +121,7 @@ function Tokens({ c }: { c: VisitContext }): ReactElement {
 function WorkLedge({ c, step }: { c: VisitContext; step: Step }): ReactElement {
   const inset = step === "test" ? "pl-[224px] wide:pl-[460px]" : "wide:pl-[252px]";
   return (
-    <section aria-label="The counter">
+    <section aria-label={say("The counter")}>
       <div className="ledge">
         <div className="face" />
       </div>
@@ -129,7 +131,7 @@ function WorkLedge({ c, step }: { c: VisitContext; step: Step }): ReactElement {
         </div>
         {c.view.visit.samples.length === 0 && (
           <p className="text-m text-ink-2 min-w-0">
-            No glass drawn yet. Draw one ahead of all treatment: it is the raw sample.
+            {say("No glass drawn yet. Draw one ahead of all treatment: it is the raw sample.")}
           </p>
         )}
         {step !== "offer" && (
@@ -178,10 +180,10 @@ function UnitsKey({
   return (
     <button
       className="min-h-11 px-2 text-s leading-tight font-semibold underline underline-offset-4"
-      aria-label={`${UNITS[units] ?? units} units. Show ${UNITS[other]} units`}
+      aria-label={say("{x} units. Show {x2} units", { x: UNITS[units] ?? units, x2: UNITS[other] })}
       onClick={() => onUnits(other)}
     >
-      {units === "us" ? "US units" : "metric units"}
+      {units === "us" ? say("US units") : say("metric units")}
     </button>
   );
 }
@@ -216,9 +218,9 @@ function VisitHead({
   return (
     <Head title={customer.name} sub={listed(home.name, home.place, SOURCE_NAMES[home.source])}>
       <TimerRings visit={id} />
-      <Link className="key bare" to={turn} title="Turn the screen to the customer: T">
+      <Link className="key bare" to={turn} title={say("Turn the screen to the customer: T")}>
         <span className="max-[500px]:capitalize">
-          <span className="max-[500px]:sr-only">To the</span> customer
+          <span className="max-[500px]:sr-only">{say("To the")}</span> {say("customer")}
         </span>
         <kbd className="max-[900px]:hidden" aria-hidden="true">
           T
@@ -235,14 +237,19 @@ function VisitHead({
   );
 }
 
+const testsOf = (n: number): string => (n === 1 ? say("1 test") : say("{n} tests", { n }));
+
 /** What stands under the names of the steps. */
 function subOf(view: VisitView): Partial<Record<Step, string>> {
   const { people, bathrooms } = view.visit.home;
   const tested = Object.keys(view.assessment.raw?.values ?? {}).length;
   const baths = bathrooms === 1 ? "bath" : "baths";
+  const persons = people === 1 ? say("1 person") : say("{people} people", { people });
   return {
-    before: `${people === 1 ? "1 person" : `${people} people`}, ${bathrooms} ${baths}`,
-    ...(tested ? { test: tested === 1 ? "1 test done" : `${tested} tests done` } : {}),
+    before: `${persons}, ${bathrooms} ${baths}`,
+    ...(tested
+      ? { test: tested === 1 ? say("1 test done") : say("{tested} tests done", { tested }) }
+      : {}),
   };
 }
 
@@ -256,7 +263,7 @@ function AtStep({ step, c }: { step: Step; c: VisitContext }): ReactElement {
         {c.second && !wide ? (
           <TwoGlasses />
         ) : (
-          <Suspense fallback={<Waiting what="One moment." />}>
+          <Suspense fallback={<Waiting what={say("One moment.")} />}>
             <StepBody step={step} />
           </Suspense>
         )}
@@ -344,11 +351,11 @@ export function VisitScreen(): ReactElement {
       <div className="p-8">
         <Trouble error={visit.error} again={() => void visit.refetch()} />
         <button className="key bare mt-4" onClick={() => void navigate("/")}>
-          Back to today
+          {say("Back to today")}
         </button>
       </div>
     );
-  if (!view || !context) return <Waiting what="Opening the visit." />;
+  if (!view || !context) return <Waiting what={say("Opening the visit.")} />;
   if (!isStep(step))
     return <Navigate to={`/visits/${id}/${isStep(view.step) ? view.step : "before"}`} replace />;
   return <Opened id={id} step={step} context={context} turn={turn} />;

@@ -3,6 +3,7 @@ import { createContext, useContext } from "react";
 
 import type { Reading, Sample, Value, VisitView } from "../../api/types";
 import type { Look } from "../../glass/look";
+import { say } from "../../app/language";
 
 export interface VisitContext {
   id: string;
@@ -24,6 +25,6 @@ export const Context = createContext<VisitContext | null>(null);
 
 export function useVisitContext(): VisitContext {
   const c = useContext(Context);
-  if (!c) throw new Error("outside a visit");
+  if (!c) throw new Error(say("outside a visit"));
   return c;
 }

@@ -7,6 +7,7 @@ import { api, data } from "../../api/client";
 import { Trouble } from "../../ui/Trouble";
 import { VisitAgain } from "../before/VisitAgain";
 import { dayLong } from "../../app/when";
+import { say } from "../../app/language";
 
 export function KnownHomes(): ReactElement {
   const [text, setText] = useState("");
@@ -18,9 +19,9 @@ export function KnownHomes(): ReactElement {
     placeholderData: (old) => old,
   });
   return (
-    <section aria-label="Homes visited before" className="pb-5">
+    <section aria-label={say("Homes visited before")} className="pb-5">
       <label className="field max-w-[420px]">
-        <span>Been there before? Name or place</span>
+        <span>{say("Been there before? Name or place")}</span>
         <input
           className="input"
           value={text}
@@ -30,7 +31,7 @@ export function KnownHomes(): ReactElement {
       </label>
       <Trouble error={found.error} />
       {find.length >= 2 && found.data?.length === 0 && (
-        <p className="text-m text-ink-2 mt-2">No such home yet.</p>
+        <p className="text-m text-ink-2 mt-2">{say("No such home yet.")}</p>
       )}
       {find.length >= 2 && (
         <ul className="mt-2">
@@ -39,11 +40,14 @@ export function KnownHomes(): ReactElement {
               <span className="flex-1 min-w-0">
                 <b>{h.customer}</b>
                 <span className="block text-m text-ink-2">
-                  {listed(h.home, h.place)} · {h.visits === 1 ? "one visit" : `${h.visits} visits`},
-                  last {dayLong(h.last)}
+                  {say("{home} · {x}, last {last}", {
+                    home: listed(h.home, h.place),
+                    x: h.visits === 1 ? "one visit" : `${h.visits} visits`,
+                    last: dayLong(h.last),
+                  })}
                 </span>
               </span>
-              <VisitAgain visit={h.visit} words="Visit again" />
+              <VisitAgain visit={h.visit} words={say("Visit again")} />
             </li>
           ))}
         </ul>

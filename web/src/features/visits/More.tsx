@@ -5,6 +5,7 @@ import type { ReactElement } from "react";
 import { Link } from "react-router";
 
 import { maySee, MORE } from "../../app/places";
+import { say } from "../../app/language";
 
 export function More({
   manager,
@@ -16,7 +17,7 @@ export function More({
   return (
     <Popover.Root>
       <Popover.Trigger className="key bare">
-        <Menu size={20} aria-hidden="true" /> More
+        <Menu size={20} aria-hidden="true" /> {say("More")}
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
@@ -24,7 +25,7 @@ export function More({
           style={{ borderBottom: "1.5px solid var(--ink)" }}
           sideOffset={8}
           collisionPadding={16}
-          aria-label="More"
+          aria-label={say("More")}
         >
           {MORE.filter((p) => maySee(p, manager)).map(({ path, name }) => (
             <Link
@@ -39,7 +40,7 @@ export function More({
             </Link>
           ))}
           <button className="key bare justify-start" onClick={onLeave}>
-            <LogOut size={20} aria-hidden="true" /> Sign out
+            <LogOut size={20} aria-hidden="true" /> {say("Sign out")}
           </button>
         </Popover.Content>
       </Popover.Portal>

@@ -13,6 +13,7 @@ import { Trouble } from "../../ui/Trouble";
 import { Complaints } from "../before/Complaints";
 import { HomeForm, NEW_HOME } from "../before/HomeForm";
 import { KnownHomes } from "./KnownHomes";
+import { say } from "../../app/language";
 
 export function NewVisit(): ReactElement {
   const [id] = useState(newId);
@@ -50,16 +51,16 @@ export function NewVisit(): ReactElement {
   });
   return (
     <div className="screen" style={{ gridTemplateRows: "64px minmax(0,1fr) 98px" }}>
-      <Head title="A new visit" />
+      <Head title={say("A new visit")} />
       <main className="scroll px-8 pb-8">
         <div className="max-w-[980px] mx-auto pt-2">
-          <h1 className="mb-4">Who, where, and what bothers them</h1>
+          <h1 className="mb-4">{say("Who, where, and what bothers them")}</h1>
           <KnownHomes />
           <div className="pb-3 -mt-2">
             <FileKey
-              label="A contact card of the customer"
+              label={say("A contact card of the customer")}
               accept=".vcf,text/vcard"
-              words="From a contact card"
+              words={say("From a contact card")}
               bare
               busy={card.isPending}
               onFile={(f) => card.mutate(f)}
@@ -86,7 +87,7 @@ export function NewVisit(): ReactElement {
             disabled={start.isPending || !customer.name.trim()}
             onClick={() => start.mutate()}
           >
-            {start.isPending ? "Starting" : "Start the visit"}
+            {start.isPending ? say("Starting") : say("Start the visit")}
           </button>
         }
       />

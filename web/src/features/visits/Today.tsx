@@ -15,15 +15,17 @@ import { More } from "./More";
 import { FileKey } from "../../ui/FileKey";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { clock, weekday, weekdayShort } from "../../app/when";
+import { say } from "../../app/language";
 
 function day(iso: string): string {
   return new Date(iso).toDateString();
 }
 
 function stateOf(v: VisitSummary): string {
-  if (v.proposals > 0) return "proposal written";
-  if (v.options > 0) return `${v.options} line${v.options > 1 ? "s" : ""} designed`;
-  if (v.readings > 0) return `${v.readings} readings`;
+  if (v.proposals > 0) return say("proposal written");
+  if (v.options > 0)
+    return say("{options} line{x} designed", { options: v.options, x: v.options > 1 ? "s" : "" });
+  if (v.readings > 0) return say("{readings} readings", { readings: v.readings });
   return "new";
 }
 
@@ -51,10 +53,12 @@ function VisitRow({ v, dated }: { v: VisitSummary; dated: boolean }): ReactEleme
           {v.complaints.length > 0 ? (
             `“${v.complaints[0]}”`
           ) : (
-            <span className="text-ink-3">no complaint</span>
+            <span className="text-ink-3">{say("no complaint")}</span>
           )}
           {v.complaints.length > 1 && (
-            <span className="text-ink-3"> and {v.complaints.length - 1} more</span>
+            <span className="text-ink-3">
+              {say("and {x} more", { x: v.complaints.length - 1 })}
+            </span>
           )}
         </span>
         <span className="text-m text-ink-2 max-[900px]:col-start-2">{stateOf(v)}</span>
@@ -91,13 +95,13 @@ function FromFile({ manager }: { manager: boolean }): ReactElement {
               checked={rules}
               onChange={(e) => setRules(e.target.checked)}
             />
-            let the file’s settings and limits hold
+            {say("let the file’s settings and limits hold")}
           </label>
         )}
         <FileKey
-          label="Visit file"
+          label={say("Visit file")}
           accept=".json,application/json"
-          words="Open a visit file"
+          words={say("Open a visit file")}
           busy={bring.isPending}
           onFile={(f) => bring.mutate(f)}
         />
@@ -116,8 +120,10 @@ function Lists({ visits }: { visits: VisitSummary[] }): ReactElement {
     <>
       {mine.length === 0 && (
         <p className="py-6 text-l">
-          No visit today. Start one: a name, the source of the water and one complaint are enough to
-          begin.
+          {say(
+            "No visit today. Start one: a name, the source of the water and one complaint are " +
+              "enough to begin.",
+          )}
         </p>
       )}
       <ul>
@@ -128,7 +134,7 @@ function Lists({ visits }: { visits: VisitSummary[] }): ReactElement {
       <DueToday />
       {others.length > 0 && (
         <>
-          <h2 className="mt-4">Around it</h2>
+          <h2 className="mt-4">{say("Around it")}</h2>
           <ul>
             {others.map((v) => (
               <VisitRow key={v.id} v={v} dated />
@@ -154,22 +160,22 @@ export function Today(): ReactElement {
   });
   return (
     <div className="screen" style={{ gridTemplateRows: "64px minmax(0,1fr) 98px" }}>
-      <Head title={me.data?.firm ?? "Today"} sub={me.data?.name}>
+      <Head title={me.data?.firm ?? say("Today")} sub={me.data?.name}>
         <Link className="key bare" to="/due">
-          What is due
+          {say("What is due")}
         </Link>
         <Link className="key bare" to="/homes">
-          Homes
+          {say("Homes")}
         </Link>
         <More manager={me.data?.role === "manager"} onLeave={() => leave.mutate()} />
       </Head>
       <main className="scroll px-8 pb-8">
         <div className="max-w-[1080px] mx-auto grid gap-4 pt-4">
           <div className="flex items-end justify-between gap-4 flex-wrap">
-            <h1>Today, {weekday(new Date())}</h1>
+            <h1>{say("Today, {x}", { x: weekday(new Date()) })}</h1>
             <FromFile manager={me.data?.role === "manager"} />
           </div>
-          {visits.isPending && <Waiting what="Fetching the day’s visits." />}
+          {visits.isPending && <Waiting what={say("Fetching the day’s visits.")} />}
           <Trouble error={visits.error} again={() => void visits.refetch()} />
           {visits.data && <Lists visits={visits.data} />}
         </div>
@@ -177,7 +183,7 @@ export function Today(): ReactElement {
       <Ledge
         end={
           <Link className="key go" style={{ minHeight: 48 }} to="/visits/new">
-            Start a visit
+            {say("Start a visit")}
           </Link>
         }
       />

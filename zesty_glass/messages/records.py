@@ -1,0 +1,91 @@
+"""Say a record in another language: the fields that are prose, and no other."""
+
+from __future__ import annotations
+
+import dataclasses
+from collections.abc import Iterator, Mapping
+from typing import Any, TypeVar
+
+from .catalogue import ORIGINAL, speaker
+from .saying import Speaker
+
+_T = TypeVar("_T")
+
+#: fields of what a customer reads that are prose
+SAID = frozenset(
+    "sentence sentences why label next test note shown span source summary gains costs unknown left"
+    " cautions caution complaints cancel_text cooling_off local_rules reasons evidence target_words"
+    " tonight health warranty analyte_name words said tried title steps tools intro before_signing"
+    " flags explains_words signs_words does_not needs does lead foot missing expects names"
+    " answer".split()
+)
+#: fields that are prose in some records and codes in others: (record, field)
+SAID_IN = frozenset(
+    {
+        ("ReadingLine", "analyte"),
+        ("Unknown", "name"),
+        ("Row", "name"),
+        ("Row", "unit"),
+        ("Offer", "source"),
+        ("Unexplained", "sign"),
+    }
+)
+#: pairs of a status and a sentence, of which only the sentence is said
+PAIRED = frozenset({"checks"})
+#: both of each pair are said
+PAIRS = frozenset({"figures", "settings"})
+#: fields that hold names: of people, places, makers, a firm's own goods and lines
+NAMES = frozenset("name firm consultant home place method sample stage code".split())
+
+
+def in_language(record: _T, language: str) -> _T:
+    """A record as it is said in a language; itself in the original one.
+
+    Raises:
+        KeyError: there is no such language.
+    """
+    if language == ORIGINAL:
+        return record
+    said = speaker(language).with_names(set(_names(record)))
+    out: _T = _said(record, said, saying=False)
+    return out
+
+
+def _names(value: Any, field: str = "") -> Iterator[str]:
+    if isinstance(value, str):
+        if field in NAMES:
+            yield value
+    elif dataclasses.is_dataclass(value):
+        for f in dataclasses.fields(value):
+            if (type(value).__name__, f.name) not in SAID_IN:
+                yield from _names(getattr(value, f.name), f.name)
+    elif isinstance(value, Mapping):
+        for v in value.values():
+            yield from _names(v)
+    elif isinstance(value, tuple | list):
+        for v in value:
+            yield from _names(v, field)
+
+
+def _said(value: Any, by: Speaker, saying: bool) -> Any:
+    if isinstance(value, str):
+        return by.say(value) if saying and type(value) is str else value
+    if dataclasses.is_dataclass(value) and not isinstance(value, type):
+        new = {f.name: _field(value, f.name, by) for f in dataclasses.fields(value) if f.init}
+        changed = {k: v for k, v in new.items() if v is not getattr(value, k)}
+        return dataclasses.replace(value, **changed) if changed else value
+    if isinstance(value, Mapping):
+        return {k: _said(v, by, saying) for k, v in value.items()}
+    if isinstance(value, tuple):
+        out = tuple(_said(v, by, saying) for v in value)
+        return value if all(a is b for a, b in zip(value, out, strict=True)) else out
+    return [_said(v, by, saying) for v in value] if isinstance(value, list) else value
+
+
+def _field(record: Any, name: str, by: Speaker) -> Any:
+    value = getattr(record, name)
+    if name in PAIRED:
+        return tuple((code, by.say(sentence)) for code, sentence in value)
+    if name in PAIRS:
+        return tuple((by.say(label), by.say(shown)) for label, shown in value)
+    return _said(value, by, name in SAID or (type(record).__name__, name) in SAID_IN)
