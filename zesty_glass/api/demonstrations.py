@@ -8,6 +8,8 @@ from fastapi import APIRouter, Response
 
 from ..core.demonstrating.about import ABOUT, NOT_OFFERED
 from ..core.demonstrating.records import Demonstration
+from ..messages.catalogue import ORIGINAL, Language
+from ..messages.records import in_language
 from ..work import demonstrating
 from .address import same_id
 from .answers import answer
@@ -19,11 +21,12 @@ router = APIRouter(prefix="/api", tags=["demonstrations"])
 
 
 @router.get("/demonstrations", response_model=DemonstrationWords)
-def about(_: Signed) -> Response:
+def about(_: Signed, language: Language = ORIGINAL) -> Response:
     """What each demonstration shows and does not show, its steps and cautions, and what is not
     offered.
     """
-    return answer(DemonstrationWords(offered=tuple(ABOUT.values()), not_offered=NOT_OFFERED))
+    words = DemonstrationWords(offered=tuple(ABOUT.values()), not_offered=NOT_OFFERED)
+    return answer(in_language(words, language))
 
 
 @router.put("/visits/{id}/demonstrations/{demo_id}", response_model=Saved)

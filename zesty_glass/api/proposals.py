@@ -7,6 +7,8 @@ from uuid import UUID
 
 from fastapi import APIRouter, Query, Response
 
+from ..messages.catalogue import ORIGINAL, Language
+from ..messages.records import in_language
 from ..records import store
 from ..records.models import ProposalRow
 from ..work import printing, proposing
@@ -17,27 +19,30 @@ from .schemas import DecideBody, Draft, ProposalBody, ProposalView
 router = APIRouter(prefix="/api", tags=["proposals"])
 
 
-def _view(ctx: Context, id: UUID, status: int = 200) -> Response:
+def _view(ctx: Context, id: UUID, status: int = 200, language: Language = ORIGINAL) -> Response:
     with ctx.db() as db:
         row = proposing.get(db, ctx.who, id)
         proposal, offer, seal = proposing.opened(db, row)
         every = store.of_visit(db, ProposalRow, ctx.who.firm_id, row.visit_id)
         changed = proposing.changed_since_the_one_before(db, row, every)
     return answer(
-        ProposalView(
-            id=proposal.id,
-            visit=str(row.visit_id),
-            state=proposal.state,
-            version=row.version,
-            digest=proposal.digest,
-            presented_at=proposal.presented_at,
-            decided_at=proposal.decided_at,
-            signature=proposal.signature,
-            offer=offer,
-            latest=every[-1].id == row.id,
-            changed=changed,
-            seal=seal,
-            said=proposal.said,
+        in_language(
+            ProposalView(
+                id=proposal.id,
+                visit=str(row.visit_id),
+                state=proposal.state,
+                version=row.version,
+                digest=proposal.digest,
+                presented_at=proposal.presented_at,
+                decided_at=proposal.decided_at,
+                signature=proposal.signature,
+                offer=offer,
+                latest=every[-1].id == row.id,
+                changed=changed,
+                seal=seal,
+                said=proposal.said,
+            ),
+            language,
         ),
         status=status,
     )
@@ -69,9 +74,9 @@ def make(ctx: Signed, id: UUID, body: ProposalBody) -> Response:
 
 
 @router.get("/proposals/{id}", response_model=ProposalView)
-def show(ctx: Signed, id: UUID) -> Response:
-    """A proposal as it was written."""
-    return _view(ctx, id)
+def show(ctx: Signed, id: UUID, language: Language = ORIGINAL) -> Response:
+    """A proposal as it was written, or as it is said in the customer's language."""
+    return _view(ctx, id, language=language)
 
 
 @router.post("/proposals/{id}/{to}", response_model=ProposalView)
@@ -79,15 +84,16 @@ def decide(
     ctx: Signed, id: UUID, to: Literal["presented", "accepted", "declined"], body: DecideBody
 ) -> Response:
     """Present, accept or decline."""
-    signed = proposing.Signed(body.name, body.path, tuple(body.read), body.typed)
+    read = tuple(body.read)
+    signed = proposing.Signed(body.name, body.path, read, body.typed, body.language)
     with ctx.db() as db:
         proposing.decide(db, ctx.who, id, body.version, to, signed)
     return _view(ctx, id)
 
 
 @router.get("/proposals/{id}/pdf", response_class=Response, responses=PDF)
-def pdf(ctx: Signed, id: UUID) -> Response:
-    """The proposal as a PDF."""
+def pdf(ctx: Signed, id: UUID, language: Language = ORIGINAL) -> Response:
+    """The proposal as a PDF, in the customer's language."""
     with ctx.db() as db:
         proposal, offer, seal = proposing.opened(db, proposing.get(db, ctx.who, id))
-    return pdf_file(printing.pdf(offer, proposal, seal), offer)
+    return pdf_file(printing.pdf(offer, proposal, seal, language=language), offer)

@@ -28,6 +28,7 @@ from ..core.testing.laboratory import LabStatus, SuggestedBottle
 from ..core.testing.reading import Reading
 from ..core.testing.value import Value
 from ..core.visit import Visit
+from ..messages.catalogue import ORIGINAL, Language
 from ..work.mending import Unreadable
 from ..work.seals import Standing
 
@@ -273,6 +274,7 @@ class DecideBody(Body):
     path: str = Field(default="", max_length=60_001)
     read: list[str] = Field(default=[], max_length=200)
     typed: bool = False
+    language: Language = Field(default=ORIGINAL, description="That it was read in.")
 
 
 @record
@@ -363,6 +365,7 @@ class AcceptBody(Body):
     name: str = Field(max_length=200, description="The full name of who signs.")
     path: str = Field(default="", max_length=60_001, description="Drawn strokes, as an SVG path.")
     typed: bool = Field(default=False, description="Signed by typing the name instead.")
+    language: Language = Field(default=ORIGINAL, description="That it was read in.")
     read: list[str] = Field(default=[], max_length=200, description="Sentences ticked as read.")
 
 

@@ -19,6 +19,8 @@ from ..core.bounds import FIRST_DAY, LAST_DAY
 from ..core.errors import RuleError
 from ..documents.codes import code_picture
 from ..documents.tables import costs_csv, readings_csv
+from ..messages.catalogue import ORIGINAL, Language
+from ..messages.records import in_language
 from ..records.models import LinkRow, MailRow
 from ..work import printing, proposing, sharing, visiting
 from ..work.mending import worked
@@ -196,22 +198,25 @@ def _open(request: Request, token: str) -> proposing.Opened:
 
 
 @router.get("/offered/{token}", response_model=OfferedView)
-def offered(request: Request, token: Token) -> Response:
-    """A proposal for whoever holds its link: read-only, and nothing else."""
+def offered(request: Request, token: Token, language: Language = ORIGINAL) -> Response:
+    """A proposal for whoever holds its link: read-only, and nothing else; in their language."""
     proposal, offer, seal = _open(request, token)
     with request.app.state.sessions.begin() as db:
         job = sharing.job_behind(db, token)
     out = answer(
-        OfferedView(
-            state=proposal.state,
-            presented_at=proposal.presented_at,
-            decided_at=proposal.decided_at,
-            offer=offer,
-            seal=seal,
-            care=() if job is None else _care(job[0], job[1].due),
-            kept=() if job is None else _kept(*job),
-            digest=proposal.digest,
-            signed_by=proposal.signature.name if proposal.signature else "",
+        in_language(
+            OfferedView(
+                state=proposal.state,
+                presented_at=proposal.presented_at,
+                decided_at=proposal.decided_at,
+                offer=offer,
+                seal=seal,
+                care=() if job is None else _care(job[0], job[1].due),
+                kept=() if job is None else _kept(*job),
+                digest=proposal.digest,
+                signed_by=proposal.signature.name if proposal.signature else "",
+            ),
+            language,
         )
     )
     out.headers.update(_PRIVATE)
@@ -258,7 +263,8 @@ def ask(request: Request, token: Token, body: AskBody) -> Response:
 def accept(request: Request, token: Token, body: AcceptBody) -> Response:
     """Accept the proposal as it was shown, with a drawn signature or the name typed in its place;
     repeats are harmless."""
-    signed = proposing.Signed(body.name, body.path, tuple(body.read), body.typed)
+    read = tuple(body.read)
+    signed = proposing.Signed(body.name, body.path, read, body.typed, body.language)
     with request.app.state.sessions.begin() as db:  # kept also when it is refused
         sharing.try_to_accept(db, token)
     with request.app.state.sessions.begin() as db:
@@ -268,9 +274,9 @@ def accept(request: Request, token: Token, body: AcceptBody) -> Response:
 
 
 @router.get("/offered/{token}/pdf", response_class=Response, responses=PDF)
-def offered_pdf(request: Request, token: Token) -> Response:
+def offered_pdf(request: Request, token: Token, language: Language = ORIGINAL) -> Response:
     """The same as a PDF."""
     proposal, offer, seal = _open(request, token)
-    out = pdf_file(printing.pdf(offer, proposal, seal, _address(request, token)), offer)
+    out = pdf_file(printing.pdf(offer, proposal, seal, _address(request, token), language), offer)
     out.headers.update(_PRIVATE)
     return out

@@ -27,6 +27,8 @@ from ..core.visit import Visit
 from ..core.worked import HIGH_USE, LOW_USE
 from ..documents import visit_file
 from ..documents.codec import load
+from ..messages.catalogue import ORIGINAL, Language
+from ..messages.records import in_language, names_of
 from ..records import marks
 from ..records.store import NotFound
 from ..work import bringing_in, lines, mending, planning, readings, standins, visiting
@@ -66,7 +68,7 @@ def _in_units(visit: Visit, units: Units) -> Visit:
     )
 
 
-def _view(ctx: Context, id: UUID, units: Units, at: datetime) -> Response:
+def _view(ctx: Context, id: UUID, units: Units, language: Language, at: datetime) -> Response:
     with ctx.db() as db:
         row = visiting.get(db, ctx.who, id)
         visit, versions, unreadable = visiting.opened(db, ctx.who, row, snapshots=False)
@@ -86,7 +88,7 @@ def _view(ctx: Context, id: UUID, units: Units, at: datetime) -> Response:
             visit=visit,
             versions=versions,
             step=step,
-            assessment=in_units(assessment, visit),
+            assessment=in_language(in_units(assessment, visit), language, names_of(visit)),
             lab=lab,
             suggested=panel(visit.home, drawn, assessment.raw),
             others=tuple(OtherVisit(id=str(i), started_at=t) for i, t in others),
@@ -145,11 +147,15 @@ def bring_in(ctx: Signed, data: FileBody, rules: Literal["firm", "file"] = "firm
 
 
 @router.get("/{id}", response_model=VisitView)
-def open_visit(ctx: Signed, request: Request, id: UUID, units: Units = None) -> Response:
-    """A visit with everything worked out; ``units`` shows it in others than the visit’s own."""
+def open_visit(
+    ctx: Signed, request: Request, id: UUID, units: Units = None, language: Language = ORIGINAL
+) -> Response:
+    """A visit with everything worked out; ``units`` shows it in others than the visit’s own,
+    ``language`` says what faces the customer in theirs.
+    """
     at = datetime.now(UTC)
-    etag = _tag(ctx, id, "view", units, at=at)
-    return answered(request, etag, lambda: _view(ctx, id, units, at))
+    etag = _tag(ctx, id, "view", units, language, at=at)
+    return answered(request, etag, lambda: _view(ctx, id, units, language, at))
 
 
 def _tag(ctx: Context, id: UUID, *more: object, at: datetime | None = None) -> str:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from decimal import Decimal
 from functools import cache
 from pathlib import Path
@@ -21,6 +22,9 @@ from ..core.presenting.offer import Offer, OfferedOption
 from ..core.proposing.proposal import Proposal
 from ..core.testing.finding import Finding, Weight
 from ..core.units import DAYS_PER_MONTH
+from ..messages.catalogue import ORIGINAL, Language
+from ..messages.records import in_language, names_of
+from ..messages.spoken import Spoken
 from .codes import code_picture
 from .pictures import cost_chart, glass, range_bar, tubs
 
@@ -47,9 +51,6 @@ SEALS = {
 def _environment() -> Environment:
     env = Environment(loader=FileSystemLoader(_HERE / "templates"), autoescape=True)
     env.filters["css"] = _css
-    env.filters["often"] = _often
-    env.filters["when"] = _when
-    env.filters["unpriced"] = _unpriced
     return env
 
 
@@ -155,7 +156,7 @@ class ShippedFonts(URLFetcher):  # type: ignore[misc]
         return super().fetch(url, headers)
 
 
-def _option(offer: Offer, o: OfferedOption) -> dict[str, Any]:
+def _option(offer: Offer, o: OfferedOption, spoken: Spoken) -> dict[str, Any]:
     chosen = o.id == offer.recommended
     in_house, at_tap = (any(s.scope == scope for s in o.stages) for scope in ("house", "tap"))
     house = (
@@ -179,15 +180,22 @@ def _option(offer: Offer, o: OfferedOption) -> dict[str, Any]:
         "tap": tap,
         "cost": cost,
         "tubs": tubs(o.waste.by_kind) if o.waste else "",
-        "drained": _drained(offer, o),
+        "drained": spoken.say(_drained(offer, o)),
     }
 
 
-def proposal_html(offer: Offer, proposal: Proposal, seal: str = "good", link: str = "") -> str:
-    """The document as HTML; ``link``: the address under which it can be read, as dots for a
-    camera."""
-    options = [_option(offer, o) for o in offer.options]
-    chosen = next(o for o in offer.options if o.id == offer.recommended)
+def _line(line: CostLine, spoken: Spoken) -> dict[str, Any]:
+    """A line of the costs as it is written: what, when and why, and its sums if it has any."""
+    return {
+        "label": spoken.say(line.label),
+        "when": spoken.say(_when(line)),
+        "unpriced": _unpriced(line),
+        "price": line.price,
+        "total": line.total,
+    }
+
+
+def _rows(offer: Offer) -> list[dict[str, Any]]:
     rows = []
     for r in offer.rows:
         cells = []
@@ -195,56 +203,98 @@ def proposal_html(offer: Offer, proposal: Proposal, seal: str = "good", link: st
             c = next((c for c in r.cells if c.option == o.id), None)
             cells.append({"cell": c, "bar": range_bar(r, c, r.cells[0]) if c else ""})
         rows.append({"row": r, "cells": cells, "name": mid_sentence(r.name)})
+    return rows
+
+
+def _money(offer: Offer) -> dict[str, Callable[[Decimal], str]]:
+    """Sums as they are written: to the cent, whole, and over the years."""
+    return {
+        "money": lambda v: f"{offer.currency}{v:,.2f}",
+        "over": lambda v: f"{offer.currency}{words.sum_over(v, offer.horizon):,.0f}",
+        "whole": lambda v: f"{offer.currency}{v:,.0f}",
+    }
+
+
+def _costs(offer: Offer, spoken: Spoken) -> dict[str, Any]:
+    """What is said of the costs of the line that is recommended, as it was written."""
+    chosen = next(o for o in offer.options if o.id == offer.recommended)
+    cost = next((c for c in chosen.costs if c.years == offer.horizon), None)
+    lines = () if cost is None else cost.lines
+    return {
+        "cost": cost,
+        "lines": [_line(x, spoken) for x in lines if x.interval_months is None or x.times],
+        "later": [_line(x, spoken) for x in lines if x.interval_months is not None and not x.times],
+    }
+
+
+def proposal_html(
+    written: Offer,
+    proposal: Proposal,
+    seal: str = "good",
+    link: str = "",
+    language: Language = ORIGINAL,
+) -> str:
+    """The document as HTML.
+
+    Args:
+        written: the offer as it is kept.
+        link: the address under which it can be read, as dots for a camera.
+        language: that it is said in. KeyError: there is none of this name.
+    """
+    offer, spoken = in_language(written, language), Spoken(language, names_of(written))
+    options = [_option(offer, o, spoken) for o in offer.options]
+    chosen = next(o for o in offer.options if o.id == offer.recommended)
     curves = [
-        (x["o"].letter or "Today", x["cost"].monthly, x["o"].id == offer.recommended)
+        (
+            x["o"].letter or spoken.message("Today"),
+            x["cost"].monthly,
+            x["o"].id == offer.recommended,
+        )
         for x in options
         if x["cost"]
     ]
-
-    def money(v: Decimal) -> str:
-        return f"{offer.currency}{v:,.2f}"
-
-    def over(v: Decimal) -> str:
-        return f"{offer.currency}{words.sum_over(v, offer.horizon):,.0f}"
-
-    def whole(v: Decimal) -> str:
-        return f"{offer.currency}{v:,.0f}"
-
-    cost = next((c for c in chosen.costs if c.years == offer.horizon), None)
-    every_line = () if cost is None else cost.lines
     nothing = offer.recommended == "today" and offer.nothing_needed
     return (
         _environment()
         .get_template("proposal.html")
         .render(
+            _=spoken.message,
+            day=spoken.day,
+            language=language,
             o=offer,
             p=proposal,
-            seal=SEALS.get(seal, SEALS["broken"]),
+            seal=spoken.message(SEALS.get(seal, SEALS["broken"])),
             options=options,
             chosen=chosen,
-            rows=rows,
-            cost=cost,
-            lines=[x for x in every_line if x.interval_months is None or x.times],
-            later=[x for x in every_line if x.interval_months is not None and not x.times],
+            rows=_rows(offer),
             found=_to_say(offer),
-            title="Nothing needed" if nothing else chosen.name,
+            title=spoken.message("Nothing needed") if nothing else chosen.name,
             place=", ".join(x for x in (offer.home, offer.place) if x),
-            money=money,
-            over=over,
-            whole=whole,
+            says_what_is_left="does not address" in written.reasons,
+            chores=[
+                (c, spoken.say(_often(c))) for c in (chosen.chores.chores if chosen.chores else ())
+            ],
             about=words.about,
             code=Markup(code_picture(link, 2)) if link else "",
-            chart=cost_chart(curves, offer.horizon, offer.currency),
+            chart=cost_chart(curves, offer.horizon, offer.currency, spoken.message),
             raw_glass=glass(offer.raw, 118, ferric=offer.ferric_raw, scale=offer.scale_60),
+            **_costs(written, spoken),
+            **_money(offer),
         )
     )
 
 
-def proposal_pdf(offer: Offer, proposal: Proposal, seal: str = "good", link: str = "") -> bytes:
+def proposal_pdf(
+    offer: Offer,
+    proposal: Proposal,
+    seal: str = "good",
+    link: str = "",
+    language: Language = ORIGINAL,
+) -> bytes:
     """The document as tagged PDF bytes (PDF/UA-1); ``seal`` says whether the proposal is as it was
     sealed, ``link`` is the address of its page, if it has one."""
     html = HTML(
-        string=proposal_html(offer, proposal, seal, link),
+        string=proposal_html(offer, proposal, seal, link, language),
         base_url=FONTS.as_uri() + "/",
         url_fetcher=ShippedFonts(allowed_protocols=("file",)),
     )

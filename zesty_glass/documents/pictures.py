@@ -21,6 +21,7 @@ from markupsafe import Markup, escape
 from ..core.proposing.rows import Cell, Row
 from ..core.ranges import Range
 from ..core.treating.stream import Quantity
+from ..messages.spoken import Say
 
 SCALE: dict[str, Any] = json.loads((Path(__file__).parent / "glass.json").read_text())
 INK, YUZU, PAPER = "#10302A", "#F0D01F", "#FFFFFA"
@@ -229,11 +230,11 @@ def _top(r: Range) -> float:
     return r.best if r.high is None else r.high
 
 
-def _year(k: int, years: int) -> str | int:
+def _year(k: int, years: int, say: Say) -> str | int:
     """What stands under a year of a chart: words at both ends, a number between."""
     if k == 0:
-        return "now"
-    return f"{k} years" if k == years else k
+        return say("now")
+    return say("{0} years", k) if k == years else k
 
 
 def range_bar(row: Row, cell: Cell, today: Cell) -> Markup:
@@ -282,7 +283,7 @@ def _axis_step(most: float) -> int:
 
 
 def cost_chart(
-    curves: Sequence[tuple[str, Sequence[Decimal], bool]], years: int, currency: str
+    curves: Sequence[tuple[str, Sequence[Decimal], bool]], years: int, currency: str, say: Say
 ) -> Markup:
     """Cumulative cost curves: (letter or "Today", monthly totals, recommended)."""
     most = max((float(m[-1]) for _, m, _ in curves if m), default=1.0) or 1.0
@@ -312,7 +313,7 @@ def cost_chart(
             _words(
                 round(x(12 * k), 1),
                 low + 18,
-                _year(k, years),
+                _year(k, years, say),
                 text_anchor="middle",
             )
         )

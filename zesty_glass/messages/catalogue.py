@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from functools import cache
+from functools import cache, lru_cache
 from pathlib import Path
+from typing import Literal, get_args
 
 from babel.messages.catalog import Catalog
 from babel.messages.pofile import read_po, write_po
@@ -12,47 +13,95 @@ from .saying import Speaker
 
 HERE = Path(__file__).parent
 CODE = HERE.parent
+Language = Literal["en", "es"]
 #: what the code is written in; it needs no file
-ORIGINAL = "en"
+ORIGINAL: Language = "en"
 #: folders of the code whose texts a customer may read
 SAID_IN = ("core", "documents", "messages")
 #: units and signs that are written the same in every language here
 ALIKE = frozenset(
-    "mg/L µg/L ng/L g gpg gpm gal L L/min lb ft³ in mm psi kPa °F °C kWh W h min s mL CU NTU pH ppm"
-    " pCi/L Bq/L µS/cm mJ/cm² % $ USD TDS UV CO2 µm ft".split()
+    [
+        "mg/L",
+        "µg/L",
+        "ng/L",
+        "g",
+        "gpg",
+        "gpm",
+        "gal",
+        "L",
+        "L/min",
+        "lb",
+        "ft³",
+        "in",
+        "mm",
+        "psi",
+        "kPa",
+        "°F",
+        "°C",
+        "kWh",
+        "W",
+        "h",
+        "min",
+        "s",
+        "mL",
+        "CU",
+        "NTU",
+        "pH",
+        "ppm",
+        "pCi/L",
+        "Bq/L",
+        "µS/cm",
+        "mJ/cm²",
+        "%",
+        "$",
+        "USD",
+        "TDS",
+        "UV",
+        "CO2",
+        "µm",
+        "ft",
+    ]
 )
+#: what only a document's templates say
+PAPER = "paper"
 
 
 @cache
-def languages() -> tuple[str, ...]:
+def languages() -> tuple[Language, ...]:
     """Every language that something can be said in, the original first."""
-    return (ORIGINAL, *sorted(p.stem for p in HERE.glob("*.po")))
+    return get_args(Language)
 
 
 @cache
-def read(language: str) -> Catalog:
+def read(language: Language) -> Catalog:
     """The file of a language."""
     with (HERE / f"{language}.po").open("rb") as f:
         return read_po(f, locale=f"{language}_US", abort_invalid=True)
 
 
-def write(language: str, catalogue: Catalog) -> None:
+def write(language: Language, catalogue: Catalog) -> None:
     """Write the file of a language anew."""
     with (HERE / f"{language}.po").open("wb") as f:
         write_po(f, catalogue, width=100, omit_header=False, sort_output=False)
 
 
 @cache
-def speaker(language: str) -> Speaker:
-    """Who says texts in a language. KeyError: there is no such language."""
-    if language not in languages() or language == ORIGINAL:
-        raise KeyError(language)
-    messages: dict[str, str] = {}
-    for message in read(language):
-        if message.context is None and message.id and message.string:
-            messages[str(message.id)] = str(message.string)
-    for source, said in list(messages.items()):
-        # a message that others are hung on, without what joins them
-        messages.setdefault(source.strip(" \n,;:."), said.strip(" \n,;:."))
-        messages.setdefault(source.strip(), said.strip())
-    return Speaker(messages, ALIKE)
+def on_paper(language: Language) -> dict[str, str]:
+    """What only the templates of documents say, in a language."""
+    return {str(m.id): str(m.string) for m in read(language) if m.id and m.context == PAPER}
+
+
+@cache
+def _messages(language: Language) -> dict[str, str]:
+    """What the core and the documents say; what others are hung on also without what joins them."""
+    known = {str(m.id): str(m.string) for m in read(language) if m.id and m.context is None}
+    for source, said in list(known.items()):
+        known.setdefault(source.strip(" \n,;:."), said.strip(" \n,;:."))
+        known.setdefault(source.strip(), said.strip())
+    return known
+
+
+@lru_cache(512)
+def speaker(language: Language, names: frozenset[str] = frozenset()) -> Speaker:
+    """Who says texts in a language; ``names`` are said as they are written."""
+    return Speaker(_messages(language), ALIKE, names)

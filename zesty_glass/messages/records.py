@@ -6,19 +6,22 @@ import dataclasses
 from collections.abc import Iterator, Mapping
 from typing import Any, TypeVar
 
-from .catalogue import ORIGINAL, speaker
-from .saying import Speaker
+from .catalogue import ORIGINAL, Language
+from .spoken import Spoken
 
 _T = TypeVar("_T")
 
 #: fields of what a customer reads that are prose
-SAID = frozenset(
-    "sentence sentences why label next test note shown span source summary gains costs unknown left"
-    " cautions caution complaints cancel_text cooling_off local_rules reasons evidence target_words"
-    " tonight health warranty analyte_name words said tried title steps tools intro before_signing"
-    " flags explains_words signs_words does_not needs does lead foot missing expects names"
-    " answer".split()
-)
+_OF_AN_OFFER = """
+    sentence why label next test note shown span source summary gains costs unknown left cautions
+    complaints cancel_text cooling_off local_rules reasons evidence target_words tonight health
+    warranty flags answer
+"""
+_OF_ITS_CARE = "said tried title tools text caution"
+_OF_WHAT_IS_SHOWN = """
+    sentences refused lacks beside hardness breakthrough shows does_not_show steps simulates needs
+"""
+SAID = frozenset(f"{_OF_AN_OFFER} {_OF_ITS_CARE} {_OF_WHAT_IS_SHOWN}".split())
 #: fields that are prose in some records and codes in others: (record, field)
 SAID_IN = frozenset(
     {
@@ -27,28 +30,36 @@ SAID_IN = frozenset(
         ("Row", "name"),
         ("Row", "unit"),
         ("Offer", "source"),
-        ("Unexplained", "sign"),
+        ("OfferedOption", "name"),
+        ("About", "name"),
+        ("NotOffered", "name"),
     }
 )
 #: pairs of a status and a sentence, of which only the sentence is said
 PAIRED = frozenset({"checks"})
 #: both of each pair are said
 PAIRS = frozenset({"figures", "settings"})
+#: rows that begin with a code, and whose other cells are said
+ROWS = frozenset({("BeforeAfter", "rows")})
 #: fields that hold names: of people, places, makers, a firm's own goods and lines
-NAMES = frozenset("name firm consultant home place method sample stage code".split())
+NAMES = frozenset({"name", "firm", "consultant", "home", "place", "method", "sample", "stage"})
 
 
-def in_language(record: _T, language: str) -> _T:
+def in_language(record: _T, language: Language, names: frozenset[str] = frozenset()) -> _T:
     """A record as it is said in a language; itself in the original one.
 
-    Raises:
-        KeyError: there is no such language.
+    Args:
+        names: that it may hold besides its own, said as they are written.
     """
     if language == ORIGINAL:
         return record
-    said = speaker(language).with_names(set(_names(record)))
-    out: _T = _said(record, said, saying=False)
+    out: _T = _said(record, Spoken(language, names | names_of(record)), saying=False)
     return out
+
+
+def names_of(record: Any) -> frozenset[str]:
+    """The names in a record: said as they are written, in whatever language."""
+    return frozenset(_names(record))
 
 
 def _names(value: Any, field: str = "") -> Iterator[str]:
@@ -67,7 +78,7 @@ def _names(value: Any, field: str = "") -> Iterator[str]:
             yield from _names(v, field)
 
 
-def _said(value: Any, by: Speaker, saying: bool) -> Any:
+def _said(value: Any, by: Spoken, saying: bool) -> Any:
     if isinstance(value, str):
         return by.say(value) if saying and type(value) is str else value
     if dataclasses.is_dataclass(value) and not isinstance(value, type):
@@ -82,10 +93,12 @@ def _said(value: Any, by: Speaker, saying: bool) -> Any:
     return [_said(v, by, saying) for v in value] if isinstance(value, list) else value
 
 
-def _field(record: Any, name: str, by: Speaker) -> Any:
+def _field(record: Any, name: str, by: Spoken) -> Any:
     value = getattr(record, name)
     if name in PAIRED:
         return tuple((code, by.say(sentence)) for code, sentence in value)
     if name in PAIRS:
         return tuple((by.say(label), by.say(shown)) for label, shown in value)
+    if (type(record).__name__, name) in ROWS:
+        return tuple((code, *map(by.say, cells)) for code, *cells in value)
     return _said(value, by, name in SAID or (type(record).__name__, name) in SAID_IN)

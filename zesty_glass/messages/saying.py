@@ -3,14 +3,16 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 
 _VALUE = re.compile(r"\{(\d+)\}")
 #: a number with its sign, currency, fraction or multiple; and units and symbols, alike everywhere
 _NUMBER = re.compile(r"[-–−+±≥≤<>=~≈×x÷·*/%$€£°#\d.,:;()\s½¼¾²³]*")
+_QUOTED = re.compile("“([^“”]*)”")
 MOST_TRIED = 400  # ways to fit one text into one message
+MOST_KNOWN = 20_000  # texts and parts of texts kept with what they are in the language
 
 
 @dataclass(frozen=True)
@@ -34,6 +36,10 @@ class Message:
     def longest(self) -> str:
         """Its longest piece: a text without it is none of this message."""
         return max(self.pieces, key=len)
+
+    def filled(self, values: Sequence[str]) -> str:
+        """What it is in the other language, with its values."""
+        return _VALUE.sub(lambda m: values[int(m[1])], self.said)
 
     def values_in(self, text: str) -> Iterator[tuple[str, ...]]:
         """Every way to read a text as this message: its values, in their order."""
@@ -80,12 +86,6 @@ class Speaker:
         made = (Message(source, said) for source, said in self.messages.items() if "{0}" in source)
         return sorted(made, key=lambda m: -m.weight)
 
-    def with_names(self, names: Iterable[str]) -> Speaker:
-        """A speaker of the same language for a record that has these names in it."""
-        speaker = Speaker(self.messages, self.alike, frozenset(n for n in names if n))
-        speaker.__dict__["_filled"] = self._filled
-        return speaker
-
     def say(self, text: str) -> str:
         """The text in the language; as it is where it has no message, or a number would change."""
         said = self.said(text)
@@ -94,6 +94,8 @@ class Speaker:
     def said(self, text: str) -> str | None:
         """The text in the language; None where a part of it has no message."""
         if text not in self._known:
+            if len(self._known) > MOST_KNOWN:
+                self._known.clear()
             self._known[text] = None  # a text is no part of itself
             self._known[text] = self._found(text)
         return self._known[text]
@@ -101,6 +103,9 @@ class Speaker:
     def _found(self, text: str) -> str | None:
         if _NUMBER.fullmatch(text) or text in self.names or text in self.alike:
             return text
+        quoted = _QUOTED.fullmatch(text)
+        if quoted:  # somebody's words
+            return f"“{self.said(quoted[1]) or quoted[1]}”"
         if text in self.messages:
             return self.messages[text]
         for way in self._ways:
@@ -143,7 +148,7 @@ class Speaker:
             for tried, values in enumerate(message.values_in(text)):
                 said = self._all(values)
                 if said is not None:
-                    return _VALUE.sub(lambda m, s=said: s[int(m[1])], message.said)
+                    return message.filled(said)
                 if tried > MOST_TRIED:
                     break
         return None

@@ -77,6 +77,18 @@ def template(text: ast.JoinedStr) -> str:
     return "".join(out)
 
 
+_ON_PAPER = re.compile(r'\b_\(\s*"([^"]*)"')
+
+
+def messages_on_paper(folder: Path) -> dict[str, str]:
+    """Every message of the templates of documents, with the file where it stands first."""
+    out: dict[str, str] = {}
+    for path in sorted(p for p in folder.rglob("*") if p.suffix in (".html", ".css")):
+        for message in _ON_PAPER.findall(path.read_text()):
+            out.setdefault(message, path.relative_to(folder.parent.parent).as_posix())
+    return out
+
+
 def messages_under(folder: Path) -> dict[str, str]:
     """Every message under a folder, with the module where it stands first."""
     out: dict[str, str] = {}

@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 from .. import __version__
 from ..core.presenting.offer import Offer
 from ..core.proposing.proposal import Proposal
+from ..messages.catalogue import ORIGINAL, Language
 from ..records.models import MailRow, ProposalRow
 from . import proposing
 from .apart import Busy, TooMuch, papers
@@ -20,23 +21,29 @@ MOST_BYTES = 32_000_000  # of finished PDFs, some 200 of them
 _made = Held(MOST_BYTES)
 
 
-def _pdf(offer: Offer, proposal: Proposal, seal: Standing, link: str) -> bytes:
+def _pdf(offer: Offer, proposal: Proposal, seal: Standing, link: str, language: Language) -> bytes:
     from ..documents.pdf import proposal_pdf  # takes more than a second to import: in the worker
 
-    return proposal_pdf(offer, proposal, seal, link)
+    return proposal_pdf(offer, proposal, seal, link, language)
 
 
-def pdf(offer: Offer, proposal: Proposal, seal: Standing, link: str = "") -> bytes:
+def pdf(
+    offer: Offer,
+    proposal: Proposal,
+    seal: Standing,
+    link: str = "",
+    language: Language = ORIGINAL,
+) -> bytes:
     """The PDF's bytes; ``link``: the address of its page, for a telephone's camera. One that was
     made of the very same before is given again.
 
     Raises:
         Busy: too many wait already. TooMuch: it takes more time or memory than it may.
     """
-    key = sha256(pickle.dumps((__version__, offer, proposal, seal, link))).hexdigest()
+    key = sha256(pickle.dumps((__version__, offer, proposal, seal, link, language))).hexdigest()
     made = _made.get(key)
     if made is None:
-        made = papers().run(_pdf, offer, proposal, seal, link)
+        made = papers().run(_pdf, offer, proposal, seal, link, language)
         _made.put(key, made)
     return made
 

@@ -16,6 +16,8 @@ from ..core.presenting.revision import Difference, differences
 from ..core.proposing.price import Terms
 from ..core.proposing.proposal import Plan, Proposal, Signature, digest, move
 from ..documents.codec import load, load_json, plain, to_json
+from ..messages.catalogue import ORIGINAL, Language
+from ..messages.records import in_language
 from ..records import store
 from ..records.models import ProposalRow
 from . import jobs, keeping, seals, visiting
@@ -149,6 +151,7 @@ class Signed(NamedTuple):
     path: str = ""
     read: tuple[str, ...] = ()
     typed: bool = False
+    language: Language = ORIGINAL  # that it was read in
 
 
 def decide(
@@ -210,7 +213,7 @@ def _move_on(
     data: dict[str, Any] = dict(row.data)
     if to_state == "accepted":
         signature = _signature(signed, at, proposal.digest)
-        _all_read(offer, signed.read)
+        _all_read(in_language(offer, signed.language), signed.read)
         data["signature"] = plain(signature)
     stamp = at.isoformat().replace("+00:00", "Z")
     data["state"] = to_state

@@ -9,6 +9,7 @@ import {
   type UseQueryResult,
 } from "@tanstack/react-query";
 
+import { speak, useLanguage, type Language } from "../app/language";
 import { currentUnits, useUnits } from "../app/units";
 import { api, data, dataOnce, Failed, setToken } from "./client";
 import type { components } from "./schema.generated";
@@ -76,15 +77,18 @@ export const useVisits = (): UseQueryResult<VisitSummary[]> =>
   useQuery({ queryKey: ["visits"], queryFn: () => data(api.GET("/api/visits")) });
 export function useVisit(id: string): UseQueryResult<VisitView> {
   const units = useUnits();
+  const language = useLanguage();
   return useQuery({
-    queryKey: ["visit", id],
+    // what faces the customer is fetched in their language, beside what the consultant reads
+    queryKey: language === "en" ? ["visit", id] : ["visit", id, language],
     queryFn: () =>
-      dataOnce(`visit ${id} ${units ?? ""}`, (headers) =>
+      dataOnce(`visit ${id} ${units ?? ""} ${language}`, (headers) =>
         api.GET("/api/visits/{id}", {
-          params: { path: { id }, query: units ? { units } : {} },
+          params: { path: { id }, query: { ...(units ? { units } : {}), language } },
           headers,
         }),
       ),
+    placeholderData: (old) => (old?.visit.id === id ? old : undefined),
   });
 }
 export type Comparison = components["schemas"]["Comparison"];
@@ -123,10 +127,17 @@ export const useLabKinds = (): UseQueryResult<LabKind[]> =>
     staleTime: Infinity,
     queryFn: () => data(api.GET("/api/laboratory/kinds")),
   });
-export const useProposal = (id: string): UseQueryResult<ProposalView> =>
+export const useProposal = (id: string, language: Language): UseQueryResult<ProposalView> =>
   useQuery({
-    queryKey: ["proposal", id],
-    queryFn: () => data(api.GET("/api/proposals/{id}", { params: { path: { id } } })),
+    queryKey: ["proposal", id, language],
+    placeholderData: (old) => (old?.id === id ? old : undefined),
+    queryFn: async () => {
+      const found = await data(
+        api.GET("/api/proposals/{id}", { params: { path: { id }, query: { language } } }),
+      );
+      await speak(language);
+      return found;
+    },
   });
 
 type Mutation<T, V> = UseMutationResult<T, Error, V>;
@@ -283,12 +294,14 @@ export const useStartTasting = (
   useVisitMutation(id, (body) =>
     data(api.POST("/api/visits/{id}/tastings", { params: { path: { id } }, body })),
   );
-export const useDemonstrations = (): UseQueryResult<DemoWords> =>
-  useQuery({
-    queryKey: ["demonstrations"],
+export function useDemonstrations(): UseQueryResult<DemoWords> {
+  const language = useLanguage();
+  return useQuery({
+    queryKey: ["demonstrations", language],
     staleTime: Infinity,
-    queryFn: () => data(api.GET("/api/demonstrations")),
+    queryFn: () => data(api.GET("/api/demonstrations", { params: { query: { language } } })),
   });
+}
 export const useDropOption = (id: string): Mutation<unknown, string> =>
   useVisitMutation(id, (option) =>
     data(

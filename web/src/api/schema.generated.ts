@@ -432,7 +432,8 @@ export interface paths {
         };
         /**
          * Open Visit
-         * @description A visit with everything worked out; ``units`` shows it in others than the visit’s own.
+         * @description A visit with everything worked out; ``units`` shows it in others than the visit’s own,
+         *     ``language`` says what faces the customer in theirs.
          */
         get: operations["open_visit_api_visits__id__get"];
         put?: never;
@@ -1194,7 +1195,7 @@ export interface paths {
         };
         /**
          * Offered
-         * @description A proposal for whoever holds its link: read-only, and nothing else.
+         * @description A proposal for whoever holds its link: read-only, and nothing else; in their language.
          */
         get: operations["offered_api_offered__token__get"];
         put?: never;
@@ -1969,7 +1970,7 @@ export interface paths {
         };
         /**
          * Show
-         * @description A proposal as it was written.
+         * @description A proposal as it was written, or as it is said in the customer's language.
          */
         get: operations["show_api_proposals__id__get"];
         put?: never;
@@ -2009,7 +2010,7 @@ export interface paths {
         };
         /**
          * Pdf
-         * @description The proposal as a PDF.
+         * @description The proposal as a PDF, in the customer's language.
          */
         get: operations["pdf_api_proposals__id__pdf_get"];
         put?: never;
@@ -2506,6 +2507,13 @@ export interface components {
              * @default false
              */
             typed: boolean;
+            /**
+             * Language
+             * @description That it was read in.
+             * @default en
+             * @enum {string}
+             */
+            language: "en" | "es";
             /**
              * Read
              * @description Sentences ticked as read.
@@ -3881,6 +3889,13 @@ export interface components {
              * @default false
              */
             typed: boolean;
+            /**
+             * Language
+             * @description That it was read in.
+             * @default en
+             * @enum {string}
+             */
+            language: "en" | "es";
         };
         /**
          * Demand
@@ -12323,7 +12338,9 @@ export interface operations {
     };
     about_api_demonstrations_get: {
         parameters: {
-            query?: never;
+            query?: {
+                language?: "en" | "es";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -14514,6 +14531,7 @@ export interface operations {
         parameters: {
             query?: {
                 units?: ("us" | "metric") | null;
+                language?: "en" | "es";
             };
             header?: never;
             path: {
@@ -19566,7 +19584,9 @@ export interface operations {
     };
     offered_api_offered__token__get: {
         parameters: {
-            query?: never;
+            query?: {
+                language?: "en" | "es";
+            };
             header?: never;
             path: {
                 token: string;
@@ -19933,7 +19953,9 @@ export interface operations {
     };
     offered_pdf_api_offered__token__pdf_get: {
         parameters: {
-            query?: never;
+            query?: {
+                language?: "en" | "es";
+            };
             header?: never;
             path: {
                 token: string;
@@ -24615,7 +24637,9 @@ export interface operations {
     };
     show_api_proposals__id__get: {
         parameters: {
-            query?: never;
+            query?: {
+                language?: "en" | "es";
+            };
             header?: never;
             path: {
                 id: string;
@@ -24862,7 +24886,9 @@ export interface operations {
     };
     pdf_api_proposals__id__pdf_get: {
         parameters: {
-            query?: never;
+            query?: {
+                language?: "en" | "es";
+            };
             header?: never;
             path: {
                 id: string;

@@ -2,62 +2,78 @@
  * What the page says, in the language of whoever reads it: the English of the code is the message,
  * and a language is a file of what each message is in it.
  */
-import i18next from "i18next";
+import type { i18n } from "i18next";
 import { useSyncExternalStore } from "react";
 
 export type Language = "en" | "es";
 export const LANGUAGES: Record<Language, string> = { en: "English", es: "Español" };
 const LOCALES: Record<Language, string> = { en: "", es: "es-US" };
 
-void i18next.init({
-  lng: "en",
-  fallbackLng: false,
-  resources: {},
-  initAsync: false,
-  // a message is a sentence: its points and colons are its own
-  keySeparator: false,
-  nsSeparator: false,
-  interpolation: { prefix: "{", suffix: "}", escapeValue: false },
-});
+/** The library with its messages, fetched once another language than the code's is spoken. */
+let library: i18n | null = null;
+let speaking: Language = "en";
+const listeners = new Set<() => void>();
 
-/** A message in the language of now, with its values; as it is where the language lacks it. */
-export function say(
-  message: string,
-  values: Record<string, string | number | null | undefined> = {},
-): string {
-  return i18next.t(message, { replace: values });
+async function fetched(): Promise<i18n> {
+  const [{ default: i18next }, { default: es }] = await Promise.all([
+    import("i18next"),
+    import("./es.generated.json"),
+  ]);
+  await i18next.init({
+    lng: "es",
+    fallbackLng: false,
+    resources: { es: { translation: es } },
+    // a message is a sentence: its points and colons are its own
+    keySeparator: false,
+    nsSeparator: false,
+    interpolation: { prefix: "{", suffix: "}", escapeValue: false },
+  });
+  return i18next;
 }
 
-export const language = (): Language => (i18next.language === "es" ? "es" : "en");
+/** Marks a text as a message where it is only kept; it is said where it is shown. */
+export const message = <M extends string>(text: M): M => text;
+
+type Values = Record<string, string | number | null | undefined>;
+
+/** A message in the language of now, with its values; as it is where the language lacks it. */
+export function say(message: string, values: Values = {}): string {
+  if (library && speaking !== "en") return library.t(message, { replace: values });
+  return message.replace(/\{(\w+)\}/g, (whole, name: string) =>
+    name in values ? String(values[name] ?? "") : whole,
+  );
+}
+
+export const language = (): Language => speaking;
 
 /** The locale that days are written in; empty for the reader's own English. */
-export const locale = (): string => LOCALES[language()];
+export const locale = (): string => LOCALES[speaking];
 
 /** Speak a language from now on; its file is fetched the first time. */
 export async function speak(next: Language): Promise<void> {
-  if (next === language()) return;
-  if (next === "es" && !i18next.hasResourceBundle("es", "translation")) {
-    const { default: messages } = await import("./es.generated.json");
-    i18next.addResourceBundle("es", "translation", messages);
-  }
-  await i18next.changeLanguage(next);
+  if (next === speaking) return;
+  if (next !== "en") library ??= await fetched();
+  speaking = next;
+  listeners.forEach((heard) => heard());
 }
 
-const KEPT = "zesty.customers-language";
+const KEPT = "zesty.customers-language:";
 
-/** The language that a customer reads: chosen on this device, or what the browser asks for. */
-export function customersLanguage(): Language {
-  const kept = localStorage.getItem(KEPT);
-  if (kept === "en" || kept === "es") return kept;
-  return navigator.language.startsWith("es") ? "es" : "en";
+/** The language that a customer reads at a place: chosen there on this device before, or another. */
+export function customersLanguage(place: string, otherwise: Language): Language {
+  const kept = localStorage.getItem(KEPT + place);
+  return kept === "en" || kept === "es" ? kept : otherwise;
 }
 
-export function keepCustomersLanguage(next: Language): void {
-  localStorage.setItem(KEPT, next);
+export function keepCustomersLanguage(place: string, next: Language): void {
+  localStorage.setItem(KEPT + place, next);
 }
+
+/** What the browser's owner reads. */
+export const ownLanguage = (): Language => (navigator.language.startsWith("es") ? "es" : "en");
 
 export const useLanguage = (): Language =>
-  useSyncExternalStore((changed) => {
-    i18next.on("languageChanged", changed);
-    return () => i18next.off("languageChanged", changed);
+  useSyncExternalStore((heard) => {
+    listeners.add(heard);
+    return () => listeners.delete(heard);
   }, language);

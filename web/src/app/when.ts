@@ -1,15 +1,22 @@
 /** Days and times as people read them: each formatter is made once. */
 
-/** The page is in English: its reader's English where the browser has one, so 26 Nov or Nov 26. */
+import { locale } from "./language";
+
+/** In English its reader's own where the browser has one, so 26 Nov or Nov 26. */
 const OWN = new Intl.NumberFormat().resolvedOptions().locale;
-const LOCALE = OWN.startsWith("en") ? OWN : "en-US";
+const ENGLISH = OWN.startsWith("en") ? OWN : "en-US";
 
 type Moment = string | Date;
 type Said = (at: Moment) => string;
 
 function said(how: Intl.DateTimeFormatOptions): Said {
-  const format = new Intl.DateTimeFormat(LOCALE, how);
-  return (at) => format.format(typeof at === "string" ? new Date(at) : at);
+  const made = new Map<string, Intl.DateTimeFormat>();
+  return (at) => {
+    const where = locale() || ENGLISH;
+    const format = made.get(where) ?? new Intl.DateTimeFormat(where, how);
+    made.set(where, format);
+    return format.format(typeof at === "string" ? new Date(at) : at);
+  };
 }
 
 const CLOCK = { hour: "2-digit", minute: "2-digit", hourCycle: "h23" } as const;

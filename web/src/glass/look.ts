@@ -114,9 +114,9 @@ export function inWords(l: Look): string[] {
   const out: string[] = [];
   const tests = l.tests.filter((t) => t.done).length;
   if (tests === 0) return [say("nothing tested yet")];
-  if (l.tannin >= 0.3) out.push("tea-coloured");
-  if (l.ferric >= 0.15) out.push("rust-coloured");
-  if (l.ntu >= 1) out.push("hazy");
+  if (l.tannin >= 0.3) out.push(say("tea-coloured"));
+  if (l.ferric >= 0.15) out.push(say("rust-coloured"));
+  if (l.ntu >= 1) out.push(say("hazy"));
   if (l.hard)
     out.push(
       l.hard[1] < 20
@@ -125,12 +125,13 @@ export function inWords(l: Look): string[] {
           ? say("some hardness")
           : l.hard[0] > 170
             ? say("full of hardness")
-            : "hard",
+            : say("hard"),
     );
-  if (l.free >= 0.1 || l.combined >= 0.1) out.push(l.combined > l.free ? "chloramine" : "chlorine");
+  if (l.free >= 0.1 || l.combined >= 0.1)
+    out.push(l.combined > l.free ? say("chloramine") : say("chlorine"));
   if (l.ring > 0.3) out.push(say("leaves scale when heated"));
   if (out.length === 0) out.push(say("clear to look at"));
-  const left = l.tests.filter((t) => !t.done).map((t) => t.name);
+  const left = l.tests.filter((t) => !t.done).map((t) => say(t.name));
   if (left.length) out.push(say("not tested: {x}", { x: left.join(", ") }));
   return out;
 }

@@ -1,14 +1,16 @@
 /** State marks: shape first, colour second. And the pip that marks a best value. */
 import type { ReactElement } from "react";
 
+import { message, say } from "../app/language";
+
 export type Mark = "done" | "part" | "miss" | "unk" | "no" | "say";
 export const MARK_WORDS: Record<Mark, string> = {
-  done: "met",
-  part: "under way",
-  miss: "missing",
-  unk: "not known",
-  no: "attention",
-  say: "note",
+  done: message("met"),
+  part: message("under way"),
+  miss: message("missing"),
+  unk: message("not known"),
+  no: message("attention"),
+  say: message("note"),
 };
 
 const SHAPES: Record<Mark, ReactElement> = {
@@ -98,7 +100,7 @@ export function StateMark({
   size?: number;
   label?: string;
 }): ReactElement {
-  const text = label ?? MARK_WORDS[kind];
+  const text = label ?? say(MARK_WORDS[kind]);
   return (
     <svg
       width={size}

@@ -2,16 +2,16 @@
 import type { ReactElement } from "react";
 
 import type { Proved } from "./hooks";
-import { say } from "../../app/language";
+import { message, say } from "../../app/language";
 
 type Range = NonNullable<Proved["promise"]["predicted"]>;
 
 export const VERDICT: Record<Proved["verdict"], string> = {
-  "as promised": "as promised",
-  better: "better",
-  short: "short",
-  "laboratory only": "a laboratory decides",
-  "not promised": "was not promised",
+  "as promised": message("as promised"),
+  better: message("better"),
+  short: message("short"),
+  "laboratory only": message("a laboratory decides"),
+  "not promised": message("was not promised"),
 };
 
 /** Both ranges on one scale from 0 to the largest end there is. */

@@ -7,7 +7,7 @@ import type { ReactElement } from "react";
 import type { Cell, Row } from "../../api/types";
 import { volume } from "../../app/show";
 import { Pip, StateMark } from "../../ui/marks";
-import { say } from "../../app/language";
+import { message, say } from "../../app/language";
 
 export function EvidenceMark({ level }: { level: string | null | undefined }): ReactElement | null {
   const box = (children: ReactElement, label: string): ReactElement => (
@@ -289,22 +289,22 @@ export function MeetsMark({ cell }: { cell: Cell }): ReactElement | null {
 }
 
 const COST_WORDS: Record<string, string> = {
-  equipment: "equipment",
-  installation: "installing",
-  rent: "rent",
-  filter: "filters",
-  part: "other parts",
-  membrane: "membranes",
-  resin: "resin",
-  media: "media",
-  lamp: "lamps",
-  salt: "salt",
-  water: "water",
-  power: "electricity",
-  service: "service",
-  sanitise: "sanitising",
-  bottled: "bottled water",
-  soap: "soap",
+  equipment: message("equipment"),
+  installation: message("installing"),
+  rent: message("rent"),
+  filter: message("filters"),
+  part: message("other parts"),
+  membrane: message("membranes"),
+  resin: message("resin"),
+  media: message("media"),
+  lamp: message("lamps"),
+  salt: message("salt"),
+  water: message("water"),
+  power: message("electricity"),
+  service: message("service"),
+  sanitise: message("sanitising"),
+  bottled: message("bottled water"),
+  soap: message("soap"),
 };
 const FILLS = [
   "var(--ink)",
@@ -367,7 +367,7 @@ export function CostStack({
                 stroke="var(--ink)"
               />
             </svg>
-            <span className="flex-1">{COST_WORDS[p.kind] ?? p.kind}</span>
+            <span className="flex-1">{say(COST_WORDS[p.kind] ?? p.kind)}</span>
             <span>{shown(p.amount)}</span>
           </li>
         ))}

@@ -6,18 +6,20 @@ import { api, data } from "../../api/client";
 import type { Offer } from "../../api/types";
 import { Trouble } from "../../ui/Trouble";
 import { SignForm, type Signed } from "../proposing/SignForm";
-import { say } from "../../app/language";
+import { say, type Language } from "../../app/language";
 
 export function Accept({
   token,
   offer,
   digest,
   until,
+  language,
 }: {
   token: string;
   offer: Offer;
   digest: string;
   until: string;
+  language: Language;
 }): ReactElement {
   const client = useQueryClient();
   const [open, setOpen] = useState(false);
@@ -26,7 +28,7 @@ export function Accept({
       data(
         api.POST("/api/offered/{token}/accept", {
           params: { path: { token } },
-          body: { digest, ...signed },
+          body: { digest, ...signed, language },
         }),
       ),
     onSuccess: () => client.invalidateQueries({ queryKey: ["offered", token] }),

@@ -21,13 +21,14 @@ import { Seal } from "../proposing/Seal";
 import { Accept } from "./Accept";
 import { Ask } from "./Ask";
 import { dayAndMonth, dayLong } from "../../app/when";
-import { say } from "../../app/language";
+import { message, ownLanguage, say, speak, type Language } from "../../app/language";
+import { LanguageKey, useCustomersLanguage } from "../../ui/LanguageKey";
 
 const STANDS: Record<string, string> = {
-  presented: "Offered to you",
-  accepted: "Accepted",
-  declined: "Declined",
-  expired: "No longer valid",
+  presented: message("Offered to you"),
+  accepted: message("Accepted"),
+  declined: message("Declined"),
+  expired: message("No longer valid"),
 };
 
 function Closed({ slow }: { slow: boolean }): ReactElement {
@@ -111,13 +112,13 @@ function Kept({ lines }: { lines: KeptLine[] }): ReactElement | null {
             className="grid wide:grid-cols-[170px_1fr_210px] gap-x-6 border-b border-rule py-2"
           >
             <span>
-              <b className="text-b">{NAMES[p.promise.analyte] ?? p.promise.analyte}</b>{" "}
+              <b className="text-b">{say(NAMES[p.promise.analyte] ?? p.promise.analyte)}</b>{" "}
               <span className="text-m text-ink-2">{placeOf(p.promise)}</span>
             </span>
             <ProvedBars p={p} />
             <span className="text-m">
               <b className={`text-b block ${p.verdict === "short" ? "text-zest-ink" : ""}`}>
-                {VERDICT[p.verdict]}
+                {say(VERDICT[p.verdict])}
               </b>
               {say("promised")} {p.promise.said || "nothing"}
               {say(", measured")} {p.said}
@@ -177,16 +178,24 @@ function HowToRead({ offer }: { offer: Offer }): ReactElement {
   );
 }
 
-const useOffered = (token: string): UseQueryResult<View> =>
+const useOffered = (token: string, language: Language): UseQueryResult<View> =>
   useQuery({
-    queryKey: ["offered", token],
+    queryKey: ["offered", token, language],
     retry: false,
-    queryFn: () => data(api.GET("/api/offered/{token}", { params: { path: { token } } })),
+    placeholderData: (old) => old,
+    queryFn: async () => {
+      const found = await data(
+        api.GET("/api/offered/{token}", { params: { path: { token }, query: { language } } }),
+      );
+      await speak(language);
+      return found;
+    },
   });
 
 export function Offered(): ReactElement {
   const { token = "" } = useParams();
-  const offered = useOffered(token);
+  const [language, choose] = useCustomersLanguage("a link", ownLanguage());
+  const offered = useOffered(token, language);
   if (offered.isPending) return <Waiting what={say("Opening the proposal.")} />;
   if (offered.isError) return <Closed slow={problemOf(offered.error)?.status === 429} />;
   const { state } = offered.data;
@@ -206,7 +215,7 @@ export function Offered(): ReactElement {
             kind={state === "accepted" ? "done" : state === "presented" ? "part" : "miss"}
             size={18}
           />
-          {STANDS[state] ?? state}
+          {say(STANDS[state] ?? state)}
           {state === "presented" && say(", until {until}", { until })}
         </span>
         {state === "presented" && (
@@ -214,7 +223,13 @@ export function Offered(): ReactElement {
             {say("Decide")}
           </a>
         )}
-        <a className="key" href={`/api/offered/${token}/pdf`} target="_blank" rel="noreferrer">
+        <LanguageKey language={language} onChoose={choose} />
+        <a
+          className="key"
+          href={`/api/offered/${token}/pdf?language=${language}`}
+          target="_blank"
+          rel="noreferrer"
+        >
           {say("PDF")}
         </a>
       </header>
@@ -231,7 +246,13 @@ export function Offered(): ReactElement {
         )}
         <OfferView offer={offer} />
         {state === "presented" && (
-          <Accept token={token} offer={offer} digest={offered.data.digest} until={until} />
+          <Accept
+            token={token}
+            offer={offer}
+            digest={offered.data.digest}
+            until={until}
+            language={language}
+          />
         )}
         <Ask token={token} firm={offer.firm} />
       </main>

@@ -21,7 +21,7 @@ import {
   YearsWork,
   rawOf,
 } from "./OfferSections";
-import { say } from "../../app/language";
+import { message, say } from "../../app/language";
 
 function Options({ offer }: { offer: Offer }): ReactElement {
   const raw = rawOf(offer);
@@ -146,7 +146,11 @@ function Found({ offer }: { offer: Offer }): ReactElement {
   );
 }
 
-const HOW: Record<string, string> = { stop: "Cannot work.", unknown: "Not known.", warn: "" };
+const HOW: Record<string, string> = {
+  stop: message("Cannot work."),
+  unknown: message("Not known."),
+  warn: "",
+};
 
 /** Every stop, warning and unknown of the recommended line, each with its remedy. */
 function BeforeSigning({ offer }: { offer: Offer }): ReactElement | null {
@@ -162,7 +166,7 @@ function BeforeSigning({ offer }: { offer: Offer }): ReactElement | null {
           >
             <StateMark kind={STATUS_MARK[k.status] ?? "say"} size={18} />
             <span>
-              <b>{k.stage}:</b> {HOW[k.status] ?? ""} {k.sentence}
+              <b>{k.stage}:</b> {say(HOW[k.status] ?? "")} {k.sentence}
               {k.answer !== "" && (
                 <span className="block">
                   <b>{say("Answered:")}</b> {k.answer}

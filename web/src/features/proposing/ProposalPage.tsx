@@ -14,7 +14,8 @@ import { Seal } from "./Seal";
 import { Share } from "./Share";
 import { SignedBy } from "./SignedBy";
 import { SignForm, type Signed } from "./SignForm";
-import { say } from "../../app/language";
+import { say, type Language } from "../../app/language";
+import { LanguageKey, useCustomersLanguage } from "../../ui/LanguageKey";
 
 const STATE: Record<string, string> = {
   draft: "Draft: not presented yet",
@@ -34,18 +35,18 @@ interface Move {
 const UNSIGNED: Signed = { name: "", path: "", typed: false, read: [] };
 const INKED = { background: "var(--ink)", color: "var(--paper)" };
 
-function useDecide(p: View, then: () => void) {
+function useDecide(p: View, language: Language, then: () => void) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: ({ to, signed }: Move) =>
       data(
         api.POST("/api/proposals/{id}/{to}", {
           params: { path: { id: p.id, to } },
-          body: { version: p.version, ...(signed ?? UNSIGNED) },
+          body: { version: p.version, language, ...(signed ?? UNSIGNED) },
         }),
       ),
     onSuccess: (next) => {
-      client.setQueryData(["proposal", next.id], next);
+      void client.invalidateQueries({ queryKey: ["proposal", next.id] });
       void client.invalidateQueries({ queryKey: ["visit", next.visit] });
       then();
     },
@@ -107,10 +108,18 @@ function fallsDue(p: View): boolean {
   return option?.costs.some((c) => c.lines.some((l) => l.interval_months !== null)) ?? false;
 }
 
-function Body({ p }: { p: View }): ReactElement {
+function Body({
+  p,
+  language,
+  onLanguage,
+}: {
+  p: View;
+  language: Language;
+  onLanguage: (next: Language) => void;
+}): ReactElement {
   const [sharing, setSharing] = useState(false);
   const [signing, setSigning] = useState(false);
-  const decide = useDecide(p, () => setSigning(false));
+  const decide = useDecide(p, language, () => setSigning(false));
   return (
     <main className="scroll px-8 pb-16">
       <div
@@ -122,7 +131,13 @@ function Body({ p }: { p: View }): ReactElement {
         <b role="status" className="font-d text-l flex-1">
           {STATE[p.state]}
         </b>
-        <a className="key" href={`/api/proposals/${p.id}/pdf`} target="_blank" rel="noreferrer">
+        <LanguageKey language={language} onChoose={onLanguage} />
+        <a
+          className="key"
+          href={`/api/proposals/${p.id}/pdf?language=${language}`}
+          target="_blank"
+          rel="noreferrer"
+        >
           {say("PDF")}
         </a>
         {p.offer.recommended !== "today" && (
@@ -164,7 +179,8 @@ function Body({ p }: { p: View }): ReactElement {
 
 export function ProposalPage(): ReactElement {
   const { id = "" } = useParams();
-  const proposal = useProposal(id);
+  const [language, choose] = useCustomersLanguage(id);
+  const proposal = useProposal(id, language);
   const p = proposal.data;
   if (proposal.isError)
     return (
@@ -183,7 +199,7 @@ export function ProposalPage(): ReactElement {
           {say("Back to the visit")}
         </Link>
       </Head>
-      <Body p={p} />
+      <Body p={p} language={language} onLanguage={choose} />
     </div>
   );
 }

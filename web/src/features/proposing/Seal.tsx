@@ -1,12 +1,17 @@
 /** Whether a proposal is as it was sealed; nothing is said of one that is. */
 import type { ReactElement } from "react";
 
+import { message, say } from "../../app/language";
 import { StateMark } from "../../ui/marks";
 
 const WORDS: Record<string, string> = {
-  broken: "This proposal was changed after it was sealed. Do not rely on it: ask the firm for it.",
-  none: "No seal: it was written before there were seals, or the seal was taken away.",
-  unknown_key: "The seal of this proposal cannot be checked: its key is not known to this server.",
+  broken: message(
+    "This proposal was changed after it was sealed. Do not rely on it: ask the firm for it.",
+  ),
+  none: message("No seal: it was written before there were seals, or the seal was taken away."),
+  unknown_key: message(
+    "The seal of this proposal cannot be checked: its key is not known to this server.",
+  ),
 };
 
 export function Seal({
@@ -27,7 +32,7 @@ export function Seal({
       }
     >
       <StateMark kind="no" size={22} />
-      {words}
+      {say(words)}
     </p>
   );
 }

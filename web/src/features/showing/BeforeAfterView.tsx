@@ -17,23 +17,23 @@ import {
   TwoSentences,
 } from "./parts";
 import { useDemo, type BodyOf } from "./useDemo";
-import { say } from "../../app/language";
+import { message, say } from "../../app/language";
 
 const NAMES: Record<string, string> = {
-  chlorine_free: "Free chlorine",
-  chlorine_total: "Total chlorine",
-  tannin: "Tannin",
-  iron: "Iron",
+  chlorine_free: message("Free chlorine"),
+  chlorine_total: message("Total chlorine"),
+  tannin: message("Tannin"),
+  iron: message("Iron"),
 };
 const SMELLS = [
-  ["none", "no smell"],
-  ["faint", "faint"],
-  ["strong", "strong"],
+  ["none", message("no smell")],
+  ["faint", message("faint")],
+  ["strong", message("strong")],
 ] as const;
 const LOOKS = [
-  ["clear", "clear"],
-  ["faint", "faint"],
-  ["coloured", "coloured"],
+  ["clear", message("clear")],
+  ["faint", message("faint")],
+  ["coloured", message("coloured")],
 ] as const;
 
 type Kind = "chlorine" | "colour";
@@ -42,17 +42,17 @@ type Body = BodyOf<Kind>;
 
 const WORDS = {
   chlorine: {
-    title: "Chlorine, before and after",
-    choose: "Choose the glass behind the carbon",
-    from: "Behind carbon",
-    sensed: "smell",
+    title: message("Chlorine, before and after"),
+    choose: message("Choose the glass behind the carbon"),
+    from: message("Behind carbon"),
+    sensed: message("smell"),
     list: SMELLS,
   },
   colour: {
-    title: "Colour, before and after",
-    choose: "Choose the glass from the column",
-    from: "From the column",
-    sensed: "colour",
+    title: message("Colour, before and after"),
+    choose: message("Choose the glass from the column"),
+    from: message("From the column"),
+    sensed: message("colour"),
     list: LOOKS,
   },
 } as const;
@@ -106,7 +106,7 @@ function Side({
         <Glass look={shown} h={380} label={sample?.name ?? "expected"} pouring />
       ) : (
         <div className="h-[380px] grid place-items-center text-[24px] text-ink-2 text-center">
-          {words.choose}
+          {say(words.choose)}
         </div>
       )}
       <b className="text-[21px]">{of === undefined ? title : `${title}: ${of}`}</b>
@@ -114,7 +114,7 @@ function Side({
         <div className="flex gap-1" role="group" aria-label={`${when}: ${words.sensed}`}>
           {words.list.map(([v, n]) => (
             <Big key={v} on={chosen === v} onClick={() => onChoose(v)}>
-              {n}
+              {say(n)}
             </Big>
           ))}
         </div>
@@ -131,7 +131,7 @@ function Rows({ rows }: { rows: readonly (readonly string[])[] }): ReactElement 
         {rows.map(([a = "", x, y, said]) => (
           <tr key={a} className="border-b border-rule">
             <th scope="row" className="text-left py-2 pr-5 font-semibold">
-              {NAMES[a] ?? a}
+              {say(NAMES[a] ?? a)}
             </th>
             <td className="pr-5 whitespace-nowrap">{x}</td>
             <td className="pr-5 whitespace-nowrap">{y}</td>
@@ -177,12 +177,12 @@ export function BeforeAfterView({ kind }: { kind: Kind }): ReactElement {
   );
   return (
     <FacingView
-      title={WORDS[kind].title}
+      title={say(WORDS[kind].title)}
       side={
         <>
           <TwoSentences kind={kind} />
           <PickGlass
-            label={WORDS[kind].from}
+            label={say(WORDS[kind].from)}
             value={base.after}
             only={(s) => s.id !== before.id}
             onPick={(after) => save({ ...base, after, option: null }, false)}

@@ -6,7 +6,7 @@ import { NumberField } from "../../ui/fields";
 import { useVisitContext } from "../visit/context";
 import { Cautions, FacingView, NoGlass, Outcome, TwoSentences } from "./parts";
 import { useDemo, type BodyOf } from "./useDemo";
-import { say } from "../../app/language";
+import { message, say } from "../../app/language";
 
 type Breath = BodyOf<"breath">;
 type Mark = { name: string; ph: number; expected: boolean };
@@ -101,9 +101,9 @@ function Scale({ marks }: { marks: Mark[] }): ReactElement {
 }
 
 const FIELDS = [
-  ["before", "As it comes"],
-  ["breathed", "Breathed into, a minute"],
-  ["aired", "Poured to and fro, 20 times"],
+  ["before", message("As it comes")],
+  ["breathed", message("Breathed into, a minute")],
+  ["aired", message("Poured to and fro, 20 times")],
 ] as const;
 
 function Fields({
@@ -118,7 +118,7 @@ function Fields({
       {FIELDS.map(([key, label]) => (
         <NumberField
           key={key}
-          label={label}
+          label={say(label)}
           unit="pH"
           max={14}
           value={test[key] ?? null}

@@ -9,7 +9,7 @@ import { useVisitContext } from "../visit/context";
 import { BoilTimer } from "./BoilTimer";
 import { Cautions, FacingView, NoGlass, Outcome, Simulated, TwoSentences } from "./parts";
 import { useDemo, type BodyOf } from "./useDemo";
-import { say } from "../../app/language";
+import { message, say } from "../../app/language";
 
 type Distilling = BodyOf<"distilling">;
 type Displays = NonNullable<Distilling["feed"]>;
@@ -260,16 +260,16 @@ function Still(): ReactElement {
           textAnchor="middle"
           style={{ fill: "var(--ink)" }}
         >
-          {words}
+          {say(words)}
         </text>
       ))}
     </svg>
   );
 }
 const STILL_WORDS: [words: string, x: number, y: number][] = [
-  ["what is dissolved stays", 180, 398],
-  ["steam is cooled", 556, 110],
-  ["what comes over", 560, 398],
+  [message("what is dissolved stays"), 180, 398],
+  [message("steam is cooled"), 556, 110],
+  [message("what comes over"), 560, 398],
 ];
 
 function Start({

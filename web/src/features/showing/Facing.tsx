@@ -2,7 +2,7 @@
  * Facing the customer: their own water, large and calm. One key or touch leads in and out; nothing
  * else leads anywhere.
  */
-import { useEffect, type ReactElement, type ReactNode } from "react";
+import { Fragment, useEffect, type ReactElement, type ReactNode } from "react";
 import { Navigate, useNavigate, useParams, useSearchParams } from "react-router";
 
 import { useVisit } from "../../api/hooks";
@@ -21,7 +21,8 @@ import { SideBySideView } from "./SideBySideView";
 import { TastingView } from "./TastingView";
 import { ThroughView } from "./ThroughView";
 import { isTyping, useTurnKey } from "./useTurnKey";
-import { say } from "../../app/language";
+import { say, useLanguage } from "../../app/language";
+import { LanguageKey, useCustomersLanguage } from "../../ui/LanguageKey";
 
 const VIEWS: Record<string, () => ReactElement> = {
   glass: () => <GlassView />,
@@ -85,10 +86,12 @@ function usePages(visit: string, what: string, search: string, ready: Ready): vo
 function Frame({
   home,
   back,
+  language,
   children,
 }: {
   home: string;
   back: () => void;
+  language: ReactNode;
   children: ReactNode;
 }): ReactElement {
   return (
@@ -106,9 +109,12 @@ function Frame({
         <p className="absolute left-14 max-[1099px]:left-8 bottom-[15px] text-[20px] text-ink-2">
           {home}
         </p>
-        <button className="key absolute right-8 bottom-[5px]" onClick={back}>
-          {say("Turn back")} <kbd aria-hidden="true">T</kbd>
-        </button>
+        <div className="absolute right-8 bottom-[5px] flex gap-3">
+          {language}
+          <button className="key" onClick={back}>
+            {say("Turn back")} <kbd aria-hidden="true">T</kbd>
+          </button>
+        </div>
       </section>
     </div>
   );
@@ -117,6 +123,8 @@ function Frame({
 export function Facing(): ReactElement {
   const { id = "", what = "glass" } = useParams();
   const [search] = useSearchParams();
+  const [language, choose] = useCustomersLanguage(id);
+  const spoken = useLanguage();
   const visit = useVisit(id);
   const context = useContextOf(id, visit.data);
   const navigate = useNavigate();
@@ -126,7 +134,7 @@ export function Facing(): ReactElement {
       `/visits/${id}/${search.get("from") ?? "show"}${glass === null ? "" : `?glass=${glass}`}`,
       { replace: true },
     );
-  useTurnKey(back, [say("Escape")]);
+  useTurnKey(back, ["Escape"]);
   usePages(id, what, search.toString(), context?.view.assessment.ready ?? []);
   const ready = context !== null;
   useEffect(() => {
@@ -147,9 +155,15 @@ export function Facing(): ReactElement {
   const home = context.view.visit.home;
   return (
     <Context.Provider value={context}>
-      <Frame home={listed(home.name, home.place)} back={back}>
-        <HealthFirst />
-        {view()}
+      <Frame
+        home={listed(home.name, home.place)}
+        back={back}
+        language={<LanguageKey language={language} onChoose={choose} />}
+      >
+        <Fragment key={spoken}>
+          <HealthFirst />
+          {view()}
+        </Fragment>
       </Frame>
     </Context.Provider>
   );

@@ -1,0 +1,29 @@
+/** What the page says, in either language. */
+import { afterEach, describe, expect, it } from "vitest";
+
+import { message, say, speak } from "./language";
+import { dayLong } from "./when";
+
+afterEach(() => speak("en"));
+
+describe("a message", () => {
+  it("is said as it is written, with its values", () => {
+    expect(say("Ask {firm}", { firm: "Larkspout" })).toBe("Ask Larkspout");
+    expect(say("{n} of {n}, {other}", { n: 2 })).toBe("2 of 2, {other}");
+  });
+  it("is said in the customer's language, and names as they are", async () => {
+    await speak("es");
+    expect(say("Ask {firm}", { firm: "Lark: {n} & Son." })).toBe("Pregunte a Lark: {n} & Son.");
+    expect(say(message("Offered to you"))).toBe("Propuesta para usted");
+    expect(dayLong("2026-11-26T12:00:00Z")).toBe("26 de noviembre de 2026");
+  });
+  it("stays as it is where the language lacks it", async () => {
+    await speak("es");
+    expect(say("Nothing says {x} like this: no.", { x: 1 })).toBe("Nothing says 1 like this: no.");
+  });
+  it("is English again afterwards", async () => {
+    await speak("es");
+    await speak("en");
+    expect(say("Decide")).toBe("Decide");
+  });
+});
