@@ -15,7 +15,7 @@ _T = TypeVar("_T")
 _OF_AN_OFFER = """
     sentence why label next test note shown span source summary gains costs unknown left cautions
     complaints cancel_text cooling_off local_rules reasons evidence target_words tonight health
-    warranty flags answer
+    warranty parts flags answer
 """
 _OF_ITS_CARE = "said tried title tools text caution"
 _OF_WHAT_IS_SHOWN = """
@@ -35,12 +35,9 @@ SAID_IN = frozenset(
         ("NotOffered", "name"),
     }
 )
-#: pairs of a status and a sentence, of which only the sentence is said
-PAIRED = frozenset({"checks"})
-#: both of each pair are said
-PAIRS = frozenset({"figures", "settings"})
-#: rows that begin with a code, and whose other cells are said
-ROWS = frozenset({("BeforeAfter", "rows")})
+#: fields of rows of texts, and how many codes each row begins with: the status of a check, the
+#: analyte of what is held against each other; what something is called is said like its value
+_CODES_FIRST = {"checks": 1, "rows": 1, "figures": 0, "settings": 0}
 #: fields that hold names: of people, places, makers, a firm's own goods and lines
 NAMES = frozenset({"name", "firm", "consultant", "home", "place", "method", "sample", "stage"})
 
@@ -95,10 +92,13 @@ def _said(value: Any, by: Spoken, saying: bool) -> Any:
 
 def _field(record: Any, name: str, by: Spoken) -> Any:
     value = getattr(record, name)
-    if name in PAIRED:
-        return tuple((code, by.say(sentence)) for code, sentence in value)
-    if name in PAIRS:
-        return tuple((by.say(label), by.say(shown)) for label, shown in value)
-    if (type(record).__name__, name) in ROWS:
-        return tuple((code, *map(by.say, cells)) for code, *cells in value)
+    first = _CODES_FIRST.get(name)
+    if first is not None and _are_rows(value):
+        return tuple((*row[:first], *map(by.say, row[first:])) for row in value)
     return _said(value, by, name in SAID or (type(record).__name__, name) in SAID_IN)
+
+
+def _are_rows(value: Any) -> bool:
+    return isinstance(value, tuple) and all(
+        isinstance(row, tuple) and all(isinstance(cell, str) for cell in row) for row in value
+    )

@@ -101,13 +101,13 @@ class Speaker:
         return self._known[text]
 
     def _found(self, text: str) -> str | None:
+        if text in self.messages:
+            return self.messages[text]
         if _NUMBER.fullmatch(text) or text in self.names or text in self.alike:
             return text
         quoted = _QUOTED.fullmatch(text)
         if quoted:  # somebody's words
             return f"“{self.said(quoted[1]) or quoted[1]}”"
-        if text in self.messages:
-            return self.messages[text]
         for way in self._ways:
             said = way(text)
             if said is not None:
@@ -119,9 +119,9 @@ class Speaker:
         return (
             self._trimmed,
             self._after_name,
+            self._in_sentences,
             self._by_message,
             self._by_case,
-            self._in_sentences,
             self._in_parts,
         )
 
@@ -212,7 +212,7 @@ _BETWEEN = tuple(
         r"\.(?=$)",
     )
 )
-_SENTENCE = re.compile(r"[.!?]\s+(?=[A-Z“])")
+_SENTENCE = re.compile(r"[.!?]\s+(?=[A-Z“\d])")
 _DIGITS = re.compile(r"\d+(?:[.,]\d+)*")
 
 

@@ -1,7 +1,7 @@
 /** From numbers to what a glass shows. One mapping for every screen; the legend explains it. */
 import type { Quantity, Value } from "../api/types";
 import scale from "../../../zesty_glass/documents/glass.json";
-import { say } from "../app/language";
+import { message, say } from "../app/language";
 
 export interface Tested {
   name: string;
@@ -27,14 +27,14 @@ export interface Look {
 }
 
 export const LOOKED_FOR: readonly (readonly [string, string])[] = [
-  ["tds", "TDS"],
-  ["hardness", "hardness"],
-  ["iron", "iron"],
-  ["tannin", "tannin"],
-  ["ph", "pH"],
-  ["chlorine_free", "chlorine"],
-  ["coliform", "bacteria"],
-  ["nitrate_n", "nitrate"],
+  ["tds", message("TDS")],
+  ["hardness", message("hardness")],
+  ["iron", message("iron")],
+  ["tannin", message("tannin")],
+  ["ph", message("pH")],
+  ["chlorine_free", message("chlorine")],
+  ["coliform", message("bacteria")],
+  ["nitrate_n", message("nitrate")],
 ];
 const VISIBLE = ["hardness", "iron", "tannin", "chlorine_free"] as const;
 

@@ -14,16 +14,16 @@ import { Seal } from "./Seal";
 import { Share } from "./Share";
 import { SignedBy } from "./SignedBy";
 import { SignForm, type Signed } from "./SignForm";
-import { say, type Language } from "../../app/language";
+import { message, say, type Language } from "../../app/language";
 import { LanguageKey, useCustomersLanguage } from "../../ui/LanguageKey";
 
 const STATE: Record<string, string> = {
-  draft: "Draft: not presented yet",
-  presented: "Presented",
-  accepted: "Accepted and signed; it cannot be changed",
-  declined: "Declined",
-  expired: "Expired",
-  brought_in: "Brought in from a file: not signed here",
+  draft: message("Draft: not presented yet"),
+  presented: message("Presented"),
+  accepted: message("Accepted and signed; it cannot be changed"),
+  declined: message("Declined"),
+  expired: message("Expired"),
+  brought_in: message("Brought in from a file: not signed here"),
 };
 
 type View = NonNullable<ReturnType<typeof useProposal>["data"]>;
@@ -129,7 +129,7 @@ function Body({
         }
       >
         <b role="status" className="font-d text-l flex-1">
-          {STATE[p.state]}
+          {say(STATE[p.state] ?? p.state)}
         </b>
         <LanguageKey language={language} onChoose={onLanguage} />
         <a

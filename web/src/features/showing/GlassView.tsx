@@ -34,7 +34,10 @@ export function signsOf(l: Look, values: Record<string, Value>, units: string): 
     const n = Math.round(l.hard[0] / 10);
     const more = Math.round(l.hard[1] / 10) - n;
     out.push({
-      title: say("{n}{x} crystals", { n, x: more > 0 ? ` to ${n + more}` : "" }),
+      title:
+        more > 0
+          ? say("{n} to {most} crystals", { n, most: n + more })
+          : say("{n} crystals", { n }),
       words: say("one for every 10 mg/L of hardness: {x}", { x: said("hardness") }),
       at: [0.66, 0.5],
     });
@@ -80,7 +83,7 @@ export function signsOf(l: Look, values: Record<string, Value>, units: string): 
       words: say("not tested: {x}", {
         x: l.tests
           .filter((t) => !t.done && ["hardness", "iron", "tannin", "chlorine"].includes(t.name))
-          .map((t) => t.name)
+          .map((t) => say(t.name))
           .join(", "),
       }),
       at: [0.42, 0.83],
@@ -166,7 +169,7 @@ export function GlassView(): ReactElement {
   const look = lookOf(picked);
   // what is said of health stands above it
   const grave = view.assessment.meaning?.findings.some((f) => f.weight === "health") ?? false;
-  const open = look.tests.filter((t) => !t.done).map((t) => t.name);
+  const open = look.tests.filter((t) => !t.done).map((t) => say(t.name));
   const others = view.visit.samples;
   return (
     <div

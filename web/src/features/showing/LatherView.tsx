@@ -52,7 +52,7 @@ function Drawn({ v, drops, active }: { v: Vial; drops: number; active: boolean }
       viewBox="0 0 118 232"
       role="img"
       aria-label={say("{name}: {drops} drops, {x}", {
-        name: v.name,
+        name: say(v.name),
         drops,
         x: v.held ? "the lather holds" : "no lather yet",
       })}
@@ -165,7 +165,7 @@ function OneVial({
       onClick={onPick}
     >
       <Drawn v={simulated ? { ...v, held: true } : v} drops={n} active={!simulated && active} />
-      <b className="text-[21px]">{v.name}</b>
+      <b className="text-[21px]">{say(v.name)}</b>
       <span className="num text-[40px] leading-none">{num(n, 0)}</span>
       <span className="text-[20px] text-ink-2">{stateOf(v, simulated)}</span>
       {expected && (
@@ -226,7 +226,9 @@ function Soap({
       <div
         className="flex gap-3 flex-wrap items-center"
         role="group"
-        aria-label={all ? say("Soap into every vial") : say("Soap into {name}", { name: at.name })}
+        aria-label={
+          all ? say("Soap into every vial") : say("Soap into {name}", { name: say(at.name) })
+        }
       >
         {AT_A_TOUCH.map((n) => (
           <Big key={n} onClick={() => (all ? onAll(n) : onSoap(n))}>

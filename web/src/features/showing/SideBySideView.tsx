@@ -43,7 +43,7 @@ function Drawn({ b, r, X }: { b: Bar; r: Range; X: (v: number) => number }): Rea
 function OneBar({ b, scale }: { b: Bar; scale: number }): ReactElement {
   const X = (v: number): number => (v / scale) * 1000;
   const said = [
-    b.span && say("between {x}", { x: b.span.replace(" to ", " and ") }),
+    b.span && say("between {x}", { x: b.span.replace(/ (to|a) /, say(" and ")) }),
     b.hardness && say("hardness {hardness}", { hardness: b.hardness }),
   ].filter(Boolean);
   return (

@@ -100,7 +100,7 @@ export function Cautions({ kind }: { kind: string }): ReactElement | null {
       {about.cautions.map((c) => (
         <li key={c} className="flex gap-3 items-start text-[20px]">
           <span className="pt-[3px]">
-            <StateMark kind="no" size={20} label="mind" />
+            <StateMark kind="no" size={20} label={say("mind")} />
           </span>
           {c}
         </li>
