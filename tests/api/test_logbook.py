@@ -1,6 +1,6 @@
 """The firm's homes, one over the years, and its own record, over the wire."""
 
-from datetime import UTC, date, datetime, timedelta
+from datetime import date, datetime, timedelta
 from uuid import uuid4
 
 from tests.api.client import ApiCase
@@ -53,6 +53,10 @@ class Homes(ApiCase):
         self.assertNotIn("Aldith Crane-Pomfrey", self.names("found=hardness"))
         view = self.get(f"/api/visits/{id}")
         glass = next(s for s in view["visit"]["samples"] if s["raw"])
+        # the demo's day begins at nine: until then its own reading is the later one
+        for old in (r for r in glass["readings"] if r["analyte"] == "hardness"):
+            because = {"because": "Counted again"}
+            self.send("POST", f"/api/visits/{id}/readings/{old['id']}/strike", because)
         told = {
             "id": str(uuid4()),
             "analyte": "hardness",

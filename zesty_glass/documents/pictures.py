@@ -21,7 +21,8 @@ from markupsafe import Markup, escape
 from ..core.proposing.rows import Cell, Row
 from ..core.ranges import Range
 from ..core.treating.stream import Quantity
-from ..messages.spoken import Say
+from ..messages.catalogue import ORIGINAL
+from ..messages.spoken import Say, Spoken
 
 SCALE: dict[str, Any] = json.loads((Path(__file__).parent / "glass.json").read_text())
 INK, YUZU, PAPER = "#10302A", "#F0D01F", "#FFFFFA"
@@ -283,7 +284,10 @@ def _axis_step(most: float) -> int:
 
 
 def cost_chart(
-    curves: Sequence[tuple[str, Sequence[Decimal], bool]], years: int, currency: str, say: Say
+    curves: Sequence[tuple[str, Sequence[Decimal], bool]],
+    years: int,
+    currency: str,
+    say: Say = Spoken(ORIGINAL).message,
 ) -> Markup:
     """Cumulative cost curves: (letter or "Today", monthly totals, recommended)."""
     most = max((float(m[-1]) for _, m, _ in curves if m), default=1.0) or 1.0
