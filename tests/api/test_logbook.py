@@ -1,6 +1,6 @@
 """The firm's homes, one over the years, and its own record, over the wire."""
 
-from datetime import date, datetime, timedelta
+from datetime import UTC, date, datetime, timedelta
 from uuid import uuid4
 
 from tests.api.client import ApiCase
