@@ -1,10 +1,9 @@
 """The firm's homes, one over the years, and its own record, over the wire."""
 
-from datetime import UTC, date, datetime, timedelta
+from datetime import date, timedelta
 from uuid import uuid4
 
 from tests.api.client import ApiCase
-from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import FITTER_EMAIL
 from zesty_glass.records import homes as records
 
@@ -48,36 +47,22 @@ class Homes(ApiCase):
         self.assertEqual(self.get("/api/homes?found=gold", 422)["code"], "homes.found")
         self.assertEqual(self.get("/api/homes?there=well", 422)["code"], "homes.there")
 
+    def step(self, visit, name):
+        version = self.get(f"/api/visits/{visit}")["versions"]["visit"]
+        self.send("PATCH", f"/api/visits/{visit}", {"version": version, "step": name})
+
     def test_what_a_later_step_finds_is_kept_and_an_older_visit_changes_nothing(self):
-        id = uid("home-7-visit")
-        self.assertNotIn("Aldith Crane-Pomfrey", self.names("found=hardness"))
-        view = self.get(f"/api/visits/{id}")
-        glass = next(s for s in view["visit"]["samples"] if s["raw"])
-        # the demo's day begins at nine: until then its own reading is the later one
-        for old in (r for r in glass["readings"] if r["analyte"] == "hardness"):
-            because = {"because": "Counted again"}
-            self.send("POST", f"/api/visits/{id}/readings/{old['id']}/strike", because)
-        told = {
-            "id": str(uuid4()),
-            "analyte": "hardness",
-            "instrument": next(
-                k for k in self.get("/api/instruments") if k["analyte"] == "hardness"
-            ),
-            "observation": {"method": "drops", "drops": 24},
-            "made_at": datetime.now(UTC).isoformat(),
-        }
-        at = f"/api/visits/{id}/samples/{glass['id']}/readings/{told['id']}"
-        self.send("PUT", at, told)
-        version = self.get(f"/api/visits/{id}")["versions"]["visit"]
-        self.send("PATCH", f"/api/visits/{id}", {"version": version, "step": "meaning"})
-        self.assertIn("Aldith Crane-Pomfrey", self.names("found=hardness"))
+        id = self.new_visit()
+        self.assertNotIn("Tamsin Roakwell", self.names("found=hardness"))
+        told = self.reading("hard-1", {"method": "drops", "drops": 24})
+        self.keep(id, self.new_sample(id), told)
+        self.step(id, "meaning")
+        self.assertIn("Tamsin Roakwell", self.names("found=hardness"))
         later = self.send("POST", f"/api/visits/{id}/again", {"id": str(uuid4())}, 201)["id"]
-        now = self.get(f"/api/visits/{later}")["versions"]["visit"]
-        self.send("PATCH", f"/api/visits/{later}", {"version": now, "step": "meaning"})
-        self.assertNotIn("Aldith Crane-Pomfrey", self.names("found=hardness"))
-        version = self.get(f"/api/visits/{id}")["versions"]["visit"]
-        self.send("PATCH", f"/api/visits/{id}", {"version": version, "step": "show"})
-        self.assertNotIn("Aldith Crane-Pomfrey", self.names("found=hardness"))
+        self.step(later, "meaning")
+        self.assertNotIn("Tamsin Roakwell", self.names("found=hardness"))
+        self.step(id, "show")
+        self.assertNotIn("Tamsin Roakwell", self.names("found=hardness"))
 
     def test_homes_where_something_falls_due(self):
         now = self.get("/api/homes?due=0")["homes"]
