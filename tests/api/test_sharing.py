@@ -368,8 +368,8 @@ class Asking(ShareCase):
 STROKES = "M10,80 L40,60 L90,120 L140,60"
 
 
-class Accepting(ShareCase):
-    """The one who was not there decides by the link, with the rules of signing on the screen."""
+class AcceptCase(ShareCase):
+    """A proposal of the first home, presented; ``made`` is its id."""
 
     def setUp(self):
         super().setUp()
@@ -409,6 +409,10 @@ class Accepting(ShareCase):
 
     def state(self) -> dict:
         return self.get(f"/api/proposals/{self.made}")
+
+
+class Accepting(AcceptCase):
+    """The one who was not there decides by the link, with the rules of signing on the screen."""
 
     def test_it_is_accepted_signed_and_becomes_a_job(self):
         _, token = self.token()

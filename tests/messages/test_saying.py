@@ -1,11 +1,13 @@
 """A text is said by the message that made it, or stays as it is; never half."""
 
+import doctest
 import re
 import unittest
 
 from hypothesis import given
 from hypothesis import strategies as st
 
+from zesty_glass.messages import page, saying, spoken, templates
 from zesty_glass.messages.saying import Message, Speaker
 from zesty_glass.messages.templates import messages_of
 
@@ -25,6 +27,12 @@ MESSAGES = {
     "Nothing needed.": "No se necesita nada.",
 }
 S = Speaker(MESSAGES, frozenset({"mg/L", "gpg", "gal"}), frozenset({"Softener, 1 ft³, metered"}))
+
+
+def load_tests(loader, tests, pattern):
+    for module in (page, saying, spoken, templates):
+        tests.addTests(doctest.DocTestSuite(module))
+    return tests
 
 
 class Said(unittest.TestCase):

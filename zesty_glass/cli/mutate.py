@@ -31,6 +31,9 @@ _ALSO = {
     "treating": ("tests.core.test_truth", "tests.core.test_any_home"),
     "proposing": ("tests.core.test_truth", "tests.core.treating.test_every_item"),
 }
+#: tests of modules that stand in no folder
+_OF = {"units": ("tests.core.test_units_by_hand", "tests.core.test_truth")}
+EXAMPLES = "tests.core.test_examples"  # the worked examples in the docstrings
 _COMPARE: dict[type[ast.cmpop], type[ast.cmpop]] = {
     ast.Lt: ast.LtE,
     ast.LtE: ast.Lt,
@@ -100,35 +103,67 @@ def _is_text(node: ast.AST) -> bool:
     )
 
 
-def _is_source(node: ast.AST) -> bool:
-    """The year of a source: said, not computed with."""
-    return isinstance(node, ast.keyword) and node.arg == "year"
+#: parts of a node that are declared or said, not computed with
+_DECLARED = ("annotation", "returns", "decorator_list", "format_spec", "slice")
 
 
-def _is_rank(node: ast.AST) -> TypeGuard[ast.Call]:
-    """Ranks of ``at(house=…, tap=…)``: they only order, the gaps between them mean nothing."""
+def _is_rank(node: ast.AST) -> TypeGuard[ast.Call | ast.FunctionDef]:
+    """Ranks of ``at(house=…, tap=…)`` and of ``_place``: they only order, the gaps between them
+    mean nothing.
+    """
+    if isinstance(node, ast.FunctionDef):
+        return node.name == "_place"
     return isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id == "at"
+
+
+def _is_row(node: ast.AST) -> TypeGuard[ast.Tuple]:
+    """A row of a working: its flag only says that it stands out."""
+    return isinstance(node, ast.Tuple) and len(node.elts) > 2 and _is_text(node.elts[0])
+
+
+def _left_out(node: ast.AST) -> Iterator[ast.AST]:
+    """What of a node is not mutated, with all that hangs on it."""
+    for field, value in ast.iter_fields(node):
+        if field in _DECLARED:
+            yield from value if isinstance(value, list) else [value]
+    match node:
+        case ast.keyword(arg="year"):
+            yield node.value
+        case ast.Call(keywords=keywords) if _is_rank(node):
+            yield from keywords
+        case ast.Tuple() if _is_row(node):
+            yield from (e for e in node.elts if isinstance(e, ast.Constant) and e.value is True)
 
 
 def _sites(tree: ast.Module) -> Iterator[tuple[ast.AST, str, int | None, ast.AST]]:
     """Every place of a tree where a node hangs: its parent, field, index and itself. What is only
-    said or declared (formatted numbers, annotations, decorators) is left out.
+    said or declared (formats, annotations, decorators, ranks, years of sources) is left out.
     """
-    ranks = {id(k) for call in ast.walk(tree) if _is_rank(call) for k in call.keywords}
+    out = {
+        id(inner)
+        for node in ast.walk(tree)
+        for left in _left_out(node)
+        if isinstance(left, ast.AST)
+        for inner in ast.walk(left)
+    }
+    out |= {id(n) for f in ast.walk(tree) if _is_rank(f) for n in _ranks(f)}
     for parent in ast.walk(tree):
-        if isinstance(parent, ast.FormattedValue | ast.JoinedStr):
-            continue
-        if _is_source(parent) or id(parent) in ranks:
+        if isinstance(parent, ast.FormattedValue | ast.JoinedStr) or id(parent) in out:
             continue
         for field, value in ast.iter_fields(parent):
-            if field in ("annotation", "returns", "decorator_list", "format_spec", "slice"):
-                continue
-            if isinstance(value, ast.AST):
-                yield parent, field, None, value
-            elif isinstance(value, list):
-                for i, v in enumerate(value):
-                    if isinstance(v, ast.AST):
-                        yield parent, field, i, v
+            nodes = enumerate(value) if isinstance(value, list) else [(None, value)]
+            for i, node in nodes:
+                if isinstance(node, ast.AST) and id(node) not in out:
+                    yield parent, field, i, node
+
+
+def _ranks(of: ast.AST) -> Iterator[ast.AST]:
+    """Numbers that a function of ranks gives."""
+    for node in ast.walk(of):
+        if isinstance(node, ast.Return) and node.value is not None:
+            given = node.value
+            values = (given.body, given.orelse) if isinstance(given, ast.IfExp) else (given,)
+            yield from (v for v in values if isinstance(v, ast.Constant))
 
 
 def mutants(source: str) -> list[Mutant]:
@@ -217,8 +252,8 @@ def main(arguments: list[str]) -> int:
     parser.add_argument("--seed", type=int, default=1, help="of the sample")
     given = parser.parse_args(arguments)
     path = _module(given.module)
-    area = path.relative_to(CORE).parts[0]
-    tests = given.tests or [f"tests.core.{area}", *_ALSO.get(area, ())]
+    area = path.relative_to(CORE).parts[0].removesuffix(".py")
+    tests = given.tests or [*_OF.get(area, (f"tests.core.{area}",)), *_ALSO.get(area, ()), EXAMPLES]
     every = mutants(path.read_text())
     if given.most and given.most < len(every):
         every = sorted(random.Random(given.seed).sample(every, given.most))

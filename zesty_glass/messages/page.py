@@ -48,4 +48,4 @@ def file_of(language: str) -> str:
         named = catalogue.get(analyte.name)
         if named is not None and named.string:
             said.setdefault(analyte.name, str(named.string))
-    return json.dumps(said, ensure_ascii=False, indent=1, sort_keys=True) + "\n"
+    return json.dumps(said, ensure_ascii=False, indent=2, sort_keys=True) + "\n"

@@ -17,7 +17,7 @@ def messages_of(source: str) -> list[str]:
     """Every message of a module, in its order: constants, and formatted texts with their values
     numbered.
 
-    >>> messages_of('f"{n:.0f} gal of {water}"; "brine"; x["key_of"]')
+    >>> messages_of('x = f"{n:.0f} gal of {water}", "brine", x["key_of"]')
     ['{0} gal of {1}', 'brine']
     """
     found = dict.fromkeys(_texts(ast.parse(source)))
