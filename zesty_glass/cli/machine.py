@@ -44,6 +44,7 @@ COMMANDS = {
     "audit": ("verify that the audit trail is as it was written", "core", ""),
     "remind": ("one message to every customer about what falls due", "core", ""),
     "forget": ("erase people whom firms keep no longer than their rule says", "core", ""),
+    "messages": ("bring the languages up to date with the code", "test", ""),
     "mutate": ("break lines of the core, and see whether the tests tell", "test", "MODULE"),
     "fuzz": ("send generated requests against the interface", "test", "[--most N]"),
     "add-firm": ("add a firm and its first manager", "core", "NAME EMAIL MANAGER"),

@@ -9,13 +9,15 @@ import argparse
 import re
 import sys
 from collections import Counter
+from pathlib import Path
 
 from babel.messages.catalog import Catalog, Message
+from babel.messages.pofile import read_po, write_po
 
 from ..messages import catalogue, page
 from ..messages.templates import messages_on_paper, messages_under
 from .machine import WEB
-from .say import fail, guarded, step
+from .say import Stop, fail, guarded, step
 
 _VALUE = re.compile(r"\{\w+\}")
 #: said by no line of the code as it stands: a firm's words, and what the code puts together
@@ -67,27 +69,77 @@ def _lines(of: Catalog) -> list[tuple[str, str, str]]:
     return [(m.context or "", str(m.id), str(m.string)) for m in of if m.id]
 
 
-def main(arguments: list[str]) -> int:
-    """Bring every language up to date, or check that it is."""
-    parser = argparse.ArgumentParser(prog="python -m zesty_glass.cli.messages")
-    parser.add_argument("--check", action="store_true", help="change nothing, say what would")
-    check = parser.parse_args(arguments).check
-    for language in catalogue.languages()[1:]:
-        new = renewed(language)
-        for wrong in filter(None, (unlike(m) for m in new if m.id)):
-            return fail(wrong)
-        stale = _lines(new) != _lines(catalogue.read(language))
-        if stale and not check:
-            catalogue.write(language, new)
-            catalogue.read.cache_clear()
-        file = WEB / "src" / "app" / f"{language}.generated.json"
-        text = page.file_of(language)
-        stale = stale or not file.is_file() or file.read_text() != text
-        if stale and check:
-            return fail(f"{language}: run python -m zesty_glass.cli.messages and commit.")
-        file.write_text(text)
-        step(f"{language}: {len(_lines(new))} messages")
+def lacking(language: catalogue.Language) -> Catalog:
+    """The messages of the code that a language lacks, to be translated."""
+    have = catalogue.read(language)
+    paper = messages_on_paper(catalogue.CODE / "documents" / "templates")
+    apart = {None: every_message(), catalogue.PAPER: paper}
+    apart[page.CONTEXT] = page.messages_under(WEB / "src")
+    out = Catalog(locale=have.locale, project="Zesty Glass", version="1", fuzzy=False)
+    for context, messages in apart.items():
+        for message, where in messages.items():
+            if have.get(message, context) is None:
+                out.add(message, auto_comments=[where], context=context)
+    return out
+
+
+def take(language: catalogue.Language, file: Path) -> int:
+    """Take the translations of a file over; how many there were.
+
+    Raises:
+        Stop: one does not have the values of its message.
+    """
+    with file.open("rb") as f:
+        given = [m for m in read_po(f) if m.id and m.string]
+    for wrong in filter(None, map(unlike, given)):
+        raise Stop(wrong)
+    into = catalogue.read(language)
+    for message in given:
+        into.delete(message.id, message.context)
+        into.add(message.id, message.string, context=message.context)
+    catalogue.write(language, into)
+    catalogue.read.cache_clear()
+    return len(given)
+
+
+def _renew(language: catalogue.Language, check: bool) -> int:
+    """Bring a language up to date; with ``check`` only say whether it is."""
+    new = renewed(language)
+    for wrong in filter(None, (unlike(m) for m in new if m.id)):
+        return fail(wrong)
+    stale = _lines(new) != _lines(catalogue.read(language))
+    if stale and not check:
+        catalogue.write(language, new)
+        catalogue.read.cache_clear()
+    file = WEB / "src" / "app" / f"{language}.generated.json"
+    text = page.file_of(language)
+    stale = stale or not file.is_file() or file.read_text() != text
+    if stale and check:
+        return fail(f"{language}: run ./zesty messages and commit.")
+    file.write_text(text)
+    step(f"{language}: {len(_lines(new))} messages")
     return 0
+
+
+def main(arguments: list[str]) -> int:
+    """Bring every language up to date, or check that it is; give out what one lacks, and take it
+    back translated.
+    """
+    parser = argparse.ArgumentParser(prog="./zesty messages")
+    parser.add_argument("--check", action="store_true", help="change nothing, say what would")
+    parser.add_argument("--language", choices=catalogue.languages()[1:], default="es")
+    parser.add_argument("--lacking", type=Path, metavar="FILE", help="write what it lacks")
+    parser.add_argument("--take", type=Path, metavar="FILE", help="take translations over")
+    given = parser.parse_args(arguments)
+    if given.lacking is not None:
+        out = lacking(given.language)
+        with given.lacking.open("wb") as f:
+            write_po(f, out, width=100)
+        step(f"{given.language}: {len(_lines(out))} messages to translate in {given.lacking}")
+        return 0
+    if given.take is not None:
+        step(f"{given.language}: {take(given.language, given.take)} messages taken")
+    return max(_renew(language, given.check) for language in catalogue.languages()[1:])
 
 
 if __name__ == "__main__":

@@ -17,7 +17,7 @@ Language = Literal["en", "es"]
 #: what the code is written in; it needs no file
 ORIGINAL: Language = "en"
 #: folders of the code whose texts a customer may read
-SAID_IN = ("core", "documents", "messages")
+SAID_IN = ("core", "documents")
 #: units and signs that are written the same in every language here
 ALIKE = frozenset(
     [
