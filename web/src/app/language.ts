@@ -59,7 +59,7 @@ export async function speak(next: Language): Promise<void> {
 
 const KEPT = "zesty.customers-language:";
 
-/** The language that a customer reads at a place: chosen there on this device before, or another. */
+/** The language that a customer reads at a place: chosen on this device before, or another. */
 export function customersLanguage(place: string, otherwise: Language): Language {
   const kept = localStorage.getItem(KEPT + place);
   return kept === "en" || kept === "es" ? kept : otherwise;
