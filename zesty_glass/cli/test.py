@@ -6,8 +6,9 @@ import argparse
 import re
 import subprocess
 import sys
-import tempfile
 import unittest
+from collections.abc import Sequence
+from concurrent.futures import ThreadPoolExecutor
 
 from .machine import ROOT, VENV, WEB
 from .say import fail, step
@@ -33,9 +34,9 @@ CHECKS: list[tuple[str, list[str], object]] = [
     ("generated docs", [str(BIN / "python"), "-m", "zesty_glass.cli.docs", "--check"], ROOT),
 ]
 
-#: folders of tests that run in a second process beside the checks and the rest, so that both end
-#: at about the same time on two cores
-APART = ("tests.browser", "tests.fuzz", "tests.cli")
+#: folders of tests that run in processes of their own beside the checks and the rest: much of a
+#: test of the interface is waiting, so that three keep two cores at work
+APART = (("tests.browser",), ("tests.api", "tests.documents", "tests.fuzz", "tests.cli"))
 
 
 def _check(entry: tuple[str, list[str], object]) -> tuple[str, int, str]:
@@ -54,6 +55,34 @@ def _checks() -> bool:
     return good
 
 
+def _apart(names: Sequence[str]) -> str:
+    """What tests under some names say, run in a process of their own."""
+    command = [sys.executable, "-m", "zesty_glass.cli.test", "--no-checks", *names]
+    done = subprocess.run(
+        command, cwd=ROOT, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True
+    )
+    return done.stdout
+
+
+def _counted(names: Sequence[str], said: str) -> tuple[int, int]:
+    """How many tests ran apart, and how many of them failed, by what they said."""
+    print(said)
+    found = re.findall(r"^(\d+) passed, (\d+) failed$", said, re.MULTILINE)
+    if not found:
+        fail(f"the tests of {', '.join(names)} did not come to their end, see above.")
+        return 1, 1
+    passed, failed = map(int, found[-1])
+    return passed + failed, failed
+
+
+def _rest() -> list[str]:
+    """Names of the folders of tests that no process apart runs."""
+    apart = {name for names in APART for name in names}
+    folders = [d for d in sorted((ROOT / "tests").iterdir()) if d.is_dir()]
+    names = [f"tests.{d.name}" for d in folders if d.name != "__pycache__"]
+    return [*(n for n in names if n not in apart), "tests.test_arrows"]
+
+
 def main(arguments: list[str]) -> int:
     """Run everything, or the tests under a dotted name."""
     parser = argparse.ArgumentParser(prog="./zesty test")
@@ -65,33 +94,13 @@ def main(arguments: list[str]) -> int:
     if given.only:
         ran, bad = _run(_suite(given.only))
     else:
-        with tempfile.TemporaryFile("w+") as said:
-            browser = subprocess.Popen(
-                [sys.executable, "-m", "zesty_glass.cli.test", "--no-checks", *APART],
-                cwd=ROOT,
-                stdout=said,
-                stderr=subprocess.STDOUT,
-            )
-            step("the real interface, requests and commands in a process apart, the rest here")
+        with ThreadPoolExecutor(len(APART)) as pool:
+            beside = [pool.submit(_apart, names) for names in APART]
+            step("the real interface, and requests and commands, in processes apart, the rest here")
             good = given.no_checks or _checks()
-            ran, bad = _run(
-                _suite(
-                    [
-                        f"tests.{d.name}"
-                        for d in sorted((ROOT / "tests").iterdir())
-                        if d.is_dir() and d.name != "__pycache__" and f"tests.{d.name}" not in APART
-                    ]
-                    + ["tests.test_arrows"]
-                )
-            )
-            browser.wait()
-            said.seek(0)
-            text = said.read()
-        print(text)
-        found = re.findall(r"^(\d+) passed, (\d+) failed$", text, re.MULTILINE)
-        if not found:
-            return fail("the tests of the interface did not come to their end, see above.")
-        ran, bad = ran + int(found[-1][0]) + int(found[-1][1]), bad + int(found[-1][1])
+            ran, bad = _run(_suite(_rest()))
+            counts = [_counted(n, b.result()) for n, b in zip(APART, beside, strict=True)]
+        ran, bad = ran + sum(c[0] for c in counts), bad + sum(c[1] for c in counts)
     print(f"\n{ran - bad} passed, {bad} failed")
     if not good:
         return fail("a check is not clean, see above.")
