@@ -33,6 +33,7 @@ class InSpanish(AcceptCase):
         _, token = self.token()
         for path in (f"/api/offered/{token}/pdf", f"/api/proposals/{self.made}/pdf"):
             r = self.client.get(path, params={"language": "es"})
+            self.assertEqual(r.status_code, 200, r.text[:300])
             paper = pypdfium2.PdfDocument(r.content)
             self.addCleanup(paper.close)
             self.assertIn("Lo que recomendamos", paper[0].get_textpage().get_text_range())

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from zesty_glass.messages import page, saying, spoken, templates
-from zesty_glass.messages.saying import Message, Speaker
+from zesty_glass.messages.saying import Speaker, filled, words_of
 from zesty_glass.messages.templates import messages_of
 
 MESSAGES = {
@@ -26,7 +26,13 @@ MESSAGES = {
     "and": "y",
     "Nothing needed.": "No se necesita nada.",
 }
-S = Speaker(MESSAGES, frozenset({"mg/L", "gpg", "gal"}), frozenset({"Softener, 1 ft³, metered"}))
+S = Speaker(
+    MESSAGES,
+    filled(MESSAGES),
+    words_of(MESSAGES),
+    frozenset({"mg/L", "gpg", "gal"}),
+    frozenset({"Softener, 1 ft³, metered"}),
+)
 
 
 def load_tests(loader, tests, pattern):
@@ -86,8 +92,14 @@ class Said(unittest.TestCase):
             self.said(text, text)
 
     def test_a_message_that_would_change_a_number_is_not_said(self):
-        wrong = Speaker({"{0} of {1}": "{0}"})
+        loses = {"{0} of {1}": "{0}"}
+        wrong = Speaker(loses, filled(loses), words_of(loses))
         self.assertEqual(wrong.say("3 of 5"), "3 of 5")
+
+    def test_a_text_without_end_stays_as_it_is(self):
+        endless = "iron, hardness and " * 400 + "Iron: Iron, Iron or a diet"
+        self.assertEqual(S.say(endless), endless)
+        self.said("iron, hardness and iron", "hierro, dureza y hierro")
 
     @given(st.text(alphabet="iron hades.,:;()“”0123456789{}%\n", max_size=60))
     def test_numbers_stay_whatever_is_said(self, text):
@@ -99,8 +111,9 @@ class Said(unittest.TestCase):
 
 class Messages(unittest.TestCase):
     def test_every_way_to_read_a_text_is_tried(self):
-        found = set(Message("{0} and {1}", "").values_in("a and b and c"))
-        self.assertEqual(found, {("a", "b and c"), ("a and b", "c")})
+        both = {"{0} and {1}": "{1} y {0}", "a and b": "a, b", "c": "c"}
+        by = Speaker(both, filled(both), words_of(both))
+        self.assertEqual(by.say("a and b and c"), "c y a, b")
 
     def test_of_a_module_are_its_texts_and_not_its_names(self):
         code = '''

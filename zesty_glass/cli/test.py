@@ -35,8 +35,8 @@ CHECKS: list[tuple[str, list[str], object]] = [
 ]
 
 #: folders of tests that run in processes of their own beside the checks and the rest: much of a
-#: test of the interface is waiting, so that three keep two cores at work
-APART = (("tests.browser",), ("tests.api", "tests.documents", "tests.fuzz", "tests.cli"))
+#: test of the interface is waiting, so that four keep two cores at work
+APART = (("tests.browser",), ("tests.api",), ("tests.documents", "tests.fuzz", "tests.cli"))
 
 
 def _check(entry: tuple[str, list[str], object]) -> tuple[str, int, str]:

@@ -9,7 +9,7 @@ from typing import Literal, get_args
 from babel.messages.catalog import Catalog
 from babel.messages.pofile import read_po, write_po
 
-from .saying import Speaker
+from .saying import Message, Speaker, filled, words_of
 
 HERE = Path(__file__).parent
 CODE = HERE.parent
@@ -101,7 +101,18 @@ def _messages(language: Language) -> dict[str, str]:
     return known
 
 
+@cache
+def _filled(language: Language) -> tuple[Message, ...]:
+    return filled(_messages(language))
+
+
+@cache
+def _words(language: Language) -> frozenset[str]:
+    return words_of(_messages(language))
+
+
 @lru_cache(512)
 def speaker(language: Language, names: frozenset[str] = frozenset()) -> Speaker:
     """Who says texts in a language; ``names`` are said as they are written."""
-    return Speaker(_messages(language), ALIKE, names)
+    messages = _messages(language)
+    return Speaker(messages, _filled(language), _words(language), ALIKE, names)

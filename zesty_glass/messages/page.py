@@ -11,8 +11,13 @@ from ..core.analytes import ANALYTES
 from .catalogue import read
 
 CONTEXT = "page"
-_SAID = re.compile(r'\b(?:say|message)\(\s*((?:"(?:[^"\\]|\\.)*"\s*\+?\s*)+)[,)]')
-_PIECE = re.compile(r'"(?:[^"\\]|\\.)*"')
+_TEXT = r'"(?:[^"\\]|\\.)*"'
+#: a message that is said, or kept to be said: one text, perhaps in pieces
+_SAID = re.compile(rf"\b(?:say|message)\(\s*((?:{_TEXT}\s*\+?\s*)+)[,)]")
+#: an object or a list whose texts are said as they are read out of it
+_KEPT = re.compile(r"\bspoken\(\s*[\[{]")
+_PIECE = re.compile(_TEXT)
+_PROSE = re.compile(r"\s|^[A-Z]")  # a code is one word in small letters
 
 
 def messages_of(source: str) -> list[str]:
@@ -20,12 +25,38 @@ def messages_of(source: str) -> list[str]:
 
     >>> messages_of('say("Ask {firm}", { firm }); message("met"); say("a " + "b")')
     ['Ask {firm}', 'met', 'a b']
+    >>> messages_of('spoken({ a: "At once", b: ["a_code", "Wait"], "no key": x }); "Not this"')
+    ['At once', 'Wait']
     """
-    found = (
-        "".join(ast.literal_eval(piece) for piece in _PIECE.findall(said[1]))
-        for said in _SAID.finditer(source)
-    )
-    return list(dict.fromkeys(found))
+    found = {m.start(): _joined(m[1]) for m in _SAID.finditer(source)}
+    for kept in _KEPT.finditer(source):
+        start = kept.end() - 1
+        inside = source[start : _end_of(source, start)]
+        for text in _PIECE.finditer(inside):
+            is_key = inside[text.end() :].lstrip().startswith(":")
+            words = ast.literal_eval(text[0])
+            if not is_key and _PROSE.search(words):
+                found.setdefault(start + text.start(), words)
+    return list(dict.fromkeys(found[at] for at in sorted(found)))
+
+
+def _joined(pieces: str) -> str:
+    return "".join(ast.literal_eval(piece) for piece in _PIECE.findall(pieces))
+
+
+def _end_of(source: str, start: int) -> int:
+    """Where the bracket that opens at ``start`` closes; texts are passed over."""
+    depth, at = 0, start
+    while at < len(source):
+        text = _PIECE.match(source, at)
+        if text:
+            at = text.end()
+            continue
+        depth += {"[": 1, "{": 1, "(": 1, "]": -1, "}": -1, ")": -1}.get(source[at], 0)
+        at += 1
+        if depth == 0:
+            break
+    return at
 
 
 def messages_under(folder: Path) -> dict[str, str]:

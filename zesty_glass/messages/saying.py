@@ -6,13 +6,22 @@ import re
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
+from itertools import pairwise
 
 _VALUE = re.compile(r"\{(\d+)\}")
 #: a number with its sign, currency, fraction or multiple; and units and symbols, alike everywhere
 _NUMBER = re.compile(r"[-–−+±≥≤<>=~≈×x÷·*/%$€£°#\d.,:;()\s½¼¾²³]*")
 _QUOTED = re.compile("“([^“”]*)”")
-MOST_TRIED = 400  # ways to fit one text into one message
+_QUOTES = re.compile("“[^“”]*”")
+_WORD = re.compile(r"[^\W\d_]+")
+MOST_LETTERS = 800  # of one sentence
+MOST_TRIES = 3_000  # parts of one text that are tried; the longest of the product's need some 100
+MOST_TOGETHER = 4  # sentences of one message
 MOST_KNOWN = 20_000  # texts and parts of texts kept with what they are in the language
+
+
+class _TooLong(Exception):
+    """A text has too many parts to find out what made it."""
 
 
 @dataclass(frozen=True)
@@ -41,29 +50,16 @@ class Message:
         """What it is in the other language, with its values."""
         return _VALUE.sub(lambda m: values[int(m[1])], self.said)
 
-    def values_in(self, text: str) -> Iterator[tuple[str, ...]]:
-        """Every way to read a text as this message: its values, in their order."""
-        pieces = self.pieces
-        if not text.startswith(pieces[0]) or not text.endswith(pieces[-1]):
-            return
-        if len(pieces) == 1:
-            if text == pieces[0]:
-                yield ()
-            return
-        end = len(text) - len(pieces[-1])
-        yield from _split(text, len(pieces[0]), end, pieces[1:-1])
+
+def filled(messages: Mapping[str, str]) -> tuple[Message, ...]:
+    """Messages that have values, those with the most words of their own first."""
+    made = (Message(source, said) for source, said in messages.items() if "{0}" in source)
+    return tuple(sorted(made, key=lambda m: -m.weight))
 
 
-def _split(text: str, start: int, end: int, pieces: tuple[str, ...]) -> Iterator[tuple[str, ...]]:
-    if not pieces:
-        if start <= end:
-            yield (text[start:end],)
-        return
-    at = text.find(pieces[0], start, end)
-    while at >= 0:
-        for rest in _split(text, at + len(pieces[0]), end, pieces[1:]):
-            yield (text[start:at], *rest)
-        at = text.find(pieces[0], at + 1, end)
+def words_of(messages: Iterable[str]) -> frozenset[str]:
+    """Every word of some messages, in small letters."""
+    return frozenset(_WORD.findall(" ".join(messages).lower()))
 
 
 @dataclass
@@ -72,28 +68,38 @@ class Speaker:
 
     Args:
         messages: of the code, and what each is in the language; both with their values numbered.
+        filled: those of them that have values, as ``filled`` gives them.
+        words: that the messages are made of, as ``words_of`` gives them.
         names: what is said as it is written: people, places, makers' names, a firm's own words.
         alike: units and words that are written the same.
     """
 
     messages: Mapping[str, str]
+    filled: tuple[Message, ...]
+    words: frozenset[str]
     alike: frozenset[str] = frozenset()
     names: frozenset[str] = frozenset()
     _known: dict[str, str | None] = field(default_factory=dict)
-
-    @cached_property
-    def _filled(self) -> list[Message]:
-        made = (Message(source, said) for source, said in self.messages.items() if "{0}" in source)
-        return sorted(made, key=lambda m: -m.weight)
+    _tries: int = 0
 
     def say(self, text: str) -> str:
-        """The text in the language; as it is where it has no message, or a number would change."""
-        said = self.said(text)
+        """The text in the language; as it is where it has no message, where a number would change,
+        or where finding out takes too long.
+        """
+        self._tries = 0
+        try:
+            said = self.said(text)
+        except _TooLong:
+            self._known.clear()
+            return text
         return text if said is None or not _same_numbers(text, said) else said
 
     def said(self, text: str) -> str | None:
         """The text in the language; None where a part of it has no message."""
         if text not in self._known:
+            self._tries += 1
+            if self._tries > MOST_TRIES:
+                raise _TooLong
             if len(self._known) > MOST_KNOWN:
                 self._known.clear()
             self._known[text] = None  # a text is no part of itself
@@ -103,23 +109,51 @@ class Speaker:
     def _found(self, text: str) -> str | None:
         if text in self.messages:
             return self.messages[text]
+        if not self._may_be_said(text):
+            return None
         if _NUMBER.fullmatch(text) or text in self.names or text in self.alike:
             return text
         quoted = _QUOTED.fullmatch(text)
         if quoted:  # somebody's words
             return f"“{self.said(quoted[1]) or quoted[1]}”"
+        sentences = _sentences(text)
+        return self._one(text) if len(sentences) == 1 else self._in_turn(tuple(sentences))
+
+    def _one(self, text: str) -> str | None:
+        """A text that is one message, or put together from several within a sentence."""
+        if text in self.messages:
+            return self.messages[text]
+        if len(text) > MOST_LETTERS:
+            return None
         for way in self._ways:
             said = way(text)
             if said is not None:
                 return said
         return None
 
+    def _in_turn(self, sentences: tuple[str, ...]) -> str | None:
+        """Sentences one after the other; some are one message together."""
+        for some in range(1, min(MOST_TOGETHER, len(sentences)) + 1):
+            first = self._one("".join(sentences[:some]))
+            rest = None if first is None else self.said("".join(sentences[some:]))
+            if first is not None and rest is not None:
+                return first + rest
+        return None
+
+    def _may_be_said(self, text: str) -> bool:
+        """Whether each word outside of quotes is one that a message or a name has."""
+        words = _WORD.findall(_QUOTES.sub("", text).lower())
+        return all(w in self.words or w in self._own for w in words)
+
+    @cached_property
+    def _own(self) -> frozenset[str]:
+        return frozenset(_WORD.findall(" ".join((*self.names, *self.alike)).lower()))
+
     @cached_property
     def _ways(self) -> tuple[Callable[[str], str | None], ...]:
         return (
             self._trimmed,
             self._after_name,
-            self._in_sentences,
             self._by_message,
             self._by_case,
             self._in_parts,
@@ -142,15 +176,36 @@ class Speaker:
         return None
 
     def _by_message(self, text: str) -> str | None:
-        for message in self._filled:
+        for message in self.filled:
             if message.longest not in text:
                 continue
-            for tried, values in enumerate(message.values_in(text)):
-                said = self._all(values)
-                if said is not None:
-                    return message.filled(said)
-                if tried > MOST_TRIED:
-                    break
+            values = self._values_of(message.pieces, text)
+            if values is not None:
+                return message.filled(values)
+        return None
+
+    def _values_of(self, pieces: tuple[str, ...], text: str) -> list[str] | None:
+        """What the values of a message are in the language, where a text can be read as it."""
+        if not text.startswith(pieces[0]) or not text.endswith(pieces[-1]):
+            return None
+        end = len(text) - len(pieces[-1])
+        return self._read(text, len(pieces[0]), end, pieces[1:-1])
+
+    def _read(self, text: str, start: int, end: int, pieces: tuple[str, ...]) -> list[str] | None:
+        """The values from ``start`` to ``end``, with pieces between them; None where one of them
+        has no message."""
+        if start > end:
+            return None
+        if not pieces:
+            said = self.said(text[start:end])
+            return None if said is None else [said]
+        for at in _places(text, pieces[0], start, end):
+            said = self.said(text[start:at])
+            rest = None
+            if said is not None:
+                rest = self._read(text, at + len(pieces[0]), end, pieces[1:])
+            if said is not None and rest is not None:
+                return [said, *rest]
         return None
 
     def _by_case(self, text: str) -> str | None:
@@ -161,16 +216,6 @@ class Speaker:
         if said is None:
             return None
         return (said[0].upper() if first.isupper() else said[0].lower()) + said[1:]
-
-    def _in_sentences(self, text: str) -> str | None:
-        """The most sentences from its start that are said together, and what follows them."""
-        ends = [m.end() for m in _SENTENCE.finditer(text)]
-        for end in reversed(ends):
-            first = self.said(text[:end])
-            rest = None if first is None else self.said(text[end:])
-            if first is not None and rest is not None:
-                return first + rest
-        return None
 
     def _in_parts(self, text: str) -> str | None:
         for between in _BETWEEN:
@@ -193,6 +238,25 @@ class Speaker:
                 return None
             out.append(said)
         return out
+
+
+def _sentences(text: str) -> list[str]:
+    """A text in its sentences, each with the blanks behind it."""
+    starts = [0, *(m.end() for m in _SENTENCE.finditer(text)), len(text)]
+    return [text[a:b] for a, b in pairwise(starts)]
+
+
+def _places(text: str, piece: str, start: int, end: int) -> Iterator[int]:
+    """Where a piece stands; one that is empty, at the edges of words."""
+    if not piece:
+        yield from (
+            at for at in range(start, end + 1) if at in (start, end) or text[at] in " ,;:.)"
+        )
+        return
+    at = text.find(piece, start, end)
+    while at >= 0:
+        yield at
+        at = text.find(piece, at + 1, end)
 
 
 #: where a text was put together from others, the widest first: sentences, clauses, lists, a number

@@ -1,10 +1,11 @@
+import { spoken } from "./language";
 /** Keys that act on a view, for the sheet that lists them. */
 export interface KeyWords {
   keys: string;
   does: string;
 }
 
-export const KEYS: readonly { where: string; keys: readonly KeyWords[] }[] = [
+export const KEYS: readonly { where: string; keys: readonly KeyWords[] }[] = spoken([
   {
     where: "Everywhere",
     keys: [
@@ -34,4 +35,4 @@ export const KEYS: readonly { where: string; keys: readonly KeyWords[] }[] = [
     where: "Bucket and stopwatch",
     keys: [{ keys: "Space", does: "start and stop the clock" }],
   },
-];
+]);

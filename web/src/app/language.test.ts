@@ -1,17 +1,17 @@
 /** What the page says, in either language. */
 import { afterEach, describe, expect, it } from "vitest";
 
-import { message, say, speak } from "./language";
+import { message, spoken, say, speak } from "./language";
 import { dayLong } from "./when";
 
 afterEach(() => speak("en"));
 
 describe("a message", () => {
-  it("is said as it is written, with its values", () => {
+  it("is spoken as it is written, with its values", () => {
     expect(say("Ask {firm}", { firm: "Larkspout" })).toBe("Ask Larkspout");
     expect(say("{n} of {n}, {other}", { n: 2 })).toBe("2 of 2, {other}");
   });
-  it("is said in the customer's language, and names as they are", async () => {
+  it("is spoken in the customer's language, and names as they are", async () => {
     await speak("es");
     expect(say("Ask {firm}", { firm: "Lark: {n} & Son." })).toBe("Pregunte a Lark: {n} & Son.");
     expect(say(message("Offered to you"))).toBe("Propuesta para usted");
@@ -25,5 +25,29 @@ describe("a message", () => {
     await speak("es");
     await speak("en");
     expect(say("Decide")).toBe("Decide");
+  });
+});
+
+describe("what is kept", () => {
+  const KEPT = spoken({
+    decide: "Decide",
+    list: [
+      ["white_crust", "No longer valid"],
+      ["clear", 3],
+    ],
+    of: (n: number) => `${n}`,
+  } as const);
+  it("is spoken as it is read, and codes stay", async () => {
+    await speak("es");
+    expect(KEPT.decide).toBe("Decidir");
+    expect(KEPT.list.map(([code, words]) => [code, words])).toEqual([
+      ["white_crust", "Ya no es válida"],
+      ["clear", 3],
+    ]);
+    expect(KEPT.of(2)).toBe("2");
+  });
+  it("is the same thing each time", () => {
+    expect(KEPT.list).toBe(KEPT.list);
+    expect(KEPT.decide).toBe("Decide");
   });
 });

@@ -34,6 +34,32 @@ async function fetched(): Promise<i18n> {
 /** Marks a text as a message where it is only kept; it is said where it is shown. */
 export const message = <M extends string>(text: M): M => text;
 
+/** A code is one word in small letters; all else is said. */
+const isProse = (text: string): boolean => /\s|^[A-Z]/.test(text);
+
+/** What of a kept object is looked into: lists and plain objects, but no drawn parts. */
+function isKept(value: unknown): value is object {
+  if (typeof value !== "object" || value === null || "$$typeof" in value) return false;
+  return Array.isArray(value) || Object.getPrototypeOf(value) === Object.prototype;
+}
+
+const saying = new WeakMap<object, object>();
+
+/** Texts that a part keeps in an object or a list: each is said as it is read out of it. */
+export function spoken<T extends object>(kept: T): T {
+  const known = saying.get(kept);
+  if (known) return known as T;
+  const made = new Proxy(kept, {
+    get: (of, key, receiver) => {
+      const value: unknown = Reflect.get(of, key, receiver);
+      if (typeof value === "string") return isProse(value) ? say(value) : value;
+      return isKept(value) ? spoken(value) : value;
+    },
+  });
+  saying.set(kept, made);
+  return made;
+}
+
 type Values = Record<string, string | number | null | undefined>;
 
 /** A message in the language of now, with its values; as it is where the language lacks it. */

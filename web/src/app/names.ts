@@ -1,6 +1,7 @@
+import { spoken } from "./language";
 /** Words for values that come as codes. */
 export { SOURCE_NAMES } from "./facts.generated";
-export const STEPS = [
+export const STEPS = spoken([
   ["before", "Before"],
   ["test", "Test"],
   ["meaning", "Meaning"],
@@ -8,14 +9,14 @@ export const STEPS = [
   ["line", "Line"],
   ["compare", "Compare"],
   ["offer", "Offer"],
-] as const;
+] as const);
 export type Step = (typeof STEPS)[number][0];
-export const KIND_WORDS: Record<string, string> = {
+export const KIND_WORDS: Record<string, string> = spoken({
   health: "health",
   looks_taste: "looks and taste",
   equipment: "equipment and pipes",
   context: "",
-};
+});
 /** A name within a sentence: “Iron, total” is total iron; pH, PFOA and E. coli stay as they are. */
 export function midSentence(name: string): string {
   const [thing = "", how] = name.split(", ");

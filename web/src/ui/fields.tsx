@@ -1,6 +1,6 @@
 /** Fields for wet hands: large, labelled, with their unit. */
 import { useId, useState, type ReactElement } from "react";
-import { say } from "../app/language";
+import { spoken, say } from "../app/language";
 
 interface NumberFieldProps {
   label: string;
@@ -182,8 +182,8 @@ export function Seg<T extends string | number | boolean | null>({
   );
 }
 
-export const YES_NO: Choice<boolean | null>[] = [
+export const YES_NO: Choice<boolean | null>[] = spoken([
   { value: true, name: "Yes" },
   { value: false, name: "No" },
   { value: null, name: "Not asked" },
-];
+]);

@@ -2,16 +2,16 @@
 import { useState, type ReactElement } from "react";
 
 import type { Doing, JobView, Plumbing } from "./hooks";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
-const FIELDS: [keyof Plumbing, string, string][] = [
+const FIELDS: [keyof Plumbing, string, string][] = spoken([
   ["heater_gal", "Water heater", "gal"],
   ["tank_gal", "Pressure tank, drawn down", "gal"],
   ["pipe_ft", "Pipes, length", "ft"],
   ["pipe_in", "Pipes, inside", "in"],
   ["other_l", "Housings and chamber", "L"],
   ["bleach_pct", "Bleach", "%"],
-];
+]);
 
 function Measure({
   job,

@@ -22,7 +22,7 @@ import {
 } from "./lists";
 import { PartToken } from "./PartToken";
 import { weekday } from "../../app/when";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 function weekOf(day: string): string {
   const d = dayOf(day);
@@ -63,14 +63,14 @@ function HomeDue({ at }: { at: AtHome }): ReactElement {
 }
 
 /** What waits for somebody, most pressing first. */
-const ORDER = ["short", "to plan", "planned"];
-const STATES: Record<string, string> = {
+const ORDER = spoken(["short", "to plan", "planned"]);
+const STATES: Record<string, string> = spoken({
   "to plan": "no day yet",
   planned: "planned",
   short: "short of its promise",
   fitted: "fitted, tests or steps to come",
   "in care": "others fitted it",
-};
+});
 
 function JobRow({ j }: { j: JobLine }): ReactElement {
   const when = j.planned_on ? `${said(j.planned_on)} ${j.planned_at}`.trim() : "";
@@ -130,11 +130,11 @@ function Later({ lines }: { lines: DueLine[] }): ReactElement {
   );
 }
 
-const ASKED = [
+const ASKED = spoken([
   ["area", "place", "All areas", "Area"],
   ["part", "label", "All parts", "Part"],
   ["person", "person", "Everybody", "Person"],
-] as const;
+] as const);
 
 /** Area, part and person: each narrows the list, all of them together, in the address. */
 function Narrow({

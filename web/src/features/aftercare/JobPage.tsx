@@ -13,14 +13,14 @@ import { PlanView } from "./Plan";
 import { ProofView } from "./Proof";
 import { SheetPicker } from "./SheetPicker";
 import { nextStep, SheetView, stepsDone } from "./Steps";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
-const PARTS = [
+const PARTS = spoken([
   ["plan", "Plan"],
   ["steps", "Steps"],
   ["proof", "Proof"],
   ["care", "Care"],
-] as const;
+] as const);
 type Part = (typeof PARTS)[number][0];
 
 /** Parts of a job; what others fitted has its care alone. */

@@ -8,7 +8,7 @@ import { num } from "../../app/show";
 import { EMPTY, LabFields, labResult, type Typed } from "../testing/LabFields";
 import type { Doing, JobView, ProofBody } from "./hooks";
 import { NAMES, placeOf } from "./names";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 type Promise_ = JobView["job"]["promises"][number];
 type Seen = ProofBody["reading"]["observation"];
@@ -59,7 +59,11 @@ function stepsOf(kit: Instrument, unit: string): string[] {
 const unitOf = (kit: Instrument, analyte: string): string =>
   kit.unit || SHOWN[analyte]?.us?.unit || "";
 
-const ASKS: Record<string, string> = { meter: "On the display", drops: "Drops", display: "Shown" };
+const ASKS: Record<string, string> = spoken({
+  meter: "On the display",
+  drops: "Drops",
+  display: "Shown",
+});
 
 /** What is asked of a kit, with its unit. */
 function askedOf(kit: Instrument, analyte: string): string {

@@ -5,7 +5,7 @@ import { money } from "../../app/show";
 import { said, today } from "./dates";
 import type { Doing, JobView } from "./hooks";
 import { NAMES } from "./names";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 function PlanForm({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): ReactElement {
   const j = job.job;
@@ -80,16 +80,16 @@ function FittedForm({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): 
   );
 }
 
-const HAD: Record<string, string> = {
+const HAD: Record<string, string> = spoken({
   buy: "paid to us",
   rental: "rented from us, its parts as the rent says",
   rent_to_own: "rented to own; its parts are theirs",
-};
-const FITS: Record<string, string> = {
+});
+const FITS: Record<string, string> = spoken({
   firm: "fitted by us, in our price",
   licensed: "fitted by a licensed person, paid beside us",
   self: "fitted by the household",
-};
+});
 
 /** Who pays for what, thing by thing, as it was sold; the amounts stand in what was signed. */
 function Bought({ job }: { job: JobView }): ReactElement | null {

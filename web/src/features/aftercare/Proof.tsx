@@ -13,7 +13,7 @@ import type { Doing, FollowUp, JobView, Proved } from "./hooks";
 import { Measure } from "./Measure";
 import { NAMES, placeOf } from "./names";
 import { ProvedBars, VERDICT } from "./ProvedBars";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 function Follow({
   job,
@@ -131,7 +131,7 @@ function ProvedRow({
   );
 }
 
-const WRONG = ["Not flushed yet", "Wrong tap", "Mistyped", "Kit at fault"];
+const WRONG = spoken(["Not flushed yet", "Wrong tap", "Mistyped", "Kit at fault"]);
 
 type Row = JobView["job"]["proofs"][number] & { said: string };
 

@@ -2,14 +2,14 @@
 import type { ReactElement, ReactNode } from "react";
 
 import type { Sheet } from "./hooks";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
-const GROUPS: [Sheet["purpose"], string][] = [
+const GROUPS: [Sheet["purpose"], string][] = spoken([
   ["fit", "Fit and start"],
   ["disinfect", "Disinfect"],
   ["change", "Change"],
   ["season", "Seasons"],
-];
+]);
 
 interface Props {
   sheets: Sheet[];

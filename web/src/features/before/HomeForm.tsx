@@ -7,7 +7,7 @@ import { NumberField, Seg, TextField, YES_NO } from "../../ui/fields";
 import { QuantityField } from "../../ui/QuantityField";
 import { InPlaceForm } from "../in-place/InPlaceForm";
 import { Wishes } from "./Wishes";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 export const NEW_HOME: Home = {
   name: "",
@@ -55,15 +55,15 @@ export const NEW_HOME: Home = {
     aquarium: false,
   },
 };
-const SOURCES = [
+const SOURCES = spoken([
   ["city", "Town main"],
   ["well_drilled", "Drilled well"],
   ["well_dug", "Dug well"],
   ["spring", "Spring"],
   ["lake", "Lake"],
   ["cistern", "Cistern"],
-] as const;
-const CARE = [
+] as const);
+const CARE = spoken([
   ["infant", "An infant"],
   ["pregnancy", "Pregnancy"],
   ["weak_immunity", "Weakened immunity"],
@@ -71,7 +71,7 @@ const CARE = [
   ["low_potassium", "Low-potassium diet"],
   ["dialysis", "Dialysis at home"],
   ["aquarium", "An aquarium"],
-] as const;
+] as const);
 
 interface Props {
   customer: Customer;

@@ -11,7 +11,7 @@ import { dayLong } from "../../app/when";
 import { NumberField } from "../../ui/fields";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { Printed } from "./Printed";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 type Schema = components["schemas"];
 type Water = Omit<Schema["ApplianceWater"], "sets" | "worth"> & {
@@ -23,12 +23,12 @@ type Kind = Card["kind"];
 type Told = Record<string, number>;
 
 /** What the household may say of each, in the order one asks. */
-const DOSES: [key: string, label: string, unit: string][] = [
+const DOSES: [key: string, label: string, unit: string][] = spoken([
   ["dose_here", "Dose, this water", "mL"],
   ["dose_soft", "Dose, soft water", "mL"],
   ["dose_price", "Detergent costs", "a litre"],
-];
-const ASKS: Record<Kind, [key: string, label: string, unit: string][]> = {
+]);
+const ASKS: Record<Kind, [key: string, label: string, unit: string][]> = spoken({
   dishwasher: [
     ["uses_year", "Runs", "times a year"],
     ["litres", "Water each time", "L"],
@@ -39,7 +39,7 @@ const ASKS: Record<Kind, [key: string, label: string, unit: string][]> = {
   washing_machine: [["uses_year", "Runs", "times a year"], ...DOSES],
   coffee_machine: [["litres", "Heated", "L a day"]],
   water_heater: [["litres", "Heated", "L a day"]],
-};
+});
 
 const isKind = (kind: string): kind is Kind => kind in APPLIANCES;
 

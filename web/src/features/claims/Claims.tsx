@@ -16,10 +16,10 @@ import { said } from "../aftercare/dates";
 import { useTrack, type Kept } from "../logbook/hooks";
 import { KIND_NAMES } from "../treating/kinds";
 import { Documents, useDocuments } from "./Documents";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 type Effect = Item["effects"][number];
-const WORDS: Record<string, string> = {
+const WORDS: Record<string, string> = spoken({
   measured_here: "measured here",
   certified: "certified",
   tested: "tested",
@@ -27,12 +27,12 @@ const WORDS: Record<string, string> = {
   typical: "typical",
   no_claim: "no claim",
   does_not_remove: "does not remove",
-};
-const LEAST: { value: string; name: string; holds: readonly string[] }[] = [
+});
+const LEAST: { value: string; name: string; holds: readonly string[] }[] = spoken([
   { value: "certified", name: "Certified", holds: ["certified"] },
   { value: "tested", name: "Tested or better", holds: ["certified", "tested"] },
   { value: "all", name: "All", holds: Object.keys(WORDS) },
-];
+]);
 
 interface Row {
   item: Item;

@@ -7,17 +7,17 @@ import { money, num, sumOver } from "../../app/show";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 import { letterOf } from "./Columns";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 type Rentable = Renting["items"][number];
 type Way = Rentable["ways"][number];
 type Terms = Option["stages"][number]["terms"];
 
-const NAMES: Record<Terms, string> = {
+const NAMES: Record<Terms, string> = spoken({
   buy: "Bought",
   rental: "Rented",
   rent_to_own: "Rented to own",
-};
+});
 
 /** What is paid when. */
 function asked(w: Way, currency: string): string {

@@ -5,16 +5,16 @@ import type { ComparedOption } from "../../api/types";
 import { money, each, num, volume } from "../../app/show";
 import { Opens } from "../../ui/Slip";
 import { Tubs } from "./pictures";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 type Wasted = NonNullable<ComparedOption["waste"]>;
 
-const WASTE_WORDS: Record<string, string> = {
+const WASTE_WORDS: Record<string, string> = spoken({
   membrane: "membrane",
   regeneration: "renewing resin",
   backwash: "backwash",
   distiller: "distiller",
-};
+});
 
 const paidFor = (w: Wasted, currency: string): string => {
   if (!w.priced) return say("not priced: ask for the water bill");

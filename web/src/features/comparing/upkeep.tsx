@@ -6,7 +6,7 @@ import { num, often, workTime, yearly } from "../../app/show";
 import { STATUS_MARK, StateMark } from "../../ui/marks";
 import { Opens } from "../../ui/Slip";
 import { YearStrip } from "./pictures";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 export function Chores({ o }: { o: ComparedOption }): ReactElement {
   const c = o.chores;
@@ -47,7 +47,11 @@ export function Chores({ o }: { o: ComparedOption }): ReactElement {
   );
 }
 
-const NEED: Record<string, string> = { stop: "stopped", unknown: "not known", warn: "to watch" };
+const NEED: Record<string, string> = spoken({
+  stop: "stopped",
+  unknown: "not known",
+  warn: "to watch",
+});
 
 export function Needs({ o }: { o: ComparedOption }): ReactElement {
   if (o.error !== "") return <span className="text-s text-zest-ink">{o.error}</span>;

@@ -11,7 +11,7 @@ import { NumberField, Seg, TextField, YES_NO } from "../../ui/fields";
 import { QuantityField } from "../../ui/QuantityField";
 import { Trouble } from "../../ui/Trouble";
 import { DayField } from "../in-place/DayField";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 type Settings = FirmView["settings"];
 
@@ -30,7 +30,7 @@ const money = (n: number | null): string => String(n ?? 0);
 const share = (n: number | null): string => money(n === null ? null : n / 100);
 
 /** Every number that the firm sets, in the order one asks for them. */
-const FIGURES: readonly Figure[] = [
+const FIGURES: readonly Figure[] = spoken([
   {
     label: "Electricity",
     unit: "$ a kWh",
@@ -137,7 +137,7 @@ const FIGURES: readonly Figure[] = [
     of: (s) => s.valid_days,
     put: (n) => ({ valid_days: Math.round(n ?? 30) }),
   },
-];
+]);
 
 type Text =
   | "cancel_text"
@@ -146,7 +146,7 @@ type Text =
   | "laboratory"
   | "laboratory_address"
   | "post_cutoff";
-const TEXTS: readonly { of: Text; words: string; rows: number; most?: number }[] = [
+const TEXTS: readonly { of: Text; words: string; rows: number; most?: number }[] = spoken([
   { of: "laboratory", words: "Laboratory that bottles go to", rows: 1, most: 200 },
   { of: "laboratory_address", words: "Its address", rows: 2, most: 500 },
   { of: "post_cutoff", words: "The post is handed in by, as 16:30", rows: 1, most: 5 },
@@ -157,7 +157,7 @@ const TEXTS: readonly { of: Text; words: string; rows: number; most?: number }[]
     rows: 5,
   },
   { of: "local_rules", words: "Local rules to remember", rows: 2 },
-];
+]);
 
 interface Part {
   s: Settings;

@@ -10,7 +10,7 @@ import { StateMark } from "../../ui/marks";
 import { NumberField, Seg, TextField } from "../../ui/fields";
 import { Trouble } from "../../ui/Trouble";
 import { CheckIt } from "./CheckIt";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 const NEW_KIT: Instrument = {
   id: "",
@@ -36,14 +36,14 @@ const NEW_KIT: Instrument = {
   simulated: false,
   note: "",
 };
-const KINDS = [
+const KINDS = spoken([
   ["meter", "meter, repeats"],
   ["drops", "drops"],
   ["strip", "strip"],
   ["comparator", "comparator"],
   ["display", "one display"],
   ["bucket", "bucket"],
-] as const;
+] as const);
 
 interface Part {
   k: Instrument;

@@ -6,7 +6,7 @@ import { api, data } from "../../api/client";
 import { useReference, type FirmView } from "../../api/hooks";
 import type { Rules } from "../../api/types";
 import { Trouble } from "../../ui/Trouble";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 type Limit = Rules["limits"][number];
 interface Named {
@@ -198,14 +198,14 @@ export function Limits({ firm, may }: { firm: FirmView; may: boolean }): ReactEl
   );
 }
 
-const ABOUT: [Limit["about"], string][] = [
+const ABOUT: [Limit["about"], string][] = spoken([
   ["health", "health"],
   ["infants", "infants"],
   ["taste", "taste"],
   ["stains", "stains"],
   ["equipment", "equipment and pipes"],
   ["diet", "diet"],
-];
+]);
 
 type Own = Pick<Limit, "analyte" | "value" | "about" | "name" | "place" | "source" | "year">;
 

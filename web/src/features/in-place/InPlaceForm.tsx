@@ -11,9 +11,9 @@ import { Fold } from "../../ui/Fold";
 import { TextField } from "../../ui/fields";
 import { QuantityField } from "../../ui/QuantityField";
 import { DayField } from "./DayField";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
-const NUMBERS: Record<string, [label: string, unit: string, hint?: string]> = {
+const NUMBERS: Record<string, [label: string, unit: string, hint?: string]> = spoken({
   months: ["Rated for", "months", "as its maker says"],
   gallons: ["Rated for", "gal", "as its maker says"],
   gal_day: ["Runs through it", "gal/day", "empty: what is drunk here"],
@@ -25,7 +25,7 @@ const NUMBERS: Record<string, [label: string, unit: string, hint?: string]> = {
   setting_gpg: ["Hardness it is set to", "gpg"],
   clock_days: ["Its clock renews it every", "days", "empty where it meters the water"],
   change_at_tds: ["To be changed at TDS", "mg/L"],
-};
+});
 /** No label claims a share of these. */
 const NOT_SHARES = new Set(["ph", "alkalinity", "coliform", "e_coli"]);
 const MONEY = new Set(["part_price", "rent_month", "service_price"]);

@@ -7,20 +7,20 @@ import type { ReactElement } from "react";
 import type { Judged } from "../../api/types";
 import { Opens } from "../../ui/Slip";
 import { StateMark, type Mark } from "../../ui/marks";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
-export const VERDICTS: Record<string, [words: string, mark: Mark]> = {
+export const VERDICTS: Record<string, [words: string, mark: Mark]> = spoken({
   keep: ["Keep it", "done"],
   service: ["Service it", "say"],
   set_right: ["Set it right", "say"],
   replace: ["Replace it", "no"],
   not_judged: ["Not judged yet", "unk"],
-};
-export const WAY_WORDS: Record<string, string> = {
+});
+export const WAY_WORDS: Record<string, string> = spoken({
   keep: "Keep",
   service: "Service",
   set_right: "Set right",
-};
+});
 
 function Table({ j }: { j: Judged }): ReactElement {
   return (

@@ -4,13 +4,13 @@ import type { ReactElement } from "react";
 import { Head } from "../../app/Shell";
 import { Glass } from "../../glass/Glass";
 import { EMPTY, type Look } from "../../glass/look";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 const CLEAR: Look = { ...EMPTY, unseen: 0, tests: EMPTY.tests.map((t) => ({ ...t, done: true })) };
 const w = (part: Partial<Look>): Look => ({ ...CLEAR, ...part });
 const some = (no: string[]): Look["tests"] =>
   CLEAR.tests.map((t) => ({ ...t, done: !no.includes(t.name) }));
-const ROWS: [string, string, Look[]][] = [
+const ROWS: [string, string, Look[]][] = spoken([
   [
     "Tannin",
     "0, 0.5 and 2 mg/L; the tint is chosen by eye, not measured",
@@ -52,7 +52,7 @@ const ROWS: [string, string, Look[]][] = [
     "hatched by the share of what can be seen; the boxes at the foot name the tests",
     [w({ unseen: 0.25, tests: some(["iron", "pH"]) }), { ...EMPTY }],
   ],
-];
+]);
 
 export function GlassLegend(): ReactElement {
   return (

@@ -5,6 +5,7 @@ import { ANALYTE_NAMES, SHOWN } from "../../app/facts.generated";
 import { useUnits } from "../../app/units";
 import type { HomeYears, Series } from "./hooks";
 import { roundUp, winters, type Span } from "./scale";
+import { spoken } from "../../app/language";
 
 const W = 340;
 const H = 150;
@@ -14,7 +15,7 @@ const FILL: Record<string, string> = {
   house: "var(--water-3)",
   tap: "var(--yuzu)",
 };
-const SAID: Record<string, string> = { raw: "raw", house: "house", tap: "drinking tap" };
+const SAID: Record<string, string> = spoken({ raw: "raw", house: "house", tap: "drinking tap" });
 
 function Axes({
   top,

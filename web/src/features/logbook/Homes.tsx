@@ -13,7 +13,7 @@ import { fromToday } from "../aftercare/dates";
 import { OldNotes } from "./OldNotes";
 import { filtersOf, useHomes, type Asked, type HomeLine, type HomePage } from "./hooks";
 import { dayShort } from "../../app/when";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 function Row({ h }: { h: HomeLine }): ReactElement {
   const last = h.last_at ? dayShort(h.last_at) : "never";
@@ -64,7 +64,11 @@ function titleOf(page: HomePage | undefined): string {
 }
 
 /** Within how many days something falls due, in words. */
-const DUE = { "0": "today or overdue", "14": "within a fortnight", "60": "within two months" };
+const DUE = spoken({
+  "0": "today or overdue",
+  "14": "within a fortnight",
+  "60": "within two months",
+});
 
 /** Equipment of whoever sold it, by its name. */
 const THERE = Object.fromEntries(Object.entries(IN_PLACE).map(([kind, x]) => [kind, x.name]));

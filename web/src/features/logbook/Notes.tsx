@@ -7,9 +7,9 @@ import { useTakeBack } from "../../ui/TakeBack";
 import { Trouble } from "../../ui/Trouble";
 import { said, today } from "../aftercare/dates";
 import { usePutNote, useStrikeNote, type HomeNote } from "./hooks";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
-const REASONS = ["Typed wrong", "Another home", "It was not so"];
+const REASONS = spoken(["Typed wrong", "Another home", "It was not so"]);
 
 export function AddNote({ home }: { home: string }): ReactElement {
   const [on, setOn] = useState(today());

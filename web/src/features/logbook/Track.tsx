@@ -15,13 +15,13 @@ import { BehindKey, homesAre } from "./BehindKey";
 import { roundUp } from "./scale";
 import { useTrack, type Kept, type Pair, type Track } from "./hooks";
 import { TrackMore } from "./TrackMore";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
-const PARTS = [
+const PARTS = spoken([
   ["as_promised", "as promised", "var(--leaf)"],
   ["better", "better", "var(--water-3)"],
   ["short", "short", "var(--zest)"],
-] as const;
+] as const);
 
 function Bar({ k }: { k: Kept }): ReactElement {
   let at = 0;

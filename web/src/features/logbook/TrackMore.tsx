@@ -7,7 +7,7 @@ import { Trouble } from "../../ui/Trouble";
 import { BehindKey, homesAre } from "./BehindKey";
 import { Drifts } from "./Drifts";
 import { useTrackMore, type Lasted, type Outcome } from "./hooks";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 const months = (m: number): string => say("{m} months", { m: num(m, m < 10 ? 1 : 0) });
 
@@ -80,12 +80,12 @@ function LastedRow({ l, top }: { l: Lasted; top: number }): ReactElement {
 }
 
 const STATES = ["accepted", "declined", "expired", "presented"] as const;
-const OUTCOMES: Record<(typeof STATES)[number], string> = {
+const OUTCOMES: Record<(typeof STATES)[number], string> = spoken({
   accepted: "Accepted",
   declined: "Declined",
   expired: "Ran out",
   presented: "Open",
-};
+});
 
 function Count({ o, state }: { o: Outcome; state: (typeof STATES)[number] }): ReactElement {
   if (o[state] === 0) return <>0</>;

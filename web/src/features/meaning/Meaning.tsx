@@ -9,7 +9,7 @@ import { Opens } from "../../ui/Slip";
 import { Glasses } from "./Glasses";
 import { InPlaceSection } from "../in-place/InPlaceSection";
 import { useVisitContext } from "../visit/context";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 const MARK: Record<string, Mark> = {
   fine: "done",
@@ -18,13 +18,13 @@ const MARK: Record<string, Mark> = {
   act: "no",
   health: "no",
 };
-const WEIGHT_WORDS: Record<string, string> = {
+const WEIGHT_WORDS: Record<string, string> = spoken({
   fine: "nothing to do",
   not_judged: "not judged",
   notice: "worth knowing",
   act: "asks for something",
   health: "for the laboratory and the authority",
-};
+});
 
 function Source({ f }: { f: Finding }): ReactElement {
   return (

@@ -8,13 +8,13 @@ import { Seg } from "../../ui/fields";
 import { Everybody } from "./Everybody";
 import { Scripts } from "./Scripts";
 import { Trail } from "./Trail";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
-const PARTS = [
+const PARTS = spoken([
   { value: "people", name: "People" },
   { value: "scripts", name: "Tokens for scripts" },
   { value: "audit", name: "Audit trail" },
-];
+]);
 
 export function PeoplePage(): ReactElement {
   const me = useMe();

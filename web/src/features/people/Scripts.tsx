@@ -6,14 +6,14 @@ import { Trouble, Waiting } from "../../ui/Trouble";
 import { Code } from "./Code";
 import { useMakeToken, useRevokeToken, useTokens, type TokenView } from "./hooks";
 import { dayShort } from "../../app/when";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 type Scope = TokenView["scopes"][number];
-const SCOPES: [Scope, string][] = [
+const SCOPES: [Scope, string][] = spoken([
   ["read", "read what I may read"],
   ["readings", "add glasses and readings"],
   ["catalogue", "bring the catalogue in"],
-];
+]);
 
 function standing(t: TokenView): string {
   if (t.revoked_at != null)

@@ -10,6 +10,7 @@ import {
 import { api, data } from "../../api/client";
 import type { components } from "../../api/schema.generated";
 import { newId } from "../../app/names";
+import { spoken } from "../../app/language";
 
 type S = components["schemas"];
 export type People = S["People"];
@@ -21,11 +22,11 @@ export type AuditPage = S["AuditPage"];
 export type Role = PersonView["role"];
 type Mutation<T, V> = UseMutationResult<T, Error, V>;
 
-export const ROLES: [Role, string][] = [
+export const ROLES: [Role, string][] = spoken([
   ["consultant", "Consultant"],
   ["installer", "Fitter"],
   ["manager", "Manager"],
-];
+]);
 
 export const usePeople = (): UseQueryResult<People> =>
   useQuery({ queryKey: ["people"], queryFn: () => data(api.GET("/api/people")) });

@@ -7,15 +7,15 @@ import { api, data } from "../../api/client";
 import { Head } from "../../app/Shell";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { dayAndClock } from "../../app/when";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
-const STATES: Record<string, string> = {
+const STATES: Record<string, string> = spoken({
   kept: "kept here",
   waiting: "waits to be sent",
   sending: "is being sent",
   sent: "sent",
   failed: "failed",
-};
+});
 
 export function Outbox(): ReactElement {
   const mails = useQuery({ queryKey: ["outbox"], queryFn: () => data(api.GET("/api/outbox")) });

@@ -9,7 +9,7 @@ import { useVisitContext } from "../visit/context";
 import { BoilTimer } from "./BoilTimer";
 import { Cautions, FacingView, NoGlass, Outcome, Simulated, TwoSentences } from "./parts";
 import { useDemo, type BodyOf } from "./useDemo";
-import { message, say } from "../../app/language";
+import { message, spoken, say } from "../../app/language";
 
 type Distilling = BodyOf<"distilling">;
 type Displays = NonNullable<Distilling["feed"]>;
@@ -110,11 +110,11 @@ function MassBar({
   );
 }
 
-const PARTS = [
+const PARTS = spoken([
   ["Feed", "feed", "feed_l", "var(--water-2)"],
   ["Distillate", "distillate", "distillate_l", "var(--water)"],
   ["Residue", "residue", "residue_l", "var(--water-3)"],
-] as const;
+] as const);
 
 /** One of the three waters: how much of it, what the meter showed, and how warm it was. */
 function Part({

@@ -14,7 +14,7 @@ import { useVisitContext } from "../visit/context";
 import { DrawGlass } from "../visit/DrawGlass";
 import { DemoPicture } from "./DemoPicture";
 import { lastShown } from "./useDemo";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 type About = DemoWords["offered"][number];
 type Ready = VisitView["assessment"]["ready"][number];
@@ -85,7 +85,7 @@ function Key({ about, ready }: { about: About; ready: Ready }): ReactElement | n
   );
 }
 
-const REASONS = ["Shown wrong", "Another glass", "Counted wrong", "They were unsure of it"];
+const REASONS = spoken(["Shown wrong", "Another glass", "Counted wrong", "They were unsure of it"]);
 
 /** Strikes a demonstration with its reason; for ten seconds it can be taken back. */
 function StrikeShown({ made, name }: { made: Demonstration; name: string }): ReactElement {

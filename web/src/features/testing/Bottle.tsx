@@ -14,13 +14,13 @@ import { useVisitContext } from "../visit/context";
 import { BottleTimes } from "./BottleTimes";
 import { clock, exactNow, useNow } from "./timers";
 import { dayAndClock } from "../../app/when";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
-const CHAIN = [
+const CHAIN = spoken([
   ["handed_at", "Handed over"],
   ["received_at", "Received"],
   ["reported_at", "Reported"],
-] as const;
+] as const);
 
 /** Fetches the report of a bottle from the laboratory: the simulated one here. */
 function useReport(bottle: LabSample): { fetchIt: () => void; pending: boolean; error: unknown } {
@@ -98,7 +98,12 @@ function stateOf(bottle: LabSample, overdue: boolean): "no" | "done" | "part" {
   return bottle.reported_at ? "done" : "part";
 }
 
-const REASONS = ["Broken or leaked", "Drawn wrong", "Another glass", "Not wanted after all"];
+const REASONS = spoken([
+  "Broken or leaked",
+  "Drawn wrong",
+  "Another glass",
+  "Not wanted after all",
+]);
 
 /** Strikes a bottle with its reason; for ten seconds it can be taken back. */
 function StrikeBottle({ bottle, name }: { bottle: LabSample; name: string }): ReactElement {

@@ -3,15 +3,15 @@ import { useState, type ReactElement } from "react";
 
 import type { LabSample } from "../../api/types";
 import { exactNow } from "./timers";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 type Field = LabSample["corrected"][number]["field"];
-const NAMES: [Field, string][] = [
+const NAMES: [Field, string][] = spoken([
   ["drawn_at", "drawn"],
   ["handed_at", "handed over"],
   ["received_at", "received"],
   ["reported_at", "reported"],
-];
+]);
 const WHY_AT_LEAST = 3;
 
 /** What a local date and time field wants. */

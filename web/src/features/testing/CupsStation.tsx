@@ -11,29 +11,29 @@ import { StationFrame, OnRecord, type StationProps } from "./pieces";
 import { clock, startTimer, useNow, useTimers } from "./timers";
 import { useKeep } from "./useKeep";
 import { useKept } from "./useKept";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 type Seen = Extract<Observation, { method: "cups" }>;
-const DRAWN: [Seen["drawn"], string][] = [
+const DRAWN: [Seen["drawn"], string][] = spoken([
   ["clear", "Clear"],
   ["faint", "Faint"],
   ["coloured", "Coloured"],
   ["clears_top_down", "Clears downward"],
   ["milky_clears_bottom_up", "Milky, clears upward"],
-];
-const STOOD: [NonNullable<Seen["stood"]>, string][] = [
+]);
+const STOOD: [NonNullable<Seen["stood"]>, string][] = spoken([
   ["clear", "Clear"],
   ["coloured", "Coloured"],
   ["darkens", "Darker"],
   ["same", "The same"],
   ["brown_black", "Brown-black"],
   ["settles", "Solids settle"],
-];
-const POWDER: [NonNullable<Seen["reducer"]>, string][] = [
+]);
+const POWDER: [NonNullable<Seen["reducer"]>, string][] = spoken([
   ["wholly", "Clears it wholly"],
   ["partly", "Clears it partly"],
   ["no_change", "No change"],
-];
+]);
 const TINT: Record<string, string> = {
   clear: "#E2EFE9",
   faint: "#E6E0C4",

@@ -15,7 +15,7 @@ import { Ruler } from "./Ruler";
 import { useKeep } from "./useKeep";
 import { useKept, type Kept } from "./useKept";
 import { coloursOf, css, Vial, type Colours } from "./Vial";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 const countOf = (r: Reading): number =>
   r.observation.method === "drops" ? r.observation.drops : 0;
@@ -65,11 +65,11 @@ function useKeys(counting: boolean, set: (f: (n: number) => number) => void): vo
   }, [set, counting]);
 }
 
-const WHEN = [
+const WHEN = spoken([
   ["start", "it begins"],
   ["middle", "slow down: nearly there"],
   ["end", "stop at the first that stays"],
-] as const;
+] as const);
 
 function Turning({ colours }: { colours: Colours }): ReactElement {
   return (

@@ -1,9 +1,9 @@
 /** One of a meter's repeats is left out, with its reason; the others stay. */
 import { Popover } from "radix-ui";
 import { useState, type ReactElement } from "react";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
-const REASONS = ["read too soon", "typed wrong", "probe not under water"];
+const REASONS = spoken(["read too soon", "typed wrong", "probe not under water"]);
 
 export function LeaveOneOut({
   displays,

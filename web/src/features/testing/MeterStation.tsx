@@ -22,7 +22,7 @@ import { Flags, OnThisDevice, procedureOf, StationFrame } from "./pieces";
 import { useKeep } from "./useKeep";
 import { useKept, type Kept } from "./useKept";
 import { WireMeter } from "./WireMeter";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 interface Prepared {
   rinsed: boolean;
@@ -30,10 +30,10 @@ interface Prepared {
   temperature: number | null;
 }
 
-const FIELDS = [
+const FIELDS = spoken([
   ["zero", "Zero [mg/L]"],
   ["temperature", "Water [°C]"],
-] as const;
+] as const);
 
 function numberOf(text: string): number | null {
   const n = Number(text.replace(",", "."));

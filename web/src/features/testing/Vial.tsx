@@ -1,6 +1,6 @@
 /** The vial of a drop kit: its bottle, its drops and its colour. */
 import type { ReactElement, ReactNode } from "react";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 export interface Colours {
   start: [number, number, number];
@@ -8,7 +8,7 @@ export interface Colours {
   end: [number, number, number];
   words: [string, string, string];
 }
-const COLOURS: Record<string, Colours> = {
+const COLOURS: Record<string, Colours> = spoken({
   hardness: {
     start: [206, 96, 128],
     middle: [134, 92, 160],
@@ -27,7 +27,7 @@ const COLOURS: Record<string, Colours> = {
     end: [70, 104, 186],
     words: ["Pink", "Purple", "Blue"],
   },
-};
+});
 export const css = (c: readonly number[]): string => `rgb(${c.join(",")})`;
 const mix = (a: readonly number[], b: readonly number[], t: number): number[] =>
   a.map((v, i) => Math.round(v + ((b[i] ?? v) - v) * t));

@@ -1,5 +1,6 @@
 /** The kit roll: instruments drawn in their pockets; the one in use is out. */
 import type { ReactElement, ReactNode } from "react";
+import { spoken } from "../../app/language";
 
 const svg = (children: ReactNode): ReactElement => (
   <svg
@@ -17,7 +18,7 @@ const svg = (children: ReactNode): ReactElement => (
   </svg>
 );
 
-export const DRAWN: Record<string, ReactElement> = {
+export const DRAWN: Record<string, ReactElement> = spoken({
   tds: svg(
     <g transform="rotate(7 28 28)">
       <path d="M21 3h14a3 3 0 0 1 3 3v30l-3 8H21l-3-8V6a3 3 0 0 1 3-3Z" />
@@ -87,4 +88,4 @@ export const DRAWN: Record<string, ReactElement> = {
       <path d="M21 36.5h14M21 41h8" fill="none" />
     </>,
   ),
-};
+});

@@ -12,7 +12,7 @@ import { useVisitContext } from "../visit/context";
 import type { Report } from "./useKept";
 import { Pictures } from "../pictures/Pictures";
 import { useStrikeIt } from "./useStrikeIt";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 /** How this kit is used: its own procedure, else that of its kind. */
 export function procedureOf(kit: Instrument): Procedure {
@@ -158,12 +158,12 @@ export function Dilution({
   );
 }
 
-const REASONS = [
+const REASONS = spoken([
   "Typed wrong",
   "Read too soon or too late",
   "Another water",
   "The kit was at fault",
-];
+]);
 
 /** What can be done with a reading that is kept: photographed, and struck. */
 export function OnRecord({ reading, words }: { reading: Reading; words?: string }): ReactElement {

@@ -1,3 +1,4 @@
+import { spoken } from "../../app/language";
 /**
  * The pockets of the kit roll, in the order of a visit. An instrument of the firm lies in the
  * pocket of its analyte.
@@ -12,7 +13,7 @@ export interface Pocket {
   needs: string[];
 }
 
-export const POCKETS: Pocket[] = [
+export const POCKETS: Pocket[] = spoken([
   { key: "tds", name: "TDS meter", drawn: "tds", analytes: ["tds"], needs: ["tds"] },
   {
     key: "hardness",
@@ -64,4 +65,4 @@ export const POCKETS: Pocket[] = [
     needs: ["flow"],
   },
   { key: "lab", name: "Laboratory", drawn: "lab", analytes: [], needs: [] },
-];
+]);

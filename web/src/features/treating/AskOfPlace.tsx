@@ -7,14 +7,14 @@ import { ASKED } from "../../app/facts.generated";
 import { QuantityField } from "../../ui/QuantityField";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 type Answer = boolean | number | string | null;
 
-const ANSWERS: [words: string, value: Answer][] = [
+const ANSWERS: [words: string, value: Answer][] = spoken([
   ["Yes", true],
   ["No", false],
-];
+]);
 
 /** What is answered at one touch: yes or no, or one of some words. */
 const answersOf = (choices: string[]): [words: string, value: Answer][] =>

@@ -17,7 +17,7 @@ import { Column } from "./Column";
 import { Drawing, HouseDrawing, SourceDrawing, TapDrawing } from "./drawings";
 import { KIND_NAMES } from "./kinds";
 import { StageMenu } from "./StageMenu";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 function streamLook(q: Record<string, Quantity>, ferric: boolean | null | undefined): Look {
   return look(q, { ferric: ferric ?? null, predicted: true });
@@ -202,11 +202,11 @@ function Source({ rawLook, flow }: { rawLook: Look; flow: FlowProps }): ReactEle
   );
 }
 
-const PEAK_BY = {
+const PEAK_BY = spoken({
   told: ", as its designer says",
   pipe: ", what its pipe carries",
   bathrooms: " by bathrooms",
-} as const;
+} as const);
 
 function House({ line, last }: { line: LineReport; last: boolean }): ReactElement {
   const { view, units } = useVisitContext();

@@ -8,7 +8,7 @@ import { money } from "../../app/show";
 import { Seg } from "../../ui/fields";
 import { QuantityField } from "../../ui/QuantityField";
 import { KIND_NAMES } from "./kinds";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 type Choice = Option["stages"][number];
 
@@ -35,11 +35,11 @@ interface Props {
 }
 
 type Fitter = Choice["fitter"];
-const FITTERS: { value: Fitter; name: string }[] = [
+const FITTERS: { value: Fitter; name: string }[] = spoken([
   { value: "firm", name: "We" },
   { value: "licensed", name: "Licensed" },
   { value: "self", name: "They" },
-];
+]);
 
 function numberOf(choice: Choice, key: string): number | null {
   const v = choice.overrides?.[key];
@@ -161,10 +161,10 @@ function offered(setting: Adjustable, figures: Figures): boolean {
   );
 }
 
-const YES_EMPTY = [
+const YES_EMPTY = spoken([
   { value: true, name: "Yes" },
   { value: false, name: "No" },
-];
+]);
 
 function Settings({
   choice,
@@ -208,11 +208,11 @@ function Settings({
 }
 
 type Terms = Choice["terms"];
-const TERMS: Record<Terms, string> = {
+const TERMS: Record<Terms, string> = spoken({
   buy: "Bought",
   rental: "Rented",
   rent_to_own: "Rented to own",
-};
+});
 
 /** Bought or rented, and who fits it: of an item, or of the whole system of a stage. */
 function HowItComes({

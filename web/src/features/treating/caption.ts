@@ -6,10 +6,10 @@ import type { Finding, Quantity } from "../../api/types";
 import { ANALYTE_NAMES } from "../../app/facts.generated";
 import { midSentence } from "../../app/names";
 import { best } from "../../app/show";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 const MOST = 2;
-const SHORT: Record<string, string> = {
+const SHORT: Record<string, string> = spoken({
   hardness: "hardness ",
   tds: "TDS ",
   ph: "",
@@ -20,7 +20,7 @@ const SHORT: Record<string, string> = {
   nitrate_n: "nitrate ",
   coliform: "coliform ",
   e_coli: "E. coli ",
-};
+});
 
 function said(analyte: string, q: Quantity, units: string): string {
   const lead = SHORT[analyte] ?? `${midSentence(ANALYTE_NAMES[analyte] ?? analyte)} `;

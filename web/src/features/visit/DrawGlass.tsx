@@ -14,14 +14,14 @@ import { Trouble } from "../../ui/Trouble";
 import { behind } from "../in-place/useDrawBehind";
 import { useVisitContext } from "./context";
 import { OneOfOurs } from "./OneOfOurs";
-import { say } from "../../app/language";
+import { spoken, say } from "../../app/language";
 
 interface Kind {
   name: string;
   words: string;
   sample: Partial<Sample>;
 }
-const KINDS: Kind[] = [
+const KINDS: Kind[] = spoken([
   {
     name: "Kitchen cold",
     words: "ahead of all treatment: the raw sample",
@@ -92,7 +92,7 @@ const KINDS: Kind[] = [
     words: "our own, for rinsing and comparing",
     sample: { kind: "own", place: "our bottle" },
   },
-];
+]);
 
 /** A name that no other glass has: "Pitcher", "Pitcher 2". */
 function free(name: string, taken: string[]): string {
@@ -244,11 +244,11 @@ function AskedFirst({
   );
 }
 
-const AGES = [
+const AGES = spoken([
   { value: "in_use", name: "in use" },
   { value: "just_changed", name: "just changed" },
   { value: "past_life", name: "past its life" },
-];
+]);
 function ageOf(s: Partial<Sample>): string {
   if (s.just_changed) return "just_changed";
   return s.past_life ? "past_life" : "in_use";
