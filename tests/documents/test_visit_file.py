@@ -71,6 +71,18 @@ class Files(unittest.TestCase):
         self.refuse(b" " * 6_000_000, "file.too_large")
         self.refuse(b"[" * 100_000, "file.not_json")
 
+    def test_every_fault_is_named_at_once(self):
+        document = json.loads(visit_file.write(VISITS[0]))
+        document["home"]["people"] = -3
+        document["samples"][0]["drawn_at"] = "yesterday"
+        document["no_such_field"] = 1
+        with self.assertRaises(RuleError) as e:
+            visit_file.read(json.dumps(document).encode())
+        faults = (e.exception, *e.exception.also)
+        for place in ("people", "drawn_at", "no_such_field"):
+            self.assertEqual(len([f for f in faults if place in f.where]), 1, place)
+        self.assertTrue(all(f.what and f.remedy for f in faults))
+
     def test_errors_name_their_place(self):
         doc = json.loads(visit_file.write(VISITS[0]))
         doc["samples"][0]["readings"][1]["observation"]["drops"] = "many"

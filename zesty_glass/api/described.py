@@ -4,12 +4,14 @@ gives and refuses.
 
 from __future__ import annotations
 
+import re
 from typing import Any
 
 from fastapi import FastAPI
 
 from ..core.bounds import NO_NUL
 from .may import OPEN, ROUTES
+from .parameters import SAID
 from .problems import Problem
 
 #: bodies that are files: path -> media types
@@ -25,8 +27,9 @@ _FILES = {
     "/api/visits/{id}/pictures/{file_id}": ("image/jpeg", "image/png", "image/webp"),
     "/api/certificates/{file_id}": ("application/pdf", "image/jpeg"),
 }
-_SIGNED: list[dict[str, list[str]]] = [{"session": [], "forgery": []}]
-_READING: list[dict[str, list[str]]] = [{"session": []}]
+#: who may ask: somebody signed in, or a script with its token
+_SIGNED: list[dict[str, list[str]]] = [{"session": [], "forgery": []}, {"script": []}]
+_READING: list[dict[str, list[str]]] = [{"session": []}, {"script": []}]
 
 
 def _operations(schema: dict[str, Any]) -> Any:
@@ -35,15 +38,57 @@ def _operations(schema: dict[str, Any]) -> Any:
             yield path, method.upper(), operation
 
 
+def _say(parameter: dict[str, Any]) -> None:
+    """What a parameter is, with an example, where its route does not say so itself."""
+    words, example = SAID.get(parameter["name"], ("", None))
+    if words:
+        parameter.setdefault("description", words)
+    if example is not None and not parameter["schema"].keys() & {"enum", "const"}:
+        parameter.setdefault("example", example)
+
+
+_ARGS = re.compile(r"^Args:\n(.*)\Z", re.MULTILINE | re.DOTALL)
+_FIELD = re.compile(r"(?:^|(?<=[.;] ))([a-z_]+(?:, [a-z_]+)*): ")
+
+
+def fields_of(words: str) -> dict[str, str]:
+    """What a record's docstring says of each of its fields.
+
+    >>> fields_of("A part.\\n\\nArgs:\\n    months: calendar [months]; own: by the household.")
+    {'months': 'calendar [months]', 'own': 'by the household'}
+    """
+    found = _ARGS.search(words)
+    if found is None:
+        return {}
+    text = " ".join(found[1].split())
+    starts = list(_FIELD.finditer(text))
+    out: dict[str, str] = {}
+    for start, after in zip(starts, [*starts[1:], None], strict=True):
+        said = text[start.end() : after.start() if after else None].strip().rstrip(".;")
+        out |= dict.fromkeys(start[1].split(", "), said)
+    return out
+
+
+def _say_fields(schema: dict[str, Any]) -> None:
+    said = fields_of(schema.get("description", ""))
+    for name, field in schema.get("properties", {}).items():
+        if name in said:
+            field.setdefault("description", said[name])
+
+
 def _finish(schema: dict[str, Any]) -> dict[str, Any]:
     parts = schema.setdefault("components", {})
     parts["securitySchemes"] = {
         "session": {"type": "apiKey", "in": "cookie", "name": "zesty_session"},
         "forgery": {"type": "apiKey", "in": "header", "name": "X-Zesty-Token"},
+        "script": {"type": "http", "scheme": "bearer"},
     }
-    parts["schemas"]["Problem"] = Problem.model_json_schema()
+    problem = Problem.model_json_schema(ref_template="#/components/schemas/{model}")
+    parts["schemas"] |= problem.pop("$defs", {}) | {"Problem": problem}
     parts["schemas"].pop("HTTPValidationError", None)
     parts["schemas"].pop("ValidationError", None)
+    for part in parts["schemas"].values():
+        _say_fields(part)
     for path, method, operation in _operations(schema):
         if path in _FILES and method in ("POST", "PUT"):
             body = {"type": "string", "format": "binary"}
@@ -54,6 +99,7 @@ def _finish(schema: dict[str, Any]) -> dict[str, Any]:
         if (method, path) not in OPEN and (method, path) in ROUTES:
             operation["security"] = _READING if method == "GET" else _SIGNED
         for p in operation.get("parameters", ()):
+            _say(p)
             if p["schema"].get("type") == "string" and "format" not in p["schema"]:
                 p["schema"].setdefault("maxLength", 200)
                 p["schema"].setdefault("pattern", NO_NUL)

@@ -17,7 +17,7 @@ from sqlalchemy.orm.exc import StaleDataError
 from starlette.exceptions import HTTPException
 
 from ..core.errors import RuleError
-from ..documents.codec import told_first
+from ..documents.codec import told_all
 from ..records.store import NotFound
 from ..work.apart import Busy, TooMuch
 from ..work.person import Conflict, Forbidden
@@ -27,9 +27,18 @@ from .context import Prove
 log = logging.getLogger("zesty")
 
 
+class Fault(BaseModel):
+    """A further thing wrong with the same request."""
+
+    code: str
+    title: str
+    where: str = ""
+    remedy: str = ""
+
+
 class Problem(BaseModel):
-    """What went wrong: ``title`` in words, ``where`` the field, ``remedy`` what to do; ``request``:
-    the id of its line in the server's log.
+    """What went wrong: ``title`` in words, ``where`` the field, ``remedy`` what to do; ``also``:
+    what else is wrong with the same request; ``request``: the id of its line in the server's log.
     """
 
     type: str = "about:blank"
@@ -42,6 +51,7 @@ class Problem(BaseModel):
     by: str = ""
     version: int | None = None
     request: str = ""
+    also: list[Fault] = []
 
 
 #: the id of the request under way, which its log line has too
@@ -105,8 +115,14 @@ def _invalid(e: RequestValidationError) -> JSONResponse:
     errors = e.errors()
     if errors[0]["type"] == "json_invalid":
         return problem(400, "request.not_json", "The request is not JSON.", "", "Send it again.")
-    first = told_first(errors)
-    return problem(422, first.code, first.what, first.where, first.remedy)
+    return _refused(told_all(errors))
+
+
+def _refused(e: RuleError) -> JSONResponse:
+    """A refusal, and what else is wrong with the same request."""
+    also = [Fault(code=x.code, title=x.what, where=x.where, remedy=x.remedy) for x in e.also]
+    status = _BY_PREFIX.get(e.code, 422)
+    return problem(status, e.code, e.what, e.where, e.remedy, also=also)
 
 
 #: errors that are always answered alike: status, code, what, where, what to do
@@ -209,7 +225,7 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(RuleError)
     def rule(_: Request, e: RuleError) -> JSONResponse:
-        return problem(_BY_PREFIX.get(e.code, 422), e.code, e.what, e.where, e.remedy)
+        return _refused(e)
 
     @app.exception_handler(RequestValidationError)
     def invalid(_: Request, e: RequestValidationError) -> JSONResponse:

@@ -13,6 +13,7 @@ from ..core.assess import Assessment, assess
 from ..core.errors import RuleError
 from ..documents.codec import plain
 from ..documents.visit_file import read
+from .say import refused
 
 
 def report(data: bytes, years: int | None = None) -> str:
@@ -43,13 +44,7 @@ def main(arguments: list[str]) -> int:
         print(f"zesty: {given.file}: {e.strerror}", file=sys.stderr)
         return 2
     except RuleError as e:
-        print(
-            json.dumps(
-                {"error": {"code": e.code, "what": e.what, "where": e.where, "remedy": e.remedy}},
-                ensure_ascii=False,
-            ),
-            file=sys.stderr,
-        )
+        refused(e)
         return 2
     return 0
 

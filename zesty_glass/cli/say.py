@@ -3,10 +3,15 @@
 from __future__ import annotations
 
 import errno
+import json
 import os
 import sys
 import time
 from collections.abc import Callable
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from ..core.errors import RuleError
 
 
 class Stop(Exception):
@@ -44,3 +49,11 @@ def guarded(main: Callable[[list[str]], int], arguments: list[str]) -> int:
         )
     except KeyboardInterrupt:
         return fail("stopped.")
+
+
+def refused(e: RuleError) -> None:
+    """Everything that is wrong with an input, as JSON where errors go."""
+    first, *others = (
+        {"code": x.code, "what": x.what, "where": x.where, "remedy": x.remedy} for x in (e, *e.also)
+    )
+    print(json.dumps({"error": {**first, "also": others}}, ensure_ascii=False), file=sys.stderr)

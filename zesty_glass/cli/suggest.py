@@ -18,6 +18,7 @@ from ..demo.catalogue import demo_items
 from ..documents.codec import plain
 from ..documents.visit_file import read
 from ..work.catalogue import Question
+from .say import refused
 
 
 def report(data: bytes, items: dict[str, Item], years: int | None = None) -> str:
@@ -73,13 +74,7 @@ def main(arguments: list[str]) -> int:
         print(f"zesty: {e.filename}: {e.strerror}", file=sys.stderr)
         return 2
     except RuleError as e:
-        print(
-            json.dumps(
-                {"error": {"code": e.code, "what": e.what, "where": e.where, "remedy": e.remedy}},
-                ensure_ascii=False,
-            ),
-            file=sys.stderr,
-        )
+        refused(e)
         return 2
     return 0
 

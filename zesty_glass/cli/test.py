@@ -34,9 +34,23 @@ CHECKS: list[tuple[str, list[str], object]] = [
     ("generated docs", [str(BIN / "python"), "-m", "zesty_glass.cli.docs", "--check"], ROOT),
 ]
 
-#: folders of tests that run in processes of their own beside the checks and the rest: much of a
-#: test of the interface is waiting, so that four keep two cores at work
-APART = (("tests.browser",), ("tests.api",), ("tests.documents", "tests.fuzz", "tests.cli"))
+TESTS = ROOT / "tests"
+#: about half of the time of the interface's tests
+HALF = ("test_proposing", "test_aftercare", "test_people", "test_offline", "test_in_place")
+
+
+def _interface() -> tuple[tuple[str, ...], tuple[str, ...]]:
+    """Modules of the interface's tests in two halves; a new one is in the second."""
+    every = [p.stem for p in sorted((TESTS / "browser").glob("test_*.py"))]
+    halves = ([m for m in every if m in HALF], [m for m in every if m not in HALF])
+    first, second = (tuple(f"tests.browser.{m}" for m in half) for half in halves)
+    return first, second
+
+
+#: folders of tests, and modules, that run in processes of their own beside the checks and the rest:
+#: much of a test of the interface is waiting, so that five keep two cores at work
+FOLDERS_APART = (("tests.api",), ("tests.documents", "tests.fuzz", "tests.cli"))
+APART = (*_interface(), *FOLDERS_APART)
 
 
 def _check(entry: tuple[str, list[str], object]) -> tuple[str, int, str]:
@@ -77,8 +91,8 @@ def _counted(names: Sequence[str], said: str) -> tuple[int, int]:
 
 def _rest() -> list[str]:
     """Names of the folders of tests that no process apart runs."""
-    apart = {name for names in APART for name in names}
-    folders = [d for d in sorted((ROOT / "tests").iterdir()) if d.is_dir()]
+    apart = {"tests.browser", *(name for names in FOLDERS_APART for name in names)}
+    folders = [d for d in sorted(TESTS.iterdir()) if d.is_dir()]
     names = [f"tests.{d.name}" for d in folders if d.name != "__pycache__"]
     return [*(n for n in names if n not in apart), "tests.test_arrows"]
 

@@ -120,26 +120,40 @@ def _place(loc: Sequence[int | str]) -> str:
     return path(out)
 
 
-def told_first(errors: Sequence[Any]) -> RuleError:
-    """The first thing wrong, said plainly."""
-    first = errors[0]
-    cause = first.get("ctx", {}).get("error")
-    place = _place(first["loc"])
+MOST_TOLD = 50  # things wrong with one input that are told one by one
+
+
+def _told(error: Any) -> RuleError:
+    """One thing wrong, said plainly."""
+    cause = error.get("ctx", {}).get("error")
+    place = _place(error["loc"])
     if isinstance(cause, RuleError):
         return RuleError(cause.code, cause.what, cause.where or place, cause.remedy)
-    kind = first["type"]
-    bound = _SAY_BOUND.get(kind, "").format_map(first.get("ctx") or {})
+    kind = error["type"]
+    bound = _SAY_BOUND.get(kind, "").format_map(error.get("ctx") or {})
     return RuleError(
         f"input.{kind}",
-        bound or _SAY.get(kind, first["msg"] + "."),
+        bound or _SAY.get(kind, error["msg"] + "."),
         place,
         "Check that field.",
     )
 
 
+def told_all(errors: Sequence[Any], where: str = "") -> RuleError:
+    """All that is wrong, each said plainly once: the first, and the others with it.
+
+    Args:
+        where: what the input is a part of.
+    """
+    found: dict[tuple[str, str], RuleError] = {}
+    for error in errors[:MOST_TOLD]:
+        one = _told(error)
+        place = ".".join(p for p in (where, one.where) if p)
+        found.setdefault((one.code, place), RuleError(one.code, one.what, place, one.remedy))
+    first, *others = found.values()
+    return RuleError(first.code, first.what, first.where, first.remedy, tuple(others))
+
+
 def told(error: ValidationError, where: str = "") -> RuleError:
-    """What is wrong, said plainly; how many more there are is added."""
-    first = told_first(error.errors(include_url=False))
-    others = error.error_count() - 1
-    what = first.what + (f" {others} more like it." if others else "")
-    return RuleError(first.code, what, ".".join(p for p in (where, first.where) if p), first.remedy)
+    """All that is wrong with what was validated."""
+    return told_all(error.errors(include_url=False), where)

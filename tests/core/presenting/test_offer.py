@@ -295,6 +295,9 @@ class Frozen(unittest.TestCase):
                 offer(v, o.id, answers=bad)
             self.assertEqual((e.exception.code, e.exception.where), ("offer.stopped", "answers"))
             self.assertIn(stops[0], e.exception.what)
+        # nothing answered: each of them is told
+        told_all = [e.exception.what, *(x.what for x in e.exception.also)]
+        self.assertEqual([s for s in stops if not any(s in what for what in told_all)], [])
 
     def test_what_a_softener_adds_is_read_before_signing_whoever_lives_there(self):
         line = next(

@@ -30,6 +30,7 @@ const OFFLINE: Problem = {
   by: "",
   version: null,
   request: "",
+  also: [],
 };
 
 const guard: Middleware = {

@@ -2546,11 +2546,20 @@ export interface components {
         Agreement: {
             /** Sums */
             sums: number[];
-            /** W */
+            /**
+             * W
+             * @description Kendall's coefficient of concordance, with the correction for ties; None when nobody told any waters apart
+             */
             w: number | null;
-            /** As Good */
+            /**
+             * As Good
+             * @description so many of so many equally likely panels of guessers agree at least as well
+             */
             as_good: number;
-            /** Of */
+            /**
+             * Of
+             * @description so many of so many equally likely panels of guessers agree at least as well
+             */
             of: number;
             /** Chance */
             chance: number;
@@ -2791,19 +2800,28 @@ export interface components {
          *             display that the amounts lead to [mg/L].
          */
         Balance: {
+            /** @description concentrations [mg/L] */
             feed: components["schemas"]["Range"];
+            /** @description concentrations [mg/L] */
             distillate: components["schemas"]["Range"] | null;
+            /** @description concentrations [mg/L] */
             residue: components["schemas"]["Range"] | null;
+            /** @description mass in and out [mg]; ``scale_mg``: what may have fallen out as scale [mg] */
             fed_mg: components["schemas"]["Range"];
+            /** @description mass in and out [mg]; ``scale_mg``: what may have fallen out as scale [mg] */
             out_mg: components["schemas"]["Range"] | null;
             /** Scale Mg */
             scale_mg: number;
             /**
              * Verdict
+             * @description "closes", "closes with scale", "too much", "too little" or "open" (a part not measured)
              * @enum {string}
              */
             verdict: "closes" | "closes with scale" | "too much" | "too little" | "open";
-            /** Residue L */
+            /**
+             * Residue L
+             * @description residue that should remain [L] for the residue's display; ``residue_mg_l``: display that the amounts lead to [mg/L]
+             */
             residue_l: number | null;
             residue_mg_l: components["schemas"]["Range"] | null;
             /** Flags */
@@ -2974,6 +2992,7 @@ export interface components {
             breathed?: number | null;
             /**
              * Seconds
+             * @description breathed into [s]
              * @default 60
              */
             seconds: number;
@@ -2981,6 +3000,7 @@ export interface components {
             aired?: number | null;
             /**
              * Pours
+             * @description from glass to glass [count]
              * @default 20
              */
             pours: number;
@@ -2998,14 +3018,22 @@ export interface components {
             /**
              * At
              * Format: date-time
+             * @description when it came in, and through whom
              */
             at: string;
-            /** By */
+            /**
+             * By
+             * @description when it came in, and through whom
+             */
             by: string;
-            /** Consultant */
+            /**
+             * Consultant
+             * @description who made the visit, as the file says
+             */
             consultant: string;
             /**
              * Taken
+             * @description the file's settings and rules hold for this visit; else the firm's do, and ``differences`` says where the file's were others
              * @default false
              */
             taken: boolean;
@@ -3304,17 +3332,20 @@ export interface components {
             /**
              * On
              * Format: date
+             * @description the day
              */
             on: string;
             /** By */
             by: string;
             /**
              * Before
+             * @description readings or the state, as they were said
              * @default
              */
             before: string;
             /**
              * After
+             * @description readings or the state, as they were said
              * @default
              */
             after: string;
@@ -3569,28 +3600,46 @@ export interface components {
             name: string;
             /** Error */
             error: string;
-            /** Stops */
+            /**
+             * Stops
+             * @description whether a check stops it, or it cannot be worked out (``error``)
+             */
             stops: boolean;
-            /** Bought */
+            /**
+             * Bought
+             * @description to buy and install, or to set up what is rented [money]
+             */
             bought: number | string;
             /**
              * Per Month
+             * @description rent [money/month]
              * @default 0
              */
             per_month: number | string;
+            /** @description its water where a stage of that branch changes it, else None */
             house: components["schemas"]["Stream"] | null;
+            /** @description its water where a stage of that branch changes it, else None */
             tap: components["schemas"]["Stream"] | null;
             waste: components["schemas"]["Waste"] | null;
             chores: components["schemas"]["Chores"] | null;
             /** Left */
             left: string[];
-            /** Steps */
+            /**
+             * Steps
+             * @description by analyte, how its value comes about: the water as it comes, then every stage that changes it
+             */
             steps: {
                 [key: string]: components["schemas"]["Step"][];
             };
-            /** Needs */
+            /**
+             * Needs
+             * @description what is not plainly met here, the gravest first
+             */
             needs: components["schemas"]["NeedHere"][];
-            /** Single Source */
+            /**
+             * Single Source
+             * @description parts that one maker alone sells
+             */
             single_source: string[];
         };
         /**
@@ -3670,33 +3719,49 @@ export interface components {
             name: string;
             /**
              * Kind
+             * @description filter, membrane, lamp, media, resin, part, service, test or sanitising
              * @enum {string}
              */
             kind: "filter" | "membrane" | "lamp" | "media" | "resin" | "part" | "service" | "test" | "sanitising";
             /** Price */
             price: number | string;
-            /** Months */
+            /**
+             * Months
+             * @description calendar interval [months]
+             */
             months?: number | null;
-            /** Capacity Gal */
+            /**
+             * Capacity Gal
+             * @description gallons it treats [gal]
+             */
             capacity_gal?: number | null;
             /**
              * Minutes
+             * @description work each time [min]
              * @default 15
              */
             minutes: number;
             /**
              * Own
+             * @description the household does it
              * @default true
              */
             own: boolean;
             /**
              * Common
+             * @description a common size; False means one maker's only
              * @default true
              */
             common: boolean;
-            /** Flush Gal */
+            /**
+             * Flush Gal
+             * @description run off before the first use, by its sheet [gal]; None where it says nothing
+             */
             flush_gal?: number | null;
-            /** Months Private */
+            /**
+             * Months Private
+             * @description its interval on a supply of the household's own, where its maker tells it from that on a town's [months]
+             */
             months_private?: number | null;
         };
         /**
@@ -3834,14 +3899,21 @@ export interface components {
             method: "cups";
             /**
              * Drawn
+             * @description colour as drawn
              * @enum {string}
              */
             drawn: "clear" | "faint" | "coloured" | "clears_top_down" | "milky_clears_bottom_up";
-            /** Stood */
+            /**
+             * Stood
+             * @description colour after standing ``stood_minutes`` [min]; None when not done yet
+             */
             stood?: ("clear" | "coloured" | "darkens" | "brown_black" | "same" | "settles") | null;
             /** Stood Minutes */
             stood_minutes?: number | null;
-            /** Reducer */
+            /**
+             * Reducer
+             * @description what the reducing powder did; None when not used
+             */
             reducer?: ("wholly" | "partly" | "no_change") | null;
         };
         /**
@@ -4076,6 +4148,7 @@ export interface components {
             residue?: components["schemas"]["MeterDisplays"] | null;
             /**
              * Volume Share
+             * @description how well the amounts are known, as a share (0.02 = a measuring jug)
              * @default 0.02
              */
             volume_share: number;
@@ -4497,16 +4570,21 @@ export interface components {
             id: string;
             /** Analyte */
             analyte: string;
+            /** @description health (the analyte's own, or over a limit of health), looks and taste, equipment and pipes */
             kind: components["schemas"]["Kind"];
             weight: components["schemas"]["Weight"];
             /** Sentence */
             sentence: string;
-            /** Shown */
+            /**
+             * Shown
+             * @description value in words; ``span`` its range
+             */
             shown: string;
             /** Span */
             span: string;
             /**
              * Band
+             * @description band or bands it lies in; ``source`` and ``year`` of the band or limit that judged it
              * @default
              */
             band: string;
@@ -4521,6 +4599,7 @@ export interface components {
             year?: number | null;
             /**
              * Explains
+             * @description ids of the complaints it explains
              * @default []
              */
             explains: string[];
@@ -4531,11 +4610,13 @@ export interface components {
             next: string;
             /**
              * Sure
+             * @description False where the value's range straddles what judges it: measure finer before anything is sold for it
              * @default true
              */
             sure: boolean;
             /**
              * Settled
+             * @description False where a limit of health lies within its range, or right at it
              * @default true
              */
             settled: boolean;
@@ -4730,15 +4811,30 @@ export interface components {
             analyte: string;
             /** Name */
             name: string;
-            /** Into */
+            /**
+             * Into
+             * @description both values in words
+             */
             into: string;
-            /** Out */
+            /**
+             * Out
+             * @description both values in words
+             */
             out: string;
-            /** Change */
+            /**
+             * Change
+             * @description what the difference shows
+             */
             change: string;
-            /** Claim */
+            /**
+             * Claim
+             * @description what is promised
+             */
             claim: string;
-            /** Verdict */
+            /**
+             * Verdict
+             * @description a key of ``VERDICTS``, with its ``words``
+             */
             verdict: string;
             /** Words */
             words: string;
@@ -4789,16 +4885,29 @@ export interface components {
             bathrooms: number;
             /**
              * Occupied Days
+             * @description days a year somebody lives there
              * @default 365.25
              */
             occupied_days: number;
-            /** Bill Gal Day */
+            /**
+             * Bill Gal Day
+             * @description indoor use from the water bill [gal/day]; wins over the people estimate
+             */
             bill_gal_day?: number | null;
-            /** Told Peak Gpm */
+            /**
+             * Told Peak Gpm
+             * @description peak flow of a larger building, by its designer or a count of its fixtures [gpm]; wins over the table of bathrooms
+             */
             told_peak_gpm?: number | null;
-            /** Pipe In */
+            /**
+             * Pipe In
+             * @description inside width of the pipe that enters [in], which says the peak beyond that table where nobody does
+             */
             pipe_in?: number | null;
-            /** Flow Gpm */
+            /**
+             * Flow Gpm
+             * @description measured flow [gpm]; ``flow_full_bore`` when taken full bore or with two outlets open
+             */
             flow_gpm?: number | null;
             /**
              * Flow Full Bore
@@ -4807,13 +4916,25 @@ export interface components {
             flow_full_bore: boolean;
             /** Static Psi */
             static_psi?: number | null;
-            /** Running Psi */
+            /**
+             * Running Psi
+             * @description pressure with a tap open [psi]
+             */
             running_psi?: number | null;
-            /** Pump Gpm */
+            /**
+             * Pump Gpm
+             * @description what the well pump delivers [gpm]
+             */
             pump_gpm?: number | null;
-            /** Cut In Psi */
+            /**
+             * Cut In Psi
+             * @description where the switch of its pressure tank starts and stops it [psi]
+             */
             cut_in_psi?: number | null;
-            /** Cut Out Psi */
+            /**
+             * Cut Out Psi
+             * @description where the switch of its pressure tank starts and stops it [psi]
+             */
             cut_out_psi?: number | null;
             /** Low Yield */
             low_yield?: boolean | null;
@@ -4823,7 +4944,10 @@ export interface components {
             socket?: boolean | null;
             /** Septic */
             septic?: boolean | null;
-            /** Headroom In */
+            /**
+             * Headroom In
+             * @description free height where a unit may stand [in]
+             */
             headroom_in?: number | null;
             /** Floor Ok */
             floor_ok?: boolean | null;
@@ -4836,22 +4960,31 @@ export interface components {
             tenant: boolean;
             /** Brine Forbidden */
             brine_forbidden?: boolean | null;
-            /** Water Price */
+            /**
+             * Water Price
+             * @description [money per 1,000 gal]; None is not known, and never counts as 0 on a town main; sewer counts 0 on septic, and a private water costs nothing unless a price is given
+             */
             water_price?: number | string | null;
-            /** Sewer Price */
+            /**
+             * Sewer Price
+             * @description [money per 1,000 gal]; None is not known, and never counts as 0 on a town main; sewer counts 0 on septic, and a private water costs nothing unless a price is given
+             */
             sewer_price?: number | string | null;
             /**
              * Bottled Month
+             * @description spent on bottled water, and on soap and detergent [money a month]
              * @default 0
              */
             bottled_month: number | string;
             /**
              * Soap Month
+             * @description spent on bottled water, and on soap and detergent [money a month]
              * @default 0
              */
             soap_month: number | string;
             /**
              * Pipe Material
+             * @description what the house's pipe is of
              * @default
              */
             pipe_material: string;
@@ -4885,6 +5018,7 @@ export interface components {
             wishes: components["schemas"]["Wish"][];
             /**
              * In Place
+             * @description equipment that stands there already, whoever sold it
              * @default []
              */
             in_place: components["schemas"]["InPlace"][];
@@ -5044,27 +5178,50 @@ export interface components {
             kind: "fridge" | "jug" | "tap_filter" | "dispenser" | "membrane" | "softener" | "conditioner" | "carbon" | "sediment" | "iron_filter" | "neutraliser" | "uv" | "other";
             /**
              * Name
+             * @description what stands on it, or how the household calls it
              * @default
              */
             name: string;
-            /** Fitted On */
+            /**
+             * Fitted On
+             * @description when it was fitted, and when its part was last changed
+             */
             fitted_on?: string | null;
-            /** Changed On */
+            /**
+             * Changed On
+             * @description when it was fitted, and when its part was last changed
+             */
             changed_on?: string | null;
-            /** Months */
+            /**
+             * Months
+             * @description what its part is rated for
+             */
             months?: number | null;
-            /** Gallons */
+            /**
+             * Gallons
+             * @description what its part is rated for
+             */
             gallons?: number | null;
-            /** Gal Day */
+            /**
+             * Gal Day
+             * @description how much runs through it a day
+             */
             gal_day?: number | null;
-            /** Part Price */
+            /**
+             * Part Price
+             * @description each change [money]
+             */
             part_price?: number | string | null;
             /**
              * Rent Month
+             * @description rental [money a month]
              * @default 0
              */
             rent_month: number | string;
-            /** Service Price */
+            /**
+             * Service Price
+             * @description what a service of it costs [money]. resin_ft3, dose_lb_ft3, setting_gpg, clock_days: of a softener: resin [ft³], salt [lb/ft³], the hardness its valve is set to [gpg], and its days between renewals when a clock decides
+             */
             service_price?: number | string | null;
             /** Resin Ft3 */
             resin_ft3?: number | null;
@@ -5074,10 +5231,14 @@ export interface components {
             setting_gpg?: number | null;
             /** Clock Days */
             clock_days?: number | null;
-            /** Change At Tds */
+            /**
+             * Change At Tds
+             * @description reading at which its maker wants the part changed [mg/L]
+             */
             change_at_tds?: number | null;
             /**
              * Claims
+             * @description what stands on it of what it takes out
              * @default []
              */
             claims: components["schemas"]["Claimed"][];
@@ -5108,19 +5269,26 @@ export interface components {
             /** Name */
             name: string;
             kind: components["schemas"]["InstrumentKind"];
-            /** Analyte */
+            /**
+             * Analyte
+             * @description what it reads; steps, drop value, accuracy and resolution are in that analyte's canonical unit unless ``unit`` says another
+             */
             analyte: string;
             /**
              * Unit
              * @default
              */
             unit: string;
-            /** Accuracy Share */
+            /**
+             * Accuracy Share
+             * @description share (0 to 1) of the reading or of full scale; ``accuracy_of`` unknown means full scale
+             */
             accuracy_share?: number | null;
             /** Accuracy Of */
             accuracy_of?: string | null;
             /**
              * Accuracy Plus
+             * @description plain accuracy [unit], e.g. 0.1 for a pH meter
              * @default 0
              */
             accuracy_plus: number;
@@ -5131,18 +5299,28 @@ export interface components {
              * @default 1
              */
             resolution: number;
-            /** Factor */
+            /**
+             * Factor
+             * @description conductivity to TDS factor of a TDS meter (0.5 or 0.7)
+             */
             factor?: number | null;
-            /** Drop Value */
+            /**
+             * Drop Value
+             * @description what one drop stands for [unit], at ``sample_ml``
+             */
             drop_value?: number | null;
             /** Sample Ml */
             sample_ml?: number | null;
             /**
              * Steps
+             * @description pads of a strip or steps of a comparator [unit], rising
              * @default []
              */
             steps: number[];
-            /** Detection Limit */
+            /**
+             * Detection Limit
+             * @description below this the reading is "under" [unit]
+             */
             detection_limit?: number | null;
             /** Reagent Expiry */
             reagent_expiry?: string | null;
@@ -5206,13 +5384,25 @@ export interface components {
             unit: string;
             /** Checks */
             checks: components["schemas"]["InstrumentCheck"][];
-            /** Off */
+            /**
+             * Off
+             * @description by how much the last check was off [unit]
+             */
             off: number;
-            /** Allowed */
+            /**
+             * Allowed
+             * @description its own accuracy there [unit], None where it is not stated
+             */
             allowed: number | null;
-            /** Within */
+            /**
+             * Within
+             * @description whether it held, None without an accuracy
+             */
             within: boolean | null;
-            /** Per Year */
+            /**
+             * Per Year
+             * @description the drift through all checks, as a share of the standard [1/year]; None where they are too few, too close together, or in a standard of 0
+             */
             per_year: number | null;
             /** Few */
             few: boolean;
@@ -5365,7 +5555,10 @@ export interface components {
              * @default 0
              */
             installation: number | string;
-            /** Figures */
+            /**
+             * Figures
+             * @description what is special to its kind; ``figures.kind`` names the kind. drop_psi at drop_gpm: pressure drop [psi] at a flow [gpm]; scales with the square of flow
+             */
             figures: components["schemas"]["SedimentFigures"] | components["schemas"]["CarbonFigures"] | components["schemas"]["SoftenerFigures"] | components["schemas"]["ConditionerFigures"] | components["schemas"]["IronFilterFigures"] | components["schemas"]["NeutraliserFigures"] | components["schemas"]["TanninFigures"] | components["schemas"]["UltrafiltrationFigures"] | components["schemas"]["UvFigures"] | components["schemas"]["MembraneFigures"] | components["schemas"]["DistillerFigures"] | components["schemas"]["CartridgeFigures"] | components["schemas"]["PitcherFigures"] | components["schemas"]["SpecialistFigures"] | components["schemas"]["DeviceFigures"] | components["schemas"]["SystemFigures"];
             /**
              * Effects
@@ -5384,11 +5577,13 @@ export interface components {
             consumables: components["schemas"]["Consumable"][];
             /**
              * Drain
+             * @description needed; headroom_in, clearance_in [in]; weight_lb full [lb]
              * @default false
              */
             drain: boolean;
             /**
              * Socket
+             * @description needed; headroom_in, clearance_in [in]; weight_lb full [lb]
              * @default false
              */
             socket: boolean;
@@ -5408,16 +5603,23 @@ export interface components {
             footprint_in: string;
             /** Weight Lb */
             weight_lb?: number | null;
-            /** Flow Gpm */
+            /**
+             * Flow Gpm
+             * @description largest service flow [gpm]
+             */
             flow_gpm?: number | null;
             /** Drop Psi */
             drop_psi?: number | null;
             /** Drop Gpm */
             drop_gpm?: number | null;
-            /** Psi Min */
+            /**
+             * Psi Min
+             * @description least running pressure [psi]
+             */
             psi_min?: number | null;
             /**
              * Kwh Year
+             * @description electricity [kWh a year]
              * @default 0
              */
             kwh_year: number;
@@ -5451,6 +5653,7 @@ export interface components {
             for_what: string;
             /**
              * Lets
+             * @description how the firm lets it instead of selling it, at most one of each kind
              * @default []
              */
             lets: components["schemas"]["Letting"][];
@@ -5504,13 +5707,25 @@ export interface components {
         Job: {
             /** Id */
             id: string;
-            /** Visit */
+            /**
+             * Visit
+             * @description what it was made from
+             */
             visit: string;
-            /** Proposal */
+            /**
+             * Proposal
+             * @description what it was made from
+             */
             proposal: string;
-            /** Option */
+            /**
+             * Option
+             * @description what it was made from
+             */
             option: string;
-            /** Line */
+            /**
+             * Line
+             * @description the name of what was sold
+             */
             line: string;
             /** Units */
             units: string;
@@ -5539,19 +5754,27 @@ export interface components {
              *     }
              */
             plumbing: components["schemas"]["Plumbing"];
-            /** Planned On */
+            /**
+             * Planned On
+             * @description when
+             */
             planned_on?: string | null;
             /**
              * Planned At
+             * @description when
              * @default
              */
             planned_at: string;
             /**
              * Fitter
+             * @description who
              * @default
              */
             fitter: string;
-            /** Fitted On */
+            /**
+             * Fitted On
+             * @description the day it went into use; None while it is not fitted
+             */
             fitted_on?: string | null;
             /**
              * Ticks
@@ -5717,22 +5940,44 @@ export interface components {
             drawing: string;
             /**
              * Verdict
+             * @description what follows, and the next thing to do in words
              * @enum {string}
              */
             verdict: "keep" | "service" | "set_right" | "replace" | "not_judged";
-            /** Advice */
+            /**
+             * Advice
+             * @description what follows, and the next thing to do in words
+             */
             advice: string;
-            /** Facts */
+            /**
+             * Facts
+             * @description what it was judged by: age, use, setting, rent, what was measured
+             */
             facts: string[];
-            /** Sample */
+            /**
+             * Sample
+             * @description the glass behind it
+             */
             sample: string | null;
-            /** Pairs */
+            /**
+             * Pairs
+             * @description that glass held against the raw water
+             */
             pairs: components["schemas"]["Pair"][];
-            /** Left Gal */
+            /**
+             * Left Gal
+             * @description what its part still treats at its rating [gal]; None where nobody can say
+             */
             left_gal: number | null;
-            /** Cost Year */
+            /**
+             * Cost Year
+             * @description what it goes on costing [money a year]; None where its parts are not priced
+             */
             cost_year: number | string | null;
-            /** Ways */
+            /**
+             * Ways
+             * @description what can be held against buying in the comparison
+             */
             ways: ("keep" | "service" | "set_right")[];
         };
         /**
@@ -5751,7 +5996,10 @@ export interface components {
             item: string;
             /** Analyte */
             analyte: string;
-            /** Homes */
+            /**
+             * Homes
+             * @description at how many homes it was measured
+             */
             homes: number;
             /** As Promised */
             as_promised: number;
@@ -5759,17 +6007,25 @@ export interface components {
             better: number;
             /** Short */
             short: number;
-            /** Short By */
+            /**
+             * Short By
+             * @description by how much the short ones missed, in the middle, as a share of the water before
+             */
             short_by: number | null;
-            /** Few */
+            /**
+             * Few
+             * @description too few to say anything
+             */
             few: boolean;
             /**
              * Maker
+             * @description who makes it, where the catalogue says
              * @default
              */
             maker: string;
             /**
              * Items
+             * @description whose promises these are
              * @default []
              */
             items: string[];
@@ -5995,11 +6251,13 @@ export interface components {
             note: string;
             /**
              * Skipped
+             * @description steps of drawing that were left out
              * @default []
              */
             skipped: components["schemas"]["Skipped"][];
             /**
              * Corrected
+             * @description times that were put right, in their order
              * @default []
              */
             corrected: components["schemas"]["Corrected"][];
@@ -6057,6 +6315,7 @@ export interface components {
             method: "laboratory";
             /**
              * Qualifier
+             * @description "=" a number, "<" under a limit, ">" over the largest it can count, "absent" or "present" for bacteria
              * @default =
              * @enum {string}
              */
@@ -6068,7 +6327,10 @@ export interface components {
              * @default
              */
             unit: string;
-            /** Basis */
+            /**
+             * Basis
+             * @description required for nitrate and nitrite: "N" or "NO3" / "NO2"; for calcium, magnesium and alkalinity in mg/L: the ion ("Ca", "Mg", "HCO3") or "CaCO3"; for radon "collection" or "counting"
+             */
             basis?: string | null;
             /**
              * Uncertainty
@@ -6077,29 +6339,41 @@ export interface components {
             uncertainty: number;
             /**
              * Certified
+             * @description the laboratory is certified for this analyte; None: not known, which is not judged as certified
              * @default true
              */
             certified: boolean | null;
             /**
              * Report Number
+             * @description of the report
              * @default
              */
             report_number: string;
-            /** Report Date */
+            /**
+             * Report Date
+             * @description of the report
+             */
             report_date?: string | null;
             /**
              * Method Used
+             * @description as it names it
              * @default
              */
             method_used: string;
-            /** Detection Limit */
+            /**
+             * Detection Limit
+             * @description [unit]
+             */
             detection_limit?: number | null;
             /**
              * Laboratory
              * @default
              */
             laboratory: string;
-            /** Hours To Count */
+            /**
+             * Hours To Count
+             * @description radon only, drawing to mid-count [h]
+             */
             hours_to_count?: number | null;
             /**
              * Report
@@ -6156,15 +6430,27 @@ export interface components {
             label: string;
             /** Kind */
             kind: string;
-            /** Predicted */
+            /**
+             * Predicted
+             * @description the middle one [months]
+             */
             predicted: number;
-            /** Lasted */
+            /**
+             * Lasted
+             * @description the middle one [months]
+             */
             lasted: number;
-            /** Changes */
+            /**
+             * Changes
+             * @description how many were counted, at how many homes
+             */
             changes: number;
             /** Homes */
             homes: number;
-            /** Few */
+            /**
+             * Few
+             * @description too few to say anything
+             */
             few: boolean;
         };
         /**
@@ -6259,20 +6545,29 @@ export interface components {
         Letting: {
             /**
              * Kind
+             * @description a rental stays the firm's; rent-to-own becomes the household's with the last payment
              * @enum {string}
              */
             kind: "rental" | "rent_to_own";
-            /** Per Month */
+            /**
+             * Per Month
+             * @description rent, paid ahead [money/month]
+             */
             per_month: number | string;
             /**
              * Setup
+             * @description paid once, in place of price and installation [money]
              * @default 0
              */
             setup: number | string;
-            /** Months */
+            /**
+             * Months
+             * @description at least so many of a rental, all of rent-to-own [months]
+             */
             months: number;
             /**
              * Covers Parts
+             * @description parts and the firm's service are in the rent; of a rental alone
              * @default false
              */
             covers_parts: boolean;
@@ -6339,20 +6634,28 @@ export interface components {
             analyte: string;
             /**
              * Op
+             * @description "at_most" or "at_least"
              * @default at_most
              * @enum {string}
              */
             op: "at_most" | "at_least";
-            /** Value */
+            /**
+             * Value
+             * @description in the analyte's canonical unit
+             */
             value: number;
             /**
              * About
+             * @description "health", "infants", "taste", "stains", "equipment", "diet"
              * @enum {string}
              */
             about: "health" | "infants" | "taste" | "stains" | "equipment" | "diet";
             /** Name */
             name: string;
-            /** Place */
+            /**
+             * Place
+             * @description country or body, e.g. "US", "WHO"
+             */
             place: string;
             /** Source */
             source: string;
@@ -6360,6 +6663,7 @@ export interface components {
             year: number;
             /**
              * Governs
+             * @description findings are judged against it; the others are shown for reference
              * @default true
              */
             governs: boolean;
@@ -7214,30 +7518,48 @@ export interface components {
          *         bacteria_absent: whether it reports no coliform; nitrate_n: what it reports [mg/L as N].
          */
         OwnWater: {
-            /** Filled On */
+            /**
+             * Filled On
+             * @description days; None: not known
+             */
             filled_on?: string | null;
-            /** Checked On */
+            /**
+             * Checked On
+             * @description days; None: not known
+             */
             checked_on?: string | null;
             /**
              * Check
+             * @description what was read at the last check, in words
              * @default
              */
             check: string;
             /**
              * Laboratory
+             * @description whose report, and which
              * @default
              */
             laboratory: string;
             /**
              * Report Number
+             * @description whose report, and which
              * @default
              */
             report_number: string;
-            /** Reported On */
+            /**
+             * Reported On
+             * @description days; None: not known
+             */
             reported_on?: string | null;
-            /** Bacteria Absent */
+            /**
+             * Bacteria Absent
+             * @description whether it reports no coliform
+             */
             bacteria_absent?: boolean | null;
-            /** Nitrate N */
+            /**
+             * Nitrate N
+             * @description what it reports [mg/L as N]
+             */
             nitrate_n?: number | null;
         };
         /**
@@ -7288,7 +7610,10 @@ export interface components {
          *         why: what the interval hangs on.
          */
         Part: {
-            /** Key */
+            /**
+             * Key
+             * @description stage and part, one name in the job
+             */
             key: string;
             /** Stage */
             stage: string;
@@ -7296,11 +7621,20 @@ export interface components {
             label: string;
             /** Kind */
             kind: string;
-            /** Months */
+            /**
+             * Months
+             * @description between two at this home [months]
+             */
             months: number;
-            /** Own */
+            /**
+             * Own
+             * @description the household does it
+             */
             own: boolean;
-            /** Minutes */
+            /**
+             * Minutes
+             * @description work each time [min]
+             */
             minutes: number;
             /**
              * Price
@@ -7309,6 +7643,7 @@ export interface components {
             price: string;
             /**
              * Why
+             * @description what the interval hangs on
              * @default
              */
             why: string;
@@ -7528,36 +7863,43 @@ export interface components {
         Plumbing: {
             /**
              * Heater Gal
+             * @description water heater [gal]
              * @default 40
              */
             heater_gal: number;
             /**
              * Tank Gal
+             * @description pressure tank, drawn down [gal]
              * @default 0
              */
             tank_gal: number;
             /**
              * Pipe Ft
+             * @description length of pipe [ft]
              * @default 60
              */
             pipe_ft: number;
             /**
              * Pipe In
+             * @description its inside width [in]
              * @default 0.785
              */
             pipe_in: number;
             /**
              * Other L
+             * @description housings and the UV chamber [L]
              * @default 4
              */
             other_l: number;
             /**
              * Bleach Pct
+             * @description strength of the bleach [%]
              * @default 8.25
              */
             bleach_pct: number;
             /**
              * Assumed
+             * @description nobody has measured it yet
              * @default true
              */
             assumed: boolean;
@@ -7609,16 +7951,24 @@ export interface components {
             /**
              * Posted
              * Format: date-time
+             * @description when it leaves by post
              */
             posted: string;
             /**
              * Arrives
              * Format: date-time
+             * @description when it is at the laboratory
              */
             arrives: string;
-            /** In Time */
+            /**
+             * In Time
+             * @description it arrives within its holding time
+             */
             in_time: boolean;
-            /** Sentence */
+            /**
+             * Sentence
+             * @description what to do, in words
+             */
             sentence: string;
         };
         /**
@@ -8004,21 +8354,25 @@ export interface components {
             id: string;
             /**
              * Called For
+             * @description something that was found is made visible by it
              * @default false
              */
             called_for: boolean;
             /**
              * Lacks
+             * @description what is missing before it can be shown; empty when it can
              * @default
              */
             lacks: string;
             /**
              * Measure
+             * @description the analyte to measure for it, where that is what is missing
              * @default
              */
             measure: string;
             /**
              * Draw
+             * @description a glass is
              * @default false
              */
             draw: boolean;
@@ -8823,6 +9177,7 @@ export interface components {
             name: string;
             /**
              * Kind
+             * @description "tap", "bottled", "pitcher", "own" (the consultant's own water) or "source"
              * @default tap
              * @enum {string}
              */
@@ -8840,6 +9195,7 @@ export interface components {
             draw: "first" | "flushed" | "hot" | "stood";
             /**
              * Treated
+             * @description drawn behind a device (named in ``after``); ``device``: the equipment in place by its id
              * @default false
              */
             treated: boolean;
@@ -8855,7 +9211,10 @@ export interface components {
              * @default
              */
             device: string;
-            /** Flushed Gal */
+            /**
+             * Flushed Gal
+             * @description run through it before drawing [gal]
+             */
             flushed_gal?: number | null;
             /**
              * Just Changed
@@ -8869,6 +9228,7 @@ export interface components {
             past_life: boolean;
             /**
              * Raw
+             * @description the sample that the treatment is designed from; drawn ahead of any treatment
              * @default false
              */
             raw: boolean;
@@ -9078,51 +9438,61 @@ export interface components {
             currency: string;
             /**
              * Iron Factor
+             * @description gpg of compensated hardness for each mg/L iron (3, 4 or 5)
              * @default 4
              */
             iron_factor: number;
             /**
              * Gal Per Person
+             * @description daily use [gal] a person when no bill is known (50 to 75)
              * @default 60
              */
             gal_per_person: number;
             /**
              * Drinking Gal Per Person
+             * @description drinking and cooking [gal/day] a person
              * @default 0.7
              */
             drinking_gal_per_person: number;
             /**
              * Price Growth
+             * @description yearly rise of prices (0.03 = 3 %)
              * @default 0.03
              */
             price_growth: number | string;
             /**
              * Discount
+             * @description yearly discount rate
              * @default 0
              */
             discount: number | string;
             /**
              * Electricity
+             * @description price [money/kWh]
              * @default 0.16
              */
             electricity: number | string;
             /**
              * Salt Bag
+             * @description price of a 40-lb bag [money]
              * @default 9.50
              */
             salt_bag: number | string;
             /**
              * Salt Delivery
+             * @description of bringing one to the house [money], 0 where the household carries its salt
              * @default 0
              */
             salt_delivery: number | string;
             /**
              * Heater C
+             * @description water heater [°C]
              * @default 60
              */
             heater_c: number;
             /**
              * Soap Share
+             * @description the firm's own cautious estimate of the soap a softened house does without, as a share (0 to 1)
              * @default 0.2
              */
             soap_share: number;
@@ -9143,36 +9513,43 @@ export interface components {
             local_rules: string;
             /**
              * Laboratory
+             * @description where bottles go
              * @default
              */
             laboratory: string;
             /**
              * Laboratory Address
+             * @description where bottles go
              * @default
              */
             laboratory_address: string;
             /**
              * Post Cutoff
+             * @description by when the post is handed in, "HH:MM"
              * @default
              */
             post_cutoff: string;
             /**
              * Keep Years
+             * @description people are erased when their home was last visited so many years ago; 0: never
              * @default 0
              */
             keep_years: number;
             /**
              * Tax Equipment
+             * @description sales tax on equipment and on labour (0.06 = 6 %)
              * @default 0
              */
             tax_equipment: number | string;
             /**
              * Tax Labour
+             * @description sales tax on equipment and on labour (0.06 = 6 %)
              * @default 0
              */
             tax_labour: number | string;
             /**
              * Reminder Text
+             * @description what a reminder says; {customer}, {parts} and {firm} are filled in
              * @default Hello {customer},
              *
              *     this falls due at your water treatment:
@@ -9185,6 +9562,7 @@ export interface components {
              */
             reminder_text: string;
             /**
+             * @description the card of the water that the firm carries
              * @default {
              *       "check": "",
              *       "laboratory": "",
@@ -9194,6 +9572,7 @@ export interface components {
             own_water: components["schemas"]["OwnWater"];
             /**
              * Areas
+             * @description places in the order in which a day's round drives through them
              * @default []
              */
             areas: string[];
@@ -9208,7 +9587,10 @@ export interface components {
          *         parts: kinds of parts that it changes, so that a part finds its steps.
          */
         Sheet: {
-            /** Key */
+            /**
+             * Key
+             * @description one name in the job
+             */
             key: string;
             /** Title */
             title: string;
@@ -9217,9 +9599,15 @@ export interface components {
              * @enum {string}
              */
             purpose: "fit" | "change" | "disinfect" | "season";
-            /** Tools */
+            /**
+             * Tools
+             * @description parts and tools, as they are taken along
+             */
             tools: string[];
-            /** Caution */
+            /**
+             * Caution
+             * @description where the hand is
+             */
             caution: string;
             /** Steps */
             steps: components["schemas"]["SheetStep"][];
@@ -9229,6 +9617,7 @@ export interface components {
             year: number;
             /**
              * Parts
+             * @description kinds of parts that it changes, so that a part finds its steps
              * @default []
              */
             parts: string[];
@@ -9673,7 +10062,10 @@ export interface components {
             option: components["schemas"]["Option"];
             /** Names */
             names: string[];
-            /** Meets */
+            /**
+             * Meets
+             * @description things found that it brings to what is wanted, on their whole range; of all ``wanted``
+             */
             meets: number;
             /** Wanted */
             wanted: number;
@@ -9681,45 +10073,60 @@ export interface components {
             not_met: string[];
             /** Unknown */
             unknown: string[];
-            /** Cost */
+            /**
+             * Cost
+             * @description over the horizon, running costs unrounded [money]
+             */
             cost: number;
             /** Waste Gal Year */
             waste_gal_year: number;
-            /** Own Minutes */
+            /**
+             * Own Minutes
+             * @description the household's own work [min/year]
+             */
             own_minutes: number;
             /** Tap Only */
             tap_only: boolean;
             /**
              * Watch
+             * @description its warnings and what is not known, in words
              * @default []
              */
             watch: string[];
             /**
              * Open
+             * @description its warnings and what is not known, in words
              * @default []
              */
             open: string[];
             /**
              * Health
+             * @description shares of health findings it answers, summed
              * @default 0
              */
             health: number;
-            /** Answers */
+            /**
+             * Answers
+             * @description the share of each thing found that it answers, 0 to 1
+             */
             answers?: {
                 [key: string]: number;
             };
             /**
              * Leaves
+             * @description findings of health and complaints that it goes less than half the way for
              * @default []
              */
             leaves: string[];
             /**
              * Against Diet
+             * @description how often it goes against a diet somebody of the house keeps
              * @default 0
              */
             against_diet: number;
             /**
              * Ahead
+             * @description why it stands before the next idea, in words
              * @default
              */
             ahead: string;
@@ -9771,6 +10178,7 @@ export interface components {
             years: number;
             /**
              * Finer
+             * @description what to measure finer before anything is sold for it
              * @default []
              */
             finer: string[];
@@ -9781,26 +10189,31 @@ export interface components {
             still_to_test: string;
             /**
              * Unanswered
+             * @description said ahead of the lines where none of them answers what is of health, or what is complained of
              * @default
              */
             unanswered: string;
             /**
              * First
+             * @description what is drunk until then and because of who lives there, and what costs nothing or little and comes before buying
              * @default []
              */
             first: string[];
             /**
              * Wished
+             * @description of ``wanted``, what they wish less of
              * @default []
              */
             wished: string[];
             /**
              * In Place
+             * @description what stands there already, judged
              * @default []
              */
             in_place: components["schemas"]["Judged"][];
             /**
              * Schools
+             * @description questions on which the trade is of two minds, and what holds here
              * @default []
              */
             schools: components["schemas"]["School"][];
@@ -10327,10 +10740,14 @@ export interface components {
              * @enum {string}
              */
             role: "tap" | "conditioned" | "softened" | "other";
-            /** Sample */
+            /**
+             * Sample
+             * @description the glass it was filled from, when it is one of the visit
+             */
             sample?: string | null;
             /**
              * Steps
+             * @description soap drops added, step by step; ``held``: the lather held after the last one
              * @default []
              */
             steps: number[];
@@ -10339,11 +10756,20 @@ export interface components {
              * @default false
              */
             held: boolean;
-            /** Cloud */
+            /**
+             * Cloud
+             * @description undissolved soap seen; None: nobody looked
+             */
             cloud?: boolean | null;
-            /** Shakes */
+            /**
+             * Shakes
+             * @description how often it was shaken since the last drop [count]
+             */
             shakes?: number | null;
-            /** Suds Mm */
+            /**
+             * Suds Mm
+             * @description lather that stood then [mm]
+             */
             suds_mm?: number | null;
         };
         /**
@@ -10418,7 +10844,10 @@ export interface components {
              * @default []
              */
             options: components["schemas"]["Option"][];
-            /** Recommended */
+            /**
+             * Recommended
+             * @description id of the option recommended; "today" for do nothing
+             */
             recommended?: string | null;
             /**
              * Horizon
@@ -10427,6 +10856,7 @@ export interface components {
             horizon: number;
             /**
              * Assumptions Off
+             * @description ids of assumptions that were switched off
              * @default []
              */
             assumptions_off: string[];
@@ -11085,6 +11515,7 @@ export interface components {
             rules: components["schemas"]["Rules"];
             /**
              * Catalogue
+             * @description every item used by an option, as it was (systems with their stages)
              * @default []
              */
             catalogue: components["schemas"]["Item"][];
@@ -11098,6 +11529,7 @@ export interface components {
              * @default []
              */
             demonstrations: components["schemas"]["Demonstration"][];
+            /** @description set when the visit came in by a file */
             brought?: components["schemas"]["BroughtIn"] | null;
         };
         /**
@@ -11373,15 +11805,20 @@ export interface components {
              * @enum {string}
              */
             terms: "buy" | "rental" | "rent_to_own";
-            /** At Once */
+            /**
+             * At Once
+             * @description paid before it runs [money]
+             */
             at_once: number | string;
             /**
              * Per Month
+             * @description rent [money/month]
              * @default 0
              */
             per_month: number | string;
             /**
              * Months
+             * @description of a rental at least, of rent-to-own all
              * @default 0
              */
             months: number;
@@ -11390,18 +11827,30 @@ export interface components {
              * @default false
              */
             covers_parts: boolean;
-            /** Total */
+            /**
+             * Total
+             * @description the item alone, with its parts and service [money]
+             */
             total: number | string;
-            /** Apr */
+            /**
+             * Apr
+             * @description yearly rate that rent-to-own comes to beside buying [%]; None where there is none, ``no_rate`` says why
+             */
             apr?: number | string | null;
-            /** Apr Effective */
+            /**
+             * Apr Effective
+             * @description yearly rate that rent-to-own comes to beside buying [%]; None where there is none, ``no_rate`` says why
+             */
             apr_effective?: number | string | null;
             /**
              * No Rate
              * @default
              */
             no_rate: string;
-            /** Buying Cheaper From */
+            /**
+             * Buying Cheaper From
+             * @description the month from which buying has cost less, and stays so
+             */
             buying_cheaper_from?: number | null;
         };
         /**
@@ -11427,6 +11876,7 @@ export interface components {
             label: string;
             /**
              * Impossible
+             * @description why it could not be worked out; then there is nothing else
              * @default
              */
             impossible: string;
@@ -11438,6 +11888,7 @@ export interface components {
             before: "met" | "say" | "warn" | "stop" | "unknown";
             /**
              * Status
+             * @description the gravest status of the line; ``before``: without the change
              * @default met
              * @enum {string}
              */
@@ -11449,16 +11900,19 @@ export interface components {
             changes: components["schemas"]["Changed"][];
             /**
              * Cost
+             * @description more (or less) than without the change [money over the horizon, gal/year, min/year]
              * @default 0
              */
             cost: number | string;
             /**
              * Waste Gal Year
+             * @description more (or less) than without the change [money over the horizon, gal/year, min/year]
              * @default 0
              */
             waste_gal_year: number;
             /**
              * Own Minutes
+             * @description more (or less) than without the change [money over the horizon, gal/year, min/year]
              * @default 0
              */
             own_minutes: number;
@@ -11473,9 +11927,15 @@ export interface components {
          *         analyte: one of ``WISHED``; target: at most so much [canonical unit], None for "less".
          */
         Wish: {
-            /** Analyte */
+            /**
+             * Analyte
+             * @description one of ``WISHED``
+             */
             analyte: string;
-            /** Target */
+            /**
+             * Target
+             * @description at most so much [canonical unit], None for "less"
+             */
             target?: number | null;
         };
         /**
@@ -11540,9 +12000,29 @@ export interface components {
             bags: number;
         };
         /**
+         * Fault
+         * @description A further thing wrong with the same request.
+         */
+        Fault: {
+            /** Code */
+            code: string;
+            /** Title */
+            title: string;
+            /**
+             * Where
+             * @default
+             */
+            where: string;
+            /**
+             * Remedy
+             * @default
+             */
+            remedy: string;
+        };
+        /**
          * Problem
-         * @description What went wrong: ``title`` in words, ``where`` the field, ``remedy`` what to do; ``request``:
-         *     the id of its line in the server's log.
+         * @description What went wrong: ``title`` in words, ``where`` the field, ``remedy`` what to do; ``also``:
+         *     what else is wrong with the same request; ``request``: the id of its line in the server's log.
          */
         Problem: {
             /**
@@ -11586,6 +12066,11 @@ export interface components {
              * @default
              */
             request: string;
+            /**
+             * Also
+             * @default []
+             */
+            also: components["schemas"]["Fault"][];
         };
     };
     responses: never;
@@ -11599,6 +12084,7 @@ export interface operations {
     download_api_catalogue_file_get: {
         parameters: {
             query?: {
+                /** @description In which form the catalogue is written. */
                 form?: "json" | "csv";
             };
             header?: never;
@@ -11845,6 +12331,10 @@ export interface operations {
     bring_in_api_catalogue_import_post: {
         parameters: {
             query?: {
+                /**
+                 * @description The revision that the preview told; refused if there is a later.
+                 * @example 9f2c4a
+                 */
                 on?: string | null;
             };
             header?: never;
@@ -11971,10 +12461,18 @@ export interface operations {
     suggest_api_visits__id__suggest_get: {
         parameters: {
             query?: {
+                /**
+                 * @description US units or metric ones; the visit’s own without it.
+                 * @example metric
+                 */
                 units?: ("us" | "metric") | null;
             };
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -12094,10 +12592,18 @@ export interface operations {
     suggest_stream_api_visits__id__suggest_stream_get: {
         parameters: {
             query?: {
+                /**
+                 * @description US units or metric ones; the visit’s own without it.
+                 * @example metric
+                 */
                 units?: ("us" | "metric") | null;
             };
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -12215,11 +12721,23 @@ export interface operations {
     what_if_api_visits__id__options__option_id__what_if_get: {
         parameters: {
             query?: {
+                /**
+                 * @description US units or metric ones; the visit’s own without it.
+                 * @example metric
+                 */
                 units?: ("us" | "metric") | null;
             };
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the option, a line or today.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 option_id: string;
             };
             cookie?: never;
@@ -12339,6 +12857,7 @@ export interface operations {
     about_api_demonstrations_get: {
         parameters: {
             query?: {
+                /** @description The language in which it is said. */
                 language?: "en" | "es";
             };
             header?: never;
@@ -12461,10 +12980,22 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /**
+                 * @description The version that the change is made on; refused if there is a later.
+                 * @example 3
+                 */
                 "If-Match-Version"?: number | null;
             };
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the demonstration; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 demo_id: string;
             };
             cookie?: never;
@@ -12590,6 +13121,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -13798,6 +14333,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -13915,6 +14454,10 @@ export interface operations {
     today_api_visits_get: {
         parameters: {
             query?: {
+                /**
+                 * @description The day, as a moment of it.
+                 * @example 2026-11-26T09:00:00Z
+                 */
                 day?: string | null;
             };
             header?: never;
@@ -14159,6 +14702,10 @@ export interface operations {
     homes_api_visits_homes_get: {
         parameters: {
             query?: {
+                /**
+                 * @description Parts of a name, a house or a place, with blanks between.
+                 * @example chalk steps
+                 */
                 find?: string;
             };
             header?: never;
@@ -14282,6 +14829,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -14405,6 +14956,7 @@ export interface operations {
     bring_in_api_visits_import_post: {
         parameters: {
             query?: {
+                /** @description Whose limits and prices hold: the firm’s, or the file’s own. */
                 rules?: "firm" | "file";
             };
             header?: never;
@@ -14530,11 +15082,20 @@ export interface operations {
     open_visit_api_visits__id__get: {
         parameters: {
             query?: {
+                /**
+                 * @description US units or metric ones; the visit’s own without it.
+                 * @example metric
+                 */
                 units?: ("us" | "metric") | null;
+                /** @description The language in which it is said. */
                 language?: "en" | "es";
             };
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -14656,6 +15217,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -14781,6 +15346,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -14906,6 +15475,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -15030,10 +15603,22 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /**
+                 * @description The version that the change is made on; refused if there is a later.
+                 * @example 3
+                 */
                 "If-Match-Version"?: number | null;
             };
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the glass, within the visit.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 sample_id: string;
             };
             cookie?: never;
@@ -15159,8 +15744,20 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the glass, within the visit.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 sample_id: string;
+                /**
+                 * @description The id of the reading; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 reading_id: string;
             };
             cookie?: never;
@@ -15286,7 +15883,15 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the reading; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 reading_id: string;
             };
             cookie?: never;
@@ -15412,8 +16017,20 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description What cannot be read: a reading, a glass, a line.
+                 * @example reading
+                 */
                 part: string;
+                /**
+                 * @description The id of the part of the visit that cannot be read.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 part_id: string;
             };
             cookie?: never;
@@ -15532,10 +16149,22 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /**
+                 * @description The version that the change is made on; refused if there is a later.
+                 * @example 3
+                 */
                 "If-Match-Version"?: number | null;
             };
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the option, a line or today.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 option_id: string;
             };
             cookie?: never;
@@ -15660,10 +16289,22 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /**
+                 * @description The version that the change is made on; refused if there is a later.
+                 * @example 3
+                 */
                 "If-Match-Version"?: number | null;
             };
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the option, a line or today.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 option_id: string;
             };
             cookie?: never;
@@ -15781,12 +16422,25 @@ export interface operations {
     comparison_api_visits__id__comparison_get: {
         parameters: {
             query?: {
+                /**
+                 * @description Over how many years costs are counted [years].
+                 * @example 10
+                 */
                 years?: number[];
+                /** @description How much water is used: low, expected or high. */
                 use?: "low" | "expected" | "high";
+                /**
+                 * @description US units or metric ones; the visit’s own without it.
+                 * @example metric
+                 */
                 units?: ("us" | "metric") | null;
             };
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -15906,10 +16560,18 @@ export interface operations {
     rented_api_visits__id__renting_get: {
         parameters: {
             query?: {
+                /**
+                 * @description Over how many years costs are counted [years].
+                 * @example 10
+                 */
                 years?: number;
             };
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -16029,10 +16691,18 @@ export interface operations {
     card_api_visits__id__card_get: {
         parameters: {
             query?: {
+                /**
+                 * @description US units or metric ones; the visit’s own without it.
+                 * @example metric
+                 */
                 units?: ("us" | "metric") | null;
             };
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -16152,18 +16822,55 @@ export interface operations {
     appliance_api_visits__id__appliances__kind__get: {
         parameters: {
             query?: {
+                /**
+                 * @description How often it runs in a year.
+                 * @example 220
+                 */
                 uses_year?: number | null;
+                /**
+                 * @description Water each time, or heated in a day [L].
+                 * @example 11
+                 */
                 litres?: number | null;
+                /**
+                 * @description Detergent for this water, as its package says [mL].
+                 * @example 90
+                 */
                 dose_here?: number | null;
+                /**
+                 * @description Detergent for soft water, as its package says [mL].
+                 * @example 60
+                 */
                 dose_soft?: number | null;
+                /**
+                 * @description What a litre of it costs [money].
+                 * @example 6.5
+                 */
                 dose_price?: number | string | null;
+                /**
+                 * @description Salt that it takes in a year [kg].
+                 * @example 12
+                 */
                 salt_kg?: number | null;
+                /**
+                 * @description What a kilogram of it costs [money].
+                 * @example 0.9
+                 */
                 salt_price?: number | string | null;
+                /**
+                 * @description US units or metric ones; the visit’s own without it.
+                 * @example metric
+                 */
                 units?: ("us" | "metric") | null;
             };
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /** @description A kind by its code: of stage, or of appliance. */
                 kind: "dishwasher" | "washing_machine" | "coffee_machine" | "water_heater";
             };
             cookie?: never;
@@ -16283,11 +16990,23 @@ export interface operations {
     steps_api_visits__id__options__option_id__steps_get: {
         parameters: {
             query?: {
+                /**
+                 * @description US units or metric ones; the visit’s own without it.
+                 * @example metric
+                 */
                 units?: ("us" | "metric") | null;
             };
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the option, a line or today.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 option_id: string;
             };
             cookie?: never;
@@ -16407,11 +17126,23 @@ export interface operations {
     pair_api_visits__id__pair_get: {
         parameters: {
             query: {
+                /**
+                 * @description The id of one of the two glasses.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 first: string;
+                /**
+                 * @description The id of the other glass.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 second: string;
             };
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -16533,6 +17264,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -16892,7 +17627,15 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The kit’s own key in the firm.
+                 * @example hard-1
+                 */
                 key: string;
+                /**
+                 * @description The id of the check of a kit; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 check_id: string;
             };
             cookie?: never;
@@ -17373,6 +18116,10 @@ export interface operations {
     by_post_api_laboratory_posting_get: {
         parameters: {
             query: {
+                /**
+                 * @description When the bottle would be posted.
+                 * @example 2026-11-26T16:00:00Z
+                 */
                 at: string;
             };
             header?: never;
@@ -17495,10 +18242,22 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /**
+                 * @description The version that the change is made on; refused if there is a later.
+                 * @example 3
+                 */
                 "If-Match-Version"?: number | null;
             };
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the bottle; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 lab_id: string;
             };
             cookie?: never;
@@ -17745,12 +18504,28 @@ export interface operations {
     bring_api_visits__id__samples__sample_id__lab_results_post: {
         parameters: {
             query?: {
+                /**
+                 * @description When the readings were made.
+                 * @example 2026-11-26T09:30:00Z
+                 */
                 made_at?: string | null;
+                /**
+                 * @description A row of the file that is left out; may be given again.
+                 * @example 3
+                 */
                 without?: number[];
             };
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the glass, within the visit.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 sample_id: string;
             };
             cookie?: never;
@@ -17875,10 +18650,22 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /**
+                 * @description The last event that was received; what came after it is sent.
+                 * @example 4
+                 */
                 "last-event-id"?: number;
             };
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the glass, within the visit.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 sample_id: string;
             };
             cookie?: never;
@@ -17996,12 +18783,28 @@ export interface operations {
     colorimeter_api_visits__id__standins_colorimeter__sample_id___analyte__get: {
         parameters: {
             query?: {
+                /**
+                 * @description Which try of the simulated device it is.
+                 * @example 0
+                 */
                 turn?: number;
             };
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the glass, within the visit.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 sample_id: string;
+                /**
+                 * @description An analyte by its code, e.g. hardness, iron, ph.
+                 * @example hardness
+                 */
                 analyte: string;
             };
             cookie?: never;
@@ -18123,7 +18926,15 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the bottle; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 lab_id: string;
             };
             cookie?: never;
@@ -18484,9 +19295,17 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /**
+                 * @description The version that the change is made on; refused if there is a later.
+                 * @example 3
+                 */
                 "If-Match-Version"?: number | null;
             };
             path: {
+                /**
+                 * @description The kit’s own key in the firm.
+                 * @example hard-1
+                 */
                 key: string;
             };
             cookie?: never;
@@ -18612,6 +19431,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -18733,6 +19556,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -18858,6 +19685,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -18977,6 +19808,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -19221,6 +20056,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -19340,11 +20179,23 @@ export interface operations {
     calendar_api_proposals__id__calendar_ics_get: {
         parameters: {
             query?: {
+                /**
+                 * @description From when the calendar counts.
+                 * @example 2026-11-26
+                 */
                 start?: string | null;
+                /**
+                 * @description Over how many years costs are counted [years].
+                 * @example 10
+                 */
                 years?: number;
             };
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -19466,6 +20317,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -19585,10 +20440,15 @@ export interface operations {
     offered_api_offered__token__get: {
         parameters: {
             query?: {
+                /** @description The language in which it is said. */
                 language?: "en" | "es";
             };
             header?: never;
             path: {
+                /**
+                 * @description The secret part of the address, as it was given out.
+                 * @example Zt3v0Yc1qk7uM5w2nB8xPd4h
+                 */
                 token: string;
             };
             cookie?: never;
@@ -19710,6 +20570,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The secret part of the address, as it was given out.
+                 * @example Zt3v0Yc1qk7uM5w2nB8xPd4h
+                 */
                 token: string;
             };
             cookie?: never;
@@ -19833,6 +20697,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The secret part of the address, as it was given out.
+                 * @example Zt3v0Yc1qk7uM5w2nB8xPd4h
+                 */
                 token: string;
             };
             cookie?: never;
@@ -19954,10 +20822,15 @@ export interface operations {
     offered_pdf_api_offered__token__pdf_get: {
         parameters: {
             query?: {
+                /** @description The language in which it is said. */
                 language?: "en" | "es";
             };
             header?: never;
             path: {
+                /**
+                 * @description The secret part of the address, as it was given out.
+                 * @example Zt3v0Yc1qk7uM5w2nB8xPd4h
+                 */
                 token: string;
             };
             cookie?: never;
@@ -20079,6 +20952,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -20200,6 +21077,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -20442,7 +21323,15 @@ export interface operations {
     due_api_due_get: {
         parameters: {
             query?: {
+                /**
+                 * @description Up to this day.
+                 * @example 2026-12-31
+                 */
                 until?: string | null;
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
                 after?: string;
             };
             header?: never;
@@ -20685,6 +21574,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -20806,6 +21699,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -20931,6 +21828,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -21056,6 +21957,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -21181,6 +22086,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -21306,7 +22215,15 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the reading; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 reading_id: string;
             };
             cookie?: never;
@@ -21432,7 +22349,15 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the reading; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 reading_id: string;
             };
             cookie?: never;
@@ -21558,7 +22483,15 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the change of a part; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 change_id: string;
             };
             cookie?: never;
@@ -21684,7 +22617,15 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the change of a part; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 change_id: string;
             };
             cookie?: never;
@@ -21806,7 +22747,15 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the reading of a gauge; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 gauge_id: string;
             };
             cookie?: never;
@@ -21932,7 +22881,15 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the reading of a gauge; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 gauge_id: string;
             };
             cookie?: never;
@@ -22054,7 +23011,15 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the follow-up.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 follow_id: string;
             };
             cookie?: never;
@@ -22178,9 +23143,25 @@ export interface operations {
     found_api_homes_get: {
         parameters: {
             query?: {
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
                 after?: string;
+                /**
+                 * @description Parts of a name, a house or a place, with blanks between.
+                 * @example chalk steps
+                 */
                 find?: string;
+                /**
+                 * @description A place by its name.
+                 * @example Marl End
+                 */
                 place?: string;
+                /**
+                 * @description Where the water comes from.
+                 * @example well_drilled
+                 */
                 source?: components["schemas"]["Source"] | null;
                 /** @description A kind of stage that the firm fitted. */
                 fitted?: string;
@@ -22310,8 +23291,20 @@ export interface operations {
     table_api_homes_table_csv_get: {
         parameters: {
             query?: {
+                /**
+                 * @description Parts of a name, a house or a place, with blanks between.
+                 * @example chalk steps
+                 */
                 find?: string;
+                /**
+                 * @description A place by its name.
+                 * @example Marl End
+                 */
                 place?: string;
+                /**
+                 * @description Where the water comes from.
+                 * @example well_drilled
+                 */
                 source?: components["schemas"]["Source"] | null;
                 /** @description A kind of stage that the firm fitted. */
                 fitted?: string;
@@ -22689,6 +23682,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -22810,7 +23807,15 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the note; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 note_id: string;
             };
             cookie?: never;
@@ -22936,7 +23941,15 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the note; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 note_id: string;
             };
             cookie?: never;
@@ -23421,8 +24434,20 @@ export interface operations {
     behind_api_track_jobs_get: {
         parameters: {
             query: {
+                /**
+                 * @description A kind by its code: of stage, or of appliance.
+                 * @example softener
+                 */
                 kind: string;
+                /**
+                 * @description An item of the catalogue by its code.
+                 * @example SF-20
+                 */
                 item: string[];
+                /**
+                 * @description An analyte by its code, e.g. hardness, iron, ph.
+                 * @example hardness
+                 */
                 analyte: string;
             };
             header?: never;
@@ -23663,7 +24688,15 @@ export interface operations {
     behind_part_api_track_parts_get: {
         parameters: {
             query: {
+                /**
+                 * @description The name of a part.
+                 * @example Resin
+                 */
                 label: string;
+                /**
+                 * @description A kind by its code: of stage, or of appliance.
+                 * @example softener
+                 */
                 kind: string;
             };
             header?: never;
@@ -23785,8 +24818,17 @@ export interface operations {
     behind_outcome_api_track_proposals_get: {
         parameters: {
             query: {
+                /**
+                 * @description A year of the record.
+                 * @example 2026
+                 */
                 year: number;
+                /**
+                 * @description A quarter of that year, 1 to 4.
+                 * @example 4
+                 */
                 quarter: number;
+                /** @description A state of proposals. */
                 state: "presented" | "accepted" | "declined" | "expired";
             };
             header?: never;
@@ -24152,6 +25194,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -24271,6 +25317,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The secret part of the address, as it was given out.
+                 * @example Zt3v0Yc1qk7uM5w2nB8xPd4h
+                 */
                 token: string;
             };
             cookie?: never;
@@ -24390,10 +25440,18 @@ export interface operations {
     draft_api_visits__id__draft_get: {
         parameters: {
             query: {
+                /**
+                 * @description The id of the option that is recommended.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 recommended: string;
             };
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -24515,6 +25573,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -24638,10 +25700,15 @@ export interface operations {
     show_api_proposals__id__get: {
         parameters: {
             query?: {
+                /** @description The language in which it is said. */
                 language?: "en" | "es";
             };
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -24763,7 +25830,12 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /** @description What the proposal becomes. */
                 to: "presented" | "accepted" | "declined";
             };
             cookie?: never;
@@ -24887,10 +25959,15 @@ export interface operations {
     pdf_api_proposals__id__pdf_get: {
         parameters: {
             query?: {
+                /** @description The language in which it is said. */
                 language?: "en" | "es";
             };
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -25012,6 +26089,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -25133,6 +26214,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -25494,6 +26579,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -25613,6 +26702,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -25738,6 +26831,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -25863,6 +26960,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -25988,6 +27089,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -26720,6 +27825,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -26837,10 +27946,30 @@ export interface operations {
     page_api_audit_get: {
         parameters: {
             query?: {
+                /**
+                 * @description The number that the last page ended with; the newest without it.
+                 * @example 1200
+                 */
                 before?: number | null;
+                /**
+                 * @description Who did it: a part of the name.
+                 * @example Perrin
+                 */
                 who?: string;
+                /**
+                 * @description What was done.
+                 * @example change
+                 */
                 action?: string;
+                /**
+                 * @description What it was done to, by its id.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 target?: string | null;
+                /**
+                 * @description From this day on.
+                 * @example 2026-11-01
+                 */
                 since?: string | null;
             };
             header?: never;
@@ -26962,9 +28091,25 @@ export interface operations {
     table_api_audit_table_csv_get: {
         parameters: {
             query?: {
+                /**
+                 * @description Who did it: a part of the name.
+                 * @example Perrin
+                 */
                 who?: string;
+                /**
+                 * @description What was done.
+                 * @example change
+                 */
                 action?: string;
+                /**
+                 * @description What it was done to, by its id.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 target?: string | null;
+                /**
+                 * @description From this day on.
+                 * @example 2026-11-01
+                 */
                 since?: string | null;
             };
             header?: never;
@@ -27088,6 +28233,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
             };
             cookie?: never;
@@ -27209,7 +28358,15 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the file; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 file_id: string;
             };
             cookie?: never;
@@ -27329,12 +28486,25 @@ export interface operations {
     put_picture_api_visits__id__pictures__file_id__put: {
         parameters: {
             query: {
+                /** @description What the picture shows. */
                 about: "reading" | "step";
+                /**
+                 * @description The reading’s id, or sheet/step.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 of: string;
             };
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the file; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 file_id: string;
             };
             cookie?: never;
@@ -27462,7 +28632,15 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 id: string;
+                /**
+                 * @description The id of the file; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 file_id: string;
             };
             cookie?: never;
@@ -27701,6 +28879,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of the file; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 file_id: string;
             };
             cookie?: never;
@@ -27820,11 +29002,23 @@ export interface operations {
     put_certificate_api_certificates__file_id__put: {
         parameters: {
             query: {
+                /**
+                 * @description An item of the catalogue by its code.
+                 * @example SF-20
+                 */
                 item: string;
+                /**
+                 * @description The number of the certificate.
+                 * @example K-2041
+                 */
                 certificate: string;
             };
             header?: never;
             path: {
+                /**
+                 * @description The id of the file; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 file_id: string;
             };
             cookie?: never;
@@ -27951,6 +29145,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /**
+                 * @description The id of the file; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 file_id: string;
             };
             cookie?: never;

@@ -27,6 +27,7 @@ export async function upload<T>(
       by: "",
       version: null,
       request: "",
+      also: [],
     });
   }
   const body: unknown = await r.json();

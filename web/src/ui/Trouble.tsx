@@ -27,6 +27,15 @@ export function Trouble({
       <div>
         <p className="font-semibold">{p.title}</p>
         {p.remedy !== "" && <p className="text-ink-2">{p.remedy}</p>}
+        {p.also.length > 0 && (
+          <ul className="list-disc pl-5 mt-1" aria-label={say("What else is wrong")}>
+            {p.also.map((x) => (
+              <li key={x.code + x.where + x.title}>
+                {x.title} <span className="text-ink-2">{x.where}</span>
+              </li>
+            ))}
+          </ul>
+        )}
         {p.code === "session.prove" && <Prove again={again} />}
         {again && p.code !== "session.prove" && (
           <button className="key bare mt-1 -ml-2" onClick={again}>

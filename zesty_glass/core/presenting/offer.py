@@ -163,6 +163,20 @@ def to_know(line: LineReport, answers: Mapping[str, str] | None = None) -> tuple
     return tuple(out.values())
 
 
+def _stopped(name: str, stops: list[ToKnow]) -> RuleError:
+    """A line that cannot work as it stands, with every stop that has no answer yet."""
+    first, *others = (
+        RuleError(
+            "offer.stopped",
+            f"“{name}” cannot work as it stands: {k.stage}: {k.sentence}",
+            "answers",
+            "Write for each stop how it is answered, change the line, or recommend another.",
+        )
+        for k in stops
+    )
+    return RuleError(first.code, first.what, first.where, first.remedy, tuple(others))
+
+
 def _unanswered_stops(known: tuple[ToKnow, ...]) -> list[ToKnow]:
     return [k for k in known if k.status == "stop" and len(k.answer) < ANSWER_AT_LEAST]
 
@@ -357,12 +371,7 @@ def make_offer(
     assert chosen.line is not None and line0 is not None
     before_signing = to_know(chosen.line, answers)
     if stops := _unanswered_stops(before_signing):
-        raise RuleError(
-            "offer.stopped",
-            f"“{chosen.name}” cannot work as it stands: {stops[0].stage}: {stops[0].sentence}",
-            "answers",
-            "Write for each stop how it is answered, change the line, or recommend another.",
-        )
+        raise _stopped(chosen.name, stops)
     options = _options(visit, by_years)
     top = next(p for p in options if p.id == recommended)
     agreed = terms or Terms()
