@@ -4,7 +4,10 @@ gives and refuses.
 
 from __future__ import annotations
 
+import json
 import re
+from functools import cache
+from pathlib import Path
 from typing import Any
 
 from fastapi import FastAPI
@@ -36,6 +39,13 @@ def _operations(schema: dict[str, Any]) -> Any:
     for path, methods in schema["paths"].items():
         for method, operation in methods.items():
             yield path, method.upper(), operation
+
+
+@cache
+def _examples() -> dict[str, Any]:
+    """A body for each route that takes one, as its tests send it."""
+    found: dict[str, Any] = json.loads(Path(__file__).with_name("examples.json").read_text())
+    return found
 
 
 def _say(parameter: dict[str, Any]) -> None:
@@ -96,6 +106,9 @@ def _finish(schema: dict[str, Any]) -> dict[str, Any]:
                 "required": True,
                 "content": {kind: {"schema": body} for kind in _FILES[path]},
             }
+        example = _examples().get(f"{method} {path}")
+        if example is not None:
+            operation["requestBody"]["content"]["application/json"]["example"] = example
         if (method, path) not in OPEN and (method, path) in ROUTES:
             operation["security"] = _READING if method == "GET" else _SIGNED
         for p in operation.get("parameters", ()):

@@ -37,7 +37,7 @@ SAID: dict[str, tuple[str, Any]] = {
     "use": ("How much water is used: low, expected or high.", "expected"),
     "years": ("Over how many years costs are counted [years].", 10),
     "If-Match-Version": ("The version that the change is made on; refused if there is a later.", 3),
-    "last-event-id": ("The last event that was received; what came after it is sent.", "4"),
+    "last-event-id": ("The last event that was received; what came after it is sent.", 4),
     "find": ("Parts of a name, a house or a place, with blanks between.", "chalk steps"),
     "after": ("Where the last page ended, as that page says; the first page without it.", ""),
     "before": ("The number that the last page ended with; the newest without it.", 1200),

@@ -13002,6 +13002,58 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "1510d987-7058-49ae-b9ae-660558226cd6",
+                 *       "made_at": "2026-11-27T01:52:39.362663Z",
+                 *       "by": "Perrin Oakhalse",
+                 *       "simulated": false,
+                 *       "note": "",
+                 *       "struck_at": null,
+                 *       "struck_because": "",
+                 *       "body": {
+                 *         "kind": "tasting",
+                 *         "waters": [
+                 *           {
+                 *             "sample": "2a85b5fb-5f17-5fe3-b9d3-88fbfc748fb3",
+                 *             "code": "MDP"
+                 *           },
+                 *           {
+                 *             "sample": "3cc3b8ae-e50d-55c1-b1cc-00fb0de598c2",
+                 *             "code": "DGW"
+                 *           }
+                 *         ],
+                 *         "tasters": [
+                 *           {
+                 *             "name": "Ada",
+                 *             "order": [
+                 *               "DGW",
+                 *               "MDP"
+                 *             ],
+                 *             "ranks": {
+                 *               "MDP": 1,
+                 *               "DGW": 2
+                 *             },
+                 *             "said": {}
+                 *           },
+                 *           {
+                 *             "name": "Bo",
+                 *             "order": [
+                 *               "MDP",
+                 *               "DGW"
+                 *             ],
+                 *             "ranks": {
+                 *               "MDP": 1,
+                 *               "DGW": 2
+                 *             },
+                 *             "said": {}
+                 *           }
+                 *         ],
+                 *         "sanitised": [],
+                 *         "shown_at": null
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["Demonstration"];
             };
         };
@@ -13131,6 +13183,20 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "cfca0c74-67ea-4565-b806-269d8f789620",
+                 *       "samples": [
+                 *         "2a85b5fb-5f17-5fe3-b9d3-88fbfc748fb3",
+                 *         "3cc3b8ae-e50d-55c1-b1cc-00fb0de598c2"
+                 *       ],
+                 *       "tasters": [
+                 *         "Ada",
+                 *         "Bo"
+                 *       ],
+                 *       "sanitised": []
+                 *     }
+                 */
                 "application/json": components["schemas"]["TastingBody"];
             };
         };
@@ -13373,6 +13439,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "email": "perrin@larkspout.example",
+                 *       "password": "chalk and cheese"
+                 *     }
+                 */
                 "application/json": components["schemas"]["SignInBody"];
             };
         };
@@ -13613,6 +13685,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "password": "chalk and cheese"
+                 *     }
+                 */
                 "application/json": components["schemas"]["ProveBody"];
             };
         };
@@ -13734,6 +13811,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "old": "three plain words",
+                 *       "new": "quite other words"
+                 *     }
+                 */
                 "application/json": components["schemas"]["PasswordBody"];
             };
         };
@@ -13855,6 +13938,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "code": "566753"
+                 *     }
+                 */
                 "application/json": components["schemas"]["FactorBody"];
             };
         };
@@ -14097,6 +14185,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "password": "three plain words"
+                 *     }
+                 */
                 "application/json": components["schemas"]["ProveBody"];
             };
         };
@@ -14585,6 +14678,27 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "729b04e6-5f05-4611-96a9-3712d61f59db",
+                 *       "customer": {
+                 *         "name": "Tamsin Roakwell"
+                 *       },
+                 *       "home": {
+                 *         "name": "A house",
+                 *         "people": 4,
+                 *         "bathrooms": 2,
+                 *         "source": "city"
+                 *       },
+                 *       "complaints": [
+                 *         {
+                 *           "id": "bae7100e-2972-41fc-b395-f70431938acc",
+                 *           "sign": "white_crust",
+                 *           "words": "Crust"
+                 *         }
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["StartBody"];
             };
         };
@@ -14839,6 +14953,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "916203f6-b8ba-4326-b414-b08af82dc63e"
+                 *     }
+                 */
                 "application/json": components["schemas"]["AgainBody"];
             };
         };
@@ -15227,6 +15346,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "version": 1,
+                 *       "step": "meaning"
+                 *     }
+                 */
                 "application/json": components["schemas"]["VisitChange"];
             };
         };
@@ -15356,6 +15481,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "version": 1,
+                 *       "started_at": "2026-12-06T01:52:20+00:00",
+                 *       "consultant": "9f04a795-745c-499a-b194-83dc4645974e"
+                 *     }
+                 */
                 "application/json": components["schemas"]["VisitPlan"];
             };
         };
@@ -15485,6 +15617,62 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "version": 1,
+                 *       "customer": {
+                 *         "name": "Tamsin Roakwell",
+                 *         "phone": "",
+                 *         "email": ""
+                 *       },
+                 *       "home": {
+                 *         "name": "A house",
+                 *         "place": "",
+                 *         "source": "city",
+                 *         "people": 6,
+                 *         "bathrooms": 2,
+                 *         "occupied_days": 365.25,
+                 *         "bill_gal_day": null,
+                 *         "told_peak_gpm": null,
+                 *         "pipe_in": null,
+                 *         "flow_gpm": null,
+                 *         "flow_full_bore": false,
+                 *         "static_psi": null,
+                 *         "running_psi": null,
+                 *         "pump_gpm": null,
+                 *         "cut_in_psi": null,
+                 *         "cut_out_psi": null,
+                 *         "low_yield": null,
+                 *         "drain": null,
+                 *         "socket": null,
+                 *         "septic": null,
+                 *         "headroom_in": null,
+                 *         "floor_ok": null,
+                 *         "freezing": null,
+                 *         "tenant": false,
+                 *         "brine_forbidden": null,
+                 *         "water_price": null,
+                 *         "sewer_price": null,
+                 *         "bottled_month": "0",
+                 *         "soap_month": "0",
+                 *         "pipe_material": "",
+                 *         "service_line": "",
+                 *         "note": "",
+                 *         "care": {
+                 *           "consent": false,
+                 *           "infant": false,
+                 *           "pregnancy": false,
+                 *           "weak_immunity": false,
+                 *           "low_sodium": false,
+                 *           "low_potassium": false,
+                 *           "dialysis": false,
+                 *           "aquarium": false
+                 *         },
+                 *         "wishes": [],
+                 *         "in_place": []
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["HomeChange"];
             };
         };
@@ -15625,6 +15813,14 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "0bba35b6-87a7-492b-ac0b-f7cc7b7c1f86",
+                 *       "name": "Kitchen cold",
+                 *       "raw": true,
+                 *       "drawn_at": "2026-11-20T10:00:00Z"
+                 *     }
+                 */
                 "application/json": components["schemas"]["Sample"];
             };
         };
@@ -15764,6 +15960,46 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "5197a3ca-3912-47f3-9eb2-39ab4ee3970f",
+                 *       "analyte": "iron",
+                 *       "instrument": {
+                 *         "id": "new-strip",
+                 *         "name": "Iron strip",
+                 *         "kind": "strip",
+                 *         "analyte": "iron",
+                 *         "unit": "",
+                 *         "accuracy_share": null,
+                 *         "accuracy_of": null,
+                 *         "accuracy_plus": 0,
+                 *         "full_scale": null,
+                 *         "resolution": 1,
+                 *         "factor": null,
+                 *         "drop_value": null,
+                 *         "sample_ml": null,
+                 *         "steps": [
+                 *           0,
+                 *           0.3,
+                 *           1,
+                 *           3
+                 *         ],
+                 *         "detection_limit": null,
+                 *         "reagent_expiry": null,
+                 *         "last_check": null,
+                 *         "check_every_days": null,
+                 *         "wait_s": null,
+                 *         "change_of_colour": "",
+                 *         "simulated": false,
+                 *         "note": ""
+                 *       },
+                 *       "observation": {
+                 *         "method": "pad",
+                 *         "pad": 1
+                 *       },
+                 *       "made_at": "2026-11-20T10:05:00Z"
+                 *     }
+                 */
                 "application/json": components["schemas"]["Reading"];
             };
         };
@@ -15898,6 +16134,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "because": "miscounted"
+                 *     }
+                 */
                 "application/json": components["schemas"]["StrikeBody"];
             };
         };
@@ -16171,6 +16412,40 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "e92f99be-f3d4-5040-af9c-9b0ea7900d3b",
+                 *       "name": "Softener and drinking tap",
+                 *       "stages": [
+                 *         {
+                 *           "item": "CC-45",
+                 *           "overrides": {},
+                 *           "position": null,
+                 *           "reason": "",
+                 *           "fitter": "firm",
+                 *           "terms": "buy"
+                 *         },
+                 *         {
+                 *           "item": "SO-20",
+                 *           "overrides": {},
+                 *           "position": null,
+                 *           "reason": "",
+                 *           "fitter": "firm",
+                 *           "terms": "rent_to_own"
+                 *         },
+                 *         {
+                 *           "item": "DT-1",
+                 *           "overrides": {},
+                 *           "position": null,
+                 *           "reason": "",
+                 *           "fitter": "firm",
+                 *           "terms": "buy"
+                 *         }
+                 *       ],
+                 *       "note": "",
+                 *       "keeps": []
+                 *     }
+                 */
                 "application/json": components["schemas"]["Option"];
             };
         };
@@ -17642,6 +17917,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "on": "2026-11-01",
+                 *       "standard": 342,
+                 *       "shown": 345
+                 *     }
+                 */
                 "application/json": components["schemas"]["CheckBody"];
             };
         };
@@ -18264,6 +18546,27 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "df8626f9-ff14-4f75-ab24-bc47c72331b4",
+                 *       "kind": "bacteria",
+                 *       "sample": "6a175825-96a2-565e-a11a-c7528f4290c9",
+                 *       "drawn_at": "2026-11-20T09:00:00+01:00",
+                 *       "skipped": [
+                 *         {
+                 *           "step": "Take the aerator off.",
+                 *           "because": "it is stuck"
+                 *         }
+                 *       ],
+                 *       "corrected": [
+                 *         {
+                 *           "field": "drawn_at",
+                 *           "was": "2026-11-20T08:00:00+01:00",
+                 *           "because": "summer time"
+                 *         }
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["LabSample"];
             };
         };
@@ -19177,6 +19480,658 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "version": 1,
+                 *       "settings": {
+                 *         "units": "us",
+                 *         "currency": "$",
+                 *         "iron_factor": 4,
+                 *         "gal_per_person": 60,
+                 *         "drinking_gal_per_person": 0.7,
+                 *         "price_growth": "0.03",
+                 *         "discount": "0",
+                 *         "electricity": "0.16",
+                 *         "salt_bag": "9.50",
+                 *         "salt_delivery": "0",
+                 *         "heater_c": 60,
+                 *         "soap_share": 0.2,
+                 *         "valid_days": 30,
+                 *         "cancel_text": "You may cancel this sale without penalty until midnight of the third business day after you sign. Local law decides.",
+                 *         "local_rules": "",
+                 *         "laboratory": "",
+                 *         "laboratory_address": "",
+                 *         "post_cutoff": "",
+                 *         "keep_years": 0,
+                 *         "tax_equipment": "0",
+                 *         "tax_labour": "0",
+                 *         "reminder_text": "Hello {customer},\n\nthis falls due at your water treatment:\n\n{parts}\n\nWhat you do yourself is said with it. For a visit, call us.\n\n{firm}",
+                 *         "own_water": {
+                 *           "filled_on": null,
+                 *           "checked_on": null,
+                 *           "check": "",
+                 *           "laboratory": "",
+                 *           "report_number": "",
+                 *           "reported_on": null,
+                 *           "bacteria_absent": null,
+                 *           "nitrate_n": null
+                 *         },
+                 *         "areas": []
+                 *       },
+                 *       "rules": {
+                 *         "version": 1,
+                 *         "limits": [
+                 *           {
+                 *             "id": "tds.secondary",
+                 *             "analyte": "tds",
+                 *             "op": "at_most",
+                 *             "value": 500,
+                 *             "about": "taste",
+                 *             "name": "secondary standard",
+                 *             "place": "US",
+                 *             "source": "US EPA, secondary standards (40 CFR 143)",
+                 *             "year": 1991,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "iron.stains",
+                 *             "analyte": "iron",
+                 *             "op": "at_most",
+                 *             "value": 0.01,
+                 *             "about": "stains",
+                 *             "name": "staining limit",
+                 *             "place": "US",
+                 *             "source": "US EPA, secondary standards (40 CFR 143)",
+                 *             "year": 2027,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "manganese.stains",
+                 *             "analyte": "manganese",
+                 *             "op": "at_most",
+                 *             "value": 0.05,
+                 *             "about": "stains",
+                 *             "name": "staining limit",
+                 *             "place": "US",
+                 *             "source": "US EPA, secondary standards (40 CFR 143)",
+                 *             "year": 1991,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "manganese.who",
+                 *             "analyte": "manganese",
+                 *             "op": "at_most",
+                 *             "value": 0.08,
+                 *             "about": "infants",
+                 *             "name": "provisional guideline",
+                 *             "place": "WHO",
+                 *             "source": "WHO, guidelines for drinking-water quality",
+                 *             "year": 2021,
+                 *             "governs": true,
+                 *             "note": "formula-fed infants first"
+                 *           },
+                 *           {
+                 *             "id": "manganese.canada",
+                 *             "analyte": "manganese",
+                 *             "op": "at_most",
+                 *             "value": 0.12,
+                 *             "about": "health",
+                 *             "name": "maximum acceptable",
+                 *             "place": "Canada",
+                 *             "source": "Health Canada, guidelines for drinking water quality",
+                 *             "year": 2019,
+                 *             "governs": true,
+                 *             "note": "infants first"
+                 *           },
+                 *           {
+                 *             "id": "manganese.us",
+                 *             "analyte": "manganese",
+                 *             "op": "at_most",
+                 *             "value": 0.3,
+                 *             "about": "health",
+                 *             "name": "lifetime health advisory",
+                 *             "place": "US",
+                 *             "source": "US EPA, health advisory for manganese",
+                 *             "year": 2004,
+                 *             "governs": false,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "chlorine.taste",
+                 *             "analyte": "chlorine_free",
+                 *             "op": "at_most",
+                 *             "value": 0.5,
+                 *             "about": "taste",
+                 *             "name": "taste threshold",
+                 *             "place": "practice",
+                 *             "source": "trade practice",
+                 *             "year": 2024,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "chlorine.maximum",
+                 *             "analyte": "chlorine_total",
+                 *             "op": "at_most",
+                 *             "value": 4,
+                 *             "about": "health",
+                 *             "name": "maximum residual (running yearly average)",
+                 *             "place": "US",
+                 *             "source": "US EPA, national primary drinking water regulations",
+                 *             "year": 1998,
+                 *             "governs": true,
+                 *             "note": "repeat on site, then call the utility"
+                 *           },
+                 *           {
+                 *             "id": "ph.low",
+                 *             "analyte": "ph",
+                 *             "op": "at_least",
+                 *             "value": 6.5,
+                 *             "about": "equipment",
+                 *             "name": "secondary standard",
+                 *             "place": "US",
+                 *             "source": "US EPA, secondary standards (40 CFR 143)",
+                 *             "year": 1991,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "ph.high",
+                 *             "analyte": "ph",
+                 *             "op": "at_most",
+                 *             "value": 8.5,
+                 *             "about": "equipment",
+                 *             "name": "secondary standard",
+                 *             "place": "US",
+                 *             "source": "US EPA, secondary standards (40 CFR 143)",
+                 *             "year": 1991,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "ph.corrosive",
+                 *             "analyte": "ph",
+                 *             "op": "at_least",
+                 *             "value": 7,
+                 *             "about": "equipment",
+                 *             "name": "corrosive to copper and brass below it",
+                 *             "place": "practice",
+                 *             "source": "trade practice",
+                 *             "year": 2024,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "tannin.tint",
+                 *             "analyte": "tannin",
+                 *             "op": "at_most",
+                 *             "value": 0.5,
+                 *             "about": "taste",
+                 *             "name": "tint threshold",
+                 *             "place": "practice",
+                 *             "source": "trade practice",
+                 *             "year": 2024,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "turbidity.looks",
+                 *             "analyte": "turbidity",
+                 *             "op": "at_most",
+                 *             "value": 1,
+                 *             "about": "taste",
+                 *             "name": "haze threshold",
+                 *             "place": "WHO",
+                 *             "source": "WHO, guidelines for drinking-water quality",
+                 *             "year": 2017,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "sulfide.smell",
+                 *             "analyte": "hydrogen_sulfide",
+                 *             "op": "at_most",
+                 *             "value": 0.05,
+                 *             "about": "taste",
+                 *             "name": "smell threshold",
+                 *             "place": "WHO",
+                 *             "source": "WHO, guidelines for drinking-water quality",
+                 *             "year": 2003,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "sulfate.taste",
+                 *             "analyte": "sulfate",
+                 *             "op": "at_most",
+                 *             "value": 250,
+                 *             "about": "taste",
+                 *             "name": "secondary standard",
+                 *             "place": "US",
+                 *             "source": "US EPA, secondary standards (40 CFR 143)",
+                 *             "year": 1991,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "sulfate.infants",
+                 *             "analyte": "sulfate",
+                 *             "op": "at_most",
+                 *             "value": 500,
+                 *             "about": "infants",
+                 *             "name": "advisory: infants, laxative",
+                 *             "place": "US",
+                 *             "source": "US EPA, drinking water advisory for sulfate",
+                 *             "year": 2003,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "chloride.taste",
+                 *             "analyte": "chloride",
+                 *             "op": "at_most",
+                 *             "value": 250,
+                 *             "about": "taste",
+                 *             "name": "secondary standard",
+                 *             "place": "US",
+                 *             "source": "US EPA, secondary standards (40 CFR 143)",
+                 *             "year": 1991,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "sodium.taste",
+                 *             "analyte": "sodium",
+                 *             "op": "at_most",
+                 *             "value": 200,
+                 *             "about": "taste",
+                 *             "name": "taste threshold",
+                 *             "place": "WHO",
+                 *             "source": "WHO, guidelines for drinking-water quality",
+                 *             "year": 2017,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "sodium.diet",
+                 *             "analyte": "sodium",
+                 *             "op": "at_most",
+                 *             "value": 20,
+                 *             "about": "diet",
+                 *             "name": "guidance for strict diets",
+                 *             "place": "US",
+                 *             "source": "US EPA, drinking water advisory for sodium",
+                 *             "year": 2003,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "copper.action",
+                 *             "analyte": "copper",
+                 *             "op": "at_most",
+                 *             "value": 1.3,
+                 *             "about": "health",
+                 *             "name": "action level",
+                 *             "place": "US",
+                 *             "source": "US EPA, national primary drinking water regulations (lead and copper rule)",
+                 *             "year": 1991,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "copper.taste",
+                 *             "analyte": "copper",
+                 *             "op": "at_most",
+                 *             "value": 1,
+                 *             "about": "taste",
+                 *             "name": "secondary standard",
+                 *             "place": "US",
+                 *             "source": "US EPA, secondary standards (40 CFR 143)",
+                 *             "year": 1991,
+                 *             "governs": false,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "copper_flushed.action",
+                 *             "analyte": "copper_flushed",
+                 *             "op": "at_most",
+                 *             "value": 1.3,
+                 *             "about": "health",
+                 *             "name": "action level",
+                 *             "place": "US",
+                 *             "source": "US EPA, national primary drinking water regulations (lead and copper rule)",
+                 *             "year": 1991,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "lead.goal",
+                 *             "analyte": "lead",
+                 *             "op": "at_most",
+                 *             "value": 0,
+                 *             "about": "health",
+                 *             "name": "goal: none",
+                 *             "place": "US",
+                 *             "source": "US EPA, national primary drinking water regulations",
+                 *             "year": 1991,
+                 *             "governs": true,
+                 *             "note": "any detection is a finding for the authority"
+                 *           },
+                 *           {
+                 *             "id": "lead.us",
+                 *             "analyte": "lead",
+                 *             "op": "at_most",
+                 *             "value": 0.015,
+                 *             "about": "health",
+                 *             "name": "utility action level",
+                 *             "place": "US",
+                 *             "source": "US EPA, national primary drinking water regulations",
+                 *             "year": 1991,
+                 *             "governs": false,
+                 *             "note": "0.010 from November 2027"
+                 *           },
+                 *           {
+                 *             "id": "lead.us2027",
+                 *             "analyte": "lead",
+                 *             "op": "at_most",
+                 *             "value": 0.01,
+                 *             "about": "health",
+                 *             "name": "utility action level from November 2027",
+                 *             "place": "US",
+                 *             "source": "US EPA, lead and copper rule improvements",
+                 *             "year": 2024,
+                 *             "governs": false,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "lead.who",
+                 *             "analyte": "lead",
+                 *             "op": "at_most",
+                 *             "value": 0.01,
+                 *             "about": "health",
+                 *             "name": "provisional guideline",
+                 *             "place": "WHO",
+                 *             "source": "WHO, guidelines for drinking-water quality",
+                 *             "year": 2017,
+                 *             "governs": false,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "lead.canada",
+                 *             "analyte": "lead",
+                 *             "op": "at_most",
+                 *             "value": 0.005,
+                 *             "about": "health",
+                 *             "name": "maximum acceptable",
+                 *             "place": "Canada",
+                 *             "source": "Health Canada, guidelines for drinking water quality",
+                 *             "year": 2019,
+                 *             "governs": false,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "nitrate.us",
+                 *             "analyte": "nitrate_n",
+                 *             "op": "at_most",
+                 *             "value": 10,
+                 *             "about": "infants",
+                 *             "name": "maximum, as N",
+                 *             "place": "US",
+                 *             "source": "US EPA, national primary drinking water regulations",
+                 *             "year": 1992,
+                 *             "governs": true,
+                 *             "note": "44.3 as NO3"
+                 *           },
+                 *           {
+                 *             "id": "nitrate.who",
+                 *             "analyte": "nitrate_n",
+                 *             "op": "at_most",
+                 *             "value": 11.294840516851902,
+                 *             "about": "infants",
+                 *             "name": "guideline, 50 as NO3",
+                 *             "place": "WHO, EU",
+                 *             "source": "WHO, guidelines for drinking-water quality",
+                 *             "year": 2017,
+                 *             "governs": false,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "nitrite.us",
+                 *             "analyte": "nitrite_n",
+                 *             "op": "at_most",
+                 *             "value": 1,
+                 *             "about": "infants",
+                 *             "name": "maximum, as N",
+                 *             "place": "US",
+                 *             "source": "US EPA, national primary drinking water regulations",
+                 *             "year": 1992,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "arsenic.us",
+                 *             "analyte": "arsenic",
+                 *             "op": "at_most",
+                 *             "value": 0.01,
+                 *             "about": "health",
+                 *             "name": "maximum",
+                 *             "place": "US",
+                 *             "source": "US EPA, national primary drinking water regulations",
+                 *             "year": 2001,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "uranium.us",
+                 *             "analyte": "uranium",
+                 *             "op": "at_most",
+                 *             "value": 0.03,
+                 *             "about": "health",
+                 *             "name": "maximum",
+                 *             "place": "US",
+                 *             "source": "US EPA, national primary drinking water regulations",
+                 *             "year": 2000,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "barium.us",
+                 *             "analyte": "barium",
+                 *             "op": "at_most",
+                 *             "value": 2,
+                 *             "about": "health",
+                 *             "name": "maximum",
+                 *             "place": "US",
+                 *             "source": "US EPA, national primary drinking water regulations",
+                 *             "year": 1991,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "fluoride.us",
+                 *             "analyte": "fluoride",
+                 *             "op": "at_most",
+                 *             "value": 4,
+                 *             "about": "health",
+                 *             "name": "maximum",
+                 *             "place": "US",
+                 *             "source": "US EPA, national primary drinking water regulations",
+                 *             "year": 1986,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "fluoride.secondary",
+                 *             "analyte": "fluoride",
+                 *             "op": "at_most",
+                 *             "value": 2,
+                 *             "about": "health",
+                 *             "name": "secondary standard (children’s teeth)",
+                 *             "place": "US",
+                 *             "source": "US EPA, secondary standards (40 CFR 143)",
+                 *             "year": 1986,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "fluoride.who",
+                 *             "analyte": "fluoride",
+                 *             "op": "at_most",
+                 *             "value": 1.5,
+                 *             "about": "health",
+                 *             "name": "guideline",
+                 *             "place": "WHO",
+                 *             "source": "WHO, guidelines for drinking-water quality",
+                 *             "year": 2017,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "pfoa.us",
+                 *             "analyte": "pfoa",
+                 *             "op": "at_most",
+                 *             "value": 0.000004,
+                 *             "about": "health",
+                 *             "name": "maximum, 4 ng/L",
+                 *             "place": "US",
+                 *             "source": "US EPA, national primary drinking water regulations",
+                 *             "year": 2024,
+                 *             "governs": true,
+                 *             "note": "dates in flux"
+                 *           },
+                 *           {
+                 *             "id": "pfos.us",
+                 *             "analyte": "pfos",
+                 *             "op": "at_most",
+                 *             "value": 0.000004,
+                 *             "about": "health",
+                 *             "name": "maximum, 4 ng/L",
+                 *             "place": "US",
+                 *             "source": "US EPA, national primary drinking water regulations",
+                 *             "year": 2024,
+                 *             "governs": true,
+                 *             "note": "dates in flux"
+                 *           },
+                 *           {
+                 *             "id": "coliform.none",
+                 *             "analyte": "coliform",
+                 *             "op": "at_most",
+                 *             "value": 0,
+                 *             "about": "health",
+                 *             "name": "none",
+                 *             "place": "US",
+                 *             "source": "US EPA, revised total coliform rule",
+                 *             "year": 2013,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "e_coli.none",
+                 *             "analyte": "e_coli",
+                 *             "op": "at_most",
+                 *             "value": 0,
+                 *             "about": "health",
+                 *             "name": "none",
+                 *             "place": "US",
+                 *             "source": "US EPA, revised total coliform rule",
+                 *             "year": 2013,
+                 *             "governs": true,
+                 *             "note": ""
+                 *           },
+                 *           {
+                 *             "id": "radon.eu",
+                 *             "analyte": "radon",
+                 *             "op": "at_most",
+                 *             "value": 2702.702702702703,
+                 *             "about": "health",
+                 *             "name": "parametric value, 100 Bq/L",
+                 *             "place": "EU",
+                 *             "source": "Council directive 2013/51/Euratom",
+                 *             "year": 2013,
+                 *             "governs": true,
+                 *             "note": "advisory; countries differ; test the indoor air too"
+                 *           },
+                 *           {
+                 *             "id": "radon.us_proposed",
+                 *             "analyte": "radon",
+                 *             "op": "at_most",
+                 *             "value": 300,
+                 *             "about": "health",
+                 *             "name": "proposed, never made final",
+                 *             "place": "US",
+                 *             "source": "US EPA, proposed radon rule",
+                 *             "year": 1999,
+                 *             "governs": false,
+                 *             "note": "4,000 with an indoor air programme"
+                 *           }
+                 *         ],
+                 *         "bands": [
+                 *           {
+                 *             "id": "tds.taste_panel",
+                 *             "analyte": "tds",
+                 *             "title": "taste panel",
+                 *             "bands": [
+                 *               {
+                 *                 "start": 0,
+                 *                 "name": "excellent"
+                 *               },
+                 *               {
+                 *                 "start": 300,
+                 *                 "name": "good"
+                 *               },
+                 *               {
+                 *                 "start": 600,
+                 *                 "name": "fair"
+                 *               },
+                 *               {
+                 *                 "start": 900,
+                 *                 "name": "poor"
+                 *               },
+                 *               {
+                 *                 "start": 1200,
+                 *                 "name": "unacceptable"
+                 *               }
+                 *             ],
+                 *             "source": "WHO, background document on total dissolved solids",
+                 *             "year": 2003
+                 *           },
+                 *           {
+                 *             "id": "hardness.gpg",
+                 *             "analyte": "hardness",
+                 *             "title": "hardness, gpg bands",
+                 *             "bands": [
+                 *               {
+                 *                 "start": 0,
+                 *                 "name": "soft"
+                 *               },
+                 *               {
+                 *                 "start": 17.11806104527095,
+                 *                 "name": "slightly hard"
+                 *               },
+                 *               {
+                 *                 "start": 59.91321365844832,
+                 *                 "name": "moderately hard"
+                 *               },
+                 *               {
+                 *                 "start": 119.82642731689664,
+                 *                 "name": "hard"
+                 *               },
+                 *               {
+                 *                 "start": 179.73964097534497,
+                 *                 "name": "very hard"
+                 *               }
+                 *             ],
+                 *             "source": "trade bands in grains per gallon",
+                 *             "year": 2019
+                 *           }
+                 *         ],
+                 *         "published": 3
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["FirmChange"];
             };
         };
@@ -19312,6 +20267,32 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "tds-1",
+                 *       "name": "Pocket TDS meter",
+                 *       "kind": "meter",
+                 *       "analyte": "tds",
+                 *       "unit": "",
+                 *       "accuracy_share": 0.02,
+                 *       "accuracy_of": "reading",
+                 *       "accuracy_plus": 0,
+                 *       "full_scale": 999,
+                 *       "resolution": 1,
+                 *       "factor": 0.5,
+                 *       "drop_value": null,
+                 *       "sample_ml": null,
+                 *       "steps": [],
+                 *       "detection_limit": null,
+                 *       "reagent_expiry": null,
+                 *       "last_check": "2026-11-21",
+                 *       "check_every_days": 30,
+                 *       "wait_s": null,
+                 *       "change_of_colour": "",
+                 *       "simulated": true,
+                 *       "note": ""
+                 *     }
+                 */
                 "application/json": components["schemas"]["Instrument"];
             };
         };
@@ -19566,6 +20547,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "97c55a39-5e9a-4454-bd0f-c229886bd46a",
+                 *       "days": 30
+                 *     }
+                 */
                 "application/json": components["schemas"]["LinkBody"];
             };
         };
@@ -19818,6 +20805,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "aa19a044-8861-44af-bed5-b7e719222e69",
+                 *       "to": "ottoline@marl-end.example",
+                 *       "text": "Dear Ottoline Marrash, here is what we found and what we propose."
+                 *     }
+                 */
                 "application/json": components["schemas"]["MailBody"];
             };
         };
@@ -20580,6 +21574,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "c03028ae-023f-4785-8033-101c46dbbdbb",
+                 *       "about": "visit",
+                 *       "text": "May somebody come on Friday?"
+                 *     }
+                 */
                 "application/json": components["schemas"]["AskBody"];
             };
         };
@@ -20707,6 +21708,17 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "digest": "c11e8d222829abd7de30da94732194f6145d333bcc909f14e70b6022f92aba17",
+                 *       "name": "Orla Fenbrook",
+                 *       "path": "M10,80 L40,60 L90,120 L140,60",
+                 *       "read": [
+                 *         "Agrega 149 mg/L de sodio a cada llave ablandada. Pregunte por la dieta: baja en sodio, baja en potasio, enfermedad renal o medicinas preguntan a su médico. Una llave fría dura o una membrana en la llave son salidas."
+                 *       ],
+                 *       "language": "es"
+                 *     }
+                 */
                 "application/json": components["schemas"]["AcceptBody"];
             };
         };
@@ -21087,6 +22099,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "device": "refrigerator"
+                 *     }
+                 */
                 "application/json": components["schemas"]["CareBody"];
             };
         };
@@ -21709,6 +22726,14 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "version": 1,
+                 *       "planned_on": "2026-11-24",
+                 *       "planned_at": "09:30",
+                 *       "fitter": "A"
+                 *     }
+                 */
                 "application/json": components["schemas"]["PlanBody"];
             };
         };
@@ -21838,6 +22863,20 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "version": 1,
+                 *       "plumbing": {
+                 *         "heater_gal": 80,
+                 *         "tank_gal": 0,
+                 *         "pipe_ft": 60,
+                 *         "pipe_in": 0.785,
+                 *         "other_l": 4,
+                 *         "bleach_pct": 6,
+                 *         "assumed": true
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["PlumbingBody"];
             };
         };
@@ -21967,6 +23006,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "version": 1,
+                 *       "on": "2026-01-31"
+                 *     }
+                 */
                 "application/json": components["schemas"]["FittedBody"];
             };
         };
@@ -22096,6 +23141,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "sheet": "pipe",
+                 *       "step": 1,
+                 *       "done": false
+                 *     }
+                 */
                 "application/json": components["schemas"]["TickBody"];
             };
         };
@@ -22230,6 +23282,48 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "where": "tap",
+                 *       "phase": "flushed",
+                 *       "reading": {
+                 *         "id": "15147bb1-d6ff-4f3f-89d1-00ebbd3ca58d",
+                 *         "analyte": "tds",
+                 *         "instrument": {
+                 *           "id": "tds-1",
+                 *           "name": "Pocket TDS meter",
+                 *           "kind": "meter",
+                 *           "analyte": "tds",
+                 *           "unit": "",
+                 *           "accuracy_share": 0.9,
+                 *           "accuracy_of": "reading",
+                 *           "accuracy_plus": 0,
+                 *           "full_scale": 999,
+                 *           "resolution": 1,
+                 *           "factor": 0.5,
+                 *           "drop_value": null,
+                 *           "sample_ml": null,
+                 *           "steps": [],
+                 *           "detection_limit": null,
+                 *           "reagent_expiry": null,
+                 *           "last_check": "2026-11-21",
+                 *           "check_every_days": 30,
+                 *           "wait_s": null,
+                 *           "change_of_colour": "",
+                 *           "simulated": true,
+                 *           "note": ""
+                 *         },
+                 *         "observation": {
+                 *           "method": "meter",
+                 *           "displays": [
+                 *             20,
+                 *             20
+                 *           ]
+                 *         },
+                 *         "made_at": "2026-11-27T01:52:49.061591+00:00"
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["Proof"];
             };
         };
@@ -22364,6 +23458,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "because": "bypass was open"
+                 *     }
+                 */
                 "application/json": components["schemas"]["StrikeBody"];
             };
         };
@@ -22498,6 +23597,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "part": "0:in-place:refrigerator:keep:in-place:refrigerator:part",
+                 *       "on": "2026-11-27"
+                 *     }
+                 */
                 "application/json": components["schemas"]["ChangeBody"];
             };
         };
@@ -22762,6 +23867,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "part": "0:AC-U15:AC-U15-media",
+                 *       "on": "2026-11-27",
+                 *       "value": 60
+                 *     }
+                 */
                 "application/json": components["schemas"]["GaugeBody"];
             };
         };
@@ -23026,6 +24138,14 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "analyte": "hardness",
+                 *       "what": "Bypass closed.",
+                 *       "on": "2026-11-27",
+                 *       "closed": "It was the bypass."
+                 *     }
+                 */
                 "application/json": components["schemas"]["FollowUpBody"];
             };
         };
@@ -23822,6 +24942,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "on": "2026-11-27",
+                 *       "text": "The supplier changed its source."
+                 *     }
+                 */
                 "application/json": components["schemas"]["NoteBody"];
             };
         };
@@ -23956,6 +25082,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "because": "another home"
+                 *     }
+                 */
                 "application/json": components["schemas"]["StrikeNote"];
             };
         };
@@ -25075,6 +26206,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "80e3787d-b980-48eb-b077-8e70a7ebd41b"
+                 *     }
+                 */
                 "application/json": components["schemas"]["FeedBody"];
             };
         };
@@ -25583,6 +26719,19 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "57d27297-a149-4c3b-800b-2876a7f7eed4",
+                 *       "recommended": "06bd9be7-319a-5e96-89de-3c35d27d3efa",
+                 *       "answers": {
+                 *         "Tannin binds iron and defeats it. A tannin bed ahead of it: move the stage and write why. Colour and iron by laboratory.": "Measured again behind the bed before a lamp is sold.",
+                 *         "Iron 0.5 mg/L: wants at most 0.3 mg/L.": "Measured again behind the bed before a lamp is sold.",
+                 *         "Tannin 0.22 mg/L (0.083 to 0.59 mg/L): may be past 0.1 mg/L.": "Measured again behind the bed before a lamp is sold.",
+                 *         "Turbidity 0.52 NTU (0.13 to 1.5 NTU): may be past 1 NTU.": "Measured again behind the bed before a lamp is sold.",
+                 *         "Transmittance 62 % is below its table (75 %): its dose is not reached. Clear the water first, then measure again.": "Measured again behind the bed before a lamp is sold."
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["ProposalBody"];
             };
         };
@@ -25842,6 +26991,17 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "version": 2,
+                 *       "name": "Orla Fenbrook",
+                 *       "typed": true,
+                 *       "language": "en",
+                 *       "read": [
+                 *         "Adds 149 mg/L sodium to every softened tap. Ask the diet: low sodium, low potassium, kidney disease or medicines ask their physician. A hard cold tap or a membrane at the tap are ways out."
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["DecideBody"];
             };
         };
@@ -26460,6 +27620,14 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "49bbec68-9323-42ba-9706-6fb39964e3f7",
+                 *       "email": "marl@larkspout.example",
+                 *       "name": "Marl Ansterby",
+                 *       "role": "consultant"
+                 *     }
+                 */
                 "application/json": components["schemas"]["InviteBody"];
             };
         };
@@ -26712,6 +27880,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "version": 1,
+                 *       "name": "Another Name",
+                 *       "role": "consultant"
+                 *     }
+                 */
                 "application/json": components["schemas"]["PersonChange"];
             };
         };
@@ -26841,6 +28016,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "version": 1,
+                 *       "to": "eb74ed38-ccd7-4cfa-9e8f-323f3072e097"
+                 *     }
+                 */
                 "application/json": components["schemas"]["TakeOutBody"];
             };
         };
@@ -26970,6 +28151,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "version": 2
+                 *     }
+                 */
                 "application/json": components["schemas"]["LetInBody"];
             };
         };
@@ -27099,6 +28285,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "bd227abb-f960-4f99-9032-688eb14ccec2"
+                 *     }
+                 */
                 "application/json": components["schemas"]["ResetBody"];
             };
         };
@@ -27222,6 +28413,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "code": "326kt 3cym9 jn3b7 v59j8"
+                 *     }
+                 */
                 "application/json": components["schemas"]["CodeBody"];
             };
         };
@@ -27345,6 +28541,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "code": "VYW5P-P92ES-69HQR-RTZWN",
+                 *       "password": "three plain words"
+                 *     }
+                 */
                 "application/json": components["schemas"]["JoinBody"];
             };
         };
@@ -27466,6 +28668,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "email": "perrin@larkspout.example"
+                 *     }
+                 */
                 "application/json": components["schemas"]["ForgottenBody"];
             };
         };
@@ -27706,6 +28913,16 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "a3d67c22-f6ac-4e94-b417-330c39346d2b",
+                 *       "name": "night export",
+                 *       "scopes": [
+                 *         "read"
+                 *       ],
+                 *       "days": 30
+                 *     }
+                 */
                 "application/json": components["schemas"]["TokenBody"];
             };
         };

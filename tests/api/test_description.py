@@ -1,0 +1,70 @@
+"""The description of the interface: every parameter and body said, with examples that fit."""
+
+import unittest
+
+from jsonschema import Draft202012Validator
+
+from zesty_glass.api.app import create_app
+from zesty_glass.api.described import fields_of
+
+OPEN_API = create_app("postgresql://nobody@127.0.0.1:1/none", "x" * 32).openapi()
+
+
+def operations():
+    for path, methods in OPEN_API["paths"].items():
+        for method, operation in methods.items():
+            yield f"{method.upper()} {path}", operation
+
+
+def fits(schema, value):
+    """What is wrong with a value, by a schema of the description."""
+    whole = {**schema, "components": OPEN_API["components"]}
+    return [e.message for e in Draft202012Validator(whole).iter_errors(value)]
+
+
+class Description(unittest.TestCase):
+    def test_every_operation_has_an_id_of_its_own_and_words(self):
+        ids = [o["operationId"] for _, o in operations()]
+        self.assertEqual(len(ids), len(set(ids)))
+        self.assertEqual([n for n, o in operations() if not o.get("description")], [])
+
+    def test_every_parameter_is_said_and_its_example_fits(self):
+        for name, operation in operations():
+            for p in operation.get("parameters", ()):
+                with self.subTest(name, parameter=p["name"]):
+                    self.assertTrue(p.get("description"))
+                    if "example" in p:
+                        one = p["example"]
+                        many = p["schema"].get("type") == "array"
+                        self.assertEqual(fits(p["schema"], [one] if many else one), [])
+
+    def test_every_body_has_an_example_that_fits(self):
+        for name, operation in operations():
+            content = operation.get("requestBody", {}).get("content", {})
+            body = content.get("application/json", {})
+            if body.get("schema", {}).get("format") == "binary" or not body:
+                continue
+            with self.subTest(name):
+                self.assertEqual(fits(body["schema"], body["example"]), [])
+
+    def test_who_may_ask_is_said(self):
+        schemes = OPEN_API["components"]["securitySchemes"]
+        used = {s for _, o in operations() for way in o.get("security", ()) for s in way}
+        self.assertEqual(used, set(schemes))
+
+    def test_every_route_says_its_refusals(self):
+        for name, operation in operations():
+            with self.subTest(name):
+                self.assertLessEqual({"401", "422", "429"}, set(operation["responses"]))
+
+    def test_a_record_says_what_its_fields_are(self):
+        fault = OPEN_API["components"]["schemas"]["Consumable"]["properties"]
+        self.assertIn("[months]", fault["months"]["description"])
+        words = "A part.\n\nArgs:\n    months, days: of the\n        calendar; own: theirs."
+        said = {"months": "of the calendar", "days": "of the calendar", "own": "theirs"}
+        self.assertEqual(fields_of(words), said)
+        self.assertEqual(fields_of("Nothing of fields."), {})
+
+
+if __name__ == "__main__":
+    unittest.main()
