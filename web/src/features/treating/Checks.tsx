@@ -40,7 +40,7 @@ export function CheckList({ checks }: { checks: Check[] }): ReactElement {
             {c.status === "stop" && <b className="text-zest-ink">{say("Stop.")} </b>}
             {c.sentence}
             {wantsTest(c) && (
-              <span className="text-ink-2">{say("Test: {test}.", { test: c.test })}</span>
+              <span className="text-ink-2">{say(" Test: {test}.", { test: c.test })}</span>
             )}
             {ASKING.has(c.status) && <AskOfPlace check={c.id} />}
           </span>

@@ -57,7 +57,7 @@ function VisitRow({ v, dated }: { v: VisitSummary; dated: boolean }): ReactEleme
           )}
           {v.complaints.length > 1 && (
             <span className="text-ink-3">
-              {say("and {x} more", { x: v.complaints.length - 1 })}
+              {say(" and {x} more", { x: v.complaints.length - 1 })}
             </span>
           )}
         </span>
