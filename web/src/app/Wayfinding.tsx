@@ -6,7 +6,7 @@ import { useEffect, useRef, type ReactElement } from "react";
 import { useLocation } from "react-router";
 
 import { pageTitle } from "./titles";
-import { say } from "./language";
+import { say, useLanguage } from "./language";
 
 const VIEW = "view";
 const FACING = /^\/visits\/[^/]+\/facing\//;
@@ -35,6 +35,7 @@ function toTheView(): void {
 }
 
 export function Wayfinding(): ReactElement | null {
+  useLanguage(); // what stands outside of every view is said anew with the language
   const { pathname } = useLocation();
   const before = useRef(pathname);
   const opening = useRef(false);
