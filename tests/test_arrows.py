@@ -108,6 +108,16 @@ class Arrows(unittest.TestCase):
         }
         self.assertLessEqual(long, DATA)
 
+    def test_no_condition_hangs_within_another(self):
+        nested = [
+            f"{path.relative_to(ROOT)}:{node.lineno}"
+            for path in sorted((ROOT / "zesty_glass").rglob("*.py"))
+            for node in ast.walk(ast.parse(path.read_text()))
+            if isinstance(node, ast.IfExp)
+            and any(isinstance(x, ast.IfExp) for x in (node.body, node.orelse, node.test))
+        ]
+        self.assertEqual(nested, [])
+
     def test_no_line_is_wider_than_the_formatters_let_it(self):
         root = PACKAGE.parent
         own = [*PACKAGE.rglob("*.py"), *(root / "tests").rglob("*.py")]

@@ -86,9 +86,11 @@ def _preferred(lines: list[_Line], wanted: str) -> str:
     """The value that a card prefers, a mobile number before others; else its first."""
     found = [(params, _words(v)) for name, params, v in lines if name == wanted and _words(v)]
 
+    ranks = (("PREF", 0), ("CELL", 1), ("FAX", 3))
+
     def rank(params: dict[str, str]) -> int:
         kinds = params.get("TYPE", "") + " ".join(params)
-        return 0 if "PREF" in kinds else 1 if "CELL" in kinds else 3 if "FAX" in kinds else 2
+        return next((at for word, at in ranks if word in kinds), 2)
 
     best = min(found, key=lambda x: rank(x[0]), default=({}, ""))[1]
     return re.sub(r"^(tel|mailto):", "", best, flags=re.IGNORECASE)

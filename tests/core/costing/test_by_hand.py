@@ -308,5 +308,16 @@ class Plans(unittest.TestCase):
         self.assertTrue(math.isfinite(apr(D(1), D(0), D(1), 1)))
 
 
+class Falling(unittest.TestCase):
+    def test_a_new_part_falls_due_when_it_has_served_its_months(self):
+        # every six months of one year: once, at month six, for the second would be its end
+        new = rates_for(D(0), D(0), 1).falling(D(10), 6.0)
+        self.assertEqual((new.months, new.total), ((6.0,), D(10)))
+
+    def test_one_that_has_served_four_months_falls_due_in_two(self):
+        used = rates_for(D(0), D(0), 1).falling(D(10), 6.0, 4.0)
+        self.assertEqual((used.months, used.total), ((2.0, 8.0), D(20)))
+
+
 if __name__ == "__main__":
     unittest.main()

@@ -13,6 +13,7 @@ from zesty_glass.core.testing.chlorine import combined
 from zesty_glass.core.testing.finding import Weight
 from zesty_glass.core.testing.findings import meaning
 from zesty_glass.core.testing.observations import OneDisplay
+from zesty_glass.core.testing.procedures import PROCEDURES
 from zesty_glass.core.testing.removal import Removal, removal_sentence
 from zesty_glass.core.testing.tonight import OTHER, brings_water
 from zesty_glass.core.testing.water import raw_sample, water_of
@@ -85,6 +86,14 @@ class Waters(unittest.TestCase):
         with self.assertRaises(RuleError) as e:
             raw_sample((one, other))
         self.assertEqual(e.exception.code, "samples.two_raw")
+
+
+class Reagents(unittest.TestCase):
+    def test_only_what_is_dipped_or_read_as_it_is_takes_none(self):
+        # a probe, a thermometer, a gauge; all else can be blanked, timed or diluted
+        without = {(p.kind.value, p.analyte) for p in PROCEDURES if not p.reagent}
+        asked = ("ph", "temperature", "pressure_static", "pressure_running")
+        self.assertEqual(without, {("meter", "tds"), *(("display", a) for a in asked)})
 
 
 if __name__ == "__main__":

@@ -12,6 +12,7 @@ import { say } from "./language";
 type Open = "find" | "keys" | null;
 
 const FIELD = "find-what";
+const OPENS: Record<string, "find" | "keys"> = { "/": "find", "?": "keys" };
 const TYPED = ["INPUT", "SELECT", "TEXTAREA"];
 
 /** Opens by “/” and “?”, unless something is typed or lies on top. */
@@ -22,8 +23,8 @@ function useOpening(): [Open, (o: Open) => void] {
       if (e.ctrlKey || e.metaKey || e.altKey) return;
       if (e.target instanceof HTMLElement && TYPED.includes(e.target.tagName)) return;
       if (document.querySelector("[role=dialog]") !== null) return;
-      const next = e.key === "/" ? "find" : e.key === "?" ? "keys" : null;
-      if (next === null) return;
+      const next = OPENS[e.key];
+      if (next === undefined) return;
       e.preventDefault();
       setOpen(next);
     };
@@ -80,13 +81,13 @@ function Find({ onDone }: { onDone: () => void }): ReactElement {
     void navigate(e.to);
   };
   const keys = (k: KeyboardEvent): void => {
-    const by = k.key === "ArrowDown" ? 1 : k.key === "ArrowUp" ? -1 : 0;
+    const by = { ArrowDown: 1, ArrowUp: -1 }[k.key] ?? 0;
     if (by !== 0) {
       k.preventDefault();
       const next = Math.min(entries.length - 1, Math.max(0, here + by));
       setAt(next);
       document
-        .getElementById(say("found-{id}", { id: entries[next]?.id }))
+        .getElementById(`found-${entries[next]?.id ?? ""}`)
         ?.scrollIntoView({ block: "nearest" });
     }
     if (k.key === "Enter" && marked) go(marked);

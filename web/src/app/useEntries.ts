@@ -18,7 +18,7 @@ function ofVisit(path: string): Entry[] {
   if (!id || id === "new") return [];
   const group = say("In this visit");
   const steps = STEPS.map(([key, name]) => ({
-    id: say("step-{key}", { key }),
+    id: `step-${key}`,
     group,
     name,
     sub: "step",
@@ -39,7 +39,7 @@ function ofVisit(path: string): Entry[] {
     to: `/visits/${id}/card`,
   };
   const appliances = Object.entries(APPLIANCES).map(([kind, a]) => ({
-    id: say("appliance-{kind}", { kind }),
+    id: `appliance-${kind}`,
     group,
     name: a.name,
     sub: "card",
@@ -61,21 +61,21 @@ export function useEntries(asked: string): Entry[] {
   const local: Entry[] = [
     ...ofVisit(path),
     ...visits.map((v) => ({
-      id: say("visit-{id}", { id: v.id }),
+      id: `visit-${v.id}`,
       group: say("Visits"),
       name: v.customer,
       sub: `${v.home}, ${v.place}`,
       to: `/visits/${v.id}`,
     })),
     ...views.map((p) => ({
-      id: say("view-{path}", { path: p.path }),
+      id: `view-${p.path}`,
       group: say("Views"),
       name: p.name,
       to: p.path,
     })),
     ...(searched
       ? items.map((i) => ({
-          id: say("item-{code}", { code: i.code }),
+          id: `item-${i.code}`,
           group: say("Items"),
           name: i.name,
           sub: i.maker,
@@ -85,7 +85,7 @@ export function useEntries(asked: string): Entry[] {
   ];
   // the server found these by rules of its own: they are not sifted again
   const known = (searched ? (homes?.homes ?? []) : []).slice(0, 7).map((h) => ({
-    id: say("home-{id}", { id: h.id }),
+    id: `home-${h.id}`,
     group: say("Homes"),
     name: h.customer,
     sub: `${h.home}, ${h.place}`,

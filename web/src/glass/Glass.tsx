@@ -38,6 +38,15 @@ interface Size {
   fine: number;
 }
 
+type Fits = Pick<Size, "chip" | "mid" | "big">;
+
+/** One of four, for a glass that is a chip, small, middling or big. */
+function bySize(s: Fits, [chip, small, middling, big]: [number, number, number, number]): number {
+  if (s.chip) return chip;
+  if (s.big) return big;
+  return s.mid ? middling : small;
+}
+
 function sizeOf(h: number): Size {
   const k = h / 140;
   const big = h >= 300;
@@ -47,7 +56,7 @@ function sizeOf(h: number): Size {
     big,
     chip,
     mid: h >= 70,
-    line: (chip ? 1.5 : big ? 2.4 : 1.9) / k,
+    line: bySize({ chip, big, mid: true }, [1.5, 1.9, 1.9, 2.4]) / k,
     fine: (big ? 1.3 : 1) / k,
   };
 }
@@ -125,10 +134,10 @@ function Haze({ ntu, s, blur }: { ntu: number; s: Size; blur: string }): ReactEl
 }
 
 function Crystals({ hard, s }: { hard: [number, number]; s: Size }): ReactElement {
-  const unit = s.chip ? 60 : s.mid ? SCALE.crystal_mg_l : 30;
+  const unit = bySize(s, [60, 30, SCALE.crystal_mg_l, SCALE.crystal_mg_l]);
   const low = Math.min(SCALE.crystals_most, Math.round(hard[0] / unit));
   const high = Math.min(SCALE.crystals_most, Math.round(hard[1] / unit));
-  const r = s.chip ? 7 : s.mid ? (s.big ? 1.75 : 2.15) : 2.9;
+  const r = bySize(s, [7, 2.9, 2.15, 1.75]);
   return (
     <g className={s.mid ? "drift" : undefined}>
       {Array.from({ length: high }, (_, i) => {
@@ -194,7 +203,7 @@ function Fizz({
 function Crust({ ring, s }: { ring: number; s: Size }): ReactElement | null {
   if (ring <= 0 || s.chip) return null;
   const e = (4.2 * half(YS)) / 33;
-  const n = s.big ? 44 : s.mid ? 24 : 14;
+  const n = bySize(s, [14, 14, 24, 44]);
   const T = (s.big ? 2.6 : 3.2) * (0.2 + 0.85 * Math.min(2, ring));
   let up = "";
   let down = "";

@@ -57,6 +57,12 @@ export interface Extra {
 }
 
 /** The look of a water from its values by analyte. */
+/** Iron that colours a water: all of it rusted, none, or a tenth where nobody looked. */
+function rusted(iron: number, ferric: boolean | null): number {
+  if (ferric === null) return iron * 0.1;
+  return ferric ? iron : 0;
+}
+
 export function look(values: Record<string, Quantity | Value>, extra: Extra = {}): Look {
   const has = (name: string): boolean => {
     const q = values[name];
@@ -66,7 +72,7 @@ export function look(values: Record<string, Quantity | Value>, extra: Extra = {}
   const share = VISIBLE.filter((n) => !has(n)).length / VISIBLE.length;
   return {
     tannin: best(values.tannin),
-    ferric: extra.ferric === true ? iron : extra.ferric === false ? 0 : iron * 0.1,
+    ferric: rusted(iron, extra.ferric ?? null),
     ntu: best(values.turbidity),
     hard: ends(values.hardness),
     ring: Math.max(0, extra.scale ?? 0),
@@ -109,6 +115,13 @@ export function halton(index: number, base: number): number {
   return r;
 }
 
+/** Hardness as one looks at it, by its ends [mg/L as CaCO3]. */
+function hardness(low: number, high: number): string {
+  if (high < 20) return say("hardly any hardness");
+  if (high < 70) return say("some hardness");
+  return low > 170 ? say("full of hardness") : say("hard");
+}
+
 /** What the picture says, in words: stands beside every glass and in its label. */
 export function inWords(l: Look): string[] {
   const out: string[] = [];
@@ -117,16 +130,7 @@ export function inWords(l: Look): string[] {
   if (l.tannin >= 0.3) out.push(say("tea-coloured"));
   if (l.ferric >= 0.15) out.push(say("rust-coloured"));
   if (l.ntu >= 1) out.push(say("hazy"));
-  if (l.hard)
-    out.push(
-      l.hard[1] < 20
-        ? say("hardly any hardness")
-        : l.hard[1] < 70
-          ? say("some hardness")
-          : l.hard[0] > 170
-            ? say("full of hardness")
-            : say("hard"),
-    );
+  if (l.hard) out.push(hardness(...l.hard));
   if (l.free >= 0.1 || l.combined >= 0.1)
     out.push(l.combined > l.free ? say("chloramine") : say("chlorine"));
   if (l.ring > 0.3) out.push(say("leaves scale when heated"));

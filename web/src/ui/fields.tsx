@@ -129,6 +129,9 @@ export interface Choice<T> {
   name: string;
 }
 
+/** How far a key goes along a row of choices. */
+const STEP: Record<string, number> = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 };
+
 export function Seg<T extends string | number | boolean | null>({
   label,
   value,
@@ -160,12 +163,7 @@ export function Seg<T extends string | number | boolean | null>({
             }
             onClick={() => onChange(c.value)}
             onKeyDown={(e) => {
-              const by =
-                e.key === "ArrowRight" || e.key === "ArrowDown"
-                  ? 1
-                  : e.key === "ArrowLeft" || e.key === "ArrowUp"
-                    ? -1
-                    : 0;
+              const by = STEP[e.key] ?? 0;
               if (!by) return;
               e.preventDefault();
               const next = choices[(i + by + choices.length) % choices.length];

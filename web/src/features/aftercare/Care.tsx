@@ -10,6 +10,16 @@ import { NAMES, placeOf } from "./names";
 import { PartToken } from "./PartToken";
 import { say } from "../../app/language";
 
+/** What falls due first of a job, in a heading. */
+function nextOf(job: JobView): string {
+  const [first] = job.standing.due;
+  const over = job.standing.due.filter((f) => f.state === "overdue").length;
+  if (job.job.fitted_on === null) return say("Nothing falls due before it is fitted");
+  if (over > 0) return say("{over} overdue", { over });
+  if (!first) return say("Nothing falls due here");
+  return say("Next: {label}, {next}", { label: first.part.label, next: fromToday(first.next) });
+}
+
 function every(months: number): string {
   if (months < 1.5)
     return say("about every {x} days", { x: Math.max(1, Math.round(months * 30.4375)) });
@@ -249,23 +259,11 @@ export function CareView({
   onSteps: (sheet: string) => void;
 }): ReactElement {
   const due = job.standing.due;
-  const over = due.filter((f) => f.state === "overdue").length;
   const last = job.job.changes.at(-1);
   const label = job.job.parts.find((p) => p.key === last?.part)?.label;
   return (
     <section aria-label={say("Care")}>
-      <h1>
-        {job.job.fitted_on === null
-          ? say("Nothing falls due before it is fitted")
-          : over > 0
-            ? say("{over} overdue", { over })
-            : due[0]
-              ? say("Next: {label}, {next}", {
-                  label: due[0].part.label,
-                  next: fromToday(due[0].next),
-                })
-              : say("Nothing falls due here")}
-      </h1>
+      <h1>{nextOf(job)}</h1>
       {job.job.fitted_on && (
         <p className="text-m text-ink-2 pb-1">
           {say("In use since {fitted_on}.", { fitted_on: said(job.job.fitted_on) })}

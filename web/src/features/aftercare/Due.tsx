@@ -24,6 +24,11 @@ import { PartToken } from "./PartToken";
 import { weekday } from "../../app/when";
 import { spoken, say } from "../../app/language";
 
+function dueAre(homes: number): string {
+  if (homes === 0) return say("Nothing is due");
+  return homes === 1 ? say("1 home is due") : say("{homes} homes are due", { homes });
+}
+
 function weekOf(day: string): string {
   const d = dayOf(day);
   d.setDate(d.getDate() - ((d.getDay() + 6) % 7));
@@ -211,13 +216,7 @@ function Now({
   const homes = byHome(lines).length;
   return (
     <>
-      <h1 className="pt-4">
-        {homes === 0
-          ? say("Nothing is due")
-          : homes === 1
-            ? say("1 home is due")
-            : say("{homes} homes are due", { homes })}
-      </h1>
+      <h1 className="pt-4">{dueAre(homes)}</h1>
       <p className="text-ink-2 text-l pb-2">
         {say("{x}, and the fortnight from here", { x: weekday(new Date()) })}
       </p>

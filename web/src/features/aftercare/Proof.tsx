@@ -185,20 +185,20 @@ function Made({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): ReactE
   );
 }
 
+/** Whether a line keeps its promise, in a heading. */
+function promiseOf(shorts: number, of: number): string {
+  if (of === 0) return say("Nothing measured behind it yet");
+  if (shorts === 0) return say("It keeps its promise so far");
+  return shorts === 1
+    ? say("1 of {of} falls short", { of })
+    : say("{shorts} of {of} fall short", { shorts, of });
+}
+
 export function ProofView({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): ReactElement {
   const kits = useInstruments();
   const s = job.standing;
   const shorts = s.proved.filter((p) => p.verdict === "short").length;
-  const title =
-    shorts > 0
-      ? say("{shorts} of {length} {x} short", {
-          shorts,
-          length: s.proved.length,
-          x: shorts === 1 ? "falls" : "fall",
-        })
-      : s.proved.length === 0
-        ? say("Nothing measured behind it yet")
-        : say("It keeps its promise so far");
+  const title = promiseOf(shorts, s.proved.length);
   return (
     <section aria-label={say("Proof")}>
       <h1>{title}</h1>

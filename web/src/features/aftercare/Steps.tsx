@@ -76,7 +76,8 @@ function tickedAt(t: Tick): string {
 }
 
 function Mark({ n, tick, now }: { n: number; tick: Tick | undefined; now: boolean }): ReactElement {
-  const fill = tick ? "var(--leaf)" : now ? "var(--ink)" : "var(--paper)";
+  const open = now ? "var(--ink)" : "var(--paper)";
+  const fill = tick ? "var(--leaf)" : open;
   return (
     <span
       className={

@@ -237,8 +237,38 @@ export function Tubs({
   );
 }
 
-export function tubSize(gallons: number): number {
-  return gallons > 24000 ? 4000 : gallons > 8000 ? 1600 : gallons > 2000 ? 400 : 160;
+/** What a tub stands for from so many gallons on, the most first. */
+const TUBS = [
+  [24000, 4000],
+  [8000, 1600],
+  [2000, 400],
+] as const;
+
+export const tubSize = (gallons: number): number =>
+  TUBS.find(([over]) => gallons > over)?.[1] ?? 160;
+
+/** A chore of a month: a bag of salt, a heap of media, or a part. */
+function Chore({ kind, x, y }: { kind: string; x: number; y: number }): ReactElement {
+  if (kind === "salt")
+    return (
+      <path
+        d={`M${x - 4},${y}l.8,-7h6.400l.8,7Z`}
+        fill="var(--paper)"
+        stroke="var(--ink)"
+        strokeWidth={1.2}
+        strokeLinejoin="round"
+      />
+    );
+  if (kind === "media")
+    return (
+      <path
+        d={`M${x - 4},${y}l4,-7.500l4,7.500Z`}
+        fill="var(--water-3)"
+        stroke="var(--ink)"
+        strokeWidth={1.1}
+      />
+    );
+  return <rect x={x - 3} y={y - 8} width={6} height={8} fill="var(--ink)" />;
 }
 
 export function YearStrip({ strip }: { strip: readonly (readonly string[])[] }): ReactElement {
@@ -250,26 +280,7 @@ export function YearStrip({ strip }: { strip: readonly (readonly string[])[] }):
         return shown.map((k, i) => {
           const x = 6 + m * 12.4;
           const y = 49 - i * 9.6;
-          return k === "salt" ? (
-            <path
-              key={`${m}${i}`}
-              d={`M${x - 4},${y}l.8,-7h6.400l.8,7Z`}
-              fill="var(--paper)"
-              stroke="var(--ink)"
-              strokeWidth={1.2}
-              strokeLinejoin="round"
-            />
-          ) : k === "media" ? (
-            <path
-              key={`${m}${i}`}
-              d={`M${x - 4},${y}l4,-7.500l4,7.500Z`}
-              fill="var(--water-3)"
-              stroke="var(--ink)"
-              strokeWidth={1.1}
-            />
-          ) : (
-            <rect key={`${m}${i}`} x={x - 3} y={y - 8} width={6} height={8} fill="var(--ink)" />
-          );
+          return <Chore key={`${m}${i}`} kind={k} x={x} y={y} />;
         });
       })}
     </svg>

@@ -15,6 +15,13 @@ import { Trouble, Waiting } from "../../ui/Trouble";
 import { KIND_NAMES } from "../treating/kinds";
 import { say } from "../../app/language";
 
+/** What a row of a file does to the catalogue, or why it cannot be used. */
+function changeOf(row: CataloguePreview["rows"][number]): string {
+  if (row.change === "error") return `${row.where}: ${row.error} ${row.remedy}`;
+  if (row.change === "changed") return say("changed: {x}", { x: row.fields.join(", ") });
+  return say("new");
+}
+
 function Preview({
   p,
   may,
@@ -50,13 +57,7 @@ function Preview({
             <StateMark kind={r.change === "error" ? "no" : "done"} size={16} />
             <span className="w-16 text-ink-2 shrink-0">{say("row {row}", { row: r.row })}</span>
             <b className="w-56 shrink-0 truncate">{r.name || r.code || say("no name")}</b>
-            <span>
-              {r.change === "error"
-                ? `${r.where}: ${r.error} ${r.remedy}`
-                : r.change === "changed"
-                  ? say("changed: {x}", { x: r.fields.join(", ") })
-                  : "new"}
-            </span>
+            <span>{changeOf(r)}</span>
           </li>
         ))}
       </ul>

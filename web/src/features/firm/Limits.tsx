@@ -210,7 +210,7 @@ const ABOUT: [Limit["about"], string][] = spoken([
 type Own = Pick<Limit, "analyte" | "value" | "about" | "name" | "place" | "source" | "year">;
 
 function ownLimit(of: Own): Limit {
-  const id = say("own.{analyte}.{x}", { analyte: of.analyte, x: Date.now().toString(36) });
+  const id = `own.${of.analyte}.${Date.now().toString(36)}`;
   return { ...of, id, op: "at_most", year: Math.round(of.year), governs: true, note: "" };
 }
 

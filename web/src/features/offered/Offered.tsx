@@ -9,7 +9,7 @@ import { useParams } from "react-router";
 import { api, data, problemOf } from "../../api/client";
 import type { Offer } from "../../api/types";
 import { Logo } from "../../app/Shell";
-import { StateMark } from "../../ui/marks";
+import { StateMark, type Mark } from "../../ui/marks";
 import { Waiting } from "../../ui/Trouble";
 import type { components } from "../../api/schema.generated";
 import { fromToday } from "../aftercare/dates";
@@ -30,6 +30,8 @@ const STANDS: Record<string, string> = {
   declined: message("Declined"),
   expired: message("No longer valid"),
 };
+
+const STATE_MARK: Record<string, Mark> = { accepted: "done", presented: "part" };
 
 function Closed({ slow }: { slow: boolean }): ReactElement {
   return (
@@ -211,10 +213,7 @@ export function Offered(): ReactElement {
         <Logo />
         <b className="font-d text-[18px] flex-1">{offer.firm}</b>
         <span className="flex gap-2 items-center text-m">
-          <StateMark
-            kind={state === "accepted" ? "done" : state === "presented" ? "part" : "miss"}
-            size={18}
-          />
+          <StateMark kind={STATE_MARK[state] ?? "miss"} size={18} />
           {say(STANDS[state] ?? state)}
           {state === "presented" && say(", until {until}", { until })}
         </span>

@@ -7,6 +7,11 @@ import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 import { say } from "../../app/language";
 
+function certifiedOf(certified: boolean | null | undefined): string {
+  if (certified == null) return say("certified or not: not known");
+  return certified ? say("certified for it") : say("not certified for it");
+}
+
 /** What was kept of reports on this glass, each with where it comes from, and a way back. */
 export function KeptResults(): ReactElement | null {
   const { id, picked, readingsOf, view, units } = useVisitContext();
@@ -39,11 +44,7 @@ export function KeptResults(): ReactElement | null {
                   : ""}
                 {o.report_date ? say(" of {report_date}", { report_date: o.report_date }) : ""}
                 {" · "}
-                {o.certified === true
-                  ? say("certified for it")
-                  : o.certified === false
-                    ? say("not certified for it")
-                    : say("certified or not: not known")}
+                {certifiedOf(o.certified)}
               </span>
               {!r.struck_at && (
                 <button

@@ -72,12 +72,12 @@ export function KitRoll({ current }: { current: string }): ReactElement {
             className="relative h-[118px] text-left"
             onClick={() => choose(p.key)}
             onKeyDown={(e) => {
-              const by = e.key === "ArrowRight" ? 1 : e.key === "ArrowLeft" ? -1 : 0;
+              const by = { ArrowRight: 1, ArrowLeft: -1 }[e.key] ?? 0;
               if (!by) return;
               const next = POCKETS[(POCKETS.indexOf(p) + by + POCKETS.length) % POCKETS.length];
               if (next) {
                 choose(next.key);
-                document.getElementById(say("kit-{key}", { key: next.key }))?.focus();
+                document.getElementById(`kit-${next.key}`)?.focus();
               }
             }}
           >

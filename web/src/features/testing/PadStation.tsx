@@ -133,7 +133,8 @@ export function PadStation({
   const seen = kept?.observation.method === "pad" ? kept.observation : null;
   const unit = (kit.unit || (kit.analyte === "ph" ? "" : "mg/L")).replace(" as CaCO3", "");
   // a strip is read in the unit of its own pads
-  const own = kit.analyte !== "hardness" ? units : unit === "gpg" ? "us" : "metric";
+  const ofPads = unit === "gpg" ? "us" : "metric";
+  const own = kit.analyte === "hardness" ? ofPads : units;
   const how = procedureOf(kit);
   return (
     <>

@@ -33,6 +33,7 @@ export function WireMeter({
     stream.onerror = () => setLost(true);
     return () => stream.close();
   }, [visit, sample]);
+  const warmth = look ? `, ${look.temperature_c} °C` : "";
   return (
     <div
       className="border-[1.5px] border-ink rounded-[10px] p-2 w-[192px] bg-slip"
@@ -41,7 +42,7 @@ export function WireMeter({
     >
       <p className="text-s text-ink-2">
         {say("simulated meter{x}", {
-          x: lost ? ", reconnecting" : look ? `, ${look.temperature_c} °C` : "",
+          x: lost ? say(", reconnecting") : warmth,
         })}
       </p>
       <p className="num text-[30px] leading-none">

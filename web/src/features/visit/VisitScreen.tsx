@@ -64,7 +64,7 @@ function Counter({ c }: { c: VisitContext }): ReactElement {
         const on = s.id === c.picked?.id;
         return (
           <button key={s.id} className="stand" aria-pressed={on} onClick={() => c.pick(s.id)}>
-            <Glass look={l} h={112} label={s.name} pick={on ? 1 : s.id === c.second?.id ? 2 : 0} />
+            <Glass look={l} h={112} label={s.name} pick={pickOf(c, s.id)} />
             <span className="nm">
               {s.name}
               <small>
@@ -90,8 +90,7 @@ function Tokens({ c }: { c: VisitContext }): ReactElement {
       {c.view.visit.samples.map((s) => {
         const n = Object.keys(c.valuesOf(s)).length;
         const on = s.id === c.picked?.id;
-        const tests =
-          n === 0 ? say("nothing tested yet") : n === 1 ? say("1 test") : say("{n} tests", { n });
+        const tests = n === 0 ? say("nothing tested yet") : testsOf(n);
         return (
           <button
             key={s.id}
@@ -100,12 +99,7 @@ function Tokens({ c }: { c: VisitContext }): ReactElement {
             title={s.name}
             onClick={() => c.pick(s.id)}
           >
-            <Glass
-              look={c.lookOf(s)}
-              h={44}
-              label={s.name}
-              pick={on ? 1 : s.id === c.second?.id ? 2 : 0}
-            />
+            <Glass look={c.lookOf(s)} h={44} label={s.name} pick={pickOf(c, s.id)} />
             <span className={many && !on ? "sr-only" : ""}>
               {s.name}
               <small>{n === 0 ? tests : `${s.raw ? "raw" : s.after || s.place} · ${tests}`}</small>
@@ -237,6 +231,12 @@ function VisitHead({
   );
 }
 
+/** Which of the picked glasses one is: the first, the second beside it, or none. */
+function pickOf(c: VisitContext, sample: string): 0 | 1 | 2 {
+  if (sample === c.picked?.id) return 1;
+  return sample === c.second?.id ? 2 : 0;
+}
+
 const testsOf = (n: number): string => (n === 1 ? say("1 test") : say("{n} tests", { n }));
 
 /** What stands under the names of the steps. */
@@ -306,7 +306,8 @@ function Opened({
   const [search] = useSearchParams();
   const { view } = context;
   const wide = WIDE.has(step);
-  const kind = wide ? "plain" : step === "show" ? "" : "work";
+  const narrow = step === "show" ? "" : "work";
+  const kind = wide ? "plain" : narrow;
   return (
     <Context.Provider value={context}>
       <ShownUnits.Provider value={context.units}>

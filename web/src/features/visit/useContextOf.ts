@@ -27,7 +27,8 @@ export function useContextOf(id: string, view: VisitView | undefined): VisitCont
     const lookOf = (s: Sample): Look => {
       if (queue.waiting.length && !reports.has(s.id)) return EMPTY;
       const cups = reports.get(s.id)?.water.cups;
-      const ferric = s.draw === "stood" ? true : cups ? cups.drawn === "coloured" : null;
+      const seen = cups ? cups.drawn === "coloured" : null;
+      const ferric = s.draw === "stood" ? true : seen;
       return look(valuesOf(s), { ferric, scale: s.raw ? scale : null });
     };
     const readingsOf = (s: Sample): Reading[] => {
