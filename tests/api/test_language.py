@@ -4,7 +4,7 @@ import unittest
 
 import pypdfium2
 
-from tests.api.test_sharing import AcceptCase
+from tests.api.test_accepting import AcceptCase
 from zesty_glass.demo.homes import uid
 
 HOME_1, HOME_5 = uid("home-1-visit"), uid("home-5-visit")

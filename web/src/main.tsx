@@ -1,4 +1,5 @@
 import "./index.css";
+import "./screens.css";
 
 import { QueryClientProvider } from "@tanstack/react-query";
 import { setNonce } from "get-nonce";

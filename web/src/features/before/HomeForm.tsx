@@ -1,4 +1,5 @@
 /** Customer and home: what the rules need to know, in the order one asks for it. */
+import { NEW_HOME } from "./newHome";
 import type { ReactElement, ReactNode } from "react";
 
 import type { Customer, Home } from "../../api/types";
@@ -9,52 +10,6 @@ import { InPlaceForm } from "../in-place/InPlaceForm";
 import { Wishes } from "./Wishes";
 import { spoken, say } from "../../app/language";
 
-export const NEW_HOME: Home = {
-  name: "",
-  place: "",
-  source: "city",
-  people: 2,
-  bathrooms: 1,
-  occupied_days: 365.25,
-  bill_gal_day: null,
-  told_peak_gpm: null,
-  pipe_in: null,
-  flow_gpm: null,
-  flow_full_bore: false,
-  static_psi: null,
-  running_psi: null,
-  pump_gpm: null,
-  cut_in_psi: null,
-  cut_out_psi: null,
-  low_yield: null,
-  drain: null,
-  socket: null,
-  septic: null,
-  headroom_in: null,
-  floor_ok: null,
-  freezing: null,
-  tenant: false,
-  brine_forbidden: null,
-  water_price: null,
-  sewer_price: null,
-  bottled_month: "0",
-  soap_month: "0",
-  pipe_material: "",
-  service_line: "",
-  note: "",
-  wishes: [],
-  in_place: [],
-  care: {
-    consent: false,
-    infant: false,
-    pregnancy: false,
-    weak_immunity: false,
-    low_sodium: false,
-    low_potassium: false,
-    dialysis: false,
-    aquarium: false,
-  },
-};
 const SOURCES = spoken([
   ["city", "Town main"],
   ["well_drilled", "Drilled well"],

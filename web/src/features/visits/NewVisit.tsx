@@ -11,7 +11,8 @@ import { newId } from "../../app/names";
 import { FileKey } from "../../ui/FileKey";
 import { Trouble } from "../../ui/Trouble";
 import { Complaints } from "../before/Complaints";
-import { HomeForm, NEW_HOME } from "../before/HomeForm";
+import { HomeForm } from "../before/HomeForm";
+import { NEW_HOME } from "../before/newHome";
 import { KnownHomes } from "./KnownHomes";
 import { say } from "../../app/language";
 
