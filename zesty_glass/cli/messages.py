@@ -54,6 +54,10 @@ def renewed(language: catalogue.Language) -> Catalog:
             known = old.get(message, context)
             if known is not None and known.string:
                 new.add(message, known.string, auto_comments=[where], context=context)
+    for known in old:  # forms by number, as the language has them
+        is_form = known.context == page.CONTEXT and page.message_of(str(known.id)) != known.id
+        if is_form and page.message_of(str(known.id)) in apart[page.CONTEXT]:
+            new.add(known.id, known.string, context=page.CONTEXT)
     return new
 
 

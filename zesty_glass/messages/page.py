@@ -40,6 +40,18 @@ def messages_of(source: str) -> list[str]:
     return list(dict.fromkeys(found[at] for at in sorted(found)))
 
 
+_FORM = re.compile(r"_(?:zero|one|two|few|many|other)$")
+
+
+def message_of(key: str) -> str:
+    """The message that a form by number belongs to; any other is itself.
+
+    >>> message_of("{n} tests_few"), message_of("{n} tests")
+    ('{n} tests', '{n} tests')
+    """
+    return _FORM.sub("", key)
+
+
 def _joined(pieces: str) -> str:
     return "".join(ast.literal_eval(piece) for piece in _PIECE.findall(pieces))
 

@@ -1,7 +1,10 @@
 /** What the page says, in either language. */
 import { afterEach, describe, expect, it } from "vitest";
 
+import i18next from "i18next";
+
 import { message, spoken, say, speak } from "./language";
+import { num } from "./show";
 import { dayLong } from "./when";
 
 afterEach(() => speak("en"));
@@ -25,6 +28,18 @@ describe("a message", () => {
     await speak("es");
     await speak("en");
     expect(say("Decide")).toBe("Decide");
+  });
+});
+
+describe("a number", () => {
+  it("has the form that the language's own rules give it", async () => {
+    await speak("es");
+    // a file may hold forms: here for one and for all others, as Spanish counts them
+    const forms = { "{n} wells_one": "{n} pozo", "{n} wells_other": "{n} pozos" };
+    i18next.addResources("es", "translation", forms);
+    expect([1, 2, 0].map((n) => say("{n} wells", { n }))).toEqual(["1 pozo", "2 pozos", "0 pozos"]);
+    expect(say("{n} crystals", { n: 3 })).toBe("3 cristales");
+    expect(num(1234.5, 1)).toBe("1,234.5");
   });
 });
 

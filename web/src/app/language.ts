@@ -62,9 +62,15 @@ export function spoken<T extends object>(kept: T): T {
 
 type Values = Record<string, string | number | null | undefined>;
 
-/** A message in the language of now, with its values; as it is where the language lacks it. */
+/**
+ * A message in the language of now, with its values; as it is where the language lacks it. One with
+ * a number `n` takes the form that the language's plural rules give it, where its file has such
+ * forms: “{n} tests_one”, “{n} tests_few”.
+ */
 export function say(message: string, values: Values = {}): string {
-  if (library && speaking !== "en") return library.t(message, { replace: values });
+  const { n } = values;
+  const count = typeof n === "number" ? { count: n } : {};
+  if (library && speaking !== "en") return library.t(message, { replace: values, ...count });
   return message.replace(/\{(\w+)\}/g, (whole, name: string) =>
     name in values ? String(values[name] ?? "") : whole,
   );

@@ -1,16 +1,17 @@
 /** Numbers as people read them. Computation is the server's; this only writes digits. */
 import type { Range } from "../api/types";
 import { BQ_L_PER_PCI_L, L_PER_GAL, SHOWN } from "./facts.generated";
-import { say } from "./language";
+import { locale, say } from "./language";
 
 const formatters = new Map<string, Intl.NumberFormat>();
 
-/** English digits with so many places after the point, grouped by thousands: each made once. */
+/** Digits as the language writes them, with so many after the point, in thousands: each made once. */
 function written(value: number, least: number, most: number): string {
-  const key = `${least}-${most}`;
+  const where = locale() || "en";
+  const key = `${where}-${least}-${most}`;
   let format = formatters.get(key);
   if (!format) {
-    format = new Intl.NumberFormat("en", {
+    format = new Intl.NumberFormat(where, {
       minimumFractionDigits: least,
       maximumFractionDigits: most,
     });
