@@ -5,7 +5,7 @@ import { locale, say } from "./language";
 
 const formatters = new Map<string, Intl.NumberFormat>();
 
-/** Digits as the language writes them, with so many after the point, in thousands: each made once. */
+/** Digits as the language writes them, so many after the point, in thousands: each made once. */
 function written(value: number, least: number, most: number): string {
   const where = locale() || "en";
   const key = `${where}-${least}-${most}`;
