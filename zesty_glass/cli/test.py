@@ -35,22 +35,24 @@ CHECKS: list[tuple[str, list[str], object]] = [
 ]
 
 TESTS = ROOT / "tests"
-#: about half of the time of the interface's tests
-HALF = ("test_proposing", "test_aftercare", "test_people", "test_offline", "test_in_place")
+#: modules of the interface's tests that run beside requests and commands: a fifth of its time
+LIGHT = ("test_bench", "test_eyes", "test_touches")
 
 
 def _interface() -> tuple[tuple[str, ...], tuple[str, ...]]:
-    """Modules of the interface's tests in two halves; a new one is in the second."""
+    """Modules of the interface's tests: most of them, a new one too, and the light ones."""
     every = [p.stem for p in sorted((TESTS / "browser").glob("test_*.py"))]
-    halves = ([m for m in every if m in HALF], [m for m in every if m not in HALF])
-    first, second = (tuple(f"tests.browser.{m}" for m in half) for half in halves)
-    return first, second
+    parts = ([m for m in every if m not in LIGHT], [m for m in every if m in LIGHT])
+    most, light = (tuple(f"tests.browser.{m}" for m in part) for part in parts)
+    return most, light
 
 
 #: folders of tests, and modules, that run in processes of their own beside the checks and the rest:
-#: much of a test of the interface is waiting, so that five keep two cores at work
-FOLDERS_APART = (("tests.api",), ("tests.documents", "tests.fuzz", "tests.cli"))
-APART = (*_interface(), *FOLDERS_APART)
+#: much of a test of the interface is waiting, so that four keep two cores at work; with five its
+#: waits end too early
+MOST, LIGHTER = _interface()
+FOLDERS_APART = ("tests.api", "tests.documents", "tests.fuzz", "tests.cli")
+APART = (MOST, FOLDERS_APART[:1], (*FOLDERS_APART[1:], *LIGHTER))
 
 
 def _check(entry: tuple[str, list[str], object]) -> tuple[str, int, str]:
@@ -91,7 +93,7 @@ def _counted(names: Sequence[str], said: str) -> tuple[int, int]:
 
 def _rest() -> list[str]:
     """Names of the folders of tests that no process apart runs."""
-    apart = {"tests.browser", *(name for names in FOLDERS_APART for name in names)}
+    apart = {"tests.browser", *FOLDERS_APART}
     folders = [d for d in sorted(TESTS.iterdir()) if d.is_dir()]
     names = [f"tests.{d.name}" for d in folders if d.name != "__pycache__"]
     return [*(n for n in names if n not in apart), "tests.test_arrows"]
