@@ -9,7 +9,7 @@ import { NumberField } from "../../ui/fields";
 import { useVisitContext } from "../visit/context";
 import { Big, Cautions, FacingView, Outcome, Simulated, TwoSentences } from "./parts";
 import { useDemo, type BodyOf } from "./useDemo";
-import { say } from "../../app/language";
+import { message, say } from "../../app/language";
 
 type Lather = BodyOf<"lather">;
 type Vial = Lather["vials"][number];
@@ -114,8 +114,8 @@ function start(
   return {
     kind: "lather",
     vials: [
-      empty(say("Your tap"), "tap", raw?.id ?? null),
-      empty(say("Softened"), "softened", soft?.id ?? null),
+      empty(message("Your tap"), "tap", raw?.id ?? null),
+      empty(message("Softened"), "softened", soft?.id ?? null),
     ],
     volume_ml: 25,
     spoon_ml: 5,
@@ -308,7 +308,7 @@ function Vials({
   };
   const third = (): void => {
     const [tap, ...others] = test.vials;
-    const made = empty(say("Conditioned, no salt"), "conditioned", tap?.sample ?? null);
+    const made = empty(message("Conditioned, no salt"), "conditioned", tap?.sample ?? null);
     if (tap) save({ ...test, vials: [tap, made, ...others] });
   };
   const soft = test.vials.some((v) => v.role === "softened");
