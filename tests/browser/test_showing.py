@@ -36,7 +36,7 @@ SHOWN = (
     "tasting",
     "through",
 )
-HOME_6, HOME_7 = (f"/visits/{uid(f'home-{n}-visit')}" for n in (6, 7))
+HOME_2, HOME_6, HOME_7 = (f"/visits/{uid(f'home-{n}-visit')}" for n in (2, 6, 7))
 
 
 class ByTouch(BrowserCase):
@@ -98,6 +98,21 @@ class ByTouch(BrowserCase):
         self.b.click("button", "It dies")
         self.b.see("killed the lather")
         self.facing_is_private()
+
+    def test_what_is_made_in_spanish_is_kept_as_it_is_written(self):
+        self.go(f"{HOME_2}/facing/lather?from=show")
+        self.b.click("button", "Español")
+        self.b.click("button", "Empezar con dos frascos")
+        self.b.see("Su llave")
+
+        def kept():
+            made = json.loads(self.fetch(f"/api{HOME_2}"))["visit"]["demonstrations"]
+            vials = (d["body"]["vials"] for d in made if d["body"]["kind"] == "lather")
+            return [v["name"] for pair in vials for v in pair]
+
+        self.b.until(lambda _: kept())
+        self.assertEqual(kept(), ["Your tap", "Softened"])
+        self.b.click("button", "English")
 
     def test_tasting(self):
         self.show(HOME_6, "Blind tasting")
