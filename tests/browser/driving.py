@@ -8,6 +8,7 @@ import tempfile
 from pathlib import Path
 
 from selenium import webdriver
+from selenium.common.exceptions import WebDriverException
 from selenium.webdriver.chrome.options import Options
 from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.common.by import By
@@ -16,6 +17,8 @@ from selenium.webdriver.support.ui import WebDriverWait
 ROOT = Path(__file__).resolve().parents[2]
 AXE = ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
 LAPTOP, TABLET = (1280, 800), (820, 1180)
+#: how long what must come may take on a busy machine [s]; what never comes costs this once
+PATIENCE = 45
 
 
 #: the first shown element that matches, in one call: asking for each element alone takes seconds on
@@ -117,21 +120,16 @@ class Browser:
             {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": False},
         )
 
-    def until(self, what, seconds: float = 15):
-        """Wait for a condition of the driver."""
-        return WebDriverWait(self.driver, seconds, poll_frequency=0.05).until(what)
+    def until(self, what, seconds: float = PATIENCE):
+        """Wait for a condition of the driver; while a page gives way to the next, look again."""
+        return WebDriverWait(
+            self.driver, seconds, poll_frequency=0.05, ignored_exceptions=[WebDriverException]
+        ).until(what)
 
-    def find(self, css: str, text: str | None = None, seconds: float = 15):
+    def find(self, css: str, text: str | None = None, seconds: float = PATIENCE):
         """The first shown element that matches, holding ``text`` when given."""
-
-        def look(d):
-            try:
-                return d.execute_script(_FIND, css, text)
-            except Exception:  # the page is being replaced: look again
-                return None
-
         try:
-            return self.until(look, seconds)
+            return self.until(lambda d: d.execute_script(_FIND, css, text), seconds)
         except Exception as e:
             raise AssertionError(
                 f"no {css} with “{text}”; the page says: {self.text()[:1500]}"
@@ -141,7 +139,7 @@ class Browser:
         """All text on the page."""
         return str(self.driver.find_element(By.TAG_NAME, "body").text)
 
-    def see(self, text: str, seconds: float = 15) -> None:
+    def see(self, text: str, seconds: float = PATIENCE) -> None:
         """Wait until the page says ``text``."""
         try:
             self.until(lambda d: text in self.text(), seconds)
@@ -154,7 +152,7 @@ class Browser:
 
         def press(d):
             try:
-                self.find(css, text, 15).click()
+                self.find(css, text).click()
                 return True
             except AssertionError:
                 raise

@@ -24,6 +24,19 @@ while (w.nextNode()) {
 }
 return out;
 """
+#: while ``window.deaf`` stands, visits read anew are refused, as by a server under load
+DEAF = """
+const real = window.fetch;
+window.refused = 0;
+window.fetch = (what, how) => {
+  const url = new URL(what.url ?? what, location.href);
+  const read = (what.method ?? how?.method ?? 'GET') === 'GET';
+  if (!window.deaf || !read || !/^.api.visits.[-0-9a-f]+$/.test(url.pathname))
+    return real(what, how);
+  window.refused += 1;
+  return Promise.resolve(new Response('{}', {status: 503}));
+};
+"""
 SHOWN = (
     "breath",
     "chlorine",
@@ -98,6 +111,29 @@ class ByTouch(BrowserCase):
         self.b.click("button", "It dies")
         self.b.see("killed the lather")
         self.facing_is_private()
+
+    def test_drops_stand_while_the_server_cannot_tell_them(self):
+        b = self.b
+        script = {"source": DEAF}
+        added = b.driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", script)
+        self.addCleanup(b.driver.execute_cdp_cmd, "Page.removeScriptToEvaluateOnNewDocument", added)
+        self.show(HOME_6, "Lather")
+        b.click("button", "Start with two vials")
+        b.click("[aria-label='Soap into Your tap'] button", "3 drops")
+        b.find("button[aria-pressed] .num", "3")
+        for n in (6, 9, 12):
+            b.driver.execute_script("window.deaf = true; window.refused = 0")
+            b.click("[aria-label='Soap into Your tap'] button", "3 drops")
+            b.until(lambda d: d.execute_script("return window.refused"))
+            b.find("button[aria-pressed] .num", str(n))
+        b.driver.execute_script("window.deaf = false")
+        b.click("[aria-label='Soap into Your tap'] button", "3 drops")
+
+        def kept(_):
+            made = json.loads(self.fetch(f"/api{HOME_6}"))["visit"]["demonstrations"]
+            return sum(made[-1]["body"]["vials"][0]["steps"]) == 15
+
+        b.until(kept)
 
     def test_what_is_made_in_spanish_is_kept_as_it_is_written(self):
         self.go(f"{HOME_2}/facing/lather?from=show")

@@ -193,8 +193,18 @@ export const useChangeVisit = (id: string): Mutation<Saved, VisitFields> =>
 export const useChangeHome = (
   id: string,
 ): Mutation<Saved, { version: number; customer: Customer; home: Home }> =>
-  useVisitMutation(id, (body) =>
-    data(api.PUT("/api/visits/{id}/home", { params: { path: { id } }, body })),
+  useVisitMutation(
+    id,
+    async (body, client) => {
+      const last = client.getQueryData<number>(own(`home of ${id}`)) ?? 0;
+      const version = Math.max(body.version, last);
+      const saved = await data(
+        api.PUT("/api/visits/{id}/home", { params: { path: { id } }, body: { ...body, version } }),
+      );
+      client.setQueryData(own(`home of ${id}`), saved.version);
+      return saved;
+    },
+    "home of",
   );
 export const usePutSample = (id: string): Mutation<Saved, { sample: Sample; version?: number }> =>
   useVisitMutation(id, ({ sample, version }) =>

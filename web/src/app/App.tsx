@@ -9,6 +9,7 @@ import { SignIn } from "../features/signing-in/SignIn";
 import { Today } from "../features/visits/Today";
 import { Boundary, fetchAhead, part } from "../ui/Boundary";
 import { TakeBackProvider } from "../ui/TakeBack";
+import { gone } from "../ui/Stale";
 import { Trouble, Waiting } from "../ui/Trouble";
 import { say } from "./language";
 
@@ -46,12 +47,13 @@ function Gate({ children }: { children: ReactElement }): ReactElement {
     if (signedIn) fetchAhead();
   }, [signedIn]);
   if (me.isPending) return <Waiting what={say("One moment.")} />;
-  if (me.isError) {
-    if (problemOf(me.error)?.status === 401)
+  const lost = gone(me);
+  if (lost) {
+    if (problemOf(lost)?.status === 401)
       return <Navigate to="/sign-in" state={{ from: place.pathname + place.search }} replace />;
     return (
       <div className="p-8">
-        <Trouble error={me.error} again={() => void me.refetch()} />
+        <Trouble error={lost} again={() => void me.refetch()} />
       </div>
     );
   }

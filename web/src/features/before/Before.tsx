@@ -1,5 +1,5 @@
 /** Before: the customer, the home, the complaint. Every field is saved when it is left. */
-import { useState, type ReactElement } from "react";
+import { type ReactElement } from "react";
 import { Link } from "react-router";
 
 import { useChangeHome, useChangeVisit } from "../../api/hooks";
@@ -7,6 +7,7 @@ import type { Customer, Home } from "../../api/types";
 import { Trouble } from "../../ui/Trouble";
 import { PersonalData } from "./PersonalData";
 import { useVisitContext } from "../visit/context";
+import { useAhead } from "../visit/useAhead";
 import { Complaints } from "./Complaints";
 import { HomeForm } from "./HomeForm";
 import { PlanIt } from "./PlanIt";
@@ -19,14 +20,13 @@ export function Before(): ReactElement {
   const change = useChangeVisit(id);
   const changeHome = useChangeHome(id);
   // what is being saved shows at once; the server's answer replaces it
-  const [pending, setPending] = useState<{ customer: Customer; home: Home } | null>(null);
-  const shown = pending ?? { customer: view.visit.customer, home: view.visit.home };
+  const ahead = useAhead<{ customer: Customer; home: Home }>(() => view.versions.home ?? 1);
+  const shown = ahead.value ?? { customer: view.visit.customer, home: view.visit.home };
   const save = (next: { customer: Customer; home: Home }): void => {
-    setPending(next);
-    changeHome.mutate(
-      { version: view.versions.home ?? 1, ...next },
-      { onSettled: () => setPending(null) },
-    );
+    ahead.goes(next);
+    changeHome
+      .mutateAsync({ version: view.versions.home ?? 1, ...next })
+      .then((saved) => ahead.arrived(next, saved.version), ahead.failed);
   };
   const saving = changeHome.isPending || change.isPending;
   return (
@@ -37,7 +37,10 @@ export function Before(): ReactElement {
           {saving ? "saving" : say("every field is saved when you leave it")}
         </span>
       </div>
-      <Trouble error={changeHome.error ?? change.error} />
+      <Trouble
+        error={changeHome.error ?? change.error}
+        {...(ahead.value && changeHome.isError ? { again: () => save(shown) } : {})}
+      />
       <PlanIt />
       <Complaints
         list={view.visit.complaints}

@@ -4,6 +4,7 @@ import type { ReactElement } from "react";
 import { useEditOption, useRenting, type Comparison, type Renting } from "../../api/hooks";
 import type { Option } from "../../api/types";
 import { money, num, sumOver } from "../../app/show";
+import { gone } from "../../ui/Stale";
 import { Trouble } from "../../ui/Trouble";
 import { useVisitContext } from "../visit/context";
 import { letterOf } from "./Columns";
@@ -124,8 +125,7 @@ export function Rented({
   const change = useEditOption(id);
   const renting = useRenting(id, years);
   const shown = shownOf(a, renting.data ?? []);
-  if (renting.isError)
-    return <Trouble error={renting.error} again={() => void renting.refetch()} />;
+  if (gone(renting)) return <Trouble error={renting.error} again={() => void renting.refetch()} />;
   if (shown.length === 0) return null;
   const take = (s: Shown, terms: Terms): void => {
     const option = view.visit.options.find((o) => o.id === s.option);

@@ -3,6 +3,7 @@ import type { ReactElement } from "react";
 
 import { api, data } from "../../api/client";
 import { num } from "../../app/show";
+import { gone } from "../../ui/Stale";
 import { Trouble } from "../../ui/Trouble";
 import { BehindKey, homesAre } from "./BehindKey";
 import { Drifts } from "./Drifts";
@@ -137,7 +138,7 @@ function Outcomes({ lines }: { lines: readonly Outcome[] }): ReactElement {
 export function TrackMore(): ReactElement | null {
   const more = useTrackMore();
   const m = more.data;
-  if (more.isError) return <Trouble error={more.error} again={() => void more.refetch()} />;
+  if (gone(more)) return <Trouble error={more.error} again={() => void more.refetch()} />;
   if (!m) return null;
   const top = Math.max(1, ...m.lasted.flatMap((l) => [l.predicted, l.lasted]));
   return (

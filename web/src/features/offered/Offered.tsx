@@ -10,6 +10,7 @@ import { api, data, problemOf } from "../../api/client";
 import type { Offer } from "../../api/types";
 import { Logo } from "../../app/Shell";
 import { StateMark, type Mark } from "../../ui/marks";
+import { gone } from "../../ui/Stale";
 import { Waiting } from "../../ui/Trouble";
 import type { components } from "../../api/schema.generated";
 import { fromToday } from "../aftercare/dates";
@@ -33,19 +34,34 @@ const STANDS: Record<string, string> = {
 
 const STATE_MARK: Record<string, Mark> = { accepted: "done", presented: "part" };
 
-function Closed({ slow }: { slow: boolean }): ReactElement {
+type Why = "ended" | "often" | "silent";
+
+const CLOSED: Record<Why, [title: string, then: string]> = {
+  ended: [
+    message("This link does not open anything"),
+    message("It ended, or it was taken back. Nothing is lost: ask the firm for a new one."),
+  ],
+  often: [message("Too many tries"), message("Wait a minute, then open it again.")],
+  silent: [
+    message("This page cannot be reached just now"),
+    message("Wait a minute, then open the link again."),
+  ],
+};
+
+/** What a refusal says of the link: only where the server knows no such link has it ended. */
+function whyOf(status: number | undefined): Why {
+  if (status === 429) return "often";
+  return status === 404 || status === 410 || status === 422 ? "ended" : "silent";
+}
+
+function Closed({ why }: { why: Why }): ReactElement {
+  const [title, then] = CLOSED[why];
   return (
     <main className="min-h-[100dvh] grid place-items-center p-8">
       <div className="max-w-[520px]">
         <Logo size={44} />
-        <h1 className="mt-4 mb-3">
-          {slow ? say("Too many tries") : say("This link does not open anything")}
-        </h1>
-        <p className="text-l">
-          {slow
-            ? say("Wait a minute, then open it again.")
-            : say("It ended, or it was taken back. Nothing is lost: ask the firm for a new one.")}
-        </p>
+        <h1 className="mt-4 mb-3">{say(title)}</h1>
+        <p className="text-l">{say(then)}</p>
       </div>
     </main>
   );
@@ -199,7 +215,9 @@ export function Offered(): ReactElement {
   const [language, choose] = useCustomersLanguage("a link", ownLanguage());
   const offered = useOffered(token, language);
   if (offered.isPending) return <Waiting what={say("Opening the proposal.")} />;
-  if (offered.isError) return <Closed slow={problemOf(offered.error)?.status === 429} />;
+  const lost = gone(offered);
+  if (lost) return <Closed why={whyOf(problemOf(lost)?.status)} />;
+  if (!offered.data) return <Waiting what={say("Opening the proposal.")} />;
   const { state } = offered.data;
   const offer = offered.data.offer;
   const until = dayAndMonth(offer.valid_until);

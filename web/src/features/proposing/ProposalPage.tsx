@@ -6,6 +6,7 @@ import { Link, useParams } from "react-router";
 import { api, data } from "../../api/client";
 import { useProposal } from "../../api/hooks";
 import { Head } from "../../app/Shell";
+import { gone, Stale } from "../../ui/Stale";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { OpenJob } from "../aftercare/OpenJob";
 import { Changed } from "./Changed";
@@ -182,15 +183,17 @@ export function ProposalPage(): ReactElement {
   const [language, choose] = useCustomersLanguage(id);
   const proposal = useProposal(id, language);
   const p = proposal.data;
-  if (proposal.isError)
+  const lost = gone(proposal);
+  if (lost)
     return (
       <div className="p-8">
-        <Trouble error={proposal.error} again={() => void proposal.refetch()} />
+        <Trouble error={lost} again={() => void proposal.refetch()} />
       </div>
     );
   if (!p) return <Waiting what={say("Opening the proposal.")} />;
   return (
     <div className="screen plain">
+      <Stale read={proposal} />
       <Head
         title={say("Proposal {number}", { number: p.offer.number })}
         sub={say("revision {revision}", { revision: p.offer.revision })}

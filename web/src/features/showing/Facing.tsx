@@ -8,6 +8,7 @@ import { Navigate, useNavigate, useParams, useSearchParams } from "react-router"
 import { useVisit } from "../../api/hooks";
 import type { VisitView } from "../../api/types";
 import { listed } from "../../app/names";
+import { gone, Stale } from "../../ui/Stale";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { Context, useVisitContext } from "../visit/context";
 import { useContextOf } from "../visit/useContextOf";
@@ -140,10 +141,11 @@ export function Facing(): ReactElement {
   useEffect(() => {
     document.querySelector<HTMLElement>("main")?.focus({ preventScroll: true });
   }, [what, ready]);
-  if (visit.isError)
+  const lost = gone(visit);
+  if (lost)
     return (
       <div className="p-10">
-        <Trouble error={visit.error} again={() => void visit.refetch()} />
+        <Trouble error={lost} again={() => void visit.refetch()} />
         <button className="key mt-4" onClick={back}>
           {say("Turn back")}
         </button>
@@ -160,6 +162,7 @@ export function Facing(): ReactElement {
         back={back}
         language={<LanguageKey language={language} onChoose={choose} />}
       >
+        <Stale read={visit} />
         <Fragment key={spoken}>
           <HealthFirst />
           {view()}

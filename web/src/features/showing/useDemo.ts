@@ -2,12 +2,13 @@
  * The demonstration of a kind that this visit holds last: what was made, what it shows, and a way
  * to keep what is added.
  */
-import { useRef, useState } from "react";
+import { useRef } from "react";
 
 import { useKeepDemonstration } from "../../api/hooks";
 import type { DemoBody, Demonstration, DemoShown, VisitView } from "../../api/types";
 import { newId } from "../../app/names";
 import { useVisitContext } from "../visit/context";
+import { useAhead } from "../visit/useAhead";
 
 export type BodyOf<K extends DemoBody["kind"]> = Extract<DemoBody, { kind: K }>;
 
@@ -33,14 +34,14 @@ interface Demo<K extends DemoBody["kind"]> {
 export function useDemo<K extends DemoBody["kind"]>(kind: K): Demo<K> {
   const { id, view } = useVisitContext();
   const keep = useKeepDemonstration(id);
-  const [pending, setPending] = useState<Demonstration | null>(null);
+  const ahead = useAhead<Demonstration>((made) => view.versions[made.id] ?? 0);
   // one change is sent at a time, the latest last: quick touches neither overtake each other nor
   // get lost
   const latest = useRef<Demonstration | null>(null);
   const sending = useRef(false);
   const versions = useRef(new Map<string, number>());
   const stored = lastShown(view, kind);
-  const made = pending ?? stored;
+  const made = ahead.value ?? stored;
   const flush = async (): Promise<void> => {
     sending.current = true;
     try {
@@ -58,17 +59,18 @@ export function useDemo<K extends DemoBody["kind"]>(kind: K): Demo<K> {
           ...(version === undefined ? {} : { version }),
         });
         versions.current.set(next.id, saved.version);
+        ahead.arrived(next, saved.version);
       }
-    } catch {
-      versions.current.clear(); // the error is shown; what the server holds shows again
+    } catch (e) {
+      versions.current.clear(); // the error is shown
+      ahead.failed(e);
     } finally {
       sending.current = false;
       latest.current = null;
-      setPending(null);
     }
   };
   const send = (next: Demonstration): void => {
-    setPending(next);
+    ahead.goes(next);
     latest.current = next;
     if (!sending.current) void flush();
   };

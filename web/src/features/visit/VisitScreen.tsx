@@ -13,6 +13,7 @@ import { chooseUnits, ShownUnits, type Units } from "../../app/units";
 import { listed, SOURCE_NAMES, STEPS, type Step } from "../../app/names";
 import { Glass } from "../../glass/Glass";
 import { Boundary, part } from "../../ui/Boundary";
+import { gone, Stale } from "../../ui/Stale";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { Before } from "../before/Before";
 import { Meaning } from "../meaning/Meaning";
@@ -347,10 +348,11 @@ export function VisitScreen(): ReactElement {
   useRemembered(id, step, view);
   const turn = turnOf(id, step, context?.picked?.id);
   useTurnKey(() => void navigate(turn));
-  if (visit.isError)
+  const lost = gone(visit);
+  if (lost)
     return (
       <div className="p-8">
-        <Trouble error={visit.error} again={() => void visit.refetch()} />
+        <Trouble error={lost} again={() => void visit.refetch()} />
         <button className="key bare mt-4" onClick={() => void navigate("/")}>
           {say("Back to today")}
         </button>
@@ -359,5 +361,10 @@ export function VisitScreen(): ReactElement {
   if (!view || !context) return <Waiting what={say("Opening the visit.")} />;
   if (!isStep(step))
     return <Navigate to={`/visits/${id}/${isStep(view.step) ? view.step : "before"}`} replace />;
-  return <Opened id={id} step={step} context={context} turn={turn} />;
+  return (
+    <>
+      <Stale read={visit} />
+      <Opened id={id} step={step} context={context} turn={turn} />
+    </>
+  );
 }
