@@ -19,6 +19,8 @@ AXE = ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
 LAPTOP, TABLET = (1280, 800), (820, 1180)
 #: how long what must come may take on a busy machine [s]; what never comes costs this once
 PATIENCE = 45
+#: what a page says while it gives way to the next, or grows
+PASSING = (WebDriverException, IndexError)
 
 
 #: the first shown element that matches, in one call: asking for each element alone takes seconds on
@@ -110,6 +112,7 @@ class Browser:
         self.driver = webdriver.Chrome(
             options=o, service=Service(shutil.which("chromedriver") or "/usr/bin/chromedriver")
         )
+        self.driver.set_script_timeout(120)
         if not touch:
             self.size(*size)
 
@@ -123,7 +126,7 @@ class Browser:
     def until(self, what, seconds: float = PATIENCE):
         """Wait for a condition of the driver; while a page gives way to the next, look again."""
         return WebDriverWait(
-            self.driver, seconds, poll_frequency=0.05, ignored_exceptions=[WebDriverException]
+            self.driver, seconds, poll_frequency=0.05, ignored_exceptions=PASSING
         ).until(what)
 
     def find(self, css: str, text: str | None = None, seconds: float = PATIENCE):
@@ -169,11 +172,26 @@ class Browser:
                 f"could not click {css} “{text}”: {last[-1] if last else ''}"
             ) from e
 
+    def click_nth(self, path: str, n: int = 0) -> None:
+        """Click the nth that an XPath finds, once it is there."""
+        self.until(lambda d: d.find_elements(By.XPATH, path)[n].click() is None)
+
+    def click_each(self, css: str) -> int:
+        """Click each that matches now, one after the other, and tell how many."""
+        many = len(self.driver.find_elements(By.CSS_SELECTOR, css))
+        for n in range(many):
+            self.until(lambda d, n=n: d.find_elements(By.CSS_SELECTOR, css)[n].click() is None)
+        return many
+
     def type(self, css: str, text: str) -> None:
         """Type into a field after clearing it."""
-        e = self.find(css)
-        e.clear()
-        e.send_keys(text)
+        self.until(lambda _: self.find(css).clear() is None)
+        self.find(css).send_keys(text)
+
+    def type_at(self, path: str, *keys: str) -> None:
+        """Type into the field that an XPath finds, after clearing it."""
+        self.until(lambda d: d.find_element(By.XPATH, path).clear() is None)
+        self.driver.find_element(By.XPATH, path).send_keys(*keys)
 
     def go(self, url: str) -> None:
         """Open an address."""

@@ -111,8 +111,7 @@ class InPlace(BrowserCase):
         self.go(f"/visits/{uid('home-1-visit')}/line")
         b.click("button", "Softener and drinking tap")
         b.click("button.stage-name", "Softener")
-        field = b.driver.find_element("xpath", "//label[contains(.,'Kept back')]/../input")
-        field.send_keys("3", Keys.ENTER)
+        b.type_at("//label[contains(.,'Kept back')]/../input", "3", Keys.ENTER)
         b.find("button", "about 6")
         self.assertEqual(b.axe(), [])
 

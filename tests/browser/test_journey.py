@@ -33,18 +33,15 @@ class Journey(BrowserCase):
             ("People", "4"),
             ("Bathrooms", "2"),
         ):
-            field = b.driver.find_element(
-                "xpath",
+            b.type_at(
                 f"//*[normalize-space(text())='{label}' or"
                 f" starts-with(normalize-space(.),'{label}')]/ancestor-or-self::*[self::label or"
                 " self::div][1]//input",
+                text,
+                Keys.TAB,
             )
-            field.clear()
-            field.send_keys(text, Keys.TAB)
         for place in ("Drain within reach", "Socket within reach"):
-            b.driver.find_element(
-                "xpath", f"//span[text()='{place}']/following-sibling::div//button[text()='Yes']"
-            ).click()
+            b.click_nth(f"//span[text()='{place}']/following-sibling::div//button[text()='Yes']")
         b.click("button", "White crust")
         b.type("form input[placeholder='White crust']", "Crust on the kettle")
         b.click("button", "Add it")
@@ -139,8 +136,7 @@ class Journey(BrowserCase):
         b.click("button", "Present it")
         b.click("button", "Accept and sign")
         b.type("form input.input", "Tamsin Roakwell")
-        for tick in b.driver.find_elements("css selector", "fieldset input[type=checkbox]"):
-            tick.click()
+        b.click_each("fieldset input[type=checkbox]")
         pad = b.find("svg[aria-label='Sign here']")
         ActionChains(b.driver).move_to_element_with_offset(
             pad, -90, 10

@@ -27,8 +27,7 @@ class Proposing(BrowserCase):
         b.see("there is none within reach")
         self.assertEqual(b.axe(), [])
         b.click("[role=dialog] li button", "other choice")
-        b.until(lambda d: len(d.find_elements("xpath", TAKE)) > 1)
-        b.driver.find_elements("xpath", TAKE)[1].click()
+        b.click_nth(TAKE, 1)
         b.find("button[aria-pressed=true]", "Acid neutraliser")
         b.click("button", "What if?")
         b.see("pH half a unit lower")
@@ -120,9 +119,8 @@ class Proposing(BrowserCase):
         )
         phone.go(address.split("/p/")[0] + f"/visits/{uid('home-1-visit')}")
         phone.find("input[type=password]")
-        for key in b.driver.find_elements("xpath", "//button[text()='Revoke']"):
-            key.click()
-        b.until(lambda d: not d.find_elements("xpath", "//button[text()='Revoke']"))
+        revoke = "//button[text()='Revoke']"
+        b.until(lambda d: not [key.click() for key in d.find_elements("xpath", revoke)])
         phone.go(address)
         phone.see("This link does not open anything")
 
@@ -214,8 +212,7 @@ class Proposing(BrowserCase):
         phone.click("button", "Aceptar y firmar")
         phone.see("Falta:")
         self.assertEqual(phone.axe(), [])
-        for tick in phone.driver.find_elements("css selector", "fieldset input[type=checkbox]"):
-            tick.click()
+        phone.click_each("fieldset input[type=checkbox]")
         phone.type("input[autocomplete=name]", "Orla Fenbrook")
         phone.click("label", "Firmar escribiendo el nombre")
         phone.click("button", "Firmar")

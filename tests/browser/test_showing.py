@@ -159,12 +159,8 @@ class ByTouch(BrowserCase):
         for n in (1, 2, 3):
             self.b.see(f"Taster {n}: touch the glasses")
             self.assertNotIn("Kitchen cold", self.b.text())
-            for cup in self.b.driver.find_elements(
-                "css selector", "button[aria-pressed=false] svg[viewBox='0 0 124 150']"
-            ):
-                cup.click()
-            code = self.b.driver.find_element("css selector", "[aria-label='In words'] button")
-            code.click()
+            self.b.click_each("button[aria-pressed] svg[viewBox='0 0 124 150']")
+            self.b.click("[aria-label='In words'] button")
             self.b.click("[aria-label=Smell] button", "earthy")
             self.b.click("button", "Lock my ranking")
         self.b.see("All rankings are locked")

@@ -51,9 +51,7 @@ def sign(b: Counting) -> None:
     b.touch("form input.input")
     b.find("form input.input").clear()
     b.press(*NAME)
-    for tick in b.driver.find_elements("css selector", "fieldset input[type=checkbox]"):
-        tick.click()
-        b.count += 1
+    b.count += b.click_each("fieldset input[type=checkbox]")
     pad = b.find("svg[aria-label='Sign here']")
     drawn = ActionChains(b.driver).move_to_element_with_offset(pad, -90, 10)
     drawn.click_and_hold().move_by_offset(60, -25).move_by_offset(50, 30).release().perform()
