@@ -5,7 +5,7 @@ import unittest
 from jsonschema import Draft202012Validator
 
 from zesty_glass.api.app import create_app
-from zesty_glass.api.described import fields_of
+from zesty_glass.api.described import field_words, fields_of
 
 OPEN_API = create_app("postgresql://nobody@127.0.0.1:1/none", "x" * 32).openapi()
 
@@ -64,6 +64,24 @@ class Description(unittest.TestCase):
         said = {"months": "of the calendar", "days": "of the calendar", "own": "theirs"}
         self.assertEqual(fields_of(words), said)
         self.assertEqual(fields_of("Nothing of fields."), {})
+
+    def test_every_field_is_said(self):
+        fields = {
+            f"{record}.{name}": field
+            for record, schema in OPEN_API["components"]["schemas"].items()
+            for name, field in schema.get("properties", {}).items()
+        }
+        self.assertGreater(len(fields), 1_500)
+        self.assertEqual([n for n, f in fields.items() if not f.get("description")], [])
+        self.assertIn("[psi]", fields["Home.static_psi"]["description"])
+        self.assertIn("drawn", fields["Sample.drawn_at"]["description"])
+
+    def test_nothing_is_said_of_fields_that_are_not_there(self):
+        schemas = OPEN_API["components"]["schemas"]
+        for record, words in field_words().items():
+            here = [schemas[record]] if record != "*" else schemas.values()
+            names = {n for schema in here for n in schema.get("properties", {})}
+            self.assertLessEqual(set(words), names, record)
 
 
 if __name__ == "__main__":

@@ -42,10 +42,21 @@ def _operations(schema: dict[str, Any]) -> Any:
 
 
 @cache
+def _data(name: str) -> dict[str, Any]:
+    found: dict[str, Any] = json.loads(Path(__file__).with_name(name).read_text())
+    return found
+
+
 def _examples() -> dict[str, Any]:
     """A body for each route that takes one, as its tests send it."""
-    found: dict[str, Any] = json.loads(Path(__file__).with_name("examples.json").read_text())
-    return found
+    return _data("examples.json")
+
+
+def field_words() -> dict[str, dict[str, str]]:
+    """What fields are, by record and name; under ``*`` what a name means wherever its record says
+    nothing else.
+    """
+    return _data("fields.json")
 
 
 def _say(parameter: dict[str, Any]) -> None:
@@ -79,8 +90,12 @@ def fields_of(words: str) -> dict[str, str]:
     return out
 
 
-def _say_fields(schema: dict[str, Any]) -> None:
-    said = fields_of(schema.get("description", ""))
+def _say_fields(record: str, schema: dict[str, Any]) -> None:
+    """What each field is: as its record says it, else as it is said of this record's, else of
+    fields of this name.
+    """
+    words = field_words()
+    said = words["*"] | words.get(record, {}) | fields_of(schema.get("description", ""))
     for name, field in schema.get("properties", {}).items():
         if name in said:
             field.setdefault("description", said[name])
@@ -97,8 +112,8 @@ def _finish(schema: dict[str, Any]) -> dict[str, Any]:
     parts["schemas"] |= problem.pop("$defs", {}) | {"Problem": problem}
     parts["schemas"].pop("HTTPValidationError", None)
     parts["schemas"].pop("ValidationError", None)
-    for part in parts["schemas"].values():
-        _say_fields(part)
+    for record, part in parts["schemas"].items():
+        _say_fields(record, part)
     for path, method, operation in _operations(schema):
         if path in _FILES and method in ("POST", "PUT"):
             body = {"type": "string", "format": "binary"}

@@ -2454,28 +2454,46 @@ export interface components {
          *     honest; ``needs``: what has to stand on the table.
          */
         About: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Shows */
+            /**
+             * Shows
+             * @description what it shows, in one sentence
+             */
             shows: string;
-            /** Does Not Show */
+            /**
+             * Does Not Show
+             * @description what it does not show, in one sentence
+             */
             does_not_show: string;
-            /** Steps */
+            /**
+             * Steps
+             * @description the steps, in their order
+             */
             steps: string[];
             /**
              * Cautions
+             * @description what to be careful of while it is done
              * @default []
              */
             cautions: string[];
             /**
              * Simulates
+             * @description what a simulation shows; empty where none would be honest
              * @default
              */
             simulates: string;
             /**
              * Needs
+             * @description what must have been measured first
              * @default
              */
             needs: string;
@@ -2529,9 +2547,13 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
-            /** Started At */
+            /**
+             * Started At
+             * @description when the visit begins; now where it is left out
+             */
             started_at?: string | null;
         };
         /**
@@ -2544,7 +2566,10 @@ export interface components {
          *         as_good, of: so many of so many equally likely panels of guessers agree at least as well.
          */
         Agreement: {
-            /** Sums */
+            /**
+             * Sums
+             * @description the sum of ranks of each code, 1 being the best
+             */
             sums: number[];
             /**
              * W
@@ -2561,7 +2586,10 @@ export interface components {
              * @description so many of so many equally likely panels of guessers agree at least as well
              */
             of: number;
-            /** Chance */
+            /**
+             * Chance
+             * @description how likely so much agreement is by guessing (0 to 1)
+             */
             chance: number;
         };
         /**
@@ -2569,11 +2597,20 @@ export interface components {
          * @description A reading that asks for work: what it is, and what to do, likeliest first.
          */
         Alarm: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Sentence */
+            /**
+             * Sentence
+             * @description what it says, in words
+             */
             sentence: string;
-            /** Try First */
+            /**
+             * Try First
+             * @description what to try, the likeliest first
+             */
             try_first: string[];
         };
         /**
@@ -2581,9 +2618,15 @@ export interface components {
          * @description How much water one thing holds [L].
          */
         Amount: {
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Litres */
+            /**
+             * Litres
+             * @description how much water it holds [L]
+             */
             litres: number;
         };
         /**
@@ -2591,19 +2634,40 @@ export interface components {
          * @description An analyte as the page needs it.
          */
         AnalyteView: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Unit */
+            /**
+             * Unit
+             * @description the unit it is kept in
+             */
             unit: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description "number", or what else its result is
+             */
             kind: string;
-            /** Laboratory Only */
+            /**
+             * Laboratory Only
+             * @description whether only a laboratory can tell it
+             */
             laboratory_only: boolean;
-            /** Test */
+            /**
+             * Test
+             * @description how it is tested, in words
+             */
             test: string;
-            /** Decimals */
+            /**
+             * Decimals
+             * @description how many decimals it is shown with
+             */
             decimals: number;
         };
         /**
@@ -2613,30 +2677,54 @@ export interface components {
         ApplianceCard: {
             /**
              * Kind
+             * @description which appliance
              * @enum {string}
              */
             kind: "dishwasher" | "washing_machine" | "coffee_machine" | "water_heater";
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Home */
+            /**
+             * Home
+             * @description the home's name
+             */
             home: string;
-            /** Place */
+            /**
+             * Place
+             * @description the town or hamlet
+             */
             place: string;
             /**
              * Made At
              * Format: date-time
+             * @description when it was made, by the clock of whoever made it
              */
             made_at: string;
-            /** Firm */
+            /**
+             * Firm
+             * @description the firm's name
+             */
             firm: string;
-            /** By */
+            /**
+             * By
+             * @description the consultant who made the card
+             */
             by: string;
-            /** Waters */
+            /**
+             * Waters
+             * @description the waters it stands on, each with what is set
+             */
             waters: components["schemas"]["ApplianceWater"][];
-            /** Source */
+            /**
+             * Source
+             * @description where its settings and figures come from
+             */
             source: string;
             /**
              * Honest
+             * @description what the card does not say, in one sentence
              * @default By this day’s reading. The appliance’s own manual decides where it says otherwise, and by the appliance alone nobody need buy anything.
              */
             honest: string;
@@ -2646,16 +2734,28 @@ export interface components {
          * @description An appliance on one water: what is set, and what hardness is worth there a year.
          */
         ApplianceWater: {
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Hardness */
+            /**
+             * Hardness
+             * @description hardness, as it is shown
+             */
             hardness: string;
-            /** Sets */
+            /**
+             * Sets
+             * @description what to set, each with its value
+             */
             sets: [
                 string,
                 string
             ][];
-            /** Worth */
+            /**
+             * Worth
+             * @description what hardness is worth there a year, from low to high
+             */
             worth: [
                 string,
                 string
@@ -2669,14 +2769,19 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
             /**
              * About
+             * @description a question, or the wish for a visit
              * @enum {string}
              */
             about: "question" | "visit";
-            /** Text */
+            /**
+             * Text
+             * @description the text
+             */
             text: string;
         };
         /**
@@ -2686,47 +2791,79 @@ export interface components {
          *     ``ready``: demonstrations in the order that this water calls for.
          */
         Assessment: {
-            /** Samples */
+            /**
+             * Samples
+             * @description each glass with its readings worked out
+             */
             samples: components["schemas"]["SampleReport"][];
+            /** @description the water as it comes, ahead of all treatment */
             raw: components["schemas"]["Water"] | null;
+            /** @description what the readings mean; null before anything is tested */
             meaning: components["schemas"]["Meaning"] | null;
-            /** Crosschecks */
+            /**
+             * Crosschecks
+             * @description readings that contradict or doubt each other
+             */
             crosschecks: components["schemas"]["CrossCheck"][];
+            /** @description how much water is used, and how fast */
             demand: components["schemas"]["Demand"];
-            /** Options */
+            /**
+             * Options
+             * @description every line, worked out
+             */
             options: components["schemas"]["OptionReport"][];
-            /** Rows */
+            /**
+             * Rows
+             * @description the rows, in their order
+             */
             rows: components["schemas"]["Row"][];
-            /** Assumptions */
+            /**
+             * Assumptions
+             * @description what was counted and not measured
+             */
             assumptions: components["schemas"]["Assumption"][];
-            /** Nothing Needed */
+            /**
+             * Nothing Needed
+             * @description whether the water needs nothing at all
+             */
             nothing_needed: boolean;
-            /** Still To Test */
+            /**
+             * Still To Test
+             * @description what is still to be tested before a line can be proposed
+             */
             still_to_test: string;
-            /** Horizon */
+            /**
+             * Horizon
+             * @description over how many years costs are counted: 5, 10, 15 or 20 [years]
+             */
             horizon: number;
             /**
              * Noticed
+             * @description what eyes and nose found beside the complaints
              * @default []
              */
             noticed: components["schemas"]["Complaint"][];
             /**
              * Demonstrations
+             * @description what was shown, worked out
              * @default []
              */
             demonstrations: components["schemas"]["Shown"][];
             /**
              * Ready
+             * @description which demonstrations this visit can show
              * @default []
              */
             ready: components["schemas"]["Ready"][];
             /**
              * In Place
+             * @description the equipment that stands there, judged
              * @default []
              */
             in_place: components["schemas"]["Judged"][];
             /**
              * Glasses
+             * @description each glass by itself: its tests, and what it is drawn behind
              * @default []
              */
             glasses: components["schemas"]["GlassMeaning"][];
@@ -2736,15 +2873,30 @@ export interface components {
          * @description Something counted that was not measured; listed, and can be switched off.
          */
         Assumption: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Sentence */
+            /**
+             * Sentence
+             * @description what it says, in words
+             */
             sentence: string;
-            /** Per Year */
+            /**
+             * Per Year
+             * @description what it costs a year [money]
+             */
             per_year: number | string;
-            /** On */
+            /**
+             * On
+             * @description whether it is counted
+             */
             on: boolean;
-            /** Options */
+            /**
+             * Options
+             * @description names of the lines that count it
+             */
             options: string[];
         };
         /**
@@ -2752,29 +2904,52 @@ export interface components {
          * @description One line of the audit trail; ``before`` and ``after`` are JSON of the fields that changed.
          */
         AuditLine: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: number;
             /**
              * At
              * Format: date-time
+             * @description when it was
              */
             at: string;
-            /** Who */
+            /**
+             * Who
+             * @description who did it
+             */
             who: string;
-            /** Action */
+            /**
+             * Action
+             * @description what was done
+             */
             action: string;
             /**
              * Target
              * Format: uuid
+             * @description the id of what it was done to
              */
             target: string;
-            /** Version */
+            /**
+             * Version
+             * @description the version it had after this
+             */
             version: number;
-            /** Fields */
+            /**
+             * Fields
+             * @description names of the fields that changed
+             */
             fields: string[];
-            /** Before */
+            /**
+             * Before
+             * @description what the fields held before, as JSON
+             */
             before: string;
-            /** After */
+            /**
+             * After
+             * @description what the fields hold after it, as JSON
+             */
             after: string;
         };
         /**
@@ -2782,9 +2957,15 @@ export interface components {
          * @description Lines, the latest first; ``next``: where the following page begins, None at the end.
          */
         AuditPage: {
-            /** Lines */
+            /**
+             * Lines
+             * @description the lines of the list
+             */
             lines: components["schemas"]["AuditLine"][];
-            /** Next */
+            /**
+             * Next
+             * @description where the following page begins; null at the end
+             */
             next: number | null;
         };
         /**
@@ -2810,7 +2991,10 @@ export interface components {
             fed_mg: components["schemas"]["Range"];
             /** @description mass in and out [mg]; ``scale_mg``: what may have fallen out as scale [mg] */
             out_mg: components["schemas"]["Range"] | null;
-            /** Scale Mg */
+            /**
+             * Scale Mg
+             * @description what stayed behind as scale [mg]
+             */
             scale_mg: number;
             /**
              * Verdict
@@ -2823,8 +3007,12 @@ export interface components {
              * @description residue that should remain [L] for the residue's display; ``residue_mg_l``: display that the amounts lead to [mg/L]
              */
             residue_l: number | null;
+            /** @description what the residue should read [mg/L] */
             residue_mg_l: components["schemas"]["Range"] | null;
-            /** Flags */
+            /**
+             * Flags
+             * @description remarks that stay with it
+             */
             flags: components["schemas"]["Flag"][];
         };
         /**
@@ -2833,9 +3021,15 @@ export interface components {
          *     unit].
          */
         Band: {
-            /** Start */
+            /**
+             * Start
+             * @description where the band begins; it belongs to it [canonical unit]
+             */
             start: number;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
         };
         /**
@@ -2843,17 +3037,35 @@ export interface components {
          * @description Bands of one analyte, rising from 0, with where they come from.
          */
         BandSet: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Analyte */
+            /**
+             * Analyte
+             * @description the id of the analyte, as hardness or iron
+             */
             analyte: string;
-            /** Title */
+            /**
+             * Title
+             * @description what it is called
+             */
             title: string;
-            /** Bands */
+            /**
+             * Bands
+             * @description the named bands, rising from 0
+             */
             bands: components["schemas"]["Band"][];
-            /** Source */
+            /**
+             * Source
+             * @description where the figure or rule comes from
+             */
             source: string;
-            /** Year */
+            /**
+             * Year
+             * @description the year of its source
+             */
             year: number;
         };
         /**
@@ -2862,21 +3074,41 @@ export interface components {
          *     first one shows; ``hardness``: measured or expected hardness, as it is said.
          */
         Bar: {
-            /** Sample */
+            /**
+             * Sample
+             * @description the id of the glass
+             */
             sample: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
+            /** @description best value with its low and high end; null where nobody can say */
             range: components["schemas"]["Range"] | null;
-            /** Shown */
+            /**
+             * Shown
+             * @description the value as it is shown, with its unit
+             */
             shown: string;
-            /** Span */
+            /**
+             * Span
+             * @description the range, from its low to its high end, as it is shown
+             */
             span: string;
-            /** Predicted */
+            /**
+             * Predicted
+             * @description whether it is expected, and not measured
+             */
             predicted: boolean;
-            /** Beside */
+            /**
+             * Beside
+             * @description what the difference to the first water shows, in words
+             */
             beside: string;
             /**
              * Hardness
+             * @description hardness, as it is shown
              * @default
              */
             hardness: string;
@@ -2887,13 +3119,19 @@ export interface components {
          */
         Bars: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "side_by_side";
-            /** Bars */
+            /**
+             * Bars
+             * @description one bar a water
+             */
             bars: components["schemas"]["Bar"][];
-            /** Scale */
+            /**
+             * Scale
+             * @description where the scale ends [mg/L]
+             */
             scale: number;
         };
         /**
@@ -2902,22 +3140,31 @@ export interface components {
          */
         BeforeAfter: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "before_after";
-            /** Rows */
+            /**
+             * Rows
+             * @description the rows, in their order
+             */
             rows: [
                 string,
                 string,
                 string,
                 string
             ][];
-            /** Removals */
+            /**
+             * Removals
+             * @description the removal of each analyte, by its id
+             */
             removals: {
                 [key: string]: components["schemas"]["Removal"];
             };
-            /** Predicted */
+            /**
+             * Predicted
+             * @description whether it is expected, and not measured
+             */
             predicted: boolean;
         };
         /**
@@ -2928,11 +3175,18 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
-            /** Customer */
+            /**
+             * Customer
+             * @description the customer's name
+             */
             customer: string;
-            /** Place */
+            /**
+             * Place
+             * @description the town or hamlet
+             */
             place: string;
         };
         /**
@@ -2941,15 +3195,20 @@ export interface components {
          *     ``fitter``, whose work its fitting is. What it costs stands in the proposal that was signed.
          */
         Bought: {
-            /** Label */
+            /**
+             * Label
+             * @description what it is called where it is listed
+             */
             label: string;
             /**
              * Terms
+             * @description how it is had: bought, rented, or rented to own
              * @enum {string}
              */
             terms: "buy" | "rental" | "rent_to_own";
             /**
              * Fitter
+             * @description whose work it is: the firm's, a licensed person's, or their own
              * @enum {string}
              */
             fitter: "firm" | "licensed" | "self";
@@ -2961,13 +3220,19 @@ export interface components {
          */
         BreathShown: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "breath";
-            /** Expected */
+            /**
+             * Expected
+             * @description the pH that breath brings it to [pH]; null where its alkalinity is not known
+             */
             expected: number | null;
-            /** Bare */
+            /**
+             * Bare
+             * @description the pH that breath brings water without minerals to [pH]
+             */
             bare: number;
         };
         /**
@@ -2980,15 +3245,24 @@ export interface components {
          */
         BreathTest: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "breath";
-            /** Sample */
+            /**
+             * Sample
+             * @description the id of the glass
+             */
             sample: string;
-            /** Before */
+            /**
+             * Before
+             * @description pH as it comes
+             */
             before?: number | null;
-            /** Breathed */
+            /**
+             * Breathed
+             * @description pH after breathing into it through a straw
+             */
             breathed?: number | null;
             /**
              * Seconds
@@ -2996,7 +3270,10 @@ export interface components {
              * @default 60
              */
             seconds: number;
-            /** Aired */
+            /**
+             * Aired
+             * @description pH of a second glass after pouring it to and fro
+             */
             aired?: number | null;
             /**
              * Pours
@@ -3039,6 +3316,7 @@ export interface components {
             taken: boolean;
             /**
              * Differences
+             * @description in what the file's settings and limits differ from the firm's
              * @default []
              */
             differences: string[];
@@ -3051,20 +3329,30 @@ export interface components {
          */
         BucketRuns: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description how it was read (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             method: "bucket";
-            /** Volume Gal */
+            /**
+             * Volume Gal
+             * @description what the bucket holds [gal]
+             */
             volume_gal: number;
-            /** Seconds */
+            /**
+             * Seconds
+             * @description how long each run took to fill it [s]
+             */
             seconds: number[];
             /**
              * Full Bore
+             * @description whether the tap was fully open and nothing narrower ahead of it
              * @default false
              */
             full_bore: boolean;
-            /** Pump Running */
+            /**
+             * Pump Running
+             * @description whether a well's pump ran all the while; null: not looked
+             */
             pump_running?: boolean | null;
         };
         /**
@@ -3073,28 +3361,42 @@ export interface components {
          */
         CarbonFigures: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "carbon";
             /**
              * Media
+             * @description what it is filled with
              * @enum {string}
              */
             media: "standard" | "catalytic";
-            /** Volume Ft3 */
+            /**
+             * Volume Ft3
+             * @description how much media it holds [ft³]; null where the maker does not say
+             */
             volume_ft3?: number | null;
             /**
              * Position
+             * @description pre where it stands ahead of the membrane, post where behind
              * @default pre
              * @enum {string}
              */
             position: "pre" | "post";
-            /** Backwash Gpm */
+            /**
+             * Backwash Gpm
+             * @description the flow a backwash needs [gpm]
+             */
             backwash_gpm?: number | null;
-            /** Backwash Gal */
+            /**
+             * Backwash Gal
+             * @description what a backwash sends to the drain [gal]
+             */
             backwash_gal?: number | null;
-            /** Backwash Days */
+            /**
+             * Backwash Days
+             * @description from one backwash to the next [days]
+             */
             backwash_days?: number | null;
         };
         /**
@@ -3102,15 +3404,30 @@ export interface components {
          * @description One reading: value, range, what it means, and whether it asks for something.
          */
         CardLine: {
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Shown */
+            /**
+             * Shown
+             * @description the value as it is shown, with its unit
+             */
             shown: string;
-            /** Span */
+            /**
+             * Span
+             * @description the range, from its low to its high end, as it is shown
+             */
             span: string;
-            /** Sentence */
+            /**
+             * Sentence
+             * @description what it says, in words
+             */
             sentence: string;
-            /** Asks */
+            /**
+             * Asks
+             * @description whether it asks for something to be done
+             */
             asks: boolean;
         };
         /**
@@ -3120,41 +3437,49 @@ export interface components {
         Care: {
             /**
              * Consent
+             * @description whether the household agreed to be asked
              * @default false
              */
             consent: boolean;
             /**
              * Infant
+             * @description whether an infant lives there; null or false: not told
              * @default false
              */
             infant: boolean;
             /**
              * Pregnancy
+             * @description whether somebody is pregnant
              * @default false
              */
             pregnancy: boolean;
             /**
              * Weak Immunity
+             * @description whether somebody's defences are weak
              * @default false
              */
             weak_immunity: boolean;
             /**
              * Low Sodium
+             * @description whether somebody is to take little sodium
              * @default false
              */
             low_sodium: boolean;
             /**
              * Low Potassium
+             * @description whether somebody is to take little potassium
              * @default false
              */
             low_potassium: boolean;
             /**
              * Dialysis
+             * @description whether somebody is on dialysis at home
              * @default false
              */
             dialysis: boolean;
             /**
              * Aquarium
+             * @description whether fish are kept in it
              * @default false
              */
             aquarium: boolean;
@@ -3164,7 +3489,10 @@ export interface components {
          * @description Equipment in place, by its id in the home.
          */
         CareBody: {
-            /** Device */
+            /**
+             * Device
+             * @description the id of the equipment in place
+             */
             device: string;
         };
         /**
@@ -3173,22 +3501,34 @@ export interface components {
          *     themselves.
          */
         CareLine: {
-            /** Label */
+            /**
+             * Label
+             * @description what it is called where it is listed
+             */
             label: string;
             /**
              * Due On
              * Format: date
+             * @description the day on which it falls due
              */
             due_on: string;
             /**
              * State
+             * @description overdue, due, soon or later
              * @enum {string}
              */
             state: "overdue" | "due" | "soon" | "later";
-            /** Own */
+            /**
+             * Own
+             * @description whether the household does it itself
+             */
             own: boolean;
-            /** Months */
+            /**
+             * Months
+             * @description by the calendar, from one time to the next [months]
+             */
             months: number;
+            /** @description how it is changed, where the household does it */
             steps?: components["schemas"]["Sheet"] | null;
         };
         /**
@@ -3197,18 +3537,25 @@ export interface components {
          */
         CartridgeFigures: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "cartridge";
             /**
              * Media
+             * @description what it is filled with
              * @enum {string}
              */
             media: "alumina" | "bone_char" | "iron_media" | "tannin_resin" | "other";
-            /** Ph Min */
+            /**
+             * Ph Min
+             * @description the lowest pH it works at; null: no claim
+             */
             ph_min?: number | null;
-            /** Ph Max */
+            /**
+             * Ph Max
+             * @description the highest pH it works at; null: no claim
+             */
             ph_max?: number | null;
         };
         /**
@@ -3219,12 +3566,19 @@ export interface components {
          *     items is stored on top of that state and of no other.
          */
         CataloguePreview: {
-            /** Rows */
+            /**
+             * Rows
+             * @description the rows, in their order
+             */
             rows: components["schemas"]["ItemRow"][];
-            /** Good */
+            /**
+             * Good
+             * @description whether every row can be used
+             */
             good: boolean;
             /**
              * Revision
+             * @description the state of the catalogue that the file was held against
              * @default
              */
             revision: string;
@@ -3234,11 +3588,20 @@ export interface components {
          * @description A likely cause of a short result, and what to try first.
          */
         Cause: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Cause */
+            /**
+             * Cause
+             * @description what is likely to be behind it
+             */
             cause: string;
-            /** First */
+            /**
+             * First
+             * @description what to try first
+             */
             first: string;
         };
         /**
@@ -3250,34 +3613,66 @@ export interface components {
          *     bound.
          */
         Cell: {
-            /** Option */
+            /**
+             * Option
+             * @description the id of the line
+             */
             option: string;
             /**
              * Where
+             * @description raw, at the house's taps, or at the drinking tap
              * @enum {string}
              */
             where: "house" | "tap";
-            /** Shown */
+            /**
+             * Shown
+             * @description the value as it is shown, with its unit
+             */
             shown: string;
-            /** Span */
+            /**
+             * Span
+             * @description the range, from its low to its high end, as it is shown
+             */
             span: string;
+            /** @description best value with its low and high end; null where nobody can say */
             range: components["schemas"]["Range"] | null;
-            /** Change */
+            /**
+             * Change
+             * @description today, stays, less, more, unknown, no_claim or not_tested
+             */
             change: string;
-            /** Removal */
+            /**
+             * Removal
+             * @description the share removed (0 to 1); null where it cannot be said
+             */
             removal: number | null;
-            /** Removal Low */
+            /**
+             * Removal Low
+             * @description the lowest share removed (0 to 1)
+             */
             removal_low: number | null;
-            /** Removal High */
+            /**
+             * Removal High
+             * @description the highest share removed (0 to 1)
+             */
             removal_high: number | null;
+            /** @description whether it comes to what is wanted */
             meets: components["schemas"]["Verdict"];
-            /** Evidence */
+            /**
+             * Evidence
+             * @description where the figure comes from
+             */
             evidence: string;
+            /** @description how good the evidence is */
             level: components["schemas"]["Level"] | null;
-            /** Established */
+            /**
+             * Established
+             * @description whether the removal is established for this water
+             */
             established: boolean;
             /**
              * Note
+             * @description a remark on this figure, as where it holds
              * @default
              */
             note: string;
@@ -3290,6 +3685,7 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
             /**
@@ -3302,13 +3698,20 @@ export interface components {
              * @description Number of the certificate, as the item claims it.
              */
             certificate: string;
-            /** Media */
+            /**
+             * Media
+             * @description the media type of the document
+             */
             media: string;
-            /** By */
+            /**
+             * By
+             * @description who did it
+             */
             by: string;
             /**
              * At
              * Format: date-time
+             * @description when it was
              */
             at: string;
             /**
@@ -3325,9 +3728,15 @@ export interface components {
          *         on: the day. before, after: readings or the state, as they were said.
          */
         Change: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Part */
+            /**
+             * Part
+             * @description the part's key in the job
+             */
             part: string;
             /**
              * On
@@ -3335,7 +3744,10 @@ export interface components {
              * @description the day
              */
             on: string;
-            /** By */
+            /**
+             * By
+             * @description who did it
+             */
             by: string;
             /**
              * Before
@@ -3351,6 +3763,7 @@ export interface components {
             after: string;
             /**
              * Note
+             * @description a remark in the consultant's own words
              * @default
              */
             note: string;
@@ -3360,25 +3773,32 @@ export interface components {
          * @description A part that was changed.
          */
         ChangeBody: {
-            /** Part */
+            /**
+             * Part
+             * @description the part's key in the job
+             */
             part: string;
             /**
              * On
              * Format: date
+             * @description the day
              */
             on: string;
             /**
              * Before
+             * @description readings or the state before the work, in words
              * @default
              */
             before: string;
             /**
              * After
+             * @description readings or the state after the work, in words
              * @default
              */
             after: string;
             /**
              * Note
+             * @description a remark in the consultant's own words
              * @default
              */
             note: string;
@@ -3389,15 +3809,30 @@ export interface components {
          *     without the change.
          */
         Changed: {
-            /** Stage */
+            /**
+             * Stage
+             * @description the name of the stage
+             */
             stage: string;
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Before */
+            /**
+             * Before
+             * @description how it was
+             */
             before: ("met" | "say" | "warn" | "stop" | "unknown") | null;
-            /** After */
+            /**
+             * After
+             * @description how it is
+             */
             after: ("met" | "say" | "warn" | "stop" | "unknown") | null;
-            /** Sentence */
+            /**
+             * Sentence
+             * @description what it says, in words
+             */
             sentence: string;
         };
         /**
@@ -3405,17 +3840,25 @@ export interface components {
          * @description One check at one stage. ``test`` names the missing test of an unknown.
          */
         Check: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
             /**
              * Status
+             * @description how it came out: met, say, warn, stop, or unknown
              * @enum {string}
              */
             status: "met" | "say" | "warn" | "stop" | "unknown";
-            /** Sentence */
+            /**
+             * Sentence
+             * @description what it says, in words
+             */
             sentence: string;
             /**
              * Test
+             * @description the test that would tell
              * @default
              */
             test: string;
@@ -3448,19 +3891,34 @@ export interface components {
          */
         ChlorineTest: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "chlorine";
-            /** Sample */
+            /**
+             * Sample
+             * @description the id of the glass
+             */
             sample: string;
-            /** After */
+            /**
+             * After
+             * @description the glass after the filter; null where none was drawn
+             */
             after?: string | null;
-            /** Option */
+            /**
+             * Option
+             * @description a line whose expected water stands in for what was not measured
+             */
             option?: string | null;
-            /** Smell Before */
+            /**
+             * Smell Before
+             * @description how strongly it smelled of chlorine before
+             */
             smell_before?: ("none" | "faint" | "strong") | null;
-            /** Smell After */
+            /**
+             * Smell After
+             * @description how strongly it smelled of chlorine after
+             */
             smell_after?: ("none" | "faint" | "strong") | null;
         };
         /**
@@ -3468,19 +3926,30 @@ export interface components {
          * @description Work in a year: how often and how long each time [min].
          */
         Chore: {
-            /** Label */
+            /**
+             * Label
+             * @description what it is called where it is listed
+             */
             label: string;
-            /** Times Year */
+            /**
+             * Times Year
+             * @description how often in a year
+             */
             times_year: number;
-            /** Minutes */
+            /**
+             * Minutes
+             * @description how long each time takes [min]
+             */
             minutes: number;
             /**
              * Own
+             * @description whether the household does it itself
              * @default true
              */
             own: boolean;
             /**
              * Bags
+             * @description bags of salt carried in a year
              * @default 0
              */
             bags: number;
@@ -3491,13 +3960,25 @@ export interface components {
          *     first year of service.
          */
         Chores: {
-            /** Chores */
+            /**
+             * Chores
+             * @description the work that comes with it
+             */
             chores: components["schemas"]["YearlyChore"][];
-            /** Own Minutes */
+            /**
+             * Own Minutes
+             * @description minutes a year that the household works itself [min]
+             */
             own_minutes: number;
-            /** Bags */
+            /**
+             * Bags
+             * @description bags of salt carried in a year
+             */
             bags: number;
-            /** Strip */
+            /**
+             * Strip
+             * @description for each month of the first year, what is to be done
+             */
             strip: string[][];
         };
         /**
@@ -3505,9 +3986,15 @@ export interface components {
          * @description What stands on a device: the share of one analyte that it is said to take out (0 to 1).
          */
         Claimed: {
-            /** Analyte */
+            /**
+             * Analyte
+             * @description the id of the analyte, as hardness or iron
+             */
             analyte: string;
-            /** Share */
+            /**
+             * Share
+             * @description the share taken out that is claimed (0 to 1)
+             */
             share: number;
         };
         /**
@@ -3515,7 +4002,10 @@ export interface components {
          * @description An invitation's code.
          */
         CodeBody: {
-            /** Code */
+            /**
+             * Code
+             * @description the invitation's code, as it was printed or sent
+             */
             code: string;
         };
         /**
@@ -3524,22 +4014,38 @@ export interface components {
          */
         ColourColumn: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "colour";
-            /** Sample */
+            /**
+             * Sample
+             * @description the id of the glass
+             */
             sample: string;
-            /** After */
+            /**
+             * After
+             * @description the glass after the filter; null where none was drawn
+             */
             after?: string | null;
-            /** Option */
+            /**
+             * Option
+             * @description a line whose expected water stands in for what was not measured
+             */
             option?: string | null;
-            /** Looked Before */
+            /**
+             * Looked Before
+             * @description how the glass looked before
+             */
             looked_before?: ("clear" | "faint" | "coloured") | null;
-            /** Looked After */
+            /**
+             * Looked After
+             * @description how the glass looked after
+             */
             looked_after?: ("clear" | "faint" | "coloured") | null;
             /**
              * Equal Volumes
+             * @description whether both cups hold the same volume, without which colours do not compare
              * @default true
              */
             equal_volumes: boolean;
@@ -3549,20 +4055,36 @@ export interface components {
          * @description What the cups say: identifier, sentence and what to do next.
          */
         ColourFinding: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Sentence */
+            /**
+             * Sentence
+             * @description what it says, in words
+             */
             sentence: string;
             /**
              * Next
+             * @description what to do or test next, in words
              * @default
              */
             next: string;
-            /** Ferrous */
+            /**
+             * Ferrous
+             * @description whether iron is dissolved; null: the cups do not tell
+             */
             ferrous?: boolean | null;
-            /** Particulate Iron */
+            /**
+             * Particulate Iron
+             * @description whether rusted iron is in it; null: nobody has looked
+             */
             particulate_iron?: boolean | null;
-            /** Tannin */
+            /**
+             * Tannin
+             * @description whether tannin colours it; null: the cups do not tell
+             */
             tannin?: boolean | null;
         };
         /**
@@ -3571,11 +4093,16 @@ export interface components {
          *     total.
          */
         Combined: {
+            /** @description best value with its low and high end; null where nobody can say */
             range: components["schemas"]["Range"] | null;
-            /** Shown */
+            /**
+             * Shown
+             * @description whether the difference is larger than both readings' ranges
+             */
             shown: boolean;
             /**
              * Error
+             * @description whether free chlorine was read above total, which cannot be
              * @default false
              */
             error: boolean;
@@ -3594,11 +4121,20 @@ export interface components {
          *             alone sells.
          */
         ComparedOption: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Error */
+            /**
+             * Error
+             * @description why it cannot be worked out; empty when it can
+             */
             error: string;
             /**
              * Stops
@@ -3620,9 +4156,14 @@ export interface components {
             house: components["schemas"]["Stream"] | null;
             /** @description its water where a stage of that branch changes it, else None */
             tap: components["schemas"]["Stream"] | null;
+            /** @description its water to the drain */
             waste: components["schemas"]["Waste"] | null;
+            /** @description the work that comes with it */
             chores: components["schemas"]["Chores"] | null;
-            /** Left */
+            /**
+             * Left
+             * @description what stays in the water, in words
+             */
             left: string[];
             /**
              * Steps
@@ -3647,15 +4188,30 @@ export interface components {
          * @description All that a comparison shows; nothing to compare before the raw water is tested.
          */
         Comparison: {
-            /** Options */
+            /**
+             * Options
+             * @description what of every line does not depend on the years
+             */
             options: components["schemas"]["ComparedOption"][];
-            /** Rows */
+            /**
+             * Rows
+             * @description the rows, in their order
+             */
             rows: components["schemas"]["Row"][];
-            /** Facts */
+            /**
+             * Facts
+             * @description what the options are told apart by
+             */
             facts: components["schemas"]["FactRow"][];
-            /** Assumptions */
+            /**
+             * Assumptions
+             * @description what was counted and not measured
+             */
             assumptions: components["schemas"]["Assumption"][];
-            /** Over */
+            /**
+             * Over
+             * @description what costs come to, over each horizon
+             */
             over: components["schemas"]["OverYears"][];
         };
         /**
@@ -3663,11 +4219,20 @@ export interface components {
          * @description A complaint in the customer's own words, with what kind of sign it is.
          */
         Complaint: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Sign */
+            /**
+             * Sign
+             * @description what kind of complaint it is, by its id
+             */
             sign: string;
-            /** Words */
+            /**
+             * Words
+             * @description the complaint in the customer's own words
+             */
             words: string;
         };
         /**
@@ -3676,24 +4241,30 @@ export interface components {
          */
         ConditionerFigures: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description salt_free where crystals form in the bed, physical where a device does it (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "physical" | "salt_free";
             /**
              * Flow Min Gpm
+             * @description the least flow it works at [gpm]
              * @default 0
              */
             flow_min_gpm: number;
-            /** Flow Max Gpm */
+            /**
+             * Flow Max Gpm
+             * @description the largest flow it works at [gpm]
+             */
             flow_max_gpm: number;
             /**
              * Protocol
+             * @description by which test its work was shown; empty: by none
              * @default
              */
             protocol: string;
             /**
              * Covers
+             * @description what it stands ahead of: the house, one appliance, or a shower
              * @default house
              * @enum {string}
              */
@@ -3713,9 +4284,15 @@ export interface components {
          *         flush_gal: run off before the first use, by its sheet [gal]; None where it says nothing.
          */
         Consumable: {
-            /** Code */
+            /**
+             * Code
+             * @description the code of the part in the catalogue
+             */
             code: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
             /**
              * Kind
@@ -3723,7 +4300,10 @@ export interface components {
              * @enum {string}
              */
             kind: "filter" | "membrane" | "lamp" | "media" | "resin" | "part" | "service" | "test" | "sanitising";
-            /** Price */
+            /**
+             * Price
+             * @description what one costs [money]
+             */
             price: number | string;
             /**
              * Months
@@ -3769,20 +4349,26 @@ export interface components {
          * @description Who a card is of; what it does not say is empty.
          */
         ContactCard: {
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
             /**
              * Phone
+             * @description a telephone number
              * @default
              */
             phone: string;
             /**
              * Email
+             * @description a mail address
              * @default
              */
             email: string;
             /**
              * Place
+             * @description the town or hamlet
              * @default
              */
             place: string;
@@ -3794,12 +4380,19 @@ export interface components {
         Corrected: {
             /**
              * Field
+             * @description which time of the chain
              * @enum {string}
              */
             field: "drawn_at" | "handed_at" | "received_at" | "reported_at";
-            /** Was */
+            /**
+             * Was
+             * @description what stood there
+             */
             was: string | null;
-            /** Because */
+            /**
+             * Because
+             * @description why, in a few words
+             */
             because: string;
         };
         /**
@@ -3807,9 +4400,15 @@ export interface components {
          * @description Lifetime cost at low and high use.
          */
         CostBand: {
-            /** Low */
+            /**
+             * Low
+             * @description at low use [money]
+             */
             low: number | string;
-            /** High */
+            /**
+             * High
+             * @description at high use [money]
+             */
             high: number | string;
         };
         /**
@@ -3817,21 +4416,45 @@ export interface components {
          * @description One line of the schedule, with price, interval and the reason for it.
          */
         CostLine: {
-            /** Label */
+            /**
+             * Label
+             * @description what it is called where it is listed
+             */
             label: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description what it is paid for: filters, salt, water to the drain, power and so on
+             */
             kind: string;
-            /** Scope */
+            /**
+             * Scope
+             * @description "house" for all taps, "tap" for the drinking tap
+             */
             scope: string;
-            /** Price */
+            /**
+             * Price
+             * @description what it costs [money]
+             */
             price: number | string;
-            /** Interval Months */
+            /**
+             * Interval Months
+             * @description from one time to the next [months]
+             */
             interval_months: number | null;
-            /** Times */
+            /**
+             * Times
+             * @description how often it falls due over the horizon
+             */
             times: number;
-            /** Total */
+            /**
+             * Total
+             * @description what they come to together [money]
+             */
             total: number | string;
-            /** Why */
+            /**
+             * Why
+             * @description the reason, in words
+             */
             why: string;
         };
         /**
@@ -3839,30 +4462,64 @@ export interface components {
          * @description Cost over one horizon.
          */
         CostOver: {
-            /** Years */
+            /**
+             * Years
+             * @description over how many years [years]
+             */
             years: number;
-            /** Total */
+            /**
+             * Total
+             * @description what they come to together [money]
+             */
             total: number | string;
-            /** First Year */
+            /**
+             * First Year
+             * @description what the first year costs [money]
+             */
             first_year: number | string;
-            /** Worst Year */
+            /**
+             * Worst Year
+             * @description what the dearest year costs [money]
+             */
             worst_year: number | string;
-            /** Per Year */
+            /**
+             * Per Year
+             * @description what it costs a year [money]
+             */
             per_year: number | string;
-            /** Per Gallon House */
+            /**
+             * Per Gallon House
+             * @description what a gallon at the house's taps costs [money/gal]; null where none is treated
+             */
             per_gallon_house: number | string | null;
-            /** Per Gallon Tap */
+            /**
+             * Per Gallon Tap
+             * @description what a gallon at the drinking tap costs [money/gal]; null where none is treated
+             */
             per_gallon_tap: number | string | null;
-            /** By Kind */
+            /**
+             * By Kind
+             * @description the same, by what it is paid for [money]
+             */
             by_kind: {
                 [key: string]: number | string;
             };
-            /** Lines */
+            /**
+             * Lines
+             * @description the schedule, line by line
+             */
             lines: components["schemas"]["CostLine"][];
-            /** Monthly */
+            /**
+             * Monthly
+             * @description what is paid in each month [money]
+             */
             monthly: (number | string)[];
+            /** @description what it comes to at low and at high use */
             band: components["schemas"]["CostBand"] | null;
-            /** Cheaper Than */
+            /**
+             * Cheaper Than
+             * @description from which year on it has cost less than another option
+             */
             cheaper_than: [
                 string,
                 number
@@ -3873,13 +4530,25 @@ export interface components {
          * @description A contradiction, or a doubt, between readings.
          */
         CrossCheck: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Sample */
+            /**
+             * Sample
+             * @description the id of the glass
+             */
             sample: string;
-            /** Sentence */
+            /**
+             * Sentence
+             * @description what it says, in words
+             */
             sentence: string;
-            /** Remedy */
+            /**
+             * Remedy
+             * @description what to do about it
+             */
             remedy: string;
         };
         /**
@@ -3893,7 +4562,7 @@ export interface components {
          */
         CupsSeen: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description how it was read (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             method: "cups";
@@ -3908,7 +4577,10 @@ export interface components {
              * @description colour after standing ``stood_minutes`` [min]; None when not done yet
              */
             stood?: ("clear" | "coloured" | "darkens" | "brown_black" | "same" | "settles") | null;
-            /** Stood Minutes */
+            /**
+             * Stood Minutes
+             * @description how long it stood [min]
+             */
             stood_minutes?: number | null;
             /**
              * Reducer
@@ -3921,15 +4593,20 @@ export interface components {
          * @description Who the visit is for.
          */
         Customer: {
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
             /**
              * Phone
+             * @description a telephone number
              * @default
              */
             phone: string;
             /**
              * Email
+             * @description a mail address
              * @default
              */
             email: string;
@@ -3939,25 +4616,32 @@ export interface components {
          * @description Move a proposal on.
          */
         DecideBody: {
-            /** Version */
+            /**
+             * Version
+             * @description the version this change is made on top of; another one answers 409
+             */
             version: number;
             /**
              * Name
+             * @description the name of whoever signs
              * @default
              */
             name: string;
             /**
              * Path
+             * @description the strokes of the signature, as path data of an SVG; empty where it was typed
              * @default
              */
             path: string;
             /**
              * Read
+             * @description the sentences ticked as read before signing
              * @default []
              */
             read: string[];
             /**
              * Typed
+             * @description whether the name was typed instead of drawn
              * @default false
              */
             typed: boolean;
@@ -3977,31 +4661,58 @@ export interface components {
          *     ``house_gal_day`` carries the schools' range of 50 to 75 gal a person when no bill is known.
          */
         Demand: {
+            /** @description used in the house in a day that is lived in [gal] */
             house_gal_day: components["schemas"]["Range"];
-            /** Drinking Gal Day */
+            /**
+             * Drinking Gal Day
+             * @description drunk and cooked with in a day [gal]
+             */
             drinking_gal_day: number;
-            /** Occupied Days */
+            /**
+             * Occupied Days
+             * @description days a year that the home is lived in
+             */
             occupied_days: number;
-            /** House Gal Year */
+            /**
+             * House Gal Year
+             * @description used in the house in a year [gal]
+             */
             house_gal_year: number;
-            /** Drinking Gal Year */
+            /**
+             * Drinking Gal Year
+             * @description drunk and cooked with in a year [gal]
+             */
             drinking_gal_year: number;
-            /** Table Peak Gpm */
+            /**
+             * Table Peak Gpm
+             * @description the peak by the table of bathrooms [gpm]
+             */
             table_peak_gpm: number;
-            /** Peak Gpm */
+            /**
+             * Peak Gpm
+             * @description the peak that the line is sized for [gpm]
+             */
             peak_gpm: number;
-            /** Capped */
+            /**
+             * Capped
+             * @description whether the peak is held down by what the supply can give
+             */
             capped: boolean;
-            /** From Bill */
+            /**
+             * From Bill
+             * @description whether use is from the water bill
+             */
             from_bill: boolean;
             /**
              * Peak By
+             * @description what the peak is from: told, the pipe's size, or the bathrooms
              * @default bathrooms
              * @enum {string}
              */
             peak_by: "told" | "pipe" | "bathrooms";
             /**
              * People
+             * @description how many people live there
              * @default 0
              */
             people: number;
@@ -4012,36 +4723,50 @@ export interface components {
          *     in the hand.
          */
         Demonstration: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
             /**
              * Made At
              * Format: date-time
+             * @description when it was made, by the clock of whoever made it
              */
             made_at: string;
             /**
              * By
+             * @description who did it
              * @default
              */
             by: string;
             /**
              * Simulated
+             * @description whether a stand-in made it, and no water or post was in it
              * @default false
              */
             simulated: boolean;
             /**
              * Note
+             * @description a remark in the consultant's own words
              * @default
              */
             note: string;
-            /** Struck At */
+            /**
+             * Struck At
+             * @description when it was struck through; null where it stands
+             */
             struck_at?: string | null;
             /**
              * Struck Because
+             * @description why it was struck through
              * @default
              */
             struck_because: string;
-            /** Body */
+            /**
+             * Body
+             * @description what was done and seen, by the demonstration's kind
+             */
             body: components["schemas"]["SideBySide"] | components["schemas"]["Lather"] | components["schemas"]["ColourColumn"] | components["schemas"]["ChlorineTest"] | components["schemas"]["Kettle"] | components["schemas"]["BreathTest"] | components["schemas"]["Distilling"] | components["schemas"]["Tasting"] | components["schemas"]["Through"];
         };
         /**
@@ -4049,9 +4774,15 @@ export interface components {
          * @description Every demonstration in words, and what is not offered.
          */
         DemonstrationWords: {
-            /** Offered */
+            /**
+             * Offered
+             * @description the demonstrations that are offered
+             */
             offered: components["schemas"]["About"][];
-            /** Not Offered */
+            /**
+             * Not Offered
+             * @description demonstrations that mislead, and are not offered
+             */
             not_offered: components["schemas"]["NotOffered"][];
         };
         /**
@@ -4060,11 +4791,14 @@ export interface components {
          */
         DeviceFigures: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description which device in the pipe (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "booster" | "bypass" | "expansion" | "polish" | "regulator";
-            /** Sets Psi */
+            /**
+             * Sets Psi
+             * @description what it is set to [psi]
+             */
             sets_psi?: number | null;
         };
         /**
@@ -4072,11 +4806,20 @@ export interface components {
          * @description One thing that changed: what, how it was and how it is.
          */
         Difference: {
-            /** What */
+            /**
+             * What
+             * @description what it is
+             */
             what: string;
-            /** Before */
+            /**
+             * Before
+             * @description how it was
+             */
             before: string;
-            /** After */
+            /**
+             * After
+             * @description how it is
+             */
             after: string;
         };
         /**
@@ -4084,13 +4827,25 @@ export interface components {
          * @description How much bleach a home's plumbing takes [mL], and what it is worked out from.
          */
         Disinfection: {
-            /** Amounts */
+            /**
+             * Amounts
+             * @description what holds water, one by one
+             */
             amounts: components["schemas"]["Amount"][];
-            /** Litres */
+            /**
+             * Litres
+             * @description how much water it holds [L]
+             */
             litres: number;
-            /** Dose Mg L */
+            /**
+             * Dose Mg L
+             * @description the chlorine aimed for [mg/L]
+             */
             dose_mg_l: number;
-            /** Bleach Ml */
+            /**
+             * Bleach Ml
+             * @description how much household bleach that takes [mL]
+             */
             bleach_ml: number;
         };
         /**
@@ -4099,23 +4854,34 @@ export interface components {
          */
         DistillerFigures: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "distiller";
-            /** Kwh Gal */
+            /**
+             * Kwh Gal
+             * @description power for a gallon [kWh/gal]
+             */
             kwh_gal: number;
-            /** Gal Day */
+            /**
+             * Gal Day
+             * @description what it makes in a day [gal/day]
+             */
             gal_day: number;
-            /** Residue Share */
+            /**
+             * Residue Share
+             * @description the share of the feed that goes to the drain (0 to 1)
+             */
             residue_share: number;
             /**
              * Automatic
+             * @description whether it fills and drains by itself
              * @default false
              */
             automatic: boolean;
             /**
              * Rejection
+             * @description the share of dissolved matter held back (0 to 1)
              * @default 0.98
              */
             rejection: number;
@@ -4130,21 +4896,37 @@ export interface components {
          */
         Distilling: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "distilling";
-            /** Sample */
+            /**
+             * Sample
+             * @description the id of the glass
+             */
             sample: string;
+            /** @description the meter or kit, as it was that day */
             instrument: components["schemas"]["Instrument"];
-            /** Feed L */
+            /**
+             * Feed L
+             * @description how much went in [L]
+             */
             feed_l: number;
-            /** Distillate L */
+            /**
+             * Distillate L
+             * @description how much came over [L]; null before it was measured
+             */
             distillate_l?: number | null;
-            /** Residue L */
+            /**
+             * Residue L
+             * @description how much stayed behind [L]; null before it was measured
+             */
             residue_l?: number | null;
+            /** @description what went in */
             feed: components["schemas"]["MeterDisplays"];
+            /** @description its displays on the meter; null before it was measured */
             distillate?: components["schemas"]["MeterDisplays"] | null;
+            /** @description its displays on the meter; null before it was measured */
             residue?: components["schemas"]["MeterDisplays"] | null;
             /**
              * Volume Share
@@ -4159,10 +4941,11 @@ export interface components {
          */
         DistillingShown: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "distilling";
+            /** @description what went in against what came out */
             balance: components["schemas"]["Balance"];
         };
         /**
@@ -4170,7 +4953,10 @@ export interface components {
          * @description A first draft of reasons.
          */
         Draft: {
-            /** Reasons */
+            /**
+             * Reasons
+             * @description why this is offered, in the consultant's words
+             */
             reasons: string;
         };
         /**
@@ -4181,24 +4967,39 @@ export interface components {
         Drain: {
             /**
              * Kind
+             * @description what sends it to the drain
              * @enum {string}
              */
             kind: "membrane" | "regeneration" | "backwash" | "distiller";
-            /** Gal Year */
+            /**
+             * Gal Year
+             * @description to the drain in a year [gal]
+             */
             gal_year: number;
-            /** Largest Gal */
+            /**
+             * Largest Gal
+             * @description the largest amount at once [gal]
+             */
             largest_gal: number;
-            /** Times Year */
+            /**
+             * Times Year
+             * @description how often in a year
+             */
             times_year: number;
             /**
              * Brine
+             * @description whether salt is in it
              * @default false
              */
             brine: boolean;
-            /** Per Gallon */
+            /**
+             * Per Gallon
+             * @description gallons to the drain for each gallon at the tap; null where it is no membrane
+             */
             per_gallon?: number | null;
             /**
              * Scope
+             * @description "house" for all taps, "tap" for the drinking tap
              * @default house
              * @enum {string}
              */
@@ -4210,14 +5011,18 @@ export interface components {
          */
         DropCount: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description how it was read (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             method: "drops";
-            /** Drops */
+            /**
+             * Drops
+             * @description how many drops until the colour changed
+             */
             drops: number;
             /**
              * Dilution
+             * @description one part of sample in so many parts; 1: not diluted
              * @default 1
              */
             dilution: number;
@@ -4229,57 +5034,88 @@ export interface components {
          *     ``flush_gal``: what is run off before its first use [gal].
          */
         Due: {
-            /** Code */
+            /**
+             * Code
+             * @description the code it has in the firm's catalogue
+             */
             code: string;
-            /** Label */
+            /**
+             * Label
+             * @description what it is called where it is listed
+             */
             label: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description what falls due: a filter, media, a lamp, salt and so on
+             */
             kind: string;
-            /** Price */
+            /**
+             * Price
+             * @description what one costs [money]
+             */
             price: number | string;
-            /** Months */
+            /**
+             * Months
+             * @description by the calendar, from one time to the next [months]
+             */
             months: number | null;
-            /** Capacity Gal */
+            /**
+             * Capacity Gal
+             * @description by the gallons, from one time to the next [gal]
+             */
             capacity_gal: number | null;
-            /** Gallons Year */
+            /**
+             * Gallons Year
+             * @description how much runs through it in a year [gal]
+             */
             gallons_year: number;
             /**
              * Life Factor
+             * @description how much shorter or longer this water makes it last
              * @default 1
              */
             life_factor: number;
             /**
              * Why
+             * @description the reason, in words
              * @default
              */
             why: string;
             /**
              * Scope
+             * @description "house" for all taps, "tap" for the drinking tap
              * @default house
              * @enum {string}
              */
             scope: "house" | "tap";
             /**
              * Minutes
+             * @description how long each time takes [min]
              * @default 0
              */
             minutes: number;
             /**
              * Own
+             * @description whether the household does it itself
              * @default true
              */
             own: boolean;
             /**
              * Common
+             * @description whether several makers sell it
              * @default true
              */
             common: boolean;
             /**
              * Used Months
+             * @description how long it has served already [months]
              * @default 0
              */
             used_months: number;
-            /** Flush Gal */
+            /**
+             * Flush Gal
+             * @description what is flushed to the drain when it is new [gal]
+             */
             flush_gal?: number | null;
         };
         /**
@@ -4287,38 +5123,71 @@ export interface components {
          * @description A part that falls due, and whose it is; ``person``: who fitted it, else who visited.
          */
         DueLine: {
-            /** Job */
+            /**
+             * Job
+             * @description the id of the job
+             */
             job: string;
-            /** Key */
+            /**
+             * Key
+             * @description the part's key in the job
+             */
             key: string;
-            /** Customer */
+            /**
+             * Customer
+             * @description the customer's name
+             */
             customer: string;
-            /** Home */
+            /**
+             * Home
+             * @description the home's name
+             */
             home: string;
-            /** Place */
+            /**
+             * Place
+             * @description the town or hamlet
+             */
             place: string;
-            /** Stage */
+            /**
+             * Stage
+             * @description the stage of the line it concerns
+             */
             stage: string;
-            /** Label */
+            /**
+             * Label
+             * @description what it is called where it is listed
+             */
             label: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description what falls due: a filter, media, a lamp, salt and so on
+             */
             kind: string;
-            /** Own */
+            /**
+             * Own
+             * @description whether the household does it itself
+             */
             own: boolean;
-            /** Minutes */
+            /**
+             * Minutes
+             * @description how long each time takes [min]
+             */
             minutes: number;
             /**
              * Due On
              * Format: date
+             * @description the day on which it falls due
              */
             due_on: string;
             /**
              * State
+             * @description overdue, due, soon or later
              * @enum {string}
              */
             state: "overdue" | "due" | "soon" | "later";
             /**
              * Person
+             * @description who it is for: who fitted it, else who visited
              * @default
              */
             person: string;
@@ -4332,22 +5201,29 @@ export interface components {
             /**
              * Today
              * Format: date
+             * @description the day this was asked for
              */
             today: string;
             /**
              * Until
              * Format: date
+             * @description the last day that is asked for
              */
             until: string;
-            /** Lines */
+            /**
+             * Lines
+             * @description the lines of the list
+             */
             lines: components["schemas"]["DueLine"][];
             /**
              * More
+             * @description where the next page begins; empty at the end
              * @default
              */
             more: string;
             /**
              * Areas
+             * @description the towns in the order in which they are best visited
              * @default []
              */
             areas: string[];
@@ -4360,29 +5236,45 @@ export interface components {
          *     a pH window.
          */
         Effect: {
-            /** Analyte */
+            /**
+             * Analyte
+             * @description the id of the analyte, as hardness or iron
+             */
             analyte: string;
             /**
              * Low
+             * @description the lowest share removed that is claimed (0 to 1)
              * @default 0
              */
             low: number;
             /**
              * Best
+             * @description the share removed that is reckoned with (0 to 1)
              * @default 0
              */
             best: number;
             /**
              * High
+             * @description the highest share removed that is claimed (0 to 1)
              * @default 0
              */
             high: number;
-            /** Out At Most */
+            /**
+             * Out At Most
+             * @description what the maker says it leaves at most [canonical unit]
+             */
             out_at_most?: number | null;
-            /** Ph Min */
+            /**
+             * Ph Min
+             * @description the lowest pH it works at; null: no claim
+             */
             ph_min?: number | null;
-            /** Ph Max */
+            /**
+             * Ph Max
+             * @description the highest pH it works at; null: no claim
+             */
             ph_max?: number | null;
+            /** @description where the figure comes from */
             evidence: components["schemas"]["Evidence"];
         };
         Event: [
@@ -4397,26 +5289,34 @@ export interface components {
          * @description Where a removal figure comes from; a certificate counts for its own contaminant only.
          */
         Evidence: {
+            /** @description how good the evidence is */
             level: components["schemas"]["Level"];
             /**
              * Certifier
+             * @description who certified it
              * @default
              */
             certifier: string;
             /**
              * Standard
+             * @description the standard it is certified by
              * @default
              */
             standard: string;
             /**
              * Certificate
+             * @description the number of the certificate
              * @default
              */
             certificate: string;
-            /** Checked On */
+            /**
+             * Checked On
+             * @description the day on which the certificate was looked up
+             */
             checked_on?: string | null;
             /**
              * Note
+             * @description what else there is to know of this evidence
              * @default
              */
             note: string;
@@ -4426,13 +5326,25 @@ export interface components {
          * @description One thing by which options are told apart; ``values`` by the option's id, in words.
          */
         FactRow: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Note */
+            /**
+             * Note
+             * @description how this is to be read
+             */
             note: string;
-            /** Values */
+            /**
+             * Values
+             * @description what it is under each option, in words, by the option's id
+             */
             values: {
                 [key: string]: string;
             };
@@ -4443,9 +5355,15 @@ export interface components {
          *     (SVG).
          */
         FactorBegun: {
-            /** Secret */
+            /**
+             * Secret
+             * @description the secret an authenticator takes, shown this once
+             */
             secret: string;
-            /** Picture */
+            /**
+             * Picture
+             * @description the same as a picture that a telephone reads [SVG]
+             */
             picture: string;
         };
         /**
@@ -4453,7 +5371,10 @@ export interface components {
          * @description The six digits that show now.
          */
         FactorBody: {
-            /** Code */
+            /**
+             * Code
+             * @description six digits, as the second factor shows them now
+             */
             code: string;
         };
         /**
@@ -4462,24 +5383,32 @@ export interface components {
          *     calendar's.
          */
         Falling: {
+            /** @description the part */
             part: components["schemas"]["Part"];
             /**
              * Last
              * Format: date
+             * @description the day on which it was last changed, or fitted
              */
             last: string;
             /**
              * Next
              * Format: date
+             * @description the next day on which it falls due
              */
             next: string;
             /**
              * State
+             * @description overdue, due, soon or later
              * @enum {string}
              */
             state: "overdue" | "due" | "soon" | "later";
-            /** Changed */
+            /**
+             * Changed
+             * @description how often it was changed already
+             */
             changed: number;
+            /** @description the reading that moved its day from the calendar's; null where none did */
             read?: components["schemas"]["Gauge"] | null;
         };
         /**
@@ -4490,9 +5419,13 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
-            /** Home */
+            /**
+             * Home
+             * @description the home whose calendar this is; null: one's own round
+             */
             home?: string | null;
         };
         /**
@@ -4503,9 +5436,13 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
-            /** Path */
+            /**
+             * Path
+             * @description its path on this server
+             */
             path: string;
         };
         /**
@@ -4516,16 +5453,24 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
-            /** Home */
+            /**
+             * Home
+             * @description the home whose calendar this is; null: one's own round
+             */
             home: string | null;
             /**
              * Made At
              * Format: date-time
+             * @description when it was made, by the clock of whoever made it
              */
             made_at: string;
-            /** Revoked At */
+            /**
+             * Revoked At
+             * @description when it was taken back; null where it holds
+             */
             revoked_at: string | null;
         };
         /**
@@ -4534,21 +5479,38 @@ export interface components {
          *     ranges.
          */
         Figure: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Label */
+            /**
+             * Label
+             * @description what it is called where it is listed
+             */
             label: string;
-            /** Value */
+            /**
+             * Value
+             * @description the value as text, as it is shown
+             */
             value: string;
-            /** Unit */
+            /**
+             * Unit
+             * @description the unit
+             */
             unit: string;
-            /** Number */
+            /**
+             * Number
+             * @description the number alone, for sorting
+             */
             number: number | null;
             /**
              * Worst
+             * @description the figure at the worst end of the ranges
              * @default
              */
             worst: string;
+            /** @description how the figure comes about */
             working: components["schemas"]["Working"];
         };
         /**
@@ -4566,21 +5528,34 @@ export interface components {
          *         settled: False where a limit of health lies within its range, or right at it.
          */
         Finding: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Analyte */
+            /**
+             * Analyte
+             * @description the id of the analyte, as hardness or iron
+             */
             analyte: string;
             /** @description health (the analyte's own, or over a limit of health), looks and taste, equipment and pipes */
             kind: components["schemas"]["Kind"];
+            /** @description how grave it is: health first */
             weight: components["schemas"]["Weight"];
-            /** Sentence */
+            /**
+             * Sentence
+             * @description what it says, in words
+             */
             sentence: string;
             /**
              * Shown
              * @description value in words; ``span`` its range
              */
             shown: string;
-            /** Span */
+            /**
+             * Span
+             * @description the range, from its low to its high end, as it is shown
+             */
             span: string;
             /**
              * Band
@@ -4588,14 +5563,21 @@ export interface components {
              * @default
              */
             band: string;
-            /** Limit */
+            /**
+             * Limit
+             * @description the limit it is held against [canonical unit]
+             */
             limit?: number | null;
             /**
              * Source
+             * @description where the figure or rule comes from
              * @default
              */
             source: string;
-            /** Year */
+            /**
+             * Year
+             * @description the year of its source
+             */
             year?: number | null;
             /**
              * Explains
@@ -4605,6 +5587,7 @@ export interface components {
             explains: string[];
             /**
              * Next
+             * @description what to do or test next, in words
              * @default
              */
             next: string;
@@ -4626,9 +5609,14 @@ export interface components {
          * @description Settings and rules as they should be, on top of a version.
          */
         FirmChange: {
-            /** Version */
+            /**
+             * Version
+             * @description the version this change is made on top of; another one answers 409
+             */
             version: number;
+            /** @description the firm's settings */
             settings: components["schemas"]["Settings"];
+            /** @description the limits and bands that visits are judged by */
             rules: components["schemas"]["Rules"];
         };
         /**
@@ -4637,18 +5625,30 @@ export interface components {
          *     are new to it.
          */
         FirmView: {
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Version */
+            /**
+             * Version
+             * @description the version it has; a change names the one it is made on top of
+             */
             version: number;
+            /** @description the firm's settings */
             settings: components["schemas"]["Settings"];
+            /** @description the limits and bands that visits are judged by */
             rules: components["schemas"]["Rules"];
-            /** Kits */
+            /**
+             * Kits
+             * @description versions of the firm's kits, by their id
+             */
             kits: {
                 [key: string]: number;
             };
             /**
              * News
+             * @description published limits that are newer than the firm's
              * @default []
              */
             news: string[];
@@ -4658,9 +5658,15 @@ export interface components {
          * @description The day on which a line went into use; null: not fitted after all.
          */
         FittedBody: {
-            /** Version */
+            /**
+             * Version
+             * @description the version this change is made on top of; another one answers 409
+             */
             version: number;
-            /** On */
+            /**
+             * On
+             * @description the day on which the line went into use; null: it is not fitted after all
+             */
             on: string | null;
         };
         /**
@@ -4668,15 +5674,30 @@ export interface components {
          * @description A stage as it was sold: what is dialled on its valve, and whose work it is.
          */
         FittedStage: {
-            /** Code */
+            /**
+             * Code
+             * @description the code it has in the firm's catalogue
+             */
             code: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description the technology, as softener or membrane
+             */
             kind: string;
-            /** Scope */
+            /**
+             * Scope
+             * @description "house" for all taps, "tap" for the drinking tap
+             */
             scope: string;
-            /** Settings */
+            /**
+             * Settings
+             * @description what is dialled or set, each with its value
+             */
             settings: [
                 string,
                 string
@@ -4687,9 +5708,15 @@ export interface components {
          * @description A remark that stays with a reading.
          */
         Flag: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Sentence */
+            /**
+             * Sentence
+             * @description what it says, in words
+             */
             sentence: string;
         };
         /**
@@ -4697,19 +5724,30 @@ export interface components {
          * @description What a short result leads to: what is tried, by when; closed with what was found.
          */
         FollowUp: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Analyte */
+            /**
+             * Analyte
+             * @description the id of the analyte, as hardness or iron
+             */
             analyte: string;
-            /** What */
+            /**
+             * What
+             * @description what it is
+             */
             what: string;
             /**
              * On
              * Format: date
+             * @description the day by which it is tried
              */
             on: string;
             /**
              * Closed
+             * @description what was found; empty while it is open
              * @default
              */
             closed: string;
@@ -4719,17 +5757,25 @@ export interface components {
          * @description What is tried after a short result, by when, and what was found.
          */
         FollowUpBody: {
-            /** Analyte */
+            /**
+             * Analyte
+             * @description the id of the analyte, as hardness or iron
+             */
             analyte: string;
-            /** What */
+            /**
+             * What
+             * @description what it is
+             */
             what: string;
             /**
              * On
              * Format: date
+             * @description the day by which it is tried
              */
             on: string;
             /**
              * Closed
+             * @description what was found; empty while it is open
              * @default
              */
             closed: string;
@@ -4739,7 +5785,10 @@ export interface components {
          * @description An address whose password was forgotten.
          */
         ForgottenBody: {
-            /** Email */
+            /**
+             * Email
+             * @description a mail address
+             */
             email: string;
         };
         /**
@@ -4748,19 +5797,30 @@ export interface components {
          *     powered [days], what is left of a bed [%].
          */
         Gauge: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Part */
+            /**
+             * Part
+             * @description the part's key in the job
+             */
             part: string;
             /**
              * On
              * Format: date
+             * @description the day
              */
             on: string;
-            /** Value */
+            /**
+             * Value
+             * @description what was read: a lamp's days powered [days], what is left of a bed [%]
+             */
             value: number;
             /**
              * By
+             * @description who read it
              * @default
              */
             by: string;
@@ -4770,14 +5830,21 @@ export interface components {
          * @description What was read at a part: a lamp's days powered, what is left of a bed in per cent.
          */
         GaugeBody: {
-            /** Part */
+            /**
+             * Part
+             * @description the part's key in the job
+             */
             part: string;
             /**
              * On
              * Format: date
+             * @description the day
              */
             on: string;
-            /** Value */
+            /**
+             * Value
+             * @description what was read: a lamp's days powered [days], what is left of a bed [%]
+             */
             value: number;
         };
         /**
@@ -4785,17 +5852,35 @@ export interface components {
          * @description One glass: its tests, what is known of what it is drawn behind, and what is over a limit.
          */
         GlassMeaning: {
-            /** Sample */
+            /**
+             * Sample
+             * @description the id of the glass
+             */
             sample: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** What */
+            /**
+             * What
+             * @description what it is
+             */
             what: string;
-            /** Rows */
+            /**
+             * Rows
+             * @description the rows, in their order
+             */
             rows: components["schemas"]["GlassRow"][];
-            /** Facts */
+            /**
+             * Facts
+             * @description what is known of what it is drawn behind
+             */
             facts: string[];
-            /** Over */
+            /**
+             * Over
+             * @description what is over a limit in it
+             */
             over: string[];
         };
         /**
@@ -4807,9 +5892,15 @@ export interface components {
          *         verdict: a key of ``VERDICTS``, with its ``words``.
          */
         GlassRow: {
-            /** Analyte */
+            /**
+             * Analyte
+             * @description the id of the analyte, as hardness or iron
+             */
             analyte: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
             /**
              * Into
@@ -4836,7 +5927,10 @@ export interface components {
              * @description a key of ``VERDICTS``, with its ``words``
              */
             verdict: string;
-            /** Words */
+            /**
+             * Words
+             * @description the value in words
+             */
             words: string;
         };
         /**
@@ -4864,22 +5958,31 @@ export interface components {
          *         in_place: equipment that stands there already, whoever sold it.
          */
         Home: {
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
             /**
              * Place
+             * @description the town or hamlet
              * @default
              */
             place: string;
-            /** @default city */
+            /**
+             * @description where the water comes from: town main, drilled well, lake and so on
+             * @default city
+             */
             source: components["schemas"]["Source"];
             /**
              * People
+             * @description how many people live there
              * @default 2
              */
             people: number;
             /**
              * Bathrooms
+             * @description how many bathrooms; a half has no bath
              * @default 1
              */
             bathrooms: number;
@@ -4911,10 +6014,14 @@ export interface components {
             flow_gpm?: number | null;
             /**
              * Flow Full Bore
+             * @description whether the flow was measured with nothing narrower ahead
              * @default false
              */
             flow_full_bore: boolean;
-            /** Static Psi */
+            /**
+             * Static Psi
+             * @description pressure with all taps shut [psi]
+             */
             static_psi?: number | null;
             /**
              * Running Psi
@@ -4936,29 +6043,51 @@ export interface components {
              * @description where the switch of its pressure tank starts and stops it [psi]
              */
             cut_out_psi?: number | null;
-            /** Low Yield */
+            /**
+             * Low Yield
+             * @description whether the well gives little; null: not asked yet
+             */
             low_yield?: boolean | null;
-            /** Drain */
+            /**
+             * Drain
+             * @description whether a drain is within reach; null: not asked yet
+             */
             drain?: boolean | null;
-            /** Socket */
+            /**
+             * Socket
+             * @description whether a socket is within reach; null: not asked yet
+             */
             socket?: boolean | null;
-            /** Septic */
+            /**
+             * Septic
+             * @description whether it drains to a septic system; null: not asked yet
+             */
             septic?: boolean | null;
             /**
              * Headroom In
              * @description free height where a unit may stand [in]
              */
             headroom_in?: number | null;
-            /** Floor Ok */
+            /**
+             * Floor Ok
+             * @description whether the floor carries it; null: not asked yet
+             */
             floor_ok?: boolean | null;
-            /** Freezing */
+            /**
+             * Freezing
+             * @description whether it may freeze there; null: not asked yet
+             */
             freezing?: boolean | null;
             /**
              * Tenant
+             * @description whether they rent the home and may not plumb
              * @default false
              */
             tenant: boolean;
-            /** Brine Forbidden */
+            /**
+             * Brine Forbidden
+             * @description whether brine may not be drained there; null: not asked yet
+             */
             brine_forbidden?: boolean | null;
             /**
              * Water Price
@@ -4990,15 +6119,18 @@ export interface components {
             pipe_material: string;
             /**
              * Service Line
+             * @description what the supply's line is made of; empty: not asked yet
              * @default
              */
             service_line: string;
             /**
              * Note
+             * @description a remark in the consultant's own words
              * @default
              */
             note: string;
             /**
+             * @description what was told, with consent, of who needs care
              * @default {
              *       "consent": false,
              *       "infant": false,
@@ -5013,6 +6145,7 @@ export interface components {
             care: components["schemas"]["Care"];
             /**
              * Wishes
+             * @description what they wish less of at the drinking tap
              * @default []
              */
             wishes: components["schemas"]["Wish"][];
@@ -5028,9 +6161,14 @@ export interface components {
          * @description Customer and home as they should be, on top of a version.
          */
         HomeChange: {
-            /** Version */
+            /**
+             * Version
+             * @description the version this change is made on top of; another one answers 409
+             */
             version: number;
+            /** @description who the visit is for */
             customer: components["schemas"]["Customer"];
+            /** @description the home, with its water, its household and its place for equipment */
             home: components["schemas"]["Home"];
         };
         /**
@@ -5038,11 +6176,20 @@ export interface components {
          * @description What changed at a home: a line fitted, a part changed, a follow-up.
          */
         HomeEvent: {
-            /** At */
+            /**
+             * At
+             * @description when it was
+             */
             at: string;
-            /** What */
+            /**
+             * What
+             * @description what it is
+             */
             what: string;
-            /** Job */
+            /**
+             * Job
+             * @description the id of the job
+             */
             job: string;
         };
         /**
@@ -5050,11 +6197,20 @@ export interface components {
          * @description A job at a home.
          */
         HomeJob: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Line */
+            /**
+             * Line
+             * @description the name of the line
+             */
             line: string;
-            /** Fitted On */
+            /**
+             * Fitted On
+             * @description the day on which it went into use; null: not yet
+             */
             fitted_on: string | null;
         };
         /**
@@ -5062,25 +6218,55 @@ export interface components {
          * @description A home as a list names it: its last visit, and what falls due at it next.
          */
         HomeLine: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Customer */
+            /**
+             * Customer
+             * @description the customer's name
+             */
             customer: string;
-            /** Home */
+            /**
+             * Home
+             * @description the home's name
+             */
             home: string;
-            /** Place */
+            /**
+             * Place
+             * @description the town or hamlet
+             */
             place: string;
-            /** Source */
+            /**
+             * Source
+             * @description where the water comes from: town main, drilled well, lake and so on
+             */
             source: string;
-            /** Visits */
+            /**
+             * Visits
+             * @description how many visits there were
+             */
             visits: number;
-            /** Last At */
+            /**
+             * Last At
+             * @description when the last visit was
+             */
             last_at: string | null;
-            /** Last */
+            /**
+             * Last
+             * @description the id of the last visit
+             */
             last: string | null;
-            /** Due On */
+            /**
+             * Due On
+             * @description the day on which the next part falls due there
+             */
             due_on: string | null;
-            /** State */
+            /**
+             * State
+             * @description overdue, due, soon or later
+             */
             state: ("overdue" | "due" | "soon" | "later") | null;
         };
         /**
@@ -5088,19 +6274,30 @@ export interface components {
          * @description Why something changed at a home, with its day; ``struck``: the reason, where it is.
          */
         HomeNote: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
             /**
              * On
              * Format: date
+             * @description the day
              */
             on: string;
-            /** Text */
+            /**
+             * Text
+             * @description the text
+             */
             text: string;
-            /** By */
+            /**
+             * By
+             * @description who did it
+             */
             by: string;
             /**
              * Struck
+             * @description why it was struck through; empty where it stands
              * @default
              */
             struck: string;
@@ -5110,12 +6307,19 @@ export interface components {
          * @description A page of homes, and how many there are in all; ``more``: where the next one begins.
          */
         HomePage: {
-            /** Homes */
+            /**
+             * Homes
+             * @description the homes of this page
+             */
             homes: components["schemas"]["HomeLine"][];
-            /** Total */
+            /**
+             * Total
+             * @description how many homes there are in all
+             */
             total: number;
             /**
              * More
+             * @description where the next page begins; empty at the end
              * @default
              */
             more: string;
@@ -5125,29 +6329,57 @@ export interface components {
          * @description A home over the years; ``visits`` with their times, the latest first.
          */
         HomeYears: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Customer */
+            /**
+             * Customer
+             * @description the customer's name
+             */
             customer: string;
-            /** Home */
+            /**
+             * Home
+             * @description the home's name
+             */
             home: string;
-            /** Place */
+            /**
+             * Place
+             * @description the town or hamlet
+             */
             place: string;
-            /** Source */
+            /**
+             * Source
+             * @description where the water comes from: town main, drilled well, lake and so on
+             */
             source: string;
-            /** Visits */
+            /**
+             * Visits
+             * @description the visits with their times, the latest first
+             */
             visits: [
                 string,
                 string
             ][];
-            /** Series */
+            /**
+             * Series
+             * @description one analyte each, over the years
+             */
             series: components["schemas"]["Series"][];
-            /** Events */
+            /**
+             * Events
+             * @description what changed there, and when
+             */
             events: components["schemas"]["HomeEvent"][];
-            /** Jobs */
+            /**
+             * Jobs
+             * @description the jobs at this home
+             */
             jobs: components["schemas"]["HomeJob"][];
             /**
              * Notes
+             * @description why something changed there
              * @default []
              */
             notes: components["schemas"]["HomeNote"][];
@@ -5169,10 +6401,14 @@ export interface components {
          *         claims: what stands on it of what it takes out.
          */
         InPlace: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
             /**
              * Kind
+             * @description what kind of equipment stands there
              * @enum {string}
              */
             kind: "fridge" | "jug" | "tap_filter" | "dispenser" | "membrane" | "softener" | "conditioner" | "carbon" | "sediment" | "iron_filter" | "neutraliser" | "uv" | "other";
@@ -5223,13 +6459,25 @@ export interface components {
              * @description what a service of it costs [money]. resin_ft3, dose_lb_ft3, setting_gpg, clock_days: of a softener: resin [ft³], salt [lb/ft³], the hardness its valve is set to [gpg], and its days between renewals when a clock decides
              */
             service_price?: number | string | null;
-            /** Resin Ft3 */
+            /**
+             * Resin Ft3
+             * @description how much resin it holds [ft³]
+             */
             resin_ft3?: number | null;
-            /** Dose Lb Ft3 */
+            /**
+             * Dose Lb Ft3
+             * @description how much salt a regeneration uses [lb/ft³]
+             */
             dose_lb_ft3?: number | null;
-            /** Setting Gpg */
+            /**
+             * Setting Gpg
+             * @description the hardness it is set to [gpg]
+             */
             setting_gpg?: number | null;
-            /** Clock Days */
+            /**
+             * Clock Days
+             * @description from one regeneration by the clock to the next [days]
+             */
             clock_days?: number | null;
             /**
              * Change At Tds
@@ -5244,6 +6492,7 @@ export interface components {
             claims: components["schemas"]["Claimed"][];
             /**
              * Note
+             * @description a remark in the consultant's own words
              * @default
              */
             note: string;
@@ -5264,10 +6513,17 @@ export interface components {
          *         detection_limit: below this the reading is "under" [unit].
          */
         Instrument: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
+            /** @description what kind it is */
             kind: components["schemas"]["InstrumentKind"];
             /**
              * Analyte
@@ -5276,6 +6532,7 @@ export interface components {
             analyte: string;
             /**
              * Unit
+             * @description the unit the instrument shows
              * @default
              */
             unit: string;
@@ -5284,7 +6541,10 @@ export interface components {
              * @description share (0 to 1) of the reading or of full scale; ``accuracy_of`` unknown means full scale
              */
             accuracy_share?: number | null;
-            /** Accuracy Of */
+            /**
+             * Accuracy Of
+             * @description what the share of its accuracy is taken of
+             */
             accuracy_of?: string | null;
             /**
              * Accuracy Plus
@@ -5292,10 +6552,14 @@ export interface components {
              * @default 0
              */
             accuracy_plus: number;
-            /** Full Scale */
+            /**
+             * Full Scale
+             * @description the largest value it shows [instrument's unit]
+             */
             full_scale?: number | null;
             /**
              * Resolution
+             * @description the smallest step it shows [instrument's unit]
              * @default 1
              */
             resolution: number;
@@ -5309,7 +6573,10 @@ export interface components {
              * @description what one drop stands for [unit], at ``sample_ml``
              */
             drop_value?: number | null;
-            /** Sample Ml */
+            /**
+             * Sample Ml
+             * @description how much water a test takes [mL]
+             */
             sample_ml?: number | null;
             /**
              * Steps
@@ -5322,26 +6589,41 @@ export interface components {
              * @description below this the reading is "under" [unit]
              */
             detection_limit?: number | null;
-            /** Reagent Expiry */
+            /**
+             * Reagent Expiry
+             * @description the day up to which the reagent is good
+             */
             reagent_expiry?: string | null;
-            /** Last Check */
+            /**
+             * Last Check
+             * @description the day on which it was last checked in a standard
+             */
             last_check?: string | null;
-            /** Check Every Days */
+            /**
+             * Check Every Days
+             * @description from one check to the next [days]
+             */
             check_every_days?: number | null;
-            /** Wait S */
+            /**
+             * Wait S
+             * @description how long to wait before it is read [s]
+             */
             wait_s?: number | null;
             /**
              * Change Of Colour
+             * @description from which colour to which it changes
              * @default
              */
             change_of_colour: string;
             /**
              * Simulated
+             * @description whether a stand-in made it, and no water or post was in it
              * @default false
              */
             simulated: boolean;
             /**
              * Note
+             * @description a remark on the kit
              * @default
              */
             note: string;
@@ -5351,18 +6633,31 @@ export interface components {
          * @description What an instrument showed in a standard [its own unit].
          */
         InstrumentCheck: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
             /**
              * On
              * Format: date
+             * @description the day
              */
             on: string;
-            /** Standard */
+            /**
+             * Standard
+             * @description what the standard holds [the instrument's unit]
+             */
             standard: number;
-            /** Shown */
+            /**
+             * Shown
+             * @description what the instrument showed [its own unit]
+             */
             shown: number;
-            /** By */
+            /**
+             * By
+             * @description who did it
+             */
             by: string;
         };
         /**
@@ -5376,13 +6671,25 @@ export interface components {
          *             are too few, too close together, or in a standard of 0.
          */
         InstrumentDrift: {
-            /** Key */
+            /**
+             * Key
+             * @description the instrument's id
+             */
             key: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Unit */
+            /**
+             * Unit
+             * @description the unit the instrument shows
+             */
             unit: string;
-            /** Checks */
+            /**
+             * Checks
+             * @description its checks in standards, the oldest first
+             */
             checks: components["schemas"]["InstrumentCheck"][];
             /**
              * Off
@@ -5404,9 +6711,15 @@ export interface components {
              * @description the drift through all checks, as a share of the standard [1/year]; None where they are too few, too close together, or in a standard of 0
              */
             per_year: number | null;
-            /** Few */
+            /**
+             * Few
+             * @description whether there are too few to say more
+             */
             few: boolean;
-            /** Sentence */
+            /**
+             * Sentence
+             * @description what it says, in words
+             */
             sentence: string;
         };
         /**
@@ -5423,25 +6736,40 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
-            /** Email */
+            /**
+             * Email
+             * @description a mail address
+             */
             email: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
             /**
              * Role
+             * @description what the person may do: consultant, manager or installer
              * @enum {string}
              */
             role: "consultant" | "manager" | "installer";
-            /** Made By */
+            /**
+             * Made By
+             * @description who made it
+             */
             made_by: string;
             /**
              * Expires At
              * Format: date-time
+             * @description until when it holds
              */
             expires_at: string;
-            /** For A New Password */
+            /**
+             * For A New Password
+             * @description whether it lets somebody choose a new password
+             */
             for_a_new_password: boolean;
         };
         /**
@@ -5452,19 +6780,28 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
-            /** Email */
+            /**
+             * Email
+             * @description a mail address
+             */
             email: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
             /**
              * Role
+             * @description what the person may do: consultant, manager or installer
              * @enum {string}
              */
             role: "consultant" | "manager" | "installer";
             /**
              * By Mail
+             * @description whether it goes by mail; else with a code to be printed or told
              * @default false
              */
             by_mail: boolean;
@@ -5478,11 +6815,18 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
-            /** Code */
+            /**
+             * Code
+             * @description the code, shown this once; empty when it goes by mail or was made already
+             */
             code: string;
-            /** Path */
+            /**
+             * Path
+             * @description its path on this server
+             */
             path: string;
         };
         /**
@@ -5491,36 +6835,62 @@ export interface components {
          */
         IronFilterFigures: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "iron_filter";
             /**
              * Oxidant
+             * @description what oxidises the iron: air, chlorine, or nothing
              * @default air
              * @enum {string}
              */
             oxidant: "air" | "chlorine" | "none";
             /**
              * Dense
+             * @description whether its media are heavy and need a strong backwash
              * @default false
              */
             dense: boolean;
-            /** Iron Max */
+            /**
+             * Iron Max
+             * @description the most iron it takes [mg/L]
+             */
             iron_max: number;
-            /** Manganese Max */
+            /**
+             * Manganese Max
+             * @description the most manganese it takes [mg/L]; null: no claim
+             */
             manganese_max?: number | null;
-            /** Sulfide Max */
+            /**
+             * Sulfide Max
+             * @description the most sulfide it takes [mg/L]; null: no claim
+             */
             sulfide_max?: number | null;
-            /** Ph Min Iron */
+            /**
+             * Ph Min Iron
+             * @description the lowest pH at which it takes out iron
+             */
             ph_min_iron: number;
-            /** Ph Min Manganese */
+            /**
+             * Ph Min Manganese
+             * @description the lowest pH at which it takes out manganese; null: no claim
+             */
             ph_min_manganese?: number | null;
-            /** Backwash Gpm */
+            /**
+             * Backwash Gpm
+             * @description the flow a backwash needs [gpm]
+             */
             backwash_gpm: number;
-            /** Backwash Gal */
+            /**
+             * Backwash Gal
+             * @description what a backwash sends to the drain [gal]
+             */
             backwash_gal: number;
-            /** Backwash Days */
+            /**
+             * Backwash Days
+             * @description from one backwash to the next [days]
+             */
             backwash_days: number;
         };
         /**
@@ -5537,21 +6907,35 @@ export interface components {
          *         lets: how the firm lets it instead of selling it, at most one of each kind.
          */
         Item: {
-            /** Code */
+            /**
+             * Code
+             * @description the code it has in the firm's catalogue
+             */
             code: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Maker */
+            /**
+             * Maker
+             * @description who makes it
+             */
             maker: string;
             /**
              * Scope
+             * @description "house" for all taps, "tap" for the drinking tap
              * @enum {string}
              */
             scope: "house" | "tap";
-            /** Price */
+            /**
+             * Price
+             * @description what it costs [money]
+             */
             price: number | string;
             /**
              * Installation
+             * @description what fitting it costs [money]
              * @default 0
              */
             installation: number | string;
@@ -5562,16 +6946,19 @@ export interface components {
             figures: components["schemas"]["SedimentFigures"] | components["schemas"]["CarbonFigures"] | components["schemas"]["SoftenerFigures"] | components["schemas"]["ConditionerFigures"] | components["schemas"]["IronFilterFigures"] | components["schemas"]["NeutraliserFigures"] | components["schemas"]["TanninFigures"] | components["schemas"]["UltrafiltrationFigures"] | components["schemas"]["UvFigures"] | components["schemas"]["MembraneFigures"] | components["schemas"]["DistillerFigures"] | components["schemas"]["CartridgeFigures"] | components["schemas"]["PitcherFigures"] | components["schemas"]["SpecialistFigures"] | components["schemas"]["DeviceFigures"] | components["schemas"]["SystemFigures"];
             /**
              * Effects
+             * @description what it takes out, each with its evidence
              * @default []
              */
             effects: components["schemas"]["Effect"][];
             /**
              * Needs
+             * @description what the water that reaches it must be
              * @default []
              */
             needs: components["schemas"]["Need"][];
             /**
              * Consumables
+             * @description what falls due at it
              * @default []
              */
             consumables: components["schemas"]["Consumable"][];
@@ -5589,28 +6976,45 @@ export interface components {
             socket: boolean;
             /**
              * Plumbed
+             * @description whether it is fitted into the pipe
              * @default true
              */
             plumbed: boolean;
-            /** Headroom In */
+            /**
+             * Headroom In
+             * @description the height it needs [in]
+             */
             headroom_in?: number | null;
-            /** Clearance In */
+            /**
+             * Clearance In
+             * @description the room above it that work needs [in]
+             */
             clearance_in?: number | null;
             /**
              * Footprint In
+             * @description the floor it stands on, width by depth [in]
              * @default
              */
             footprint_in: string;
-            /** Weight Lb */
+            /**
+             * Weight Lb
+             * @description its weight in service [lb]
+             */
             weight_lb?: number | null;
             /**
              * Flow Gpm
              * @description largest service flow [gpm]
              */
             flow_gpm?: number | null;
-            /** Drop Psi */
+            /**
+             * Drop Psi
+             * @description the pressure it takes [psi]
+             */
             drop_psi?: number | null;
-            /** Drop Gpm */
+            /**
+             * Drop Gpm
+             * @description the flow at which it takes that pressure [gpm]
+             */
             drop_gpm?: number | null;
             /**
              * Psi Min
@@ -5625,29 +7029,37 @@ export interface components {
             kwh_year: number;
             /**
              * Service Year
+             * @description what service costs a year [money]
              * @default 0
              */
             service_year: number | string;
             /**
              * Warranty
+             * @description what the maker warrants, in words
              * @default
              */
             warranty: string;
-            /** Spares Years */
+            /**
+             * Spares Years
+             * @description for how long spares are promised [years]
+             */
             spares_years?: number | null;
             /**
              * Parts
+             * @description common where several makers sell them, single_source where one does
              * @default common
              * @enum {string}
              */
             parts: "common" | "single_source";
             /**
              * Priced On
+             * @description the day of its prices
              * @default
              */
             priced_on: string;
             /**
              * For What
+             * @description what it is for, in words
              * @default
              */
             for_what: string;
@@ -5663,34 +7075,48 @@ export interface components {
          * @description One row of a file: what it would do to the catalogue, and what is wrong with it.
          */
         ItemRow: {
-            /** Row */
+            /**
+             * Row
+             * @description the number of the row, from 1
+             */
             row: number;
-            /** Code */
+            /**
+             * Code
+             * @description the code it has in the firm's catalogue
+             */
             code: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
             /**
              * Change
+             * @description what the row does to the catalogue: new, changed, same, or error
              * @enum {string}
              */
             change: "new" | "changed" | "same" | "error";
             /**
              * Fields
+             * @description names of the fields that changed
              * @default []
              */
             fields: string[];
             /**
              * Error
+             * @description what is wrong with the row; empty when nothing is
              * @default
              */
             error: string;
             /**
              * Where
+             * @description the column that is wrong
              * @default
              */
             where: string;
             /**
              * Remedy
+             * @description what to do about it
              * @default
              */
             remedy: string;
@@ -5705,7 +7131,10 @@ export interface components {
          *         fitted_on: the day it went into use; None while it is not fitted.
          */
         Job: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
             /**
              * Visit
@@ -5727,22 +7156,39 @@ export interface components {
              * @description the name of what was sold
              */
             line: string;
-            /** Units */
+            /**
+             * Units
+             * @description us or metric
+             */
             units: string;
             /**
              * Made At
              * Format: date-time
+             * @description when it was made, by the clock of whoever made it
              */
             made_at: string;
-            /** Stages */
+            /**
+             * Stages
+             * @description the stages, in their order
+             */
             stages: components["schemas"]["FittedStage"][];
-            /** Sheets */
+            /**
+             * Sheets
+             * @description the steps of each piece of work
+             */
             sheets: components["schemas"]["Sheet"][];
-            /** Parts */
+            /**
+             * Parts
+             * @description its parts
+             */
             parts: components["schemas"]["Part"][];
-            /** Promises */
+            /**
+             * Promises
+             * @description what the line is expected to do, and what is measured after
+             */
             promises: components["schemas"]["Promise"][];
             /**
+             * @description what holds water in the home
              * @default {
              *       "heater_gal": 40,
              *       "tank_gal": 0,
@@ -5778,36 +7224,43 @@ export interface components {
             fitted_on?: string | null;
             /**
              * Ticks
+             * @description steps that are done or left out
              * @default []
              */
             ticks: components["schemas"]["Tick"][];
             /**
              * Proofs
+             * @description readings behind the fitted line
              * @default []
              */
             proofs: components["schemas"]["Proof"][];
             /**
              * Changes
+             * @description parts that were changed
              * @default []
              */
             changes: components["schemas"]["Change"][];
             /**
              * Follow Ups
+             * @description what a short result leads to
              * @default []
              */
             follow_ups: components["schemas"]["FollowUp"][];
             /**
              * Note
+             * @description a remark in the consultant's own words
              * @default
              */
             note: string;
             /**
              * Gauges
+             * @description what was read at its parts
              * @default []
              */
             gauges: components["schemas"]["Gauge"][];
             /**
              * Bought
+             * @description what was sold, and on which terms
              * @default []
              */
             bought: components["schemas"]["Bought"][];
@@ -5817,29 +7270,65 @@ export interface components {
          * @description A job as a list names it.
          */
         JobLine: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Customer */
+            /**
+             * Customer
+             * @description the customer's name
+             */
             customer: string;
-            /** Home */
+            /**
+             * Home
+             * @description the home's name
+             */
             home: string;
-            /** Place */
+            /**
+             * Place
+             * @description the town or hamlet
+             */
             place: string;
-            /** Line */
+            /**
+             * Line
+             * @description the name of the line
+             */
             line: string;
-            /** State */
+            /**
+             * State
+             * @description planned, fitted, proved and so on
+             */
             state: string;
-            /** Planned On */
+            /**
+             * Planned On
+             * @description the day on which it is to be done
+             */
             planned_on: string | null;
-            /** Planned At */
+            /**
+             * Planned At
+             * @description at what time of that day, in words
+             */
             planned_at: string;
-            /** Fitter */
+            /**
+             * Fitter
+             * @description who does the job
+             */
             fitter: string;
-            /** Steps Done */
+            /**
+             * Steps Done
+             * @description how many steps are done
+             */
             steps_done: number;
-            /** Steps */
+            /**
+             * Steps
+             * @description how many steps there are
+             */
             steps: number;
-            /** Short */
+            /**
+             * Short
+             * @description how many promises fell short
+             */
             short: number;
         };
         /**
@@ -5850,6 +7339,7 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
         };
@@ -5860,28 +7350,61 @@ export interface components {
          *     ``changed_by``: the sheet that changes a part, by the part's key.
          */
         JobView: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Visit */
+            /**
+             * Visit
+             * @description the id of the visit it comes from
+             */
             visit: string;
-            /** Version */
+            /**
+             * Version
+             * @description the version it has; a change names the one it is made on top of
+             */
             version: number;
-            /** Customer */
+            /**
+             * Customer
+             * @description the customer's name
+             */
             customer: string;
-            /** Phone */
+            /**
+             * Phone
+             * @description a telephone number
+             */
             phone: string;
-            /** Home */
+            /**
+             * Home
+             * @description the home's name
+             */
             home: string;
-            /** Place */
+            /**
+             * Place
+             * @description the town or hamlet
+             */
             place: string;
+            /** @description the job itself */
             job: components["schemas"]["Job"];
+            /** @description how it stands today */
             standing: components["schemas"]["Standing"];
+            /** @description how much bleach the home's plumbing takes */
             disinfection: components["schemas"]["Disinfection"];
-            /** Payments */
+            /**
+             * Payments
+             * @description what is paid for it, and when
+             */
             payments: components["schemas"]["Payment"][];
-            /** Currency */
+            /**
+             * Currency
+             * @description the currency its money is in
+             */
             currency: string;
-            /** Changed By */
+            /**
+             * Changed By
+             * @description who changed what, by the id of what was changed
+             */
             changed_by?: {
                 [key: string]: string;
             };
@@ -5891,14 +7414,21 @@ export interface components {
          * @description A password chosen with a code.
          */
         JoinBody: {
-            /** Code */
+            /**
+             * Code
+             * @description the invitation's code, as it was printed or sent
+             */
             code: string;
             /**
              * Name
+             * @description its name, as people read it
              * @default
              */
             name: string;
-            /** Password */
+            /**
+             * Password
+             * @description the password
+             */
             password: string;
         };
         /**
@@ -5906,13 +7436,25 @@ export interface components {
          * @description Who is invited, for whoever holds the code.
          */
         JoinView: {
-            /** Firm */
+            /**
+             * Firm
+             * @description the firm's name
+             */
             firm: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Email */
+            /**
+             * Email
+             * @description a mail address
+             */
             email: string;
-            /** For A New Password */
+            /**
+             * For A New Password
+             * @description whether it lets somebody choose a new password
+             */
             for_a_new_password: boolean;
         };
         /**
@@ -5928,15 +7470,30 @@ export interface components {
          *         ways: what can be held against buying in the comparison.
          */
         Judged: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description what kind of equipment stands there
+             */
             kind: string;
-            /** Scope */
+            /**
+             * Scope
+             * @description "house" for all taps, "tap" for the drinking tap
+             */
             scope: string;
-            /** Drawing */
+            /**
+             * Drawing
+             * @description how it is drawn on the page
+             */
             drawing: string;
             /**
              * Verdict
@@ -5990,22 +7547,40 @@ export interface components {
          *         maker: who makes it, where the catalogue says. items: whose promises these are.
          */
         Kept: {
-            /** Kind */
+            /**
+             * Kind
+             * @description the technology that was to take it out
+             */
             kind: string;
-            /** Item */
+            /**
+             * Item
+             * @description the item that was to do it
+             */
             item: string;
-            /** Analyte */
+            /**
+             * Analyte
+             * @description the id of the analyte, as hardness or iron
+             */
             analyte: string;
             /**
              * Homes
              * @description at how many homes it was measured
              */
             homes: number;
-            /** As Promised */
+            /**
+             * As Promised
+             * @description at how many it did as promised
+             */
             as_promised: number;
-            /** Better */
+            /**
+             * Better
+             * @description at how many it did better
+             */
             better: number;
-            /** Short */
+            /**
+             * Short
+             * @description at how many it fell short
+             */
             short: number;
             /**
              * Short By
@@ -6035,10 +7610,14 @@ export interface components {
          * @description Equipment in place within an option: which, and what is done with it.
          */
         KeptInPlace: {
-            /** Device */
+            /**
+             * Device
+             * @description the id of the equipment in place
+             */
             device: string;
             /**
              * How
+             * @description what is done with it: kept, serviced, or set right
              * @default keep
              * @enum {string}
              */
@@ -6050,9 +7629,11 @@ export interface components {
          *     one that fell short.
          */
         KeptLine: {
+            /** @description the promise, with what was measured of it */
             proved: components["schemas"]["Proved"];
             /**
              * Tried
+             * @description what is done about it where it fell short
              * @default
              */
             tried: string;
@@ -6062,11 +7643,19 @@ export interface components {
          * @description A reading as stored, worked out.
          */
         KeptReading: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Sample */
+            /**
+             * Sample
+             * @description the id of the glass
+             */
             sample: string;
+            /** @description the reading itself */
             reading: components["schemas"]["Reading"];
+            /** @description the value that the reading comes to */
             value: components["schemas"]["Value"];
         };
         /**
@@ -6075,14 +7664,18 @@ export interface components {
          */
         Kettle: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "kettle";
-            /** Sample */
+            /**
+             * Sample
+             * @description the id of the glass
+             */
             sample: string;
             /**
              * Litres Day
+             * @description how much is heated in a day [L/day]
              * @default 4
              */
             litres_day: number;
@@ -6093,10 +7686,11 @@ export interface components {
          */
         KettleShown: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "kettle";
+            /** @description scale from a year of it */
             scale: components["schemas"]["Scale"] | null;
         };
         /**
@@ -6113,20 +7707,34 @@ export interface components {
             /**
              * Visit
              * Format: uuid
+             * @description the id of the visit
              */
             visit: string;
             /**
              * Last
              * Format: date-time
+             * @description when it was last
              */
             last: string;
-            /** Visits */
+            /**
+             * Visits
+             * @description how many visits there were
+             */
             visits: number;
-            /** Customer */
+            /**
+             * Customer
+             * @description the customer's name
+             */
             customer: string;
-            /** Home */
+            /**
+             * Home
+             * @description the home's name
+             */
             home: string;
-            /** Place */
+            /**
+             * Place
+             * @description the town or hamlet
+             */
             place: string;
         };
         /**
@@ -6135,31 +7743,60 @@ export interface components {
          *     long the tap runs before it is drawn [min], where that is timed.
          */
         LabKind: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Analytes */
+            /**
+             * Analytes
+             * @description the ids of its analytes
+             */
             analytes: string[];
-            /** Bottle */
+            /**
+             * Bottle
+             * @description what kind of bottle it takes
+             */
             bottle: string;
-            /** Preservation */
+            /**
+             * Preservation
+             * @description how it is kept until the laboratory has it
+             */
             preservation: string;
-            /** Holding H */
+            /**
+             * Holding H
+             * @description how long it may be kept [h]
+             */
             holding_h: number;
-            /** Steps */
+            /**
+             * Steps
+             * @description the steps, in their order
+             */
             steps: string[];
-            /** Source */
+            /**
+             * Source
+             * @description where the figure or rule comes from
+             */
             source: string;
-            /** Year */
+            /**
+             * Year
+             * @description the year of its source
+             */
             year: number;
             /**
              * Note
+             * @description what else there is to know of this kind of sample
              * @default
              */
             note: string;
             /**
              * Flush Min
+             * @description how long the tap runs before it is drawn [min]
              * @default 0
              */
             flush_min: number;
@@ -6169,9 +7806,15 @@ export interface components {
          * @description The whole file; ``good`` when every row can be used.
          */
         LabPreview: {
-            /** Rows */
+            /**
+             * Rows
+             * @description the rows, in their order
+             */
             rows: components["schemas"]["LabRow"][];
-            /** Good */
+            /**
+             * Good
+             * @description whether every row can be used
+             */
             good: boolean;
         };
         /**
@@ -6179,26 +7822,40 @@ export interface components {
          * @description One row of the file: its number, what it says, and what is wrong with it.
          */
         LabRow: {
-            /** Row */
+            /**
+             * Row
+             * @description the number of the row, from 1
+             */
             row: number;
-            /** Analyte */
+            /**
+             * Analyte
+             * @description the id of the analyte, as hardness or iron
+             */
             analyte: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
+            /** @description the result that the row holds */
             result: components["schemas"]["LaboratoryResult"] | null;
+            /** @description the value that the reading comes to */
             value: components["schemas"]["Value"] | null;
             /**
              * Error
+             * @description what is wrong with the row; empty when nothing is
              * @default
              */
             error: string;
             /**
              * Where
+             * @description the column that is wrong
              * @default
              */
             where: string;
             /**
              * Remedy
+             * @description what to do about it
              * @default
              */
             remedy: string;
@@ -6212,40 +7869,63 @@ export interface components {
          *             their order.
          */
         LabSample: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description which kind of laboratory sample
+             */
             kind: string;
-            /** Sample */
+            /**
+             * Sample
+             * @description the glass that the bottle stands for
+             */
             sample: string;
             /**
              * Laboratory
+             * @description the laboratory's name
              * @default
              */
             laboratory: string;
             /**
              * Seal
+             * @description the number of the seal on the bottle
              * @default
              */
             seal: string;
             /**
              * Drawn At
              * Format: date-time
+             * @description when it was drawn
              */
             drawn_at: string;
-            /** Handed At */
+            /**
+             * Handed At
+             * @description when it was handed to whoever carries it
+             */
             handed_at?: string | null;
-            /** Received At */
+            /**
+             * Received At
+             * @description when the laboratory received it
+             */
             received_at?: string | null;
-            /** Reported At */
+            /**
+             * Reported At
+             * @description when the laboratory reported
+             */
             reported_at?: string | null;
             /**
              * By
+             * @description who did it
              * @default
              */
             by: string;
             /**
              * Note
+             * @description a remark in the consultant's own words
              * @default
              */
             note: string;
@@ -6261,10 +7941,14 @@ export interface components {
              * @default []
              */
             corrected: components["schemas"]["Corrected"][];
-            /** Struck At */
+            /**
+             * Struck At
+             * @description when it was struck through; null where it stands
+             */
             struck_at?: string | null;
             /**
              * Struck Because
+             * @description why it was struck through
              * @default
              */
             struck_because: string;
@@ -6277,18 +7961,29 @@ export interface components {
             /**
              * Deadline
              * Format: date-time
+             * @description when its holding time ends
              */
             deadline: string;
-            /** Hours Left */
+            /**
+             * Hours Left
+             * @description how long until then [h]
+             */
             hours_left: number;
-            /** Overdue */
+            /**
+             * Overdue
+             * @description whether the time is over
+             */
             overdue: boolean;
             /**
              * Stage
+             * @description how far the sample has come
              * @enum {string}
              */
             stage: "drawn" | "handed" | "received" | "reported";
-            /** Sentence */
+            /**
+             * Sentence
+             * @description what it says, in words
+             */
             sentence: string;
         };
         /**
@@ -6309,7 +8004,7 @@ export interface components {
          */
         LaboratoryResult: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description how it was read (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             method: "laboratory";
@@ -6320,10 +8015,14 @@ export interface components {
              * @enum {string}
              */
             qualifier: "=" | "<" | ">" | "absent" | "present";
-            /** Value */
+            /**
+             * Value
+             * @description the number on the report [unit]; null for a result in words
+             */
             value?: number | null;
             /**
              * Unit
+             * @description the unit
              * @default
              */
             unit: string;
@@ -6334,6 +8033,7 @@ export interface components {
             basis?: string | null;
             /**
              * Uncertainty
+             * @description the laboratory's own uncertainty [unit]
              * @default 0
              */
             uncertainty: number;
@@ -6367,6 +8067,7 @@ export interface components {
             detection_limit?: number | null;
             /**
              * Laboratory
+             * @description the laboratory's name
              * @default
              */
             laboratory: string;
@@ -6377,6 +8078,7 @@ export interface components {
             hours_to_count?: number | null;
             /**
              * Report
+             * @description whether it is a laboratory's or the utility's report
              * @default laboratory
              * @enum {string}
              */
@@ -6389,28 +8091,43 @@ export interface components {
          *     ``held``: what a membrane held back at first, now, and at the least [0 to 1].
          */
         LastRead: {
-            /** Analyte */
+            /**
+             * Analyte
+             * @description the id of the analyte, as hardness or iron
+             */
             analyte: string;
             /**
              * Where
+             * @description raw, at the house's taps, or at the drinking tap
              * @enum {string}
              */
             where: "house" | "tap";
             /**
              * At
              * Format: date-time
+             * @description when it was
              */
             at: string;
-            /** Said */
+            /**
+             * Said
+             * @description what it says, in words
+             */
             said: string;
-            /** First At */
+            /**
+             * First At
+             * @description when it was read the first time; null where it was read once
+             */
             first_at?: string | null;
             /**
              * First
+             * @description what was read the first time, in words
              * @default
              */
             first: string;
-            /** Held */
+            /**
+             * Held
+             * @description what a membrane held back then
+             */
             held?: [
                 number,
                 number,
@@ -6426,9 +8143,15 @@ export interface components {
          *             homes. few: too few to say anything.
          */
         Lasted: {
-            /** Label */
+            /**
+             * Label
+             * @description what it is called where it is listed
+             */
             label: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description what kind of part
+             */
             kind: string;
             /**
              * Predicted
@@ -6445,7 +8168,10 @@ export interface components {
              * @description how many were counted, at how many homes
              */
             changes: number;
-            /** Homes */
+            /**
+             * Homes
+             * @description in how many homes
+             */
             homes: number;
             /**
              * Few
@@ -6460,31 +8186,41 @@ export interface components {
          */
         Lather: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "lather";
-            /** Vials */
+            /**
+             * Vials
+             * @description the vials
+             */
             vials: components["schemas"]["Vial"][];
             /**
              * Volume Ml
+             * @description water in each vial [mL]
              * @default 25
              */
             volume_ml: number;
             /**
              * Spoon Ml
+             * @description how much tap water the spoon holds [mL]
              * @default 5
              */
             spoon_ml: number;
-            /** Spoon Killed */
+            /**
+             * Spoon Killed
+             * @description whether that spoonful killed the softened lather; null: not tried
+             */
             spoon_killed?: boolean | null;
             /**
              * Soap Mg Per Drop
+             * @description soap in one drop [mg]
              * @default 2.5
              */
             soap_mg_per_drop: number;
             /**
              * Lather Drops
+             * @description drops that even water without hardness takes
              * @default 2
              */
             lather_drops: number;
@@ -6495,18 +8231,31 @@ export interface components {
          */
         LatherShown: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "lather";
-            /** Vials */
+            /**
+             * Vials
+             * @description the vials
+             */
             vials: components["schemas"]["VialShown"][];
+            /** @description how much hardness the spoonful brings to the softened vial */
             spoon: components["schemas"]["Range"] | null;
-            /** Spoon Share */
+            /**
+             * Spoon Share
+             * @description the share of tap water in it then (0 to 1)
+             */
             spoon_share: number;
-            /** Household */
+            /**
+             * Household
+             * @description the share of soap that a household may save, cautiously (0 to 1); null: no claim
+             */
             household: number | null;
-            /** Breakthrough */
+            /**
+             * Breakthrough
+             * @description what it says where the softened vial takes more soap than it should
+             */
             breakthrough: string;
         };
         /**
@@ -6514,13 +8263,25 @@ export interface components {
          * @description An item in none of the proposed lines, with the rule that left it out.
          */
         LeftOut: {
-            /** Code */
+            /**
+             * Code
+             * @description the code it has in the firm's catalogue
+             */
             code: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Rule */
+            /**
+             * Rule
+             * @description the rule that left it out
+             */
             rule: string;
-            /** Sentence */
+            /**
+             * Sentence
+             * @description what it says, in words
+             */
             sentence: string;
         };
         /**
@@ -6528,7 +8289,10 @@ export interface components {
          * @description Let somebody in again.
          */
         LetInBody: {
-            /** Version */
+            /**
+             * Version
+             * @description the version this change is made on top of; another one answers 409
+             */
             version: number;
         };
         /**
@@ -6587,33 +8351,72 @@ export interface components {
          *     paid so far at each month from 0 to the end, for the cumulative curve.
          */
         Lifetime: {
-            /** Years */
+            /**
+             * Years
+             * @description over how many years [years]
+             */
             years: number;
-            /** Total */
+            /**
+             * Total
+             * @description what they come to together [money]
+             */
             total: number | string;
-            /** Purchase */
+            /**
+             * Purchase
+             * @description what is paid at first [money]
+             */
             purchase: number | string;
-            /** By Kind */
+            /**
+             * By Kind
+             * @description the same, by what it is paid for [money]
+             */
             by_kind: {
                 [key: string]: number | string;
             };
-            /** By Year */
+            /**
+             * By Year
+             * @description what each year costs [money]
+             */
             by_year: (number | string)[];
-            /** First Year */
+            /**
+             * First Year
+             * @description what the first year costs [money]
+             */
             first_year: number | string;
-            /** Worst Year */
+            /**
+             * Worst Year
+             * @description what the dearest year costs [money]
+             */
             worst_year: number | string;
-            /** Per Year */
+            /**
+             * Per Year
+             * @description what it costs a year [money]
+             */
             per_year: number | string;
-            /** Per Gallon House */
+            /**
+             * Per Gallon House
+             * @description what a gallon at the house's taps costs [money/gal]; null where none is treated
+             */
             per_gallon_house: number | string | null;
-            /** Per Gallon Tap */
+            /**
+             * Per Gallon Tap
+             * @description what a gallon at the drinking tap costs [money/gal]; null where none is treated
+             */
             per_gallon_tap: number | string | null;
-            /** Lines */
+            /**
+             * Lines
+             * @description the schedule, line by line
+             */
             lines: components["schemas"]["CostLine"][];
-            /** Events */
+            /**
+             * Events
+             * @description what happens in which month
+             */
             events: components["schemas"]["Event"][];
-            /** Monthly */
+            /**
+             * Monthly
+             * @description what is paid in each month [money]
+             */
             monthly: (number | string)[];
         };
         /**
@@ -6628,9 +8431,15 @@ export interface components {
          *         governs: findings are judged against it; the others are shown for reference.
          */
         Limit: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Analyte */
+            /**
+             * Analyte
+             * @description the id of the analyte, as hardness or iron
+             */
             analyte: string;
             /**
              * Op
@@ -6650,16 +8459,25 @@ export interface components {
              * @enum {string}
              */
             about: "health" | "infants" | "taste" | "stains" | "equipment" | "diet";
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
             /**
              * Place
              * @description country or body, e.g. "US", "WHO"
              */
             place: string;
-            /** Source */
+            /**
+             * Source
+             * @description where the figure or rule comes from
+             */
             source: string;
-            /** Year */
+            /**
+             * Year
+             * @description the year of its source
+             */
             year: number;
             /**
              * Governs
@@ -6669,6 +8487,7 @@ export interface components {
             governs: boolean;
             /**
              * Note
+             * @description a remark on the limit, as whom it protects
              * @default
              */
             note: string;
@@ -6680,24 +8499,47 @@ export interface components {
          *     ``in_the_rent``: items, by code, whose parts and service the rent covers.
          */
         LineReport: {
-            /** Option */
+            /**
+             * Option
+             * @description the id of the line
+             */
             option: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
+            /** @description the raw water that the line is worked out for */
             source: components["schemas"]["Stream"];
-            /** Stages */
+            /**
+             * Stages
+             * @description the stages, in their order
+             */
             stages: components["schemas"]["StageReport"][];
+            /** @description the water at the house's taps */
             house: components["schemas"]["Stream"];
+            /** @description the water at the drinking tap */
             tap: components["schemas"]["Stream"];
-            /** Checks */
+            /**
+             * Checks
+             * @description what was checked, with how it came out
+             */
             checks: components["schemas"]["Check"][];
-            /** Purchases */
+            /**
+             * Purchases
+             * @description what is bought
+             */
             purchases: components["schemas"]["Purchase"][];
-            /** Drop Psi */
+            /**
+             * Drop Psi
+             * @description the pressure it takes [psi]
+             */
             drop_psi: number | null;
+            /** @description how much water is used, and how fast */
             demand: components["schemas"]["Demand"];
             /**
              * In The Rent
+             * @description items whose parts come with the rent
              * @default []
              */
             in_the_rent: string[];
@@ -6707,13 +8549,25 @@ export interface components {
          * @description The steps of a line before it is sold: quantities are of a usual home.
          */
         LineSteps: {
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Home */
+            /**
+             * Home
+             * @description the home's name
+             */
             home: string;
-            /** Place */
+            /**
+             * Place
+             * @description the town or hamlet
+             */
             place: string;
-            /** Sheets */
+            /**
+             * Sheets
+             * @description the steps of each piece of work
+             */
             sheets: components["schemas"]["Sheet"][];
         };
         /**
@@ -6724,10 +8578,12 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
             /**
              * Days
+             * @description how many days it holds
              * @default 30
              */
             days: number;
@@ -6737,10 +8593,17 @@ export interface components {
          * @description A new link with its path, shown this once, and as a picture (SVG) that a telephone reads.
          */
         LinkMade: {
+            /** @description the link, without its address */
             link: components["schemas"]["LinkView"];
-            /** Path */
+            /**
+             * Path
+             * @description its path on this server
+             */
             path: string;
-            /** Picture */
+            /**
+             * Picture
+             * @description its address as a picture that a telephone reads [SVG]
+             */
             picture: string;
         };
         /**
@@ -6751,25 +8614,40 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
             /**
              * Made At
              * Format: date-time
+             * @description when it was made, by the clock of whoever made it
              */
             made_at: string;
-            /** Made By */
+            /**
+             * Made By
+             * @description who made it
+             */
             made_by: string;
             /**
              * Expires At
              * Format: date-time
+             * @description until when it holds
              */
             expires_at: string;
-            /** Opened */
+            /**
+             * Opened
+             * @description how often it was opened
+             */
             opened: number;
-            /** Opened At */
+            /**
+             * Opened At
+             * @description when it was last opened
+             */
             opened_at: string | null;
-            /** Standing */
+            /**
+             * Standing
+             * @description open, expired or revoked
+             */
             standing: string;
         };
         /**
@@ -6780,17 +8658,23 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
-            /** To */
+            /**
+             * To
+             * @description the address it goes to
+             */
             to: string;
             /**
              * Text
+             * @description the text
              * @default
              */
             text: string;
             /**
              * Days
+             * @description how many days it holds
              * @default 30
              */
             days: number;
@@ -6804,33 +8688,60 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
             /**
              * At
              * Format: date-time
+             * @description when it was
              */
             at: string;
-            /** By */
+            /**
+             * By
+             * @description who did it
+             */
             by: string;
-            /** To */
+            /**
+             * To
+             * @description the address it goes to
+             */
             to: string;
-            /** Subject */
+            /**
+             * Subject
+             * @description what stands in its subject
+             */
             subject: string;
-            /** Text */
+            /**
+             * Text
+             * @description the text
+             */
             text: string;
-            /** Attachment */
+            /**
+             * Attachment
+             * @description the name of the file that goes with it; empty: none
+             */
             attachment: string;
-            /** Simulated */
+            /**
+             * Simulated
+             * @description whether a stand-in made it, and no water or post was in it
+             */
             simulated: boolean;
-            /** Proposal */
+            /**
+             * Proposal
+             * @description the id of the proposal it is about
+             */
             proposal: string | null;
             /**
              * State
+             * @description kept by the stand-in, waiting, sending, sent, or failed
              * @enum {string}
              */
             state: "kept" | "waiting" | "sending" | "sent" | "failed";
-            /** Error */
+            /**
+             * Error
+             * @description why it was not sent yet, or failed
+             */
             error: string;
         };
         /**
@@ -6841,18 +8752,32 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Role */
+            /**
+             * Role
+             * @description what the person may do: consultant, manager or installer
+             */
             role: string;
-            /** Firm */
+            /**
+             * Firm
+             * @description the firm's name
+             */
             firm: string;
-            /** Token */
+            /**
+             * Token
+             * @description the token that unsafe requests carry in X-Zesty-Token
+             */
             token: string;
             /**
              * Second Factor
+             * @description whether a second factor is in force
              * @default false
              */
             second_factor: boolean;
@@ -6865,25 +8790,49 @@ export interface components {
          *     until they are, nobody says that nothing is needed.
          */
         Meaning: {
-            /** Findings */
+            /**
+             * Findings
+             * @description what the readings say, the gravest first
+             */
             findings: components["schemas"]["Finding"][];
-            /** Unexplained */
+            /**
+             * Unexplained
+             * @description complaints that nothing explains yet
+             */
             unexplained: components["schemas"]["Unexplained"][];
-            /** Unknown */
+            /**
+             * Unknown
+             * @description what nobody can say yet
+             */
             unknown: components["schemas"]["Unknown"][];
-            /** Missing */
+            /**
+             * Missing
+             * @description tests that the source or the complaints ask for, and nobody made
+             */
             missing: components["schemas"]["Unknown"][];
-            /** Asked */
+            /**
+             * Asked
+             * @description how many tests they ask for
+             */
             asked: number;
+            /** @description whether scale forms, at the tap and in the heater */
             scale: components["schemas"]["ScaleTendency"] | null;
+            /** @description what the three cups say */
             colour: components["schemas"]["ColourFinding"] | null;
-            /** Tonight */
+            /**
+             * Tonight
+             * @description what the household does tonight, where something of health was found
+             */
             tonight: string[];
-            /** Sets */
+            /**
+             * Sets
+             * @description what to set, each with its value
+             */
             sets: [
                 string,
                 string
             ][];
+            /** @description how pH follows from breath */
             breath: components["schemas"]["Working"];
         };
         /**
@@ -6897,65 +8846,100 @@ export interface components {
          */
         MembraneFigures: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "membrane";
-            /** Rated Gpd */
+            /**
+             * Rated Gpd
+             * @description what it makes in a day, as rated [gal/day]
+             */
             rated_gpd: number;
-            /** Rated Ratio */
+            /**
+             * Rated Ratio
+             * @description gallons to the drain for each gallon made, as rated
+             */
             rated_ratio: number;
             /**
              * Rated Psi
+             * @description the pressure at which it is rated [psi]
              * @default 60
              */
             rated_psi: number;
             /**
              * Rated Tds
+             * @description the dissolved matter at which it is rated [mg/L]
              * @default 500
              */
             rated_tds: number;
             /**
              * Rated C
+             * @description the temperature at which it is rated [°C]
              * @default 25
              */
             rated_c: number;
-            /** Rejection */
+            /**
+             * Rejection
+             * @description the share of dissolved matter held back (0 to 1)
+             */
             rejection: number;
-            /** Efficiency */
+            /**
+             * Efficiency
+             * @description the share of the feed that is made into drinking water in use (0 to 1)
+             */
             efficiency?: number | null;
             /**
              * Shut Off
+             * @description whether a valve stops the drain when the tank is full
              * @default true
              */
             shut_off: boolean;
-            /** Tank Gal */
+            /**
+             * Tank Gal
+             * @description what its tank holds [gal]
+             */
             tank_gal?: number | null;
-            /** Precharge Psi */
+            /**
+             * Precharge Psi
+             * @description air in the empty tank [psi]
+             */
             precharge_psi?: number | null;
-            /** Shutoff Share */
+            /**
+             * Shutoff Share
+             * @description at which share of the feed's pressure it stops (0 to 1)
+             */
             shutoff_share?: number | null;
-            /** Permeate Pump */
+            /**
+             * Permeate Pump
+             * @description the share of the drain that a permeate pump saves (0 to 1); null: it has none
+             */
             permeate_pump?: number | null;
-            /** Psi Max */
+            /**
+             * Psi Max
+             * @description the highest pressure it may stand at [psi]
+             */
             psi_max?: number | null;
             /**
              * Ph Min
+             * @description the lowest pH it works at; null: no claim
              * @default 3
              */
             ph_min: number;
             /**
              * Ph Max
+             * @description the highest pH it works at; null: no claim
              * @default 11
              */
             ph_max: number;
             /**
              * Polished
+             * @description whether carbon polishes what it makes
              * @default false
              */
             polished: boolean;
             /**
              * Indicator
+             * @description what shows that it no longer works
              * @default
              */
             indicator: string;
@@ -6966,28 +8950,40 @@ export interface components {
          */
         MeterDisplays: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description how it was read (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             method: "meter";
-            /** Displays */
+            /**
+             * Displays
+             * @description the numbers shown, in their order
+             */
             displays: number[];
             /**
              * Multiplier
+             * @description 10 where the display carries a x10 mark, else 1
              * @default 1
              */
             multiplier: number;
-            /** Temperature C */
+            /**
+             * Temperature C
+             * @description the water's temperature [°C]
+             */
             temperature_c?: number | null;
-            /** Zero */
+            /**
+             * Zero
+             * @description what it showed in water without minerals
+             */
             zero?: number | null;
             /**
              * Rinsed
+             * @description whether it was rinsed in the sample first
              * @default true
              */
             rinsed: boolean;
             /**
              * Steady
+             * @description whether it was read once it stood still
              * @default true
              */
             steady: boolean;
@@ -6997,29 +8993,39 @@ export interface components {
          * @description What the water reaching a stage must be. ``severity`` is what an unmet need does.
          */
         Need: {
-            /** Analyte */
+            /**
+             * Analyte
+             * @description the id of the analyte, as hardness or iron
+             */
             analyte: string;
             /**
              * Op
+             * @description whether the limit is the most or the least that may be
              * @default at_most
              * @enum {string}
              */
             op: "at_most" | "at_least";
-            /** Limit */
+            /**
+             * Limit
+             * @description the value that the water must be at most or at least [canonical unit]
+             */
             limit: number;
             /**
              * Severity
+             * @description what an unmet need does: stop the line, or warn
              * @default stop
              * @enum {string}
              */
             severity: "stop" | "warn";
             /**
              * Why
+             * @description the reason, in words
              * @default
              */
             why: string;
             /**
              * Strict
+             * @description whether a range that reaches over the limit fails it
              * @default false
              */
             strict: boolean;
@@ -7029,14 +9035,21 @@ export interface components {
          * @description A need of one stage that this home or water does not plainly meet.
          */
         NeedHere: {
-            /** Stage */
+            /**
+             * Stage
+             * @description the name of the stage
+             */
             stage: string;
             /**
              * Status
+             * @description how it came out: met, say, warn, stop, or unknown
              * @enum {string}
              */
             status: "met" | "say" | "warn" | "stop" | "unknown";
-            /** Sentence */
+            /**
+             * Sentence
+             * @description what it says, in words
+             */
             sentence: string;
         };
         /**
@@ -7045,49 +9058,73 @@ export interface components {
          */
         NeutraliserFigures: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "neutraliser";
             /**
              * Style
+             * @description how it is built
              * @enum {string}
              */
             style: "upflow" | "backwashing" | "feed";
-            /** Volume Ft3 */
+            /**
+             * Volume Ft3
+             * @description how much media it holds [ft³]; null where the maker does not say
+             */
             volume_ft3: number;
             /**
              * Magnesia Share
+             * @description the share of magnesia in the media, by mass (0 to 0.5)
              * @default 0
              */
             magnesia_share: number;
-            /** Iron Max */
+            /**
+             * Iron Max
+             * @description the most iron it takes [mg/L]
+             */
             iron_max?: number | null;
-            /** Service Gpm */
+            /**
+             * Service Gpm
+             * @description the flow it serves [gpm]
+             */
             service_gpm?: number | null;
-            /** Backwash Gpm */
+            /**
+             * Backwash Gpm
+             * @description the flow a backwash needs [gpm]
+             */
             backwash_gpm?: number | null;
-            /** Backwash Min */
+            /**
+             * Backwash Min
+             * @description how long a backwash takes [min]
+             */
             backwash_min?: number | null;
             /**
              * Backwash Days
+             * @description from one backwash to the next [days]
              * @default 7
              */
             backwash_days: number;
             /**
              * Media Lb Ft3
+             * @description how much its media weigh [lb/ft³]
              * @default 90
              */
             media_lb_ft3: number;
             /**
              * Bag Price
+             * @description what a bag of media costs [money]
              * @default 38
              */
             bag_price: number | string;
-            /** Refill Months */
+            /**
+             * Refill Months
+             * @description from one refill to the next, as its maker says [months]
+             */
             refill_months?: number | null;
             /**
              * Target Ph
+             * @description the pH it is to bring the water to
              * @default 7.4
              */
             target_ph: number;
@@ -7097,9 +9134,15 @@ export interface components {
          * @description A demonstration that misleads, and why it is not here.
          */
         NotOffered: {
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Why */
+            /**
+             * Why
+             * @description the reason, in words
+             */
             why: string;
         };
         /**
@@ -7126,12 +9169,13 @@ export interface components {
          */
         Noticed: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description how it was read (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             method: "noticed";
             /**
              * Signs
+             * @description what was seen or smelled, by its id; empty: looked, and nothing found
              * @default []
              */
             signs: string[];
@@ -7141,94 +9185,194 @@ export interface components {
          * @description A proposal's whole content.
          */
         Offer: {
-            /** Number */
+            /**
+             * Number
+             * @description the number of the proposal
+             */
             number: string;
-            /** Revision */
+            /**
+             * Revision
+             * @description the revision, from 1
+             */
             revision: number;
             /**
              * Created At
              * Format: date-time
+             * @description when it was made
              */
             created_at: string;
             /**
              * Valid Until
              * Format: date
+             * @description the last day on which it can be accepted
              */
             valid_until: string;
-            /** Firm */
+            /**
+             * Firm
+             * @description the firm's name
+             */
             firm: string;
-            /** Consultant */
+            /**
+             * Consultant
+             * @description the consultant's name
+             */
             consultant: string;
-            /** Currency */
+            /**
+             * Currency
+             * @description the currency its money is in
+             */
             currency: string;
-            /** Units */
+            /**
+             * Units
+             * @description us or metric
+             */
             units: string;
+            /** @description who the visit is for */
             customer: components["schemas"]["Customer"];
-            /** Home */
+            /**
+             * Home
+             * @description the home's name
+             */
             home: string;
-            /** Place */
+            /**
+             * Place
+             * @description the town or hamlet
+             */
             place: string;
-            /** Source */
+            /**
+             * Source
+             * @description where the water comes from: town main, drilled well, lake and so on
+             */
             source: string;
-            /** People */
+            /**
+             * People
+             * @description how many people live there
+             */
             people: number;
-            /** Complaints */
+            /**
+             * Complaints
+             * @description what bothers the customer
+             */
             complaints: string[];
-            /** Readings */
+            /**
+             * Readings
+             * @description the readings
+             */
             readings: components["schemas"]["ReadingLine"][];
-            /** Raw */
+            /**
+             * Raw
+             * @description analytes of the raw water with their values, for its drawing
+             */
             raw: {
                 [key: string]: components["schemas"]["Quantity"];
             };
-            /** Ferric Raw */
+            /**
+             * Ferric Raw
+             * @description whether rusted iron is in the raw water, for its drawing
+             */
             ferric_raw: boolean | null;
-            /** Scale 60 */
+            /**
+             * Scale 60
+             * @description the index of scale in the heater, for its drawing
+             */
             scale_60: number | null;
-            /** Findings */
+            /**
+             * Findings
+             * @description what the readings say, the gravest first
+             */
             findings: components["schemas"]["Finding"][];
-            /** Unexplained */
+            /**
+             * Unexplained
+             * @description complaints that nothing explains yet
+             */
             unexplained: components["schemas"]["Unexplained"][];
-            /** Unknown */
+            /**
+             * Unknown
+             * @description what nobody can say yet
+             */
             unknown: components["schemas"]["Unknown"][];
-            /** Tonight */
+            /**
+             * Tonight
+             * @description what the household does tonight, where something of health was found
+             */
             tonight: string[];
-            /** Nothing Needed */
+            /**
+             * Nothing Needed
+             * @description whether the water needs nothing at all
+             */
             nothing_needed: boolean;
-            /** Options */
+            /**
+             * Options
+             * @description every option, as it was on the day
+             */
             options: components["schemas"]["OfferedOption"][];
-            /** Rows */
+            /**
+             * Rows
+             * @description the rows, in their order
+             */
             rows: components["schemas"]["Row"][];
-            /** Recommended */
+            /**
+             * Recommended
+             * @description the id of the line that is recommended
+             */
             recommended: string;
-            /** Reasons */
+            /**
+             * Reasons
+             * @description why this is offered, in the consultant's words
+             */
             reasons: string;
-            /** Horizon */
+            /**
+             * Horizon
+             * @description over how many years costs are counted: 5, 10, 15 or 20 [years]
+             */
             horizon: number;
+            /** @description a payment plan; null without one */
             plan: components["schemas"]["PlanTerms"] | null;
-            /** Assumptions */
+            /**
+             * Assumptions
+             * @description what was counted and not measured
+             */
             assumptions: components["schemas"]["Assumption"][];
-            /** Cautions */
+            /**
+             * Cautions
+             * @description what to be careful of while it is done
+             */
             cautions: string[];
-            /** Cancel Text */
+            /**
+             * Cancel Text
+             * @description how the customer may cancel, in the firm's words
+             */
             cancel_text: string;
-            /** Cooling Off */
+            /**
+             * Cooling Off
+             * @description until when the law lets the customer cancel, in words
+             */
             cooling_off: string;
-            /** Local Rules */
+            /**
+             * Local Rules
+             * @description what local rules ask for, in the firm's words
+             */
             local_rules: string;
-            /** Rules Version */
+            /**
+             * Rules Version
+             * @description which state of the firm's limits it was judged by
+             */
             rules_version: number;
             /**
              * Health
+             * @description what is said of health, first of all
              * @default []
              */
             health: string[];
             /**
              * Before Signing
+             * @description what to know before signing
              * @default []
              */
             before_signing: components["schemas"]["ToKnow"][];
             /**
              * Price
+             * @description the price, line by line, from the equipment to what is to be paid
              * @default []
              */
             price: components["schemas"]["PriceLine"][];
@@ -7238,47 +9382,99 @@ export interface components {
          * @description One option, frozen.
          */
         OfferedOption: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Letter */
+            /**
+             * Letter
+             * @description the letter it goes by
+             */
             letter: string;
-            /** Status */
+            /**
+             * Status
+             * @description the gravest of its checks
+             */
             status: string;
-            /** Error */
+            /**
+             * Error
+             * @description why it cannot be worked out; empty when it can
+             */
             error: string;
-            /** Price */
+            /**
+             * Price
+             * @description what it costs [money]
+             */
             price: number | string;
-            /** Installation */
+            /**
+             * Installation
+             * @description what fitting it costs [money]
+             */
             installation: number | string;
-            /** Stages */
+            /**
+             * Stages
+             * @description the stages, in their order
+             */
             stages: components["schemas"]["StageLine"][];
-            /** House */
+            /**
+             * House
+             * @description values at the house's taps, for their drawing
+             */
             house: {
                 [key: string]: components["schemas"]["Quantity"];
             };
-            /** Tap */
+            /**
+             * Tap
+             * @description values at the drinking tap, for their drawing
+             */
             tap: {
                 [key: string]: components["schemas"]["Quantity"];
             };
-            /** Ferric House */
+            /**
+             * Ferric House
+             * @description whether rusted iron is in the house's water, for its drawing
+             */
             ferric_house: boolean | null;
-            /** Ferric Tap */
+            /**
+             * Ferric Tap
+             * @description whether rusted iron is in the drinking water, for its drawing
+             */
             ferric_tap: boolean | null;
+            /** @description its water to the drain */
             waste: components["schemas"]["Waste"] | null;
+            /** @description the work that comes with it */
             chores: components["schemas"]["Chores"] | null;
-            /** Left */
+            /**
+             * Left
+             * @description what stays in the water, in words
+             */
             left: string[];
+            /** @description what speaks for and against it */
             reasons: components["schemas"]["Reasons"] | null;
-            /** Costs */
+            /**
+             * Costs
+             * @description what it costs, over each horizon
+             */
             costs: components["schemas"]["CostOver"][];
-            /** Parts */
+            /**
+             * Parts
+             * @description whose parts are sold by their maker alone
+             */
             parts: string[];
-            /** Warranty */
+            /**
+             * Warranty
+             * @description what the makers warrant, in words
+             */
             warranty: string[];
             /**
              * Per Month
+             * @description what it costs a month where it is rented or paid over time [money]
              * @default 0
              */
             per_month: number | string;
@@ -7288,35 +9484,50 @@ export interface components {
          * @description A proposal as its customer sees it through a link.
          */
         OfferedView: {
-            /** State */
+            /**
+             * State
+             * @description draft, presented, accepted, declined, expired, or brought in by a file
+             */
             state: string;
-            /** Presented At */
+            /**
+             * Presented At
+             * @description when it was shown to the customer
+             */
             presented_at: string | null;
-            /** Decided At */
+            /**
+             * Decided At
+             * @description when it was accepted or declined
+             */
             decided_at: string | null;
+            /** @description the proposal's whole content, as it was on the day */
             offer: components["schemas"]["Offer"];
             /**
              * Seal
+             * @description whether the figures are as they were sealed
              * @enum {string}
              */
             seal: "good" | "broken" | "none" | "unknown_key";
             /**
              * Care
+             * @description what falls due at the fitted line
              * @default []
              */
             care: components["schemas"]["CareLine"][];
             /**
              * Kept
+             * @description what was promised and what was measured of it
              * @default []
              */
             kept: components["schemas"]["KeptLine"][];
             /**
              * Digest
+             * @description SHA-256 of every figure shown, by which a change would be found [hex]
              * @default
              */
             digest: string;
             /**
              * Signed By
+             * @description who signed; empty while nobody has
              * @default
              */
             signed_by: string;
@@ -7326,9 +9537,15 @@ export interface components {
          * @description A file looked at: its rows in their order; ``good``: nothing is wrong with any.
          */
         OldNotes: {
-            /** Rows */
+            /**
+             * Rows
+             * @description the rows, in their order
+             */
             rows: components["schemas"]["OldRow"][];
-            /** Good */
+            /**
+             * Good
+             * @description whether every row can be used
+             */
             good: boolean;
         };
         /**
@@ -7336,28 +9553,46 @@ export interface components {
          * @description What becomes of one row, or what is wrong with it.
          */
         OldRow: {
-            /** Row */
+            /**
+             * Row
+             * @description the number of the row, from 1
+             */
             row: number;
-            /** Customer */
+            /**
+             * Customer
+             * @description the customer's name
+             */
             customer: string;
-            /** House */
+            /**
+             * House
+             * @description the house it names
+             */
             house: string;
-            /** On */
+            /**
+             * On
+             * @description the day
+             */
             on: string | null;
-            /** Readings */
+            /**
+             * Readings
+             * @description how many readings there are
+             */
             readings: number;
             /**
              * Error
+             * @description what is wrong with the row; empty when nothing is
              * @default
              */
             error: string;
             /**
              * Where
+             * @description the column that is wrong
              * @default
              */
             where: string;
             /**
              * Remedy
+             * @description what to do about it
              * @default
              */
             remedy: string;
@@ -7368,19 +9603,24 @@ export interface components {
          */
         OneDisplay: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description how it was read (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             method: "display";
-            /** Value */
+            /**
+             * Value
+             * @description the number shown [instrument's unit]
+             */
             value: number;
             /**
              * Dilution
+             * @description one part of sample in so many parts; 1: not diluted
              * @default 1
              */
             dilution: number;
             /**
              * Blanked
+             * @description whether it was set to zero on the sample first
              * @default true
              */
             blanked: boolean;
@@ -7390,9 +9630,15 @@ export interface components {
          * @description What a colorimeter shows.
          */
         OneNumber: {
-            /** Value */
+            /**
+             * Value
+             * @description the number shown [instrument's unit]
+             */
             value: number;
-            /** Simulated */
+            /**
+             * Simulated
+             * @description whether a stand-in made it, and no water or post was in it
+             */
             simulated: boolean;
         };
         /**
@@ -7401,22 +9647,31 @@ export interface components {
          *     goes on working in it; what it does not name is taken out.
          */
         Option: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
             /**
              * Stages
+             * @description the stages, in their order
              * @default []
              */
             stages: components["schemas"]["StageChoice"][];
             /**
              * Note
+             * @description a remark in the consultant's own words
              * @default
              */
             note: string;
             /**
              * Keeps
+             * @description equipment in place that goes on working in this line
              * @default []
              */
             keeps: components["schemas"]["KeptInPlace"][];
@@ -7426,9 +9681,14 @@ export interface components {
          * @description What of an option depends on the horizon.
          */
         OptionCost: {
+            /** @description what it costs over the years */
             cost: components["schemas"]["Lifetime"] | null;
+            /** @description what it comes to at low and at high use */
             use_band: components["schemas"]["CostBand"] | null;
-            /** Cheaper Than */
+            /**
+             * Cheaper Than
+             * @description from which year on it has cost less than another option
+             */
             cheaper_than: [
                 string,
                 number
@@ -7439,22 +9699,41 @@ export interface components {
          * @description One option worked out: line, waste, cost over the horizon, chores, reasons.
          */
         OptionReport: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
+            /** @description the line worked out; null where it cannot be */
             line: components["schemas"]["LineReport"] | null;
-            /** Error */
+            /**
+             * Error
+             * @description why it cannot be worked out; empty when it can
+             */
             error: string;
+            /** @description its water to the drain */
             waste: components["schemas"]["Waste"] | null;
+            /** @description what it costs over the years */
             cost: components["schemas"]["Lifetime"] | null;
+            /** @description what it comes to at low and at high use */
             use_band: components["schemas"]["CostBand"] | null;
+            /** @description the work that comes with it */
             chores: components["schemas"]["Chores"] | null;
-            /** Left */
+            /**
+             * Left
+             * @description what stays in the water, in words
+             */
             left: string[];
+            /** @description what speaks for and against it */
             reasons: components["schemas"]["Reasons"] | null;
             /**
              * Cheaper Than
+             * @description from which year on it has cost less than another option
              * @default []
              */
             cheaper_than: [
@@ -7467,11 +9746,15 @@ export interface components {
          * @description Another visit to the same home.
          */
         OtherVisit: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
             /**
              * Started At
              * Format: date-time
+             * @description when the visit begins
              */
             started_at: string;
         };
@@ -7480,19 +9763,40 @@ export interface components {
          * @description Proposals written in one quarter (1 to 4) of a year, by what became of them.
          */
         Outcome: {
-            /** Quarter */
+            /**
+             * Quarter
+             * @description the quarter of the year, as it is written
+             */
             quarter: string;
-            /** Year */
+            /**
+             * Year
+             * @description the year
+             */
             year: number;
-            /** Of Year */
+            /**
+             * Of Year
+             * @description which quarter it is, 1 to 4
+             */
             of_year: number;
-            /** Presented */
+            /**
+             * Presented
+             * @description how many were shown
+             */
             presented: number;
-            /** Accepted */
+            /**
+             * Accepted
+             * @description how many were accepted
+             */
             accepted: number;
-            /** Declined */
+            /**
+             * Declined
+             * @description how many were declined
+             */
             declined: number;
-            /** Expired */
+            /**
+             * Expired
+             * @description how many ran out
+             */
             expired: number;
         };
         /**
@@ -7500,9 +9804,15 @@ export interface components {
          * @description Costs of every option over one horizon [years], by the option's id.
          */
         OverYears: {
-            /** Years */
+            /**
+             * Years
+             * @description over how many years [years]
+             */
             years: number;
-            /** Options */
+            /**
+             * Options
+             * @description the costs of every line, by its id
+             */
             options: {
                 [key: string]: components["schemas"]["OptionCost"];
             };
@@ -7569,19 +9879,24 @@ export interface components {
          */
         PadMatch: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description how it was read (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             method: "pad";
-            /** Pad */
+            /**
+             * Pad
+             * @description which step matches, from 0
+             */
             pad: number;
             /**
              * Between
+             * @description whether it lies between that step and the next
              * @default false
              */
             between: boolean;
             /**
              * Dilution
+             * @description one part of sample in so many parts; 1: not diluted
              * @default 1
              */
             dilution: number;
@@ -7592,12 +9907,22 @@ export interface components {
          *     out.
          */
         Pair: {
-            /** Analyte */
+            /**
+             * Analyte
+             * @description the id of the analyte, as hardness or iron
+             */
             analyte: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Sentence */
+            /**
+             * Sentence
+             * @description what it says, in words
+             */
             sentence: string;
+            /** @description the share removed (0 to 1); null where it cannot be said */
             removal: components["schemas"]["Removal"] | null;
         };
         /**
@@ -7615,11 +9940,20 @@ export interface components {
              * @description stage and part, one name in the job
              */
             key: string;
-            /** Stage */
+            /**
+             * Stage
+             * @description the stage of the line it concerns
+             */
             stage: string;
-            /** Label */
+            /**
+             * Label
+             * @description what it is called where it is listed
+             */
             label: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description what falls due: a filter, media, a lamp, salt and so on
+             */
             kind: string;
             /**
              * Months
@@ -7638,6 +9972,7 @@ export interface components {
             minutes: number;
             /**
              * Price
+             * @description what one costs [money]
              * @default
              */
             price: string;
@@ -7653,9 +9988,15 @@ export interface components {
          * @description One's own new password.
          */
         PasswordBody: {
-            /** Old */
+            /**
+             * Old
+             * @description the password until now
+             */
             old: string;
-            /** New */
+            /**
+             * New
+             * @description the new password
+             */
             new: string;
         };
         /**
@@ -7665,14 +10006,24 @@ export interface components {
          *     ``many``: how many times, 0 as long as it is rented; ``amount`` is that of one time.
          */
         Payment: {
-            /** Label */
+            /**
+             * Label
+             * @description what it is called where it is listed
+             */
             label: string;
-            /** Amount */
+            /**
+             * Amount
+             * @description how much it is [money]
+             */
             amount: number | string;
-            /** When */
+            /**
+             * When
+             * @description when it is paid, in words
+             */
             when: string;
             /**
              * Many
+             * @description how many times it is paid; 0: as long as it is rented
              * @default 1
              */
             many: number;
@@ -7682,11 +10033,20 @@ export interface components {
          * @description Everybody of the firm; ``mail``: invitations can go by mail.
          */
         People: {
-            /** People */
+            /**
+             * People
+             * @description everybody of the firm
+             */
             people: components["schemas"]["PersonView"][];
-            /** Invitations */
+            /**
+             * Invitations
+             * @description the invitations that are open
+             */
             invitations: components["schemas"]["InvitationView"][];
-            /** Mail */
+            /**
+             * Mail
+             * @description whether invitations can go by mail
+             */
             mail: boolean;
         };
         /**
@@ -7694,12 +10054,19 @@ export interface components {
          * @description A name and role, on top of a version.
          */
         PersonChange: {
-            /** Version */
+            /**
+             * Version
+             * @description the version this change is made on top of; another one answers 409
+             */
             version: number;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
             /**
              * Role
+             * @description what the person may do: consultant, manager or installer
              * @enum {string}
              */
             role: "consultant" | "manager" | "installer";
@@ -7712,22 +10079,39 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
-            /** Version */
+            /**
+             * Version
+             * @description the version it has; a change names the one it is made on top of
+             */
             version: number;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Email */
+            /**
+             * Email
+             * @description a mail address
+             */
             email: string;
             /**
              * Role
+             * @description what the person may do: consultant, manager or installer
              * @enum {string}
              */
             role: "consultant" | "manager" | "installer";
-            /** Active */
+            /**
+             * Active
+             * @description whether they may sign in
+             */
             active: boolean;
-            /** Second Factor */
+            /**
+             * Second Factor
+             * @description whether a second factor is in force
+             */
             second_factor: boolean;
         };
         /**
@@ -7738,6 +10122,7 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
             /**
@@ -7751,11 +10136,15 @@ export interface components {
              * @description The reading's id, or sheet/step.
              */
             of: string;
-            /** By */
+            /**
+             * By
+             * @description who did it
+             */
             by: string;
             /**
              * At
              * Format: date-time
+             * @description when it was
              */
             at: string;
             /**
@@ -7780,16 +10169,20 @@ export interface components {
          */
         PitcherFigures: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "pitcher";
             /**
              * Style
+             * @description how it is built
              * @enum {string}
              */
             style: "pitcher" | "refrigerator" | "counter";
-            /** Change At Tds */
+            /**
+             * Change At Tds
+             * @description the reading of dissolved matter at which it is changed [mg/L]
+             */
             change_at_tds?: number | null;
         };
         /**
@@ -7799,12 +10192,19 @@ export interface components {
         Plan: {
             /**
              * Down
+             * @description what is paid at once [money]
              * @default 0
              */
             down: number | string;
-            /** Monthly */
+            /**
+             * Monthly
+             * @description what is paid each month [money]
+             */
             monthly: number | string;
-            /** Months */
+            /**
+             * Months
+             * @description over how many months it is paid [months]
+             */
             months: number;
         };
         /**
@@ -7812,22 +10212,31 @@ export interface components {
          * @description When a job is done, and by whom.
          */
         PlanBody: {
-            /** Version */
+            /**
+             * Version
+             * @description the version this change is made on top of; another one answers 409
+             */
             version: number;
-            /** Planned On */
+            /**
+             * Planned On
+             * @description the day on which it is to be done
+             */
             planned_on?: string | null;
             /**
              * Planned At
+             * @description at what time of that day, in words
              * @default
              */
             planned_at: string;
             /**
              * Fitter
+             * @description who does the job
              * @default
              */
             fitter: string;
             /**
              * Note
+             * @description a remark for whoever does the job
              * @default
              */
             note: string;
@@ -7837,17 +10246,35 @@ export interface components {
          * @description A payment plan with what it comes to: total paid, yearly rate nominal and effective [%].
          */
         PlanTerms: {
-            /** Down */
+            /**
+             * Down
+             * @description what is paid at once [money]
+             */
             down: number | string;
-            /** Monthly */
+            /**
+             * Monthly
+             * @description what is paid each month [money]
+             */
             monthly: number | string;
-            /** Months */
+            /**
+             * Months
+             * @description over how many months it is paid [months]
+             */
             months: number;
-            /** Total Paid */
+            /**
+             * Total Paid
+             * @description what is paid in all [money]
+             */
             total_paid: number | string;
-            /** Apr */
+            /**
+             * Apr
+             * @description yearly rate, nominal [%]
+             */
             apr: number | string;
-            /** Apr Effective */
+            /**
+             * Apr Effective
+             * @description yearly rate, effective [%]
+             */
             apr_effective?: number | string | null;
         };
         /**
@@ -7909,8 +10336,12 @@ export interface components {
          * @description What holds water in the home.
          */
         PlumbingBody: {
-            /** Version */
+            /**
+             * Version
+             * @description the version this change is made on top of; another one answers 409
+             */
             version: number;
+            /** @description what holds water in the home */
             plumbing: components["schemas"]["Plumbing"];
         };
         /**
@@ -7921,19 +10352,31 @@ export interface components {
             /**
              * At
              * Format: date-time
+             * @description when it was
              */
             at: string;
             /**
              * Where
+             * @description raw, at the house's taps, or at the drinking tap
              * @enum {string}
              */
             where: "raw" | "house" | "tap";
+            /** @description best value with its low and high end; null where nobody can say */
             range: components["schemas"]["Range"] | null;
-            /** Below */
+            /**
+             * Below
+             * @description the reporting limit where nothing was found, in the same unit; else null
+             */
             below: number | null;
-            /** Words */
+            /**
+             * Words
+             * @description the result in words, where it is no number
+             */
             words: string;
-            /** Visit */
+            /**
+             * Visit
+             * @description the id of the visit
+             */
             visit: string;
         };
         /**
@@ -7946,7 +10389,10 @@ export interface components {
          *         sentence: what to do, in words.
          */
         Posting: {
-            /** Kind */
+            /**
+             * Kind
+             * @description which kind of laboratory sample
+             */
             kind: string;
             /**
              * Posted
@@ -7978,14 +10424,24 @@ export interface components {
          *     total: ``times``, 0 as long as it is rented.
          */
         PriceLine: {
-            /** Kind */
+            /**
+             * Kind
+             * @description equipment, installation, discount, tax, total, deposit, rest, rent or rent_tax
+             */
             kind: string;
-            /** Label */
+            /**
+             * Label
+             * @description what it is called where it is listed
+             */
             label: string;
-            /** Amount */
+            /**
+             * Amount
+             * @description how much it is [money]
+             */
             amount: number | string;
             /**
              * Times
+             * @description how often it is paid
              * @default 1
              */
             times: number;
@@ -7997,24 +10453,35 @@ export interface components {
          *     change it most.
          */
         Promise: {
-            /** Analyte */
+            /**
+             * Analyte
+             * @description the id of the analyte, as hardness or iron
+             */
             analyte: string;
             /**
              * Where
+             * @description raw, at the house's taps, or at the drinking tap
              * @enum {string}
              */
             where: "house" | "tap";
+            /** @description what the line is expected to leave; null: it was not promised */
             predicted: components["schemas"]["Range"] | null;
+            /** @description what was measured of it before the line was fitted */
             before: components["schemas"]["Range"] | null;
-            /** Said */
+            /**
+             * Said
+             * @description what it says, in words
+             */
             said: string;
             /**
              * Kind
+             * @description the technology that was to take it out
              * @default
              */
             kind: string;
             /**
              * Item
+             * @description the code of the item
              * @default
              */
             item: string;
@@ -8026,14 +10493,17 @@ export interface components {
         Proof: {
             /**
              * Where
+             * @description raw, at the house's taps, or at the drinking tap
              * @enum {string}
              */
             where: "house" | "tap";
             /**
              * Phase
+             * @description flushed: after the first flush; later: some days after
              * @enum {string}
              */
             phase: "flushed" | "later";
+            /** @description the reading itself */
             reading: components["schemas"]["Reading"];
         };
         /**
@@ -8045,52 +10515,84 @@ export interface components {
          *     here, and ``said`` tells what the file said of it.
          */
         Proposal: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Number */
+            /**
+             * Number
+             * @description the number of the proposal
+             */
             number: string;
             /**
              * Revision
+             * @description the revision, from 1
              * @default 1
              */
             revision: number;
             /**
              * State
+             * @description draft, presented, accepted, declined, expired, or brought in by a file
              * @default draft
              * @enum {string}
              */
             state: "draft" | "presented" | "accepted" | "declined" | "expired" | "brought_in";
-            /** Recommended */
+            /**
+             * Recommended
+             * @description the id of the line that is recommended
+             */
             recommended: string;
-            /** Reasons */
+            /**
+             * Reasons
+             * @description why this is offered, in the consultant's words
+             */
             reasons: string;
             /**
              * Horizon
+             * @description over how many years costs are counted: 5, 10, 15 or 20 [years]
              * @default 10
              */
             horizon: number;
+            /** @description a payment plan; null without one */
             plan?: components["schemas"]["Plan"] | null;
             /**
              * Created At
              * Format: date-time
+             * @description when it was made
              */
             created_at: string;
             /**
              * Valid Until
              * Format: date
+             * @description the last day on which it can be accepted
              */
             valid_until: string;
-            /** Presented At */
+            /**
+             * Presented At
+             * @description when it was shown to the customer
+             */
             presented_at?: string | null;
-            /** Decided At */
+            /**
+             * Decided At
+             * @description when it was accepted or declined
+             */
             decided_at?: string | null;
+            /** @description how it was accepted */
             signature?: components["schemas"]["Signature"] | null;
-            /** Snapshot */
+            /**
+             * Snapshot
+             * @description every figure shown, as JSON in one order
+             */
             snapshot: string;
-            /** Digest */
+            /**
+             * Digest
+             * @description SHA-256 of every figure shown, by which a change would be found [hex]
+             */
             digest: string;
             /**
              * Said
+             * @description what it says, in words
              * @default
              */
             said: string;
@@ -8104,19 +10606,27 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
-            /** Recommended */
+            /**
+             * Recommended
+             * @description the id of the line that is recommended
+             */
             recommended: string;
             /**
              * Reasons
+             * @description why this is offered, in the consultant's words
              * @default
              */
             reasons: string;
+            /** @description a payment plan; null without one */
             plan?: components["schemas"]["Plan"] | null;
+            /** @description what was agreed beside the prices */
             terms?: components["schemas"]["Terms"] | null;
             /**
              * Answers
+             * @description how each stop of the recommended line is answered, by its id
              * @default {}
              */
             answers: {
@@ -8128,32 +10638,65 @@ export interface components {
          * @description A proposal with its frozen offer, and what changed since the revision before.
          */
         ProposalView: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Visit */
+            /**
+             * Visit
+             * @description the id of the visit it comes from
+             */
             visit: string;
-            /** State */
+            /**
+             * State
+             * @description draft, presented, accepted, declined, expired, or brought in by a file
+             */
             state: string;
-            /** Version */
+            /**
+             * Version
+             * @description the version it has; a change names the one it is made on top of
+             */
             version: number;
-            /** Digest */
+            /**
+             * Digest
+             * @description SHA-256 of every figure shown, by which a change would be found [hex]
+             */
             digest: string;
-            /** Presented At */
+            /**
+             * Presented At
+             * @description when it was shown to the customer
+             */
             presented_at: string | null;
-            /** Decided At */
+            /**
+             * Decided At
+             * @description when it was accepted or declined
+             */
             decided_at: string | null;
+            /** @description how it was accepted */
             signature: components["schemas"]["Signature"] | null;
+            /** @description the proposal's whole content, as it was on the day */
             offer: components["schemas"]["Offer"];
-            /** Latest */
+            /**
+             * Latest
+             * @description whether there is no revision after it
+             */
             latest: boolean;
-            /** Changed */
+            /**
+             * Changed
+             * @description what changed since
+             */
             changed: components["schemas"]["Difference"][];
             /**
              * Seal
+             * @description whether the figures are as they were sealed
              * @enum {string}
              */
             seal: "good" | "broken" | "none" | "unknown_key";
-            /** Said */
+            /**
+             * Said
+             * @description what it says, in words
+             */
             said: string;
         };
         /**
@@ -8161,7 +10704,10 @@ export interface components {
          * @description The password again.
          */
         ProveBody: {
-            /** Password */
+            /**
+             * Password
+             * @description the password
+             */
             password: string;
         };
         /**
@@ -8169,16 +10715,25 @@ export interface components {
          * @description One promise with what was measured of it last.
          */
         Proved: {
+            /** @description what was promised */
             promise: components["schemas"]["Promise"];
+            /** @description what was measured of it */
             measured: components["schemas"]["Range"] | null;
-            /** Said */
+            /**
+             * Said
+             * @description what it says, in words
+             */
             said: string;
             /**
              * Verdict
+             * @description as promised, better, short, laboratory only, or not promised
              * @enum {string}
              */
             verdict: "as promised" | "better" | "short" | "laboratory only" | "not promised";
-            /** Causes */
+            /**
+             * Causes
+             * @description what is likely to be behind a short result
+             */
             causes: components["schemas"]["Cause"][];
         };
         /**
@@ -8187,22 +10742,37 @@ export interface components {
          *     who fits it.
          */
         Purchase: {
-            /** Code */
+            /**
+             * Code
+             * @description the code it has in the firm's catalogue
+             */
             code: string;
-            /** Label */
+            /**
+             * Label
+             * @description what it is called where it is listed
+             */
             label: string;
-            /** Price */
+            /**
+             * Price
+             * @description what it costs at first [money]; nothing where it is rented
+             */
             price: number | string;
-            /** Installation */
+            /**
+             * Installation
+             * @description what fitting it costs [money]
+             */
             installation: number | string;
             /**
              * Scope
+             * @description "house" for all taps, "tap" for the drinking tap
              * @enum {string}
              */
             scope: "house" | "tap";
+            /** @description how it is rented, where it is */
             let?: components["schemas"]["Letting"] | null;
             /**
              * Fitter
+             * @description whose work it is: the firm's, a licensed person's, or their own
              * @default firm
              * @enum {string}
              */
@@ -8214,27 +10784,36 @@ export interface components {
          *     say.
          */
         Quantity: {
+            /** @description best value with its low and high end; null where nobody can say */
             range: components["schemas"]["Range"] | null;
             /**
              * State
+             * @description measured, predicted, or unknown: nobody can say
              * @enum {string}
              */
             state: "measured" | "predicted" | "unknown";
+            /** @description where the figure comes from */
             evidence?: components["schemas"]["Level"] | null;
-            /** Below */
+            /**
+             * Below
+             * @description the reporting limit where nothing was found, in the same unit; else null
+             */
             below?: number | null;
             /**
              * Words
+             * @description the result in words, where it is no number
              * @default
              */
             words: string;
             /**
              * Established
+             * @description whether the removal is established for this water
              * @default true
              */
             established: boolean;
             /**
              * Note
+             * @description a remark on this value, as why it is not known
              * @default
              */
             note: string;
@@ -8244,11 +10823,20 @@ export interface components {
          * @description Best value with its low and high end, all in one unit; ``high`` None means no upper end.
          */
         Range: {
-            /** Best */
+            /**
+             * Best
+             * @description the best value
+             */
             best: number;
-            /** Low */
+            /**
+             * Low
+             * @description the low end
+             */
             low: number;
-            /** High */
+            /**
+             * High
+             * @description the high end; null: no upper end
+             */
             high: number | null;
         };
         /**
@@ -8256,11 +10844,20 @@ export interface components {
          * @description Soap of one vial against another; ``high`` None: more than ``low``, no upper end.
          */
         Ratio: {
-            /** Best */
+            /**
+             * Best
+             * @description the best value
+             */
             best: number;
-            /** Low */
+            /**
+             * Low
+             * @description the low end
+             */
             low: number;
-            /** High */
+            /**
+             * High
+             * @description the high end; null: no upper end
+             */
             high: number | null;
         };
         /**
@@ -8271,36 +10868,56 @@ export interface components {
          *     kept.
          */
         Reading: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Analyte */
+            /**
+             * Analyte
+             * @description the id of the analyte, as hardness or iron
+             */
             analyte: string;
+            /** @description the meter or kit, as it was that day */
             instrument: components["schemas"]["Instrument"];
-            /** Observation */
+            /**
+             * Observation
+             * @description what was seen, by its method, before anything is worked out
+             */
             observation: components["schemas"]["MeterDisplays"] | components["schemas"]["DropCount"] | components["schemas"]["PadMatch"] | components["schemas"]["OneDisplay"] | components["schemas"]["BucketRuns"] | components["schemas"]["LaboratoryResult"] | components["schemas"]["CupsSeen"] | components["schemas"]["Noticed"];
             /**
              * Made At
              * Format: date-time
+             * @description when it was made, by the clock of whoever made it
              */
             made_at: string;
             /**
              * By
+             * @description who did it
              * @default
              */
             by: string;
-            /** Struck At */
+            /**
+             * Struck At
+             * @description when it was struck through; null where it stands
+             */
             struck_at?: string | null;
             /**
              * Struck Because
+             * @description why it was struck through
              * @default
              */
             struck_because: string;
             /**
              * Note
+             * @description a remark in the consultant's own words
              * @default
              */
             note: string;
-            /** Kept At */
+            /**
+             * Kept At
+             * @description when the server kept it
+             */
             kept_at?: string | null;
         };
         /**
@@ -8308,22 +10925,41 @@ export interface components {
          * @description One reading as the document lists it.
          */
         ReadingLine: {
-            /** Sample */
+            /**
+             * Sample
+             * @description the name of the glass
+             */
             sample: string;
-            /** Analyte */
+            /**
+             * Analyte
+             * @description the id of the analyte, as hardness or iron
+             */
             analyte: string;
-            /** Shown */
+            /**
+             * Shown
+             * @description the value as it is shown, with its unit
+             */
             shown: string;
-            /** Span */
+            /**
+             * Span
+             * @description the range, from its low to its high end, as it is shown
+             */
             span: string;
-            /** Method */
+            /**
+             * Method
+             * @description how it was read, in words
+             */
             method: string;
             /**
              * Made At
              * Format: date-time
+             * @description when it was made, by the clock of whoever made it
              */
             made_at: string;
-            /** Flags */
+            /**
+             * Flags
+             * @description remarks that stay with it
+             */
             flags: string[];
         };
         /**
@@ -8331,13 +10967,24 @@ export interface components {
          * @description A reading with its value and its working.
          */
         ReadingReport: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Analyte */
+            /**
+             * Analyte
+             * @description the id of the analyte, as hardness or iron
+             */
             analyte: string;
-            /** Struck */
+            /**
+             * Struck
+             * @description whether it was struck through
+             */
             struck: boolean;
+            /** @description the value that the reading comes to */
             value: components["schemas"]["Value"];
+            /** @description how the figure comes about */
             working: components["schemas"]["Working"];
         };
         /**
@@ -8350,7 +10997,10 @@ export interface components {
          *         measure: the analyte to measure for it, where that is what is missing; draw: a glass is.
          */
         Ready: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
             /**
              * Called For
@@ -8382,13 +11032,25 @@ export interface components {
          * @description Sentences for and against an option, and what stays unknown.
          */
         Reasons: {
-            /** Gains */
+            /**
+             * Gains
+             * @description what speaks for it
+             */
             gains: string[];
-            /** Costs */
+            /**
+             * Costs
+             * @description what speaks against it
+             */
             costs: string[];
-            /** Unknown */
+            /**
+             * Unknown
+             * @description what nobody can say yet
+             */
             unknown: string[];
-            /** Summary */
+            /**
+             * Summary
+             * @description the same, in one sentence
+             */
             summary: string;
         };
         /**
@@ -8396,7 +11058,10 @@ export interface components {
          * @description Codes for paper, shown this once; each opens one time.
          */
         RecoveryCodes: {
-            /** Codes */
+            /**
+             * Codes
+             * @description the codes, each of which opens once
+             */
             codes: string[];
         };
         /**
@@ -8405,13 +11070,25 @@ export interface components {
          *     nose look at.
          */
         Reference: {
-            /** Signs */
+            /**
+             * Signs
+             * @description every kind of complaint
+             */
             signs: components["schemas"]["SignView"][];
-            /** Analytes */
+            /**
+             * Analytes
+             * @description every analyte
+             */
             analytes: components["schemas"]["AnalyteView"][];
-            /** Looked For */
+            /**
+             * Looked For
+             * @description analytes that every visit looks for
+             */
             looked_for: string[];
-            /** Looked At */
+            /**
+             * Looked At
+             * @description signs that eyes and nose look at
+             */
             looked_at: string[];
         };
         /**
@@ -8422,15 +11099,30 @@ export interface components {
          *     "rose", "no_difference" and "not_computed".
          */
         Removal: {
-            /** Shown */
+            /**
+             * Shown
+             * @description removed, at_least, or what else can be said of it
+             */
             shown: string;
-            /** Best */
+            /**
+             * Best
+             * @description the share removed, of the best values (0 to 1)
+             */
             best?: number | null;
-            /** Worst */
+            /**
+             * Worst
+             * @description the least share removed, at the worst end of both ranges (0 to 1)
+             */
             worst?: number | null;
-            /** Most */
+            /**
+             * Most
+             * @description the highest share removed, at the best end of both ranges (0 to 1)
+             */
             most?: number | null;
-            /** Rose By */
+            /**
+             * Rose By
+             * @description by which share it rose instead
+             */
             rose_by?: number | null;
         };
         /**
@@ -8438,16 +11130,26 @@ export interface components {
          * @description An item of a line that the firm sells and lets; ``chosen``: how this line has it.
          */
         Rentable: {
-            /** Code */
+            /**
+             * Code
+             * @description the code it has in the firm's catalogue
+             */
             code: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
             /**
              * Chosen
+             * @description how this line has it
              * @enum {string}
              */
             chosen: "buy" | "rental" | "rent_to_own";
-            /** Ways */
+            /**
+             * Ways
+             * @description each way to have it, with what it comes to
+             */
             ways: components["schemas"]["WayToPay"][];
         };
         /**
@@ -8455,9 +11157,15 @@ export interface components {
          * @description Items of an option that the firm lets, with what each way comes to.
          */
         Renting: {
-            /** Option */
+            /**
+             * Option
+             * @description the id of the line
+             */
             option: string;
-            /** Items */
+            /**
+             * Items
+             * @description the items
+             */
             items: components["schemas"]["Rentable"][];
         };
         /**
@@ -8468,10 +11176,12 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
             /**
              * By Mail
+             * @description whether it goes by mail; else with a code to be printed or told
              * @default false
              */
             by_mail: boolean;
@@ -8481,24 +11191,52 @@ export interface components {
          * @description One thing found (or looked for and not tested), today and under every option.
          */
         Row: {
-            /** Analyte */
+            /**
+             * Analyte
+             * @description the id of the analyte, as hardness or iron
+             */
             analyte: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Complaints */
+            /**
+             * Complaints
+             * @description which of the complaints it explains
+             */
             complaints: string[];
+            /** @description how grave it is: health first */
             weight: components["schemas"]["Weight"] | null;
-            /** Unit */
+            /**
+             * Unit
+             * @description the unit
+             */
             unit: string;
-            /** Factor */
+            /**
+             * Factor
+             * @description what the unit is multiplied by where another is shown
+             */
             factor: number;
-            /** Target */
+            /**
+             * Target
+             * @description what it is to come to [unit]; null: nothing is aimed for
+             */
             target: number | null;
-            /** Target Words */
+            /**
+             * Target Words
+             * @description the same, in words
+             */
             target_words: string;
-            /** Op */
+            /**
+             * Op
+             * @description whether the limit is the most or the least that may be
+             */
             op: string;
-            /** Cells */
+            /**
+             * Cells
+             * @description what becomes of it under each option
+             */
             cells: components["schemas"]["Cell"][];
         };
         /**
@@ -8511,11 +11249,13 @@ export interface components {
         Rules: {
             /**
              * Version
+             * @description grows with every change of the firm's limits and bands
              * @default 1
              */
             version: number;
             /**
              * Limits
+             * @description the limits
              * @default [
              *       {
              *         "id": "tds.secondary",
@@ -9068,6 +11808,7 @@ export interface components {
             limits: components["schemas"]["Limit"][];
             /**
              * Bands
+             * @description the named bands, rising from 0
              * @default [
              *       {
              *         "id": "tds.taste_panel",
@@ -9132,6 +11873,7 @@ export interface components {
             bands: components["schemas"]["BandSet"][];
             /**
              * Published
+             * @description which published set of limits the firm's are held against
              * @default 3
              */
             published: number;
@@ -9141,19 +11883,30 @@ export interface components {
          * @description A cost that runs all year, spread by month.
          */
         Running: {
-            /** Label */
+            /**
+             * Label
+             * @description what it is called where it is listed
+             */
             label: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description what it is paid for: filters, salt, water to the drain, power and so on
+             */
             kind: string;
-            /** Per Year */
+            /**
+             * Per Year
+             * @description what it costs a year [money]
+             */
             per_year: number | string;
             /**
              * Why
+             * @description the reason, in words
              * @default
              */
             why: string;
             /**
              * Scope
+             * @description "house" for all taps, "tap" for the drinking tap
              * @default house
              * @enum {string}
              */
@@ -9171,9 +11924,15 @@ export interface components {
          *         drinkable: None unknown; False is never offered for tasting.
          */
         Sample: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
             /**
              * Kind
@@ -9184,11 +11943,13 @@ export interface components {
             kind: "tap" | "bottled" | "pitcher" | "own" | "source";
             /**
              * Place
+             * @description where it was drawn
              * @default kitchen cold
              */
             place: string;
             /**
              * Draw
+             * @description how it was drawn: first draw, flushed, hot, or stood
              * @default flushed
              * @enum {string}
              */
@@ -9201,13 +11962,18 @@ export interface components {
             treated: boolean;
             /**
              * After
+             * @description behind which equipment it is drawn
              * @default
              */
             after: string;
-            /** After Item */
+            /**
+             * After Item
+             * @description the code of the item it is drawn behind
+             */
             after_item?: string | null;
             /**
              * Device
+             * @description the id of the equipment in place
              * @default
              */
             device: string;
@@ -9218,11 +11984,13 @@ export interface components {
             flushed_gal?: number | null;
             /**
              * Just Changed
+             * @description whether a part there was changed just before
              * @default false
              */
             just_changed: boolean;
             /**
              * Past Life
+             * @description whether a part there is past its life
              * @default false
              */
             past_life: boolean;
@@ -9235,20 +12003,24 @@ export interface components {
             /**
              * Drawn At
              * Format: date-time
+             * @description when it was drawn
              */
             drawn_at: string;
             /**
              * By
+             * @description who did it
              * @default
              */
             by: string;
             /**
              * Readings
+             * @description the readings
              * @default []
              */
             readings: components["schemas"]["Reading"][];
             /**
              * Note
+             * @description a remark in the consultant's own words
              * @default
              */
             note: string;
@@ -9258,12 +12030,22 @@ export interface components {
          * @description A sample: its readings worked out and the water they show.
          */
         SampleReport: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
+            /** @description what is known of the water */
             water: components["schemas"]["Water"];
-            /** Readings */
+            /**
+             * Readings
+             * @description the readings
+             */
             readings: components["schemas"]["ReadingReport"][];
         };
         /**
@@ -9271,9 +12053,15 @@ export interface components {
          * @description What was stored, and its version.
          */
         Saved: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Version */
+            /**
+             * Version
+             * @description the version it has; a change names the one it is made on top of
+             */
             version: number;
         };
         /**
@@ -9282,8 +12070,12 @@ export interface components {
          *     in and "at most" is said twice.
          */
         Scale: {
+            /** @description scale in a year [g] */
             grams: components["schemas"]["Range"];
-            /** From Hardness */
+            /**
+             * From Hardness
+             * @description whether hardness stands in for calcium or alkalinity that nobody measured
+             */
             from_hardness: boolean;
         };
         /**
@@ -9292,16 +12084,28 @@ export interface components {
          *     stood in for calcium.
          */
         ScaleTendency: {
+            /** @description the index at the tap */
             at_tap: components["schemas"]["Range"];
+            /** @description the index in the closed heater */
             at_heater: components["schemas"]["Range"];
-            /** Tap C */
+            /**
+             * Tap C
+             * @description temperature at the tap [°C]
+             */
             tap_c: number;
-            /** Heater C */
+            /**
+             * Heater C
+             * @description temperature in the heater [°C]
+             */
             heater_c: number;
-            /** At Most */
+            /**
+             * At Most
+             * @description whether it is an upper bound, hardness standing in for calcium
+             */
             at_most: boolean;
             /**
              * Heater Ph
+             * @description pH in the heater
              * @default 7
              */
             heater_ph: number;
@@ -9311,15 +12115,30 @@ export interface components {
          * @description A question on which the trade is of two minds.
          */
         School: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Question */
+            /**
+             * Question
+             * @description the question
+             */
             question: string;
-            /** Ways */
+            /**
+             * Ways
+             * @description each way, and in which homes it holds
+             */
             ways: components["schemas"]["Way"][];
-            /** Source */
+            /**
+             * Source
+             * @description where the figure or rule comes from
+             */
             source: string;
-            /** Year */
+            /**
+             * Year
+             * @description the year of its source
+             */
             year: number;
         };
         /**
@@ -9330,9 +12149,13 @@ export interface components {
             /**
              * On
              * Format: date
+             * @description the first day on which the same tests can be made again
              */
             on: string;
-            /** Promises */
+            /**
+             * Promises
+             * @description what the line is expected to do, and what is measured after
+             */
             promises: components["schemas"]["Promise"][];
         };
         /**
@@ -9341,28 +12164,42 @@ export interface components {
          */
         SedimentFigures: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "sediment";
-            /** Micron */
+            /**
+             * Micron
+             * @description the size it holds back [µm]
+             */
             micron: number;
             /**
              * Absolute
+             * @description whether nearly all of that size is held back, and not only much of it
              * @default false
              */
             absolute: boolean;
             /**
              * Style
+             * @description how it is built
              * @default cartridge
              * @enum {string}
              */
             style: "spin_down" | "cartridge" | "backwashing";
-            /** Backwash Gpm */
+            /**
+             * Backwash Gpm
+             * @description the flow a backwash needs [gpm]
+             */
             backwash_gpm?: number | null;
-            /** Backwash Gal */
+            /**
+             * Backwash Gal
+             * @description what a backwash sends to the drain [gal]
+             */
             backwash_gal?: number | null;
-            /** Backwash Days */
+            /**
+             * Backwash Days
+             * @description from one backwash to the next [days]
+             */
             backwash_days?: number | null;
         };
         /**
@@ -9370,9 +12207,15 @@ export interface components {
          * @description One analyte over the years, the oldest first.
          */
         Series: {
-            /** Analyte */
+            /**
+             * Analyte
+             * @description the id of the analyte, as hardness or iron
+             */
             analyte: string;
-            /** Points */
+            /**
+             * Points
+             * @description values at their times
+             */
             points: components["schemas"]["Point"][];
         };
         /**
@@ -9383,21 +12226,30 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
             /**
              * Created At
              * Format: date-time
+             * @description when it was made
              */
             created_at: string;
             /**
              * Seen At
              * Format: date-time
+             * @description when it was last used
              */
             seen_at: string;
-            /** Device */
+            /**
+             * Device
+             * @description what the browser said of itself
+             */
             device: string;
-            /** This */
+            /**
+             * This
+             * @description whether it is the session that asks
+             */
             this: boolean;
         };
         /**
@@ -9427,12 +12279,14 @@ export interface components {
         Settings: {
             /**
              * Units
+             * @description us or metric
              * @default us
              * @enum {string}
              */
             units: "us" | "metric";
             /**
              * Currency
+             * @description the currency its money is in
              * @default $
              */
             currency: string;
@@ -9498,16 +12352,19 @@ export interface components {
             soap_share: number;
             /**
              * Valid Days
+             * @description how long a proposal holds [days]
              * @default 30
              */
             valid_days: number;
             /**
              * Cancel Text
+             * @description how the customer may cancel, in the firm's words
              * @default You may cancel this sale without penalty until midnight of the third business day after you sign. Local law decides.
              */
             cancel_text: string;
             /**
              * Local Rules
+             * @description what local rules ask for, in the firm's words
              * @default
              */
             local_rules: string;
@@ -9592,10 +12449,14 @@ export interface components {
              * @description one name in the job
              */
             key: string;
-            /** Title */
+            /**
+             * Title
+             * @description what it is called
+             */
             title: string;
             /**
              * Purpose
+             * @description what it is for: fit, change, disinfect, or before and after winter
              * @enum {string}
              */
             purpose: "fit" | "change" | "disinfect" | "season";
@@ -9609,11 +12470,20 @@ export interface components {
              * @description where the hand is
              */
             caution: string;
-            /** Steps */
+            /**
+             * Steps
+             * @description the steps, in their order
+             */
             steps: components["schemas"]["SheetStep"][];
-            /** Source */
+            /**
+             * Source
+             * @description where these steps come from
+             */
             source: string;
-            /** Year */
+            /**
+             * Year
+             * @description the year of its source
+             */
             year: number;
             /**
              * Parts
@@ -9627,10 +12497,14 @@ export interface components {
          * @description One line of a sheet; ``wait_min``: a time that is waited, with its clock [min].
          */
         SheetStep: {
-            /** Text */
+            /**
+             * Text
+             * @description the text
+             */
             text: string;
             /**
              * Wait Min
+             * @description how long is waited, with a clock [min]
              * @default 0
              */
             wait_min: number;
@@ -9640,21 +12514,32 @@ export interface components {
          * @description A demonstration worked out. ``refused``: why it may not be shown; then there is no result.
          */
         Shown: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Sentences */
+            /**
+             * Sentences
+             * @description what it shows, in sentences
+             */
             sentences: string[];
             /**
              * Flags
+             * @description remarks that stay with it
              * @default []
              */
             flags: components["schemas"]["Flag"][];
             /**
              * Refused
+             * @description why it may not be shown; empty where it may
              * @default
              */
             refused: string;
-            /** Result */
+            /**
+             * Result
+             * @description what it comes to, by its kind; null where it may not be shown
+             */
             result?: (components["schemas"]["Bars"] | components["schemas"]["LatherShown"] | components["schemas"]["BeforeAfter"] | components["schemas"]["KettleShown"] | components["schemas"]["BreathShown"] | components["schemas"]["DistillingShown"] | components["schemas"]["TastingShown"] | components["schemas"]["ThroughShown"]) | null;
         };
         /**
@@ -9663,13 +12548,19 @@ export interface components {
          */
         SideBySide: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "side_by_side";
-            /** Samples */
+            /**
+             * Samples
+             * @description the glasses held side by side
+             */
             samples: string[];
-            /** Option */
+            /**
+             * Option
+             * @description a line whose expected water stands in for what was not measured
+             */
             option?: string | null;
         };
         /**
@@ -9677,12 +12568,19 @@ export interface components {
          * @description Address and password; ``code``: of the second factor, where the account has one.
          */
         SignInBody: {
-            /** Email */
+            /**
+             * Email
+             * @description a mail address
+             */
             email: string;
-            /** Password */
+            /**
+             * Password
+             * @description the password
+             */
             password: string;
             /**
              * Code
+             * @description six digits of the second factor, or a recovery code; empty without one
              * @default
              */
             code: string;
@@ -9692,11 +12590,20 @@ export interface components {
          * @description A kind of complaint to choose from.
          */
         SignView: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Next */
+            /**
+             * Next
+             * @description what to do or test next, in words
+             */
             next: string;
         };
         /**
@@ -9705,24 +12612,36 @@ export interface components {
          *     instead), the digest of what was signed, and what was read first.
          */
         Signature: {
-            /** Name */
+            /**
+             * Name
+             * @description the name of whoever signs
+             */
             name: string;
             /**
              * At
              * Format: date-time
+             * @description when it was
              */
             at: string;
-            /** Path */
+            /**
+             * Path
+             * @description the strokes of the signature, as path data of an SVG; empty where it was typed
+             */
             path: string;
-            /** Digest */
+            /**
+             * Digest
+             * @description SHA-256 of every figure shown, by which a change would be found [hex]
+             */
             digest: string;
             /**
              * Read
+             * @description the sentences ticked as read before signing
              * @default []
              */
             read: string[];
             /**
              * Typed
+             * @description whether the name was typed instead of drawn
              * @default false
              */
             typed: boolean;
@@ -9732,9 +12651,15 @@ export interface components {
          * @description A step of drawing that was left out, and why.
          */
         Skipped: {
-            /** Step */
+            /**
+             * Step
+             * @description the step that was left out
+             */
             step: string;
-            /** Because */
+            /**
+             * Because
+             * @description why, in a few words
+             */
             because: string;
         };
         /**
@@ -9743,48 +12668,61 @@ export interface components {
          */
         SoftenerFigures: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "softener";
-            /** Resin Ft3 */
+            /**
+             * Resin Ft3
+             * @description how much resin it holds [ft³]
+             */
             resin_ft3: number;
             /**
              * Dose Lb Ft3
+             * @description how much salt a regeneration uses [lb/ft³]
              * @default 8
              */
             dose_lb_ft3: number;
             /**
              * Control
+             * @description metered by what was used, or by the clock
              * @default metered
              * @enum {string}
              */
             control: "metered" | "clock";
-            /** Clock Days */
+            /**
+             * Clock Days
+             * @description from one regeneration by the clock to the next [days]
+             */
             clock_days?: number | null;
             /**
              * Rinse Gal Ft3
+             * @description what a regeneration sends to the drain [gal/ft³]
              * @default 60
              */
             rinse_gal_ft3: number;
             /**
              * Salt
+             * @description sodium or potassium chloride
              * @default sodium
              * @enum {string}
              */
             salt: "sodium" | "potassium";
             /**
              * Iron Max
+             * @description the most iron it takes [mg/L]
              * @default 2
              */
             iron_max: number;
             /**
              * Iron Interval Days
+             * @description from one regeneration to the next where iron is in the water, at most [days]
              * @default 4
              */
             iron_interval_days: number;
             /**
              * Doses
+             * @description capacity by dose, instead of the common table [lb/ft³, grains/ft³]
              * @default []
              */
             doses: [
@@ -9804,11 +12742,14 @@ export interface components {
          */
         SpecialistFigures: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description which of these technologies (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "aeration" | "arsenic" | "chlorinator" | "nitrate";
-            /** Sets Psi */
+            /**
+             * Sets Psi
+             * @description what it is set to [psi]
+             */
             sets_psi?: null;
         };
         /**
@@ -9817,27 +12758,39 @@ export interface components {
          *     reason; ``fitter``: who fits it; ``terms``: whether it is bought or rented.
          */
         StageChoice: {
-            /** Item */
+            /**
+             * Item
+             * @description the code of the item
+             */
             item: string;
-            /** Overrides */
+            /**
+             * Overrides
+             * @description settings of its figures in place of the catalogue's
+             */
             overrides?: {
                 [key: string]: number | string;
             };
-            /** Position */
+            /**
+             * Position
+             * @description where it was moved to, from 0; null: where the rules put it
+             */
             position?: number | null;
             /**
              * Reason
+             * @description why it was moved
              * @default
              */
             reason: string;
             /**
              * Fitter
+             * @description whose work it is: the firm's, a licensed person's, or their own
              * @default firm
              * @enum {string}
              */
             fitter: "firm" | "licensed" | "self";
             /**
              * Terms
+             * @description how it is had: bought, rented, or rented to own
              * @default buy
              * @enum {string}
              */
@@ -9848,29 +12801,56 @@ export interface components {
          * @description One stage as the document lists it.
          */
         StageLine: {
-            /** Code */
+            /**
+             * Code
+             * @description the code it has in the firm's catalogue
+             */
             code: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description the technology, as softener or membrane
+             */
             kind: string;
-            /** Scope */
+            /**
+             * Scope
+             * @description "house" for all taps, "tap" for the drinking tap
+             */
             scope: string;
-            /** Summary */
+            /**
+             * Summary
+             * @description what it does, in one sentence
+             */
             summary: string;
-            /** Status */
+            /**
+             * Status
+             * @description the gravest of its checks
+             */
             status: string;
-            /** Figures */
+            /**
+             * Figures
+             * @description its figures, each with its working
+             */
             figures: [
                 string,
                 string
             ][];
-            /** Checks */
+            /**
+             * Checks
+             * @description what was checked, with how it came out
+             */
             checks: [
                 string,
                 string
             ][];
-            /** Settings */
+            /**
+             * Settings
+             * @description what is dialled or set, each with its value
+             */
             settings: [
                 string,
                 string
@@ -9881,27 +12861,43 @@ export interface components {
          * @description One stage of a line, worked out.
          */
         StageReport: {
-            /** Code */
+            /**
+             * Code
+             * @description the code it has in the firm's catalogue
+             */
             code: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description the technology, as softener or membrane
+             */
             kind: string;
             /**
              * Scope
+             * @description "house" for all taps, "tap" for the drinking tap
              * @enum {string}
              */
             scope: "house" | "tap";
+            /** @description the water behind the stage */
             outlet: components["schemas"]["Stream"];
-            /** Checks */
+            /**
+             * Checks
+             * @description what was checked, with how it came out
+             */
             checks: components["schemas"]["Check"][];
             /**
              * Figures
+             * @description its figures, each with its working
              * @default []
              */
             figures: components["schemas"]["Figure"][];
             /**
              * Settings
+             * @description what is dialled or set, each with its value
              * @default []
              */
             settings: [
@@ -9910,31 +12906,37 @@ export interface components {
             ][];
             /**
              * Drains
+             * @description its water to the drain
              * @default []
              */
             drains: components["schemas"]["Drain"][];
             /**
              * Dues
+             * @description what falls due at it
              * @default []
              */
             dues: components["schemas"]["Due"][];
             /**
              * Running
+             * @description costs that run all year
              * @default []
              */
             running: components["schemas"]["Running"][];
             /**
              * Chores
+             * @description the work that comes with it
              * @default []
              */
             chores: components["schemas"]["Chore"][];
             /**
              * Drop Psi
+             * @description the pressure it takes [psi]
              * @default 0
              */
             drop_psi: number | null;
             /**
              * Summary
+             * @description what it does, in one sentence
              * @default
              */
             summary: string;
@@ -9944,25 +12946,51 @@ export interface components {
          * @description How a job stands today.
          */
         Standing: {
-            /** State */
+            /**
+             * State
+             * @description planned, fitted, proved and so on
+             */
             state: string;
-            /** Steps Done */
+            /**
+             * Steps Done
+             * @description how many steps are done
+             */
             steps_done: number;
-            /** Steps */
+            /**
+             * Steps
+             * @description how many steps there are
+             */
             steps: number;
-            /** Due */
+            /**
+             * Due
+             * @description what falls due
+             */
             due: components["schemas"]["Falling"][];
-            /** Proved */
+            /**
+             * Proved
+             * @description each promise with what was measured of it
+             */
             proved: components["schemas"]["Proved"][];
-            /** Unproved */
+            /**
+             * Unproved
+             * @description promises that nothing was measured of yet
+             */
             unproved: components["schemas"]["Promise"][];
-            /** Values */
+            /**
+             * Values
+             * @description what was measured behind the line
+             */
             values: components["schemas"]["Value"][];
-            /** Alarms */
+            /**
+             * Alarms
+             * @description readings that ask for work
+             */
             alarms: components["schemas"]["Alarm"][];
+            /** @description from when the same tests can be made again; null: not yet */
             second?: components["schemas"]["SecondTest"] | null;
             /**
              * Read
+             * @description what was read last behind the line
              * @default []
              */
             read: components["schemas"]["LastRead"][];
@@ -9975,16 +13003,23 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
+            /** @description who the visit is for */
             customer: components["schemas"]["Customer"];
+            /** @description the home, with its water, its household and its place for equipment */
             home: components["schemas"]["Home"];
             /**
              * Complaints
+             * @description what bothers the customer
              * @default []
              */
             complaints: components["schemas"]["Complaint"][];
-            /** Started At */
+            /**
+             * Started At
+             * @description when the visit begins; now where it is left out
+             */
             started_at?: string | null;
         };
         /**
@@ -9992,11 +13027,20 @@ export interface components {
          * @description What one stage does to one analyte, as it is shown, and on what evidence.
          */
         Step: {
-            /** Stage */
+            /**
+             * Stage
+             * @description the name of the stage
+             */
             stage: string;
-            /** Shown */
+            /**
+             * Shown
+             * @description removed, at_least, or what else can be said of it
+             */
             shown: string;
-            /** Evidence */
+            /**
+             * Evidence
+             * @description on what evidence, in words
+             */
             evidence: string;
         };
         /**
@@ -10005,17 +13049,28 @@ export interface components {
          *     looked.
          */
         Stream: {
-            /** Quantities */
+            /**
+             * Quantities
+             * @description the value of every analyte there, by its id
+             */
             quantities: {
                 [key: string]: components["schemas"]["Quantity"];
             };
-            /** Particulate Iron */
+            /**
+             * Particulate Iron
+             * @description whether rusted iron is in it; null: nobody has looked
+             */
             particulate_iron?: boolean | null;
-            /** Coloured */
+            /**
+             * Coloured
+             * @description whether it is coloured; null: nobody has looked
+             */
             coloured?: boolean | null;
+            /** @description the pressure there [psi] */
             psi?: components["schemas"]["Range"] | null;
             /**
              * Uvt Measured Here
+             * @description whether UV transmittance was measured at this point
              * @default true
              */
             uvt_measured_here: boolean;
@@ -10027,6 +13082,7 @@ export interface components {
         StrikeBody: {
             /**
              * Because
+             * @description why, in a few words
              * @default
              */
             because: string;
@@ -10038,6 +13094,7 @@ export interface components {
         StrikeNote: {
             /**
              * Because
+             * @description why, in a few words
              * @default
              */
             because: string;
@@ -10059,33 +13116,52 @@ export interface components {
          *             work [min/year].
          */
         Suggested: {
+            /** @description the line itself, ready to be kept */
             option: components["schemas"]["Option"];
-            /** Names */
+            /**
+             * Names
+             * @description the names of its items
+             */
             names: string[];
             /**
              * Meets
              * @description things found that it brings to what is wanted, on their whole range; of all ``wanted``
              */
             meets: number;
-            /** Wanted */
+            /**
+             * Wanted
+             * @description how many things are wanted
+             */
             wanted: number;
-            /** Not Met */
+            /**
+             * Not Met
+             * @description what it does not bring to what is wanted
+             */
             not_met: string[];
-            /** Unknown */
+            /**
+             * Unknown
+             * @description what nobody can say yet
+             */
             unknown: string[];
             /**
              * Cost
              * @description over the horizon, running costs unrounded [money]
              */
             cost: number;
-            /** Waste Gal Year */
+            /**
+             * Waste Gal Year
+             * @description to the drain in a year [gal]
+             */
             waste_gal_year: number;
             /**
              * Own Minutes
              * @description the household's own work [min/year]
              */
             own_minutes: number;
-            /** Tap Only */
+            /**
+             * Tap Only
+             * @description whether it stands at the drinking tap alone
+             */
             tap_only: boolean;
             /**
              * Watch
@@ -10136,9 +13212,15 @@ export interface components {
          * @description A laboratory sample to draw, and why.
          */
         SuggestedBottle: {
-            /** Kind */
+            /**
+             * Kind
+             * @description which kind of laboratory sample
+             */
             kind: string;
-            /** Why */
+            /**
+             * Why
+             * @description the reason, in words
+             */
             why: string;
         };
         /**
@@ -10156,25 +13238,55 @@ export interface components {
          *         schools: questions on which the trade is of two minds, and what holds here.
          */
         Suggestion: {
-            /** Wanted */
+            /**
+             * Wanted
+             * @description ids of what is wanted
+             */
             wanted: string[];
-            /** Nothing Needed */
+            /**
+             * Nothing Needed
+             * @description whether the water needs nothing at all
+             */
             nothing_needed: boolean;
-            /** Lines */
+            /**
+             * Lines
+             * @description the lines that no other beats, best first
+             */
             lines: components["schemas"]["Suggested"][];
-            /** Left Out */
+            /**
+             * Left Out
+             * @description items in none of the lines, each with why
+             */
             left_out: components["schemas"]["LeftOut"][];
-            /** Combinations */
+            /**
+             * Combinations
+             * @description how many lines were possible
+             */
             combinations: number;
-            /** Walked */
+            /**
+             * Walked
+             * @description how many of them were looked at
+             */
             walked: number;
-            /** Stages */
+            /**
+             * Stages
+             * @description how many stages were tried at most
+             */
             stages: number;
-            /** Never */
+            /**
+             * Never
+             * @description how many of them no rule allows
+             */
             never: number;
-            /** Why */
+            /**
+             * Why
+             * @description the reason, in words
+             */
             why: string;
-            /** Years */
+            /**
+             * Years
+             * @description over how many years [years]
+             */
             years: number;
             /**
              * Finer
@@ -10184,6 +13296,7 @@ export interface components {
             finer: string[];
             /**
              * Still To Test
+             * @description what is still to be tested before a line can be proposed
              * @default
              */
             still_to_test: string;
@@ -10224,11 +13337,14 @@ export interface components {
          */
         SystemFigures: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "system";
-            /** Parts */
+            /**
+             * Parts
+             * @description codes of the items it is made of, in their order
+             */
             parts: string[];
         };
         /**
@@ -10236,9 +13352,15 @@ export interface components {
          * @description Take somebody out; ``to``: who takes on their visits.
          */
         TakeOutBody: {
-            /** Version */
+            /**
+             * Version
+             * @description the version this change is made on top of; another one answers 409
+             */
             version: number;
-            /** To */
+            /**
+             * To
+             * @description who takes on their visits
+             */
             to?: string | null;
         };
         /**
@@ -10247,29 +13369,46 @@ export interface components {
          */
         TanninFigures: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description tannin resin alone, or mixed with softening resin (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "mixed_bed" | "tannin";
-            /** Resin Ft3 */
+            /**
+             * Resin Ft3
+             * @description how much resin it holds [ft³]
+             */
             resin_ft3: number;
             /**
              * Cation Ft3
+             * @description softening resin mixed in [ft³]
              * @default 0
              */
             cation_ft3: number;
             /**
              * Regen Days
+             * @description from one regeneration to the next [days]
              * @default 3
              */
             regen_days: number;
-            /** Salt Lb */
+            /**
+             * Salt Lb
+             * @description salt for a regeneration [lb]
+             */
             salt_lb: number;
-            /** Regen Gal */
+            /**
+             * Regen Gal
+             * @description what a regeneration sends to the drain [gal]
+             */
             regen_gal: number;
-            /** Service Gpm */
+            /**
+             * Service Gpm
+             * @description the flow it serves [gpm]
+             */
             service_gpm?: number | null;
-            /** Tannin Max */
+            /**
+             * Tannin Max
+             * @description the most tannin it takes [mg/L]
+             */
             tannin_max?: number | null;
         };
         /**
@@ -10277,9 +13416,15 @@ export interface components {
          * @description A water of a tasting, known to the tasters by its code alone.
          */
         TastedWater: {
-            /** Sample */
+            /**
+             * Sample
+             * @description the id of the glass
+             */
             sample: string;
-            /** Code */
+            /**
+             * Code
+             * @description the letters the tasters know it by
+             */
             code: string;
         };
         /**
@@ -10288,15 +13433,27 @@ export interface components {
          *     place twice is a tie); ``said``: words for smell and flavour, by code.
          */
         Taster: {
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Order */
+            /**
+             * Order
+             * @description in which order the glasses were poured, by their codes
+             */
             order: string[];
-            /** Ranks */
+            /**
+             * Ranks
+             * @description the place given to each code, 1 the best; null before it is locked
+             */
             ranks?: {
                 [key: string]: number;
             } | null;
-            /** Said */
+            /**
+             * Said
+             * @description what was said of each water, by its code
+             */
             said?: {
                 [key: string]: string[];
             };
@@ -10308,20 +13465,30 @@ export interface components {
          */
         Tasting: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "tasting";
-            /** Waters */
+            /**
+             * Waters
+             * @description the waters that are tasted, each with its code
+             */
             waters: components["schemas"]["TastedWater"][];
-            /** Tasters */
+            /**
+             * Tasters
+             * @description the tasters
+             */
             tasters: components["schemas"]["Taster"][];
             /**
              * Sanitised
+             * @description glasses behind a unit known to be sanitised and flushed
              * @default []
              */
             sanitised: string[];
-            /** Shown At */
+            /**
+             * Shown At
+             * @description when the key was shown; null before
+             */
             shown_at?: string | null;
         };
         /**
@@ -10333,14 +13500,22 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
-            /** Samples */
+            /**
+             * Samples
+             * @description the glasses that are tasted
+             */
             samples: string[];
-            /** Tasters */
+            /**
+             * Tasters
+             * @description the tasters
+             */
             tasters: string[];
             /**
              * Sanitised
+             * @description glasses behind a unit known to be sanitised and flushed
              * @default []
              */
             sanitised: string[];
@@ -10352,16 +13527,23 @@ export interface components {
          */
         TastingShown: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "tasting";
+            /** @description how far the tasters agree; null before the key was shown */
             agreement: components["schemas"]["Agreement"] | null;
-            /** Key */
+            /**
+             * Key
+             * @description which water each code was; empty before the key was shown
+             */
             key: {
                 [key: string]: string;
             };
-            /** Said */
+            /**
+             * Said
+             * @description what was said of each water, by its code
+             */
             said?: {
                 [key: string]: [
                     string,
@@ -10376,16 +13558,19 @@ export interface components {
         Terms: {
             /**
              * Discount
+             * @description taken off the price [money]
              * @default 0
              */
             discount: number | string;
             /**
              * Deposit
+             * @description paid when it is signed [money]
              * @default 0
              */
             deposit: number | string;
             /**
              * Tax Exempt
+             * @description whether sales tax is not owed
              * @default false
              */
             tax_exempt: boolean;
@@ -10396,11 +13581,14 @@ export interface components {
          */
         Through: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "through";
-            /** Option */
+            /**
+             * Option
+             * @description the id of the line
+             */
             option: string;
         };
         /**
@@ -10409,11 +13597,14 @@ export interface components {
          */
         ThroughShown: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "through";
-            /** Option */
+            /**
+             * Option
+             * @description the id of the line
+             */
             option: string;
         };
         /**
@@ -10421,19 +13612,30 @@ export interface components {
          * @description A step that was done, by whom and when; or left out, with the reason.
          */
         Tick: {
-            /** Sheet */
+            /**
+             * Sheet
+             * @description the key of the sheet of steps
+             */
             sheet: string;
-            /** Step */
+            /**
+             * Step
+             * @description which line of the sheet, from 0
+             */
             step: number;
-            /** By */
+            /**
+             * By
+             * @description who did it
+             */
             by: string;
             /**
              * At
              * Format: date-time
+             * @description when it was
              */
             at: string;
             /**
              * Left Out
+             * @description why the step is left out; empty where it is done
              * @default
              */
             left_out: string;
@@ -10443,17 +13645,25 @@ export interface components {
          * @description A step that was done, left out with a reason, or is not done after all.
          */
         TickBody: {
-            /** Sheet */
+            /**
+             * Sheet
+             * @description the key of the sheet of steps
+             */
             sheet: string;
-            /** Step */
+            /**
+             * Step
+             * @description which line of the sheet, from 0
+             */
             step: number;
             /**
              * Done
+             * @description whether it is done
              * @default true
              */
             done: boolean;
             /**
              * Left Out
+             * @description why the step is left out; empty where it is done
              * @default
              */
             left_out: string;
@@ -10467,14 +13677,24 @@ export interface components {
          *     ``answer``: how a stop is answered, in the consultant's words.
          */
         ToKnow: {
-            /** Stage */
+            /**
+             * Stage
+             * @description the name of the stage
+             */
             stage: string;
-            /** Status */
+            /**
+             * Status
+             * @description how it came out: met, say, warn, stop, or unknown
+             */
             status: string;
-            /** Sentence */
+            /**
+             * Sentence
+             * @description what it says, in words
+             */
             sentence: string;
             /**
              * Answer
+             * @description how it is answered, where it is a stop
              * @default
              */
             answer: string;
@@ -10487,14 +13707,22 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Scopes */
+            /**
+             * Scopes
+             * @description what the token opens
+             */
             scopes: ("read" | "readings" | "catalogue")[];
             /**
              * Days
+             * @description how many days the token holds
              * @default 90
              */
             days: number;
@@ -10507,9 +13735,13 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
-            /** Token */
+            /**
+             * Token
+             * @description the token, shown this once
+             */
             token: string;
         };
         /**
@@ -10520,25 +13752,40 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Scopes */
+            /**
+             * Scopes
+             * @description what the token opens
+             */
             scopes: ("read" | "readings" | "catalogue")[];
             /**
              * Made At
              * Format: date-time
+             * @description when it was made, by the clock of whoever made it
              */
             made_at: string;
             /**
              * Expires At
              * Format: date-time
+             * @description until when it holds
              */
             expires_at: string;
-            /** Revoked At */
+            /**
+             * Revoked At
+             * @description when it was taken back; null where it holds
+             */
             revoked_at: string | null;
-            /** Used At */
+            /**
+             * Used At
+             * @description when it was last used
+             */
             used_at: string | null;
         };
         /**
@@ -10546,11 +13793,20 @@ export interface components {
          * @description The firm's own record.
          */
         Track: {
-            /** Kept */
+            /**
+             * Kept
+             * @description each promise and how it was kept
+             */
             kept: components["schemas"]["Kept"][];
-            /** By Maker */
+            /**
+             * By Maker
+             * @description the same, by the maker
+             */
             by_maker: components["schemas"]["Kept"][];
-            /** Pairs */
+            /**
+             * Pairs
+             * @description dissolved matter and hardness of the firm's waters, side by side
+             */
             pairs: components["schemas"]["WaterPair"][];
         };
         /**
@@ -10558,7 +13814,10 @@ export interface components {
          * @description The jobs, or proposals, behind one number.
          */
         TrackBehind: {
-            /** Lines */
+            /**
+             * Lines
+             * @description the lines of the list
+             */
             lines: components["schemas"]["BehindLine"][];
         };
         /**
@@ -10566,9 +13825,15 @@ export interface components {
          * @description How long parts lasted, and what became of proposals.
          */
         TrackMore: {
-            /** Lasted */
+            /**
+             * Lasted
+             * @description how long parts really served, against what was predicted
+             */
             lasted: components["schemas"]["Lasted"][];
-            /** Outcomes */
+            /**
+             * Outcomes
+             * @description what became of proposals, by the quarter
+             */
             outcomes: components["schemas"]["Outcome"][];
         };
         /**
@@ -10578,22 +13843,35 @@ export interface components {
          */
         UltrafiltrationFigures: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "ultrafiltration";
-            /** Pore Um */
+            /**
+             * Pore Um
+             * @description the size of its pores [µm]
+             */
             pore_um: number;
-            /** Rinse Gal */
+            /**
+             * Rinse Gal
+             * @description what a rinse sends to the drain [gal]
+             */
             rinse_gal: number;
-            /** Rinse Gpm */
+            /**
+             * Rinse Gpm
+             * @description the flow a rinse needs [gpm]
+             */
             rinse_gpm: number;
             /**
              * Rinse Days
+             * @description from one rinse to the next [days]
              * @default 1
              */
             rinse_days: number;
-            /** Psi Max */
+            /**
+             * Psi Max
+             * @description the highest pressure it may stand at [psi]
+             */
             psi_max?: number | null;
         };
         /**
@@ -10601,9 +13879,15 @@ export interface components {
          * @description A complaint that nothing explains yet, with the next test.
          */
         Unexplained: {
-            /** Complaint */
+            /**
+             * Complaint
+             * @description the complaint
+             */
             complaint: string;
-            /** Next */
+            /**
+             * Next
+             * @description what to do or test next, in words
+             */
             next: string;
         };
         /**
@@ -10611,13 +13895,25 @@ export interface components {
          * @description A thing looked for and not tested.
          */
         Unknown: {
-            /** Analyte */
+            /**
+             * Analyte
+             * @description the id of the analyte, as hardness or iron
+             */
             analyte: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Test */
+            /**
+             * Test
+             * @description the test that would tell
+             */
             test: string;
-            /** Why */
+            /**
+             * Why
+             * @description the reason, in words
+             */
             why: string;
         };
         /**
@@ -10625,11 +13921,20 @@ export interface components {
          * @description A part of a visit that does not open: what it is, which one, and why.
          */
         Unreadable: {
-            /** Part */
+            /**
+             * Part
+             * @description what kind of part of the visit
+             */
             part: string;
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Because */
+            /**
+             * Because
+             * @description why it cannot be read
+             */
             because: string;
         };
         /**
@@ -10638,36 +13943,59 @@ export interface components {
          */
         UvFigures: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description what kind it is (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "uv";
             /**
              * Device Class
+             * @description the class of the chamber, by its standard
              * @enum {string}
              */
             device_class: "A" | "B" | "none";
-            /** Monitored */
+            /**
+             * Monitored
+             * @description whether a sensor watches the lamp's light
+             */
             monitored: boolean;
-            /** Table */
+            /**
+             * Table
+             * @description transmittance and flow at which it gives its dose [%, gpm], rising
+             */
             table: [
                 number,
                 number
             ][];
-            /** Uvt Min */
+            /**
+             * Uvt Min
+             * @description the least transmittance it works at [%]
+             */
             uvt_min: number;
-            /** Dose */
+            /**
+             * Dose
+             * @description the dose it gives at the end of the lamp's life [mJ/cm²]
+             */
             dose: number;
-            /** Lamp Length In */
+            /**
+             * Lamp Length In
+             * @description the lamp's length [in]
+             */
             lamp_length_in: number;
-            /** Flat */
+            /**
+             * Flat
+             * @description whether its flow does not fall with transmittance
+             */
             flat: boolean;
             /**
              * Lamp Days
+             * @description how long a lamp serves [days]
              * @default 365
              */
             lamp_days: number;
-            /** Watts */
+            /**
+             * Watts
+             * @description its power [W]
+             */
             watts: number;
         };
         /**
@@ -10679,35 +14007,50 @@ export interface components {
          *     that a diluted repeat is needed.
          */
         Value: {
-            /** Analyte */
+            /**
+             * Analyte
+             * @description the id of the analyte, as hardness or iron
+             */
             analyte: string;
-            /** Unit */
+            /**
+             * Unit
+             * @description the unit
+             */
             unit: string;
+            /** @description best value with its low and high end; null where nobody can say */
             range: components["schemas"]["Range"] | null;
-            /** Below */
+            /**
+             * Below
+             * @description the reporting limit where nothing was found, in the same unit; else null
+             */
             below?: number | null;
             /**
              * Open Ended
+             * @description whether it is at least so much, with no upper end
              * @default false
              */
             open_ended: boolean;
             /**
              * Words
+             * @description the result in words, where it is no number
              * @default
              */
             words: string;
             /**
              * Flags
+             * @description remarks that stay with it
              * @default []
              */
             flags: components["schemas"]["Flag"][];
             /**
              * Laboratory
+             * @description whether a laboratory found it
              * @default false
              */
             laboratory: boolean;
             /**
              * Certified
+             * @description whether the laboratory is certified for it
              * @default false
              */
             certified: boolean;
@@ -10730,12 +14073,19 @@ export interface components {
          *             [mm].
          */
         Vial: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
             /**
              * Role
+             * @description which water the vial holds
              * @default tap
              * @enum {string}
              */
@@ -10753,6 +14103,7 @@ export interface components {
             steps: number[];
             /**
              * Held
+             * @description whether the lather held for five seconds
              * @default false
              */
             held: boolean;
@@ -10778,14 +14129,26 @@ export interface components {
          *     shake [mm].
          */
         VialShown: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
+            /** @description how many drops it took, counted or expected */
             drops: components["schemas"]["Range"] | null;
+            /** @description how many drops its hardness asks for */
             expected: components["schemas"]["Range"] | null;
+            /** @description how many times the soap of the softened vial */
             times: components["schemas"]["Ratio"] | null;
-            /** Suds A Shake */
+            /**
+             * Suds A Shake
+             * @description suds for each shake [mm]
+             */
             suds_a_shake?: number | null;
         };
         /**
@@ -10801,46 +14164,64 @@ export interface components {
         Visit: {
             /**
              * Format
+             * @description what kind of file this is
              * @default zesty-glass-visit
              * @constant
              */
             format: "zesty-glass-visit";
             /**
              * Version
+             * @description the version of this file format
              * @default 1
              * @constant
              */
             version: 1;
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Firm */
+            /**
+             * Firm
+             * @description the firm's name
+             */
             firm: string;
-            /** Consultant */
+            /**
+             * Consultant
+             * @description the consultant's name
+             */
             consultant: string;
             /**
              * Started At
              * Format: date-time
+             * @description when the visit begins
              */
             started_at: string;
+            /** @description who the visit is for */
             customer: components["schemas"]["Customer"];
+            /** @description the home, with its water, its household and its place for equipment */
             home: components["schemas"]["Home"];
             /**
              * Complaints
+             * @description what bothers the customer
              * @default []
              */
             complaints: components["schemas"]["Complaint"][];
             /**
              * Samples
+             * @description the glasses drawn, each with its readings
              * @default []
              */
             samples: components["schemas"]["Sample"][];
             /**
              * Lab Samples
+             * @description bottles on their way to a laboratory
              * @default []
              */
             lab_samples: components["schemas"]["LabSample"][];
             /**
              * Options
+             * @description the lines that are considered
              * @default []
              */
             options: components["schemas"]["Option"][];
@@ -10851,6 +14232,7 @@ export interface components {
             recommended?: string | null;
             /**
              * Horizon
+             * @description over how many years costs are counted: 5, 10, 15 or 20 [years]
              * @default 10
              */
             horizon: number;
@@ -10862,10 +14244,12 @@ export interface components {
             assumptions_off: string[];
             /**
              * Note
+             * @description a remark in the consultant's own words
              * @default
              */
             note: string;
             /**
+             * @description the firm's settings
              * @default {
              *       "units": "us",
              *       "currency": "$",
@@ -10899,6 +14283,7 @@ export interface components {
              */
             settings: components["schemas"]["Settings"];
             /**
+             * @description the limits and bands that visits are judged by
              * @default {
              *       "version": 1,
              *       "limits": [
@@ -11521,11 +14906,13 @@ export interface components {
             catalogue: components["schemas"]["Item"][];
             /**
              * Proposals
+             * @description the proposals
              * @default []
              */
             proposals: components["schemas"]["Proposal"][];
             /**
              * Demonstrations
+             * @description what was shown
              * @default []
              */
             demonstrations: components["schemas"]["Demonstration"][];
@@ -11537,19 +14924,40 @@ export interface components {
          * @description Fields to change, on top of a version; absent fields stay.
          */
         VisitChange: {
-            /** Version */
+            /**
+             * Version
+             * @description the version this change is made on top of; another one answers 409
+             */
             version: number;
-            /** Complaints */
+            /**
+             * Complaints
+             * @description what bothers the customer
+             */
             complaints?: components["schemas"]["Complaint"][] | null;
-            /** Step */
+            /**
+             * Step
+             * @description the step of the visit that is open
+             */
             step?: string | null;
-            /** Recommended */
+            /**
+             * Recommended
+             * @description the id of the line that is recommended
+             */
             recommended?: string | null;
-            /** Horizon */
+            /**
+             * Horizon
+             * @description over how many years costs are counted: 5, 10, 15 or 20 [years]
+             */
             horizon?: number | null;
-            /** Assumptions Off */
+            /**
+             * Assumptions Off
+             * @description ids of assumptions that are not counted
+             */
             assumptions_off?: string[] | null;
-            /** Note */
+            /**
+             * Note
+             * @description a remark in the consultant's own words
+             */
             note?: string | null;
         };
         /**
@@ -11557,14 +14965,21 @@ export interface components {
          * @description When a visit is made, and by whom (None: as it is), on top of a version.
          */
         VisitPlan: {
-            /** Version */
+            /**
+             * Version
+             * @description the version this change is made on top of; another one answers 409
+             */
             version: number;
             /**
              * Started At
              * Format: date-time
+             * @description when the visit begins
              */
             started_at: string;
-            /** Consultant */
+            /**
+             * Consultant
+             * @description who makes the visit; null: as it is
+             */
             consultant?: string | null;
         };
         /**
@@ -11575,30 +14990,59 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description its own id, by which it is asked for and changed
              */
             id: string;
             /**
              * Started At
              * Format: date-time
+             * @description when the visit begins
              */
             started_at: string;
-            /** Customer */
+            /**
+             * Customer
+             * @description the customer's name
+             */
             customer: string;
-            /** Home */
+            /**
+             * Home
+             * @description the home's name
+             */
             home: string;
-            /** Place */
+            /**
+             * Place
+             * @description the town or hamlet
+             */
             place: string;
-            /** Source */
+            /**
+             * Source
+             * @description where the water comes from
+             */
             source: string;
-            /** Complaints */
+            /**
+             * Complaints
+             * @description what bothers the customer
+             */
             complaints: string[];
-            /** Readings */
+            /**
+             * Readings
+             * @description how many readings there are
+             */
             readings: number;
-            /** Options */
+            /**
+             * Options
+             * @description how many lines are considered
+             */
             options: number;
-            /** Proposals */
+            /**
+             * Proposals
+             * @description how many proposals there are
+             */
             proposals: number;
-            /** Step */
+            /**
+             * Step
+             * @description the step of the visit that is open
+             */
             step: string;
         };
         /**
@@ -11611,27 +15055,50 @@ export interface components {
          *     out any more, left out of all the rest.
          */
         VisitView: {
+            /** @description the visit itself */
             visit: components["schemas"]["Visit"];
-            /** Versions */
+            /**
+             * Versions
+             * @description the version of each part that can be changed, by its id
+             */
             versions: {
                 [key: string]: number;
             };
-            /** Step */
+            /**
+             * Step
+             * @description the step of the visit that is open
+             */
             step: string;
+            /** @description everything worked out */
             assessment: components["schemas"]["Assessment"];
-            /** Lab */
+            /**
+             * Lab
+             * @description where each laboratory sample stands, by its id
+             */
             lab: {
                 [key: string]: components["schemas"]["LabStatus"];
             };
-            /** Suggested */
+            /**
+             * Suggested
+             * @description laboratory samples to draw
+             */
             suggested: components["schemas"]["SuggestedBottle"][];
-            /** Others */
+            /**
+             * Others
+             * @description other visits to the same home
+             */
             others: components["schemas"]["OtherVisit"][];
-            /** Reports */
+            /**
+             * Reports
+             * @description what laboratories reported, by the sample's id
+             */
             reports: {
                 [key: string]: string;
             };
-            /** Unreadable */
+            /**
+             * Unreadable
+             * @description parts that cannot be read
+             */
             unreadable: components["schemas"]["Unreadable"][];
         };
         /**
@@ -11641,24 +15108,36 @@ export interface components {
         WaitingLine: {
             /**
              * Kind
+             * @description what waits
              * @enum {string}
              */
             kind: "bottle" | "kit" | "proposal" | "retest" | "mail";
-            /** What */
+            /**
+             * What
+             * @description what it is
+             */
             what: string;
-            /** Whose */
+            /**
+             * Whose
+             * @description whose it is
+             */
             whose: string;
             /**
              * On
              * Format: date
+             * @description until when it waits
              */
             on: string;
             /**
              * State
+             * @description overdue, due, soon or later
              * @enum {string}
              */
             state: "overdue" | "due" | "soon" | "later";
-            /** Path */
+            /**
+             * Path
+             * @description its path on this server
+             */
             path: string;
         };
         /**
@@ -11671,39 +15150,77 @@ export interface components {
          *     neither is paid for; ``priced`` False: a price is not known.
          */
         Waste: {
-            /** By Kind */
+            /**
+             * By Kind
+             * @description the same, by what sends it to the drain [gal/year]
+             */
             by_kind: {
                 [key: string]: number;
             };
-            /** Total Gal Year */
+            /**
+             * Total Gal Year
+             * @description to the drain in a year, in all [gal]
+             */
             total_gal_year: number;
-            /** House Gal Year */
+            /**
+             * House Gal Year
+             * @description to the drain at the house's line in a year [gal]
+             */
             house_gal_year: number;
-            /** Tap Gal Year */
+            /**
+             * Tap Gal Year
+             * @description to the drain at the drinking tap in a year [gal]
+             */
             tap_gal_year: number;
-            /** Per Gallon House */
+            /**
+             * Per Gallon House
+             * @description gallons to the drain for each gallon used in the house
+             */
             per_gallon_house: number | null;
-            /** Per Gallon Tap */
+            /**
+             * Per Gallon Tap
+             * @description gallons to the drain for each gallon at the drinking tap
+             */
             per_gallon_tap: number | null;
-            /** Share Of Use */
+            /**
+             * Share Of Use
+             * @description the share of the use that goes to the drain (0 to 1)
+             */
             share_of_use: number | null;
-            /** Largest Gal */
+            /**
+             * Largest Gal
+             * @description the largest amount at once [gal]
+             */
             largest_gal: number;
-            /** Week Gal */
+            /**
+             * Week Gal
+             * @description to the drain in the heaviest week [gal]
+             */
             week_gal: number;
-            /** Brine */
+            /**
+             * Brine
+             * @description whether salt is in it
+             */
             brine: boolean;
-            /** Bathtubs */
+            /**
+             * Bathtubs
+             * @description the same, in bathtubs of 40 gal
+             */
             bathtubs: number;
-            /** Unknown */
+            /**
+             * Unknown
+             * @description whether the drain of a part is not known, so that the sum lacks it
+             */
             unknown: boolean;
             /**
              * Cost Year
+             * @description what that water costs a year [money]
              * @default 0
              */
             cost_year: number | string;
             /**
              * Priced
+             * @description whether the price of water is known
              * @default true
              */
             priced: boolean;
@@ -11713,13 +15230,21 @@ export interface components {
          * @description What is known of a water: a value for every analyte tested, and the cups' observation.
          */
         Water: {
-            /** Sample */
+            /**
+             * Sample
+             * @description the id of the glass
+             */
             sample: string;
-            /** Values */
+            /**
+             * Values
+             * @description the value of every analyte tested, by its id
+             */
             values: {
                 [key: string]: components["schemas"]["Value"];
             };
+            /** @description the three white cups */
             cups?: components["schemas"]["CupsSeen"] | null;
+            /** @description combined chlorine, from total and free */
             chloramine?: components["schemas"]["Combined"] | null;
         };
         /**
@@ -11729,34 +15254,63 @@ export interface components {
          *     looked for.
          */
         WaterCard: {
-            /** Home */
+            /**
+             * Home
+             * @description the home's name
+             */
             home: string;
-            /** Place */
+            /**
+             * Place
+             * @description the town or hamlet
+             */
             place: string;
             /**
              * Made At
              * Format: date-time
+             * @description when it was made, by the clock of whoever made it
              */
             made_at: string;
-            /** Firm */
+            /**
+             * Firm
+             * @description the firm's name
+             */
             firm: string;
-            /** By */
+            /**
+             * By
+             * @description the consultant who made the card
+             */
             by: string;
-            /** Tonight */
+            /**
+             * Tonight
+             * @description what the household does tonight, where something of health was found
+             */
             tonight: string[];
-            /** Readings */
+            /**
+             * Readings
+             * @description the readings
+             */
             readings: components["schemas"]["CardLine"][];
-            /** Settings */
+            /**
+             * Settings
+             * @description what is dialled or set, each with its value
+             */
             settings: [
                 string,
                 string
             ][];
-            /** Next */
+            /**
+             * Next
+             * @description what to do next, in words
+             */
             next: string[];
-            /** Untested */
+            /**
+             * Untested
+             * @description what was not tested
+             */
             untested: string[];
             /**
              * Honest
+             * @description what the card does not say, in one sentence
              * @default These are readings of one day at one tap. They say nothing of what was not tested, and a kit never says that water is safe: health questions go to a certified laboratory and the local health authority.
              */
             honest: string;
@@ -11766,11 +15320,20 @@ export interface components {
          * @description Dissolved matter and hardness of one raw water [mg/L, mg/L as CaCO3].
          */
         WaterPair: {
-            /** Visit */
+            /**
+             * Visit
+             * @description the id of the visit
+             */
             visit: string;
-            /** Tds */
+            /**
+             * Tds
+             * @description dissolved matter [mg/L]
+             */
             tds: number;
-            /** Hardness */
+            /**
+             * Hardness
+             * @description total hardness [mg/L as CaCO₃]
+             */
             hardness: number;
         };
         /**
@@ -11778,13 +15341,25 @@ export interface components {
          * @description A way as it stands in this home; ``holds`` None: not enough was tested to say.
          */
         Way: {
-            /** Name */
+            /**
+             * Name
+             * @description its name, as people read it
+             */
             name: string;
-            /** Where */
+            /**
+             * Where
+             * @description in which homes this way holds
+             */
             where: string;
-            /** Why */
+            /**
+             * Why
+             * @description the reason, in words
+             */
             why: string;
-            /** Holds */
+            /**
+             * Holds
+             * @description whether it holds in this home; null: not enough was tested
+             */
             holds: boolean | null;
         };
         /**
@@ -11802,6 +15377,7 @@ export interface components {
         WayToPay: {
             /**
              * Terms
+             * @description how it is had: bought, rented, or rented to own
              * @enum {string}
              */
             terms: "buy" | "rental" | "rent_to_own";
@@ -11824,6 +15400,7 @@ export interface components {
             months: number;
             /**
              * Covers Parts
+             * @description whether parts come with the rent
              * @default false
              */
             covers_parts: boolean;
@@ -11844,6 +15421,7 @@ export interface components {
             apr_effective?: number | string | null;
             /**
              * No Rate
+             * @description why no yearly rate is given; empty where there is one
              * @default
              */
             no_rate: string;
@@ -11870,9 +15448,15 @@ export interface components {
          *             horizon, gal/year, min/year].
          */
         WhatIf: {
-            /** Id */
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
             id: string;
-            /** Label */
+            /**
+             * Label
+             * @description what it is called where it is listed
+             */
             label: string;
             /**
              * Impossible
@@ -11882,6 +15466,7 @@ export interface components {
             impossible: string;
             /**
              * Before
+             * @description how the line's checks stood without the change
              * @default met
              * @enum {string}
              */
@@ -11895,6 +15480,7 @@ export interface components {
             status: "met" | "say" | "warn" | "stop" | "unknown";
             /**
              * Changes
+             * @description checks that answer otherwise
              * @default []
              */
             changes: components["schemas"]["Changed"][];
@@ -11916,6 +15502,7 @@ export interface components {
              * @default 0
              */
             own_minutes: number;
+            /** @description the same line changed, where it can be kept so */
             option?: components["schemas"]["Option"] | null;
         };
         /**
@@ -11943,16 +15530,29 @@ export interface components {
          * @description Formula, rows of inputs and results, source of the constants, and a note.
          */
         Working: {
-            /** Title */
+            /**
+             * Title
+             * @description what it is called
+             */
             title: string;
-            /** Formula */
+            /**
+             * Formula
+             * @description the formula
+             */
             formula: string;
-            /** Rows */
+            /**
+             * Rows
+             * @description the rows, in their order
+             */
             rows: components["schemas"]["WorkingRow"][];
-            /** Source */
+            /**
+             * Source
+             * @description where the figure or rule comes from
+             */
             source: string;
             /**
              * Note
+             * @description a remark on the working, as where it holds
              * @default
              */
             note: string;
@@ -11962,17 +15562,25 @@ export interface components {
          * @description One line of a working: label, value as text, unit.
          */
         WorkingRow: {
-            /** Label */
+            /**
+             * Label
+             * @description what it is called where it is listed
+             */
             label: string;
-            /** Value */
+            /**
+             * Value
+             * @description the value as text, as it is shown
+             */
             value: string;
             /**
              * Unit
+             * @description the unit
              * @default
              */
             unit: string;
             /**
              * Total
+             * @description whether this line is the result
              * @default false
              */
             total: boolean;
@@ -11983,18 +15591,34 @@ export interface components {
          *     carried.
          */
         YearlyChore: {
-            /** Label */
+            /**
+             * Label
+             * @description what it is called where it is listed
+             */
             label: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description what kind of work
+             */
             kind: string;
-            /** Times Year */
+            /**
+             * Times Year
+             * @description how often in a year
+             */
             times_year: number;
-            /** Minutes Year */
+            /**
+             * Minutes Year
+             * @description how long it takes in a year [min]
+             */
             minutes_year: number;
-            /** Own */
+            /**
+             * Own
+             * @description whether the household does it itself
+             */
             own: boolean;
             /**
              * Bags
+             * @description bags of salt carried in a year
              * @default 0
              */
             bags: number;
@@ -12004,17 +15628,25 @@ export interface components {
          * @description A further thing wrong with the same request.
          */
         Fault: {
-            /** Code */
+            /**
+             * Code
+             * @description what kind of refusal this is, for programs; it does not change with the words
+             */
             code: string;
-            /** Title */
+            /**
+             * Title
+             * @description what went wrong, in words
+             */
             title: string;
             /**
              * Where
+             * @description the field or part that it is about
              * @default
              */
             where: string;
             /**
              * Remedy
+             * @description what to do about it
              * @default
              */
             remedy: string;
@@ -12027,47 +15659,64 @@ export interface components {
         Problem: {
             /**
              * Type
+             * @description a reference to its kind; about:blank where the title says it all
              * @default about:blank
              */
             type: string;
-            /** Status */
+            /**
+             * Status
+             * @description the status of the answer
+             */
             status: number;
-            /** Code */
+            /**
+             * Code
+             * @description what kind of refusal this is, for programs; it does not change with the words
+             */
             code: string;
-            /** Title */
+            /**
+             * Title
+             * @description what went wrong, in words
+             */
             title: string;
             /**
              * Where
+             * @description the field or part that it is about
              * @default
              */
             where: string;
             /**
              * Remedy
+             * @description what to do about it
              * @default
              */
             remedy: string;
             /**
              * Changed
+             * @description names of the fields that were changed meanwhile
              * @default []
              */
             changed: string[];
             /**
              * By
+             * @description who changed it meanwhile, where a change met another's
              * @default
              */
             by: string;
             /**
              * Version
+             * @description the version it has now, where a change met another's
              * @default null
              */
             version: number | null;
             /**
              * Request
+             * @description the id of this request, as the log has it
              * @default
              */
             request: string;
             /**
              * Also
+             * @description what else is wrong with the same request
              * @default []
              */
             also: components["schemas"]["Fault"][];
