@@ -14,7 +14,10 @@ from urllib.request import Request, urlopen
 def get(base, path, token):
     """JSON from the interface; HTTPError carries a problem (RFC 9457) that says what is wrong."""
     with urlopen(Request(base + path, headers={"Authorization": f"Bearer {token}"})) as answer:
-        return json.load(answer)
+        found, more = json.load(answer), answer.headers.get("Link", "")
+    if more:  # a list a page at a time: <address of the next>; rel="next"
+        found += get(base, more[1 : more.index(">")], token)
+    return found
 
 
 def main(base, token, out=sys.stdout):

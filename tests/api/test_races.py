@@ -240,6 +240,18 @@ class Races(ApiCase):
             self.assertEqual(left, ["changed"])
             self.send("DELETE", path, None, 204)
 
+    def test_the_same_reading_sent_twice_at_once_is_one(self):
+        visit = self.new_visit()
+        sample = self.new_sample(visit)
+        for n in range(1, ROUNDS + 1):
+            r = self.reading("tds-1", {"method": "meter", "displays": [400 + n]})
+            path = f"/api/visits/{visit}/samples/{sample}/readings/{r['id']}"
+            answers = self.both(*(("PUT", path, r, None),) * 2)
+            self.assertEqual([s for s, _ in answers], [200, 200], answers)
+            kept = self.view(visit)["visit"]["samples"][0]["readings"]
+            self.assertEqual(len(kept), n)
+            self.assertEqual(kept[-1]["id"], r["id"])
+
     def test_repeats_of_a_meter_are_all_kept(self):
         visit = self.new_visit()
         sample = self.new_sample(visit)

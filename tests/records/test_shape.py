@@ -14,7 +14,7 @@ from sqlalchemy.orm import Session
 from tests.database import fresh
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, PASSWORD
-from zesty_glass.records import signing, store
+from zesty_glass.records import marks, opening, saving, signing, store
 from zesty_glass.records.base import Base
 from zesty_glass.records.db import make_engine, migrate
 from zesty_glass.records.models import (
@@ -23,6 +23,7 @@ from zesty_glass.records.models import (
     ItemRow,
     LabSampleRow,
     OptionRow,
+    ReadingRow,
     SampleRow,
     SignIn,
     User,
@@ -85,24 +86,50 @@ class Firm(DbCase):
         with self.assertRaises(store.NotFound):
             store.get(self.db, HomeRow, stranger, visit.home_id, "home")
         self.assertEqual(store.of_visit(self.db, SampleRow, stranger, visit.id), [])
-        self.assertEqual(store.parts(self.db, stranger, visit.id), ([], [], [], []))
-        self.assertEqual(store.proposals(self.db, stranger, visit.id), [])
+        self.assertEqual(opening.parts(self.db, stranger, visit.id), ([], [], [], []))
+        self.assertEqual(opening.proposals(self.db, stranger, visit.id), [])
         self.assertEqual(
             (
                 store.items(self.db, stranger),
                 store.instruments(self.db, stranger),
-                store.mails(self.db, stranger),
+                list(store.mails(self.db, stranger)),
             ),
             ([], [], []),
         )
         self.assertEqual(store.homes(self.db, stranger, "e"), [])
-        self.assertEqual(store.visits_of_home(self.db, stranger, visit.home_id), [])
+        self.assertEqual(opening.visits_of_home(self.db, stranger, visit.home_id), [])
+        self.assertEqual(opening.readings_of(self.db, stranger, [visit.id]), [])
+        self.assertEqual(opening.samples_of(self.db, stranger, [visit.id]), [])
+        self.assertIsNone(marks.of_visit(self.db, stranger, visit.id))
+        r = self.db.scalars(select(ReadingRow)).first()
+        of = (r.visit_id, r.sample_id, r.id, r.data["instrument"]["id"])
+        self.assertIsNone(saving.ahead_of(self.db, stranger, *of))
+
+    def test_what_a_new_reading_meets(self):
+        r = self.db.scalars(select(ReadingRow)).first()
+        kit, other = r.data["instrument"]["id"], uuid4()
+        seen = self.db.get_one(VisitRow, r.visit_id)
+        many = len(opening.readings_of(self.db, r.firm_id, [r.visit_id]))
+        known = saving.ahead_of(self.db, r.firm_id, r.visit_id, r.sample_id, r.id, kit)
+        self.assertEqual(known[:3], (seen.consultant_id, True, True))
+        self.assertEqual((known.kit["id"], known.last), (kit, many))
+        new = saving.ahead_of(self.db, r.firm_id, r.visit_id, other, other, "no such kit")
+        self.assertEqual((new.glass, new.kept, new.kit), (False, False, None))
+
+    def test_what_waits_in_a_session_is_there_for_the_plain_queries(self):
+        r = self.db.scalars(select(ReadingRow)).first()
+        before = opening.readings_of(self.db, r.firm_id, [r.visit_id])
+        made = {c: getattr(r, c) for c in saving.KEPT} | {"id": uuid4()}
+        self.db.add(ReadingRow(**made))
+        after = opening.readings_of(self.db, r.firm_id, [r.visit_id])
+        self.assertEqual(len(after), len(before) + 1)
+        self.db.rollback()
 
     def test_parts_in_one_query_are_those_of_four(self):
         firm = self.user().firm_id
         for visit in self.db.scalars(select(VisitRow)).all():
             for one, kind in zip(
-                store.parts(self.db, firm, visit.id),
+                opening.parts(self.db, firm, visit.id),
                 (SampleRow, OptionRow, LabSampleRow, DemonstrationRow),
                 strict=True,
             ):
@@ -125,8 +152,8 @@ class Firm(DbCase):
             self.db.scalars(select(VisitRow).where(VisitRow.id == uid("home-1-visit"))).one(),
         )
         whole, light = (
-            store.proposals(self.db, firm, visit.id),
-            store.proposals(self.db, firm, visit.id, snapshots=False),
+            opening.proposals(self.db, firm, visit.id),
+            opening.proposals(self.db, firm, visit.id, snapshots=False),
         )
         self.assertTrue(whole[0][2]["snapshot"])
         self.assertEqual(light[0][2], {**whole[0][2], "snapshot": ""})

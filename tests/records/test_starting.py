@@ -7,6 +7,7 @@ import tempfile
 import unittest
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
+from unittest.mock import patch
 from uuid import uuid4
 
 from sqlalchemy import text
@@ -37,6 +38,28 @@ class Migrating(unittest.TestCase):
             )
         self.assertEqual([d.returncode for d in done], [0, 0, 0], done[0].stderr[-500:])
         self.assertEqual(shape(url), newest())
+
+    def test_a_connection_that_was_dropped_while_it_lay_idle_is_not_used(self):
+        engine = make_engine(database.fresh(demo=False))
+        self.addCleanup(engine.dispose)
+        with engine.connect() as c:
+            dropped = c.scalar(text("select pg_backend_pid()"))
+        database._admin(f"select pg_terminate_backend({dropped})")
+        with patch("zesty_glass.records.db.ASKED_AFTER", 0), engine.connect() as c:
+            self.assertNotEqual(c.scalar(text("select pg_backend_pid()")), dropped)
+
+    def test_a_connection_that_worked_just_now_is_used_again_unasked(self):
+        engine = make_engine(database.fresh(demo=False))
+        self.addCleanup(engine.dispose)
+        with engine.connect() as c:
+            first = c.scalar(text("select pg_backend_pid()"))
+        with (
+            patch("zesty_glass.records.db.ASKED_AFTER", 3600),
+            patch.object(engine.dialect, "do_ping") as ping,
+            engine.connect() as c,
+        ):
+            self.assertEqual(c.scalar(text("select pg_backend_pid()")), first)
+        ping.assert_not_called()
 
     def test_a_newer_database_says_so(self):
         url = database.fresh(demo=False)

@@ -45,7 +45,28 @@ from . import (
 )
 from .bounds import POLICY, Bounds, Heads
 from .described import described
+from .shelf import Shelf
 
+#: whose routes there are
+MODULES = (
+    catalogue,
+    demonstrations,
+    session,
+    visits,
+    kits,
+    laboratory,
+    standins,
+    firm,
+    sharing,
+    jobs,
+    logbook,
+    feeds,
+    proposals,
+    personal,
+    people,
+    auditing,
+    attached,
+)
 PAGE = Path(__file__).resolve().parents[2] / "web" / "dist"
 
 
@@ -83,26 +104,9 @@ def create_app(
     app.add_middleware(Heads)
     app.add_middleware(Bounds, secure=secure_cookie)
     app.add_middleware(observing.Observed, counters=counters)
-    for module in (
-        catalogue,
-        demonstrations,
-        session,
-        visits,
-        kits,
-        laboratory,
-        standins,
-        firm,
-        sharing,
-        jobs,
-        logbook,
-        feeds,
-        proposals,
-        personal,
-        people,
-        auditing,
-        attached,
-    ):
+    for module in MODULES:
         app.include_router(module.router)
+    app.router.routes.insert(0, Shelf(r for module in MODULES for r in module.router.routes))
 
     @app.get("/api/health", include_in_schema=False)
     def health() -> JSONResponse:
@@ -130,6 +134,8 @@ def stand_on(
     """
     engine = make_engine(database)
     app.state.engine = engine
+    # one statement is a transaction by itself here, without a question to begin and one to end it
+    app.state.at_once = engine.execution_options(isolation_level="AUTOCOMMIT")
     app.state.sessions = make_sessions(
         engine,
         **{

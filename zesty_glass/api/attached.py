@@ -14,6 +14,7 @@ from ..work import files
 from .answers import PRIVATE, described, safe_name
 from .context import Signed
 from .files import FileBody
+from .paging import Paged
 
 router = APIRouter(prefix="/api", tags=["files"])
 Of = Annotated[str, Query(min_length=1, max_length=200)]
@@ -66,11 +67,12 @@ def _file(row: FileRow, name: str, kind: str) -> Response:
     return Response(row.data, media_type=row.media, headers=headers)
 
 
-@router.get("/visits/{id}/pictures")
-def pictures(ctx: Signed, id: UUID) -> list[PictureLine]:
+@router.get("/visits/{id}/pictures", response_model=list[PictureLine])
+def pictures(ctx: Signed, page: Paged, id: UUID) -> Response:
     """Pictures of a visit, the first taken first."""
     with ctx.db() as db:
-        return [_picture(r) for r in files.listed(db, ctx.who, id)]
+        found = [_picture(r) for r in files.listed(db, ctx.who, id)]
+    return page.answer(found, list[PictureLine], lambda x: x.id)
 
 
 @router.put("/visits/{id}/pictures/{file_id}")
@@ -106,11 +108,12 @@ def drop_picture(ctx: Signed, id: UUID, file_id: UUID) -> Response:
     return Response(status_code=204)
 
 
-@router.get("/certificates")
-def certificates(ctx: Signed) -> list[CertificateLine]:
+@router.get("/certificates", response_model=list[CertificateLine])
+def certificates(ctx: Signed, page: Paged) -> Response:
     """Documents of the certificates of all items."""
     with ctx.db() as db:
-        return [_certificate(r) for r in files.certificates(db, ctx.who)]
+        found = [_certificate(r) for r in files.certificates(db, ctx.who)]
+    return page.answer(found, list[CertificateLine], lambda x: x.id)
 
 
 @router.put("/certificates/{file_id}")

@@ -23,6 +23,7 @@ from ..work.apart import Busy, TooMuch, searches
 from .answers import PRIVATE, answer
 from .context import Signed
 from .files import FileBody
+from .paging import Paged
 from .schemas import Units
 
 router = APIRouter(prefix="/api", tags=["catalogue"])
@@ -146,8 +147,9 @@ def _ended(searching: asyncio.Future[bytes]) -> str:
 
 
 @router.get("/visits/{id}/options/{option_id}/what-if", response_model=list[WhatIf])
-def what_if(ctx: Signed, id: UUID, option_id: UUID, units: Units = None) -> Response:
+def what_if(ctx: Signed, page: Paged, id: UUID, option_id: UUID, units: Units = None) -> Response:
     """A line under each change: two more people, a lower pH, the next size up."""
     with ctx.db() as db:
         asked = catalogue.question(db, ctx.who, id, units)
-    return answer(asked.said(asked.what_ifs(str(option_id))), tuple[WhatIf, ...])
+    found = asked.said(asked.what_ifs(str(option_id)))
+    return page.answer(found, list[WhatIf], lambda x: x.id)

@@ -8,6 +8,7 @@ from contextlib import contextmanager
 from typing import Annotated
 
 from fastapi import Depends, HTTPException, Request
+from sqlalchemy import Engine
 from sqlalchemy.orm import Session, sessionmaker
 
 from ..work import signing_in, tokens
@@ -32,9 +33,10 @@ class Prove(Exception):
 class Context:
     """A signed-in request."""
 
-    def __init__(self, who: Person, sessions: sessionmaker[Session]) -> None:
+    def __init__(self, who: Person, request: Request) -> None:
         self.who = who
-        self._sessions = sessions
+        self._sessions: sessionmaker[Session] = request.app.state.sessions
+        self._at_once: Engine = request.app.state.at_once
 
     @contextmanager
     def db(self) -> Iterator[Session]:
@@ -42,6 +44,12 @@ class Context:
         is saved.
         """
         with self._sessions.begin() as session:
+            yield session
+
+    @contextmanager
+    def look(self) -> Iterator[Session]:
+        """Statements that are each a transaction by itself: nothing is asked to begin or end it."""
+        with Session(self._at_once) as session:
             yield session
 
 
@@ -60,14 +68,14 @@ def signed(request: Request) -> Context:
     token = session_token(request)
     if not token:
         raise HTTPException(401)
-    sessions: sessionmaker[Session] = request.app.state.sessions
-    with sessions.begin() as db:
-        who = signing_in.whose(db, token)
+    engine: Engine = request.app.state.at_once
+    with engine.connect() as at_once:
+        who = signing_in.whose(at_once, token)
     if who is None:
         raise HTTPException(401)
     request.state.firm = who.firm_id
     _allowed(request, who, token)
-    return Context(who, sessions)
+    return Context(who, request)
 
 
 def _of_a_script(request: Request, token: str) -> Context:
@@ -85,7 +93,7 @@ def _of_a_script(request: Request, token: str) -> Context:
     method, path = _route(request)
     if not may(who.role, method, path) or not script_may(scopes, method, path):
         raise Forbidden("This token does not open this.")
-    return Context(who, sessions)
+    return Context(who, request)
 
 
 def _route(request: Request) -> tuple[str, str]:

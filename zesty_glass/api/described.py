@@ -101,6 +101,21 @@ def _say_fields(record: str, schema: dict[str, Any]) -> None:
             field.setdefault("description", said[name])
 
 
+#: where the page behind this one is
+_NEXT = {
+    "Link": {
+        "description": 'The address of the next page, rel="next" (RFC 8288); not on the last.',
+        "schema": {"type": "string"},
+    }
+}
+
+
+def _is_list(operation: dict[str, Any]) -> bool:
+    content = operation["responses"].get("200", {}).get("content", {})
+    paged = any(p["name"] == "most" for p in operation.get("parameters", ()))
+    return paged and content["application/json"]["schema"].get("type") == "array"
+
+
 def _finish(schema: dict[str, Any]) -> dict[str, Any]:
     parts = schema.setdefault("components", {})
     parts["securitySchemes"] = {
@@ -126,6 +141,8 @@ def _finish(schema: dict[str, Any]) -> dict[str, Any]:
             operation["requestBody"]["content"]["application/json"]["example"] = example
         if (method, path) not in OPEN and (method, path) in ROUTES:
             operation["security"] = _READING if method == "GET" else _SIGNED
+        if _is_list(operation):
+            operation["responses"]["200"]["headers"] = _NEXT
         for p in operation.get("parameters", ()):
             _say(p)
             if p["schema"].get("type") == "string" and "format" not in p["schema"]:

@@ -11,19 +11,21 @@ from ..work import feeds
 from .answers import described
 from .context import Signed
 from .feed_schemas import FeedBody, FeedMade, FeedView
+from .paging import Paged
 
 router = APIRouter(prefix="/api", tags=["calendars"])
 ICS = described("text/calendar", "A calendar, RFC 5545.", {"type": "string"})
 
 
 @router.get("/feeds", response_model=list[FeedView])
-def listed(ctx: Signed) -> list[FeedView]:
+def listed(ctx: Signed, page: Paged) -> Response:
     """One's own calendars; their addresses were shown when they were made."""
     with ctx.db() as db:
-        return [
+        found = [
             FeedView(id=f.id, home=f.home_id, made_at=f.made_at, revoked_at=f.revoked_at)
             for f in feeds.listed(db, ctx.who)
         ]
+    return page.answer(found, list[FeedView], lambda x: x.id)
 
 
 @router.post("/feeds", response_model=FeedMade, status_code=201)

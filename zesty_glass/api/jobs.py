@@ -39,6 +39,7 @@ from .job_schemas import (
     TickBody,
     WaitingLine,
 )
+from .paging import Paged
 from .schemas import StrikeBody
 
 router = APIRouter(prefix="/api", tags=["jobs"])
@@ -100,11 +101,11 @@ def take_into_care(ctx: Signed, id: UUID, body: CareBody) -> JobMade:
 
 
 @router.get("/jobs", response_model=list[JobLine])
-def listed(ctx: Signed) -> Response:
+def listed(ctx: Signed, page: Paged) -> Response:
     """Jobs, those without a day first."""
     with ctx.db() as db:
-        rows = records.jobs(db, ctx.who.firm_id, jobs.whose(ctx.who))
-        return answer([_line(x) for x in rows], list[JobLine])
+        rows = records.jobs(db, ctx.who.firm_id, jobs.whose(ctx.who), page.reach)
+    return page.answer([_line(x) for x in rows], list[JobLine], lambda x: x.id)
 
 
 def _line(x: records.Listed) -> JobLine:
@@ -156,7 +157,7 @@ def due(
 
 
 @router.get("/waiting", response_model=list[WaitingLine])
-def waits(ctx: Signed) -> Response:
+def waits(ctx: Signed, page: Paged) -> Response:
     """What waits beside the parts: bottles, kits, proposals that run out, water to be tested again,
     messages that failed.
     """
@@ -174,7 +175,7 @@ def waits(ctx: Signed) -> Response:
         )
         for w in found
     )
-    return answer(lines, tuple[WaitingLine, ...])
+    return page.answer(lines, list[WaitingLine], lambda x: f"{x.kind} {x.path} {x.what}"[:200])
 
 
 def _after(text: str) -> tuple[date, UUID, str]:

@@ -19,25 +19,27 @@ from ..records import store
 from ..work import checking
 from .answers import answer
 from .context import Signed
+from .paging import Paged
 from .schemas import AnalyteView, Reference, SignView
 
 router = APIRouter(prefix="/api", tags=["kits"])
 
 
 @router.get("/instruments", response_model=list[Instrument])
-def instruments(ctx: Signed) -> Response:
+def instruments(ctx: Signed, page: Paged) -> Response:
     """Kits and meters of the firm."""
     with ctx.db() as db:
         rows = [load(Instrument, r.data) for r in store.instruments(db, ctx.who.firm_id)]
-    return answer(rows, list[Instrument])
+    return page.answer(rows, list[Instrument], lambda x: x.id)
 
 
 @router.get("/instruments/drift", response_model=list[InstrumentDrift])
-def drift(ctx: Signed) -> Response:
+def drift(ctx: Signed, page: Paged) -> Response:
     """How the firm's instruments did in their standards; those never checked in one are left
     out."""
     with ctx.db() as db:
-        return answer(list(checking.drifts(db, ctx.who)), list[InstrumentDrift])
+        found = checking.drifts(db, ctx.who)
+    return page.answer(list(found), list[InstrumentDrift], lambda x: x.key)
 
 
 class CheckBody(BaseModel):
@@ -59,11 +61,11 @@ def put_check(ctx: Signed, key: str, check_id: UUID, body: CheckBody) -> Respons
 
 
 @router.get("/catalogue", response_model=list[Item])
-def catalogue(ctx: Signed) -> Response:
+def catalogue(ctx: Signed, page: Paged) -> Response:
     """Items of the firm that are on sale."""
     with ctx.db() as db:
         rows = [load(Item, r.data) for r in store.items(db, ctx.who.firm_id) if not r.retired]
-    return answer(rows, list[Item])
+    return page.answer(rows, list[Item], lambda x: x.code)
 
 
 @router.get("/reference", response_model=Reference)

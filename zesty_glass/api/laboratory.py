@@ -22,6 +22,7 @@ from .address import same_id
 from .answers import answer
 from .context import Signed
 from .files import FileBody
+from .paging import Paged
 from .schemas import Saved
 from .visits import Version
 
@@ -30,13 +31,13 @@ router = APIRouter(prefix="/api", tags=["laboratory"])
 
 
 @router.get("/laboratory/kinds", response_model=list[LabKind])
-def kinds(_: Signed) -> Response:
+def kinds(_: Signed, page: Paged) -> Response:
     """Kinds of laboratory samples: bottle, holding time, drawing steps."""
-    return answer(list(KINDS), list[LabKind])
+    return page.answer(KINDS, list[LabKind], lambda x: x.id)
 
 
 @router.get("/laboratory/posting", response_model=list[Posting])
-def by_post(ctx: Signed, at: AwareDatetime) -> Response:
+def by_post(ctx: Signed, page: Paged, at: AwareDatetime) -> Response:
     """How a bottle of each kind fares that is drawn at a time and goes by post, by the firm's own
     cut-off; ``at`` with its offset, for the post keeps the clock of the place.
     """
@@ -45,7 +46,8 @@ def by_post(ctx: Signed, at: AwareDatetime) -> Response:
     with ctx.db() as db:
         settings = load(Settings, store.firm(db, ctx.who.firm_id).settings)
     by = cutoff(settings.post_cutoff)
-    return answer([posting(kind, at, by) for kind in KINDS], list[Posting])
+    found = [posting(kind, at, by) for kind in KINDS]
+    return page.answer(found, list[Posting], lambda x: x.kind)
 
 
 @router.put("/visits/{id}/lab-samples/{lab_id}", response_model=Saved)

@@ -40,6 +40,7 @@ SAID: dict[str, tuple[str, Any]] = {
     "last-event-id": ("The last event that was received; what came after it is sent.", 4),
     "find": ("Parts of a name, a house or a place, with blanks between.", "chalk steps"),
     "after": ("Where the last page ended, as that page says; the first page without it.", ""),
+    "most": ("How many rows a page holds at most.", 50),
     "before": ("The number that the last page ended with; the newest without it.", 1200),
     "place": ("A place by its name.", "Marl End"),
     "source": ("Where the water comes from.", "well_drilled"),

@@ -10,6 +10,7 @@ from ..records import store
 from ..records.models import InvitationRow, TokenRow, User
 from ..work import people, posting, signing_in, tokens
 from .context import Signed
+from .paging import Paged
 from .people_schemas import (
     CodeBody,
     ForgottenBody,
@@ -172,10 +173,11 @@ def forgotten(request: Request, body: ForgottenBody) -> Response:
 
 
 @router.get("/tokens", response_model=list[TokenView])
-def listed_tokens(ctx: Signed) -> list[TokenView]:
+def listed_tokens(ctx: Signed, page: Paged) -> Response:
     """The firm's tokens for scripts; managers only."""
     with ctx.db() as db:
-        return [_token(x) for x in tokens.listed(db, ctx.who)]
+        found = [_token(x) for x in tokens.listed(db, ctx.who)]
+    return page.answer(found, list[TokenView], lambda x: x.id)
 
 
 @router.post("/tokens", response_model=TokenMade, status_code=201)

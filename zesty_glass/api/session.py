@@ -12,6 +12,7 @@ from ..records import signing, store
 from ..work import people, second_factor, signing_in
 from ..work.person import Person
 from .context import Signed, cookie_name, session_token
+from .paging import Paged
 from .people_schemas import FactorBegun, FactorBody, PasswordBody, RecoveryCodes
 from .problems import problem
 from .schemas import Me, ProveBody, SessionView, SignInBody
@@ -172,10 +173,10 @@ def _wrong() -> Response:
 
 
 @router.get("/all", response_model=list[SessionView])
-def every(ctx: Signed) -> list[SessionView]:
+def every(ctx: Signed, page: Paged) -> Response:
     """Where this person is signed in."""
     with ctx.db() as db:
-        return [
+        found = [
             SessionView(
                 id=s.id,
                 created_at=s.created_at,
@@ -185,6 +186,7 @@ def every(ctx: Signed) -> list[SessionView]:
             )
             for s in signing.sign_ins(db, ctx.who.id)
         ]
+    return page.answer(found, list[SessionView], lambda x: x.id)
 
 
 @router.delete("/all/{id}", status_code=204)

@@ -27,6 +27,7 @@ from ..work.mending import worked
 from ..work.person import now
 from .answers import CSV, PDF, answer, described, file, pdf_file, safe_name
 from .context import Signed
+from .paging import Paged
 from .schemas import (
     AcceptBody,
     AskBody,
@@ -79,10 +80,11 @@ def _address(request: Request, token: str) -> str:
 
 
 @router.get("/proposals/{id}/links", response_model=list[LinkView])
-def links(ctx: Signed, id: UUID) -> list[LinkView]:
+def links(ctx: Signed, page: Paged, id: UUID) -> Response:
     """Links to a proposal; their addresses were shown when they were made."""
     with ctx.db() as db:
-        return [_link(x) for x in sharing.links(db, ctx.who, id)]
+        found = [_link(x) for x in sharing.links(db, ctx.who, id)]
+    return page.answer(found, list[LinkView], lambda x: x.id)
 
 
 @router.post("/proposals/{id}/links", response_model=LinkMade, status_code=201)
@@ -129,10 +131,11 @@ def mail(ctx: Signed, request: Request, id: UUID, body: MailBody) -> MailView:
 
 
 @router.get("/outbox", response_model=list[MailView])
-def outbox(ctx: Signed) -> list[MailView]:
-    """Messages that went out."""
+def outbox(ctx: Signed, page: Paged) -> Response:
+    """Messages that went out, the latest first."""
     with ctx.db() as db:
-        return [_mail(m) for m in sharing.outbox(db, ctx.who)]
+        found = [_mail(m) for m in sharing.outbox(db, ctx.who, page.reach)]
+    return page.answer(found, list[MailView], lambda x: x.id)
 
 
 @router.get("/proposals/{id}/costs.csv", response_class=Response, responses=CSV)

@@ -28,8 +28,9 @@ from ..core.worked import HIGH_USE, LOW_USE
 from ..documents import visit_file
 from ..documents.codec import load
 from ..messages.catalogue import ORIGINAL, Language
-from ..messages.records import in_language, names_of
+from ..messages.records import in_language
 from ..records import marks
+from ..records.models import ReadingRow
 from ..records.store import NotFound
 from ..work import bringing_in, lines, mending, planning, readings, standins, visiting
 from ..work.mending import workable, worked
@@ -38,6 +39,7 @@ from .answers import answer, described, file, safe_name
 from .context import Context, Signed
 from .files import FileBody
 from .kept import answered, tag
+from .paging import Paged
 from .schemas import (
     AgainBody,
     HomeChange,
@@ -88,7 +90,7 @@ def _view(ctx: Context, id: UUID, units: Units, language: Language, at: datetime
             visit=visit,
             versions=versions,
             step=step,
-            assessment=in_language(in_units(assessment, visit), language, names_of(visit)),
+            assessment=in_language(in_units(assessment, visit), language, visit),
             lab=lab,
             suggested=panel(visit.home, drawn, assessment.raw),
             others=tuple(OtherVisit(id=str(i), started_at=t) for i, t in others),
@@ -99,7 +101,7 @@ def _view(ctx: Context, id: UUID, units: Units, language: Language, at: datetime
 
 
 @router.get("", response_model=list[VisitSummary])
-def today(ctx: Signed, day: datetime | None = None) -> list[VisitSummary]:
+def today(ctx: Signed, page: Paged, day: datetime | None = None) -> Response:
     """The visits of a day and of the week before."""
     at = day or datetime.now(UTC)
     if not FIRST_DAY.year < at.year < LAST_DAY.year:
@@ -107,7 +109,8 @@ def today(ctx: Signed, day: datetime | None = None) -> list[VisitSummary]:
     start = at.replace(hour=0, minute=0, second=0, microsecond=0)
     start = start if start.tzinfo else start.replace(tzinfo=UTC)
     with ctx.db() as db:
-        return [VisitSummary(**v) for v in visiting.today(db, ctx.who, start)]
+        found = [VisitSummary(**v) for v in visiting.today(db, ctx.who, start)]
+    return page.answer(found, list[VisitSummary], lambda x: x.id)
 
 
 @router.post("", response_model=Saved, status_code=201)
@@ -121,10 +124,11 @@ def start(ctx: Signed, body: StartBody) -> Saved:
 
 
 @router.get("/homes", response_model=list[KnownHome])
-def homes(ctx: Signed, find: Annotated[str, Query(max_length=80)] = "") -> list[KnownHome]:
+def homes(ctx: Signed, page: Paged, find: Annotated[str, Query(max_length=80)] = "") -> Response:
     """Homes that were visited before, by a name or place."""
     with ctx.db() as db:
-        return [KnownHome(**h) for h in visiting.known_homes(db, ctx.who, find)]
+        found = [KnownHome(**h) for h in visiting.known_homes(db, ctx.who, find, page.reach)]
+    return page.answer(found, list[KnownHome], lambda x: x.visit)
 
 
 @router.post("/{id}/again", response_model=Saved, status_code=201)
@@ -162,11 +166,12 @@ def _tag(ctx: Context, id: UUID, *more: object, at: datetime | None = None) -> s
     """The tag of what is worked out from a visit, for this person; with bottles on their way it
     holds for a minute (``at``), for they count down.
     """
-    with ctx.db() as db:
-        row = visiting.get(db, ctx.who, id)
-        mark, bottles = marks.of_home(db, ctx.who.firm_id, row.home_id)
-    minute = f"{at:%Y-%m-%d %H:%M}" if at is not None and bottles else ""
-    return tag(id, mark, ctx.who.id, ctx.who.role, minute, *more)
+    with ctx.look() as db:
+        found = marks.of_visit(db, ctx.who.firm_id, id)
+        if found is None or not visiting.sees(db, ctx.who, id, found.consultant_id):
+            raise NotFound("visit")
+    minute = f"{at:%Y-%m-%d %H:%M}" if at is not None and found.bottles else ""
+    return tag(id, found.mark, ctx.who.id, ctx.who.role, minute, *more)
 
 
 @router.patch("/{id}", response_model=Saved)
@@ -211,20 +216,29 @@ def put_reading(
 ) -> Response:
     """Keep a reading; sent twice it is one reading."""
     same_id(body.id, reading_id, "reading", "reading")
-    with ctx.db() as db:
-        row = readings.put_reading(db, ctx.who, id, sample_id, body)
-        kept: Reading = load(
-            Reading,
-            {
-                **row.data,
-                "struck_at": row.struck_at,
-                "struck_because": row.struck_because,
-                "kept_at": row.kept_at,
-            },
-        )
+    with ctx.look() as db:
+        new = readings.put_reading(db, ctx.who, id, sample_id, body)
+    kept = _kept(new) if new else _again(ctx, id, sample_id, body)
     return answer(
         KeptReading(id=kept.id, sample=str(sample_id), reading=kept, value=work_out(kept))
     )
+
+
+def _again(ctx: Context, id: UUID, sample_id: UUID, body: Reading) -> Reading:
+    with ctx.db() as db:
+        return _kept(readings.put_again(db, ctx.who, id, sample_id, body))
+
+
+def _kept(row: ReadingRow | readings.KeptRow) -> Reading:
+    """A reading as it is stored."""
+    stored = {
+        **row.data,
+        "struck_at": row.struck_at,
+        "struck_because": row.struck_because,
+        "kept_at": row.kept_at,
+    }
+    kept: Reading = load(Reading, stored)
+    return kept
 
 
 @router.post("/{id}/readings/{reading_id}/strike", response_model=Saved)
@@ -293,12 +307,13 @@ def comparison(
 
 
 @router.get("/{id}/renting", response_model=list[Renting])
-def rented(ctx: Signed, id: UUID, years: Years = 10) -> Response:
+def rented(ctx: Signed, page: Paged, id: UUID, years: Years = 10) -> Response:
     """Items of the options that the firm lets: bought, rented and rented to own, over a horizon."""
     with ctx.db() as db:
         row = visiting.get(db, ctx.who, id)
         visit, _ = visiting.document(db, ctx.who, row, snapshots=False)
-    return answer(list(worked(visit, lambda v: renting(v, years))), list[Renting])
+    found = worked(visit, lambda v: renting(v, years))
+    return page.answer(found, list[Renting], lambda x: x.option)
 
 
 @router.get("/{id}/card", response_model=WaterCard)
@@ -335,7 +350,7 @@ def steps(ctx: Signed, id: UUID, option_id: UUID, units: Units = None) -> Respon
 
 
 @router.get("/{id}/pair", response_model=list[Pair])
-def pair(ctx: Signed, id: UUID, first: UUID, second: UUID) -> Response:
+def pair(ctx: Signed, page: Paged, id: UUID, first: UUID, second: UUID) -> Response:
     """Two glasses held against each other."""
     with ctx.db() as db:
         visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id), snapshots=False)
@@ -343,7 +358,8 @@ def pair(ctx: Signed, id: UUID, first: UUID, second: UUID) -> Response:
     a, b = by_id.get(str(first)), by_id.get(str(second))
     if a is None or b is None:
         raise NotFound("sample")
-    return answer(pairs(a, water_of(a), b, water_of(b)), tuple[Pair, ...])
+    found = pairs(a, water_of(a), b, water_of(b))
+    return page.answer(found, list[Pair], lambda x: x.analyte)
 
 
 @router.get(

@@ -42,15 +42,16 @@ _CODES_FIRST = {"checks": 1, "rows": 1, "figures": 0, "settings": 0}
 NAMES = frozenset({"name", "firm", "consultant", "home", "place", "method", "sample", "stage"})
 
 
-def in_language(record: _T, language: Language, names: frozenset[str] = frozenset()) -> _T:
+def in_language(record: _T, language: Language, beside: Any = None) -> _T:
     """A record as it is said in a language; itself in the original one.
 
     Args:
-        names: that it may hold besides its own, said as they are written.
+        beside: a record whose names it may hold besides its own, said as they are written.
     """
     if language == ORIGINAL:
         return record
-    out: _T = _said(record, Spoken(language, names | names_of(record)), saying=False)
+    names = names_of(beside) | names_of(record)
+    out: _T = _said(record, Spoken(language, names), saying=False)
     return out
 
 

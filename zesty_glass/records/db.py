@@ -4,20 +4,54 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from contextlib import contextmanager
+from functools import partial
 from pathlib import Path
+from time import monotonic
 from typing import Any
 
-from sqlalchemy import Engine, create_engine, text
+from sqlalchemy import Engine, create_engine, event, text
+from sqlalchemy.engine.interfaces import DBAPIConnection
+from sqlalchemy.exc import DisconnectionError
 from sqlalchemy.orm import Session, sessionmaker
+from sqlalchemy.pool import ConnectionPoolEntry, PoolProxiedConnection
 
 
 def make_engine(url: str) -> Engine:
-    """An engine on PostgreSQL through psycopg; a dropped connection is noticed before
-    it is used.
+    """An engine on PostgreSQL through psycopg; a connection that was dropped while nobody used it
+    is noticed before it is used.
     """
     if url.startswith(("postgresql://", "postgres://")):
         url = "postgresql+psycopg://" + url.split("://", 1)[1]
-    return create_engine(url, pool_pre_ping=True, pool_size=5, max_overflow=5)
+    engine = create_engine(url, pool_size=5, max_overflow=5)
+    event.listen(engine, "checkin", _given_back)
+    event.listen(engine, "checkout", partial(_still_there, engine))
+    return engine
+
+
+#: [s] a connection lies idle before it is asked whether it is still there
+ASKED_AFTER = 1.0
+
+
+def _given_back(connection: DBAPIConnection | None, record: ConnectionPoolEntry) -> None:
+    record.info["given_back"] = monotonic()
+
+
+def _still_there(
+    engine: Engine,
+    connection: DBAPIConnection,
+    record: ConnectionPoolEntry,
+    proxy: PoolProxiedConnection,
+) -> None:
+    """Ask a connection that lay idle whether it is still there; the pool opens another when it is
+    not. One that worked just now is not asked: each question is a way to the database and back.
+    """
+    since = record.info.get("given_back")
+    if since is None or monotonic() - since < ASKED_AFTER:
+        return
+    try:
+        engine.dialect.do_ping(connection)
+    except Exception as e:
+        raise DisconnectionError from e
 
 
 def plain_url(url: str) -> str:

@@ -21,7 +21,7 @@ from sqlalchemy.orm import Session
 
 from .after_models import DueRow, JobRow
 from .models import HomeRow, VisitRow
-from .store import Stored, StoredReading, readings_of, samples_of
+from .opening import Stored, StoredReading, readings_of, samples_of
 
 PAGE = 50
 MOST_COUNTED = 1000  # more are not counted: nobody reads them one by one

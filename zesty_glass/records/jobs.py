@@ -116,7 +116,7 @@ def dues(
     return [Listed(*row) for row in db.execute(query)]
 
 
-def jobs(db: Session, firm: UUID, consultant: UUID | None) -> list[Listed]:
+def jobs(db: Session, firm: UUID, consultant: UUID | None, most: int = MOST_LISTED) -> list[Listed]:
     """Summaries of the jobs of a firm or of one consultant that are not proved yet: those without
     a day first, then the latest days.
     """
@@ -126,7 +126,7 @@ def jobs(db: Session, firm: UUID, consultant: UUID | None) -> list[Listed]:
         .join(HomeRow, HomeRow.id == JobRow.home_id)
         .where(JobRow.firm_id == firm, JobRow.summary["state"].as_string() != "proved")
         .order_by(JobRow.planned_on.desc().nulls_first(), JobRow.id)
-        .limit(MOST_LISTED)
+        .limit(most)
     )
     if consultant is not None:
         query = query.where(

@@ -3,14 +3,10 @@
 from __future__ import annotations
 
 from datetime import datetime, timedelta
+from typing import NamedTuple
 from uuid import UUID
 
-from sqlalchemy import (
-    delete,
-    or_,
-    select,
-    text,
-)
+from sqlalchemy import Connection, bindparam, delete, or_, select, text, update
 from sqlalchemy.orm import Session
 
 from .models import SignIn, Throttle, User
@@ -23,24 +19,52 @@ def user_by_email(db: Session, email: str) -> User | None:
     ).one_or_none()
 
 
-def signed_in(
-    db: Session, token_hash: str, now: datetime, idle: timedelta
-) -> tuple[SignIn, User] | None:
+class SignedIn(NamedTuple):
+    """A session, and whose it is."""
+
+    session: UUID
+    seen_at: datetime
+    proved_at: datetime
+    id: UUID
+    firm_id: UUID
+    name: str
+    role: str
+    email: str
+
+
+_SIGNED_IN = (
+    select(
+        SignIn.id,
+        SignIn.seen_at,
+        SignIn.proved_at,
+        User.id,
+        User.firm_id,
+        User.name,
+        User.role,
+        User.email,
+    )
+    .join(User, SignIn.user_id == User.id)
+    .where(
+        SignIn.token_hash == bindparam("token"),
+        SignIn.expires_at > bindparam("now"),
+        SignIn.seen_at > bindparam("since"),
+        User.active,
+    )
+)
+
+
+def signed_in(db: Connection, token_hash: str, now: datetime, idle: timedelta) -> SignedIn | None:
     """A session that has neither ended nor been idle for too long, and whose it is: somebody who is
     still active. One question, for every request asks it.
     """
-    query = (
-        select(SignIn, User)
-        .join(User, SignIn.user_id == User.id)
-        .where(
-            SignIn.token_hash == token_hash,
-            SignIn.expires_at > now,
-            SignIn.seen_at > now - idle,
-            User.active,
-        )
-    )
-    found = db.execute(query).one_or_none()
-    return None if found is None else (found[0], found[1])
+    asked = {"token": token_hash, "now": now, "since": now - idle}
+    found = db.execute(_SIGNED_IN, asked).one_or_none()
+    return None if found is None else SignedIn(*found)
+
+
+def seen(db: Connection, token_hash: str, now: datetime) -> None:
+    """Note that a session is in use."""
+    db.execute(update(SignIn).where(SignIn.token_hash == token_hash).values(seen_at=now))
 
 
 def user(db: Session, id: UUID) -> User:

@@ -2,23 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator
 from datetime import datetime
-from typing import Any, NamedTuple, TypeVar
+from functools import cache
+from typing import Any, TypeVar
 from uuid import UUID
 
 from sqlalchemy import (
-    ColumnElement,
-    cast,
+    Select,
+    bindparam,
     func,
-    literal,
-    literal_column,
     or_,
     select,
     union_all,
     update,
 )
-from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Session
 
 from .after_models import JobRow
@@ -69,10 +67,13 @@ class NotFound(Exception):
 
 def find(db: Session, kind: type[Row], firm: UUID, id: UUID, lock: bool = False) -> Row | None:
     """One row of a firm, or None."""
-    query = select(kind).where(kind.id == id, kind.firm_id == firm)
-    if lock:
-        query = query.with_for_update().execution_options(populate_existing=True)
-    return db.scalars(query).one_or_none()
+    return db.scalars(_one(kind, lock), {"one": id, "of": firm}).one_or_none()
+
+
+@cache
+def _one(kind: type[Any], lock: bool) -> Select[Any]:
+    query = select(kind).where(kind.id == bindparam("one"), kind.firm_id == bindparam("of"))
+    return query.with_for_update().execution_options(populate_existing=True) if lock else query
 
 
 def get(db: Session, kind: type[Row], firm: UUID, id: UUID, what: str, lock: bool = False) -> Row:
@@ -92,103 +93,6 @@ def of_visit(db: Session, kind: type[Part], firm: UUID, visit: UUID) -> list[Par
             .order_by(kind.position, kind.id)
         )
     )
-
-
-class Stored(NamedTuple):
-    """A part of a visit as it is kept."""
-
-    id: UUID
-    version: int
-    data: dict[str, Any]
-
-
-class StoredReading(NamedTuple):
-    """A reading as it is kept, and in which glass."""
-
-    visit_id: UUID
-    sample_id: UUID
-    data: dict[str, Any]
-    struck_at: datetime | None
-    struck_because: str
-    kept_at: datetime | None
-
-
-def readings_of(
-    db: Session, firm: UUID, visits: Sequence[UUID], analytes: tuple[str, ...] = ()
-) -> list[StoredReading]:
-    """Readings of some visits in their order, of some analytes alone or all: as plain rows, for
-    nobody changes them.
-    """
-    r = ReadingRow
-    query = (
-        select(r.visit_id, r.sample_id, r.data, r.struck_at, r.struck_because, r.kept_at)
-        .where(r.firm_id == firm, r.visit_id.in_(visits))
-        .order_by(r.position, r.id)
-    )
-    if analytes:
-        query = query.where(r.data["analyte"].as_string().in_(analytes))
-    return [StoredReading(*row) for row in db.execute(query)]
-
-
-def samples_of(db: Session, firm: UUID, visits: Sequence[UUID]) -> list[tuple[UUID, Stored]]:
-    """Glasses of some visits in their order, each with its visit."""
-    s = SampleRow
-    query = (
-        select(s.visit_id, s.id, s.version, s.data)
-        .where(s.firm_id == firm, s.visit_id.in_(visits))
-        .order_by(s.position, s.id)
-    )
-    return [(visit, Stored(id, version, data)) for visit, id, version, data in db.execute(query)]
-
-
-_PARTS: tuple[type[SampleRow | OptionRow | LabSampleRow | DemonstrationRow], ...] = (
-    SampleRow,
-    OptionRow,
-    LabSampleRow,
-    DemonstrationRow,
-)
-
-
-def parts(
-    db: Session, firm: UUID, visit: UUID
-) -> tuple[list[Stored], list[Stored], list[Stored], list[Stored]]:
-    """A visit's samples, lines, laboratory samples and demonstrations, each in their order, in one
-    query.
-    """
-    each = (
-        select(literal(n).label("sort"), kind.id, kind.version, kind.data, kind.position).where(
-            kind.visit_id == visit, kind.firm_id == firm
-        )
-        for n, kind in enumerate(_PARTS)
-    )
-    found: tuple[list[Stored], list[Stored], list[Stored], list[Stored]] = [], [], [], []
-    for sort, id, version, data, _ in db.execute(union_all(*each).order_by("position", "id")):
-        found[sort].append(Stored(id, version, data))
-    return found
-
-
-def proposals(
-    db: Session, firm: UUID, visit: UUID, snapshots: bool = True
-) -> list[tuple[UUID, int, dict[str, Any]]]:
-    """A visit's proposals as (id, version, data); without ``snapshots`` their figures stay in the
-    database.
-    """
-    data = (
-        ProposalRow.data
-        if snapshots
-        else cast(
-            cast(ProposalRow.data, JSONB)
-            .op("-")("snapshot")
-            .op("||")(cast({"snapshot": ""}, JSONB)),
-            JSONB,
-        )
-    )
-    query = (
-        select(ProposalRow.id, ProposalRow.version, data)
-        .where(ProposalRow.visit_id == visit, ProposalRow.firm_id == firm)
-        .order_by(ProposalRow.position)
-    )
-    return [(id, version, found) for id, version, found in db.execute(query).all()]
 
 
 def next_position(db: Session, kind: type[Part], visit: UUID) -> int:
@@ -234,16 +138,6 @@ def visits_between(
     return [(v, h) for v, h in db.execute(query).all()]
 
 
-def visits_of_home(db: Session, firm: UUID, home: UUID) -> list[tuple[UUID, datetime, UUID | None]]:
-    """Every visit to a home as (id, time, consultant), the latest first."""
-    query = (
-        select(VisitRow.id, VisitRow.started_at, VisitRow.consultant_id)
-        .where(VisitRow.firm_id == firm, VisitRow.home_id == home)
-        .order_by(VisitRow.started_at.desc())
-    )
-    return [(id, at, who) for id, at, who in db.execute(query).all()]
-
-
 def homes(db: Session, firm: UUID, words: str, most: int = 12) -> list[HomeRow]:
     """Homes whose customer, name or place holds ``words``."""
     like = f"%{words.replace('%', '').replace('_', ' ')}%"
@@ -276,7 +170,15 @@ def taken_id(db: Session, kind: type[Any], id: UUID) -> bool:
 def any_taken(db: Session, ids: Iterable[UUID]) -> bool:
     """Whether any of some ids is in use by a visit or a part of one, in whatever firm."""
     listed = list(ids)
-    kinds = (VisitRow, SampleRow, ReadingRow, OptionRow, ProposalRow, *_PARTS[2:])
+    kinds = (
+        VisitRow,
+        SampleRow,
+        ReadingRow,
+        OptionRow,
+        ProposalRow,
+        LabSampleRow,
+        DemonstrationRow,
+    )
     found = union_all(*(select(k.id).where(k.id.in_(listed)) for k in kinds)).limit(1)
     return db.execute(found).first() is not None
 
@@ -319,17 +221,6 @@ def items(
     return list(db.scalars(query))
 
 
-def item_marks(db: Session, firm: UUID, codes: Iterable[str]) -> list[tuple[UUID, str, str]]:
-    """Items as (id, code, mark): the mark is another after every change of the row, whoever made
-    it.
-    """
-    mark: ColumnElement[str] = literal_column("items.xmin::text")
-    query = select(ItemRow.id, ItemRow.code, mark).where(
-        ItemRow.firm_id == firm, ItemRow.code.in_(list(codes))
-    )
-    return [(id, code, mark) for id, code, mark in db.execute(query).all()]
-
-
 def items_by_id(db: Session, firm: UUID, ids: Iterable[UUID]) -> list[ItemRow]:
     """Items of the firm by id."""
     return list(
@@ -369,13 +260,11 @@ def link_by_token(db: Session, token_hash: str) -> LinkRow | None:
     return db.scalars(select(LinkRow).where(LinkRow.token_hash == token_hash)).one_or_none()
 
 
-def mails(db: Session, firm: UUID, most: int = 100) -> list[MailRow]:
-    """Messages of a firm, the latest first."""
-    return list(
-        db.scalars(
-            select(MailRow).where(MailRow.firm_id == firm).order_by(MailRow.at.desc()).limit(most)
-        )
-    )
+def mails(db: Session, firm: UUID) -> Iterator[MailRow]:
+    """Messages of a firm, the latest first, fetched as they are looked at."""
+    query = select(MailRow).where(MailRow.firm_id == firm)
+    query = query.order_by(MailRow.at.desc(), MailRow.id)
+    return iter(db.scalars(query.execution_options(yield_per=100)))
 
 
 def mails_of(db: Session, firm: UUID, proposal: UUID) -> list[MailRow]:

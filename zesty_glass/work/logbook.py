@@ -22,7 +22,7 @@ from ..core.testing.water import Sample, design_water, water_of
 from ..documents.codec import load
 from ..records import homes as records
 from ..records import jobs as job_records
-from ..records import store
+from ..records import opening, store
 from ..records.models import HomeRow
 from . import jobs, visiting
 from .person import Person
@@ -51,7 +51,7 @@ def _samples(
 def home(db: Session, who: Person, id: UUID) -> tuple[HomeRow, list[tuple[UUID, str]]]:
     """A home this person may see, with the visits they may see, the latest first."""
     row: HomeRow = store.get(db, HomeRow, who.firm_id, id, "home")
-    every = store.visits_of_home(db, who.firm_id, id)
+    every = opening.visits_of_home(db, who.firm_id, id)
     may = visiting.seen_of(db, who, every)
     seen = [(visit, at.isoformat()) for visit, at, _ in every if visit in may]
     if not seen:

@@ -20,7 +20,7 @@ from ..core.home import Care, Customer, Home
 from ..core.presenting.offer import Offer
 from ..core.proposing.proposal import digest
 from ..documents.codec import load, load_json, plain, to_json
-from ..records import files, jobs, notes, store
+from ..records import files, jobs, notes, opening, store
 from ..records.after_models import JobRow
 from ..records.models import HomeRow, ProposalRow, VisitRow
 from . import seals, visiting
@@ -37,7 +37,7 @@ def given_out(db: Session, who: Person, visit_id: UUID) -> dict[str, Any]:
     visit = visiting.get(db, who, visit_id)
     home: HomeRow = store.get(db, HomeRow, who.firm_id, visit.home_id, "home")
     visits, mails, links, taken = [], [], [], []
-    for id, _, _ in store.visits_of_home(db, who.firm_id, home.id):
+    for id, _, _ in opening.visits_of_home(db, who.firm_id, home.id):
         try:
             row = visiting.get(db, who, id)
         except store.NotFound:
@@ -89,12 +89,12 @@ def erase_home(db: Session, who: Person, home_id: UUID) -> None:
     told: Home = load(Home, home.home)
     bare = replace(told, name=ERASED, place="", note="", care=Care())
     change(db, who, home, {"home": plain(bare), "customer": plain(Customer(name=ERASED))}, "erased")
-    seen = [id for id, _, _ in store.visits_of_home(db, who.firm_id, home_id)]
+    seen = [id for id, _, _ in opening.visits_of_home(db, who.firm_id, home_id)]
     files.erase_of_visits(db, who.firm_id, seen)
     notes.blank(db, who.firm_id, home_id, ERASED)
     for job in jobs.of_home(db, who.firm_id, home_id):
         _job_without_words(db, who, job)
-    for id, _, _ in store.visits_of_home(db, who.firm_id, home_id):
+    for id, _, _ in opening.visits_of_home(db, who.firm_id, home_id):
         row: VisitRow = store.get(db, VisitRow, who.firm_id, id, "visit", lock=True)
         complaints = [{**c, "words": ERASED} for c in row.complaints]
         change(db, who, row, {"complaints": complaints, "note": ""}, "erased")

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from datetime import timedelta
+from datetime import datetime, timedelta
+from typing import Any, NamedTuple
 from uuid import UUID
 
 from sqlalchemy.orm import Session
@@ -15,12 +16,12 @@ from ..core.testing.reading import Reading, extends, work_out
 from ..core.testing.water import Sample
 from ..documents import lab_csv
 from ..documents.codec import load, plain
-from ..records import store
+from ..records import saving, store
 from ..records.models import ReadingRow, SampleRow
 from . import keeping
 from .keeping import expect, keep_part, note, same_id
 from .person import Person, now
-from .visiting import MOST_READINGS, MOST_SAMPLES, get
+from .visiting import MOST_READINGS, MOST_SAMPLES, get, sees
 
 
 def put_sample(
@@ -65,20 +66,23 @@ def as_here(db: Session, who: Person, reading: Reading) -> Reading:
 
     The time stays the device's; when it was kept stands beside it.
     """
-    kit = reading.instrument
-    if kit.kind is InstrumentKind.LABORATORY:
-        kit = lab_csv.instrument_for(reading.analyte)
+    row = store.instrument(db, who.firm_id, reading.instrument.id)
+    return _vouched(who, reading, row.data if row else None)
+
+
+def _vouched(who: Person, reading: Reading, kit: dict[str, Any] | None) -> Reading:
+    if reading.instrument.kind is InstrumentKind.LABORATORY:
+        own = lab_csv.instrument_for(reading.analyte)
+    elif kit is None or kit["analyte"] != reading.analyte:
+        raise RuleError(
+            "reading.kit",
+            "This kit is not one of the firm’s.",
+            "instrument",
+            "Choose one from the kit roll; a manager adds kits under “Kits and catalogue”.",
+        )
     else:
-        row = store.instrument(db, who.firm_id, kit.id)
-        if row is None or row.data["analyte"] != reading.analyte:
-            raise RuleError(
-                "reading.kit",
-                "This kit is not one of the firm’s.",
-                "instrument",
-                "Choose one from the kit roll; a manager adds kits under “Kits and catalogue”.",
-            )
-        kit = load(Instrument, row.data)
-    return replace(reading, instrument=kit, by=who.name, struck_at=None, struck_because="")
+        own = load(Instrument, kit)
+    return replace(reading, instrument=own, by=who.name, struck_at=None, struck_because="")
 
 
 def not_to_come(reading: Reading) -> None:
@@ -92,52 +96,63 @@ def not_to_come(reading: Reading) -> None:
         )
 
 
+class KeptRow(NamedTuple):
+    """A reading as it was kept just now."""
+
+    data: dict[str, Any]
+    struck_at: datetime | None
+    struck_because: str
+    kept_at: datetime
+
+
 def put_reading(
     db: Session, who: Person, visit_id: UUID, sample_id: UUID, reading: Reading
-) -> ReadingRow:
-    """Keep a reading as made. Sent twice with one id it is one reading; a meter's repeats may be
-    added to it, never changed, and anything else under that id is refused.
+) -> KeptRow | None:
+    """Keep a reading as made; None when its id is known already (then see ``put_again``). Each of
+    its statements is whole by itself, so that it needs no transaction around it.
 
     A reading that cannot be worked out is refused.
     """
-    get(db, who, visit_id, lock=True)
-    sample = store.get(db, SampleRow, who.firm_id, sample_id, "sample")
-    if sample.visit_id != visit_id:
-        raise store.NotFound("sample")
     id = same_id(reading.id)
-    have = store.find(db, ReadingRow, who.firm_id, id, lock=True)
-    if have is not None:
-        return _kept_again(db, who, have, sample_id, reading)
-    reading = as_here(db, who, reading)
+    ahead = saving.ahead_of(db, who.firm_id, visit_id, sample_id, id, reading.instrument.id)
+    if ahead is None or not sees(db, who, visit_id, ahead.consultant_id):
+        raise store.NotFound("visit")
+    if not ahead.glass:
+        raise store.NotFound("sample")
+    if ahead.kept:
+        return None
+    if ahead.last >= MOST_READINGS:
+        raise RuleError(
+            "readings.many", "This visit has too many readings.", "reading", "Start another visit."
+        )
+    reading = _vouched(who, reading, ahead.kit)
     not_to_come(reading)
     work_out(reading)
-    row = ReadingRow(
+    row = KeptRow(plain(reading), None, "", now())
+    new = saving.keep_reading(
+        db,
         id=id,
         firm_id=who.firm_id,
         visit_id=visit_id,
         sample_id=sample_id,
-        position=store.next_position(db, ReadingRow, visit_id),
-        data=plain(reading),
-        struck_at=None,
-        struck_because="",
-        kept_at=now(),
+        position=ahead.last + 1,
+        data=row.data,
+        struck_because=row.struck_because,
+        kept_at=row.kept_at,
     )
-    if row.position > MOST_READINGS:
-        raise RuleError(
-            "readings.many", "This visit has too many readings.", "reading", "Start another visit."
-        )
-    db.add(row)
-    db.flush()
-    return row
+    return row if new else None
 
 
-def _kept_again(
-    db: Session, who: Person, have: ReadingRow, sample_id: UUID, reading: Reading
+def put_again(
+    db: Session, who: Person, visit_id: UUID, sample_id: UUID, reading: Reading
 ) -> ReadingRow:
-    """A reading whose id is known: the same again, a meter's next repeat, or something else, which
-    is refused.
+    """A reading whose id is known. Sent twice it is one reading; a meter's repeats may be added to
+    it, never changed, and anything else under that id is refused.
     """
-    if have.sample_id != sample_id:
+    get(db, who, visit_id, lock=True)
+    id = same_id(reading.id)
+    have = store.find(db, ReadingRow, who.firm_id, id, lock=True)
+    if have is None or have.sample_id != sample_id:
         raise RuleError(
             "reading.elsewhere", "This reading belongs to another sample.", "id", "Make a new one."
         )

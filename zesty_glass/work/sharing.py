@@ -336,9 +336,9 @@ def mail(
     return row
 
 
-def outbox(db: Session, who: Person) -> list[MailRow]:
-    """What went out; a consultant sees what they may see the proposals of."""
-    out = []
+def outbox(db: Session, who: Person, most: int = 100) -> list[MailRow]:
+    """The latest that went out; a consultant sees what they may see the proposals of."""
+    out: list[MailRow] = []
     for m in store.mails(db, who.firm_id):
         try:
             if m.proposal_id is not None:
@@ -346,6 +346,8 @@ def outbox(db: Session, who: Person) -> list[MailRow]:
         except store.NotFound:
             continue
         out.append(m)
+        if len(out) == most:
+            break
     return out
 
 

@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 
 from ..core.treating.items import Item, SystemFigures
 from ..documents.codec import load
-from ..records import store
+from ..records import opening, store
 
 MOST = 4000  # items kept a database
 _kept: WeakKeyDictionary[Engine | Connection, dict[tuple[UUID, str], Item]] = WeakKeyDictionary()
@@ -26,7 +26,7 @@ def taken(db: Session, firm: UUID, codes: set[str]) -> list[Item]:
     asked: set[str] = set()
     while wanted:
         asked |= wanted
-        marks = store.item_marks(db, firm, wanted)
+        marks = opening.item_marks(db, firm, wanted)
         missing = [id for id, _, mark in marks if (id, mark) not in kept]
         fresh = (
             {r.id: load(Item, r.data) for r in store.items_by_id(db, firm, missing)}

@@ -14,6 +14,7 @@ from uuid import UUID, uuid4
 from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerifyMismatchError
 from argon2.profiles import RFC_9106_LOW_MEMORY
+from sqlalchemy import Connection
 from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
@@ -183,17 +184,25 @@ def prove(db: Session, who: Person, password: str) -> bool:
     return True
 
 
-def whose(db: Session, token: str) -> Person | None:
+def whose(db: Connection, token: str) -> Person | None:
     """The person of a session token, or None. The session counts as seen, to within
     some minutes.
     """
-    found = signing.signed_in(db, token_hash(token), now(), IDLE)
+    at, key = now(), token_hash(token)
+    found = signing.signed_in(db, key, at, IDLE)
     if found is None:
         return None
-    row, user = found
-    if now() - row.seen_at > SEEN_EVERY:
-        row.seen_at = now()
-    return person(user, row)
+    if at - found.seen_at > SEEN_EVERY:
+        signing.seen(db, key, at)
+    return Person(
+        id=found.id,
+        firm_id=found.firm_id,
+        name=found.name,
+        role=found.role,
+        email=found.email,
+        session=found.session,
+        proved_at=found.proved_at,
+    )
 
 
 def add_user(db: Session, firm: UUID, email: str, name: str, role: str, password: str) -> User:

@@ -19,7 +19,7 @@ from ..core.testing.water import Sample, design_water
 from ..core.visit import Visit
 from ..core.worked import drawn
 from ..documents.codec import load, plain
-from ..records import homes, store
+from ..records import homes, opening, store
 from ..records.models import HomeRow, OptionRow, ProposalRow, ReadingRow, VisitRow
 from . import keeping
 from .keeping import expect, note, request_of, same_request
@@ -199,7 +199,7 @@ def seen_of(
 
 def other_visits(db: Session, who: Person, row: VisitRow) -> list[tuple[UUID, datetime]]:
     """The home's other visits that this person may see, the latest first."""
-    every = store.visits_of_home(db, who.firm_id, row.home_id)
+    every = opening.visits_of_home(db, who.firm_id, row.home_id)
     seen = _fitter_sees(db, who, (id for id, _, _ in every))
     return [(id, at) for id, at, c in every if id != row.id and id in seen and _visible(who, c)]
 
@@ -213,8 +213,8 @@ def earlier(
     for id, at in others:
         if at < row.started_at:
             samples, readings = (
-                [s for _, s in store.samples_of(db, who.firm_id, (id,))],
-                store.readings_of(db, who.firm_id, (id,)),
+                [s for _, s in opening.samples_of(db, who.firm_id, (id,))],
+                opening.readings_of(db, who.firm_id, (id,)),
             )
             water = design_water(tuple(load(tuple[Sample, ...], with_readings(samples, readings))))
             if water is not None and water.values:
@@ -222,13 +222,13 @@ def earlier(
     return {}
 
 
-def known_homes(db: Session, who: Person, words: str) -> list[dict[str, Any]]:
+def known_homes(db: Session, who: Person, words: str, most: int = 12) -> list[dict[str, Any]]:
     """Homes the firm knows by a name or place, each with its last visit that this
     person may see.
     """
     out = []
-    for h in store.homes(db, who.firm_id, words.strip()):
-        every = store.visits_of_home(db, who.firm_id, h.id)
+    for h in store.homes(db, who.firm_id, words.strip(), most):
+        every = opening.visits_of_home(db, who.firm_id, h.id)
         may = _fitter_sees(db, who, (id for id, _, _ in every))
         seen = [(id, at) for id, at, c in every if id in may and _visible(who, c)]
         if seen:
@@ -246,7 +246,7 @@ def known_homes(db: Session, who: Person, words: str) -> list[dict[str, Any]]:
 
 
 def with_readings(
-    samples: Sequence[store.Stored], readings: Sequence[store.StoredReading]
+    samples: Sequence[opening.Stored], readings: Sequence[opening.StoredReading]
 ) -> list[dict[str, Any]]:
     """Glasses as they are kept, each with its readings."""
     by_sample: dict[UUID, list[dict[str, Any]]] = {}
@@ -265,9 +265,14 @@ def with_readings(
 def get(db: Session, who: Person, id: UUID, lock: bool = False) -> VisitRow:
     """A visit this person may see."""
     row = store.get(db, VisitRow, who.firm_id, id, "visit", lock)
-    if not _visible(who, row.consultant_id) or not _fitter_sees(db, who, (id,)):
+    if not sees(db, who, id, row.consultant_id):
         raise store.NotFound("visit")
     return row
+
+
+def sees(db: Session, who: Person, id: UUID, consultant: UUID | None) -> bool:
+    """Whether this person may see a visit of their firm, which a consultant makes."""
+    return _visible(who, consultant) and bool(_fitter_sees(db, who, (id,)))
 
 
 def _changed_to(name: str, value: Any) -> Any:
@@ -358,10 +363,10 @@ def opened(
 ) -> tuple[Visit, dict[str, int], tuple[Unreadable, ...]]:
     """The same, with the parts that cannot be read any more and why."""
     home, firm = store.home_of(db, who.firm_id, row.home_id)
-    samples, options, bottles, shown = store.parts(db, who.firm_id, row.id)
+    samples, options, bottles, shown = opening.parts(db, who.firm_id, row.id)
     readings, proposals = (
-        store.readings_of(db, who.firm_id, (row.id,)),
-        store.proposals(db, who.firm_id, row.id, snapshots),
+        opening.readings_of(db, who.firm_id, (row.id,)),
+        opening.proposals(db, who.firm_id, row.id, snapshots),
     )
     raw = {
         "id": str(row.id),
@@ -398,7 +403,7 @@ def opened(
 
 
 def _items_of(
-    db: Session, who: Person, row: VisitRow, options: Sequence[store.Stored]
+    db: Session, who: Person, row: VisitRow, options: Sequence[opening.Stored]
 ) -> list[Any]:
     """Every item that the visit's lines use: the visit's own first, the firm's for the rest."""
     codes = {

@@ -16,7 +16,7 @@ from ..core.home import Source
 from ..core.testing.instruments import Instrument
 from ..core.testing.laboratory import KIND_BY_ID, LabSample
 from ..documents.codec import load
-from ..records import store
+from ..records import opening, store
 from ..records.models import HomeRow, LabSampleRow, MailRow, ProposalRow, VisitRow
 from .jobs import whose
 from .person import Person, now
@@ -166,7 +166,7 @@ def _retests(db: Session, who: Person, at: datetime) -> list[Waits]:
 
 
 def _seen_since(db: Session, who: Person, home: UUID, at: datetime) -> bool:
-    every = store.visits_of_home(db, who.firm_id, home)
+    every = opening.visits_of_home(db, who.firm_id, home)
     return any(started > at - RETEST + RETEST_AHEAD for _, started, _ in every)
 
 

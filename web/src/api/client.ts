@@ -72,14 +72,31 @@ export async function data<T>(
   );
 }
 
+type Call<T> = Promise<{ data?: T; error?: unknown; response: Response }>;
+
+/** Where the next page of a list begins, as its answer says; null on the last one. */
+function nextOf(response: Response): string | null {
+  const link = /<([^>]*)>;\s*rel="next"/.exec(response.headers.get("Link") ?? "")?.[1];
+  return link === undefined ? null : new URL(link, location.href).searchParams.get("after");
+}
+
+/** Every row of a list that comes a page at a time. */
+export async function every<T>(ask: (page: { after?: string }) => Call<T[]>): Promise<T[]> {
+  const rows: T[] = [];
+  for (let after: string | null = ""; after !== null;) {
+    const call = ask(after === "" ? {} : { after });
+    rows.push(...(await data(call)));
+    after = nextOf((await call).response);
+  }
+  return rows;
+}
+
 /**
  * What was fetched last by a name, with its tag: asked for again, the server says when it still
  * holds.
  */
 const held = new Map<string, { tag: string; value: unknown }>();
 const MOST_HELD = 8;
-
-type Call<T> = Promise<{ data?: T; error?: unknown; response: Response }>;
 
 export async function dataOnce<T>(
   name: string,

@@ -11,7 +11,7 @@ import {
 
 import { speak, useLanguage, type Language } from "../app/language";
 import { currentUnits, useUnits } from "../app/units";
-import { api, data, dataOnce, Failed, setToken } from "./client";
+import { api, data, dataOnce, every, Failed, setToken } from "./client";
 import type { components } from "./schema.generated";
 import type {
   Customer,
@@ -65,16 +65,19 @@ export const useInstruments = (): UseQueryResult<Instrument[]> =>
   useQuery({
     queryKey: ["instruments"],
     staleTime: 60_000,
-    queryFn: () => data(api.GET("/api/instruments")),
+    queryFn: () => every((page) => api.GET("/api/instruments", { params: { query: page } })),
   });
 export const useCatalogue = (): UseQueryResult<Item[]> =>
   useQuery({
     queryKey: ["catalogue"],
     staleTime: 60_000,
-    queryFn: () => data(api.GET("/api/catalogue")),
+    queryFn: () => every((page) => api.GET("/api/catalogue", { params: { query: page } })),
   });
 export const useVisits = (): UseQueryResult<VisitSummary[]> =>
-  useQuery({ queryKey: ["visits"], queryFn: () => data(api.GET("/api/visits")) });
+  useQuery({
+    queryKey: ["visits"],
+    queryFn: () => every((page) => api.GET("/api/visits", { params: { query: page } })),
+  });
 export function useVisit(id: string): UseQueryResult<VisitView> {
   const units = useUnits();
   const language = useLanguage();

@@ -1114,7 +1114,7 @@ export interface paths {
         };
         /**
          * Outbox
-         * @description Messages that went out.
+         * @description Messages that went out, the latest first.
          */
         get: operations["outbox_api_outbox_get"];
         put?: never;
@@ -16375,6 +16375,16 @@ export interface operations {
                  * @example metric
                  */
                 units?: ("us" | "metric") | null;
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
+                after?: string;
+                /**
+                 * @description How many rows a page holds at most.
+                 * @example 50
+                 */
+                most?: number;
             };
             header?: never;
             path: {
@@ -16396,6 +16406,8 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The address of the next page, rel="next" (RFC 8288); not on the last. */
+                    Link?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -17953,7 +17965,18 @@ export interface operations {
     };
     every_api_session_all_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
+                after?: string;
+                /**
+                 * @description How many rows a page holds at most.
+                 * @example 50
+                 */
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -17963,6 +17986,8 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The address of the next page, rel="next" (RFC 8288); not on the last. */
+                    Link?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -18201,6 +18226,16 @@ export interface operations {
                  * @example 2026-11-26T09:00:00Z
                  */
                 day?: string | null;
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
+                after?: string;
+                /**
+                 * @description How many rows a page holds at most.
+                 * @example 50
+                 */
+                most?: number;
             };
             header?: never;
             path?: never;
@@ -18211,6 +18246,8 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The address of the next page, rel="next" (RFC 8288); not on the last. */
+                    Link?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -18470,6 +18507,16 @@ export interface operations {
                  * @example chalk steps
                  */
                 find?: string;
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
+                after?: string;
+                /**
+                 * @description How many rows a page holds at most.
+                 * @example 50
+                 */
+                most?: number;
             };
             header?: never;
             path?: never;
@@ -18480,6 +18527,8 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The address of the next page, rel="next" (RFC 8288); not on the last. */
+                    Link?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -20489,6 +20538,16 @@ export interface operations {
                  * @example 10
                  */
                 years?: number;
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
+                after?: string;
+                /**
+                 * @description How many rows a page holds at most.
+                 * @example 50
+                 */
+                most?: number;
             };
             header?: never;
             path: {
@@ -20505,6 +20564,8 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The address of the next page, rel="next" (RFC 8288); not on the last. */
+                    Link?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -21060,6 +21121,16 @@ export interface operations {
                  * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
                  */
                 second: string;
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
+                after?: string;
+                /**
+                 * @description How many rows a page holds at most.
+                 * @example 50
+                 */
+                most?: number;
             };
             header?: never;
             path: {
@@ -21076,6 +21147,8 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The address of the next page, rel="next" (RFC 8288); not on the last. */
+                    Link?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -21310,7 +21383,18 @@ export interface operations {
     };
     instruments_api_instruments_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
+                after?: string;
+                /**
+                 * @description How many rows a page holds at most.
+                 * @example 50
+                 */
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -21320,6 +21404,8 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The address of the next page, rel="next" (RFC 8288); not on the last. */
+                    Link?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -21429,7 +21515,18 @@ export interface operations {
     };
     drift_api_instruments_drift_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
+                after?: string;
+                /**
+                 * @description How many rows a page holds at most.
+                 * @example 50
+                 */
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -21439,6 +21536,8 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The address of the next page, rel="next" (RFC 8288); not on the last. */
+                    Link?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -21689,7 +21788,18 @@ export interface operations {
     };
     catalogue_api_catalogue_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
+                after?: string;
+                /**
+                 * @description How many rows a page holds at most.
+                 * @example 50
+                 */
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -21699,6 +21809,8 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The address of the next page, rel="next" (RFC 8288); not on the last. */
+                    Link?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -21927,7 +22039,18 @@ export interface operations {
     };
     kinds_api_laboratory_kinds_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
+                after?: string;
+                /**
+                 * @description How many rows a page holds at most.
+                 * @example 50
+                 */
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -21937,6 +22060,8 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The address of the next page, rel="next" (RFC 8288); not on the last. */
+                    Link?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -22052,6 +22177,16 @@ export interface operations {
                  * @example 2026-11-26T16:00:00Z
                  */
                 at: string;
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
+                after?: string;
+                /**
+                 * @description How many rows a page holds at most.
+                 * @example 50
+                 */
+                most?: number;
             };
             header?: never;
             path?: never;
@@ -22062,6 +22197,8 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The address of the next page, rel="next" (RFC 8288); not on the last. */
+                    Link?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -24058,7 +24195,18 @@ export interface operations {
     };
     links_api_proposals__id__links_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
+                after?: string;
+                /**
+                 * @description How many rows a page holds at most.
+                 * @example 50
+                 */
+                most?: number;
+            };
             header?: never;
             path: {
                 /**
@@ -24074,6 +24222,8 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The address of the next page, rel="next" (RFC 8288); not on the last. */
+                    Link?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -24577,7 +24727,18 @@ export interface operations {
     };
     outbox_api_outbox_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
+                after?: string;
+                /**
+                 * @description How many rows a page holds at most.
+                 * @example 50
+                 */
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -24587,6 +24748,8 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The address of the next page, rel="next" (RFC 8288); not on the last. */
+                    Link?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -25869,7 +26032,18 @@ export interface operations {
     };
     listed_api_jobs_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
+                after?: string;
+                /**
+                 * @description How many rows a page holds at most.
+                 * @example 50
+                 */
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -25879,6 +26053,8 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The address of the next page, rel="next" (RFC 8288); not on the last. */
+                    Link?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -26118,7 +26294,18 @@ export interface operations {
     };
     waits_api_waiting_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
+                after?: string;
+                /**
+                 * @description How many rows a page holds at most.
+                 * @example 50
+                 */
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -26128,6 +26315,8 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The address of the next page, rel="next" (RFC 8288); not on the last. */
+                    Link?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -29729,7 +29918,18 @@ export interface operations {
     };
     listed_api_feeds_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
+                after?: string;
+                /**
+                 * @description How many rows a page holds at most.
+                 * @example 50
+                 */
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -29739,6 +29939,8 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The address of the next page, rel="next" (RFC 8288); not on the last. */
+                    Link?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -32436,7 +32638,18 @@ export interface operations {
     };
     listed_tokens_api_tokens_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
+                after?: string;
+                /**
+                 * @description How many rows a page holds at most.
+                 * @example 50
+                 */
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -32446,6 +32659,8 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The address of the next page, rel="next" (RFC 8288); not on the last. */
+                    Link?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -33096,7 +33311,18 @@ export interface operations {
     };
     pictures_api_visits__id__pictures_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
+                after?: string;
+                /**
+                 * @description How many rows a page holds at most.
+                 * @example 50
+                 */
+                most?: number;
+            };
             header?: never;
             path: {
                 /**
@@ -33112,6 +33338,8 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The address of the next page, rel="next" (RFC 8288); not on the last. */
+                    Link?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -33623,7 +33851,18 @@ export interface operations {
     };
     certificates_api_certificates_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
+                after?: string;
+                /**
+                 * @description How many rows a page holds at most.
+                 * @example 50
+                 */
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -33633,6 +33872,8 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The address of the next page, rel="next" (RFC 8288); not on the last. */
+                    Link?: string;
                     [name: string]: unknown;
                 };
                 content: {

@@ -7,7 +7,7 @@ import {
   type UseQueryResult,
 } from "@tanstack/react-query";
 
-import { api, data } from "../../api/client";
+import { api, data, every } from "../../api/client";
 import type { components } from "../../api/schema.generated";
 
 type S = components["schemas"];
@@ -29,7 +29,10 @@ export const useJob = (id: string): UseQueryResult<JobView> =>
   });
 
 export const useJobs = (): UseQueryResult<JobLine[]> =>
-  useQuery({ queryKey: ["jobs"], queryFn: () => data(api.GET("/api/jobs")) });
+  useQuery({
+    queryKey: ["jobs"],
+    queryFn: () => every((page) => api.GET("/api/jobs", { params: { query: page } })),
+  });
 
 export const useDue = (until?: string): UseQueryResult<DueList> =>
   useQuery({
@@ -39,7 +42,10 @@ export const useDue = (until?: string): UseQueryResult<DueList> =>
 
 export type WaitingLine = S["WaitingLine"];
 export const useWaiting = (): UseQueryResult<WaitingLine[]> =>
-  useQuery({ queryKey: ["waiting"], queryFn: () => data(api.GET("/api/waiting")) });
+  useQuery({
+    queryKey: ["waiting"],
+    queryFn: () => every((page) => api.GET("/api/waiting", { params: { query: page } })),
+  });
 
 export type Doing =
   | { what: "plan"; body: S["PlanBody"] }

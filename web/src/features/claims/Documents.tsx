@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient, type UseQueryResult } from "@tan
 import { FileText, X } from "lucide-react";
 import type { ReactElement } from "react";
 
-import { api, data } from "../../api/client";
+import { api, data, every } from "../../api/client";
 import { useMe } from "../../api/hooks";
 import type { components } from "../../api/schema.generated";
 import { upload } from "../../api/upload";
@@ -18,7 +18,11 @@ type Line = components["schemas"]["CertificateLine"];
 const KEY = ["certificates"];
 
 export const useDocuments = (): UseQueryResult<Line[]> =>
-  useQuery({ queryKey: KEY, staleTime: 60_000, queryFn: () => data(api.GET("/api/certificates")) });
+  useQuery({
+    queryKey: KEY,
+    staleTime: 60_000,
+    queryFn: () => every((page) => api.GET("/api/certificates", { params: { query: page } })),
+  });
 
 function Attach({ item, certificate }: { item: string; certificate: string }): ReactElement {
   const client = useQueryClient();

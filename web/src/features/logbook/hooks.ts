@@ -8,7 +8,7 @@ import {
   type UseQueryResult,
 } from "@tanstack/react-query";
 
-import { api, data } from "../../api/client";
+import { api, data, every } from "../../api/client";
 import type { components } from "../../api/schema.generated";
 
 type S = components["schemas"];
@@ -102,7 +102,7 @@ export const useTrackMore = (): UseQueryResult<More> =>
 export const useDrifts = (): UseQueryResult<Drift[]> =>
   useQuery({
     queryKey: ["instruments", "drift"],
-    queryFn: () => data(api.GET("/api/instruments/drift")),
+    queryFn: () => every((page) => api.GET("/api/instruments/drift", { params: { query: page } })),
   });
 
 /** A note on a home, kept under its own id: sent again it changes nothing. */

@@ -15,7 +15,7 @@ export function KnownHomes(): ReactElement {
   const found = useQuery({
     queryKey: ["homes", find],
     enabled: find.length >= 2,
-    queryFn: () => data(api.GET("/api/visits/homes", { params: { query: { find } } })),
+    queryFn: () => data(api.GET("/api/visits/homes", { params: { query: { find, most: 12 } } })),
     placeholderData: (old) => old,
   });
   return (
