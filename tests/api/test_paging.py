@@ -22,6 +22,7 @@ LISTS = {
     "/api/outbox": "/api/outbox",
     "/api/proposals/{id}/links": f"/api/proposals/{uid('home-2-proposal')}/links",
     "/api/session/all": "/api/session/all",
+    "/api/session/passkeys": "/api/session/passkeys",
     "/api/tokens": "/api/tokens",
     "/api/visits": "/api/visits",
     "/api/visits/homes": "/api/visits/homes",

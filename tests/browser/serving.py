@@ -15,9 +15,11 @@ from zesty_glass.cli.cluster import free_port
 class Served:
     """``base`` is its address; ``close`` ends it."""
 
-    def __init__(self, database: str | None = None, port: int | None = None) -> None:
+    def __init__(
+        self, database: str | None = None, port: int | None = None, name: str = "127.0.0.1"
+    ) -> None:
         self.port = port or free_port()
-        self.base = f"http://127.0.0.1:{self.port}"
+        self.base = f"http://{name}:{self.port}"
         self.app = borrowed(database or fresh(), public_address=self.base)
         self.server = uvicorn.Server(
             uvicorn.Config(

@@ -5,10 +5,12 @@ factor.
 import unittest
 
 import pyotp
+from selenium.webdriver.common.virtual_authenticator import VirtualAuthenticatorOptions
 
 from tests.browser.case import BrowserCase
 from tests.browser.driving import Browser
-from zesty_glass.demo.load import MANAGER_EMAIL, PASSWORD
+from tests.browser.serving import Served
+from zesty_glass.demo.load import EMAIL, MANAGER_EMAIL, PASSWORD
 
 NEW = "three plain words"
 
@@ -44,6 +46,44 @@ class People(BrowserCase):
         manager.go(f"{self.served.base}/people")
         manager.see("with a second factor")
         self.assertEqual(manager.errors(), [])
+
+
+class Passkeys(unittest.TestCase):
+    def test_added_with_the_password_used_without_it_and_removed(self):
+        served = Served(name="localhost")  # keys are bound to a name
+        self.addCleanup(served.close)
+        b = Browser()
+        self.addCleanup(b.close)
+        device = VirtualAuthenticatorOptions(
+            transport=VirtualAuthenticatorOptions.Transport.INTERNAL,
+            has_resident_key=True,
+            has_user_verification=True,
+            is_user_verified=True,
+        )
+        b.driver.add_virtual_authenticator(device)
+        b.sign_in(served.base, EMAIL, PASSWORD)
+        b.go(f"{served.base}/account")
+        b.type("[aria-labelledby=passkeys] input:not([type])", "Tablet in the van")
+        b.type("[aria-labelledby=passkeys] input[type=password]", PASSWORD)
+        b.click("button", "Add a passkey")
+        b.see("Tablet in the van, added")
+        self.assertEqual(b.axe(), [])
+        b.driver.delete_all_cookies()
+        b.go(f"{served.base}/sign-in")
+        b.click("button", "Use a passkey")
+        b.find("h1", "Today")
+        b.go(f"{served.base}/account")
+        b.see("last used")
+        b.click("button", "Remove Tablet in the van")
+        b.until(lambda _: "Tablet in the van" not in b.text())
+        b.driver.delete_all_cookies()
+        b.go(f"{served.base}/sign-in")
+        b.click("button", "Use a passkey")
+        b.see("opens nothing here")
+        b.driver.set_user_verified(False)
+        b.click("button", "Use a passkey")
+        b.see("The device did not sign")
+        self.assertEqual(b.axe(), [])
 
 
 if __name__ == "__main__":

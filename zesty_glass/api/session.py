@@ -79,7 +79,11 @@ def sign_in(request: Request, body: SignInBody) -> Response:
             "password",
             "Try again, or ask your manager for a new password.",
         )
-    token, who = found
+    return entered(request, *found, firm)
+
+
+def entered(request: Request, token: str, who: Person, firm: str) -> Response:
+    """The answer to whoever signed in, with the session's cookie."""
     response = JSONResponse(_me(request, token, who, firm).model_dump(mode="json"))
     response.set_cookie(
         cookie_name(request.app.state.secure_cookie),
@@ -118,20 +122,20 @@ def sign_out(request: Request, ctx: Signed) -> Response:
 @router.post("/prove", status_code=204)
 def prove(request: Request, ctx: Signed, body: ProveBody) -> Response:
     """Give the password again: prices, limits and people ask for it an hour after signing in."""
-    _admit(request, ctx)
+    admit_again(request, ctx)
     with ctx.db() as db:
         if not signing_in.prove(db, ctx.who, body.password):
-            return _wrong()
+            return wrong_password()
     return Response(status_code=204)
 
 
 @router.post("/password", status_code=204)
 def password(request: Request, ctx: Signed, body: PasswordBody) -> Response:
     """One's own new password; all other sessions end."""
-    _admit(request, ctx)
+    admit_again(request, ctx)
     with ctx.db() as db:
         if not people.change_password(db, ctx.who, body.old, body.new):
-            return _wrong()
+            return wrong_password()
     return Response(status_code=204)
 
 
@@ -147,7 +151,7 @@ def begin_factor(ctx: Signed) -> FactorBegun:
 @router.put("/second-factor", response_model=RecoveryCodes)
 def confirm_factor(request: Request, ctx: Signed, body: FactorBody) -> RecoveryCodes:
     """Put it in force with its first code; codes for paper are shown this once."""
-    _admit(request, ctx)
+    admit_again(request, ctx)
     with ctx.db() as db:
         return RecoveryCodes(codes=list(second_factor.confirm(db, ctx.who, body.code)))
 
@@ -155,20 +159,22 @@ def confirm_factor(request: Request, ctx: Signed, body: FactorBody) -> RecoveryC
 @router.post("/second-factor/off", status_code=204)
 def factor_off(request: Request, ctx: Signed, body: ProveBody) -> Response:
     """Take the second factor off, with the password."""
-    _admit(request, ctx)
+    admit_again(request, ctx)
     with ctx.db() as db:
         if not second_factor.off(db, ctx.who, body.password):
-            return _wrong()
+            return wrong_password()
     return Response(status_code=204)
 
 
-def _admit(request: Request, ctx: Signed) -> None:
+def admit_again(request: Request, ctx: Signed) -> None:
+    """Count a try to give one's password again."""
     address = request.client.host if request.client else ""
     with ctx.db() as db:
         signing_in.admit(db, ctx.who.email, address)
 
 
-def _wrong() -> Response:
+def wrong_password() -> Response:
+    """The answer to a password that is not right."""
     return problem(422, "session.wrong", "The password is not right.", "password", "Try again.")
 
 

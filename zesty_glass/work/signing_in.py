@@ -125,6 +125,17 @@ def admit_code(db: Session, address: str) -> None:
         raise TooMany
 
 
+def admit_key(db: Session, address: str) -> None:
+    """Count a step of signing in with a passkey, as ``admit`` does; a sign-in takes two.
+
+    Raises:
+        TooMany: too many from this address.
+    """
+    key = f"key-from:{place_of(address)}"
+    if signing.admitted(db, key, now(), 10 * MOST_FAILURES, FORGOTTEN_AFTER) is None:
+        raise TooMany
+
+
 def right(user: User | None, password: str) -> bool:
     """Whether a password is a user's; as slow for nobody's."""
     try:
@@ -155,6 +166,11 @@ def sign_in(
     if user.totp_on and not second_factor.passes(db, user, code):
         raise CodeWanted
     signing.forget_tries(db, _keys(email, address)[0])
+    return enter(db, user, device)
+
+
+def enter(db: Session, user: User, device: str) -> tuple[str, Person]:
+    """A new session of somebody who proved who they are."""
     signing.purge(db, now(), IDLE)
     token = secrets.token_urlsafe(32)
     made = SignIn(

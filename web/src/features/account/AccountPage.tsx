@@ -6,6 +6,7 @@ import { api, data } from "../../api/client";
 import { useMe } from "../../api/hooks";
 import { Head } from "../../app/Shell";
 import { Trouble } from "../../ui/Trouble";
+import { Passkeys } from "./Passkeys";
 import { Secret } from "./Secret";
 import { SecondFactor } from "./SecondFactor";
 import { Sessions } from "./Sessions";
@@ -75,6 +76,7 @@ export function AccountPage(): ReactElement {
                 onChanged={() => void client.invalidateQueries({ queryKey: ["me"] })}
               />
             )}
+            <Passkeys />
             <Sessions />
           </div>
         </div>

@@ -4,6 +4,7 @@ import { useState, type ReactElement } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
 
 import { api, data, problemOf, setToken } from "../../api/client";
+import { canUsePasskeys, enterByPasskey } from "../../api/passkeys";
 import { Head, Ledge } from "../../app/Shell";
 import { Glass } from "../../glass/Glass";
 import { EMPTY, type Look } from "../../glass/look";
@@ -48,6 +49,36 @@ function OtherWays(): ReactElement {
   );
 }
 
+function Digits({
+  value,
+  onChange,
+}: {
+  value: string;
+  onChange: (v: string) => void;
+}): ReactElement {
+  return (
+    <label className="field">
+      <span>{say("The six digits on your telephone, or a code from paper")}</span>
+      <input
+        className="input num"
+        autoComplete="one-time-code"
+        inputMode="numeric"
+        maxLength={20}
+        value={value}
+        onChange={(e) => onChange(e.target.value)}
+      />
+    </label>
+  );
+}
+
+function ByPasskey({ busy, onUse }: { busy: boolean; onUse: () => void }): ReactElement {
+  return (
+    <button type="button" className="key" disabled={busy} onClick={onUse}>
+      {say("Use a passkey")}
+    </button>
+  );
+}
+
 export function SignIn(): ReactElement {
   const [email, setEmail] = useState("");
   const [password, setPassword] = useState("");
@@ -56,7 +87,10 @@ export function SignIn(): ReactElement {
   const place = useLocation();
   const client = useQueryClient();
   const enter = useMutation({
-    mutationFn: () => data(api.POST("/api/session", { body: { email, password, code } })),
+    mutationFn: (by: "password" | "passkey") =>
+      by === "passkey"
+        ? enterByPasskey()
+        : data(api.POST("/api/session", { body: { email, password, code } })),
     onSuccess: (me) => {
       setToken(me.token);
       client.clear();
@@ -74,7 +108,7 @@ export function SignIn(): ReactElement {
           className="grid gap-5 content-center w-[400px] py-6"
           onSubmit={(e) => {
             e.preventDefault();
-            enter.mutate();
+            enter.mutate("password");
           }}
         >
           <h1>{say("Sign in")}</h1>
@@ -100,23 +134,14 @@ export function SignIn(): ReactElement {
               onChange={(e) => setPassword(e.target.value)}
             />
           </label>
-          {wantsCode && (
-            <label className="field">
-              <span>{say("The six digits on your telephone, or a code from paper")}</span>
-              <input
-                className="input num"
-                autoComplete="one-time-code"
-                inputMode="numeric"
-                maxLength={20}
-                value={code}
-                onChange={(e) => setCode(e.target.value)}
-              />
-            </label>
-          )}
+          {wantsCode && <Digits value={code} onChange={setCode} />}
           <Trouble error={enter.error} />
           <button className="key go" disabled={enter.isPending}>
             {enter.isPending ? say("Signing in") : say("Sign in")}
           </button>
+          {canUsePasskeys() && (
+            <ByPasskey busy={enter.isPending} onUse={() => enter.mutate("passkey")} />
+          )}
           <OtherWays />
         </form>
       </main>
