@@ -4,6 +4,7 @@ not.
 
 import ast
 import unittest
+from importlib import import_module
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
@@ -145,12 +146,12 @@ class Arrows(unittest.TestCase):
         from alembic.migration import MigrationContext
 
         from tests.database import fresh
-        from zesty_glass.records import after_models, file_models, models
         from zesty_glass.records.base import Base
         from zesty_glass.records.db import make_engine
 
-        tables = (models.HomeRow, after_models.JobRow, file_models.FileRow)
-        self.assertEqual({t.metadata for t in tables}, {Base.metadata})
+        for file in (PACKAGE / "records").glob("*models.py"):
+            import_module(f"zesty_glass.records.{file.stem}")
+        self.assertGreater(len(Base.metadata.tables), 25)
 
         engine = make_engine(fresh(demo=False))
         self.addCleanup(engine.dispose)
