@@ -19,7 +19,7 @@ def upgrade() -> None:
         sa.Column("credential", sa.LargeBinary(), nullable=False, unique=True),
         sa.Column("public_key", sa.LargeBinary(), nullable=False),
         sa.Column("uses", sa.Integer(), nullable=False),
-        sa.Column("name", sa.String(), nullable=False),
+        sa.Column("name", sa.Text(), nullable=False),
         sa.Column("made_at", STAMP, nullable=False),
         sa.Column("used_at", STAMP, nullable=True),
         sa.ForeignKeyConstraint(["user_id"], ["users.id"], ondelete="CASCADE"),
