@@ -319,6 +319,8 @@ class EveryRoute(ShareCase):
         "/api/join",
         "/api/join/look",
         "/api/session/forgotten",
+        "/api/session/passkey",
+        "/api/session/passkey/options",
         "/{path:path}",
     )
 

@@ -19,6 +19,18 @@ WAITING = (
     ".map(k => localStorage[k]).join()"
 )
 
+#: changes of a home go out when ``window.letGo`` is called, and not before
+HELD = """
+const real = window.fetch;
+window.held = 0;
+const gate = new Promise((go) => { window.letGo = go; });
+window.fetch = async (what, how) => {
+  const home = what.method === 'PUT' && new URL(what.url).pathname.endsWith('/home');
+  if (home) { window.held += 1; await gate; }
+  return real(what, how);
+};
+"""
+
 
 class Offline(unittest.TestCase):
     def test_nothing_typed_is_lost(self):
@@ -60,6 +72,25 @@ class Offline(unittest.TestCase):
             b.click("nav a, ol a, a", step)
             b.see("Ottoline Marrash")
             b.until(lambda d: len(d.find_element("css selector", "main").text) > 20)
+
+    def test_fields_typed_faster_than_the_server_answers_are_all_kept(self):
+        served = Served()
+        self.addCleanup(served.close)
+        b = Browser()
+        self.addCleanup(b.close)
+        b.driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": HELD})
+        b.sign_in(served.base, EMAIL, PASSWORD)
+        b.go(f"{served.base}/visits/{uid('home-2-visit')}/before")
+        field = "//label[.//span[text()='{}']]//input"
+        for label, typed in (("House", "Withy End"), ("Place", "Marl End"), ("Phone", "555 01")):
+            b.type_at(field.format(label), typed, Keys.TAB)
+        b.until(lambda d: d.execute_script("return window.held"))
+        b.driver.execute_script("window.letGo()")
+        b.find("[role=status]", "every field is saved")
+        b.driver.refresh()
+        b.see("Withy End, Marl End")
+        kept = b.driver.find_element("xpath", field.format("Phone")).get_attribute("value")
+        self.assertEqual(kept, "555 01")
 
     def test_two_tabs_share_one_queue(self):
         served = Served()

@@ -39,6 +39,7 @@ from ..documents import visit_file
 from ..work.catalogue import Question
 from .bench_firm import firm
 from .bench_morning import morning
+from .bench_trouble import trouble
 from .cluster import free_port
 from .machine import ROOT, WEB
 from .say import step
@@ -427,6 +428,7 @@ PARTS: dict[str, Callable[[], Any]] = {
     "touches": touches,
     "firm": firm,
     "morning": morning,
+    "trouble": trouble,
 }
 
 

@@ -158,13 +158,17 @@ class Cluster:
         made.rename(self.data)
         return True
 
-    def start(self) -> None:
-        """Start on a free port; ``Stop`` says what the server's log says, or who runs
-        it already.
+    def runs(self) -> bool:
+        """Whether a server serves this folder now."""
+        return self._server() is not None
+
+    def start(self, port: int | None = None) -> None:
+        """Start on a port, a free one where none is named; ``Stop`` says what the server's log
+        says, or who runs it already.
         """
         self._take()
         self.stop()
-        self.port = free_port()
+        self.port = port or free_port()
         log = self.folder / "server.log"
         sockets = tempfile.mkdtemp(prefix="zg-")
         if self._owner:

@@ -193,18 +193,29 @@ export const useChangeVisit = (id: string): Mutation<Saved, VisitFields> =>
     },
     "changes of",
   );
+export interface Told {
+  customer: Customer;
+  home: Home;
+}
+/**
+ * Edits of customer and home go out in turn, each on top of what was last kept here, so that quick
+ * answers neither refuse nor undo each other.
+ */
 export const useChangeHome = (
   id: string,
-): Mutation<Saved, { version: number; customer: Customer; home: Home }> =>
+): Mutation<Saved, Told & { version: number; edit: (told: Told) => Told }> =>
   useVisitMutation(
     id,
-    async (body, client) => {
-      const last = client.getQueryData<number>(own(`home of ${id}`)) ?? 0;
-      const version = Math.max(body.version, last);
+    async ({ customer, home, version, edit }, client) => {
+      const key = own(`home of ${id}`);
+      const known = client.getQueryData<Told & { version: number }>(key);
+      const on = known && known.version > version ? known : { customer, home, version };
+      const told = edit({ customer: on.customer, home: on.home });
+      const body = { ...told, version: on.version };
       const saved = await data(
-        api.PUT("/api/visits/{id}/home", { params: { path: { id } }, body: { ...body, version } }),
+        api.PUT("/api/visits/{id}/home", { params: { path: { id } }, body }),
       );
-      client.setQueryData(own(`home of ${id}`), saved.version);
+      client.setQueryData(key, { ...told, version: saved.version });
       return saved;
     },
     "home of",

@@ -2,8 +2,7 @@
 import { type ReactElement } from "react";
 import { Link } from "react-router";
 
-import { useChangeHome, useChangeVisit } from "../../api/hooks";
-import type { Customer, Home } from "../../api/types";
+import { useChangeHome, useChangeVisit, type Told } from "../../api/hooks";
 import { Trouble } from "../../ui/Trouble";
 import { PersonalData } from "./PersonalData";
 import { useVisitContext } from "../visit/context";
@@ -15,17 +14,43 @@ import { VisitAgain } from "./VisitAgain";
 import { weekdayAndYear } from "../../app/when";
 import { say } from "../../app/language";
 
+/** A record with those fields of another that differ from any of what was there before. */
+function put<T extends object>(on: T, next: T, before: T[]): T {
+  const names = Object.keys(next) as (keyof T)[];
+  const differ = names.filter((n) => before.some((b) => b[n] !== next[n]));
+  return { ...on, ...Object.fromEntries(differ.map((n) => [n, next[n]])) };
+}
+
+/** What is kept here with what was typed, be it typed now or still on its way. */
+const changed = (on: Told, next: Told, before: Told[]): Told => ({
+  customer: put(
+    on.customer,
+    next.customer,
+    before.map((b) => b.customer),
+  ),
+  home: put(
+    on.home,
+    next.home,
+    before.map((b) => b.home),
+  ),
+});
+
 export function Before(): ReactElement {
   const { id, view } = useVisitContext();
   const change = useChangeVisit(id);
   const changeHome = useChangeHome(id);
   // what is being saved shows at once; the server's answer replaces it
-  const ahead = useAhead<{ customer: Customer; home: Home }>(() => view.versions.home ?? 1);
-  const shown = ahead.value ?? { customer: view.visit.customer, home: view.visit.home };
-  const save = (next: { customer: Customer; home: Home }): void => {
+  const ahead = useAhead<Told>(() => view.versions.home ?? 1);
+  const stored = { customer: view.visit.customer, home: view.visit.home };
+  const shown = ahead.value ?? stored;
+  const save = (next: Told): void => {
     ahead.goes(next);
     changeHome
-      .mutateAsync({ version: view.versions.home ?? 1, ...next })
+      .mutateAsync({
+        version: view.versions.home ?? 1,
+        ...stored,
+        edit: (told) => changed(told, next, [stored, shown]),
+      })
       .then((saved) => ahead.arrived(next, saved.version), ahead.failed);
   };
   const saving = changeHome.isPending || change.isPending;

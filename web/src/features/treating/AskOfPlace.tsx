@@ -1,8 +1,7 @@
 /** What a stage wants to know of the place, asked where it is wanted and answered at one touch. */
 import type { ReactElement } from "react";
 
-import { useChangeHome } from "../../api/hooks";
-import type { Home } from "../../api/types";
+import { useChangeHome, type Told } from "../../api/hooks";
 import { ASKED } from "../../app/facts.generated";
 import { QuantityField } from "../../ui/QuantityField";
 import { Trouble } from "../../ui/Trouble";
@@ -27,8 +26,12 @@ export function AskOfPlace({ check }: { check: string }): ReactElement | null {
   if (!asked) return null;
   const { customer, home } = view.visit;
   const put = (value: Answer): void => {
-    const told: Home = { ...home, [asked.field]: value };
-    change.mutate({ version: view.versions.home ?? 1, customer, home: told });
+    const version = view.versions.home ?? 1;
+    const edit = (told: Told): Told => ({
+      ...told,
+      home: { ...told.home, [asked.field]: value },
+    });
+    change.mutate({ version, customer, home, edit });
   };
   return (
     <span className="block pt-1">
