@@ -15,8 +15,10 @@ from sqlalchemy import (
     Select,
     bindparam,
     cast,
+    func,
     literal,
     literal_column,
+    or_,
     select,
     union_all,
 )
@@ -26,6 +28,7 @@ from sqlalchemy.sql.expression import Executable
 
 from .models import (
     DemonstrationRow,
+    HomeRow,
     ItemRow,
     LabSampleRow,
     OptionRow,
@@ -158,7 +161,67 @@ def proposals(
     return [(id, version, data) for id, version, data in found]
 
 
-_v = VisitRow
+_v, _h = VisitRow, HomeRow
+
+
+def _many(kind: type[ReadingRow | OptionRow | ProposalRow]) -> Any:
+    return select(func.count()).where(kind.visit_id == _v.id).scalar_subquery()
+
+
+_BETWEEN = (
+    select(
+        _v.id,
+        _v.started_at,
+        _v.consultant_id,
+        _v.complaints,
+        _v.step,
+        _h.customer["name"].as_string(),
+        _h.home["name"].as_string(),
+        func.coalesce(_h.home["place"].as_string(), ""),
+        func.coalesce(_h.home["source"].as_string(), "city"),
+        *(_many(kind) for kind in (ReadingRow, OptionRow, ProposalRow)),
+    )
+    .join(_h, _h.id == _v.home_id)
+    .where(
+        _v.firm_id == _FIRM,
+        _v.started_at >= bindparam("start"),
+        _v.started_at < bindparam("end"),
+    )
+    .order_by(_v.started_at, _v.id)
+)
+_OWN = _BETWEEN.where(or_(_v.consultant_id == bindparam("consultant"), _v.consultant_id.is_(None)))
+
+
+class Between(NamedTuple):
+    """A visit as a list of a day names it, with how many readings, lines and proposals it has."""
+
+    id: UUID
+    started_at: datetime
+    consultant_id: UUID | None
+    complaints: list[dict[str, Any]]
+    step: str
+    customer: str
+    home: str
+    place: str
+    source: str
+    readings: int
+    options: int
+    proposals: int
+
+
+def visits_between(
+    db: Session, firm: UUID, start: datetime, end: datetime, consultant: UUID | None
+) -> list[Between]:
+    """Visits that start in a span, in order of time: of one consultant and of nobody, or all."""
+    asked = {"firm": firm, "start": start, "end": end}
+    found = (
+        _rows(db, _BETWEEN, **asked)
+        if consultant is None
+        else _rows(db, _OWN, **asked, consultant=consultant)
+    )
+    return [Between(*row) for row in found]
+
+
 _OF_HOME = (
     select(_v.id, _v.started_at, _v.consultant_id)
     .where(_v.firm_id == _FIRM, _v.home_id == bindparam("home"))

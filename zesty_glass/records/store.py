@@ -125,19 +125,6 @@ def home_of(db: Session, firm: UUID, home: UUID) -> tuple[HomeRow, str]:
     return found[0], found[1]
 
 
-def visits_between(
-    db: Session, firm: UUID, start: datetime, end: datetime
-) -> list[tuple[VisitRow, HomeRow]]:
-    """Visits that start in a span, with their homes, in order of time."""
-    query = (
-        select(VisitRow, HomeRow)
-        .join(HomeRow, HomeRow.id == VisitRow.home_id)
-        .where(VisitRow.firm_id == firm, VisitRow.started_at >= start, VisitRow.started_at < end)
-        .order_by(VisitRow.started_at)
-    )
-    return [(v, h) for v, h in db.execute(query).all()]
-
-
 def homes(db: Session, firm: UUID, words: str, most: int = 12) -> list[HomeRow]:
     """Homes whose customer, name or place holds ``words``."""
     like = f"%{words.replace('%', '').replace('_', ' ')}%"

@@ -20,7 +20,7 @@ from ..core.visit import Visit
 from ..core.worked import drawn
 from ..documents.codec import load, plain
 from ..records import homes, opening, store
-from ..records.models import HomeRow, OptionRow, ProposalRow, ReadingRow, VisitRow
+from ..records.models import HomeRow, OptionRow, VisitRow
 from . import keeping
 from .keeping import expect, note, request_of, same_request
 from .mending import Unreadable, readable
@@ -35,36 +35,15 @@ ASKS = (Weight.HEALTH, Weight.ACT)
 
 def today(db: Session, who: Person, day: datetime) -> list[dict[str, Any]]:
     """The visits around a day: the day's own first, then the week before."""
-    start = day - timedelta(days=7)
-    rows = store.visits_between(db, who.firm_id, start, day + timedelta(days=2))
-    ids = [v.id for v, _ in rows]
-    readings, options, proposals = (
-        store.counts(db, ReadingRow, ids),
-        store.counts(db, OptionRow, ids),
-        store.counts(db, ProposalRow, ids),
-    )
-    out = []
-    may = _fitter_sees(db, who, ids)
-    for v, h in rows:
-        if v.id not in may or not _visible(who, v.consultant_id):
-            continue
-        home = load(Home, h.home)
-        out.append(
-            {
-                "id": v.id,
-                "started_at": v.started_at,
-                "customer": h.customer["name"],
-                "home": home.name,
-                "place": home.place,
-                "source": home.source.value,
-                "complaints": [c["words"] for c in v.complaints],
-                "readings": readings.get(v.id, 0),
-                "options": options.get(v.id, 0),
-                "proposals": proposals.get(v.id, 0),
-                "step": v.step,
-            }
-        )
-    return out
+    start, end = day - timedelta(days=7), day + timedelta(days=2)
+    own = who.id if who.role == "consultant" else None
+    rows = opening.visits_between(db, who.firm_id, start, end, own)
+    may = _fitter_sees(db, who, [v.id for v in rows])
+    return [
+        v._asdict() | {"complaints": [c["words"] for c in v.complaints]}
+        for v in rows
+        if v.id in may
+    ]
 
 
 def check_complaints(raw: Iterable[Complaint]) -> list[dict[str, Any]]:
