@@ -136,23 +136,23 @@ def due(
     lines = tuple(
         DueLine(
             job=str(x.job),
-            key=x.row.key,
+            key=x.key,
             customer=x.customer,
             home=x.home,
             place=x.place,
-            stage=x.row.stage,
-            label=x.row.label,
-            kind=x.row.kind,
-            own=x.row.own,
-            minutes=x.row.minutes,
-            due_on=x.row.due_on,
-            state=state_on(x.row.due_on, today),
+            stage=x.stage,
+            label=x.label,
+            kind=x.kind,
+            own=x.own,
+            minutes=x.minutes,
+            due_on=x.due_on,
+            state=state_on(x.due_on, today),
             person=x.person,
         )
         for x in found
     )
     full = len(found) == records.MOST_LISTED
-    more = f"{found[-1].row.due_on.isoformat()}/{found[-1].job}/{found[-1].row.key}" if full else ""
+    more = f"{found[-1].due_on.isoformat()}/{found[-1].job}/{found[-1].key}" if full else ""
     return answer(DueList(today=today, until=last, lines=lines, more=more, areas=areas))
 
 

@@ -7,11 +7,12 @@ from datetime import date
 from typing import Any, NamedTuple
 from uuid import UUID
 
-from sqlalchemy import delete, func, insert, or_, select
+from sqlalchemy import bindparam, delete, func, insert, or_, select
 from sqlalchemy.orm import Session
 
 from .after_models import DueRow, JobRow, ProvedRow, ServedRow
 from .models import HomeRow, VisitRow
+from .opening import plain_rows
 
 MOST_LISTED = 300  # in one answer; the days asked for are made fewer, not the list longer
 
@@ -32,7 +33,6 @@ class Listed(NamedTuple):
     customer: str
     home: str
     place: str
-    person: str = ""
 
 
 #: whose work it is: who fitted it, else the consultant of its visit
@@ -86,34 +86,72 @@ def set_served(db: Session, job: JobRow, served: Iterable[dict[str, Any]]) -> No
         db.execute(insert(ServedRow), rows)
 
 
+class Falls(NamedTuple):
+    """A part that falls due, of which job and whose it is."""
+
+    key: str
+    stage: str
+    label: str
+    kind: str
+    own: bool
+    minutes: int
+    due_on: date
+    job: UUID
+    customer: str
+    home: str
+    place: str
+    person: str
+
+
+_d = DueRow
+_DUES = (
+    select(
+        _d.key,
+        _d.stage,
+        _d.label,
+        _d.kind,
+        _d.own,
+        _d.minutes,
+        _d.due_on,
+        _d.job_id,
+        *WHOSE,
+        PERSON,
+    )
+    .join(JobRow, JobRow.id == _d.job_id)
+    .join(VisitRow, VisitRow.id == JobRow.visit_id)
+    .join(HomeRow, HomeRow.id == JobRow.home_id)
+    .where(
+        _d.firm_id == bindparam("firm"),
+        _d.due_on >= bindparam("from_day"),
+        _d.due_on <= bindparam("until"),
+        or_(
+            _d.due_on > bindparam("from_day"),
+            _d.job_id > bindparam("from_job"),
+            (_d.job_id == bindparam("from_job")) & (_d.key > bindparam("from_key")),
+        ),
+    )
+    .order_by(_d.due_on, _d.job_id, _d.key)
+    .limit(MOST_LISTED)
+)
+_OWN_DUES = _DUES.where(
+    or_(VisitRow.consultant_id == bindparam("consultant"), VisitRow.consultant_id.is_(None))
+)
+
+
 def dues(
     db: Session, firm: UUID, until: date, consultant: UUID | None, after: tuple[date, UUID, str]
-) -> list[Listed]:
+) -> list[Falls]:
     """What falls due up to a day, the earliest first, from behind ``after`` on; of one consultant's
     homes, or of all.
     """
-    from_day, from_job, from_key = after
-    query = (
-        select(DueRow, JobRow.id, *WHOSE, PERSON)
-        .join(JobRow, JobRow.id == DueRow.job_id)
-        .join(VisitRow, VisitRow.id == JobRow.visit_id)
-        .join(HomeRow, HomeRow.id == JobRow.home_id)
-        .where(DueRow.firm_id == firm, DueRow.due_on >= from_day, DueRow.due_on <= until)
-        .where(
-            or_(
-                DueRow.due_on > from_day,
-                DueRow.job_id > from_job,
-                (DueRow.job_id == from_job) & (DueRow.key > from_key),
-            )
-        )
-        .order_by(DueRow.due_on, DueRow.job_id, DueRow.key)
-        .limit(MOST_LISTED)
+    day, job, key = after
+    asked = {"firm": firm, "until": until, "from_day": day, "from_job": job, "from_key": key}
+    found = (
+        plain_rows(db, _DUES, **asked)
+        if consultant is None
+        else plain_rows(db, _OWN_DUES, **asked, consultant=consultant)
     )
-    if consultant is not None:
-        query = query.where(
-            or_(VisitRow.consultant_id == consultant, VisitRow.consultant_id.is_(None))
-        )
-    return [Listed(*row) for row in db.execute(query)]
+    return [Falls(*row) for row in found]
 
 
 def jobs(db: Session, firm: UUID, consultant: UUID | None, most: int = MOST_LISTED) -> list[Listed]:

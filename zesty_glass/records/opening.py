@@ -43,7 +43,7 @@ _VISIT: BindParameter[UUID] = bindparam("visit")
 _VISITS: BindParameter[Any] = bindparam("visits", expanding=True)
 
 
-def _rows(db: Session, query: Executable, **asked: Any) -> Sequence[Any]:
+def plain_rows(db: Session, query: Executable, **asked: Any) -> Sequence[Any]:
     """Rows past the session's own book-keeping, once what waits in it is written."""
     db.flush()
     return db.connection().execute(query, asked).all()
@@ -85,9 +85,9 @@ def readings_of(
     """Readings of some visits in their order, of some analytes alone or all."""
     asked = {"firm": firm, "visits": list(visits)}
     found = (
-        _rows(db, _SOME_READINGS, **asked, analytes=analytes)
+        plain_rows(db, _SOME_READINGS, **asked, analytes=analytes)
         if analytes
-        else _rows(db, _READINGS, **asked)
+        else plain_rows(db, _READINGS, **asked)
     )
     return [StoredReading(*row) for row in found]
 
@@ -102,7 +102,7 @@ _SAMPLES = (
 
 def samples_of(db: Session, firm: UUID, visits: Collection[UUID]) -> list[tuple[UUID, Stored]]:
     """Glasses of some visits in their order, each with its visit."""
-    found = _rows(db, _SAMPLES, firm=firm, visits=list(visits))
+    found = plain_rows(db, _SAMPLES, firm=firm, visits=list(visits))
     return [(visit, Stored(id, version, data)) for visit, id, version, data in found]
 
 
@@ -129,7 +129,7 @@ def parts(
     query.
     """
     found: tuple[list[Stored], list[Stored], list[Stored], list[Stored]] = [], [], [], []
-    for sort, id, version, data, _ in _rows(db, _PARTS, firm=firm, visit=visit):
+    for sort, id, version, data, _ in plain_rows(db, _PARTS, firm=firm, visit=visit):
         found[sort].append(Stored(id, version, data))
     return found
 
@@ -157,7 +157,7 @@ def proposals(
     """A visit's proposals as (id, version, data); without ``snapshots`` their figures stay in the
     database.
     """
-    found = _rows(db, _PROPOSALS[snapshots], firm=firm, visit=visit)
+    found = plain_rows(db, _PROPOSALS[snapshots], firm=firm, visit=visit)
     return [(id, version, data) for id, version, data in found]
 
 
@@ -215,9 +215,9 @@ def visits_between(
     """Visits that start in a span, in order of time: of one consultant and of nobody, or all."""
     asked = {"firm": firm, "start": start, "end": end}
     found = (
-        _rows(db, _BETWEEN, **asked)
+        plain_rows(db, _BETWEEN, **asked)
         if consultant is None
-        else _rows(db, _OWN, **asked, consultant=consultant)
+        else plain_rows(db, _OWN, **asked, consultant=consultant)
     )
     return [Between(*row) for row in found]
 
@@ -231,7 +231,7 @@ _OF_HOME = (
 
 def visits_of_home(db: Session, firm: UUID, home: UUID) -> list[tuple[UUID, datetime, UUID | None]]:
     """Every visit to a home as (id, time, consultant), the latest first."""
-    return [(id, at, who) for id, at, who in _rows(db, _OF_HOME, firm=firm, home=home)]
+    return [(id, at, who) for id, at, who in plain_rows(db, _OF_HOME, firm=firm, home=home)]
 
 
 _MARK: ColumnElement[str] = literal_column("items.xmin::text")
@@ -244,5 +244,5 @@ def item_marks(db: Session, firm: UUID, codes: Iterable[str]) -> list[tuple[UUID
     """Items as (id, code, mark): the mark is another after every change of the row, whoever made
     it.
     """
-    found = _rows(db, _MARKS, firm=firm, codes=list(codes))
+    found = plain_rows(db, _MARKS, firm=firm, codes=list(codes))
     return [(id, code, mark) for id, code, mark in found]
