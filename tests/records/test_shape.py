@@ -23,6 +23,7 @@ from zesty_glass.records.models import (
     ItemRow,
     LabSampleRow,
     OptionRow,
+    ProposalRow,
     ReadingRow,
     SampleRow,
     SignIn,
@@ -86,8 +87,7 @@ class Firm(DbCase):
         with self.assertRaises(store.NotFound):
             store.get(self.db, HomeRow, stranger, visit.home_id, "home")
         self.assertEqual(store.of_visit(self.db, SampleRow, stranger, visit.id), [])
-        self.assertEqual(opening.parts(self.db, stranger, visit.id), ([], [], [], []))
-        self.assertEqual(opening.proposals(self.db, stranger, visit.id), [])
+        self.assertEqual(opening.parts(self.db, stranger, visit.id), ([], [], [], [], [], []))
         self.assertEqual(
             (
                 store.items(self.db, stranger),
@@ -125,12 +125,14 @@ class Firm(DbCase):
         self.assertEqual(len(after), len(before) + 1)
         self.db.rollback()
 
-    def test_parts_in_one_query_are_those_of_four(self):
+    def test_parts_in_one_query_are_those_of_six(self):
         firm = self.user().firm_id
         for visit in self.db.scalars(select(VisitRow)).all():
+            found = opening.parts(self.db, firm, visit.id)
+            self.assertEqual(found.readings, opening.readings_of(self.db, firm, [visit.id]))
             for one, kind in zip(
-                opening.parts(self.db, firm, visit.id),
-                (SampleRow, OptionRow, LabSampleRow, DemonstrationRow),
+                found[:5],
+                (SampleRow, OptionRow, LabSampleRow, DemonstrationRow, ProposalRow),
                 strict=True,
             ):
                 self.assertEqual(
@@ -152,11 +154,11 @@ class Firm(DbCase):
             self.db.scalars(select(VisitRow).where(VisitRow.id == uid("home-1-visit"))).one(),
         )
         whole, light = (
-            opening.proposals(self.db, firm, visit.id),
-            opening.proposals(self.db, firm, visit.id, snapshots=False),
+            opening.parts(self.db, firm, visit.id).proposals,
+            opening.parts(self.db, firm, visit.id, snapshots=False).proposals,
         )
-        self.assertTrue(whole[0][2]["snapshot"])
-        self.assertEqual(light[0][2], {**whole[0][2], "snapshot": ""})
+        self.assertTrue(whole[0].data["snapshot"])
+        self.assertEqual(light[0].data, {**whole[0].data, "snapshot": ""})
 
 
 class SignedIn(DbCase):

@@ -138,13 +138,12 @@ def stand_on(
     app.state.engine = engine
     # one statement is a transaction by itself here, without a question to begin and one to end it
     app.state.at_once = engine.execution_options(isolation_level="AUTOCOMMIT")
-    app.state.sessions = make_sessions(
-        engine,
-        **{
-            seals.KEYS: seals.keys_from(secret, old_secrets),
-            posting.CONFIGURED: mailer is not None and not mailer.simulated,
-        },
-    )
+    known = {
+        seals.KEYS: seals.keys_from(secret, old_secrets),
+        posting.CONFIGURED: mailer is not None and not mailer.simulated,
+    }
+    app.state.sessions = make_sessions(engine, **known)
+    app.state.looks = make_sessions(app.state.at_once, **known)
     app.state.secret, app.state.secure_cookie = secret, secure_cookie
     app.state.public_address = public_address.rstrip("/")
     app.state.mailer, app.state.kept = mailer, Held()

@@ -36,7 +36,7 @@ class Context:
     def __init__(self, who: Person, request: Request) -> None:
         self.who = who
         self._sessions: sessionmaker[Session] = request.app.state.sessions
-        self._at_once: Engine = request.app.state.at_once
+        self._looks: sessionmaker[Session] = request.app.state.looks
 
     @contextmanager
     def db(self) -> Iterator[Session]:
@@ -49,7 +49,7 @@ class Context:
     @contextmanager
     def look(self) -> Iterator[Session]:
         """Statements that are each a transaction by itself: nothing is asked to begin or end it."""
-        with Session(self._at_once) as session:
+        with self._looks() as session:
             yield session
 
 

@@ -71,7 +71,7 @@ def _in_units(visit: Visit, units: Units) -> Visit:
 
 
 def _view(ctx: Context, id: UUID, units: Units, language: Language, at: datetime) -> Response:
-    with ctx.db() as db:
+    with ctx.look() as db:
         row = visiting.get(db, ctx.who, id)
         visit, versions, unreadable = visiting.opened(db, ctx.who, row, snapshots=False)
         others = visiting.other_visits(db, ctx.who, row)

@@ -18,6 +18,7 @@ from sqlalchemy import (
     func,
     literal,
     literal_column,
+    null,
     or_,
     select,
     union_all,
@@ -106,59 +107,66 @@ def samples_of(db: Session, firm: UUID, visits: Collection[UUID]) -> list[tuple[
     return [(visit, Stored(id, version, data)) for visit, id, version, data in found]
 
 
+_p = ProposalRow
+_WITHOUT_SNAPSHOT = cast(
+    cast(_p.data, JSONB).op("-")("snapshot").op("||")(cast({"snapshot": ""}, JSONB)), JSONB
+)
+_NOTHING = (null(), null(), literal(""), null())  # of what a reading alone has
+
+
+def _part(sort: int, kind: Any, data: Any, version: Any, own: Any = _NOTHING) -> Select[Any]:
+    return select(
+        literal(sort).label("sort"), kind.id, version, data, kind.position.label("position"), *own
+    ).where(kind.visit_id == _VISIT, kind.firm_id == _FIRM)
+
+
 _KINDS: tuple[type[SampleRow | OptionRow | LabSampleRow | DemonstrationRow], ...] = (
     SampleRow,
     OptionRow,
     LabSampleRow,
     DemonstrationRow,
 )
-_PARTS = union_all(
-    *(
-        select(literal(n).label("sort"), k.id, k.version, k.data, k.position).where(
-            k.visit_id == _VISIT, k.firm_id == _FIRM
-        )
-        for n, k in enumerate(_KINDS)
-    )
-).order_by("position", "id")
 
 
-def parts(
-    db: Session, firm: UUID, visit: UUID
-) -> tuple[list[Stored], list[Stored], list[Stored], list[Stored]]:
-    """A visit's samples, lines, laboratory samples and demonstrations, each in their order, in one
-    query.
-    """
-    found: tuple[list[Stored], list[Stored], list[Stored], list[Stored]] = [], [], [], []
-    for sort, id, version, data, _ in plain_rows(db, _PARTS, firm=firm, visit=visit):
-        found[sort].append(Stored(id, version, data))
-    return found
+def _everything(snapshots: bool) -> Executable:
+    struck = (_r.sample_id, _r.struck_at, _r.struck_because, _r.kept_at)
+    return union_all(
+        _part(5, _r, _r.data, literal(1), struck),
+        *(_part(n, kind, kind.data, kind.version) for n, kind in enumerate(_KINDS)),
+        _part(4, _p, _p.data if snapshots else _WITHOUT_SNAPSHOT, _p.version),
+    ).order_by("position", "id")
 
 
-_p = ProposalRow
-_WITHOUT_SNAPSHOT = cast(
-    cast(_p.data, JSONB).op("-")("snapshot").op("||")(cast({"snapshot": ""}, JSONB)), JSONB
-)
+_PARTS = {snapshots: _everything(snapshots) for snapshots in (True, False)}
 
 
-def _proposals(data: Any) -> Select[Any]:
-    return (
-        select(_p.id, _p.version, data)
-        .where(_p.visit_id == _VISIT, _p.firm_id == _FIRM)
-        .order_by(_p.position)
-    )
+class Parts(NamedTuple):
+    """All parts of a visit, each kind in its order."""
+
+    samples: list[Stored]
+    options: list[Stored]
+    bottles: list[Stored]
+    shown: list[Stored]
+    proposals: list[Stored]
+    readings: list[StoredReading]
 
 
-_PROPOSALS = {True: _proposals(_p.data), False: _proposals(_WITHOUT_SNAPSHOT)}
-
-
-def proposals(
-    db: Session, firm: UUID, visit: UUID, snapshots: bool = True
-) -> list[tuple[UUID, int, dict[str, Any]]]:
-    """A visit's proposals as (id, version, data); without ``snapshots`` their figures stay in the
+def parts(db: Session, firm: UUID, visit: UUID, snapshots: bool = True) -> Parts:
+    """A visit's parts in one query; without ``snapshots`` the proposals' figures stay in the
     database.
     """
-    found = plain_rows(db, _PROPOSALS[snapshots], firm=firm, visit=visit)
-    return [(id, version, data) for id, version, data in found]
+    kinds: tuple[list[Stored], ...] = ([], [], [], [], [])
+    readings: list[StoredReading] = []
+    for sort, id, version, data, _, *own in plain_rows(
+        db, _PARTS[snapshots], firm=firm, visit=visit
+    ):
+        if sort == 5:
+            sample, struck_at, because, kept_at = own
+            readings.append(StoredReading(visit, sample, data, struck_at, because, kept_at))
+        else:
+            kinds[sort].append(Stored(id, version, data))
+    samples, options, bottles, shown, proposals = kinds
+    return Parts(samples, options, bottles, shown, proposals, readings)
 
 
 _v, _h = VisitRow, HomeRow

@@ -13,34 +13,61 @@ from ..documents.codec import load
 from ..records import opening, store
 
 MOST = 4000  # items kept a database
-_kept: WeakKeyDictionary[Engine | Connection, dict[tuple[UUID, str], Item]] = WeakKeyDictionary()
+
+
+class _Shelf:
+    """Items by row and mark, and the parts that systems had when they were last seen."""
+
+    def __init__(self) -> None:
+        self.items: dict[tuple[UUID, str], Item] = {}
+        self.parts: dict[tuple[UUID, str], frozenset[str]] = {}
+
+
+_kept: WeakKeyDictionary[Engine | Connection, _Shelf] = WeakKeyDictionary()
 
 
 def taken(db: Session, firm: UUID, codes: set[str]) -> list[Item]:
     """Items of a firm by code, with the parts of systems, in order of their codes; codes that are
     not there are left out.
     """
-    kept = _kept.setdefault(db.get_bind(), {})
+    shelf = _kept.setdefault(db.get_bind(), _Shelf())
     have: dict[str, Item] = {}
-    wanted = codes
     asked: set[str] = set()
+    wanted = codes.union(*(shelf.parts.get((firm, c), ()) for c in codes))  # one question mostly
     while wanted:
         asked |= wanted
-        marks = opening.item_marks(db, firm, wanted)
-        missing = [id for id, _, mark in marks if (id, mark) not in kept]
-        fresh = (
-            {r.id: load(Item, r.data) for r in store.items_by_id(db, firm, missing)}
-            if missing
-            else {}
-        )
-        have |= {code: fresh.get(id) or kept[id, mark] for id, code, mark in marks}
-        if len(kept) + len(fresh) > MOST:
-            kept.clear()
-        kept.update({(id, mark): fresh[id] for id, _, mark in marks if id in fresh})
-        wanted = {
-            p
-            for i in have.values()
-            if isinstance(i.figures, SystemFigures)
-            for p in i.figures.parts
-        } - asked
-    return [have[c] for c in sorted(have)]
+        have |= _asked(db, firm, shelf, wanted)
+        wanted = _with_parts(codes, have) - asked
+    for code in codes & have.keys():
+        shelf.parts[firm, code] = _parts_of(have[code])
+    return [have[c] for c in sorted(_with_parts(codes, have) & have.keys())]
+
+
+def _parts_of(item: Item) -> frozenset[str]:
+    figures = item.figures
+    return frozenset(figures.parts) if isinstance(figures, SystemFigures) else frozenset()
+
+
+def _with_parts(codes: set[str], have: dict[str, Item]) -> set[str]:
+    """Codes with those of all parts, of parts of parts too, as far as they are known."""
+    found: set[str] = set()
+    wanted = set(codes)
+    while wanted:
+        found |= wanted
+        wanted = {p for c in wanted & have.keys() for p in _parts_of(have[c])} - found
+    return found
+
+
+def _asked(db: Session, firm: UUID, shelf: _Shelf, codes: set[str]) -> dict[str, Item]:
+    """Items by code: those kept that stand as they were, the rest read anew."""
+    kept = shelf.items
+    marks = opening.item_marks(db, firm, codes)
+    missing = [id for id, _, mark in marks if (id, mark) not in kept]
+    rows = store.items_by_id(db, firm, missing) if missing else []
+    fresh = {r.id: load(Item, r.data) for r in rows}
+    found = {code: fresh.get(id) or kept.get((id, mark)) for id, code, mark in marks}
+    if len(kept) + len(fresh) > MOST:
+        kept.clear()
+        shelf.parts.clear()
+    kept.update({(id, mark): fresh[id] for id, _, mark in marks if id in fresh})
+    return {code: item for code, item in found.items() if item is not None}

@@ -342,10 +342,8 @@ def opened(
 ) -> tuple[Visit, dict[str, int], tuple[Unreadable, ...]]:
     """The same, with the parts that cannot be read any more and why."""
     home, firm = store.home_of(db, who.firm_id, row.home_id)
-    samples, options, bottles, shown = opening.parts(db, who.firm_id, row.id)
-    readings, proposals = (
-        opening.readings_of(db, who.firm_id, (row.id,)),
-        opening.proposals(db, who.firm_id, row.id, snapshots),
+    samples, options, bottles, shown, proposals, readings = opening.parts(
+        db, who.firm_id, row.id, snapshots
     )
     raw = {
         "id": str(row.id),
@@ -365,7 +363,7 @@ def opened(
         "settings": row.settings,
         "rules": row.rules,
         "catalogue": _items_of(db, who, row, options),
-        "proposals": [data for _, _, data in proposals],
+        "proposals": [p.data for p in proposals],
         "demonstrations": [d.data for d in shown],
         "brought": row.brought,
     }
@@ -375,7 +373,7 @@ def opened(
         | {str(d.id): d.version for d in shown}
         | {str(s.id): s.version for s in samples}
         | {str(o.id): o.version for o in options}
-        | {str(p): version for p, version, _ in proposals}
+        | {str(p.id): p.version for p in proposals}
     )
     visit, unreadable = readable(raw)
     return visit, versions, unreadable
