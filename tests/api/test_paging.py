@@ -114,6 +114,16 @@ class Pages(ApiCase):
         self.assertEqual(page, whole[3:5])
         self.assertEqual(self.page("/api/instruments?after=999999.long-gone")[0], [])
 
+    def test_people_come_a_page_at_a_time_too(self):
+        whole = self.page("/api/people")[0]
+        found, more = [], ""
+        while more is not None:
+            page = self.client.get("/api/people", params={"most": 1, "after": more}).json()
+            found += page["people"]
+            more = page["more"] or None
+        self.assertGreater(len(found), 2)
+        self.assertEqual((found, whole["more"]), (whole["people"], ""))
+
     def test_what_no_page_told_is_refused(self):
         for after in ("x", "12", "-1.a", "1234567.a", "12."):
             r = self.client.get("/api/instruments", params={"after": after})

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable, Sequence
-from typing import Annotated, Any
+from typing import Annotated, Any, TypeVar
 from urllib.parse import urlencode
 
 from fastapi import Depends, Query, Request, Response
@@ -14,6 +14,7 @@ from fastapi import Depends, Query, Request, Response
 from ..core.errors import RuleError
 from .answers import answer
 
+_T = TypeVar("_T")
 MOST = 300  # rows of a page
 _CURSOR = re.compile(r"(\d{1,6})\.(.{1,200})", re.DOTALL)
 
@@ -37,12 +38,20 @@ class Page:
             kind: the type of the whole list. key: tells a row from the others; a page begins behind
                 the row that the last one ended with, wherever it is now.
         """
-        start = self._start([str(key(r)) for r in rows])
-        page = rows[start : start + self._most]
-        made = answer(list(page), kind)
-        if start + self._most < len(rows):
-            made.headers["Link"] = f'<{self._next(start + self._most, key(page[-1]))}>; rel="next"'
+        page, after = self.cut(rows, key)
+        made = answer(page, kind)
+        if after:
+            asked = [(k, v) for k, v in self._request.query_params.multi_items() if k != "after"]
+            query = urlencode([*asked, ("after", after)])
+            made.headers["Link"] = f'<{self._request.url.path}?{query}>; rel="next"'
         return made
+
+    def cut(self, rows: Sequence[_T], key: Callable[[_T], object]) -> tuple[list[_T], str]:
+        """The rows of this page, and where the next one begins; empty on the last."""
+        start = self._start([str(key(r)) for r in rows])
+        end = start + self._most
+        page = list(rows[start:end])
+        return page, f"{end}.{key(page[-1])}" if end < len(rows) else ""
 
     def _start(self, keys: list[str]) -> int:
         if not self._at:
@@ -50,10 +59,6 @@ class Page:
         if self._key in keys:
             return keys.index(self._key) + 1
         return min(self._at, len(keys))  # its last row is gone: as many rows as there were
-
-    def _next(self, at: int, key: object) -> str:
-        asked = [(k, v) for k, v in self._request.query_params.multi_items() if k != "after"]
-        return f"{self._request.url.path}?{urlencode([*asked, ('after', f'{at}.{key}')])}"
 
 
 def _read(after: str) -> tuple[int, str]:

@@ -75,14 +75,16 @@ def _invited(found: people.Invited) -> Invited:
 
 
 @router.get("/people", response_model=People)
-def listed(ctx: Signed) -> People:
-    """Everybody of the firm, and open invitations; managers only."""
+def listed(ctx: Signed, page: Paged) -> People:
+    """Everybody of the firm, a page at a time, and open invitations; managers only."""
     with ctx.db() as db:
         users, invitations = people.listed(db, ctx.who)
+        here, more = page.cut(users, lambda u: u.id)
         return People(
-            people=[_person(u) for u in users],
+            people=[_person(u) for u in here],
             invitations=[_invitation(x) for x in invitations],
             mail=posting.queues(db),
+            more=more,
         )
 
 

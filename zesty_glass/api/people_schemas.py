@@ -40,11 +40,14 @@ class InvitationView(BaseModel):
 
 
 class People(BaseModel):
-    """Everybody of the firm; ``mail``: invitations can go by mail."""
+    """Everybody of the firm; ``mail``: invitations can go by mail; ``more``: where the next page
+    begins.
+    """
 
     people: list[PersonView]
     invitations: list[InvitationView]
     mail: bool
+    more: str
 
 
 class InviteBody(Body):

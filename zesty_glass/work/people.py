@@ -51,7 +51,7 @@ class Invited(NamedTuple):
 def listed(db: Session, who: Person) -> tuple[list[User], list[InvitationRow]]:
     """Everybody of the firm, and the invitations that are still open."""
     manager_only(who)
-    users = db.scalars(select(User).where(User.firm_id == who.firm_id).order_by(User.name))
+    users = db.scalars(select(User).where(User.firm_id == who.firm_id).order_by(User.name, User.id))
     open_ones = select(InvitationRow).where(
         InvitationRow.firm_id == who.firm_id,
         InvitationRow.used_at.is_(None),

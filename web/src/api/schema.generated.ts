@@ -2175,7 +2175,7 @@ export interface paths {
         };
         /**
          * Listed
-         * @description Everybody of the firm, and open invitations; managers only.
+         * @description Everybody of the firm, a page at a time, and open invitations; managers only.
          */
         get: operations["listed_api_people_get"];
         put?: never;
@@ -10206,7 +10206,8 @@ export interface components {
         };
         /**
          * People
-         * @description Everybody of the firm; ``mail``: invitations can go by mail.
+         * @description Everybody of the firm; ``mail``: invitations can go by mail; ``more``: where the next page
+         *     begins.
          */
         People: {
             /**
@@ -10224,6 +10225,11 @@ export interface components {
              * @description whether invitations can go by mail
              */
             mail: boolean;
+            /**
+             * More
+             * @description where the next page begins; empty at the end
+             */
+            more: string;
         };
         /**
          * PersonChange
@@ -32299,7 +32305,18 @@ export interface operations {
     };
     listed_api_people_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
+                after?: string;
+                /**
+                 * @description How many rows a page holds at most.
+                 * @example 50
+                 */
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;

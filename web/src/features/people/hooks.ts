@@ -29,7 +29,19 @@ export const ROLES: [Role, string][] = spoken([
 ]);
 
 export const usePeople = (): UseQueryResult<People> =>
-  useQuery({ queryKey: ["people"], queryFn: () => data(api.GET("/api/people")) });
+  useQuery({
+    queryKey: ["people"],
+    queryFn: async () => {
+      const all = await data(api.GET("/api/people"));
+      while (all.more !== "") {
+        const query = { after: all.more };
+        const next = await data(api.GET("/api/people", { params: { query } }));
+        all.people.push(...next.people);
+        all.more = next.more;
+      }
+      return all;
+    },
+  });
 export const useTokens = (): UseQueryResult<TokenView[]> =>
   useQuery({ queryKey: ["tokens"], queryFn: () => data(api.GET("/api/tokens")) });
 
