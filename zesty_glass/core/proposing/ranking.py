@@ -331,7 +331,10 @@ class Grader:
         self._at_the_tap |= self._wished - {f.analyte for f in meaning.findings if f.explains}
         self._scale_counts = _scale_counts(self._findings.get("hardness"), complaints)
         acts = {f.analyte for f in meaning.findings if f.weight is Weight.ACT}
-        self._elsewhere, self._pressing = _decided_elsewhere(water), _pressing(water) | had & acts
+        # what somebody's diet minds asks like a complaint once it is over a limit of its own
+        minded = home.diets & acts
+        self._elsewhere = _decided_elsewhere(water)
+        self._pressing = _pressing(water) | had & acts | minded
         #: whether something presses that no limit of health governs, and nobody has to complain of
         self.presses = bool(_pressing(water) & set(targets))
         asks = {_asks_as(f, self._elsewhere, self._pressing) for f in meaning.findings}
