@@ -6,7 +6,17 @@ import unittest
 from dataclasses import replace
 from datetime import UTC, date, datetime, timedelta
 
-from tests.making import NOON, drop_kit, hardness, number_kit, reading, shown, tds, tds_meter
+from tests.making import (
+    NOON,
+    drop_kit,
+    from_lab,
+    hardness,
+    number_kit,
+    reading,
+    shown,
+    tds,
+    tds_meter,
+)
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.testing.by_meter import (
     meter_error,
@@ -277,6 +287,27 @@ class Kits(unittest.TestCase):
             made = code_of(lambda s=steps: replace(Pads.strip, steps=s))
             self.assertEqual(made, "instrument.steps", steps)
         self.assertEqual(code_of(lambda: replace(Pads.strip, steps=(0.0, 1.0))), "")
+
+
+class WhatCannotBe(unittest.TestCase):
+    def test_it_is_refused_with_its_unit_where_it_has_one(self):
+        for analyte, unit, value, said in (
+            ("ph", "pH", 15.0, "pH of 15 is not possible. Type what is shown: 0 to 14."),
+            (
+                "uvt",
+                "%",
+                120.0,
+                "UV transmittance of 120 % is not possible. Type what is shown: 0 to 100.",
+            ),
+        ):
+            with self.assertRaises(RuleError) as e:
+                work_out(from_lab(analyte, value, unit=unit))
+            self.assertEqual((e.exception.code, str(e.exception)), ("reading.impossible", said))
+
+    def test_an_upper_end_past_what_can_be_is_brought_down_to_it(self):
+        for value, plus, high in ((97.0, 5.0, 100.0), (95.0, 5.0, 100.0), (94.0, 5.0, 99.05)):
+            r = work_out(shown("uvt", value, plus)).range
+            self.assertAlmostEqual((r.best, r.high), (value, high), 1)
 
 
 if __name__ == "__main__":

@@ -181,6 +181,24 @@ class Carried(unittest.TestCase):
         self.assertEqual((f.value, f.worst), ("9.4", "peak 7.5 gpm × 1.25"))
         self.assertEqual(dict(stage.settings)["Lamp"], "365 days powered")
 
+    def test_a_lamp_s_flow_is_held_by_a_limiter_or_known_from_a_bucket(self):
+        def design(told, **about):
+            stage = line((ITEMS["UV-20H"], told), values={"uvt": 95.0}, **about).stages[0]
+            return figure(stage, "uv_design")
+
+        def known(f):
+            return next(r.value for r in f.working.rows if r.label == "it is known")
+
+        held = design({"limiter_gpm": 6}, bathrooms=1.5)
+        self.assertEqual((held.number, held.worst), (6.0, "held by the flow limiter"))
+        idle = design({"limiter_gpm": 12}, bathrooms=1.5)  # 7.5 × 1.25 = 9.4 does not reach it
+        self.assertEqual((idle.value, idle.worst), ("9.4", "peak 7.5 gpm × 1.25"))
+        # 9 gpm out of a bucket is more than the table's 7.5
+        full = design({}, bathrooms=1.5, flow_gpm=9.0, flow_full_bore=True)
+        self.assertEqual((full.number, known(full)), (11.25, "as measured"))
+        throttled = design({}, bathrooms=1.5, flow_gpm=7.5, flow_full_bore=False)
+        self.assertEqual(known(throttled), "by bathrooms")
+
     def test_a_lamp_that_is_logged_lasts_by_the_days_it_burns(self):
         def months(**told):
             about = {"occupied_days": 121.75}

@@ -190,6 +190,27 @@ class ForWhichWater(unittest.TestCase):
         a, b = (stage(w).figures[0] for w in (known, missing))
         self.assertEqual((a.number, a.worst), (b.number, b.worst))
 
+    def test_water_without_calcium_comes_to_the_target(self):
+        # a saturation index needs some calcium; none of it, and the target pH decides
+        self.assertEqual(rise(6.2, calcium=0.0).governs, "target")
+        self.assertEqual(rise(6.2, tds=0.0).governs, "target")
+
+    def test_by_rule_of_thumb_water_at_the_target_gains_nothing(self):
+        at, below = (rise(ph, alkalinity=None, f=bed(target_ph=7.0)) for ph in (7.0, 6.9))
+        self.assertEqual((at.added, at.governs), (Range.exact(0.0), "target"))
+        self.assertEqual(below.governs, "rule of thumb")
+
+    def test_a_rule_of_thumb_says_so(self):
+        def note(w):
+            return next(f for f in stage(w).figures if f.id == "hardness_added").working.note
+
+        known = {"ph": 6.2, "alkalinity": 30, "temperature": 12, "calcium": 25, "tds": 90}
+        self.assertEqual(note(known), "")
+        self.assertIn("rule of thumb", note({"ph": 6.2, "temperature": 12}))
+
+    def test_ph_at_the_edge_of_its_range_is_within_it(self):
+        self.assertEqual(self.said(Range.of(6.0, 6.2, 6.4))["neutraliser.range"][0], "met")
+
     def test_the_year_s_media_is_marked_in_its_working(self):
         found = next(f for f in stage().figures if f.id == "media")
         marked = [r.label for r in found.working.rows if r.total]

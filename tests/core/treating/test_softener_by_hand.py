@@ -360,5 +360,15 @@ class Costs(unittest.TestCase):
         self.assertEqual((figure.value, figure.unit), ("4", "days"))
 
 
+class WhatTheClockLetsThrough(unittest.TestCase):
+    def test_the_hard_share_is_said_in_percent(self):
+        # brief 4: 1 ft³ at 8 lb by clock every 7 days, 240 gal/day at 16.4 gpg: 24,000 grains of
+        # 27,552: 13 % of the water stays hard
+        r = stage(1.0, {"hardness": 16.4 * GPG}, control="clock", dose_lb_ft3=8, clock_days=7)
+        rows = [row for f in r.figures for row in f.working.rows]
+        share = next(row.value for row in rows if row.label == "hard share of the water")
+        self.assertEqual(share, "13")
+
+
 if __name__ == "__main__":
     unittest.main()
