@@ -134,6 +134,14 @@ class Keys(ApiCase):
         device.uses = 1
         self.entered(device.sign(self.options()), 401)
 
+    def test_a_count_of_32_bits_is_kept(self):
+        device = Device(ORIGIN)
+        device.uses = 2**32 - 3
+        self.added(device)
+        for _ in range(2):
+            self.entered(device.sign(self.options()))
+        self.assertEqual(device.uses, 2**32 - 1)
+
     def test_a_key_whose_owner_is_not_recognised_is_not_kept(self):
         device = Device(ORIGIN)
         device.flags = PRESENT
@@ -186,7 +194,10 @@ class Keys(ApiCase):
 
     def test_nobody_has_more_than_enough(self):
         with patch.object(passkeys, "MOST_KEYS", 1):
+            begun = self.asked()
             self.added(Device(ORIGIN))
+            late = self.added(Device(ORIGIN), options=begun, status=422)
+            self.assertEqual(late["code"], "passkey.many")
             r = self.client.post(f"{KEYS}/options", json={"password": PASSWORD})
         self.assertEqual((r.status_code, r.json()["code"]), (422, "passkey.many"))
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from uuid import UUID
 
-from sqlalchemy import ForeignKey
+from sqlalchemy import BigInteger, ForeignKey
 from sqlalchemy.orm import Mapped, mapped_column
 
 from .base import Base
@@ -19,7 +19,7 @@ class PasskeyRow(Base):
     user_id: Mapped[UUID] = mapped_column(ForeignKey("users.id", ondelete="CASCADE"), index=True)
     credential: Mapped[bytes] = mapped_column(unique=True)
     public_key: Mapped[bytes]
-    uses: Mapped[int]
+    uses: Mapped[int] = mapped_column(BigInteger)  # of 32 bits without a sign
     name: Mapped[str]
     made_at: Mapped[datetime]
     used_at: Mapped[datetime | None]

@@ -54,9 +54,7 @@ def listed(db: Session, who: Person) -> list[PasskeyRow]:
 
 def begin(db: Session, who: Person, place: Place) -> dict[str, Any]:
     """What a device needs to make a key: as the browser's interface takes it."""
-    have = listed(db, who)
-    if len(have) >= MOST_KEYS:
-        raise RuleError("passkey.many", f"{MOST_KEYS} passkeys are enough.", "", "Remove one.")
+    have = _room_for_one(db, who)
     options = generate_registration_options(
         rp_id=place.name,
         rp_name="Zesty Glass",
@@ -74,14 +72,23 @@ def begin(db: Session, who: Person, place: Place) -> dict[str, Any]:
     return told
 
 
+def _room_for_one(db: Session, who: Person) -> list[PasskeyRow]:
+    """A person's keys; RuleError when they have enough."""
+    have = listed(db, who)
+    if len(have) >= MOST_KEYS:
+        raise RuleError("passkey.many", f"{MOST_KEYS} passkeys are enough.", "", "Remove one.")
+    return have
+
+
 def add(db: Session, who: Person, place: Place, name: str, answer: dict[str, Any]) -> PasskeyRow:
     """Keep a new key.
 
     Raises:
-        RuleError: no name, or what the device answered does not hold.
+        RuleError: no name, enough keys, or what the device answered does not hold.
     """
     if len(name.strip()) < 2:
         raise RuleError("passkey.name", "A passkey needs a name.", "name", "Say which device.")
+    _room_for_one(db, who)
     challenge = _asked(db, answer, who.id)
     if challenge is None:
         raise _wrong()

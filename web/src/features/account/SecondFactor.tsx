@@ -6,6 +6,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useState, type ReactElement } from "react";
 
 import { api, data } from "../../api/client";
+import { Digits } from "../../ui/Digits";
 import { Trouble } from "../../ui/Trouble";
 import { Secret } from "./Secret";
 import { say } from "../../app/language";
@@ -89,17 +90,7 @@ function Begin({ onCodes }: { onCodes: (codes: string[]) => void }): ReactElemen
         src={`data:image/svg+xml;utf8,${encodeURIComponent(begin.data.picture)}`}
       />
       <p className="num break-all select-all">{begin.data.secret}</p>
-      <label className="field">
-        <span>{say("The six digits it shows")}</span>
-        <input
-          className="input num"
-          inputMode="numeric"
-          autoComplete="one-time-code"
-          maxLength={10}
-          value={code}
-          onChange={(e) => setCode(e.target.value)}
-        />
-      </label>
+      <Digits label={say("The six digits it shows")} value={code} onChange={setCode} />
       <button className="key" disabled={confirm.isPending || code.length < 6}>
         {say("Put it in force")}
       </button>

@@ -8,6 +8,7 @@ import { canUsePasskeys, enterByPasskey } from "../../api/passkeys";
 import { Head, Ledge } from "../../app/Shell";
 import { Glass } from "../../glass/Glass";
 import { EMPTY, type Look } from "../../glass/look";
+import { Digits } from "../../ui/Digits";
 import { Trouble } from "../../ui/Trouble";
 import { say } from "../../app/language";
 
@@ -46,28 +47,6 @@ function OtherWays(): ReactElement {
         {say("I have a code from my manager")}
       </Link>
     </div>
-  );
-}
-
-function Digits({
-  value,
-  onChange,
-}: {
-  value: string;
-  onChange: (v: string) => void;
-}): ReactElement {
-  return (
-    <label className="field">
-      <span>{say("The six digits on your telephone, or a code from paper")}</span>
-      <input
-        className="input num"
-        autoComplete="one-time-code"
-        inputMode="numeric"
-        maxLength={20}
-        value={value}
-        onChange={(e) => onChange(e.target.value)}
-      />
-    </label>
   );
 }
 
@@ -134,7 +113,13 @@ export function SignIn(): ReactElement {
               onChange={(e) => setPassword(e.target.value)}
             />
           </label>
-          {wantsCode && <Digits value={code} onChange={setCode} />}
+          {wantsCode && (
+            <Digits
+              label={say("The six digits on your telephone, or a code from paper")}
+              value={code}
+              onChange={setCode}
+            />
+          )}
           <Trouble error={enter.error} />
           <button className="key go" disabled={enter.isPending}>
             {enter.isPending ? say("Signing in") : say("Sign in")}

@@ -18,7 +18,7 @@ def upgrade() -> None:
         sa.Column("user_id", sa.Uuid(), nullable=False),
         sa.Column("credential", sa.LargeBinary(), nullable=False, unique=True),
         sa.Column("public_key", sa.LargeBinary(), nullable=False),
-        sa.Column("uses", sa.Integer(), nullable=False),
+        sa.Column("uses", sa.BigInteger(), nullable=False),
         sa.Column("name", sa.Text(), nullable=False),
         sa.Column("made_at", STAMP, nullable=False),
         sa.Column("used_at", STAMP, nullable=True),
