@@ -98,6 +98,14 @@ class Matrix(ApiCase):
                 self.assertEqual(status, 403 if wrong_role else 404, text)
                 self.assertNotIn("Ottoline", text)
 
+    def test_a_day_s_list_names_no_colleague_s_visits(self):
+        def listed(who):
+            return {v["id"] for v in self.clients[who].get("/api/visits").json()}
+
+        self.assertIn(HOME_1, listed("consultant"))
+        self.assertEqual(listed("colleague") & listed("consultant"), set())
+        self.assertLessEqual(listed("consultant") | listed("colleague"), listed("manager"))
+
     def test_repeats_with_a_known_id_show_a_colleague_nothing(self):
         colleague = self.clients["colleague"]
         body = {

@@ -3,12 +3,23 @@ file.
 """
 
 import json
+from unittest.mock import patch
 from uuid import uuid4
 
 from tests.api.client import HOME_1, HOME_2, HOME_7, ApiCase
 
 
 class Testing(ApiCase):
+    def test_a_visit_takes_so_many_readings_and_no_more(self):
+        visit = self.new_visit()
+        sample = self.new_sample(visit)
+        with patch("zesty_glass.work.readings.MOST_READINGS", 2):
+            for n, status in enumerate((200, 200, 422)):
+                r = self.reading("tds-1", {"method": "meter", "displays": [400 + n]})
+                path = f"/api/visits/{visit}/samples/{sample}/readings/{r['id']}"
+                said = self.send("PUT", path, r, status)
+        self.assertEqual(said["code"], "readings.many")
+
     def test_a_reading_sent_twice_is_one_reading(self):
         visit = self.new_visit()
         sample = self.new_sample(visit)
