@@ -1,8 +1,8 @@
 """A value with its range, carried through every calculation.
 
 ``high`` is ``None`` where an instrument has no upper end ("at least"). A range against a limit is
-met only when the whole range meets it, not met only when the whole range fails, and uncertain
-otherwise.
+met only when the whole range meets it, not met only when the whole range fails, unknown where it
+has no upper end against an upper limit, and uncertain otherwise.
 """
 
 from __future__ import annotations
@@ -46,6 +46,18 @@ class Range:
                 f"The range {self.low} to {self.high} does not hold {self.best}.",
                 "range",
             )
+
+    @property
+    def top(self) -> float:
+        """The upper end; infinity where there is none, so that no open range is under anything."""
+        return math.inf if self.high is None else self.high
+
+    @property
+    def seen_top(self) -> float:
+        """The largest value that was seen: for a drawing’s scale and for corners of a formula,
+        never against a limit.
+        """
+        return self.best if self.high is None else self.high
 
     @staticmethod
     def exact(value: float) -> Range:
@@ -102,10 +114,12 @@ class Range:
         return Range(best=min(max(function(self.best), low), high), low=low, high=high)
 
     def at_most(self, limit: float) -> Verdict:
-        """Against an upper limit."""
-        if self.high is not None and self.high <= limit:
+        """Against an upper limit; unknown where the upper end is open and may be anywhere."""
+        if self.top <= limit:
             return Verdict.MET
-        return Verdict.NOT_MET if self.low > limit else Verdict.UNCERTAIN
+        if self.low > limit:
+            return Verdict.NOT_MET
+        return Verdict.UNKNOWN if self.high is None else Verdict.UNCERTAIN
 
     def at_least(self, limit: float) -> Verdict:
         """Against a lower limit."""

@@ -74,7 +74,7 @@ class BandSet:
         """Every band that a range from ``low`` to ``high`` touches; no upper end reaches the last
         band.
         """
-        top = self.bands[-1].start if high is None else high
+        top = float("inf") if high is None else high
         ends = [b.start for b in self.bands[1:]] + [float("inf")]
         return tuple(
             b

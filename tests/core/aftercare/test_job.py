@@ -143,8 +143,17 @@ class Promised(unittest.TestCase):
 
     def test_a_lamp_promises_the_bacteria_it_is_for(self):
         well = home(source=Source.WELL_DRILLED, drain=True, socket=True)
-        found = self.promised("SD-20B", "UV-12H", w=water(coliform=4.0, uvt=92.0), h=well)
-        self.assertEqual((found["coliform"].where, found["coliform"].kind), ("tap", "uv"))
+        clear = {"iron": 0.02, "manganese": 0.01, "hardness": 60, "tannin": 0.05}
+        clear |= {"turbidity": 0.3, "hydrogen_sulfide": 0.01, "coliform": 4.0, "uvt": 92.0}
+        found = self.promised("SD-20A", "UV-20H", w=water(**clear), h=well)["coliform"]
+        self.assertEqual((found.where, found.kind), ("tap", "uv"))
+        self.assertEqual((found.predicted, found.said), (None, "inactivated at the lamp"))
+
+    def test_a_lamp_that_cannot_work_promises_nothing_and_is_tested_all_the_same(self):
+        well = home(source=Source.WELL_DRILLED, drain=True, socket=True)
+        found = self.promised("UV-12H", w=water(coliform=4.0, uvt=92.0), h=well)["coliform"]
+        self.assertEqual((found.predicted, found.kind), (None, "uv"))
+        self.assertIn("not established", found.said)
 
     def test_by_how_much_it_is_short(self):
         j = replace(job("SO-15"), fitted_on=DAY, proofs=(hardness(5),))

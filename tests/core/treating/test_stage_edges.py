@@ -224,10 +224,10 @@ class Cartridge(unittest.TestCase):
             self.assertEqual(status(self.of(ph), "cartridge.ph"), said, ph)
 
     def test_outside_it_nothing_is_claimed(self):
-        inside, outside = self.of(7.0).outlet, self.of(8.5).outlet
-        self.assertAlmostEqual(inside.range("fluoride").best, 0.3)
-        self.assertEqual(outside.range("fluoride").best, 3.0)
-        self.assertIs(outside.get("fluoride").evidence, Level.NO_CLAIM)
+        inside, outside = self.of(7.0), self.of(8.5)
+        self.assertAlmostEqual(inside.outlet.range("fluoride").best, 0.3)
+        self.assertEqual(outside.outlet.range("fluoride").best, 3.0)
+        self.assertEqual((inside.held_back, outside.held_back), ((), ("fluoride",)))
 
     def test_alumina_and_fluoride_above_seven_and_a_half(self):
         wide = (4.0, 9.0)

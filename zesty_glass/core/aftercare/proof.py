@@ -147,9 +147,9 @@ def promises(line: LineReport, units: str) -> tuple[Promise, ...]:
             Promise(
                 analyte=name,
                 where=where,
-                predicted=q.range,
+                predicted=None if _open(name, where, line) else q.range,
                 before=before.range,
-                said=words.value(name, q.range, q.below, units),
+                said=_said(name, where, line, units),
                 kind=stage.kind,
                 item=stage.name,
             )
@@ -157,9 +157,34 @@ def promises(line: LineReport, units: str) -> tuple[Promise, ...]:
     return tuple(out)
 
 
+NOT_ESTABLISHED = "not established: the same test behind it says"
+
+
+def _open(name: str, where: Where, line: LineReport) -> bool:
+    """Whether what would take an analyte out stands idle, or its own tests are open, so that it
+    stays as it was: nothing is promised of it, and it is tested all the same.
+    """
+    stages = [s for s in line.stages if where == "tap" or s.scope == "house"]
+    before = line.source.quantities[name]
+    q = (line.tap if where == "tap" else line.house).quantities[name]
+    held = q.pending or any(name in s.held_back for s in stages)
+    return held and (q.range, q.words) == (before.range, before.words)
+
+
+def _said(name: str, where: Where, line: LineReport, units: str) -> str:
+    """What is promised of an analyte, in words."""
+    if _open(name, where, line):
+        return NOT_ESTABLISHED
+    q = (line.tap if where == "tap" else line.house).quantities[name]
+    return words.value(name, q.range, q.below, units, q.words)
+
+
 def _stage_of(name: str, where: Where, line: LineReport) -> StageReport:
     """The stage that changes an analyte most on its way to where it is judged."""
     stages = [s for s in line.stages if where == "tap" or s.scope == "house"]
+    made_for = [s for s in stages if name in MICROBES and _treats(s, name)]
+    if made_for:
+        return made_for[-1]
 
     def best(s: StageReport) -> float | None:
         return s.outlet.best(name)
@@ -179,9 +204,14 @@ def _changed(name: str, where: Where, line: LineReport) -> bool:
     if was.below is not None:
         return False  # there was nothing to be found of it
     stages = [s for s in line.stages if where == "tap" or s.scope == "house"]
-    by_nature = any(s.kind in TECHNOLOGIES and name in TECHNOLOGIES[s.kind].changes for s in stages)
+    by_nature = any(_treats(s, name) for s in stages)
     now = (line.tap if where == "tap" else line.house).quantities.get(name)
     return by_nature or (now is not None and now.range != was.range)
+
+
+def _treats(stage: StageReport, name: str) -> bool:
+    """Whether a stage changes an analyte by its nature."""
+    return stage.kind in TECHNOLOGIES and name in TECHNOLOGIES[stage.kind].changes
 
 
 def verdict(analyte: str, predicted: Range | None, v: Value) -> Verdict:

@@ -115,11 +115,7 @@ def balance(d: Distilling, water: Water | None) -> Balance:
     res = None if parts["residue"] is None else parts["residue"].range
     fed = mass(feed.range, volume(d.feed_l, d.volume_share))
     found = None if water is None else scale_mg_l(water)
-    fallen = (
-        0.0
-        if found is None
-        else (found[0].best if found[0].high is None else found[0].high) * d.feed_l
-    )
+    fallen = 0.0 if found is None else found[0].seen_top * d.feed_l
     out, said, expected = None, "open", None
     steam_l = d.distillate_l
     if steam_l is None and d.residue_l is not None:

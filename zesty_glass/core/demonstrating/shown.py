@@ -115,7 +115,7 @@ def side_by_side(d: SideBySide, at: Around) -> Shown:
             return _gone("The line")
         tds, hard = _expected(line.tap, "tds"), _expected(line.tap, "hardness")
         bars.append(_bar(f"Expected: {line.name}", tds, hard, "", ""))
-    tops = [r.best if r.high is None else r.high for b in bars if (r := b.range) is not None]
+    tops = [r.seen_top for b in bars if (r := b.range) is not None]
     said = (NO_FORMULA,) if any(b.hardness for b in bars) else ()
     scale = max([*tops, 100.0]) * 1.05
     return Shown(id="", sentences=said, result=Bars(bars=tuple(bars), scale=scale))
@@ -206,7 +206,7 @@ def kettle(d: Kettle, at: Around) -> Shown:
     found = scale_year(water, d.litres_day)
     if found is None:
         return Shown(id="", sentences=(), refused="Hardness is not tested in this glass.")
-    end = found.grams.best if found.grams.high is None else found.grams.high
+    end = found.grams.seen_top
     said = [
         f"At most {words.number(end, 0)} grams of scale a year from {words.number(d.litres_day, 1)}"
         " L heated a day."
@@ -233,7 +233,7 @@ def _went_where(b: Balance) -> Iterator[str]:
             )
         else:
             yield f"Feed and distillate: {removal_sentence(r)}."
-    if b.residue is not None and b.feed.best > 0 and b.residue.low > (b.feed.high or b.feed.best):
+    if b.residue is not None and b.feed.best > 0 and b.residue.low > b.feed.top:
         times = words.number(b.residue.best / b.feed.best, 1)
         yield f"The residue is {times} times as concentrated as the feed."
 

@@ -125,7 +125,7 @@ def astride(at: At) -> bool:
         f.weight is Weight.HEALTH
         and f.limit is not None
         and (r := at.water.range(f.analyte)) is not None
-        and r.low <= f.limit < (f.limit + 1 if r.high is None else r.high)
+        and r.low <= f.limit < r.top
         and f.limit > 0
         for f in at.meaning.findings
     )

@@ -35,7 +35,7 @@ from ..treating.report import Check
 from ..treating.stages import takes_dissolved_matter
 from ..treating.stages.conditioner import ConditionerFigures
 from ..treating.stages.softener_size import SoftenerFigures
-from ..treating.stream import INACTIVATED, TESTS_OPEN, Quantity, source_stream
+from ..treating.stream import INACTIVATED, Quantity, source_stream
 
 NOT_ESTABLISHED = 0.5  # what a health claim without a certificate counts, of what it says
 TEST_COST = 60.0  # [money] a laboratory's test of one thing with its post: trade practice (2024)
@@ -77,14 +77,17 @@ def answered(
     if after is None:
         return 0.0
     share = _share(after, before, target, op)
-    if ANALYTES[analyte].kind is Kind.HEALTH and not after.established:
+    weak = not after.established and not after.pending
+    if weak and ANALYTES[analyte].kind is Kind.HEALTH:
         return share * NOT_ESTABLISHED
     return share
 
 
 def _share(after: Quantity, before: Quantity | None, target: float | None, op: str) -> float:
+    if after.pending:
+        return NEARLY
     if after.range is None:
-        return {"absent": 1.0, INACTIVATED: 1.0, TESTS_OPEN: NEARLY}.get(after.words, 0.0)
+        return {"absent": 1.0, INACTIVATED: 1.0}.get(after.words, 0.0)
     r = after.range
     if target is not None:
         verdict = r.at_most(target) if op == "at_most" else r.at_least(target)

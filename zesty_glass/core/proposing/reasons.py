@@ -14,7 +14,7 @@ from ..rules import Settings
 from ..testing.finding import Weight
 from ..testing.findings import Meaning
 from ..treating.line import LineReport
-from .rows import OPEN_FIRST, Row
+from .rows import Row
 
 
 @record
@@ -100,8 +100,7 @@ def _gain(r: Row, option: str) -> str | None:
             f" ({c.evidence}).{target if c.established else ''}{held}"
         )
     if c.change == "inactivated":
-        first = "its open tests are done and " if c.note.startswith(OPEN_FIRST) else ""
-        return f"{lead}: inactivated at the lamp, once {first}the laboratory confirms it."
+        return f"{lead}: inactivated at the lamp, once the laboratory confirms it."
     if c.change == "more" and r.analyte == "ph":
         return f"{lead} rises from {today.shown} to {c.shown}.{target}"
     return None

@@ -15,7 +15,7 @@ from ..testing.complaints import Complaint
 from ..testing.finding import Finding, Weight
 from ..testing.findings import Meaning
 from ..treating.line import FROM_PLUMBING, LineReport
-from ..treating.stream import INACTIVATED, TESTS_OPEN, Quantity
+from ..treating.stream import INACTIVATED, Quantity
 from ..units import MG_L_PER_GPG
 
 #: where no limit governs: what the customer would want, with its reason [canonical unit]
@@ -147,6 +147,8 @@ def cell(
         note = ""
     if change == "stays" and analyte in FROM_PLUMBING and _corrects_ph(line):
         change, shown = "unknown", EXPECTED_TO_FALL
+    if held := _held_back(line, analyte, where):
+        change, note = "stays", held
     r = None if q is None else q.range
     best, low, high = _removal(today, r) if change == "less" else (None, None, None)
     level = None if q is None else q.evidence
@@ -166,9 +168,11 @@ def cell(
             if q is not None and q.range is None and q.words
             else _verdict(r, target, op)
         ),
-        evidence="" if level is None or change in ("today", "not_tested") else LEVEL_WORDS[level],
-        level=level,
-        established=True if q is None else q.established,
+        evidence=(
+            "" if held or level is None or change in ("today", "not_tested") else LEVEL_WORDS[level]
+        ),
+        level=None if held else level,
+        established=not held and (True if q is None else q.established),
         note=note or tap_note,
     )
 
@@ -181,12 +185,35 @@ def _corrects_ph(line: LineReport) -> bool:
 
 
 def _words_verdict(q: Quantity) -> Verdict:
-    if q.words == "absent":
+    if q.words == "absent" or (q.words == INACTIVATED and q.established):
         return Verdict.MET
     return Verdict.NOT_MET if q.words == "present" else Verdict.UNKNOWN
 
 
-OPEN_FIRST = "its open tests first"
+#: what is said of a thing that a stage would take out, and does not as it stands
+SEE_THE_STOP = "not established; see what stops it, and the answer to that"
+OPEN_FIRST = "not established; its open tests first"
+
+
+def _held_back(line: LineReport, analyte: str, where: str) -> str:
+    """Why what a stage of this branch would take out counts as there; empty where none stands
+    idle for it."""
+    q = (line.tap if where == "tap" else line.house).get(analyte)
+    idle = [
+        s for s in line.stages if analyte in s.held_back and (where == "tap" or s.scope == "house")
+    ]
+    if q is not None and q.pending:
+        return OPEN_FIRST
+    before = line.source.get(analyte)
+    if (
+        not idle
+        or q is None
+        or before is None
+        or q.range != before.range
+        or q.words != before.words
+    ):
+        return ""
+    return SEE_THE_STOP if any(s.status == "stop" for s in idle) else OPEN_FIRST
 
 
 def _change(
@@ -197,8 +224,6 @@ def _change(
     same = before is not None and q.range == before.range and q.words == before.words
     if not has_stages or (today and same and q.evidence is not Level.NO_CLAIM):
         return "today", q.note
-    if q.words == TESTS_OPEN:
-        return "inactivated", f"{OPEN_FIRST}; {q.note}"
     if q.words == INACTIVATED:
         return "inactivated", q.note
     if q.range is None and before is not None and before.range is None and q.words == before.words:

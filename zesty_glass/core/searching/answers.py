@@ -10,6 +10,7 @@ from typing import Any, NamedTuple
 
 from ..analytes import ANALYTES
 from ..treating.items import Effect, Item, Need
+from ..treating.site import Disinfected
 from ..treating.stages import TECHNOLOGIES
 from ..treating.stages.common import windowed
 
@@ -69,6 +70,7 @@ class Answer:
         "changes",
         "claims",
         "coloured",
+        "disinfects",
         "drops",
         "dues",
         "minutes",
@@ -90,6 +92,7 @@ class Answer:
         self.coloured: bool | None = None
         self.psi: tuple[float, float | None] | None = None
         self.uvt_here = True
+        self.disinfects = Disinfected.NO
         self.drops = False  # whether it takes the pressure that its item states
         self.sets_low: Callable[[int], int] | None = None
         self.options: list[tuple[int, int, int]] | None = (

@@ -9,7 +9,7 @@ from dataclasses import replace
 from ..analytes import ANALYTES, Kind
 from ..ranges import Range
 from ..record import record
-from ..treating.stream import INACTIVATED, TESTS_OPEN, Quantity
+from ..treating.stream import INACTIVATED, Quantity
 
 UNKNOWN = -1e12  # nobody can say: worse than anything that is known
 OPEN = -1e11  # a range without an upper end
@@ -46,7 +46,8 @@ def score(
     kept, marked, and never takes the place of one that is established. What nobody can say counts
     as worst.
     """
-    if q is not None and ANALYTES[analyte].kind is Kind.HEALTH and not q.established:
+    health = ANALYTES[analyte].kind is Kind.HEALTH
+    if q is not None and health and not q.established and not q.pending:
         now = score(analyte, source, source, target, op) if q is not source else None
         if now is None or source is None or not source.established:
             q = source
@@ -55,9 +56,9 @@ def score(
             return Score(best=said.best, worst=now.worst)
     if q is None:
         return Score(best=UNKNOWN, worst=UNKNOWN)
+    if q.pending:  # it may do all, or nothing
+        return Score(best=0.0, worst=score(analyte, source, None, target, op).worst)
     if q.range is None:
-        if q.words == TESTS_OPEN:  # it may do all, or nothing
-            return Score(best=0.0, worst=-1.0)
         known = {"absent": 0.0, "present": -1.0, INACTIVATED: 0.0}.get(q.words, UNKNOWN)
         return Score(best=known, worst=known)
     r = q.range

@@ -9,6 +9,7 @@ from typing import NamedTuple
 
 from ..treating.figures import FINE_UM
 from ..treating.items import Item
+from ..treating.site import Disinfected
 from ..treating.stages import TECHNOLOGIES
 from .answers import FACTS, NAMES, Alike
 from .labels import Label, least
@@ -35,7 +36,7 @@ class State(NamedTuple):
     psi: tuple[float, float | None] | None
     uvt_here: bool
     fine: bool
-    disinfected: bool
+    disinfected: Disinfected
     used: frozenset[str]
     scores: tuple[Score, ...]
 
@@ -54,7 +55,6 @@ class StageAt:
     __slots__ = (
         "alike",
         "cost_once",
-        "disinfects",
         "drop",
         "fine",
         "index",
@@ -71,7 +71,7 @@ class StageAt:
             group,
         )
         technology = TECHNOLOGIES.get(item.kind)  # a system has none: its parts have
-        self.fine, self.disinfects = is_fine(item), item.figures.disinfects
+        self.fine = is_fine(item)
         least = technology.psi_min if item.psi_min is None and technology else item.psi_min
         self.least_psi = round((least or 0.0) * MICRO)
 
@@ -96,7 +96,7 @@ def forget(state: State, keep: frozenset[str]) -> State:
         state.psi,
         state.uvt_here if uvt_here else True,
         state.fine if fine else False,
-        state.disinfected if disinfected else False,
+        state.disinfected if disinfected else Disinfected.NO,
         state.used,
         state.scores,
     )

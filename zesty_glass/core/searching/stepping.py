@@ -17,12 +17,12 @@ from ..testing.colour import ColourFinding
 from ..testing.water import Water
 from ..treating.checks import verdict_on
 from ..treating.items import Effect, Item
-from ..treating.line import run_stage, site_of
+from ..treating.line import disinfects, run_stage, site_of
 from ..treating.measured import Measured
 from ..treating.option import Purchase
 from ..treating.place import drop_at
 from ..treating.report import StageReport
-from ..treating.site import Site
+from ..treating.site import Disinfected, Site
 from ..treating.stages import TECHNOLOGIES
 from ..treating.stages.common import StageInput, after, claimed, windowed
 from ..treating.stream import Quantity, Stream, source_stream
@@ -62,7 +62,7 @@ class Stepping:
         self.wanted, self.years, self.measured = wanted, years, measured or {}
         self.targets = dict(targets or {})
         self.rates = rates_for(settings.price_growth, settings.discount, years)
-        self._ids: dict[tuple[Range | None, float | None, str, bool], int] = {}
+        self._ids: dict[tuple[Range | None, float | None, str, bool, bool], int] = {}
         self._quantities: list[Quantity] = []
         self.low = 0 if self.source.psi is None else round(self.source.psi.low * MICRO)
         self.stages_run = 0
@@ -80,7 +80,6 @@ class Stepping:
             (i for i in self.items if is_fine(i)),
             None,
         )
-        self._disinfects = next((i for i in self.items if i.figures.disinfects), None)
 
     # -- states
     # ------------------------------------------------------------------------------------------
@@ -89,7 +88,7 @@ class Stepping:
         """The number of a quantity. Its evidence and note decide nothing behind it: what is
         otherwise the same goes on together.
         """
-        key = (q.range, q.below, q.words, q.established)
+        key = (q.range, q.below, q.words, q.established, q.pending)
         found = self._ids.get(key)
         if found is None:
             self._quantities.append(
@@ -99,6 +98,7 @@ class Stepping:
                     below=q.below,
                     words=q.words,
                     established=q.established,
+                    pending=q.pending,
                 )
             )
             found = self._ids[key] = len(self._quantities)
@@ -117,7 +117,7 @@ class Stepping:
             psi=psi,
             uvt_here=s.uvt_measured_here,
             fine=False,
-            disinfected=False,
+            disinfected=Disinfected.NO,
             used=frozenset(),
             scores=(),
         )
@@ -167,14 +167,14 @@ class Stepping:
         return tuple([q[i] for i in values]), tuple(found), tuple([q[i] > 0 for i in there])
 
     def _input(self, item: Item, state: State, site: Site) -> StageInput:
-        ahead = tuple(
-            i
-            for i, there in ((self._fine, state.fine), (self._disinfects, state.disinfected))
-            if there and i is not None
-        )
-        stream = self._stream(state)
         return StageInput(
-            item=item, stream=stream, site=site, overrides={}, ahead=ahead, brief=True
+            item=item,
+            stream=self._stream(state),
+            site=site,
+            overrides={},
+            ahead=(self._fine,) if state.fine and self._fine is not None else (),
+            brief=True,
+            disinfected=state.disinfected,
         )
 
     def _work(self, group: Alike, state: State) -> Answer:
@@ -210,6 +210,7 @@ class Stepping:
             and p not in group.looks.values
             and changed[p] == _as_claimed(e, inlet)
         }
+        out.disinfects = disinfects(item, r)
         out.claims = tuple(claims.items())
         out.changes = tuple((p, self._intern(v)) for p, v in changed.items() if p not in claims)
         out.particulate_iron, out.coloured, out.uvt_here = (
@@ -294,7 +295,7 @@ class Stepping:
             a.psi,
             colour.uvt_here,
             fine,
-            state.disinfected or stage.disinfects,
+            max(state.disinfected, a.disinfects),
             used,
             state.scores,
         )

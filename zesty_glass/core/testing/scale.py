@@ -198,9 +198,9 @@ def tendency(
     if not all(_known(r) for r in (ph, tds, ca, alkalinity)):
         return None
     ends = (
-        (ph.low, tds.high or 0.0, temperature.low, ca.low, alkalinity.low),
+        (ph.low, tds.top, temperature.low, ca.low, alkalinity.low),
         (ph.best, tds.best, temperature.best, ca.best, alkalinity.best),
-        (ph.high or 0.0, tds.low, temperature.high, ca.high or 0.0, alkalinity.high or 0.0),
+        (ph.top, tds.low, temperature.top, ca.top, alkalinity.top),
     )
     tap = sorted(saturation_index(*e) for e in ends)
     hot = [heated(*e, heater_c) for e in ends]

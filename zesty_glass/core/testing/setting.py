@@ -68,7 +68,7 @@ def _tends(index: Range) -> str:
     """Whether a water scales by its index, surely or perhaps."""
     if index.low > 0:
         return "tends to scale"
-    return "may scale" if (index.high or 0) > 0 else "does not tend to scale"
+    return "may scale" if index.top > 0 else "does not tend to scale"
 
 
 def _of_scale(scale: ScaleTendency) -> tuple[Setting, ...]:

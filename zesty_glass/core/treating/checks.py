@@ -144,6 +144,11 @@ CHECKS: dict[str, Says] = {
         "A lamp behind fine filtration; until then drinking water is boiled or brought.",
         asks=("@uv",),
     ),
+    "line.disinfection_open": Says(
+        "Whether this line disinfects is open, and {have}: its water is not drunk until the open"
+        " tests are made and a laboratory finds none behind it.",
+        "The tests named at the lamp; until then drinking water is boiled or brought.",
+    ),
     "line.same_hour": Says(
         "Two rinse at one hour: {what}.", "Set one of them an hour or two later."
     ),

@@ -8,6 +8,7 @@ from dataclasses import replace
 from decimal import Decimal
 
 from ..errors import RuleError
+from ..evidence import ESTABLISHES_HEALTH
 from ..home import MOST_FLOW_GPM, MOST_PSI, Home
 from ..ranges import Range
 from ..record import record
@@ -26,10 +27,10 @@ from .option import Option, Purchase, StageChoice, bought_of, expand
 from .order import ordered
 from .place import larger_checks, pipe_checks, service_checks
 from .report import Check, Drain, Due, Running, StageReport, Status
-from .site import Site
+from .site import Disinfected, Site
 from .stages import KIND_NAMES, TECHNOLOGIES
 from .stages.common import StageInput
-from .stream import Quantity, Stream, source_stream
+from .stream import MICROBES, Quantity, Stream, source_stream
 
 #: arise in the home's plumbing, after every whole-house stage: only the drinking tap's stages take
 #: them out
@@ -272,7 +273,7 @@ def at_other_use(line: LineReport, stages: Placed, site: Site, measured: Measure
         raise ValueError("the line and its stages do not belong together")
     stream = was = house = line.source
     reports: list[StageReport] = []
-    ahead: list[Item] = []
+    ahead = Ahead()
     for (item, choice), old in zip(stages.pairs, line.stages, strict=True):
         if technology_of(item, TECHNOLOGIES).by_use or stream is not was:
             r, outlet = run_stage(
@@ -281,9 +282,10 @@ def at_other_use(line: LineReport, stages: Placed, site: Site, measured: Measure
                     stream=stream,
                     site=site,
                     overrides=choice.overrides,
-                    ahead=tuple(ahead),
+                    ahead=ahead.items,
                     brief=True,
                     raw=line.source,
+                    disinfected=ahead.disinfected,
                 ),
                 line.source,
                 measured,
@@ -310,7 +312,7 @@ def at_other_use(line: LineReport, stages: Placed, site: Site, measured: Measure
         was = old.outlet
         house = stream if item.scope == "house" else house
         reports.append(r)
-        ahead.append(item)
+        ahead = ahead.then(item, r)
     return replace(line, stages=tuple(reports), house=house, tap=stream, demand=site.demand)
 
 
@@ -322,7 +324,7 @@ def run_stages(
     """
     stream, house = source, source
     reports: list[StageReport] = []
-    ahead: list[Item] = []
+    ahead = Ahead()
     drop: float | None = 0.0
     for item, choice in line.pairs:
         r, outlet = run_stage(
@@ -331,9 +333,10 @@ def run_stages(
                 stream=stream,
                 site=site,
                 overrides=choice.overrides,
-                ahead=tuple(ahead),
+                ahead=ahead.items,
                 brief=brief,
                 raw=source,
+                disinfected=ahead.disinfected,
             ),
             source,
             measured,
@@ -343,7 +346,7 @@ def run_stages(
             house = outlet
         stream = outlet
         reports.append(r if outlet is r.outlet else _with_outlet(r, outlet))
-        ahead.append(item)
+        ahead = ahead.then(item, r)
     hours = clock_hours(reports, hours_told(line.pairs))
     if not brief:
         reports = [at_hour(r, hours.get(i)) for i, r in enumerate(reports)]
@@ -356,8 +359,8 @@ def run_stages(
         tap=stream,
         checks=(
             *line.checks,
-            *_of_the_building(ahead, source, site),
-            *_disinfection(ahead, site),
+            *_of_the_building([i for i, _ in line.pairs], source, site),
+            *_disinfection(ahead, bool(reports), site),
             *_shower(drop, site),
             *hour_checks(reports, hours),
         ),
@@ -386,11 +389,9 @@ def run_stage(inp: StageInput, source: Stream, measured: Measured) -> tuple[Stag
     """
     item = inp.item
     r = technology_of(item, TECHNOLOGIES).run(inp)
-    outlet = (
-        with_measured(inp.stream, r.outlet, measured[item.code])
-        if item.code in measured
-        else r.outlet
-    )
+    outlet = r.outlet
+    if item.code in measured:
+        outlet = with_measured(inp.stream, outlet, measured[item.code], not r.idle)
     if item.scope == "house":
         back = {n: source.quantities[n] for n in FROM_PLUMBING if n in source.quantities}
         psi = outlet.psi
@@ -411,16 +412,41 @@ def _of_the_building(stages: list[Item], source: Stream, site: Site) -> list[Che
     return [*of_the_pipe, *service_checks(source, stages, site.home)]
 
 
-def _disinfection(stages: list[Item], site: Site) -> list[Check]:
-    """Whether something disinfects a water that is known or likely to be unsafe."""
-    kills = any(
-        i.figures.disinfects or any(e.analyte in ("coliform", "e_coli") for e in i.effects)
-        for i in stages
+@record
+class Ahead:
+    """What stands ahead of a place and works, and whether it disinfects."""
+
+    items: tuple[Item, ...] = ()
+    disinfected: Disinfected = Disinfected.NO
+
+    def then(self, item: Item, r: StageReport) -> Ahead:
+        """With one more stage ahead: one that a check stops does nothing."""
+        if any(c.status == "stop" for c in r.checks):
+            return self
+        how = disinfects(item, r)
+        return Ahead(items=(*self.items, item), disinfected=max(self.disinfected, how))
+
+
+def disinfects(item: Item, r: StageReport) -> Disinfected:
+    """Whether a stage ends bacteria: a validated disinfection that nothing stops, or what holds a
+    certificate for bacteria of its own.
+    """
+    certified = any(
+        e.analyte in MICROBES and e.evidence.level in ESTABLISHES_HEALTH for e in item.effects
     )
-    if not stages or kills or not site.unsafe_likely:
+    if not (item.figures.disinfects or certified):
+        return Disinfected.NO
+    return Disinfected.OPEN if r.idle else Disinfected.YES
+
+
+def _disinfection(ahead: Ahead, any_stage: bool, site: Site) -> list[Check]:
+    """Whether something disinfects a water that is known or likely to be unsafe."""
+    if not any_stage or not site.unsafe_likely or ahead.disinfected is Disinfected.YES:
         return []
     found = site.bacteria == "present"
     have = "bacteria were found" if found else "it is surface or cistern water"
+    if ahead.disinfected is Disinfected.OPEN:
+        return [told("line.disinfection_open", "unknown", have=have, test="the lamp’s open tests")]
     return [told("line.undisinfected", "warn", have=have)]
 
 

@@ -49,12 +49,18 @@ def measured_here(
     return out
 
 
-def with_measured(inlet: Stream, outlet: Stream, found: Mapping[str, Removal]) -> Stream:
-    """A stage's outlet with what was measured of it here in place of what is claimed."""
+def with_measured(
+    inlet: Stream, outlet: Stream, found: Mapping[str, Removal], for_health: bool = True
+) -> Stream:
+    """A stage's outlet with what was measured of it here in place of what is claimed;
+    ``for_health`` False: behind a stage that a check stops, no measurement speaks for health.
+    """
     changes: dict[str, Quantity] = {}
     for name, r in found.items():
         q = inlet.get(name)
         if q is None or q.range is None:
+            continue
+        if not for_health and ANALYTES[name].kind is Kind.HEALTH:
             continue
         if r.shown == "no_difference":
             left: Range = q.range

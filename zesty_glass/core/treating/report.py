@@ -102,7 +102,10 @@ class Chore:
 
 @record
 class StageReport:
-    """One stage of a line, worked out."""
+    """One stage of a line, worked out. ``idle``: nothing may be promised of it, for a check stops
+    it or a question that decides is open; ``held_back``: analytes that it would make better, and
+    does not as it stands here.
+    """
 
     code: str
     name: str
@@ -118,6 +121,8 @@ class StageReport:
     chores: tuple[Chore, ...] = ()
     drop_psi: float | None = 0.0
     summary: str = ""
+    idle: bool = False
+    held_back: tuple[str, ...] = ()
 
     @property
     def status(self) -> Status:

@@ -2,11 +2,23 @@
 
 from __future__ import annotations
 
+from enum import IntEnum
+
 from ..home import SURFACE, Home
 from ..ranges import Range
 from ..record import record
 from ..rules import Settings
 from .demand import Demand
+
+
+class Disinfected(IntEnum):
+    """Whether something ahead of a place disinfects: nothing, one whose tests are open, or one
+    that works.
+    """
+
+    NO = 0
+    OPEN = 1
+    YES = 2
 
 
 @record

@@ -10,16 +10,15 @@ from ..record import record
 from ..testing.colour import ColourFinding
 from ..testing.water import Water
 
+MICROBES = ("coliform", "e_coli")
 #: what becomes of microbes at a lamp that nothing stops
 INACTIVATED = "inactivated at the lamp"
-#: the same where the transmittance is measured, and another test that the lamp wants is still open
-TESTS_OPEN = "inactivated, its tests still open"
 
 
 @record
 class Quantity:
     """One analyte at one point of the line; ``range`` None with state "unknown" means nobody can
-    say.
+    say. ``pending``: as ahead of a stage that may end it, once its open tests are made.
     """
 
     range: Range | None
@@ -29,6 +28,7 @@ class Quantity:
     words: str = ""
     established: bool = True
     note: str = ""
+    pending: bool = False
 
 
 UNKNOWN = Quantity(range=None, state="unknown")
@@ -80,6 +80,12 @@ class Stream:
                 self.uvt_measured_here if uvt_measured_here is None else uvt_measured_here
             ),
         )
+
+
+def found_in(q: Quantity) -> bool:
+    """Whether a microbe was found, in a word or by count."""
+    counted = q.range is not None and q.below is None and q.range.best > 0
+    return counted or q.words == "present"
 
 
 def predicted(

@@ -13,7 +13,7 @@ from ...testing.scale import saturation_index
 from ...units import MG_L_PER_GPG
 from ..figures import Fault, Figures
 
-CACO3_G_MOL, CO2_G_MOL = 100.0869, 44.0095
+CACO3_G_MOL, CO2_G_MOL, MGO_G_MOL, NA2CO3_G_MOL = 100.0869, 44.0095, 40.3044, 105.9884
 
 
 @record
@@ -35,6 +35,13 @@ class NeutraliserFigures(Figures):
     target_ph: float = 7.4
 
     above_zero = ("volume_ft3", "media_lb_ft3", "backwash_days")
+
+    @property
+    def dissolves_calcium_alone(self) -> bool:
+        """Whether it stops where calcite is saturated: magnesia goes on, soda ash has no
+        calcium.
+        """
+        return self.style != "feed" and self.magnesia_share == 0
 
     def faults(self, code: str) -> tuple[Fault, ...]:
         """A pH that no bed reaches, or more magnesia than is ever mixed in."""
@@ -106,6 +113,26 @@ def to_target(
     return max(0.0, mixed) * CACO3_G_MOL * 1000
 
 
+def medium_per_added(f: NeutraliserFigures, temperature_c: float) -> float:
+    """Medium that goes for what it adds [mg a mg as CaCO3]: calcite 1, magnesia 0.40 (it gives
+    2.48 mg a mg), soda ash 1.06; of a mixture each by the share of the acidity it takes.
+
+    Args:
+        f: share of magnesia [0 to 0.5] and target pH. temperature_c: [°C].
+
+    Source: by stoichiometry; IUPAC molar masses (2021).
+
+    >>> round(1 / (MGO_G_MOL / CACO3_G_MOL), 2)
+    2.48
+    """
+    if f.style == "feed":
+        return NA2CO3_G_MOL / CACO3_G_MOL
+    q = 10 ** (f.target_ph - pk1(temperature_c))
+    magnesia = f.magnesia_share * (2 + q) / (2 + 2 * q)
+    calcite = 1 - f.magnesia_share
+    return (calcite + magnesia * MGO_G_MOL / CACO3_G_MOL) / (calcite + magnesia)
+
+
 def ph_after(ph: float, alkalinity: float, temperature_c: float, x_mg_l: float) -> float:
     """pH behind a bed that dissolved ``x_mg_l`` [mg/L as CaCO3] of calcite, from the
     same equation.
@@ -167,7 +194,9 @@ def _dissolved(
     ph: float, alk: float, t: float, ca: float | None, tds: float | None, f: NeutraliserFigures
 ) -> tuple[float, float, str]:
     x = to_target(ph, alk, t, f.target_ph, f.magnesia_share)
-    if ca is not None and tds is not None and ca > 0 and tds > 0 and f.magnesia_share == 0:
+    if not f.dissolves_calcium_alone:
+        return x, max(ph, f.target_ph), "target"
+    if ca is not None and tds is not None and ca > 0 and tds > 0:
         s = to_saturation(ph, alk, t, ca, tds)
         if s < x:
             return s, ph_after(ph, alk, t, s), "saturation"
@@ -175,12 +204,22 @@ def _dissolved(
 
 
 def _ends(r: Range | None) -> tuple[float | None, ...]:
-    """Both ends of a range, or None for one that is not known."""
-    return (None,) if r is None else (r.low, r.best if r.high is None else r.high)
+    """The ends of a range that are known, or None for one that is not known at all."""
+    return (None,) if r is None else tuple(e for e in (r.low, r.high) if e is not None)
 
 
+LEAST_ALKALINITY = 10.0
+"""Alkalinity [mg/L as CaCO3] under which the equation hangs on a figure too small to trust: trade
+practice (2024)."""
 #: hardness added [gpg] from a pH on, where the chemistry is not known: trade practice (2024)
 RULE_OF_THUMB = ((6.5, 4.0), (6.0, 6.0), (-math.inf, 8.0))
+
+
+def _at_least(ph: Range, behind: Range) -> Range:
+    """The pH behind a bed: none of its ends lies under what came in."""
+    return Range.of(
+        max(behind.low, ph.low), max(behind.best, ph.best), max(behind.top, ph.seen_top)
+    )
 
 
 def rise(
@@ -194,29 +233,32 @@ def rise(
     """What the bed adds: from the corners of the readings, or by rule of thumb when the chemistry
     is not known well enough.
     """
-    if alkalinity is None or alkalinity.best < 10 or ph.best < 5.5:
+    if alkalinity is None or alkalinity.best < LEAST_ALKALINITY:
         gpg = next(added for least, added in RULE_OF_THUMB if ph.best >= least)
         if ph.best >= f.target_ph:
             return Rise(added=Range.exact(0.0), ph=ph, governs="target")
         r = Range.of(gpg - 2, gpg, gpg + 2).scale(MG_L_PER_GPG)
-        return Rise(added=r, ph=Range.of(min(ph.best, 7.0), 7.2, 7.8), governs="rule of thumb")
+        return Rise(added=r, ph=_at_least(ph, Range.of(7.0, 7.2, 7.8)), governs="rule of thumb")
     ca = None if calcium is None else calcium.best
     td = None if tds is None else tds.best
     best, ph_out, governs = _dissolved(ph.best, alkalinity.best, temperature_c.best, ca, td, f)
+    a_top, t_top = alkalinity.seen_top, temperature_c.seen_top
     corners = [
         _dissolved(p, max(a, 0.1), t, c, s, f)[0]
         for p, a, t in (
-            (ph.low, alkalinity.high or alkalinity.best, temperature_c.low),
-            (ph.high or ph.best, alkalinity.low, temperature_c.high or temperature_c.best),
+            (ph.low, a_top, temperature_c.low),
+            (ph.seen_top, alkalinity.low, t_top),
         )
         for c in _ends(calcium)
         for s in _ends(tds)
     ]
     low, high = min(best, *corners), max(best, *corners)
-    half = 0.2
+    thinned = any(r is not None and r.high is None for r in (calcium, tds))
+    half = 0.2  # [pH] either way, as a bed holds it: trade practice (2024)
     return Rise(
-        added=Range.of(low, best, high),
-        ph=Range.of(ph_out - half, ph_out, ph_out + half),
+        # a mineral without an upper end may be at saturation; alkalinity without one adds the more
+        added=Range.of(0.0 if thinned else low, best, None if alkalinity.high is None else high),
+        ph=_at_least(ph, Range.of(ph_out - half, ph_out, ph_out + half)),
         governs=governs,
-        upper_bound=calcium is None or tds is None,
+        upper_bound=f.dissolves_calcium_alone and (calcium is None or tds is None),
     )

@@ -36,6 +36,11 @@ CHECKS = {
         "Radon in this private water is not known: a carbon bed would collect its daughters.",
         "Laboratory: radon in water.",
     ),
+    "carbon.radon_open": Says(
+        "Radon is {have} pCi/L or more: how much more decides, for a bed would collect its"
+        " daughters.",
+        "Laboratory: radon in water, with a method that reads it.",
+    ),
     "carbon.volume": Says(
         "The carbon volume is not stated: contact time unknown.", "Ask the maker."
     ),
@@ -90,13 +95,18 @@ def _needed(f: CarbonFigures, analyte: str) -> tuple[float, str]:
     return EBCT_FREE_MIN, "free chlorine"
 
 
+_RADON = "laboratory: radon in water"
+
+
 def _radon(inp: StageInput) -> list[Check]:
     if not inp.site.home.private or inp.item.scope != "house":
         return []
     r = inp.stream.range("radon")
     if r is None:
-        return [told("carbon.radon_unknown", "unknown", test="laboratory: radon in water")]
-    if r.best > RADON_STOP_PCI_L or (r.high or r.best) > RADON_STOP_PCI_L:
+        return [told("carbon.radon_unknown", "unknown", test=_RADON)]
+    if r.high is None and r.low <= RADON_STOP_PCI_L:
+        return [told("carbon.radon_open", "unknown", have=f"{r.low:,.0f}", test=_RADON)]
+    if r.top > RADON_STOP_PCI_L:
         return [told("carbon.radon", "stop", have=f"{r.best:,.0f} pCi/L")]
     return [met("carbon.radon", f"radon {r.best:,.0f} pCi/L, under {RADON_STOP_PCI_L:,.0f}")]
 

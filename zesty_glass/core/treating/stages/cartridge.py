@@ -4,13 +4,11 @@ from __future__ import annotations
 
 from typing import Literal
 
-from ...evidence import Level
 from ...record import record
 from ..checks import Says, met, told
 from ..figures import Figures
 from ..place import place_checks
 from ..report import Check, StageReport
-from ..stream import Quantity
 from ..technology import Technology, at, judges_nothing
 from .common import StageInput, effects, lasts_days, report, weekend_checks
 
@@ -50,13 +48,10 @@ def run(inp: StageInput) -> StageReport:
     assert isinstance(f, CartridgeFigures)
     checks = place_checks(item, site)
     ph = inp.stream.range("ph")
-    stopped = False
     if f.ph_min is None and f.ph_max is None:
         checks.append(told("cartridge.no_window", "stop" if f.media != "tannin_resin" else "warn"))
-        stopped = f.media != "tannin_resin"
     elif ph is None or ph.high is None:
         checks.append(_unknown_ph())
-        stopped = True
     else:
         outside = (f.ph_max is not None and ph.high > f.ph_max) or (
             f.ph_min is not None and ph.low < f.ph_min
@@ -64,25 +59,11 @@ def run(inp: StageInput) -> StageReport:
         window = f"pH {f.ph_min or 0:g} to {f.ph_max or 14:g}"
         if f.media == "alumina" and ph.best > 7.5:
             checks.append(told("cartridge.fluoride", "stop"))
-            stopped = True
         if outside:
             checks.append(told("cartridge.ph", "stop", have=f"{ph.best:.1f}", need=window))
-            stopped = True
         else:
             checks.append(met("cartridge.ph", f"pH {ph.best:.1f}, window {window}"))
     changes, more = effects(item, inp.stream)
-    if stopped:
-        changes = {
-            k: Quantity(
-                range=q.range,
-                state="predicted" if q.range else q.state,
-                evidence=Level.NO_CLAIM,
-                below=q.below,
-                words=q.words,
-            )
-            for k in changes
-            if (q := inp.stream.get(k)) is not None
-        }
     checks += more + weekend_checks(inp)
     figures = lasts_days(inp)
     if figures and figures[0].number is not None and figures[0].number < 60:
@@ -93,6 +74,7 @@ def run(inp: StageInput) -> StageReport:
         checks,
         figures=lambda: figures,
         summary=f.media.replace("_", " "),
+        decides=frozenset({"cartridge.ph"}),
     )
 
 

@@ -14,9 +14,10 @@ from ...record import record
 from ...working import working
 from ..adjusting import Adjustable, number_of, set_to
 from ..checks import told
+from ..idle import as_idle, is_idle
 from ..items import Consumable, Effect, Item
 from ..report import Check, Chore, Drain, Due, Figure, Running, StageReport, Status
-from ..site import Site
+from ..site import Disinfected, Site
 from ..stream import Quantity, Stream, predicted
 
 NOT_PRICED = "not priced: ask for the water bill"
@@ -29,7 +30,8 @@ class StageInput:
     ahead.
 
     ``brief``: figures and their workings are not wanted, only checks, water, drains, costs and
-    chores. ``raw``: the water as it enters the line.
+    chores. ``raw``: the water as it enters the line. ``ahead``: what stands ahead and works;
+    ``disinfected``: whether something ahead disinfects, or may once its open tests are made.
     """
 
     item: Item
@@ -39,6 +41,7 @@ class StageInput:
     ahead: tuple[Item, ...] = ()
     brief: bool = False
     raw: Stream | None = None
+    disinfected: Disinfected = Disinfected.NO
 
     def setting(self, name: str, default: float) -> float:
         """A numeric setting of the option, or the item's own figure.
@@ -314,11 +317,18 @@ def report(
     chores: tuple[Chore, ...] = (),
     drop: float | None = 0.0,
     summary: str = "",
+    decides: frozenset[str] = frozenset(),
 ) -> StageReport:
     """A stage's report with its standing costs added; ``figures`` are worked out only when they are
-    wanted.
+    wanted. What cannot work does nothing.
+
+    Args:
+        decides: checks that, while they are open, leave nothing to be promised of it.
     """
-    item = inp.item
+    item, stands_idle = inp.item, is_idle(checks, decides)
+    held: tuple[str, ...] = ()
+    if stands_idle:
+        outlet, held = as_idle(inp.stream, outlet)
     return StageReport(
         code=item.code,
         name=item.name,
@@ -334,6 +344,8 @@ def report(
         chores=chores,
         drop_psi=drop,
         summary=summary,
+        idle=stands_idle,
+        held_back=held,
     )
 
 

@@ -147,15 +147,9 @@ def _may_stand(inp: StageInput, f: IronFilterFigures) -> list[Check]:
     ]
 
 
-#: what stops an iron filter from taking anything out
-_DEFEATS = frozenset({"iron.ph", "iron.tannin", "iron_filter.iron"})
-
-
-def _behind(inp: StageInput, checks: list[Check]) -> tuple[dict[str, Quantity], list[Check]]:
-    """What it takes out; nothing where its pH, tannin or its most iron stops it."""
+def _behind(inp: StageInput) -> tuple[dict[str, Quantity], list[Check]]:
+    """What it takes out."""
     changes, more = effects(inp.item, inp.stream)
-    if any(c.status == "stop" and c.id in _DEFEATS for c in checks + more):
-        changes = {}
     if changes and inp.stream.get("iron_ferrous") is not None:
         changes["iron_ferrous"] = predicted(Range.of(0.0, 0.05, 0.1), Level.TYPICAL)
     return changes, more
@@ -166,7 +160,7 @@ def run(inp: StageInput) -> StageReport:
     item, site, f, stream = inp.item, inp.site, inp.item.figures, inp.stream
     assert isinstance(f, IronFilterFigures)
     checks = _may_stand(inp, f)
-    changes, more = _behind(inp, checks)
+    changes, more = _behind(inp)
     every = inp.adjusted(BACKWASH, f.backwash_days)
     year = rinses(every, f.backwash_gal, site.demand.occupied_days)
     checks += more + backwash_checks(f.backwash_gpm, f.backwash_gal, 7 / every, site)
@@ -182,6 +176,7 @@ def run(inp: StageInput) -> StageReport:
         running=cost_of(year, site),
         drop=drop_at(item, site.demand.peak_gpm),
         summary="air" if f.oxidant == "air" else f.oxidant,
+        decides=frozenset({"iron.ph"}),
     )
 
 

@@ -9,7 +9,7 @@ from ..checks import Says, check_need, check_needs, judged, merged_needs, met, t
 from ..items import Item, Need
 from ..place import item_pressure, place_checks
 from ..report import Check, Drain, Due, Running, StageReport
-from ..site import Site
+from ..site import Disinfected, Site
 from ..stream import Quantity, Stream, predicted
 from ..technology import Technology, at
 from .common import StageInput, dues, effects, report, water_cost
@@ -93,9 +93,17 @@ NEEDS = (
 
 def _feed_checks(inp: StageInput) -> list[Check]:
     site = inp.site
-    disinfected = any(i.figures.disinfects for i in inp.ahead)
-    if disinfected:
+    if inp.disinfected is Disinfected.YES:
         return [met("membrane.feed", "disinfection ahead")]
+    if inp.disinfected is Disinfected.OPEN:
+        return [
+            Check(
+                id="membrane.feed",
+                status="unknown",
+                sentence="Wants a feed without bacteria: the tests of the lamp ahead are open.",
+                test="the tests that the lamp ahead asks for",
+            )
+        ]
     if site.unsafe_likely:
         return [
             told(
@@ -218,7 +226,7 @@ def _sized(stream: Stream, f: MembraneFigures, site: Site) -> _Size:
     psi, tds, temp = stream.psi, stream.range("tds"), stream.range("temperature")
     assert psi is not None and tds is not None and temp is not None
     here = at_home(f, psi.best, tds.best, temp.best)
-    low = at_home(f, psi.low, tds.high or tds.best, temp.low)
+    low = at_home(f, psi.low, tds.top, temp.low)
     ratio = waste_ratio(f, here, site.demand.drinking_gal_day)
     lost = for_nothing(f, here) * site.demand.occupied_days
     return _Size(here=here, low=low, ratio=ratio, lost=lost)

@@ -29,7 +29,7 @@ from .calcite import (
     to_target,
 )
 from .common import StageInput, dues, effects, report, working
-from .neutraliser_media import carried, media_due, media_figure, media_of
+from .neutraliser_media import USUAL_C, carried, media_due, media_figure, media_of
 
 CHECKS = {
     "neutraliser.range": Says(
@@ -68,12 +68,16 @@ CHECKS = {
 }
 
 
+WATER_NEUTRAL = 7.0  # [pH] water that is not acid
+
+
 def _media_checks(f: NeutraliserFigures, ph: Range, inp: StageInput) -> list[Check]:
     bed = (5.0, 6.0) if f.magnesia_share > 0 else (6.0, 6.9)
     wants = (0.0, 5.0) if f.style == "feed" else bed
     text = f"pH {wants[0]:g} to {wants[1]:g}" if wants[0] else "pH under 5"
     out: list[Check] = []
-    if ph.best >= 7.0:
+    bed_first = f.style == "feed" and wants[1] <= ph.best < WATER_NEUTRAL
+    if ph.best >= WATER_NEUTRAL:
         out.append(
             told(
                 "neutraliser.range",
@@ -93,6 +97,11 @@ def _media_checks(f: NeutraliserFigures, ph: Range, inp: StageInput) -> list[Che
                 need=text,
                 remedy="Up to half magnesia from 5 to 6, soda-ash feed below 5.",
             )
+        )
+    elif bed_first:
+        remedy = "A bed of calcite, with magnesia from 5 to 6, unless no bed can stand here."
+        out.append(
+            told("neutraliser.range", "warn", have=f"{ph.best:.1f}", need=text, remedy=remedy)
         )
     elif ph.best > wants[1] and f.magnesia_share > 0:
         out.append(
@@ -138,15 +147,24 @@ def _iron(f: NeutraliserFigures, inp: StageInput) -> list[Check]:
         return [
             told("neutraliser.iron", "stop", have=f"{fe.best:.2g} mg/L", need=f"{limit:g} mg/L")
         ]
-    if (fe.high or fe.best) > limit:
+    if fe.high is None:
+        at_least = f"{fe.low:.2g} mg/L or more"
+        asked = "iron: dilute the sample and repeat"
+        return [
+            Check(
+                id="neutraliser.iron",
+                status="unknown",
+                sentence=f"Iron {at_least}: an upflow bed wants at most {limit:g} mg/L.",
+                test=asked,
+            )
+        ]
+    if fe.top > limit:
         return [
             told("neutraliser.iron", "warn", have=f"{fe.best:.2g} mg/L", need=f"{limit:g} mg/L")
         ]
     return [met("neutraliser.iron", f"iron {fe.best:.2g} mg/L, at most {limit:g}")]
 
 
-#: what is taken where no temperature was measured [°C]: ground water, trade practice (2024)
-USUAL_C = Range.of(10.0, 12.0, 15.0)
 WIDE_PH = 0.6  # [pH] a range wider than this sizes nothing well
 
 
@@ -174,6 +192,13 @@ def _ph_unknown(
     return report(inp, outlet, [*checks, asked], drop=drop, summary=style)
 
 
+def _gpg_span(gpg: Range) -> str:
+    """A range of hardness in grains, open where its upper end is."""
+    return (
+        f"{gpg.low:.1f} gpg or more" if gpg.high is None else f"{gpg.low:.1f} to {gpg.high:.1f} gpg"
+    )
+
+
 def _added_checks(f: NeutraliserFigures, r: Rise) -> list[Check]:
     """What it adds to the water: sodium by a feed, else hardness, with its range."""
     if f.style == "feed":
@@ -182,7 +207,7 @@ def _added_checks(f: NeutraliserFigures, r: Rise) -> list[Check]:
     gpg = r.added.scale(1 / MG_L_PER_GPG)
     bound = ", upper bound" if r.upper_bound else ""
     thumb = ", rule of thumb: ask for a CO2 test" if r.governs == "rule of thumb" else ""
-    span = f"{gpg.low:.1f} to {gpg.high or 0:.1f} gpg"
+    span = _gpg_span(gpg)
     return [told("neutraliser.hardness", "say", have=f"{gpg.best:.1f} gpg ({span}{bound}{thumb})")]
 
 
@@ -216,9 +241,9 @@ def run(inp: StageInput) -> StageReport:
             media_figure(f, inp, r, media),
         ),
         drains=washed.drains,
-        due=(*dues(item, site), media_due(inp, media)),
+        due=(*dues(item, site), media_due(f, inp, media)),
         running=washed.running,
-        chores=(Chore(label="Top up media", times_year=12 / media.months, minutes=45, own=False),),
+        chores=(_top_up(f, media.months),),
         drop=drop,
         summary=f.style,
         settings=washed.settings,
@@ -289,7 +314,7 @@ def _figure(f: NeutraliserFigures, stream: Stream, r: Rise, ph: Range, temp: Ran
         value=f"{gpg:.1f}",
         unit="gpg",
         number=gpg,
-        worst=f"{r.added.low / MG_L_PER_GPG:.1f} to {(r.added.high or 0) / MG_L_PER_GPG:.1f} gpg",
+        worst=_gpg_span(r.added.scale(1 / MG_L_PER_GPG)),
         working=working(
             f"Why {gpg:.1f} gpg?",
             "(A0 + 2x)/(C0 − x) = 10^(target − pK1), or x at saturation index 0",
@@ -301,6 +326,16 @@ def _figure(f: NeutraliserFigures, stream: Stream, r: Rise, ph: Range, temp: Ran
 
 
 _STYLES = {"upflow": "neutraliser.upflow", "backwashing": "neutraliser.backwashing"}
+
+
+MIX_MIN, TOP_UP_MIN = 20, 45  # [min] a tank of soda ash, a bed: trade practice (2024)
+
+
+def _top_up(f: NeutraliserFigures, months: float) -> Chore:
+    """Who tops it up, and how often."""
+    if f.style == "feed":
+        return Chore(label="Mix soda ash", times_year=12 / months, minutes=MIX_MIN)
+    return Chore(label="Top up media", times_year=12 / months, minutes=TOP_UP_MIN, own=False)
 
 
 def _of_its_style(f: NeutraliserFigures) -> list[Check]:

@@ -111,11 +111,7 @@ def _ferric(inp: StageInput) -> list[Check]:
     iron = inp.stream.range("iron")
     if inp.stream.particulate_iron is True:
         return [told("softener.particulate_iron", "stop")]
-    if (
-        inp.stream.particulate_iron is None
-        and iron is not None
-        and (iron.high is None or iron.high > 0.1)
-    ):
+    if inp.stream.particulate_iron is None and iron is not None and iron.top > 0.1:
         return [
             Check(
                 id="softener.particulate_iron",
@@ -263,7 +259,7 @@ def _worked(inp: StageInput, f: SoftenerFigures, load: Load) -> Worked:
     reserve = inp.adjusted(RESERVE, KEPT_BACK_DAYS)
     days = inp.site.demand.occupied_days
     sizing = size(f, load.gpg, load.use.best, load.iron_best, dose, days, clock, reserve)
-    use = load.use.high or load.use.best
+    use = load.use.top
     worst = size(f, load.worst_gpg, use, load.iron_worst, dose, days, clock, reserve)
     out = softened(load.hardness, sizing.leakage)
     per = SODIUM_PER_CACO3 if f.salt == "sodium" else POTASSIUM_PER_CACO3

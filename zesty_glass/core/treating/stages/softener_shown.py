@@ -208,7 +208,7 @@ def _added_figure(w: Worked, f: SoftenerFigures) -> Figure:
         value=f"{ion.best:.0f}",
         unit="mg/L",
         number=ion.best,
-        worst=f"{ion.low:.0f} to {ion.high or ion.best:.0f} mg/L",
+        worst=f"{ion.low:.0f} to {ion.top:.0f} mg/L",
         working=working(
             f"How much {name}?",
             f"{per:.4g} × hardness removed",

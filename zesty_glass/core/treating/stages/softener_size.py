@@ -229,7 +229,7 @@ class Load:
     @property
     def iron_worst(self) -> float:
         """Iron at its upper end [mg/L]."""
-        return (self.iron.high or self.iron.best) if self.iron else 0.0
+        return self.iron.top if self.iron else 0.0
 
     @property
     def manganese_best(self) -> float:
@@ -246,9 +246,8 @@ class Load:
     @property
     def worst_gpg(self) -> float:
         """Compensated hardness at the upper ends [gpg]."""
-        mn = (self.manganese.high or self.manganese.best) if self.manganese else 0.0
-        top = self.hardness.best if self.hardness.high is None else self.hardness.high
-        return compensated_gpg(top, self.iron_worst, mn, self.iron_factor)
+        mn = self.manganese.top if self.manganese else 0.0
+        return compensated_gpg(self.hardness.top, self.iron_worst, mn, self.iron_factor)
 
 
 def load_of(stream: Stream, site: Site) -> Load | None:
@@ -277,7 +276,7 @@ def softened(hard: Range, leakage: float) -> Range:
     >>> round(softened(Range.exact(200.0), 0.0).high, 4)  # 1 gpg
     17.1181
     """
-    top = hard.best if hard.high is None else hard.high
+    top = hard.top
     half = MG_L_PER_GPG / 2
     if leakage == 0:
         return Range.of(0.0, min(half, hard.best), min(MG_L_PER_GPG, top))
@@ -294,4 +293,4 @@ def taken_out(hard: Range, left: Range) -> Range:
     >>> taken_out(Range.of(180.0, 200.0, 210.0), Range.of(0.0, 8.0, 17.0)).low
     163.0
     """
-    return Range.of(max(0.0, hard.low - (left.high or 0.0)), hard.best, hard.high)
+    return Range.of(max(0.0, hard.low - (left.top)), hard.best, hard.high)

@@ -9,7 +9,7 @@ from dataclasses import replace
 from typing import Literal
 
 from ...errors import RuleError
-from ...evidence import Level
+from ...evidence import ESTABLISHES_HEALTH, Level
 from ...ranges import Verdict
 from ...record import record
 from ...units import DAYS_PER_MONTH, DAYS_PER_YEAR, HOURS_PER_YEAR
@@ -20,9 +20,9 @@ from ..figures import FINE_UM, Fault, Figures
 from ..items import Need
 from ..place import drop_at, item_pressure, place_checks
 from ..report import Check, Due, Figure, StageReport
-from ..stream import INACTIVATED, TESTS_OPEN, Quantity
+from ..stream import INACTIVATED, MICROBES, Quantity, found_in
 from ..technology import Technology, at
-from .common import StageInput, dues, effects, electricity, report, working
+from .common import StageInput, dues, electricity, report, working
 
 CHECKS = {
     "uv.flow": Says(
@@ -323,32 +323,39 @@ def _may_stand(inp: StageInput, f: UvFigures, need: float) -> list[Check]:
     return [*checks, *_lamp_space(inp, f), *_limited(inp), told("uv.first_use", "say")]
 
 
-def _said_of_microbes(inp: StageInput, checks: list[Check]) -> str:
-    """What becomes of microbes at the lamp; empty where nobody can say."""
-    statuses = {c.status for c in checks}
-    if "stop" in statuses:
-        return ""
-    if "unknown" not in statuses:
-        return INACTIVATED
-    return "" if inp.stream.range("uvt") is None else TESTS_OPEN
+CLOSED_BY = "laboratory after disinfection closes it"
+#: open questions that decide whether its dose reaches anything
+DECIDES = frozenset({"uv.uvt_unknown", "uv.after_unmeasured", *(f"uv.{n.analyte}" for n in NEEDS)})
 
 
-def _behind(inp: StageInput, said: str) -> dict[str, Quantity]:
-    """Microbes that are there are inactivated at the lamp, where nothing stops it."""
-    item = inp.item
-    changes, _ = effects(item, inp.stream)
-    for name in ("coliform", "e_coli"):
-        q = inp.stream.get(name)
-        if q is not None and q.words == "present":
-            changes[name] = Quantity(
-                range=None,
-                state="predicted" if said else "unknown",
-                words=said,
-                evidence=item.effects[0].evidence.level if item.effects else Level.MAKER_STATES,
-                established=bool(said) and bool(item.effects),
-                note="laboratory after disinfection closes it",
-            )
-    return changes
+def _behind(inp: StageInput, checks: list[Check]) -> dict[str, Quantity]:
+    """What becomes of the microbes that are there, counted or in words: inactivated at the lamp,
+    or as they were while a test that decides it is open.
+    """
+    claims = {e.analyte: e.evidence.level for e in inp.item.effects}
+    # E. coli is one of the coliforms: what is certified for these holds for it
+    claims.setdefault("e_coli", claims.get("coliform", Level.MAKER_STATES))
+    there = {n: q for n in MICROBES if (q := inp.stream.get(n)) is not None and found_in(q)}
+    if _tests_open(inp, checks):
+        return {n: replace(q, established=False, pending=True) for n, q in there.items()}
+    return {
+        n: Quantity(
+            range=None,
+            state="predicted",
+            words=INACTIVATED,
+            evidence=claims.get(n, Level.MAKER_STATES),
+            established=claims.get(n) in ESTABLISHES_HEALTH,
+            note=CLOSED_BY,
+        )
+        for n in there
+    }
+
+
+def _tests_open(inp: StageInput, checks: list[Check]) -> bool:
+    """Whether only tests stand between a lamp of known dose and what it would do."""
+    if inp.stream.range("uvt") is None or any(c.status == "stop" for c in checks):
+        return False
+    return any(c.status == "unknown" and c.id in DECIDES for c in checks)
 
 
 def _powered_days(inp: StageInput) -> float:
@@ -372,7 +379,7 @@ def run(inp: StageInput) -> StageReport:
     why = f"{f.watts:g} W, {kwh:.0f} kWh a year"
     return report(
         inp,
-        inp.stream.with_(_behind(inp, _said_of_microbes(inp, checks))),
+        inp.stream.with_(_behind(inp, checks)),
         checks,
         figures=lambda: (*_flow_figure(inp, f, need), _design_figure(inp, need)),
         settings=(("Lamp", f"{f.lamp_days:g} days powered"),),
@@ -380,6 +387,7 @@ def run(inp: StageInput) -> StageReport:
         running=(electricity(kwh, why, site, item.scope),),
         drop=drop_at(item, site.demand.peak_gpm) if item.scope == "house" else 0.0,
         summary=f"class {f.device_class}",
+        decides=DECIDES,
     )
 
 
