@@ -13,7 +13,7 @@ from zesty_glass.core.costing.waste import BATHTUB_GAL, waste
 from zesty_glass.core.treating.line import walk
 from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.treating.report import Drain, Running
-from zesty_glass.core.treating.stages.common import NOT_PRICED, TO_THE_DRAIN
+from zesty_glass.core.treating.stages.common import NOT_PRICED, TO_THE_DRAIN, WATER_PRICE
 
 RAW = water(
     hardness=300.0,
@@ -172,18 +172,16 @@ class ByHand(unittest.TestCase):
         away = replace(one, demand=replace(one.demand, occupied_days=0.5))
         self.assertAlmostEqual(waste(away).week_gal, 42000)
 
-    def test_only_a_membrane_without_a_drain_is_unknown(self):
+    def test_what_a_stage_cannot_say_is_unknown(self):
         one = line("soft-1.5")
         bare = replace(one.stages[0], drains=())
         self.assertFalse(waste(replace(one, stages=(bare,))).unknown)
-        membrane_ = replace(bare, kind="membrane")
-        self.assertTrue(waste(replace(one, stages=(bare, membrane_))).unknown)
-        drained = replace(membrane_, drains=self.drains[1:])
-        self.assertFalse(waste(replace(one, stages=(drained,))).unknown)
+        silent = replace(bare, drain_unknown=True)
+        self.assertTrue(waste(replace(one, stages=(bare, silent))).unknown)
 
     def test_what_its_water_costs_and_what_is_not_priced(self):
-        def run(label, why, amount):
-            return Running(label=label, kind="water", per_year=Decimal(amount), why=why)
+        def run(label, why, amount, **more):
+            return Running(label=label, kind="water", per_year=Decimal(amount), why=why, **more)
 
         one = line("soft-1.5")
         priced = replace(
@@ -192,6 +190,6 @@ class ByHand(unittest.TestCase):
         )
         w = waste(replace(one, stages=(priced,)))
         self.assertEqual((w.cost_year, w.priced), (Decimal(18), True))
-        unknown = replace(priced, running=(run(TO_THE_DRAIN, NOT_PRICED, 0),))
+        unknown = replace(priced, running=(run(TO_THE_DRAIN, NOT_PRICED, 0, missing=WATER_PRICE),))
         both = waste(replace(one, stages=(priced, unknown)))
         self.assertEqual((both.cost_year, both.priced), (Decimal(18), False))

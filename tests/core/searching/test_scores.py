@@ -149,6 +149,7 @@ class PaddedLines(unittest.TestCase):
             not_met=(),
             unknown=(),
             cost=cost,
+            counted_cost=cost,
             waste_gal_year=0.0,
             own_minutes=0.0,
             tap_only=False,

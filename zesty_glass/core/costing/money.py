@@ -51,7 +51,9 @@ class Event(NamedTuple):
 
 @record
 class CostLine:
-    """One line of the schedule, with price, interval and the reason for it."""
+    """One line of the schedule, with price, interval and the reason for it; ``missing``: what has
+    to be known to price it.
+    """
 
     label: str
     kind: str
@@ -61,6 +63,7 @@ class CostLine:
     times: int
     total: Decimal
     why: str
+    missing: str = ""
 
 
 @record
@@ -68,7 +71,8 @@ class Lifetime:
     """Cost over a horizon.
 
     ``per_gallon_house`` and ``per_gallon_tap`` are never summed; None: no gallons. ``monthly``:
-    paid so far at each month from 0 to the end, for the cumulative curve.
+    paid so far at each month from 0 to the end, for the cumulative curve. ``missing``: what has to
+    be known to price the rest; totals are "at least" then.
     """
 
     years: int
@@ -84,6 +88,7 @@ class Lifetime:
     lines: tuple[CostLine, ...]
     events: tuple[Event, ...]
     monthly: tuple[Decimal, ...]
+    missing: tuple[str, ...] = ()
 
 
 def _rates(growth: Decimal, discount: Decimal, years: int) -> Rates:
@@ -287,7 +292,13 @@ def lifetime(
         lines=tuple(lines),
         events=tuple(events),
         monthly=_monthly(events, run, years, rates, total),
+        missing=missing_of(run),
     )
+
+
+def missing_of(running: Iterable[Running]) -> tuple[str, ...]:
+    """What has to be known to price some running costs, each once."""
+    return tuple(dict.fromkeys(r.missing for r in running if r.missing))
 
 
 def added_cost(
@@ -298,7 +309,7 @@ def added_cost(
     years: int,
 ) -> Decimal:
     """What some stages add to a lifetime: purchases and every event to the cent, running costs
-    unrounded.
+    unrounded. What nobody can price counts dear, so that it is never cheaper.
 
     Unlike a total of ``lifetime`` this adds up over stages without a remainder, which a comparison
     of many lines needs; the two differ by less than half a cent a year and kind.
@@ -307,7 +318,8 @@ def added_cost(
     total += sum(
         (rates.falling(d.price, interval_months(d), d.used_months).total for d in dues), ZERO
     )
-    return total + sum((sum(running_years(r.per_year, rates), ZERO) for r in running), ZERO)
+    each = (running_years(r.per_year + r.counted, rates) for r in running)
+    return total + sum((sum(years_, ZERO) for years_ in each), ZERO)
 
 
 def _by_kind(running: Iterable[Running]) -> dict[tuple[str, str], Decimal]:
@@ -331,11 +343,15 @@ def _add_running(
     for (kind, scope), per_year in _by_kind(run).items():
         sums = rates.running(per_year)
         total = sum(sums, ZERO)
+        of_kind = [r for r in run if (r.kind, r.scope) == (kind, scope)]
+        labels = [r for r in of_kind if not r.missing]
+        lines += [_unpriced(r, years) for r in of_kind if r.missing]
+        if not labels:
+            continue
         by_kind[kind] = by_kind.get(kind, ZERO) + total
         scope_total[scope] += total
         for y, s in enumerate(sums):
             by_year[y] += s
-        labels = [r for r in run if r.kind == kind and r.scope == scope]
         lines.append(
             CostLine(
                 label=" and ".join(dict.fromkeys(r.label for r in labels)),
@@ -348,6 +364,21 @@ def _add_running(
                 why="a year, spread by month; " + "; ".join(r.why for r in labels if r.why),
             )
         )
+
+
+def _unpriced(r: Running, years: int) -> CostLine:
+    """A line that says what would price it, in place of an amount."""
+    return CostLine(
+        label=r.label,
+        kind=r.kind,
+        scope=r.scope,
+        price=ZERO,
+        interval_months=None,
+        times=years,
+        total=ZERO,
+        why=r.why,
+        missing=r.missing,
+    )
 
 
 def _monthly(
@@ -377,9 +408,9 @@ def _monthly(
 
 def stays_cheaper_from(a: Lifetime, b: Lifetime) -> int | None:
     """The month from which ``a`` stays cheaper than ``b`` to the end, when it began dearer; None
-    otherwise.
+    otherwise, and where ``a`` costs more than is known.
     """
-    if a.total >= b.total:
+    if a.missing or a.total >= b.total:
         return None
     cheaper = list(map(lt, a.monthly, b.monthly))
     cheaper.reverse()

@@ -6,7 +6,7 @@ from decimal import Decimal
 
 from ..record import record
 from ..treating.line import LineReport
-from ..treating.stages.common import NOT_PRICED, TO_THE_DRAIN
+from ..treating.stages.common import TO_THE_DRAIN, WATER_PRICE
 
 BATHTUB_GAL = 40.0
 
@@ -49,7 +49,7 @@ def waste(line: LineReport) -> Waste:
             tap += d.gal_year
     total = house + tap
     use, drunk = line.demand.house_gal_year, line.demand.drinking_gal_year
-    unknown = any(s.kind == "membrane" and not s.drains for s in line.stages)
+    unknown = any(s.drain_unknown for s in line.stages)
     days = max(line.demand.occupied_days, 1.0)
     return Waste(
         by_kind=by_kind,
@@ -64,7 +64,7 @@ def waste(line: LineReport) -> Waste:
         brine=any(d.brine for d in line.drains),
         bathtubs=total / BATHTUB_GAL,
         unknown=unknown,
-        priced=all(r.why != NOT_PRICED for s in line.stages for r in s.running),
+        priced=all(r.missing != WATER_PRICE for s in line.stages for r in s.running),
         cost_year=sum(
             (r.per_year for s in line.stages for r in s.running if r.label == TO_THE_DRAIN),
             Decimal(0),

@@ -68,6 +68,7 @@ class CostOver:
     monthly: tuple[Decimal, ...]
     band: CostBand | None
     cheaper_than: tuple[tuple[str, int], ...]
+    missing: tuple[str, ...] = ()
 
 
 @record
@@ -261,6 +262,7 @@ def _over(cost: Lifetime, o: OptionReport) -> CostOver:
         monthly=cost.monthly,
         band=o.use_band,
         cheaper_than=o.cheaper_than,
+        missing=cost.missing,
     )
 
 

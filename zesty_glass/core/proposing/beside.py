@@ -8,7 +8,7 @@ leaves less to watch.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping
-from decimal import Decimal
+from dataclasses import replace
 
 from ..costing.chores import chores
 from ..costing.money import lifetime_total
@@ -155,13 +155,9 @@ def tried(
         return None
     if line.status == "stop":
         return None
-    cost: Decimal = lifetime_total(
-        line.purchases,
-        line.dues,
-        line.running,
-        years,
-        settings.price_growth,
-        settings.discount,
+    running = [replace(r, per_year=r.per_year + r.counted) for r in line.running]
+    cost = lifetime_total(
+        line.purchases, line.dues, running, years, settings.price_growth, settings.discount
     )
     return Combination(
         items=codes,

@@ -10,10 +10,12 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import replace
+from decimal import Decimal
 
 from .. import words
 from ..analytes import ANALYTES, Kind
 from ..costing.falling import keeps_up
+from ..costing.money import missing_of
 from ..errors import RuleError
 from ..home import Home
 from ..ranges import Verdict
@@ -50,7 +52,8 @@ class Grade:
     ``answers``: the share of each thing found; ``leaves``: what it leaves of health and complaints;
     ``watch``, ``open``: its warnings and what is not known, in words; ``against_diet``: how often
     it goes against a diet that somebody of the house keeps; ``priced``: how many of its warnings
-    are of wear that its cost counts already.
+    are of wear that its cost counts already; ``missing``: what has to be known to price all of it,
+    and ``unpriced_year`` what that counts at in the order [money/year].
     """
 
     health: float
@@ -62,6 +65,8 @@ class Grade:
     open: tuple[str, ...]
     answers: dict[str, float]
     priced: int = 0
+    missing: tuple[str, ...] = ()
+    unpriced_year: Decimal = Decimal(0)
 
 
 def answered(
@@ -254,6 +259,8 @@ def grade(
         watch=(*watch, *near),
         open=unknown,
         answers=shares,
+        missing=missing_of(line.running),
+        unpriced_year=sum((r.counted for r in line.running), Decimal(0)),
     )
 
 

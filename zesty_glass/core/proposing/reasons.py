@@ -135,9 +135,11 @@ def reasons(
     if left:
         against.append("It does not address: " + "; ".join(left) + ".")
     if line.stages:
+        at_least = "at least " if cost.missing else ""
+        unpriced = f" Not priced yet: {', '.join(cost.missing)}." if cost.missing else ""
         against.append(
-            f"Over {cost.years} years it costs {amount(cost.total, settings)} all in,"
-            f" {amount(cost.purchase, settings)} of it to buy and install."
+            f"Over {cost.years} years it costs {at_least}{amount(cost.total, settings)} all in,"
+            f" {amount(cost.purchase, settings)} of it to buy and install.{unpriced}"
         )
         if waste.total_gal_year > 0:
             against.append(

@@ -251,7 +251,7 @@ def _ahead(a: Suggested, b: Suggested, settings: Settings, years: int) -> str:
     if fewer > 0:
         return f"{fewer} fewer to watch than the next."
     less = b.cost - a.cost
-    if less >= 1:
+    if less >= 1 and not a.missing:
         said = sum_over(Decimal(str(less)), years)
         return f"Costs {settings.currency}{said:,.0f} less over {years} years than the next."
     return ""
@@ -346,10 +346,10 @@ def _adds_nothing(line: Suggested, shorter: Suggested, unasked: frozenset[str]) 
         v > shorter.answers.get(a, 0.0) + SAME for a, v in line.answers.items() if a not in unasked
     )
     fewer = len(shorter.watch) + len(shorter.open) - len(line.watch) - len(line.open)
-    room = 1 if line.cost >= DEARER * shorter.cost > 0 else 0
+    room = 1 if line.counted_cost >= DEARER * shorter.counted_cost > 0 else 0
     return (
         not more
-        and line.cost >= shorter.cost
+        and line.counted_cost >= shorter.counted_cost
         and line.against_diet >= shorter.against_diet
         and fewer <= room
     )

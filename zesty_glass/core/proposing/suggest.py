@@ -8,6 +8,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import replace
 from typing import NamedTuple
 
+from ..costing.falling import rates_for, running_years
 from ..errors import RuleError
 from ..home import SURFACE, Home, Wish
 from ..rules import Rules, Settings
@@ -260,6 +261,10 @@ class _Case(NamedTuple):
         """A combination as a line, with its key in the order."""
         quiet = asks_for_nothing(self.meaning) and not self.looked_for.wishes
         line, g = _told(n, c, held, self.grader, self.items, self.looked_for.wanted)
+        s = self.settings
+        rates = rates_for(s.price_growth, s.discount, self.years)
+        unpriced = float(sum(running_years(g.unpriced_year, rates)))
+        line = replace(line, cost=round(c.cost - unpriced, 2))
         return order(quiet, self.grader.of_need, len(c.items), g, c.cost, c.waste_gal_year), line
 
 
@@ -413,6 +418,8 @@ def _told(
         not_met=(*held[1], *(f"{a}: at the drinking tap" for a in wanted if a in untouched)),
         unknown=held[2],
         cost=round(c.cost, 2),
+        counted_cost=round(c.cost, 2),
+        missing=g.missing,
         waste_gal_year=c.waste_gal_year,
         own_minutes=c.own_minutes,
         tap_only=bool(c.items) and all(by_code[i].scope == "tap" for i in c.items),

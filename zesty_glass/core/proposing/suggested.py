@@ -24,7 +24,9 @@ class Suggested:
             and complaints that it goes less than half the way for; against_diet: how often it goes
             against a diet somebody of the house keeps;
         ahead: why it stands before the next idea, in words.
-        cost: over the horizon, running costs unrounded [money]; own_minutes: the household's own
+        cost: over the horizon, running costs unrounded [money], at least where something is
+            ``missing`` to price the rest; counted_cost: what it counts at in the order, where what
+            nobody can price is dear; own_minutes: the household's own
             work [min/year].
     """
 
@@ -45,6 +47,8 @@ class Suggested:
     leaves: tuple[str, ...] = ()
     against_diet: int = 0
     ahead: str = ""
+    missing: tuple[str, ...] = ()
+    counted_cost: float = 0.0
 
 
 @record

@@ -233,9 +233,8 @@ class Stepping:
             )
         own = {c.code: n for n, c in enumerate(item.consumables)}
         out.dues = tuple((own.get(d.code), d.price, interval_months(d)) for d in r.dues)
-        out.running = sum(
-            self._micro(sum(running_years(x.per_year, self.rates), Decimal(0))) for x in r.running
-        )
+        counted = (running_years(x.per_year + x.counted, self.rates) for x in r.running)
+        out.running = sum(self._micro(sum(years, Decimal(0))) for years in counted)
         out.waste, out.minutes = (
             sum(round(d.gal_year * MICRO) for d in r.drains),
             round(stage_minutes(r) * MICRO),

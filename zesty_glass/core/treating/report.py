@@ -80,13 +80,21 @@ class Due:
 
 @record
 class Running:
-    """A cost that runs all year, spread by month."""
+    """A cost that runs all year, spread by month.
+
+    Args:
+        per_year: [money/year]. missing: what has to be known to price it, in words; it is in no
+            total then. counted: what it counts at, beside ``per_year``, where lines are ordered,
+            so that what nobody can price is never cheaper [money/year].
+    """
 
     label: str
     kind: str
     per_year: Decimal
     why: str = ""
     scope: Literal["house", "tap"] = "house"
+    missing: str = ""
+    counted: Decimal = Decimal(0)
 
 
 @record
@@ -104,7 +112,8 @@ class Chore:
 class StageReport:
     """One stage of a line, worked out. ``idle``: nothing may be promised of it, for a check stops
     it or a question that decides is open; ``held_back``: analytes that it would make better, and
-    does not as it stands here.
+    does not as it stands here. ``drain_unknown``: what it sends to the drain hangs on a test
+    that is not made.
     """
 
     code: str
@@ -122,6 +131,7 @@ class StageReport:
     drop_psi: float | None = 0.0
     summary: str = ""
     idle: bool = False
+    drain_unknown: bool = False
     held_back: tuple[str, ...] = ()
 
     @property

@@ -20,7 +20,14 @@ from ..report import Check, Chore, Drain, Due, Figure, Running, StageReport, Sta
 from ..site import Disinfected, Site
 from ..stream import Quantity, Stream, predicted
 
+WATER_PRICE = "the price of water and sewer"
 NOT_PRICED = "not priced: ask for the water bill"
+#: [money per 1,000 gal] what water and sewer count at in an order of lines while nobody knows their
+#: price: the dear half of US utilities, AWWA rate survey (2023)
+COUNTED_WATER = Decimal("20")
+#: [money/year] what a stage counts at in an order of lines while its running cost is not known:
+#: dearer than any that is known (2026)
+COUNTED_UNKNOWN = Decimal("1500")
 TO_THE_DRAIN = "Water to the drain"  # what is paid for water that a stage sends away
 
 
@@ -294,13 +301,39 @@ def water_cost(
     if price == 0 or gal_year <= 0:
         return None
     if price is None:
-        return Running(label=label, kind="water", per_year=Decimal(0), why=NOT_PRICED, scope=scope)
+        return Running(
+            label=label,
+            kind="water",
+            per_year=Decimal(0),
+            why=NOT_PRICED,
+            scope=scope,
+            missing=WATER_PRICE,
+            counted=money(gal_year) / 1000 * COUNTED_WATER,
+        )
     return Running(
         label=label,
         kind="water",
         per_year=money(gal_year) / 1000 * price,
         why=f"{gal_year:,.0f} gal at {price} a 1,000 gal",
         scope=scope,
+    )
+
+
+def not_priced(item: Item, what: str, missing: str) -> Running:
+    """What a stage costs while something has to be known first, or while it cannot run: in no
+    total, and dear wherever lines are ordered.
+
+    Args:
+        what: of its costs, e.g. "salt and water". missing: what would price it.
+    """
+    return Running(
+        label=f"{item.name}: {what}",
+        kind="unknown",
+        per_year=Decimal(0),
+        why=f"not priced: {missing}",
+        scope=item.scope,
+        missing=missing,
+        counted=COUNTED_UNKNOWN,
     )
 
 
@@ -318,6 +351,7 @@ def report(
     drop: float | None = 0.0,
     summary: str = "",
     decides: frozenset[str] = frozenset(),
+    drain_unknown: bool = False,
 ) -> StageReport:
     """A stage's report with its standing costs added; ``figures`` are worked out only when they are
     wanted. What cannot work does nothing.
@@ -329,6 +363,8 @@ def report(
     held: tuple[str, ...] = ()
     if stands_idle:
         outlet, held = as_idle(inp.stream, outlet)
+    if any(c.status == "stop" for c in checks):
+        running = (*running, not_priced(item, "running it", f"{item.name} cannot run as it stands"))
     return StageReport(
         code=item.code,
         name=item.name,
@@ -346,6 +382,7 @@ def report(
         summary=summary,
         idle=stands_idle,
         held_back=held,
+        drain_unknown=drain_unknown,
     )
 
 

@@ -12,7 +12,7 @@ from ..report import Check, Drain, Due, Running, StageReport
 from ..site import Disinfected, Site
 from ..stream import Quantity, Stream, predicted
 from ..technology import Technology, at
-from .common import StageInput, dues, effects, report, water_cost
+from .common import StageInput, dues, effects, not_priced, report, water_cost
 from .membrane_flow import (
     Here,
     MembraneFigures,
@@ -261,6 +261,7 @@ def run(inp: StageInput) -> StageReport:
         due=_dues(inp),
         running=_water(f, size.ratio, inp, size.lost),
         summary=summary_of(f, size.here),
+        drain_unknown=size.ratio is None and size.lost <= 0,
     )
 
 
@@ -276,6 +277,8 @@ def _as_rated(
     )
     ratio = rated_ratio(f, inp.site.demand.drinking_gal_day)
     drunk = inp.site.demand.drinking_gal_year
+    priced = ratio is not None or inp.site.home.drain_price == 0
+    unpriced = () if priced else (not_priced(inp.item, "water to the drain", missing[0]),)
     return report(
         inp,
         outlet,
@@ -283,8 +286,9 @@ def _as_rated(
         figures=lambda: rated_waste(f, ratio, drunk),
         drains=_drains(f, ratio, drunk),
         due=_dues(inp),
-        running=_water(f, ratio, inp),
+        running=(*_water(f, ratio, inp), *unpriced),
         summary=f"{f.rated_gpd:g} gal/day",
+        drain_unknown=ratio is None,
     )
 
 

@@ -28,7 +28,7 @@ from .calcite import (
     to_saturation,
     to_target,
 )
-from .common import StageInput, dues, effects, report, working
+from .common import StageInput, dues, effects, not_priced, report, working
 from .neutraliser_media import USUAL_C, carried, media_due, media_figure, media_of
 
 CHECKS = {
@@ -176,7 +176,7 @@ def _load(inp: StageInput, f: NeutraliserFigures, ph: Range) -> Rise:
 
 
 def _ph_unknown(
-    inp: StageInput, checks: list[Check], drop: float | None, style: str
+    inp: StageInput, checks: list[Check], drop: float | None, f: NeutraliserFigures
 ) -> StageReport:
     """A bed on water whose pH nobody knows: nothing can be said of what it makes."""
     asked = Check(
@@ -189,7 +189,17 @@ def _ph_unknown(
     for name in ("ph", "hardness", "alkalinity"):
         changes[name] = Quantity(range=None, state="unknown", evidence=Level.TYPICAL)
     outlet = inp.stream.with_(changes)
-    return report(inp, outlet, [*checks, asked], drop=drop, summary=style)
+    washed = _washed(f, inp)
+    return report(
+        inp,
+        outlet,
+        [*checks, asked, *washed.checks],
+        drop=drop,
+        summary=f.style,
+        drains=washed.drains,
+        running=(*washed.running, not_priced(inp.item, "what it dissolves", "pH by meter")),
+        settings=washed.settings,
+    )
 
 
 def _gpg_span(gpg: Range) -> str:
@@ -222,7 +232,7 @@ def run(inp: StageInput) -> StageReport:
     checks = place_checks(item, site) + item_pressure(item, site, least) + more + _iron(f, inp)
     ph, drop = stream.range("ph"), drop_at(item, site.demand.peak_gpm)
     if ph is None or ph.high is None:
-        return _ph_unknown(inp, checks, drop, f.style)
+        return _ph_unknown(inp, checks, drop, f)
     checks += _media_checks(f, ph, inp)
     if ph.high - ph.low > WIDE_PH:
         checks.append(told("neutraliser.ph_meter", "warn"))

@@ -15,7 +15,7 @@ from ..place import drop_at, item_pressure, place_checks, septic_check
 from ..report import Check, Drain, Running, StageReport
 from ..stream import Quantity, Stream, predicted
 from ..technology import Technology, at
-from .common import StageInput, dues, effects, report, tannin_binds_iron, water_cost
+from .common import StageInput, dues, effects, not_priced, report, tannin_binds_iron, water_cost
 from .salt import salt_chore, salt_costs
 from .softener_shown import (
     POTASSIUM_PER_CACO3,
@@ -360,7 +360,16 @@ def run(inp: StageInput) -> StageReport:
     if load is None:
         checks.append(_cannot_size(stream.range("hardness")))
         changes["hardness"] = Quantity(range=None, state="unknown", evidence=Level.TYPICAL)
-        return report(inp, stream.with_(changes), checks, drop=drop, summary=summary)
+        running = (not_priced(item, "salt and water to the drain", "hardness"),)
+        return report(
+            inp,
+            stream.with_(changes),
+            checks,
+            drop=drop,
+            summary=summary,
+            running=running,
+            drain_unknown=True,
+        )
     w = _worked(inp, f, load)
     s = w.sizing
     checks += [*_size_checks(s, w.worst, f), _diet(inp, w.ion, f.salt)]
@@ -381,6 +390,7 @@ def run(inp: StageInput) -> StageReport:
         running=_running(inp, s),
         chores=(salt_chore(s.salt_lb_year, site),) if s.interval else (),
         drop=drop,
+        drain_unknown=s.cannot,
         summary=summary,
     )
 
