@@ -131,7 +131,7 @@ class OnPaper(unittest.TestCase):
                 given.fetch(url)
 
     def test_words_in_a_picture_are_escaped(self):
-        drawn = pictures.cost_chart([("<b>", [1, 2], True)], 5, "<i>")
+        drawn = pictures.cost_chart([("<b>", [1, 2], True, False)], 5, "<i>")
         self.assertIsInstance(drawn, Markup)
         self.assertNotIn("<b>", drawn)
         self.assertNotIn("<i>", drawn)
@@ -139,7 +139,7 @@ class OnPaper(unittest.TestCase):
     def test_a_picture_does_not_grow_with_its_numbers(self):
         small = len(pictures.tubs({"membrane": 900.0}))
         self.assertLess(len(pictures.tubs({"membrane": 1e12, "backwash": 1e9})), 60 * small)
-        chart = pictures.cost_chart([("A", [10**12] * 60, True)], 5, "$")
+        chart = pictures.cost_chart([("A", [10**12] * 60, True, False)], 5, "$")
         self.assertLess(len(chart), 9000)
 
 

@@ -96,7 +96,7 @@ def _when(line: CostLine) -> str:
 
 def _unpriced(line: CostLine) -> bool:
     """Whether nobody knows what it costs."""
-    return line.why.startswith("not priced")
+    return bool(line.missing)
 
 
 def _drained(offer: Offer, o: OfferedOption) -> str:
@@ -181,6 +181,7 @@ def _option(offer: Offer, o: OfferedOption, spoken: Spoken) -> dict[str, Any]:
         "cost": cost,
         "tubs": tubs(o.waste.by_kind) if o.waste else "",
         "drained": spoken.say(_drained(offer, o)),
+        "missing": ", ".join(spoken.say(m) for m in cost.missing) if cost else "",
     }
 
 
@@ -249,6 +250,7 @@ def proposal_html(
             x["o"].letter or spoken.message("Today"),
             x["cost"].monthly,
             x["o"].id == offer.recommended,
+            bool(x["cost"].missing),
         )
         for x in options
         if x["cost"]

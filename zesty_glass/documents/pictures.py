@@ -283,14 +283,19 @@ def _axis_step(most: float) -> int:
     return next(int(f * power) for f in (1, 2, 5, 10, 20, 50) if most / (f * power) <= 5.2)
 
 
+OPEN_DASH = "2 5"  # of a curve that costs more than is known
+
+
 def cost_chart(
-    curves: Sequence[tuple[str, Sequence[Decimal], bool]],
+    curves: Sequence[tuple[str, Sequence[Decimal], bool, bool]],
     years: int,
     currency: str,
     say: Say = Spoken(ORIGINAL).message,
 ) -> Markup:
-    """Cumulative cost curves: (letter or "Today", monthly totals, recommended)."""
-    most = max((float(m[-1]) for _, m, _ in curves if m), default=1.0) or 1.0
+    """Cumulative cost curves: (letter or "Today", monthly totals, recommended, whether it costs
+    more than is known, which leaves its curve open).
+    """
+    most = max((float(m[-1]) for _, m, *_ in curves if m), default=1.0) or 1.0
     step = _axis_step(most)
     top = math.ceil(most / step) * step
     left, right, high, low = 46.0, 440.0, 12.0, 218.0
@@ -329,12 +334,13 @@ def cost_chart(
         ("#2F7468", 2.4, "2 2"),
     ]
     ends: list[list[Any]] = []
-    for i, (name, monthly, chosen) in enumerate(curves):
+    for i, (name, monthly, chosen, more) in enumerate(curves):
         d = f"M{x(0):.1f},{y(0):.1f}" + "".join(
             f"L{x(m):.1f},{y(float(v)):.1f}" for m, v in enumerate(monthly)
         )
         colour, width, dash = styles[i % len(styles)]
-        if chosen:
+        dash = OPEN_DASH if more else dash
+        if chosen and not more:
             parts.append(
                 f'<path d="{d}" fill="none" stroke="{INK}" stroke-width="5.6"/><path d="{d}"'
                 f' fill="none" stroke="{YUZU}" stroke-width="3"/>'
@@ -344,7 +350,7 @@ def cost_chart(
             parts.append(
                 f'<path d="{d}" fill="none" stroke="{colour}" stroke-width="{width}"{dashed}/>'
             )
-        ends.append([y(float(monthly[-1])), name])
+        ends.append([y(float(monthly[-1])), f"≥ {name}" if more else name])
     ends.sort()
     for before, e in itertools.pairwise(ends):
         e[0] = max(e[0], before[0] + 15)

@@ -4517,7 +4517,8 @@ export interface components {
         };
         /**
          * CostLine
-         * @description One line of the schedule, with price, interval and the reason for it.
+         * @description One line of the schedule, with price, interval and the reason for it; ``missing``: what has
+         *     to be known to price it.
          */
         CostLine: {
             /**
@@ -4560,6 +4561,12 @@ export interface components {
              * @description the reason, in words
              */
             why: string;
+            /**
+             * Missing
+             * @description tests that the source or the complaints ask for, and nobody made
+             * @default
+             */
+            missing: string;
         };
         /**
          * CostOver
@@ -4628,6 +4635,12 @@ export interface components {
                 string,
                 number
             ][];
+            /**
+             * Missing
+             * @description tests that the source or the complaints ask for, and nobody made
+             * @default []
+             */
+            missing: string[];
         };
         /**
          * CrossCheck
@@ -8452,7 +8465,8 @@ export interface components {
          * @description Cost over a horizon.
          *
          *     ``per_gallon_house`` and ``per_gallon_tap`` are never summed; None: no gallons. ``monthly``:
-         *     paid so far at each month from 0 to the end, for the cumulative curve.
+         *     paid so far at each month from 0 to the end, for the cumulative curve. ``missing``: what has to
+         *     be known to price the rest; totals are "at least" then.
          */
         Lifetime: {
             /**
@@ -8522,6 +8536,12 @@ export interface components {
              * @description what is paid in each month [money]
              */
             monthly: (number | string)[];
+            /**
+             * Missing
+             * @description tests that the source or the complaints ask for, and nobody made
+             * @default []
+             */
+            missing: string[];
         };
         /**
          * Limit
@@ -10963,7 +10983,7 @@ export interface components {
         /**
          * Quantity
          * @description One analyte at one point of the line; ``range`` None with state "unknown" means nobody can
-         *     say.
+         *     say. ``pending``: as ahead of a stage that may end it, once its open tests are made.
          */
         Quantity: {
             /** @description best value with its low and high end; null where nobody can say */
@@ -10999,6 +11019,11 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Pending
+             * @default false
+             */
+            pending: boolean;
         };
         /**
          * Range
@@ -12063,6 +12088,11 @@ export interface components {
         /**
          * Running
          * @description A cost that runs all year, spread by month.
+         *
+         *     Args:
+         *         per_year: [money/year]. missing: what has to be known to price it, in words; it is in no
+         *             total then. counted: what it counts at, beside ``per_year``, where lines are ordered,
+         *             so that what nobody can price is never cheaper [money/year].
          */
         Running: {
             /**
@@ -12077,7 +12107,7 @@ export interface components {
             kind: string;
             /**
              * Per Year
-             * @description what it costs a year [money]
+             * @description [money/year]
              */
             per_year: number | string;
             /**
@@ -12093,6 +12123,18 @@ export interface components {
              * @enum {string}
              */
             scope: "house" | "tap";
+            /**
+             * Missing
+             * @description what has to be known to price it, in words; it is in no total then
+             * @default
+             */
+            missing: string;
+            /**
+             * Counted
+             * @description what it counts at, beside ``per_year``, where lines are ordered, so that what nobody can price is never cheaper [money/year]
+             * @default 0
+             */
+            counted: number | string;
         };
         /**
          * Sample
@@ -13040,7 +13082,10 @@ export interface components {
         };
         /**
          * StageReport
-         * @description One stage of a line, worked out.
+         * @description One stage of a line, worked out. ``idle``: nothing may be promised of it, for a check stops
+         *     it or a question that decides is open; ``held_back``: analytes that it would make better, and
+         *     does not as it stands here. ``drain_unknown``: what it sends to the drain hangs on a test
+         *     that is not made.
          */
         StageReport: {
             /**
@@ -13122,6 +13167,21 @@ export interface components {
              * @default
              */
             summary: string;
+            /**
+             * Idle
+             * @default false
+             */
+            idle: boolean;
+            /**
+             * Drain Unknown
+             * @default false
+             */
+            drain_unknown: boolean;
+            /**
+             * Held Back
+             * @default []
+             */
+            held_back: string[];
         };
         /**
          * Standing
@@ -13294,7 +13354,9 @@ export interface components {
          *             and complaints that it goes less than half the way for; against_diet: how often it goes
          *             against a diet somebody of the house keeps;
          *         ahead: why it stands before the next idea, in words.
-         *         cost: over the horizon, running costs unrounded [money]; own_minutes: the household's own
+         *         cost: over the horizon, running costs unrounded [money], at least where something is
+         *             ``missing`` to price the rest; counted_cost: what it counts at in the order, where what
+         *             nobody can price is dear; own_minutes: the household's own
          *             work [min/year].
          */
         Suggested: {
@@ -13327,7 +13389,7 @@ export interface components {
             unknown: string[];
             /**
              * Cost
-             * @description over the horizon, running costs unrounded [money]
+             * @description over the horizon, running costs unrounded [money], at least where something is ``missing`` to price the rest
              */
             cost: number;
             /**
@@ -13388,6 +13450,18 @@ export interface components {
              * @default
              */
             ahead: string;
+            /**
+             * Missing
+             * @description tests that the source or the complaints ask for, and nobody made
+             * @default []
+             */
+            missing: string[];
+            /**
+             * Counted Cost
+             * @description what it counts at in the order, where what nobody can price is dear
+             * @default 0
+             */
+            counted_cost: number;
         };
         /**
          * SuggestedBottle

@@ -9,11 +9,11 @@ from dataclasses import dataclass
 
 from ..analytes import ANALYTES
 from ..costing.falling import interval_months
-from ..evidence import Level
 from ..record import record
 from ..treating.items import Item
 from ..treating.line import LineReport
 from ..treating.report import Due
+from ..treating.stages.common import certified_on
 
 
 @record
@@ -129,8 +129,16 @@ def _spares(o: _Of) -> str:
 
 
 def _certified(o: _Of) -> str:
-    """Of what was found, that for which an item holds a certificate of its own."""
-    held = {e.analyte for i in o.items for e in i.effects if e.evidence.level is Level.CERTIFIED}
+    """Of what was found, that for which an item holds a certificate of its own, where its claim
+    holds on the water that reaches it.
+    """
+    by_code = {i.code: i for i in o.items}
+    held: set[str] = set()
+    inlet = o.line.source
+    for s in o.line.stages:
+        if s.code in by_code and not s.idle:
+            held |= certified_on(by_code[s.code], inlet)
+        inlet = s.outlet
     names = [ANALYTES[a].name for a in o.found if a in held]
     return ", ".join(names) if names else "none of what was found"
 
@@ -153,6 +161,16 @@ _ROWS = (
     _Asked("warranty", "Warranty", "as the maker says", _warranty),
     _Asked("spares", "Spare parts", "how long the maker promises them, from the sale", _spares),
 )
+
+
+#: what holds of an option whether it works here or not
+_OF_THE_THING = frozenset({"space", "warranty", "spares"})
+CANNOT = "cannot work as it stands"
+
+
+def _said(asked: _Asked, o: _Of) -> str:
+    """What is said of an option; what cannot work here promises nothing."""
+    return CANNOT if o.line.status == "stop" and asked.id not in _OF_THE_THING else asked.of(o)
 
 
 def facts(
@@ -179,7 +197,7 @@ def facts(
     }
     rows = []
     for asked in _ROWS:
-        values = {id: asked.of(o) for id, o in every.items() if o.bought}
+        values = {id: _said(asked, o) for id, o in every.items() if o.bought}
         if any(values.values()):
             rows.append(FactRow(id=asked.id, name=asked.name, note=asked.note, values=values))
     return tuple(rows)

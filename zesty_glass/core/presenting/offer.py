@@ -374,7 +374,7 @@ def make_offer(
     before_signing = to_know(chosen.line, answers)
     if stops := _unanswered_stops(before_signing):
         raise _stopped(chosen.name, stops)
-    options = _options(visit, by_years)
+    options = _options(visit, by_years, recommended)
     top = next(p for p in options if p.id == recommended)
     agreed = terms or Terms()
     price = (
@@ -459,13 +459,17 @@ def _recommended(a: Assessment, recommended: str) -> tuple[OptionReport, Meaning
     return chosen, a.meaning
 
 
-def _options(visit: Visit, by_years: Mapping[int, Assessment]) -> tuple[OfferedOption, ...]:
+def _options(
+    visit: Visit, by_years: Mapping[int, Assessment], recommended: str
+) -> tuple[OfferedOption, ...]:
     """Every option with its costs over each span of years, today first and without a letter."""
     items = {i.code: i for i in visit.catalogue}
     out = []
     for n, o in enumerate(by_years[visit.horizon].options):
         reports = [by_years[y].options[n] for y in HORIZONS]
         costs = tuple(_over(r.cost, r) for r in reports if r.cost is not None)
+        if o.id != recommended and o.line is not None and o.line.status == "stop":
+            costs = ()  # what cannot work stands in no row of costs beside what can
         bought = [] if o.line is None else [p.code for p in o.line.purchases]
         known = [items[c] for c in bought if c in items]
         warranty = tuple(f"{i.name}: {i.warranty}" for i in known if i.warranty)

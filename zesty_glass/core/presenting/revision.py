@@ -26,7 +26,9 @@ def _price(o: OfferedOption, offer: Offer) -> str:
 
 def _total(o: OfferedOption, years: int, offer: Offer) -> str:
     found = next((c for c in o.costs if c.years == years), None)
-    return "not worked out" if found is None else _money(found.total, offer)
+    if found is None:
+        return "not worked out"
+    return f"{'at least ' if found.missing else ''}{_money(found.total, offer)}"
 
 
 def _options(before: Offer, after: Offer) -> list[Difference]:

@@ -10,6 +10,8 @@ export interface Curve {
   cheaper: readonly (readonly [string, number])[];
   recommended: boolean;
   band?: { low: string | number; high: string | number } | null;
+  /** Costs more than is known: its curve is drawn open. */
+  open?: boolean;
 }
 
 const W = 400;
@@ -25,6 +27,7 @@ const STYLE = [
 
 const STEPS = [100, 200, 500, 1000, 2000, 4000, 5000, 10000, 20000, 50000];
 const MOST_LINES = 5.2; // of the scale of money
+const OPEN_DASH = "2 6"; // of a curve that costs more than is known
 const APART = 24; // between the names at the ends of the curves
 
 const lastOf = (c: Curve): number => Number(c.monthly[c.monthly.length - 1] ?? 0);
@@ -111,7 +114,7 @@ function CurveLine({ c, i, s }: { c: Curve; i: number; s: Scale }): ReactElement
   const d =
     `M${s.X(0)},${s.Y(0)}` +
     c.monthly.map((v, m) => `L${s.X(m).toFixed(1)},${s.Y(Number(v)).toFixed(1)}`).join("");
-  if (c.recommended)
+  if (c.recommended && !c.open)
     return (
       <g fill="none">
         <path d={d} stroke="var(--ink)" strokeWidth={7.4} strokeLinejoin="round" />
@@ -124,7 +127,7 @@ function CurveLine({ c, i, s }: { c: Curve; i: number; s: Scale }): ReactElement
       fill="none"
       stroke={style.stroke}
       strokeWidth={style.width}
-      strokeDasharray={style.dash}
+      strokeDasharray={c.open ? OPEN_DASH : style.dash}
       strokeLinejoin="round"
     />
   );
@@ -204,7 +207,10 @@ export function CostChart({
   currency: string;
 }): ReactElement {
   const s = scaleOf(curves, years);
-  const words = curves.map((c) => `${c.letter || "today"} ${currency}${Math.round(lastOf(c))}`);
+  const words = curves.map((c) => {
+    const sum = `${currency}${Math.round(lastOf(c))}`;
+    return `${c.letter || say("today")} ${c.open ? say("at least {sum}", { sum }) : sum}`;
+  });
   return (
     <svg
       viewBox={`0 0 ${W} ${H}`}

@@ -3,7 +3,7 @@ import type { ReactElement } from "react";
 
 import type { Lifetime } from "../../api/types";
 import { GAL_PER_M3 } from "../../app/facts.generated";
-import { each, GAL_L, money, priceEvery, timesOf } from "../../app/show";
+import { atLeast, each, GAL_L, money, priceEvery, timesOf } from "../../app/show";
 import { CostStack } from "./pictures";
 import { say } from "../../app/language";
 
@@ -39,6 +39,14 @@ function ForEach({ cost, currency, units }: Props): ReactElement {
   );
 }
 
+/** When a cost falls due and why; what nobody can price says what would. */
+function whenOf(l: Lifetime["lines"][number], currency: string): string {
+  if (l.missing !== "") return l.why;
+  if (l.interval_months === null) return `${money(l.price, currency, true)} ${l.why}`;
+  const each = priceEvery(l.price, l.interval_months, currency);
+  return `${each}, ${timesOf(l.times)}; ${l.why}`;
+}
+
 export function CostSlip({ cost, currency, units }: Props): ReactElement {
   return (
     <>
@@ -56,14 +64,11 @@ export function CostSlip({ cost, currency, units }: Props): ReactElement {
               <td className="py-1 pr-2">
                 {l.label}
                 <span className="block text-s text-ink-2">
-                  {l.interval_months === null
-                    ? `${money(l.price, currency, true)} ${l.why}`
-                    : `${priceEvery(l.price, l.interval_months, currency)}, ` +
-                      `${timesOf(l.times)}; ${l.why}`}
+                  {whenOf(l, currency)}
                 </span>
               </td>
               <td className="py-1 text-right font-semibold whitespace-nowrap">
-                {money(l.total, currency, true)}
+                {l.missing === "" ? money(l.total, currency, true) : say("not priced")}
               </td>
             </tr>
           ))}
@@ -71,7 +76,9 @@ export function CostSlip({ cost, currency, units }: Props): ReactElement {
             <td className="pt-2 font-semibold">
               {say("All in, {years} years", { years: cost.years })}
             </td>
-            <td className="pt-2 text-right num text-[19px]">{money(cost.total, currency, true)}</td>
+            <td className="pt-2 text-right num text-[19px]">
+              {atLeast(money(cost.total, currency, true), cost.missing)}
+            </td>
           </tr>
         </tbody>
       </table>

@@ -2,7 +2,8 @@
 import type { ReactElement } from "react";
 
 import { useChangeVisit, type Comparison, type Use } from "../../api/hooks";
-import { sumOver } from "../../app/show";
+import { atLeast, sumOver } from "../../app/show";
+import { Missing } from "../../ui/Missing";
 import { Opens } from "../../ui/Slip";
 import { Trouble } from "../../ui/Trouble";
 import { Seg } from "../../ui/fields";
@@ -68,6 +69,14 @@ function Sums({
         const c = over[o.id];
         if (!c?.cost) return null;
         const name = letterOf(i) || say("Today");
+        if (o.stops)
+          return (
+            <div key={o.id}>
+              <span className="text-s text-ink-2">{name}</span>
+              <br />
+              <span className="text-s">{say("cannot work as it stands: not priced")}</span>
+            </div>
+          );
         return (
           <div key={o.id}>
             <span className="text-s text-ink-2">{name}</span>
@@ -77,8 +86,9 @@ function Sums({
               slip={<CostSlip cost={c.cost} currency={currency} units={units} />}
               className="font-d text-[19px]"
             >
-              {sumOver(c.cost.total, currency, years)}
+              {atLeast(sumOver(c.cost.total, currency, years), c.cost.missing)}
             </Opens>
+            <Missing what={c.cost.missing} />
             {c.use_band && c.use_band.low !== c.use_band.high && (
               <span className="block text-s text-ink-3 mt-1">
                 {say("{low} to {high} by use", {
@@ -133,7 +143,7 @@ function Assumed({ a }: { a: Comparison }): ReactElement {
 function curvesOf(a: Comparison, over: Over, recommended: string): Curve[] {
   return a.options.flatMap((o, i) => {
     const c = over[o.id];
-    if (!c?.cost) return [];
+    if (!c?.cost || o.stops) return [];
     return [
       {
         id: o.id,
@@ -143,6 +153,7 @@ function curvesOf(a: Comparison, over: Over, recommended: string): Curve[] {
         cheaper: c.cheaper_than,
         recommended: recommended === o.id,
         band: c.use_band ?? null,
+        open: c.cost.missing.length > 0,
       },
     ];
   });

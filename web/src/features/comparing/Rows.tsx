@@ -118,7 +118,11 @@ function Leaves({ a, grid }: Shared): ReactElement {
               {l}
             </li>
           ))}
-          {o.left.length === 0 && <li className="text-ink-2">{say("nothing that was found")}</li>}
+          {o.left.length === 0 && (
+            <li className="text-ink-2">
+              {o.stops ? say("cannot work as it stands") : say("nothing that was found")}
+            </li>
+          )}
         </ul>
       ))}
     </Line>

@@ -2,7 +2,8 @@
 import { useState, type ReactElement } from "react";
 
 import type { Offer, OfferedOption } from "../../api/types";
-import { money, num, priceEvery, volume, sumOver } from "../../app/show";
+import { atLeast, money, num, priceEvery, volume, sumOver } from "../../app/show";
+import { Missing } from "../../ui/Missing";
 import { Seg } from "../../ui/fields";
 import { CostChart, crossingWords, type Curve } from "../comparing/Cost";
 import { CostStack, Tubs } from "../comparing/pictures";
@@ -72,6 +73,7 @@ export function Costs({ offer }: { offer: Offer }): ReactElement {
             monthly: c.monthly,
             cheaper: c.cheaper_than,
             recommended: o.id === offer.recommended,
+            open: c.missing.length > 0,
           },
         ]
       : [];
@@ -99,7 +101,10 @@ export function Costs({ offer }: { offer: Offer }): ReactElement {
       {chosen && (
         <div>
           <p>
-            <span className="num text-[44px]">{sumOver(chosen.total, offer.currency, years)}</span>
+            <span className="num text-[44px]">
+              {atLeast(sumOver(chosen.total, offer.currency, years), chosen.missing)}
+            </span>
+            <Missing what={chosen.missing} />
             <br />
             {say("all in over")} {years} {say("years, as recommended")}
           </p>
@@ -117,7 +122,7 @@ export function Costs({ offer }: { offer: Offer }): ReactElement {
                     </span>
                   </td>
                   <td className="text-right font-semibold py-1">
-                    {money(l.total, offer.currency, true)}
+                    {l.missing === "" ? money(l.total, offer.currency, true) : say("not priced")}
                   </td>
                 </tr>
               ))}

@@ -3,7 +3,8 @@ import type { ReactElement, ReactNode } from "react";
 
 import type { Option, Suggestion } from "../../api/types";
 import { midSentence, newId } from "../../app/names";
-import { num, sumOver, volume } from "../../app/show";
+import { atLeast, num, sumOver, volume } from "../../app/show";
+import { Missing } from "../../ui/Missing";
 import { StateMark } from "../../ui/marks";
 import { keptNames } from "../in-place/kept";
 import { useVisitContext } from "../visit/context";
@@ -105,15 +106,18 @@ function Figure({
   wide,
   shown,
   words,
+  more,
 }: {
   wide: string;
   shown: ReactNode;
   words: string;
+  more?: ReactNode;
 }): ReactElement {
   return (
     <span className={wide}>
       {shown}
       <span className="text-s text-ink-2 block">{words}</span>
+      {more}
     </span>
   );
 }
@@ -128,7 +132,8 @@ function Figures({
   telling: Telling;
 }): ReactElement {
   const { view, units } = useVisitContext();
-  const cost = sumOver(l.cost, view.visit.settings.currency, telling.years);
+  const sum = sumOver(l.cost, view.visit.settings.currency, telling.years);
+  const cost = atLeast(sum, l.missing);
   const drain = l.waste_gal_year > 0 ? volume(l.waste_gal_year, units) : "nothing";
   const takes = l.option.stages.length > 0 || l.option.keeps.length > 0;
   return (
@@ -137,6 +142,7 @@ function Figures({
         wide=""
         shown={<b className={`num block ${small ? "text-[18px]" : "text-[22px]"}`}>{cost}</b>}
         words={say("over {years} years", { years: telling.years })}
+        more={<Missing what={l.missing} />}
       />
       <Figure
         wide="w-[104px]"

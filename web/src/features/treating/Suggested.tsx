@@ -71,10 +71,10 @@ function praises(lines: Found[]): Map<string, string[]> {
   const out = new Map<string, string[]>();
   if (best.length < 2) return out;
   const say = (words: string, of: (l: Found) => number): void => {
-    const first = [...best].sort((a, b) => of(a) - of(b) || a.cost - b.cost)[0];
+    const first = [...best].sort((a, b) => of(a) - of(b) || a.counted_cost - b.counted_cost)[0];
     if (first) out.set(first.option.id, [...(out.get(first.option.id) ?? []), words]);
   };
-  say("costs least", (l) => l.cost);
+  say("costs least", (l) => l.counted_cost);
   say("drains least", (l) => l.waste_gal_year);
   say("asks least work", (l) => l.own_minutes);
   return out;

@@ -137,6 +137,12 @@ def after(effect: Effect, q: Quantity | None, level: Level) -> Quantity | None:
     return predicted(r, level, established)
 
 
+def certified_on(item: Item, stream: Stream) -> frozenset[str]:
+    """Analytes for which an item's certificate holds on a water: inside its claim's window."""
+    ph = stream.range("ph")
+    return frozenset(e.analyte for e in item.effects if claimed(e, ph) is Level.CERTIFIED)
+
+
 def effects(item: Item, stream: Stream) -> tuple[dict[str, Quantity], list[Check]]:
     """All claims of an item on this water, and the health claims that are not established."""
     changes: dict[str, Quantity] = {}
