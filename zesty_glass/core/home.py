@@ -7,6 +7,7 @@ from enum import StrEnum
 
 from .errors import RuleError
 from .in_place import InPlace
+from .occupancy import ALL_YEAR, Occupancy
 from .record import record
 
 
@@ -124,7 +125,8 @@ class Home:
         running_psi: pressure with a tap open [psi].
         pump_gpm: what the well pump delivers [gpm]; cut_in_psi, cut_out_psi: where the switch of
             its pressure tank starts and stops it [psi].
-        occupied_days: days a year somebody lives there.
+        occupied_days: days a year somebody lives there; occupancy: in which months, or on weekends
+            alone, where that was asked.
         headroom_in: free height where a unit may stand [in].
         bottled_month, soap_month: spent on bottled water, and on soap and detergent [money a
             month].
@@ -140,6 +142,7 @@ class Home:
     people: float = 2
     bathrooms: float = 1
     occupied_days: float = 365.25
+    occupancy: Occupancy | None = None
     bill_gal_day: float | None = None
     told_peak_gpm: float | None = None
     pipe_in: float | None = None
@@ -215,6 +218,16 @@ class Home:
                 "home.in_place",
                 "Give each its own.",
             )
+
+    @property
+    def calendar(self) -> Occupancy:
+        """When it is lived in; all year where nobody asked."""
+        return self.occupancy or ALL_YEAR
+
+    @property
+    def days_lived(self) -> float:
+        """Days a year that somebody is there: no more than its calendar has [days/year]."""
+        return min(self.occupied_days, self.calendar.days_year)
 
     @property
     def well(self) -> bool:

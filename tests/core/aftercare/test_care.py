@@ -19,6 +19,7 @@ from zesty_glass.core.aftercare.care import (
     state_on,
 )
 from zesty_glass.core.errors import RuleError
+from zesty_glass.core.occupancy import Occupancy, day_used_up
 from zesty_glass.core.treating.report import Due
 
 FITTED = date(2026, 1, 15)
@@ -90,6 +91,58 @@ def due(**more):
         "gallons_year": 6000.0,
     }
     return Due(**{**base, **more})
+
+
+class InSeason(unittest.TestCase):
+    """A home lived in from June to August: a part of 28 days’ use, put in on January 10, is used up
+    on June 28, not half a year after it by the mean of a year."""
+
+    SUMMER = Occupancy(months=(6, 7, 8))
+    IN = date(2026, 1, 10)
+
+    def due(self, **figures):
+        fixed = Due(
+            code="c",
+            label="Cartridge",
+            kind="filter",
+            price=Decimal(20),
+            **{"months": 12.0, "capacity_gal": 280.0, "gallons_year": 920.0, **figures},
+        )
+        stages = (SimpleNamespace(code="A", name="A", dues=(fixed,)),)
+        parts = parts_of(stages, 92.0)
+        return falling(parts, (), self.IN, self.IN, lived=self.SUMMER, lived_year=92.0)[0]
+
+    def test_it_is_used_up_in_days_lived_in(self):
+        # 280 gal of 920 a year in 92 days: 28 days lived in
+        self.assertAlmostEqual(self.due().part.days_lived, 28.0)
+        self.assertEqual(self.due().next, date(2026, 6, 28))
+
+    def test_the_calendar_ends_it_sooner(self):
+        # 3 months of 30.4375 days: 91 days after January 10
+        self.assertEqual(self.due(months=3.0).next, self.IN + timedelta(days=91))
+
+    def test_what_outlasts_a_season_goes_on_in_the_next(self):
+        # 1,000 gal: 100 days; 92 of the first summer, 8 of the next
+        self.assertEqual(self.due(capacity_gal=1000.0, months=None).next, date(2027, 6, 8))
+
+    def test_half_of_a_season_takes_twice_as_long(self):
+        used = day_used_up(self.IN, 14.0, self.SUMMER, 46.0)
+        self.assertEqual(used, date(2026, 6, 28))
+
+    def test_weekends_alone(self):
+        # Saturdays and Sundays from January 10, 2026, a Saturday: 11, 17, 18, 24
+        self.assertEqual(
+            day_used_up(self.IN, 4.0, Occupancy(weekends=True), 104.36), date(2026, 1, 24)
+        )
+
+    def test_a_lamp_that_is_laid_up_counts_the_days_it_burned(self):
+        lamp = self.due(capacity_gal=None, lived_days=92.0)
+        self.assertEqual(lamp.next, date(2026, 8, 31))
+
+    def test_months_that_are_none(self):
+        for months in ((0,), (13,), (6, 6)):
+            with self.assertRaisesRegex(RuleError, "months"):
+                Occupancy(months=months)
 
 
 class Parts(unittest.TestCase):

@@ -5,6 +5,7 @@ from decimal import Decimal
 
 from tests.core.treating.test_stages import line
 from tests.making import home, water
+from zesty_glass.core.costing.falling import interval_months
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.treating.items import Item
 from zesty_glass.core.treating.stages import neutraliser as acid
@@ -105,12 +106,12 @@ class Media(unittest.TestCase):
         # 1.5 ft³ × 90 lb = 135 lb, a third is 45 lb: 45 / 59.2 years = 9.1 months;
         # 45 lb is nine tenths of a 50-lb bag at 38: 34.20
         due = stage().dues[0]
-        self.assertAlmostEqual(due.months, 9.1, 1)
+        self.assertAlmostEqual(interval_months(due), 9.1, 1)
         self.assertAlmostEqual(float(due.price), 34.2, 1)
         sooner = stage(refill_months=6.0)
-        self.assertEqual(sooner.dues[0].months, 6.0)
+        self.assertEqual(interval_months(sooner.dues[0]), 6.0)
         later = stage(refill_months=24.0)
-        self.assertAlmostEqual(later.dues[0].months, 9.1, 1)
+        self.assertAlmostEqual(interval_months(later.dues[0]), 9.1, 1)
         chore = stage(refill_months=6.0).chores[0]
         self.assertAlmostEqual(chore.times_year, 2.0)
         self.assertEqual((chore.minutes, chore.own), (45, False))
@@ -139,8 +140,15 @@ class Backwash(unittest.TestCase):
             self.assertAlmostEqual(d.times_year, 365.25 / days, 3)
 
     def test_a_season(self):
-        d = stage(h=home(occupied_days=70), **self.FIGURES).drains[0]
-        self.assertAlmostEqual(d.times_year, 10)
+        # its clock runs all year: 52.18 times; switched off and logged, on 70 days alone
+        r = stage(h=home(occupied_days=70), **self.FIGURES)
+        self.assertAlmostEqual(r.drains[0].times_year, 365.25 / 7)
+        self.assertIn("clock.empty_house", [c.id for c in r.checks])
+        values = {"ph": 6.2, "alkalinity": 30, "temperature": 12, "calcium": 25, "tds": 90}
+        off = {"clock_off_logged": 1.0}
+        season = home(occupied_days=70)
+        r = line(item(**self.FIGURES), w=water(**values), h=season, overrides=off).stages[0]
+        self.assertAlmostEqual(r.drains[0].times_year, 10)
 
     def test_a_flow_or_time_that_nobody_states(self):
         for left_out in ("backwash_gpm", "backwash_min"):

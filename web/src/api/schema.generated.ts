@@ -5148,7 +5148,8 @@ export interface components {
          * Due
          * @description Something that falls due again and again; ``gallons_year`` run through it, ``life_factor``
          *     for this water; ``used_months``: what the part that is in there has served already [months];
-         *     ``flush_gal``: what is run off before its first use [gal].
+         *     ``flush_gal``: what is run off before its first use [gal]; ``lived_days``: days of somebody
+         *     there that use it up, where no gallons say so [days].
          */
         Due: {
             /**
@@ -5234,6 +5235,8 @@ export interface components {
              * @description what is flushed to the drain when it is new [gal]
              */
             flush_gal?: number | null;
+            /** Lived Days */
+            lived_days?: number | null;
         };
         /**
          * DueLine
@@ -6065,7 +6068,8 @@ export interface components {
          *         running_psi: pressure with a tap open [psi].
          *         pump_gpm: what the well pump delivers [gpm]; cut_in_psi, cut_out_psi: where the switch of
          *             its pressure tank starts and stops it [psi].
-         *         occupied_days: days a year somebody lives there.
+         *         occupied_days: days a year somebody lives there; occupancy: in which months, or on weekends
+         *             alone, where that was asked.
          *         headroom_in: free height where a unit may stand [in].
          *         bottled_month, soap_month: spent on bottled water, and on soap and detergent [money a
          *             month].
@@ -6109,6 +6113,8 @@ export interface components {
              * @default 365.25
              */
             occupied_days: number;
+            /** @description in which months, or on weekends alone, where that was asked */
+            occupancy?: components["schemas"]["Occupancy"] | null;
             /**
              * Bill Gal Day
              * @description indoor use from the water bill [gal/day]; wins over the people estimate
@@ -7246,6 +7252,7 @@ export interface components {
          *         visit, proposal, option: what it was made from. line: the name of what was sold.
          *         planned_on, planned_at: when; fitter: who.
          *         fitted_on: the day it went into use; None while it is not fitted.
+         *         lived, lived_year: when somebody is there, and on how many days a year [days/year].
          */
         Job: {
             /**
@@ -7381,6 +7388,20 @@ export interface components {
              * @default []
              */
             bought: components["schemas"]["Bought"][];
+            /**
+             * @description when somebody is there, and on how many days a year [days/year]
+             * @default {
+             *       "months": [],
+             *       "weekends": false
+             *     }
+             */
+            lived: components["schemas"]["Occupancy"];
+            /**
+             * Lived Year
+             * @description when somebody is there, and on how many days a year [days/year]
+             * @default 365.25
+             */
+            lived_year: number;
         };
         /**
          * JobLine
@@ -9305,6 +9326,27 @@ export interface components {
             signs: string[];
         };
         /**
+         * Occupancy
+         * @description The months of a year that a home is lived in, 1 to 12, none for all of them; ``weekends``: on
+         *     Saturdays and Sundays alone.
+         *
+         *     Raises:
+         *         RuleError: ``home.occupancy``, a month that is none, or one given twice.
+         */
+        Occupancy: {
+            /**
+             * Months
+             * @description by the calendar, from one time to the next [months]
+             * @default []
+             */
+            months: number[];
+            /**
+             * Weekends
+             * @default false
+             */
+            weekends: boolean;
+        };
+        /**
          * Offer
          * @description A proposal's whole content.
          */
@@ -10067,7 +10109,9 @@ export interface components {
          * @description A part of a fitted stage that falls due again and again.
          *
          *     Args:
-         *         key: stage and part, one name in the job. months: between two at this home [months].
+         *         key: stage and part, one name in the job. months: between two at this home [months];
+         *             by_calendar: at the longest, whatever runs through it [months]; days_lived: of use that
+         *             it takes where somebody is there [days]; both None where the use does not count.
          *         own: the household does it. minutes: work each time [min].
          *         why: what the interval hangs on.
          */
@@ -10119,6 +10163,16 @@ export interface components {
              * @default
              */
             why: string;
+            /**
+             * By Calendar
+             * @description at the longest, whatever runs through it [months]
+             */
+            by_calendar?: number | null;
+            /**
+             * Days Lived
+             * @description of use that it takes where somebody is there [days]; both None where the use does not count
+             */
+            days_lived?: number | null;
         };
         /**
          * PasskeyAnswer

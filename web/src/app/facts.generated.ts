@@ -1027,6 +1027,16 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "hint": "empty: from 1 on",
       "where": [],
       "yes": false
+    },
+    {
+      "key": "clock_off_logged",
+      "label": "Switched off while nobody is there, each day logged",
+      "unit": "",
+      "least": 0.0,
+      "most": 1.0,
+      "hint": "empty: its own",
+      "where": [],
+      "yes": true
     }
   ],
   "softener": [
@@ -1079,6 +1089,16 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "hint": "empty: from 1 on",
       "where": [],
       "yes": false
+    },
+    {
+      "key": "clock_off_logged",
+      "label": "Switched off while nobody is there, each day logged",
+      "unit": "",
+      "least": 0.0,
+      "most": 1.0,
+      "hint": "empty: its own",
+      "where": [],
+      "yes": true
     }
   ],
   "iron_filter": [
@@ -1106,6 +1126,16 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "hint": "empty: from 1 on",
       "where": [],
       "yes": false
+    },
+    {
+      "key": "clock_off_logged",
+      "label": "Switched off while nobody is there, each day logged",
+      "unit": "",
+      "least": 0.0,
+      "most": 1.0,
+      "hint": "empty: its own",
+      "where": [],
+      "yes": true
     }
   ],
   "neutraliser": [
@@ -1148,6 +1178,16 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "hint": "empty: from 1 on",
       "where": [],
       "yes": false
+    },
+    {
+      "key": "clock_off_logged",
+      "label": "Switched off while nobody is there, each day logged",
+      "unit": "",
+      "least": 0.0,
+      "most": 1.0,
+      "hint": "empty: its own",
+      "where": [],
+      "yes": true
     }
   ],
   "tannin": [
@@ -1170,6 +1210,16 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "hint": "empty: from 1 on",
       "where": [],
       "yes": false
+    },
+    {
+      "key": "clock_off_logged",
+      "label": "Switched off while nobody is there, each day logged",
+      "unit": "",
+      "least": 0.0,
+      "most": 1.0,
+      "hint": "empty: its own",
+      "where": [],
+      "yes": true
     }
   ],
   "mixed_bed": [
@@ -1192,6 +1242,28 @@ export const SETTINGS: Record<string, Adjustable[]> = {
       "hint": "empty: from 1 on",
       "where": [],
       "yes": false
+    },
+    {
+      "key": "clock_off_logged",
+      "label": "Switched off while nobody is there, each day logged",
+      "unit": "",
+      "least": 0.0,
+      "most": 1.0,
+      "hint": "empty: its own",
+      "where": [],
+      "yes": true
+    }
+  ],
+  "ultrafiltration": [
+    {
+      "key": "clock_off_logged",
+      "label": "Switched off while nobody is there, each day logged",
+      "unit": "",
+      "least": 0.0,
+      "most": 1.0,
+      "hint": "empty: its own",
+      "where": [],
+      "yes": true
     }
   ],
   "uv": [

@@ -7,10 +7,11 @@ from collections.abc import Iterable
 from datetime import date, timedelta
 from typing import Literal
 
-from ..costing.falling import interval_months
+from ..costing.falling import by_use_months, interval_months
 from ..errors import RuleError
+from ..occupancy import ALL_YEAR, DAYS_OF_YEAR, Occupancy, day_used_up
 from ..record import record
-from ..treating.report import StageReport
+from ..treating.report import Due, StageReport
 from ..units import DAYS_PER_MONTH
 from .gauging import FARTHEST_DAYS, Gauge, latest, next_by_gauge
 
@@ -25,7 +26,9 @@ class Part:
     """A part of a fitted stage that falls due again and again.
 
     Args:
-        key: stage and part, one name in the job. months: between two at this home [months].
+        key: stage and part, one name in the job. months: between two at this home [months];
+            by_calendar: at the longest, whatever runs through it [months]; days_lived: of use that
+            it takes where somebody is there [days]; both None where the use does not count.
         own: the household does it. minutes: work each time [min].
         why: what the interval hangs on.
     """
@@ -39,6 +42,8 @@ class Part:
     minutes: int
     price: str = ""
     why: str = ""
+    by_calendar: float | None = None
+    days_lived: float | None = None
 
 
 @record
@@ -72,8 +77,12 @@ class Falling:
     read: Gauge | None = None
 
 
-def parts_of(stages: tuple[StageReport, ...]) -> tuple[Part, ...]:
-    """All that falls due at a line's stages, with the intervals of this home."""
+def parts_of(stages: tuple[StageReport, ...], lived_year: float = DAYS_OF_YEAR) -> tuple[Part, ...]:
+    """All that falls due at a line's stages, with the intervals of this home.
+
+    Args:
+        lived_year: days a year that somebody is there [days/year].
+    """
     out: dict[str, Part] = {}
     for n, s in enumerate(stages):
         for d in s.dues:
@@ -91,8 +100,34 @@ def parts_of(stages: tuple[StageReport, ...]) -> tuple[Part, ...]:
                     minutes=d.minutes,
                     price=str(d.price),
                     why="by use" if by_use else "by the calendar",
+                    by_calendar=_by_calendar(d),
+                    days_lived=_days_lived(d, lived_year),
                 )
     return tuple(out.values())
+
+
+def _by_calendar(due: Due) -> float | None:
+    """The longest that the calendar lets a part stay [months]; None where only use counts."""
+    if due.months is None or due.lived_days is not None:
+        return None
+    return due.months * due.life_factor
+
+
+def _days_lived(due: Due, lived_year: float) -> float | None:
+    """Days lived in that use a part up [days]; None where only the calendar counts."""
+    if due.lived_days is not None:
+        return due.lived_days
+    months = by_use_months(due)
+    return None if months is None else months * due.life_factor / 12 * lived_year
+
+
+def _next(p: Part, last: date, lived: Occupancy, lived_year: float) -> date:
+    """The day on which a part falls due again: when it is used up where somebody is there, at the
+    latest by the calendar."""
+    if p.days_lived is None or lived_year >= DAYS_OF_YEAR - 1:
+        return next_day(last, p.months)
+    used = day_used_up(last, p.days_lived, lived, lived_year)
+    return used if p.by_calendar is None else min(used, next_day(last, p.by_calendar))
 
 
 def next_day(last: date, months: float) -> date:
@@ -128,9 +163,14 @@ def falling(
     fitted_on: date,
     today: date,
     gauges: tuple[Gauge, ...] = (),
+    lived: Occupancy = ALL_YEAR,
+    lived_year: float = DAYS_OF_YEAR,
 ) -> tuple[Falling, ...]:
     """Every part with its next day, the earliest first. A part is counted from its last change, or
     from the fitting; what was read at it since says better.
+
+    Args:
+        lived, lived_year: when somebody is there, and on how many days a year [days/year].
     """
     out = []
     for p in parts:
@@ -138,7 +178,7 @@ def falling(
         last = max(done, default=fitted_on)
         read = latest(p.key, last, gauges)
         by_gauge = None if read is None else next_by_gauge(p.kind, p.months, last, read)
-        day = by_gauge or next_day(last, p.months)
+        day = by_gauge or _next(p, last, lived, lived_year)
         out.append(
             Falling(
                 part=p,

@@ -7,6 +7,7 @@ from datetime import date, datetime
 from .. import words
 from ..errors import RuleError
 from ..home import Home
+from ..occupancy import ALL_YEAR, DAYS_OF_YEAR, Occupancy
 from ..record import record
 from ..testing.reading import work_out
 from ..testing.value import Value
@@ -84,6 +85,7 @@ class Job:
         visit, proposal, option: what it was made from. line: the name of what was sold.
         planned_on, planned_at: when; fitter: who.
         fitted_on: the day it went into use; None while it is not fitted.
+        lived, lived_year: when somebody is there, and on how many days a year [days/year].
     """
 
     id: str
@@ -109,6 +111,8 @@ class Job:
     note: str = ""
     gauges: tuple[Gauge, ...] = ()
     bought: tuple[Bought, ...] = ()
+    lived: Occupancy = ALL_YEAR
+    lived_year: float = DAYS_OF_YEAR
 
 
 @record
@@ -168,10 +172,12 @@ def job_of(
             for s in line.stages
         ),
         sheets=sheets(line, home, plumbing),
-        parts=parts_of(line.as_paid),
+        parts=parts_of(line.as_paid, home.days_lived),
         promises=promises(line, units),
         plumbing=plumbing,
         bought=_bought(line),
+        lived=home.calendar,
+        lived_year=home.days_lived,
     )
 
 
@@ -333,7 +339,15 @@ def standing(job: Job, today: date) -> Standing:
     due = (
         ()
         if job.fitted_on is None
-        else falling(job.parts, job.changes, job.fitted_on, today, job.gauges)
+        else falling(
+            job.parts,
+            job.changes,
+            job.fitted_on,
+            today,
+            job.gauges,
+            job.lived,
+            job.lived_year,
+        )
     )
     wanted = {(s.key, n) for s in fitting_sheets(job) for n in range(len(s.steps))}
     done = {(t.sheet, t.step) for t in job.ticks}

@@ -8,7 +8,7 @@ from .templates import About, Step, Template, house, not_in_a_set
 
 
 def _left_alone(a: About) -> bool:
-    return bool(a.home.freezing) or a.home.occupied_days < 250
+    return bool(a.home.freezing) or a.home.days_lived < 250
 
 
 KEEPING: tuple[Template, ...] = (

@@ -131,7 +131,7 @@ def interval_months(due: Due) -> float:
             due.code,
             "Use 1 when nothing shortens it.",
         )
-    by_use = _by_use(due)
+    by_use = by_use_months(due)
     ends = [m for m in (due.months, by_use) if m is not None]
     if not ends:
         raise RuleError(
@@ -165,7 +165,7 @@ def keeps_up(dues: Iterable[Due]) -> None:
             )
 
 
-def _by_use(due: Due) -> float | None:
+def by_use_months(due: Due) -> float | None:
     """Months until the gallons are used up; None when they do not count."""
     if due.capacity_gal is None:
         return None
@@ -176,7 +176,7 @@ def _by_use(due: Due) -> float | None:
 
 def interval_why(due: Due) -> str:
     """Why the interval is what it is, in words."""
-    by_use = _by_use(due)
+    by_use = by_use_months(due)
     if by_use == math.inf:
         return "no water runs through it"
     text = (

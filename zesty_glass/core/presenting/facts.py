@@ -170,7 +170,8 @@ CANNOT = "cannot work as it stands"
 
 def _said(asked: _Asked, o: _Of) -> str:
     """What is said of an option; what cannot work here promises nothing."""
-    return CANNOT if o.line.status == "stop" and asked.id not in _OF_THE_THING else asked.of(o)
+    said = asked.of(o)
+    return CANNOT if said and o.line.status == "stop" and asked.id not in _OF_THE_THING else said
 
 
 def facts(

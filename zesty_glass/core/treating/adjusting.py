@@ -99,6 +99,11 @@ LIMITER = Adjustable(
 LAY_UP = Adjustable(
     key="lay_up_logged", label="Lamp off while nobody is there, each day logged", yes=True
 )
+CLOCK_OFF = Adjustable(
+    key="clock_off_logged",
+    label="Switched off while nobody is there, each day logged",
+    yes=True,
+)
 BACKWASH = Adjustable(
     key="backwash_days",
     label="Backwash, every",

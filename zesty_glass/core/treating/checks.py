@@ -99,6 +99,10 @@ CHECKS: dict[str, Says] = {
         "Ask for the building’s design flow.",
     ),
     "flow.limit": Says("Peak flow is {have} gpm; this passes {need} gpm.", "The next size up."),
+    "clock.empty_house": Says(
+        "Its clock runs in the empty house too, {have} days a year, and sends water to the drain.",
+        "Switch it off when you leave, and log the day; or choose a metered one.",
+    ),
     "use.weekend": Says(
         "One full weekend of {people} uses {use} gal: a cartridge for {have} gal lasts {lasts}.",
         "A larger one, or another way.",

@@ -10,7 +10,7 @@ from ..home import Home
 from ..ranges import Range
 from ..record import record
 from ..rules import Settings
-from ..units import CM_PER_IN, DAYS_PER_YEAR, L_PER_GAL
+from ..units import CM_PER_IN, L_PER_GAL
 
 #: bathrooms -> peak [gpm]; halves lie half-way; five and more: 18
 PEAK_BY_BATHROOMS = ((1.0, 6.0), (2.0, 9.0), (3.0, 12.0), (4.0, 15.0), (5.0, 18.0))
@@ -104,7 +104,7 @@ class Demand:
 
 def demand(home: Home, settings: Settings, use_factor: float = 1.0) -> Demand:
     """Demand of a home; ``use_factor`` scales use for low and high cases."""
-    days = min(home.occupied_days, DAYS_PER_YEAR)
+    days = home.days_lived
     if home.bill_gal_day is not None:
         use = Range.exact(home.bill_gal_day)
     else:

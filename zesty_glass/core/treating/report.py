@@ -58,7 +58,8 @@ class Drain:
 class Due:
     """Something that falls due again and again; ``gallons_year`` run through it, ``life_factor``
     for this water; ``used_months``: what the part that is in there has served already [months];
-    ``flush_gal``: what is run off before its first use [gal].
+    ``flush_gal``: what is run off before its first use [gal]; ``lived_days``: days of somebody
+    there that use it up, where no gallons say so [days].
     """
 
     code: str
@@ -76,6 +77,7 @@ class Due:
     common: bool = True
     used_months: float = 0.0
     flush_gal: float | None = None
+    lived_days: float | None = None
 
 
 @record

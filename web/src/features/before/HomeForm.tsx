@@ -7,6 +7,7 @@ import { Fold } from "../../ui/Fold";
 import { NumberField, Seg, TextField, YES_NO } from "../../ui/fields";
 import { QuantityField } from "../../ui/QuantityField";
 import { InPlaceForm } from "../in-place/InPlaceForm";
+import { LivedIn } from "./LivedIn";
 import { Wishes } from "./Wishes";
 import { spoken, say } from "../../app/language";
 
@@ -251,6 +252,7 @@ function Household({ home, set }: Part): ReactElement {
         max={366}
         onCommit={(n) => set({ occupied_days: n ?? 365.25 })}
       />
+      <LivedIn home={home} set={set} />
       <QuantityField
         label={say("Use from the water bill")}
         unit="gal/day"

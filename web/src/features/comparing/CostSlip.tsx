@@ -63,9 +63,7 @@ export function CostSlip({ cost, currency, units }: Props): ReactElement {
             <tr key={i} className="border-b border-rule align-top">
               <td className="py-1 pr-2">
                 {l.label}
-                <span className="block text-s text-ink-2">
-                  {whenOf(l, currency)}
-                </span>
+                <span className="block text-s text-ink-2">{whenOf(l, currency)}</span>
               </td>
               <td className="py-1 text-right font-semibold whitespace-nowrap">
                 {l.missing === "" ? money(l.total, currency, true) : say("not priced")}

@@ -6,7 +6,9 @@ from typing import Literal
 
 from ... import words
 from ...record import record
-from ..adjusting import BACKWASH
+from ...units import DAYS_PER_YEAR
+from ..adjusting import BACKWASH, CLOCK_OFF
+from ..checks import told
 from ..place import backwash_checks
 from ..report import Check, Drain, Figure, Running
 from ..site import Site
@@ -24,20 +26,40 @@ class Rinses:
     gal_year: float
 
 
-def rinses(every_days: float, each_gal: float, occupied_days: float) -> Rinses:
-    """Rinses in a year: days that the home is lived in ÷ days between two.
+def clock_days(inp: StageInput) -> float:
+    """Days in a year that a stage's clock runs [days/year]: in the empty house too, unless it is
+    switched off there and each day is logged.
+    """
+    off = CLOCK_OFF.key in inp.overrides
+    return inp.site.demand.occupied_days if off else DAYS_PER_YEAR
+
+
+#: empty for more days than this a year, a clock in the empty house is worth a word [days]
+EMPTY_DAYS = 30.0
+
+
+def empty_house(inp: StageInput) -> list[Check]:
+    """What a clock does while nobody is there."""
+    empty = DAYS_PER_YEAR - inp.site.demand.occupied_days
+    if empty < EMPTY_DAYS or CLOCK_OFF.key in inp.overrides:
+        return []
+    return [told("clock.empty_house", "say", have=f"{empty:.0f}")]
+
+
+def rinses(every_days: float, each_gal: float, days_year: float) -> Rinses:
+    """Rinses in a year: days that its clock runs ÷ days between two.
 
     Args:
         every_days: days between two, above 0 [days].
         each_gal: water of one [gal].
-        occupied_days: days in a year that the home is lived in [days].
+        days_year: days in a year that its clock runs [days].
 
     Source: by definition; the days and gallons are the item's own.
 
     >>> rinses(3, 60, 365.25).gal_year
     7305.0
     """
-    times = occupied_days / every_days
+    times = days_year / every_days
     return Rinses(every_days=every_days, each_gal=each_gal, times=times, gal_year=times * each_gal)
 
 
@@ -121,9 +143,9 @@ def backwash_of(
         return Backwash()
     days = inp.adjusted(BACKWASH, days)
     site, scope = inp.site, inp.item.scope
-    year = rinses(days, gal, site.demand.occupied_days)
+    year = rinses(days, gal, clock_days(inp))
     return Backwash(
-        checks=tuple(backwash_checks(gpm, gal, 7 / days, site)),
+        checks=(*backwash_checks(gpm, gal, 7 / days, site), *empty_house(inp)),
         drains=(drain_of(year, "backwash", scope),),
         running=cost_of(year, site, scope),
         settings=(("Backwash", every_days(days)),),

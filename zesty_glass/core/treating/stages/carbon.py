@@ -9,7 +9,7 @@ from typing import Literal
 from ...home import Source
 from ...ranges import Range
 from ...record import record
-from ..adjusting import BACKWASH, HOUR
+from ..adjusting import BACKWASH, CLOCK_OFF, HOUR
 from ..checks import Says, met, told
 from ..figures import Figures
 from ..items import Item
@@ -276,6 +276,6 @@ CARBON = Technology(
     style=("media", "position"),
     caution="Behind carbon there is no disinfectant left: keep what is behind it clean.",
     drawing="carbon",
-    settings=(BACKWASH, HOUR),
+    settings=(BACKWASH, HOUR, CLOCK_OFF),
     checks=CHECKS,
 )

@@ -9,7 +9,7 @@ from typing import Literal
 from ...evidence import Level
 from ...ranges import Range, Verdict
 from ...record import record
-from ..adjusting import BACKWASH, HOUR
+from ..adjusting import BACKWASH, CLOCK_OFF, HOUR
 from ..checks import Says, check_need, met, told
 from ..figures import Figures
 from ..items import Item, Need
@@ -17,7 +17,7 @@ from ..place import backwash_checks, drop_at, item_pressure, place_checks
 from ..report import Check, StageReport
 from ..stream import Quantity, Stream, predicted
 from ..technology import Technology, at
-from .by_clock import cost_of, drain_of, every_days, figure_of, rinses
+from .by_clock import clock_days, cost_of, drain_of, empty_house, every_days, figure_of, rinses
 from .common import StageInput, dues, effects, report, tannin_binds_iron
 
 CHECKS = {
@@ -162,8 +162,9 @@ def run(inp: StageInput) -> StageReport:
     checks = _may_stand(inp, f)
     changes, more = _behind(inp)
     every = inp.adjusted(BACKWASH, f.backwash_days)
-    year = rinses(every, f.backwash_gal, site.demand.occupied_days)
+    year = rinses(every, f.backwash_gal, clock_days(inp))
     checks += more + backwash_checks(f.backwash_gpm, f.backwash_gal, 7 / every, site)
+    checks += empty_house(inp)
     formula = "times a year × gallons a backwash"
     return report(
         inp,
@@ -203,6 +204,6 @@ IRON_FILTER = Technology(
     style=("dense", "oxidant"),
     caution="Backwash to a drain with an air gap, to local code.",
     drawing="iron_filter",
-    settings=(BACKWASH, HOUR),
+    settings=(BACKWASH, HOUR, CLOCK_OFF),
     checks=CHECKS,
 )

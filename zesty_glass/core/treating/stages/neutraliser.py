@@ -10,7 +10,7 @@ from __future__ import annotations
 from ...evidence import Level
 from ...ranges import Range
 from ...units import MG_L_PER_GPG
-from ..adjusting import BACKWASH, HOUR, REFILL
+from ..adjusting import BACKWASH, CLOCK_OFF, HOUR, REFILL
 from ..checks import Says, met, told
 from ..items import Item
 from ..place import drop_at, item_pressure, place_checks
@@ -409,6 +409,6 @@ NEUTRALISER = Technology(
     style=("style",),
     caution="pH and hardness change: lead and copper want a re-test after some weeks.",
     drawing="neutraliser",
-    settings=(REFILL, BACKWASH, HOUR),
+    settings=(REFILL, BACKWASH, HOUR, CLOCK_OFF),
     checks=CHECKS,
 )

@@ -28,11 +28,14 @@ LONGEST_MONTHS = 1200.0  # [months] a bed that loses less than this counts as la
 @record
 class Media:
     """What a bed loses [lb/year], what it holds when full [lb], after how long it is topped up
-    [months], and what that costs [money]."""
+    [months], at the latest by its maker [months] or the gallons that use it up [gal], and what
+    that costs [money]."""
 
     lb_year: float
     bed_lb: float
     months: float
+    own_months: float
+    gallons: float | None
     price: Decimal
 
 
@@ -88,7 +91,15 @@ def media_of(f: NeutraliserFigures, inp: StageInput, r: Rise) -> Media:
     interval = min(months, own)
     bags = interval / 12 * lb_year / BAG_LB
     price = (money(bags) * f.bag_price).quantize(Decimal("0.01"))
-    return Media(lb_year=lb_year, bed_lb=bed_lb, months=interval, price=price)
+    gallons = months / 12 * inp.site.demand.house_gal_year if lb_year > 0 else None
+    return Media(
+        lb_year=lb_year,
+        bed_lb=bed_lb,
+        months=interval,
+        own_months=own,
+        gallons=gallons,
+        price=price,
+    )
 
 
 def media_due(f: NeutraliserFigures, inp: StageInput, m: Media) -> Due:
@@ -100,8 +111,8 @@ def media_due(f: NeutraliserFigures, inp: StageInput, m: Media) -> Due:
         label="Soda ash, mixed into its tank" if feed else "Media top-up",
         kind="media",
         price=m.price,
-        months=m.months,
-        capacity_gal=None,
+        months=m.own_months,
+        capacity_gal=m.gallons,
         gallons_year=inp.site.demand.house_gal_year,
         why=f"{m.lb_year:.0f} lb a year; refill when {refill}",
         scope="house",

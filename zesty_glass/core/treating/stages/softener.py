@@ -7,7 +7,7 @@ import math
 from ...evidence import Level
 from ...ranges import Range, Verdict
 from ...units import MG_L_PER_GPG
-from ..adjusting import DOSE, HOUR, RENEW_CLOCK, RESERVE
+from ..adjusting import CLOCK_OFF, DOSE, HOUR, RENEW_CLOCK, RESERVE
 from ..checks import Says, check_needs, merged_needs, met, told
 from ..demand import Demand
 from ..items import Item, Need
@@ -15,6 +15,7 @@ from ..place import drop_at, item_pressure, place_checks, septic_check
 from ..report import Check, Drain, Running, StageReport
 from ..stream import Quantity, Stream, predicted
 from ..technology import Technology, at
+from .by_clock import clock_days, empty_house
 from .common import StageInput, dues, effects, not_priced, report, tannin_binds_iron, water_cost
 from .salt import salt_chore, salt_costs
 from .softener_shown import (
@@ -253,11 +254,16 @@ def _cannot_size(hard: Range | None) -> Check:
     )
 
 
+def _regenerating_days(inp: StageInput, f: SoftenerFigures) -> float:
+    """Days a year on which it regenerates [days/year]: a clock runs in the empty house too."""
+    return clock_days(inp) if f.control == "clock" else inp.site.demand.occupied_days
+
+
 def _worked(inp: StageInput, f: SoftenerFigures, load: Load) -> Worked:
     dose = inp.setting("dose_lb_ft3", f.dose_lb_ft3)
     clock = inp.adjusted(RENEW_CLOCK, f.clock_days or 7.0)
     reserve = inp.adjusted(RESERVE, KEPT_BACK_DAYS)
-    days = inp.site.demand.occupied_days
+    days = _regenerating_days(inp, f)
     sizing = size(f, load.gpg, load.use.best, load.iron_best, dose, days, clock, reserve)
     use = load.use.top
     worst = size(f, load.worst_gpg, use, load.iron_worst, dose, days, clock, reserve)
@@ -376,7 +382,7 @@ def run(inp: StageInput) -> StageReport:
     iron, said_of_iron = _iron(inp, f)
     changes |= _effect(stream, f, w) | iron
     each = f.rinse_gal_ft3 * f.resin_ft3
-    checks += said_of_iron
+    checks += said_of_iron + (empty_house(inp) if f.control == "clock" else [])
     checks += septic_check(each, each * 7 / s.interval if s.interval else 0.0, site)
     life = WORN_LIFE if load.iron_best >= IRON_WEARS else 1.0
     return report(
@@ -451,6 +457,6 @@ SOFTENER = Technology(
         "is cut, a bonding jumper by a licensed electrician."
     ),
     drawing="softener",
-    settings=(DOSE, RESERVE, RENEW_CLOCK, HOUR),
+    settings=(DOSE, RESERVE, RENEW_CLOCK, HOUR, CLOCK_OFF),
     checks=CHECKS,
 )

@@ -92,7 +92,7 @@ def _lower_note(w: Worked, f: SoftenerFigures, inp: StageInput) -> str:
     lower = lower_dose(f, s.load_grains, s.interval, w.dose, w.reserve)
     if lower is None:
         return ""
-    days = inp.site.demand.occupied_days
+    days = inp.site.demand.occupied_days  # a lower dose is looked for on a meter only
     use, iron = w.load.use.best, w.load.iron_best
     alt = size(f, w.load.gpg, use, iron, lower, days, reserve_days=w.reserve)
     return (

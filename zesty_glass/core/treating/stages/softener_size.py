@@ -139,7 +139,7 @@ def size(
     gal_day: float,
     iron: float,
     dose: float,
-    occupied_days: float,
+    regenerating_days: float,
     clock_days: float | None = None,
     reserve_days: float = KEPT_BACK_DAYS,
 ) -> Sizing:
@@ -148,7 +148,8 @@ def size(
     Args:
         gpg: compensated hardness [gpg]; gal_day: use when occupied [gal/day]; iron: at its inlet
             [mg/L].
-        dose: salt dose [lb/ft³]; occupied_days [days/year]; a full year counts 365.
+        dose: salt dose [lb/ft³]; regenerating_days: on which its valve works [days/year]; a full
+            year counts 365.
         reserve_days: of capacity kept back so that water is soft until the hour of renewal [days].
     """
     capacity = capacity_grains(f.resin_ft3, dose, f.doses)
@@ -170,7 +171,7 @@ def size(
         )
     held = capacity / load
     interval: float | None
-    days_year = 365.0 if occupied_days >= 365 else occupied_days
+    days_year = 365.0 if regenerating_days >= 365 else regenerating_days
     if f.control == "clock":
         every = clock_days or f.clock_days or 7.0
         hard = max(0.0, 1 - capacity / (load * every))
@@ -265,8 +266,8 @@ def load_of(stream: Stream, site: Site) -> Load | None:
 
 
 def softened(hard: Range, leakage: float) -> Range:
-    """Hardness behind the resin [mg/L as CaCO3]: under 1 gpg, and where a clock waits too long the
-    share that passes hard.
+    """Hardness behind the resin [mg/L as CaCO3]: under 1 gpg. Where a clock waits too long it is
+    the raw water at times: that is its upper end, by which all behind it is judged.
 
     Args:
         hard: at the inlet, with an upper end. leakage: share of the water that is hard [0 to 1].
@@ -281,8 +282,7 @@ def softened(hard: Range, leakage: float) -> Range:
     if leakage == 0:
         return Range.of(0.0, min(half, hard.best), min(MG_L_PER_GPG, top))
     best = min(hard.best, half + leakage * hard.best)
-    high = min(top, MG_L_PER_GPG + (top - MG_L_PER_GPG) * min(1.0, leakage))
-    return Range.of(0.0, best, max(high, best))
+    return Range.of(0.0, best, hard.high)
 
 
 def taken_out(hard: Range, left: Range) -> Range:

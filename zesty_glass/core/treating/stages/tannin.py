@@ -8,7 +8,7 @@ from ...evidence import Level
 from ...ranges import Range, Verdict
 from ...record import record
 from ...units import MG_L_PER_GPG
-from ..adjusting import HOUR, RENEWAL
+from ..adjusting import CLOCK_OFF, HOUR, RENEWAL
 from ..checks import Says, check_needs, met, told
 from ..figures import Figures
 from ..items import Item, Need
@@ -16,7 +16,16 @@ from ..place import drop_at, item_pressure, place_checks, septic_check
 from ..report import Check, Figure, StageReport
 from ..stream import Quantity, predicted
 from ..technology import Technology, at
-from .by_clock import Rinses, cost_of, drain_of, every_days, figure_of, rinses
+from .by_clock import (
+    Rinses,
+    clock_days,
+    cost_of,
+    drain_of,
+    empty_house,
+    every_days,
+    figure_of,
+    rinses,
+)
 from .common import StageInput, dues, effects, report
 from .salt import salt_chore, salt_costs
 
@@ -191,9 +200,9 @@ def run(inp: StageInput) -> StageReport:
     checks = _may_stand(inp, f)
     changes, more = _behind(inp, f)
     every = inp.adjusted(RENEWAL, f.regen_days)
-    year = rinses(every, f.regen_gal, site.demand.occupied_days)
+    year = rinses(every, f.regen_gal, clock_days(inp))
     salt_lb = year.times * f.salt_lb
-    checks += more + septic_check(f.regen_gal, f.regen_gal * 7 / every, site)
+    checks += more + septic_check(f.regen_gal, f.regen_gal * 7 / every, site) + empty_house(inp)
     outlet = stream.with_(
         changes,
         coloured=False if "tannin" in changes else stream.coloured,
@@ -237,7 +246,7 @@ TANNIN = Technology(
     style=(),
     caution="Drain with an air gap and brine discharge to local code.",
     drawing="tannin",
-    settings=(RENEWAL, HOUR),
+    settings=(RENEWAL, HOUR, CLOCK_OFF),
     checks=CHECKS,
 )
 
@@ -264,6 +273,6 @@ MIXED_BED = Technology(
     style=(),
     caution="Drain with an air gap and brine discharge to local code.",
     drawing="mixed_bed",
-    settings=(RENEWAL, HOUR),
+    settings=(RENEWAL, HOUR, CLOCK_OFF),
     checks={},
 )

@@ -10,13 +10,14 @@ from __future__ import annotations
 from typing import Literal
 
 from ...record import record
+from ..adjusting import CLOCK_OFF
 from ..checks import Says, check_needs, merged_needs, met, told
 from ..figures import Fault, Figures
 from ..items import Need
 from ..place import backwash_checks, drop_at, item_pressure, place_checks
 from ..report import Check, StageReport
 from ..technology import Technology, at
-from .by_clock import cost_of, drain_of, figure_of, rinses
+from .by_clock import clock_days, cost_of, drain_of, empty_house, figure_of, rinses
 from .common import StageInput, effects, report
 
 CHECKS = {
@@ -92,13 +93,14 @@ def run(inp: StageInput) -> StageReport:
     assert isinstance(f, UltrafiltrationFigures)
     psi = None if inp.stream.psi is None else inp.stream.psi.low
     changes, weak = effects(item, inp.stream)
-    year = rinses(f.rinse_days, f.rinse_gal, site.demand.occupied_days)
+    year = rinses(f.rinse_days, f.rinse_gal, clock_days(inp))
     needs = merged_needs(item, NEEDS)
     checks = (
         place_checks(item, site)
         + item_pressure(item, site, psi, f.psi_max)
         + check_needs(needs, inp.stream, "ultrafiltration", site.units, site.home.private)
         + backwash_checks(f.rinse_gpm, f.rinse_gal, 7 / f.rinse_days, site)
+        + empty_house(inp)
         + _says(f)
         + weak
     )
@@ -152,6 +154,6 @@ ULTRAFILTRATION = Technology(
         " dry out."
     ),
     drawing="ultrafiltration",
-    settings=(),
+    settings=(CLOCK_OFF,),
     checks=CHECKS,
 )

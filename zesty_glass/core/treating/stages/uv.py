@@ -358,9 +358,8 @@ def _tests_open(inp: StageInput, checks: list[Check]) -> bool:
     return any(c.status == "unknown" and c.id in DECIDES for c in checks)
 
 
-def _powered_days(inp: StageInput) -> float:
+def _powered_days(inp: StageInput, logged: bool) -> float:
     """Days in a year that the lamp burns [days]: all, unless its lay-up is logged."""
-    logged = LAY_UP.key in inp.overrides
     return inp.site.demand.occupied_days if logged else DAYS_PER_YEAR
 
 
@@ -372,7 +371,8 @@ def run(inp: StageInput) -> StageReport:
     assert isinstance(f, UvFigures)
     need = design_flow(inp)
     checks = _may_stand(inp, f, need)
-    powered = _powered_days(inp)
+    logged = LAY_UP.key in inp.overrides
+    powered = _powered_days(inp, logged)
     stretched = DAYS_PER_YEAR / powered if powered else 1
     months = f.lamp_days / DAYS_PER_MONTH * stretched
     kwh = f.watts * HOURS_PER_YEAR / 1000 * powered / DAYS_PER_YEAR
@@ -383,7 +383,7 @@ def run(inp: StageInput) -> StageReport:
         checks,
         figures=lambda: (*_flow_figure(inp, f, need), _design_figure(inp, need)),
         settings=(("Lamp", f"{f.lamp_days:g} days powered"),),
-        due=tuple(_lamp(d, months, f) for d in dues(item, site)),
+        due=tuple(_lamp(d, months, f, logged) for d in dues(item, site)),
         running=(electricity(kwh, why, site, item.scope),),
         drop=drop_at(item, site.demand.peak_gpm) if item.scope == "house" else 0.0,
         summary=f"class {f.device_class}",
@@ -391,7 +391,7 @@ def run(inp: StageInput) -> StageReport:
     )
 
 
-def _lamp(d: Due, months: float, f: UvFigures) -> Due:
+def _lamp(d: Due, months: float, f: UvFigures, logged: bool) -> Due:
     if d.kind != "lamp":
         return d
     return replace(
@@ -399,6 +399,7 @@ def _lamp(d: Due, months: float, f: UvFigures) -> Due:
         months=months,
         capacity_gal=None,
         life_factor=1.0,
+        lived_days=f.lamp_days if logged else None,
         why=f"every {f.lamp_days:g} days powered, whatever the use",
     )
 
