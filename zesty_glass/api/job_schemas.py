@@ -33,6 +33,9 @@ class Disinfection:
     litres: float
     dose_mg_l: float
     bleach_ml: float
+    hours: float
+    method: str
+    source: str
 
 
 @record

@@ -10,7 +10,7 @@ from uuid import UUID
 from fastapi import APIRouter, Query, Response
 
 from ..core.aftercare.care import Change, state_on
-from ..core.aftercare.disinfecting import DOSE_MG_L, Plumbing, bleach_ml, litres
+from ..core.aftercare.disinfecting import METHODS, Plumbing, bleach_ml, litres
 from ..core.aftercare.gauging import Gauge
 from ..core.aftercare.job import FollowUp, Job
 from ..core.aftercare.proof import Proof
@@ -48,12 +48,15 @@ FARTHEST = timedelta(days=1100)
 
 def _disinfection(p: Plumbing) -> Disinfection:
     parts = litres(p)
-    amount = sum(x for _, x in parts)
+    amount, method = sum(x for _, x in parts), METHODS[p.method]
     return Disinfection(
         amounts=tuple(Amount(name=n, litres=x) for n, x in parts),
         litres=amount,
-        dose_mg_l=DOSE_MG_L,
-        bleach_ml=bleach_ml(amount, DOSE_MG_L, p.bleach_pct),
+        dose_mg_l=method.dose_mg_l,
+        bleach_ml=bleach_ml(amount, method.dose_mg_l, p.bleach_pct),
+        hours=method.hours,
+        method=method.name,
+        source=f"{method.source} ({method.year})",
     )
 
 

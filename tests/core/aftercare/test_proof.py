@@ -7,6 +7,7 @@ from hypothesis import strategies as st
 
 from zesty_glass.core.aftercare import drift
 from zesty_glass.core.aftercare.disinfecting import (
+    METHODS,
     Plumbing,
     bleach_ml,
     litres,
@@ -91,6 +92,19 @@ class Bleach(unittest.TestCase):
 
     def test_what_is_empty_is_not_listed(self):
         self.assertEqual(len(litres(Plumbing(heater_gal=0, pipe_ft=0))), 1)
+
+    def test_the_well_is_part_of_the_dose(self):
+        # π/4 × 6² × 12 / 231 = 1.469 gal a foot: 100 ft hold 146.9 gal, 556 L
+        named = dict(litres(Plumbing(well_ft=100.0)))
+        self.assertAlmostEqual(named["the well, 100 ft of water"], 555.9, 0)
+
+    def test_the_methods_of_the_codes(self):
+        # IPC 610.1 and UPC 609.9 (2021): 50 mg/L for 24 h, or 200 mg/L for 3 h; AWWA C652: 6 h
+        ways = {m.id: (m.dose_mg_l, m.hours) for m in METHODS.values()}
+        self.assertEqual(ways["code_24h"], (50.0, 24.0))
+        self.assertEqual(ways["code_3h"], (200.0, 3.0))
+        self.assertEqual(ways["c652_6h"], (50.0, 6.0))
+        self.assertEqual(Plumbing().method, "code_24h")
 
     def test_a_pipe(self):
         # π/4 · 1² in² · 12 in = 9.425 in³ = 0.0408 gal = 0.1544 L a foot of 1 in

@@ -8,6 +8,7 @@ from tests.making import home, settings, water
 from zesty_glass.core.aftercare.disinfecting import Plumbing
 from zesty_glass.core.aftercare.steps import line_steps, renewed, sheet_of, sheets
 from zesty_glass.core.aftercare.templates import About
+from zesty_glass.core.costing.falling import interval_months
 from zesty_glass.core.home import Source
 from zesty_glass.core.treating.line import walk
 from zesty_glass.core.treating.option import Option, StageChoice
@@ -99,7 +100,7 @@ class Here(unittest.TestCase):
         (due,) = (d for d in one.stages[0].dues if d.kind == "media")
         sheet = next(s for s in sheets(one, h, Plumbing()) if s.key.startswith("media"))
         lb_year = next(f.number for f in one.stages[0].figures if f.id == "media")
-        lb = lb_year * due.months / 12
+        lb = lb_year * interval_months(due) / 12
         self.assertIn(f"about {lb:.0f} lb, {-(-lb // 50):.0f} bag", sheet.tools[0])
         self.assertIn("of 50 lb; thread wiped", text(sheet))
 

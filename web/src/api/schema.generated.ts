@@ -4964,6 +4964,18 @@ export interface components {
              * @description how much household bleach that takes [mL]
              */
             bleach_ml: number;
+            /** Hours */
+            hours: number;
+            /**
+             * Method
+             * @description how it was read
+             */
+            method: string;
+            /**
+             * Source
+             * @description where the figure or rule comes from
+             */
+            source: string;
         };
         /**
          * DistillerFigures
@@ -7320,6 +7332,9 @@ export interface components {
              *       "pipe_in": 0.785,
              *       "other_l": 4,
              *       "bleach_pct": 8.25,
+             *       "well_ft": 0,
+             *       "casing_in": 6,
+             *       "method": "code_24h",
              *       "assumed": true
              *     }
              */
@@ -10541,6 +10556,9 @@ export interface components {
          *         heater_gal: water heater [gal]. tank_gal: pressure tank, drawn down [gal].
          *         pipe_ft: length of pipe [ft]; pipe_in: its inside width [in].
          *         other_l: housings and the UV chamber [L].
+         *         well_ft: water that stands in the well, from its level to its foot [ft]; casing_in: inside
+         *             width of the well [in].
+         *         method: by which it is disinfected.
          *         bleach_pct: strength of the bleach [%]. assumed: nobody has measured it yet.
          */
         Plumbing: {
@@ -10580,6 +10598,25 @@ export interface components {
              * @default 8.25
              */
             bleach_pct: number;
+            /**
+             * Well Ft
+             * @description water that stands in the well, from its level to its foot [ft]
+             * @default 0
+             */
+            well_ft: number;
+            /**
+             * Casing In
+             * @description inside width of the well [in]
+             * @default 6
+             */
+            casing_in: number;
+            /**
+             * Method
+             * @description by which it is disinfected
+             * @default code_24h
+             * @enum {string}
+             */
+            method: "code_24h" | "code_3h" | "c652_6h";
             /**
              * Assumed
              * @description nobody has measured it yet

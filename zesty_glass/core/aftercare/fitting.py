@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from .disinfecting import CONTACT_H
 from .templates import (
     About,
     Step,
     Template,
+    contact_min,
+    has_a_well,
     house,
     in_a_housing,
     with_parts,
@@ -360,16 +361,26 @@ FITTING: tuple[Template, ...] = (
         id="disinfect",
         title="Disinfect the plumbing",
         purpose="disinfect",
-        tools=("plain bleach {pct} %", "chlorine strips to 100 mg/L", "gloves", "goggles"),
+        tools=(
+            "plain bleach {pct} %",
+            "chlorine strips to {dose} mg/L",
+            "gloves",
+            "goggles",
+        ),
         caution=BLEACH,
         when=_disinfected,
-        source="AWWA C651 and US CDC",
-        year=2018,
+        source="IPC 610.1, UPC 609.9; AWWA C652 where it applies",
+        year=2021,
         lines=(
             "Carbon, membranes, resin on bypass or taken out; aerators off.",
-            "{ml} mL of bleach for {litres} L, into the empty sediment housing.",
+            Step(
+                text="{well_ml} mL of bleach into the well, in a bucket of water; run back by hose"
+                " down the casing until it smells.",
+                when=has_a_well,
+            ),
+            "{house_ml} mL of bleach for {house_litres} L, into the empty sediment housing.",
             "Every tap, hot and cold, until it smells; strip at {dose} mg/L.",
-            Step(text="Stand {hours} hours. Nobody drinks or washes.", wait_min=CONTACT_H * 60),
+            Step(text="Stand {hours} hours. Nobody drinks or washes.", wait_min=contact_min),
             "Flush by hose to the yard until the strip shows 0; then every tap.",
             "Cartridges new, lamp on, bypasses back.",
             "Coliform bottle when chlorine is gone and after some days of use.",

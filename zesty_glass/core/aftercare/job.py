@@ -6,7 +6,7 @@ from datetime import date, datetime
 
 from .. import words
 from ..errors import RuleError
-from ..home import Home
+from ..home import Home, Source
 from ..occupancy import ALL_YEAR, DAYS_OF_YEAR, Occupancy
 from ..record import record
 from ..testing.reading import work_out
@@ -158,7 +158,7 @@ def job_of(
     made_at: datetime,
 ) -> Job:
     """A job from the line that was accepted."""
-    plumbing = usual_plumbing(home.well)
+    plumbing = usual_plumbing(home.well, home.source is Source.WELL_DRILLED)
     return Job(
         id=id,
         visit=visit,

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from .disinfecting import CONTACT_H
 from .fitting import BLEACH
-from .templates import About, Step, Template, house, not_in_a_set
+from .templates import About, Step, Template, contact_min, house, not_in_a_set
 
 
 def _left_alone(a: About) -> bool:
@@ -209,7 +208,8 @@ KEEPING: tuple[Template, ...] = (
         caution="A heater that is drained stays off at the breaker until it is full again.",
         when=_left_alone,
         lines=(
-            "Pump and heater off at the breaker, tagged.",
+            "Pump and heater off at the breaker, tagged. {empty}",
+            "Valves with a clock switched off; the day written in the log.",
             "Pressure off; all taps open, lowest last.",
             "Tank, heater and traps drained.",
             "Bypasses open; housings emptied, cartridges thrown away.",
@@ -227,10 +227,10 @@ KEEPING: tuple[Template, ...] = (
         lines=(
             "Traps, drains and housings closed; cartridges new.",
             "Pump on, fill slowly, air out at every tap; heater only when full.",
-            "{ml} mL of bleach for {litres} L, as in Disinfect the plumbing.",
+            "{ml} mL of bleach in all for {litres} L, as in Disinfect the plumbing.",
             Step(
                 text="Stand {hours} hours, then flush until the strip shows 0.",
-                wait_min=CONTACT_H * 60,
+                wait_min=contact_min,
             ),
             "Lamp on; valves set to the day and the hour.",
             "Coliform bottle after some days of use.",

@@ -7,7 +7,7 @@ electrical and drainage work is done by people who are licensed for it.
 
 from __future__ import annotations
 
-from ..home import Home
+from ..home import Home, Source
 from ..record import record
 from ..treating.line import LineReport
 from .disinfecting import Plumbing, usual_plumbing
@@ -84,7 +84,7 @@ class LineSteps:
 
 def line_steps(line: LineReport, home: Home) -> LineSteps:
     """The steps of a line at a home, with what usually holds water there."""
-    made = sheets(line, home, usual_plumbing(home.well))
+    made = sheets(line, home, usual_plumbing(home.well, home.source is Source.WELL_DRILLED))
     return LineSteps(name=line.name, home=home.name, place=home.place, sheets=made)
 
 
@@ -129,7 +129,7 @@ def _made(t: Template, about: About, key: str) -> Sheet:
         tools=(*about.parts_named(t.parts), *(x.format_map(blanks) for x in t.tools)),
         caution=(f"{t.caution} {t.metal}" if metal else t.caution).format_map(blanks),
         steps=tuple(
-            SheetStep(text=s.text.format_map(blanks), wait_min=s.wait_min)
+            SheetStep(text=s.text.format_map(blanks), wait_min=s.waits(about))
             for s in t.steps
             if s.when(about)
         ),

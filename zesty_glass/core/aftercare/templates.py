@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
+import calendar
 import math
 from collections.abc import Callable
 from typing import Literal
 
+from ..costing.falling import interval_months
 from ..home import Home
 from ..record import record
 from ..treating.line import LineReport
 from ..treating.report import StageReport
 from ..treating.stages.neutraliser_media import BAG_LB
-from .disinfecting import CONTACT_H, DOSE_MG_L, Plumbing, bleach_ml, litres
+from .disinfecting import METHODS, Plumbing, bleach_ml, litres, well_litres
 
 Purpose = Literal["fit", "change", "disinfect", "season"]
 MOST_LINES = 8
@@ -45,7 +47,9 @@ class About:
         """How much of a bed is topped up each time, in words; nothing where it is not known."""
         s = self.stage
         lb = next((f.number for f in s.figures if f.id == "media"), None) if s else None
-        months = next((d.months for d in s.dues if d.kind == "media"), None) if s else None
+        months = (
+            next((interval_months(d) for d in s.dues if d.kind == "media"), None) if s else None
+        )
         if not lb or not months:
             return ""
         bags = math.ceil(lb * months / 12 / BAG_LB)
@@ -71,21 +75,43 @@ class About:
     def blanks(self, parts: tuple[str, ...]) -> dict[str, str]:
         """Quantities of this home, as words; ``parts``: kinds of parts that a sheet is about."""
         amount = sum(x for _, x in litres(self.plumbing))
-        ml = bleach_ml(amount, DOSE_MG_L, self.plumbing.bleach_pct)
+        method, pct = METHODS[self.plumbing.method], self.plumbing.bleach_pct
+        well = well_litres(self.plumbing)
         s = self.stage
         settings = "; ".join(f"{k}: {v}" for k, v in s.settings) if s else ""
         return {
             "name": s.name if s else "the line",
             "settings": settings or "as its manual says",
             "litres": f"{amount:.0f}",
-            "ml": f"{ml:.0f}",
-            "pct": f"{self.plumbing.bleach_pct:g}",
-            "dose": f"{DOSE_MG_L:g}",
-            "hours": f"{CONTACT_H:g}",
+            "ml": f"{bleach_ml(amount, method.dose_mg_l, pct):.0f}",
+            "well_ml": f"{bleach_ml(well, method.dose_mg_l, pct):.0f}",
+            "house_ml": f"{bleach_ml(amount - well, method.dose_mg_l, pct):.0f}",
+            "house_litres": f"{amount - well:.0f}",
+            "empty": _empty(self.home.calendar.empty_months),
+            "pct": f"{pct:g}",
+            "dose": f"{method.dose_mg_l:g}",
+            "hours": f"{method.hours:g}",
             "top_up": self.top_up,
             "flush": f"{self.flush_gal(parts):g}",
             "place": "the yard or a dry well, not the septic" if self.home.septic else "the drain",
         }
+
+
+def _empty(months: tuple[int, ...]) -> str:
+    """In which months a home stands empty, in words; nothing where nobody said."""
+    if not months:
+        return ""
+    return "Empty in " + ", ".join(calendar.month_name[m] for m in months) + "."
+
+
+def contact_min(about: About) -> float:
+    """How long the chlorine stands, by the method that is used [min]."""
+    return METHODS[about.plumbing.method].hours * 60
+
+
+def has_a_well(about: About) -> bool:
+    """Whether a well’s own water is part of the dose."""
+    return about.plumbing.well_ft > 0
 
 
 When = Callable[[About], bool]
@@ -103,8 +129,12 @@ class Step:
     """
 
     text: str
-    wait_min: float = 0.0
+    wait_min: float | Callable[[About], float] = 0.0
     when: When = always
+
+    def waits(self, about: About) -> float:
+        """Minutes that are waited at it [min]."""
+        return self.wait_min(about) if callable(self.wait_min) else self.wait_min
 
 
 @record

@@ -10,7 +10,15 @@ const FIELDS: [keyof Plumbing, string, string][] = spoken([
   ["pipe_ft", "Pipes, length", "ft"],
   ["pipe_in", "Pipes, inside", "in"],
   ["other_l", "Housings and chamber", "L"],
+  ["well_ft", "Water standing in the well", "ft"],
+  ["casing_in", "Well, inside", "in"],
   ["bleach_pct", "Bleach", "%"],
+]);
+
+const METHODS: [Plumbing["method"], string][] = spoken([
+  ["code_24h", "50 mg/L for 24 hours (plumbing code)"],
+  ["code_3h", "200 mg/L for 3 hours (plumbing code)"],
+  ["c652_6h", "50 mg/L for 6 hours (AWWA C652, where code takes it)"],
 ]);
 
 function Measure({
@@ -48,6 +56,20 @@ function Measure({
           />
         </label>
       ))}
+      <label className="field col-span-2">
+        <span>{say("Method, as local code takes it")}</span>
+        <select
+          className="input"
+          value={p.method}
+          onChange={(e) => setP({ ...p, method: e.target.value as Plumbing["method"] })}
+        >
+          {METHODS.map(([id, name]) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </label>
       <div className="col-span-2 flex gap-3">
         <button className="key">{say("Keep")}</button>
         <button type="button" className="key bare" onClick={onClose}>
@@ -100,6 +122,9 @@ export function Bleach({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }
               <span className="v tot">{Math.round(d.bleach_ml)}</span>
               <span className="u tot">{say("mL")}</span>
             </div>
+            <p className="text-s text-ink-2 mt-2">
+              {d.method}. {d.source}
+            </p>
             <button className="key bare mt-1 -ml-2" onClick={() => setOpen(true)}>
               {say("Measured otherwise")}
             </button>
