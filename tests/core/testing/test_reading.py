@@ -244,7 +244,9 @@ class Properties(unittest.TestCase):
     def test_dilution_scales_drops(self, n, d):
         plain, diluted = work_out(hardness(n)).range, work_out(hardness(n, dilution=d)).range
         self.assertAlmostEqual(diluted.best, plain.best * d, 6)
-        self.assertAlmostEqual(diluted.high, plain.high * d, 6)
+        # what a syringe errs by: 2 % either way, of what was diluted at all
+        off = 1.0 if d == 1 else 1.02
+        self.assertAlmostEqual(diluted.high, plain.high * d * off, 6)
 
     @given(st.integers(0, 5), st.booleans(), st.floats(1, 20))
     def test_pad_range_holds_best_and_dilution_scales(self, pad, between, d):

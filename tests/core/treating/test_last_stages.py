@@ -6,8 +6,10 @@ from decimal import Decimal
 
 from tests.core.treating.test_stage_edges import TOWN, figure, item, run, status
 from tests.making import settings
+from zesty_glass.core.evidence import Evidence, Level
 from zesty_glass.core.home import Source
 from zesty_glass.core.ranges import Range
+from zesty_glass.core.treating.items import Consumable, Effect
 from zesty_glass.core.treating.stages.membrane_flow import MembraneFigures
 from zesty_glass.core.treating.stages.neutraliser import NeutraliserFigures
 from zesty_glass.core.treating.stages.neutraliser_media import media_lb_year
@@ -104,8 +106,39 @@ class Membrane(unittest.TestCase):
         self.assertAlmostEqual(figure(r, "waste"), 3.0)
 
     def test_rejection_with_its_ends(self):
+        # a bare rating: salt passes as rated times rated NDP / NDP here. 60 − 5 × 1.1507 = 54.246;
+        # 400 mg/L at 55 psi 50.397, at 60 psi 55.397, at 50 psi 45.397
         r = self.of().outlet.range("tds")
-        self.assertEqual([round(x, 4) for x in (r.low, r.best, r.high)], [16.0, 24.0, 36.0])
+        ends = [round(x, 1) for x in (r.low, r.best, r.high)]
+        self.assertEqual(ends, [15.7, 25.8, 43.0])  # 16, 24 and 36 times these
+
+    def test_a_certified_system_is_taken_as_certified(self):
+        claim = Effect(
+            analyte="tds",
+            low=0.9,
+            best=0.94,
+            high=0.97,
+            evidence=Evidence(level=Level.CERTIFIED, standard="NSF/ANSI 58"),
+        )
+        self.assertAlmostEqual(self.of(effects=(claim,)).outlet.range("tds").best, 24.0)
+
+    def test_one_that_makes_nothing_drains_once(self):
+        # 15 psi is less than the osmotic 20 of 2,000 mg/L: 75 × 3 × √(15 / 60) = 112.5 gal a day
+        for kept in (True, False):
+            r = self.of({"tds": 2000.0}, psi=(15.0, 15.0, 15.0), shut_off=kept, psi_min=10.0)
+            (drain,) = r.drains
+            self.assertAlmostEqual(drain.gal_year / 365.25, 112.5, 3)
+
+    def test_the_harder_the_water_the_shorter_its_life(self):
+        part = Consumable(
+            code="m", name="Membrane", kind="membrane", price=Decimal(90), months=36.0
+        )
+
+        def life(gpg):
+            r = self.of({"hardness": gpg * 17.118061}, consumables=(part,))
+            return r.dues[0].life_factor
+
+        self.assertEqual([life(g) for g in (9, 12, 22, 30)], [1.0, 0.67, 0.5, 0.4])
 
     def test_its_ph_window(self):
         for ph, said in ((3.0, "met"), (11.0, "met"), (11.1, "stop")):

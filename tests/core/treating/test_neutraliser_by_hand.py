@@ -9,7 +9,7 @@ from zesty_glass.core.costing.falling import interval_months
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.treating.items import Item
 from zesty_glass.core.treating.stages import neutraliser as acid
-from zesty_glass.core.treating.stages.calcite import NeutraliserFigures
+from zesty_glass.core.treating.stages.calcite import NeutraliserFigures, medium_per_added
 
 GPG = 17.118061
 
@@ -93,6 +93,53 @@ class Chemistry(unittest.TestCase):
         self.assertNotEqual(rise(5.49, 30.0).governs, "rule of thumb")
         self.assertNotEqual(rise(5.5, 30.0).governs, "rule of thumb")
         self.assertEqual(rise(7.5, None).added.best, 0.0)
+
+
+class VeryAcid(unittest.TestCase):
+    def test_the_equation_holds_below_five_and_a_half(self):
+        # pH 5.49, alkalinity 30, calcium 25, TDS 90, 12 °C: saturation at 309 mg/L, 18 gpg; a full
+        # geochemical model (PHREEQC) says 18.7, the rule of thumb 8
+        got = rise(5.49, 30.0)
+        self.assertEqual(got.governs, "saturation")
+        self.assertAlmostEqual(got.added.best / GPG, 18.06, 1)
+
+    def test_soda_ash_is_not_held_by_calcite(self):
+        # (q C0 − A0)/(2 + q) with C0 = 5.995e-4 × 10^0.955 = 5.405e-3: 4.37e-3 mol/L, 437 mg/L
+        got = rise(5.49, 30.0, bed(style="feed"))
+        self.assertEqual((got.governs, got.upper_bound), ("target", False))
+        self.assertAlmostEqual(got.added.best, 437.7, 0)
+
+    def test_soda_ash_adds_no_hardness_and_weighs_its_own(self):
+        # 105.988 / 100.087 mg of soda ash for each mg/L as CaCO3
+        r = stage(style="feed", h=home(socket=True))
+        self.assertEqual(r.outlet.best("calcium"), 25)
+        self.assertEqual([c.label for c in r.chores], ["Mix soda ash"])
+        self.assertEqual([d.label for d in r.dues], ["Soda ash, mixed into its tank"])
+        self.assertAlmostEqual(medium_per_added(bed(style="feed"), 12.0), 1.059, 3)
+
+    def test_magnesia_weighs_less_than_what_it_adds(self):
+        # alone it gives 100.087 / 40.304 = 2.48 mg a mg; half and half at q = 9.018: of x = 1 and
+        # y = 11.018/20.036 = 0.550 it is (0.5 + 0.275 × 0.4027)/(0.5 + 0.275) = 0.788
+        self.assertAlmostEqual(medium_per_added(bed(magnesia_share=0.5), 12.0), 0.788, 3)
+
+    def test_from_five_to_six_a_bed_comes_first(self):
+        feed = next(c for c in stage(style="feed").checks if c.id == "neutraliser.range")
+        self.assertEqual(feed.status, "warn")
+        self.assertIn("bed of calcite", feed.sentence)
+        acid_water = {"ph": 4.8, "alkalinity": 15, "temperature": 12}
+        below = stage(acid_water, style="feed")
+        self.assertEqual(next(c for c in below.checks if c.id == "neutraliser.range").status, "met")
+
+    def test_it_never_lowers_the_ph(self):
+        for ph in (5.2, 6.4, 7.1, 7.35, 7.9):
+            for alkalinity in (None, 5.0, 80.0):
+                for f in (bed(), bed(style="feed"), bed(magnesia_share=0.4)):
+                    got = rise(Range.of(ph - 0.2, ph, ph + 0.2), alkalinity, f)
+                    self.assertGreaterEqual(got.ph.best, ph)
+                    self.assertGreaterEqual(got.ph.low, ph - 0.2)
+
+    def test_an_alkalinity_without_an_upper_end_adds_no_known_most(self):
+        self.assertIsNone(rise(6.2, Range.of(120.0, 120.0, None)).added.high)
 
 
 class Media(unittest.TestCase):

@@ -308,10 +308,17 @@ class Leaves(unittest.TestCase):
         self.assertEqual(q.note, "rises by 46 mg/L")
 
     def test_calcium_falls_with_the_hardness(self):
+        # 150 of 240 is calcium: of the 1 gpg at most that is left it is 150/240
         c = stage(w={"hardness": 240, "calcium": 150}).outlet.range("calcium")
-        self.assertAlmostEqual(c.high, GPG)
-        self.assertAlmostEqual(c.best, GPG / 2)
+        self.assertAlmostEqual(c.high, GPG * 150 / 240)
+        self.assertAlmostEqual(c.best, GPG / 2 * 150 / 240)
         self.assertIsNone(stage().outlet.get("calcium"))
+
+    def test_calcium_and_magnesium_are_the_hardness_that_is_left(self):
+        out = stage(w={"hardness": 240, "calcium": 150, "magnesium": 90}).outlet
+        both = out.range("calcium").plus(out.range("magnesium"))
+        for end in ("low", "best", "high"):
+            self.assertAlmostEqual(getattr(both, end), getattr(out.range("hardness"), end))
 
     def test_iron_within_what_it_takes(self):
         self.assertEqual(stage(w={"hardness": 240, "iron": 2.0}).outlet.range("iron").best, 0.2)

@@ -184,11 +184,12 @@ class Membrane(unittest.TestCase):
             precharge_psi=7,
             shutoff_share=0.6,
         )
+
+        def boyle(share):  # 21.696 psi absolute when empty, 31.2 + 14.696 when full
+            return 21.696 / (1 - share * (1 - 21.696 / 45.896)) - 14.696
+
         fine = sum(
-            3
-            / 20000
-            / ro.permeate_gpd(f, 52, 380, 12, 7 + (0.6 * 52 - 7) * (i + 0.5) / 20000)
-            * 1440
+            3 / 20000 / ro.permeate_gpd(f, 52, 380, 12, boyle((i + 0.5) / 20000)) * 1440
             for i in range(20000)
         )
         self.assertAlmostEqual(ro.fill_minutes(f, 52, 380, 12) / fine, 1, 2)

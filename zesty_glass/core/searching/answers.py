@@ -12,7 +12,7 @@ from ..analytes import ANALYTES
 from ..treating.items import Effect, Item, Need
 from ..treating.site import Disinfected
 from ..treating.stages import TECHNOLOGIES
-from ..treating.stages.common import windowed
+from ..treating.stages.common import CHLORINES, windowed
 
 NAMES = tuple(ANALYTES)
 PLACE = {n: i for i, n in enumerate(NAMES)}
@@ -40,6 +40,8 @@ def looks(item: Item, measured: Iterable[str] = ()) -> Looks:
     values = {n for n in technology.reads if n in PLACE}.union(measured)
     if any(windowed(e) for e in item.effects):
         values.add("ph")
+    if any(e.analyte in CHLORINES for e in item.effects):
+        values |= CHLORINES
     needs = dict.fromkeys((PLACE[n.analyte], n) for n in technology.judges(item))
     judged = tuple(p for p in needs if NAMES[p[0]] not in values)
     there = {e.analyte for e in item.effects} | technology.asks | {NAMES[p] for p, _ in judged}
@@ -58,6 +60,7 @@ def looks_at(item: Item) -> frozenset[str]:
         | technology.reads
         | technology.asks
         | ({"ph"} if any(windowed(e) for e in item.effects) else frozenset())
+        | (CHLORINES if any(e.analyte in CHLORINES for e in item.effects) else frozenset())
     )
 
 

@@ -16,7 +16,7 @@ from .observations import (
     OneDisplay,
     PadMatch,
 )
-from .value import Value, diluted, refused, undiluted, unit_of
+from .value import Value, diluted, of_diluted, refused, undiluted, unit_of
 
 #: what the mark of a bucket and a stopwatch by hand err by (trade practice, 2024)
 BUCKET_SHARE, BUCKET_SECONDS = 0.03, 0.3
@@ -44,13 +44,12 @@ def drops(instrument: Instrument, seen: DropCount) -> Value:
     unit, canonical = unit_of(instrument), analyte(instrument.analyte).unit
     v = convert(instrument.drop_value or 0.0, unit, canonical) * d
     if seen.drops == 0:
-        return Value(
-            analyte=instrument.analyte, unit=canonical, range=Range.of(0.0, v / 2, v), below=v
-        )
+        none = of_diluted(Range.of(0.0, v / 2, v), d)
+        return Value(analyte=instrument.analyte, unit=canonical, range=none, below=none.high)
     return Value(
         analyte=instrument.analyte,
         unit=canonical,
-        range=Range.of((seen.drops - 1) * v, seen.drops * v, seen.drops * v),
+        range=of_diluted(Range.of((seen.drops - 1) * v, seen.drops * v, seen.drops * v), d),
     )
 
 
@@ -83,6 +82,7 @@ def pad(instrument: Instrument, seen: PadMatch) -> Value:
             best, below = high / 2, high
         r = Range.of(low, best, high)
     c = convert(1.0, unit, canonical) * d
+    shown = of_diluted(r.scale(c), d)
     flags = (
         (Flag(id="pad.last", sentence="At the last pad there is no upper end: dilute and repeat."),)
         if r.high is None
@@ -91,8 +91,8 @@ def pad(instrument: Instrument, seen: PadMatch) -> Value:
     return Value(
         analyte=name,
         unit=canonical,
-        range=r.scale(c),
-        below=None if below is None else below * c,
+        range=shown,
+        below=None if below is None else shown.high,
         open_ended=r.high is None,
         flags=flags,
     )
@@ -134,7 +134,8 @@ def display(instrument: Instrument, seen: OneDisplay) -> Value:
         r = r.apply(lambda v: convert(v, unit, canonical))
     else:
         c = convert(1.0, unit, canonical) * d
-        r, below = r.scale(c), None if below is None else below * c
+        r = of_diluted(r.scale(c), d)
+        below = None if below is None else r.high
     flags = (
         ()
         if seen.blanked

@@ -85,10 +85,13 @@ def saturation_index(
 
 
 def _total_carbonate(ph: float, tds: float, temperature_c: float, alkalinity: float) -> float:
-    """Carbon dioxide, bicarbonate and carbonate together [mol/L]."""
-    pk1, pk2, _, _ = constants(temperature_c)
+    """Carbon dioxide, bicarbonate and carbonate together [mol/L]; hydroxide’s part of the
+    alkalinity is none of them, at the tap as in the heater.
+    """
+    pk1, pk2, _, pkw = constants(temperature_c)
     f = pfm(tds, temperature_c)
-    hco3 = _bicarbonate(ph, tds, temperature_c, alkalinity)
+    ions = (10 ** (ph - pkw + f) - 10 ** (f - ph)) * MG_CACO3_PER_EQ
+    hco3 = _bicarbonate(ph, tds, temperature_c, max(alkalinity - ions, 0.0))
     return hco3 * (1 + 10 ** (ph - pk2 + 3 * f) + 10 ** (pk1 - ph - f))
 
 

@@ -51,11 +51,12 @@ def valve_gpg(
 def _of_hardness(water: Water, h: Range, iron_factor: float) -> tuple[Setting, ...]:
     every = hardness_in_every_unit(h.best).items()
     shown = ", ".join(f"{words.number(v, 0 if u == 'mg/L' else 1)} {u}" for u, v in every)
-    gpg, dh = h.best / MG_L_PER_GPG, h.best / MG_L_PER_DH
+    gpg, dh = h.top / MG_L_PER_GPG, h.top / MG_L_PER_DH
     fe, mn = water.range("iron"), water.range("manganese")
-    iron, manganese = (None if r is None else r.best for r in (fe, mn))
-    set_to = valve_gpg(h.best, iron, manganese, iron_factor)
-    open_iron = "" if fe else ", iron not counted: not tested"
+    iron, manganese = (None if r is None or r.high is None else r.high for r in (fe, mn))
+    set_to = valve_gpg(h.top, iron, manganese, iron_factor)
+    untested = "" if fe else ", iron not counted: not tested"
+    open_iron = untested if fe is None or fe.high else ", iron not counted: dilute and test again"
     return (
         ("Hardness in every unit", shown),
         ("Dishwasher setting", f"{dh:.0f} °dH ({gpg:.0f} gpg): set the nearest step above"),

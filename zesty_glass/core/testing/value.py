@@ -49,6 +49,23 @@ def diluted(d: float) -> float:
     return d
 
 
+#: how far a syringe or cylinder of a field kit may be off, as a share: ISO 7886-1 allows 4 to 5 %
+#: of one fill; two fills of one syringe are within 2 % (2017)
+DILUTION_SHARE = 0.02
+
+
+def of_diluted(r: Range, dilution: float) -> Range:
+    """A range with what measuring out a dilution errs by; unchanged where nothing was diluted.
+
+    >>> of_diluted(Range.of(90.0, 100.0, 100.0), 2.0).high
+    102.0
+    """
+    if dilution == 1:
+        return r
+    high = None if r.high is None else r.high * (1 + DILUTION_SHARE)
+    return Range.of(r.low * (1 - DILUTION_SHARE), r.best, high)
+
+
 def undiluted(name: str, dilution: float) -> None:
     """RuleError for a dilution of what is no amount in the water."""
     if dilution != 1 and name in ("ph", "temperature", "uvt"):

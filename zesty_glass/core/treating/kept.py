@@ -95,11 +95,11 @@ def glass_behind(device: str, samples: tuple[Sample, ...]) -> Sample | None:
 
 
 def _end(r: Range | None, which: Literal["low", "best", "high"]) -> float:
-    """One end of a range; nothing where it was not tested, the best where it has no upper end."""
+    """One end of a range; nothing where it was not tested, what was seen where it has no upper
+    end."""
     if r is None:
         return 0.0
-    end: float | None = getattr(r, which)
-    return r.best if end is None else end
+    return {"low": r.low, "best": r.best, "high": r.seen_top}[which]
 
 
 def load_gpg(water: Water, iron_factor: float) -> Range | None:
@@ -113,8 +113,8 @@ def load_gpg(water: Water, iron_factor: float) -> Range | None:
         fe, mn = (_end(r, which) for r in (iron, manganese))
         return compensated_gpg(end, fe, mn, iron_factor)
 
-    top = hard.best if hard.high is None else hard.high
-    return Range.of(one(hard.low, "low"), one(hard.best, "best"), one(top, "high"))
+    top = None if hard.high is None else one(hard.high, "high")
+    return Range.of(one(hard.low, "low"), one(hard.best, "best"), top)
 
 
 def days_that_fit(

@@ -18,7 +18,7 @@ from ..report import Check, Figure, StageReport
 from ..stream import Quantity, Stream, predicted
 from ..technology import Company, Technology, chlorine_is_too_much, judges_nothing
 from .by_clock import backwash_of
-from .common import StageInput, effects, report, weekend_checks, working
+from .common import StageInput, effects, report, total_chlorine, weekend_checks, working
 
 CHECKS = {
     "carbon.ebct": Says(
@@ -223,7 +223,7 @@ def run(inp: StageInput) -> StageReport:
     washed = backwash_of(f.backwash_gpm, f.backwash_gal, f.backwash_days, inp)
     return report(
         inp,
-        inp.stream.with_(changes | _total(changes)),
+        inp.stream.with_(changes | total_chlorine(inp.stream, changes)),
         [*checks, *washed.checks, *weekend_checks(inp)],
         figures=figures,
         drains=washed.drains,
@@ -232,14 +232,6 @@ def run(inp: StageInput) -> StageReport:
         drop=drop_at(item, site.demand.peak_gpm) if house else 0.0,
         summary=f"{f.volume_ft3:g} ft³ {f.media}" if f.volume_ft3 and house else f.media,
     )
-
-
-def _total(changes: dict[str, Quantity]) -> dict[str, Quantity]:
-    """Total chlorine behind the bed is what is left of free and combined."""
-    free, comb = changes.get("chlorine_free"), changes.get("chlorine_combined")
-    if free is None or comb is None or free.range is None or comb.range is None:
-        return {}
-    return {"chlorine_total": predicted(free.range.plus(comb.range), comb.evidence)}
 
 
 def _place(item: Item, beside: Company, stream: Stream) -> int:

@@ -143,6 +143,23 @@ def certified_on(item: Item, stream: Stream) -> frozenset[str]:
     return frozenset(e.analyte for e in item.effects if claimed(e, ph) is Level.CERTIFIED)
 
 
+CHLORINES = frozenset({"chlorine_free", "chlorine_combined", "chlorine_total"})
+
+
+def total_chlorine(stream: Stream, changes: dict[str, Quantity]) -> dict[str, Quantity]:
+    """Total chlorine behind a stage that changes a part of it: what is left of free and combined.
+
+    Source: by definition, Standard Methods 4500-Cl (2017).
+    """
+    if not changes.keys() & {"chlorine_free", "chlorine_combined"}:
+        return {}
+    parts = [changes.get(n) or stream.get(n) for n in ("chlorine_free", "chlorine_combined")]
+    free, combined = (None if q is None else q.range for q in parts)
+    if free is None or combined is None or "chlorine_total" not in stream.quantities:
+        return {}
+    return {"chlorine_total": predicted(free.plus(combined), Level.TYPICAL)}
+
+
 def effects(item: Item, stream: Stream) -> tuple[dict[str, Quantity], list[Check]]:
     """All claims of an item on this water, and the health claims that are not established."""
     changes: dict[str, Quantity] = {}
@@ -160,6 +177,7 @@ def effects(item: Item, stream: Stream) -> tuple[dict[str, Quantity], list[Check
             Level.DOES_NOT_REMOVE,
         ):
             weak.append(ANALYTES[e.analyte].said)
+    changes |= total_chlorine(stream, changes)
     if weak:
         checks.append(told("evidence.health", "warn", what=", ".join(weak)))
     return changes, checks

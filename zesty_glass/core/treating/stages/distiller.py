@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Literal
 
 from ... import words
 from ...evidence import Level
+from ...ranges import Range
 from ...record import record
 from ..checks import Says, met, told
 from ..figures import Figures
 from ..place import place_checks
 from ..report import Check, Chore, Drain, Figure, StageReport
-from ..stream import Quantity, predicted
+from ..stream import Quantity, Stream, predicted
 from ..technology import Technology, at, judges_nothing
 from .common import StageInput, effects, electricity, report, working
 
@@ -76,7 +78,35 @@ def _behind(inp: StageInput, f: DistillerFigures) -> tuple[dict[str, Quantity], 
         low, high = f.rejection - REJECTION_UNDER, f.rejection + REJECTION_OVER
         left = tds.removed(max(0.0, low), f.rejection, min(1.0, high))
         changes["tds"] = predicted(left, Level.TYPICAL)
-    return changes, checks
+    return changes | _at_least_its_ions(inp.stream, changes), checks
+
+
+#: what dissolved ions weigh of TDS [mg/mg]: hardness at the least, as magnesium; nitrate of its
+#: nitrogen (IUPAC molar masses, 2021)
+IONS = {
+    "sodium": 1.0,
+    "potassium": 1.0,
+    "chloride": 1.0,
+    "sulfate": 1.0,
+    "fluoride": 1.0,
+    "hardness": 24.305 / 100.0869,
+    "nitrate_n": 62.005 / 14.007,
+}
+
+
+def _at_least_its_ions(stream: Stream, changes: dict[str, Quantity]) -> dict[str, Quantity]:
+    """TDS behind it no less than the ions that are left: those of which nothing is claimed pass.
+
+    Source: balance of mass.
+    """
+    tds = changes.get("tds")
+    now = {n: changes.get(n) or stream.get(n) for n in IONS}
+    ions = sum(IONS[n] * q.range.best for n, q in now.items() if q is not None and q.range)
+    if tds is None or tds.range is None or tds.range.best >= ions:
+        return {}
+    r = tds.range
+    high = None if r.high is None else max(r.high, ions)
+    return {"tds": replace(tds, range=Range.of(max(r.low, min(ions, r.best)), ions, high))}
 
 
 def residue_gal(gallons: float, share: float) -> float:
@@ -160,7 +190,7 @@ DISTILLER = Technology(
     place=at(house=130, tap=130),
     needs=(),
     judges=judges_nothing,
-    reads=frozenset({"tds"}),
+    reads=frozenset({"tds", *IONS}),
     asks=frozenset(),
     touches=frozenset(),
     changes=frozenset({"tds"}),

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from ...evidence import Level
-from ...ranges import Verdict
+from ...ranges import Range, Verdict
 from ...record import record
+from ...units import MG_L_PER_GPG
 from ..checks import Says, check_need, check_needs, judged, merged_needs, met, told
 from ..items import Item, Need
 from ..place import item_pressure, place_checks
@@ -18,6 +19,7 @@ from .membrane_flow import (
     MembraneFigures,
     at_home,
     for_nothing,
+    passage_here,
     rated_ratio,
     waste_ratio,
 )
@@ -74,6 +76,15 @@ SCALES = Need(
     severity="warn",
     why="It scales: soften ahead, or expect a shorter life.",
 )
+#: shares of a membrane's life on water harder than so much [mg/L as CaCO3], the harder the shorter:
+#: from 10, 20 and 30 gpg on (trade practice, 2024)
+LIFE_ON_HARD = (
+    (SCALES, 0.67),
+    (Need(analyte="hardness", limit=20 * MG_L_PER_GPG, severity="warn"), 0.5),
+    (Need(analyte="hardness", limit=30 * MG_L_PER_GPG - 0.01, severity="warn"), 0.4),
+)
+LIFE_UNTESTED = 0.75  # share of its life where hardness was not tested: trade practice (2024)
+
 NEEDS = (
     Need(analyte="chlorine_free", limit=0.1, why="Carbon ahead of it: chlorine eats the membrane."),
     Need(
@@ -138,7 +149,11 @@ def _ph_needs(f: MembraneFigures) -> tuple[Need, Need]:
 
 def _judges(item: Item) -> tuple[Need, ...]:
     assert isinstance(item.figures, MembraneFigures)
-    return (*merged_needs(item, NEEDS), *_ph_needs(item.figures), SCALES)
+    return (
+        *merged_needs(item, NEEDS),
+        *_ph_needs(item.figures),
+        *(need for need, _ in LIFE_ON_HARD),
+    )
 
 
 def _ph(inp: StageInput, f: MembraneFigures) -> list[Check]:
@@ -194,10 +209,27 @@ def _behind(inp: StageInput, f: MembraneFigures) -> tuple[dict[str, Quantity], l
         checks.append(told("membrane.copper", "say"))
     tds = stream.range("tds")
     if tds is not None and "tds" not in changes:
-        low, high = f.rejection - REJECTION_UNDER, f.rejection + REJECTION_OVER
-        left = tds.removed(max(0.0, low), f.rejection, min(1.0, high))
-        changes["tds"] = predicted(left, Level.MAKER_STATES)
+        changes["tds"] = predicted(_by_its_rating(f, stream, tds), Level.MAKER_STATES)
     return changes, checks
+
+
+def _by_its_rating(f: MembraneFigures, stream: Stream, tds: Range) -> Range:
+    """TDS behind a membrane of a bare rating, at the pressure that is here; a system certified to
+    NSF/ANSI 58 claims its own, and is taken as certified.
+    """
+    low, high = max(0.0, f.rejection - REJECTION_UNDER), min(1.0, f.rejection + REJECTION_OVER)
+    psi = stream.psi
+    if psi is None:
+        return tds.removed(low, f.rejection, high)
+
+    def passes(rejection: float, at_psi: float, feed: float) -> float:
+        back = at_home(f, at_psi, feed, f.rated_c).back_psi
+        return min(1.0, (1 - rejection) * passage_here(f, at_psi, feed, back))
+
+    best = tds.best * passes(f.rejection, psi.best, tds.best)
+    least = tds.low * passes(high, psi.seen_top, tds.low)
+    most = None if tds.high is None else tds.high * passes(low, psi.low, tds.high)
+    return Range.of(min(least, best), best, None if most is None else max(most, best))
 
 
 def _not_measured(stream: Stream) -> list[str]:
@@ -227,7 +259,8 @@ def _sized(stream: Stream, f: MembraneFigures, site: Site) -> _Size:
     assert psi is not None and tds is not None and temp is not None
     here = at_home(f, psi.best, tds.best, temp.best)
     low = at_home(f, psi.low, tds.top, temp.low)
-    ratio = waste_ratio(f, here, site.demand.drinking_gal_day)
+    makes = here.gpd > 0
+    ratio = waste_ratio(f, here, site.demand.drinking_gal_day) if makes else None
     lost = for_nothing(f, here) * site.demand.occupied_days
     return _Size(here=here, low=low, ratio=ratio, lost=lost)
 
@@ -308,9 +341,10 @@ def _dues(inp: StageInput) -> tuple[Due, ...]:
     scale = judged(SCALES, inp.stream)
     factor, why = 1.0, ""
     if scale is Verdict.UNKNOWN:
-        factor, why = 0.75, "hardness not tested: a membrane’s life is counted shorter"
+        factor, why = LIFE_UNTESTED, "hardness not known: a membrane’s life is counted shorter"
     elif scale is not Verdict.MET:
-        factor, why = 0.67, "hard water ahead of the membrane shortens its life"
+        short = [life for need, life in LIFE_ON_HARD if judged(need, inp.stream) is not Verdict.MET]
+        factor, why = short[-1], "hard water ahead of the membrane shortens its life"
     return dues(inp.item, inp.site, factor, why, ("membrane",))
 
 

@@ -175,12 +175,38 @@ def concentrate_mg_l(feed: float, rejection: float, ratio: float) -> float | Non
     return feed * (1 - r * (1 - rejection)) / (1 - r)
 
 
-def fill_minutes(
-    f: MembraneFigures, psi: float, tds: float, temperature_c: float, gallons: float = 3.0
-) -> float | None:
-    """Minutes to fill a tank from its pre-charge to shut-off in 20 equal steps; None
-    means never.
+ATMOSPHERE_PSI = 14.696  # [psi] standard atmosphere, exact by definition in pascals (1954)
+FILL_STEPS = 20  # equal steps of volume of a fill
+
+
+def tank_pressures(precharge_psi: float, top_psi: float) -> tuple[float, ...]:
+    """Pressure in a tank [psi, gauge] at the middle of each of 20 equal steps of volume, from its
+    pre-charge to the shut-off: what its air has left of its room.
+
+    Args:
+        precharge_psi: of the empty tank; top_psi: where the shut-off closes [psi, gauge].
+
+    Source: Boyle (1662), P V constant, absolute pressures.
+
+    >>> [round(p, 1) for p in tank_pressures(7.0, 40.0)][::19]
+    [7.3, 38.0]
     """
+    start, top = precharge_psi + ATMOSPHERE_PSI, top_psi + ATMOSPHERE_PSI
+    taken = 1 - start / top
+    middles = ((i + 0.5) / FILL_STEPS for i in range(FILL_STEPS))
+    return tuple(start / (1 - v * taken) - ATMOSPHERE_PSI for v in middles)
+
+
+def fill_minutes(
+    f: MembraneFigures, psi: float, tds: float, temperature_c: float, gallons: float | None = None
+) -> float | None:
+    """Minutes to fill its tank from its pre-charge to shut-off in 20 equal steps; None
+    means never. A permeate pump never fills faster than the membrane without back pressure.
+
+    Args:
+        gallons: what goes in [gal]; the tank's own where it is left out.
+    """
+    gallons = f.tank_gal or 3.0 if gallons is None else gallons
     if f.precharge_psi is None or f.shutoff_share is None:
         return None
     top = f.shutoff_share * psi
@@ -189,14 +215,14 @@ def fill_minutes(
     # permeate falls in a straight line with the back pressure: its slope is worked out once
     free, rated = ndp(psi, tds, f.rated_ratio), ndp(f.rated_psi, f.rated_tds, f.rated_ratio)
     a_psi = f.rated_gpd * (tcf(temperature_c) / tcf(f.rated_c)) / rated if rated > 0 else 0.0
-    total, step = 0.0, gallons / 20
-    for i in range(20):
-        back = f.precharge_psi + (top - f.precharge_psi) * (i + 0.5) / 20
+    total, step = 0.0, gallons / FILL_STEPS
+    for back in tank_pressures(f.precharge_psi, top):
         rate = a_psi * (free - back)
         if rate <= 0:
             return None
         total += step / rate * 1440
-    return total * (f.permeate_pump or 1.0)
+    freely = gallons / (a_psi * free) * 1440
+    return max(total * (f.permeate_pump or 1.0), freely)
 
 
 @record
@@ -221,7 +247,8 @@ def at_home(f: MembraneFigures, psi: float, tds: float, temperature_c: float) ->
     back, full = 0.0, False
     if f.tank_gal and f.precharge_psi is not None and f.shutoff_share is not None:
         full = f.precharge_psi >= f.shutoff_share * psi
-        back = (f.precharge_psi + f.shutoff_share * psi) / 2
+        top = f.shutoff_share * psi
+        back = 0.0 if full else sum(tank_pressures(f.precharge_psi, top)) / FILL_STEPS
     gpd = 0.0 if full else permeate_gpd(f, psi, tds, temperature_c, back)
     drain = drain_gpd(f, psi)
     return Here(
@@ -233,6 +260,20 @@ def at_home(f: MembraneFigures, psi: float, tds: float, temperature_c: float) ->
         tds=tds,
         temperature_c=temperature_c,
     )
+
+
+def passage_here(f: MembraneFigures, psi: float, tds: float, back_psi: float) -> float:
+    """How much more of what is dissolved a bare membrane lets pass here than as rated [-]: rated
+    net driving pressure / that here, for salt passes alike while water passes less; infinite where
+    no pressure is left.
+
+    Args:
+        psi, back_psi: at the membrane and behind it [psi]. tds: feed [mg/L].
+
+    Source: ASTM D4516 (2019).
+    """
+    here = ndp(psi, tds, f.rated_ratio, back_psi)
+    return math.inf if here <= 0 else ndp(f.rated_psi, f.rated_tds, f.rated_ratio) / here
 
 
 def waste_ratio(f: MembraneFigures, here: Here, drinking: float) -> float | None:

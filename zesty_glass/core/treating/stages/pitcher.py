@@ -2,24 +2,40 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Literal
 
 from ...record import record
-from ..checks import met
+from ..checks import Says, met, told
 from ..figures import Figures
+from ..items import Item
 from ..place import place_checks
-from ..report import StageReport
+from ..report import Check, StageReport
+from ..stream import Stream
 from ..technology import Technology, at, judges_nothing
 from .common import StageInput, effects, lasts_days, report, weekend_checks
+
+CHECKS = {
+    "pitcher.resin": Says(
+        "Its resin is rated at {need} mg/L TDS; at {have} mg/L here its gallons change in"
+        " proportion.",
+        "A meter says when it is used up.",
+    ),
+}
 
 
 @record
 class PitcherFigures(Figures):
-    """Pitcher, refrigerator or counter filter."""
+    """Pitcher, refrigerator or counter filter; ``rated_tds``: of the water that its exchange
+    resin's gallons are rated at [mg/L].
+    """
 
     kind: Literal["pitcher"] = "pitcher"
     style: Literal["pitcher", "refrigerator", "counter"]
     change_at_tds: float | None = None
+    rated_tds: float | None = None
+
+    above_zero = ("rated_tds",)
 
 
 def run(inp: StageInput) -> StageReport:
@@ -29,7 +45,9 @@ def run(inp: StageInput) -> StageReport:
     item, f = inp.item, inp.item.figures
     assert isinstance(f, PitcherFigures)
     changes, more = effects(item, inp.stream)
-    checks = place_checks(item, inp.site) + more + weekend_checks(inp)
+    item, asked = _on_this_water(item, f, inp.stream)
+    inp = replace(inp, item=item)
+    checks = place_checks(item, inp.site) + more + weekend_checks(inp) + asked
     if f.change_at_tds is not None:
         checks.append(
             met("pitcher.change", f"change when its water reads {f.change_at_tds:g} mg/L")
@@ -37,6 +55,32 @@ def run(inp: StageInput) -> StageReport:
     return report(
         inp, inp.stream.with_(changes), checks, figures=lambda: lasts_days(inp), summary=f.style
     )
+
+
+def _on_this_water(item: Item, f: PitcherFigures, stream: Stream) -> tuple[Item, list[Check]]:
+    """An exchange resin's cartridge with the gallons that it lasts on this water: what it holds is
+    so many milligrams, and more dissolved fills it sooner.
+
+    Source: balance of charge; a makers' rating names its TDS.
+    """
+    if f.rated_tds is None:
+        return item, []
+    tds = stream.range("tds")
+    if tds is None or tds.best <= 0:
+        asked = Check(
+            id="pitcher.tds",
+            status="unknown",
+            sentence=f"Its gallons are rated at {f.rated_tds:g} mg/L TDS: not tested here.",
+            test="TDS by meter",
+        )
+        return item, [asked]
+    share = f.rated_tds / tds.best
+    parts = tuple(
+        c if c.capacity_gal is None else replace(c, capacity_gal=c.capacity_gal * share)
+        for c in item.consumables
+    )
+    said = told("pitcher.resin", "say", have=f"{tds.best:.0f}", need=f"{f.rated_tds:g}")
+    return replace(item, consumables=parts), [said]
 
 
 PITCHER = Technology(
@@ -47,7 +91,7 @@ PITCHER = Technology(
     place=at(house=170, tap=170),
     needs=(),
     judges=judges_nothing,
-    reads=frozenset(),
+    reads=frozenset({"tds"}),
     asks=frozenset(),
     touches=frozenset(),
     changes=frozenset(),
@@ -63,5 +107,5 @@ PITCHER = Technology(
     caution="",
     drawing="pitcher",
     settings=(),
-    checks={},
+    checks=CHECKS,
 )

@@ -201,14 +201,28 @@ def _diet(inp: StageInput, added: Range, salt: str) -> Check:
     return told("softener.diet", "warn" if touched else "say", have=f"{added.best:.0f}", salt=salt)
 
 
-def _calcium(before: Range | None, hardness_out: Range) -> Range | None:
-    """Calcium behind the resin: at most what the hardness left can be, and never more
-    than came in.
+def _minerals(stream: Stream, left: Range) -> dict[str, Quantity]:
+    """Calcium and magnesium behind the resin, as much of the hardness left as they were of it, so
+    that the two add up to it; what was not tested is not told apart.
+
+    Source: hardness is calcium and magnesium, Standard Methods 2340 B (2017).
     """
-    if before is None:
-        return None
-    ends = [r.high for r in (before, hardness_out) if r.high is not None]
-    return Range.of(0.0, min(before.best, hardness_out.best), min(ends) if ends else None)
+    hard = stream.best("hardness")
+    out: dict[str, Quantity] = {}
+    shares = _shares(stream, hard)
+    for name, share in shares.items():
+        out[name] = predicted(left.scale(share), Level.TYPICAL)
+    return out
+
+
+def _shares(stream: Stream, hard: float | None) -> dict[str, float]:
+    """What calcium and magnesium are of the hardness [0 to 1], of each that was tested."""
+    calcium, magnesium = stream.best("calcium"), stream.best("magnesium")
+    if calcium is not None and magnesium is not None and calcium + magnesium > 0:
+        part = calcium / (calcium + magnesium)
+        return {"calcium": part, "magnesium": 1 - part}
+    tested = {"calcium": calcium, "magnesium": magnesium}
+    return {n: min(1.0, x / hard) if hard else 0.0 for n, x in tested.items() if x is not None}
 
 
 def _judges(item: Item) -> tuple[Need, ...]:
@@ -302,8 +316,7 @@ def _effect(stream: Stream, f: SoftenerFigures, w: Worked) -> dict[str, Quantity
             below=MG_L_PER_GPG if w.out.high == MG_L_PER_GPG else None,
         )
     }
-    if "calcium" in stream.quantities:
-        out["calcium"] = predicted(_calcium(stream.range("calcium"), w.out), Level.TYPICAL)
+    out |= _minerals(stream, w.out)
     out[f.salt] = _salt_behind(stream.get(f.salt), w.ion)
     return out
 
@@ -409,10 +422,16 @@ def _whole_days(interval: float | None) -> str:
     return "every day" if days == 1 else f"{days} days"
 
 
+def _dialled(load: Load) -> str:
+    """The hardness that its valve is set to: the upper end of what was read."""
+    gpg = load.worst_gpg
+    return f"{gpg:.0f} gpg" if math.isfinite(gpg) else "first an iron test with an upper end"
+
+
 def _settings(w: Worked, f: SoftenerFigures, d: Demand) -> tuple[tuple[str, str], ...]:
     """What is dialled; a valve asks for people, or for gallons a day."""
     return (
-        ("Hardness setting", f"{w.load.gpg:.0f} gpg"),
+        ("Hardness setting", _dialled(w.load)),
         ("People", f"{d.people:g} ({d.house_gal_day.best:.0f} gal a day)"),
         ("Salt a renewal", f"{w.dose * f.resin_ft3:g} lb"),
         ("Kept back", "1 day" if w.reserve == 1 else f"{w.reserve:g} days"),
@@ -434,6 +453,7 @@ SOFTENER = Technology(
             "calcium",
             "hardness",
             "iron",
+            "magnesium",
             "manganese",
             "potassium",
             "sodium",
