@@ -209,6 +209,16 @@ _ALL = (
     ),
     _a("uranium", "Uranium", "mg/L", Kind.HEALTH, "laboratory: uranium", decimals=4, **_LAB),
     _a("barium", "Barium", "mg/L", Kind.HEALTH, "laboratory: barium", decimals=2, **_LAB),
+    _a(
+        "radium",
+        "Radium 226 and 228",
+        "pCi/L",
+        Kind.HEALTH,
+        "laboratory: radium 226 and 228",
+        decimals=1,
+        **_LAB,
+    ),
+    _a("silica", "Silica", "mg/L", Kind.EQUIPMENT, "laboratory: silica", decimals=0),
     _a("fluoride", "Fluoride", "mg/L", Kind.HEALTH, "laboratory: fluoride", **_LAB),
     _a(
         "radon",

@@ -242,6 +242,18 @@ class Home:
         return self.cut_in_psi, self.cut_out_psi
 
     @property
+    def lead_line(self) -> bool | None:
+        """Whether the supply's line to the house is of lead, or of galvanized steel, which holds
+        lead; None: not known. A home of its own source has none, and its pipes are asked apart.
+        """
+        if self.private:
+            return None
+        told = self.service_line.lower()
+        if not told or "unknown" in told:
+            return None
+        return "lead" in told or "galvan" in told
+
+    @property
     def metal_pipe(self) -> bool:
         """Whether what is said of its pipe names a metal."""
         return any(metal in self.pipe_material.lower() for metal in _METALS)

@@ -95,6 +95,7 @@ KINDS: dict[str, InPlaceKind] = {
             "arsenic",
             "uranium",
             "barium",
+            "radium",
             "sulfate",
             "chloride",
             "iron",
@@ -107,7 +108,7 @@ KINDS: dict[str, InPlaceKind] = {
         scope="house",
         part="salt",
         drawing="softener",
-        works_on=("hardness", "iron", "manganese"),
+        works_on=("hardness", "iron", "manganese", "barium", "radium"),
         service=(
             "Salt without a bridge, injector and resin cleaned, one renewal by hand, then measured."
         ),

@@ -332,6 +332,7 @@ LIMITS: tuple[Limit, ...] = (
     _l("arsenic.us", "arsenic", 0.010, "health", "maximum", "US", _EPA1, 2001),
     _l("uranium.us", "uranium", 0.030, "health", "maximum", "US", _EPA1, 2000),
     _l("barium.us", "barium", 2.0, "health", "maximum", "US", _EPA1, 1991),
+    _l("radium.us", "radium", 5.0, "health", "maximum, 226 and 228 together", "US", _EPA1, 2000),
     _l("fluoride.us", "fluoride", 4.0, "health", "maximum", "US", _EPA1, 1986),
     _l(
         "fluoride.secondary",
@@ -746,7 +747,8 @@ class Settings:
         price_growth: yearly rise of prices (0.03 = 3 %).
         discount: yearly discount rate.
         electricity: price [money/kWh].
-        salt_bag: price of a 40-lb bag [money]; salt_delivery: of bringing one to the house [money],
+        salt_bag: price of a 40-lb bag [money]; potassium_bag: of one of potassium chloride [money];
+            salt_delivery: of bringing one to the house [money],
             0 where the household carries its salt.
         heater_c: water heater [°C].
         tax_equipment, tax_labour: sales tax on equipment and on labour (0.06 = 6 %).
@@ -769,6 +771,7 @@ class Settings:
     discount: Decimal = Decimal("0")
     electricity: Decimal = Decimal("0.16")
     salt_bag: Decimal = Decimal("9.50")
+    potassium_bag: Decimal = Decimal("32.00")
     salt_delivery: Decimal = Decimal("0")
     heater_c: float = 60.0
     soap_share: float = 0.2
@@ -827,7 +830,7 @@ class Settings:
             )
         if self.post_cutoff:
             time_of_day(self.post_cutoff, "settings.post_cutoff")
-        if min(self.electricity, self.salt_bag, self.salt_delivery) < 0:
+        if min(self.electricity, self.salt_bag, self.potassium_bag, self.salt_delivery) < 0:
             raise RuleError(
                 "settings.price", "A price cannot be negative.", "settings", "Use 0 or more."
             )

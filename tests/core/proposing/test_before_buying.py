@@ -5,7 +5,7 @@ from collections import Counter
 
 from tests.core.proposing.test_more_homes import CLEAN_WELL, GPG, ON_CHALK, SOFT_TOWN, TOWN, asked
 from tests.making import home, settings, water
-from zesty_glass.core.home import Source
+from zesty_glass.core.home import Care, Source
 from zesty_glass.core.in_place import InPlace
 from zesty_glass.core.proposing.first import FIRST
 from zesty_glass.core.proposing.ranking import FOULED, Grader
@@ -91,7 +91,50 @@ class BeforeBuying(unittest.TestCase):
         for line, told in (("lead", True), ("galvanised", True), ("copper", False)):
             about = {**TOWN, "service_line": line}
             self.assertEqual(self.said("service_line", lead, **about), told, line)
-            self.assertFalse(self.said("service_line", SOFT_TOWN, **about))
+            # a line that holds lead is said before anything was measured; of copper it is not
+            self.assertEqual(self.said("service_line", SOFT_TOWN, **about), told, line)
+            self.assertEqual(self.said("first_draw", SOFT_TOWN, **about), told, line)
+            self.assertFalse(self.said("first_draw", lead, **about))
+
+    def test_a_line_that_nobody_asked_about_is_not_known(self):
+        lead = {**SOFT_TOWN, "lead": 0.012}
+        unasked = {**TOWN, "service_line": ""}
+        self.assertTrue(self.said("service_line_unknown", lead, **unasked))
+        self.assertFalse(self.said("service_line", lead, **unasked))
+        self.assertFalse(self.said("service_line_unknown", SOFT_TOWN, **unasked))
+        # a home of its own source has no line from a main
+        for step in ("service_line", "service_line_unknown"):
+            self.assertFalse(self.said(step, {**CLEAN_WELL, "lead": 0.012}), step)
+
+    def test_a_first_draw_is_asked_for_its_flushed_sample_alone(self):
+        lead = {**SOFT_TOWN, "lead": 0.012}
+        self.assertTrue(self.said("flushed_draw", lead, **TOWN))
+        self.assertFalse(self.said("flushed_draw", {**lead, "copper_flushed": 0.1}, **TOWN))
+
+    def test_a_town_answers_for_what_it_brings(self):
+        for analyte, value in (("arsenic", 0.02), ("nitrate_n", 14.0), ("uranium", 0.05)):
+            self.assertTrue(self.said("utility_health", {**SOFT_TOWN, analyte: value}, **TOWN))
+            self.assertFalse(self.said("utility_health", {**CLEAN_WELL, analyte: value}))
+        self.assertFalse(self.said("utility_health", {**SOFT_TOWN, "lead": 0.02}, **TOWN))
+
+    def test_salt_of_the_seas_pattern(self):
+        # sea water has 1.8 of chloride to one of sodium
+        sea = {**CLEAN_WELL, "sodium": 320, "chloride": 575, "tds": 1300}
+        self.assertTrue(self.said("brackish", sea))
+        self.assertFalse(self.said("brackish", {**sea, "chloride": 280}))
+        self.assertFalse(self.said("brackish", {**sea, "tds": 600}))
+
+    def test_right_at_its_limit_it_complies(self):
+        at = {**CLEAN_WELL, "arsenic": 0.010}
+        self.assertTrue(self.said("at_limit", at))
+        self.assertFalse(self.said("astride", at))
+
+    def test_half_the_limit_of_nitrate_with_an_infant_has_a_next_step(self):
+        care = Care(consent=True, infant=True)
+        near = {**CLEAN_WELL, "nitrate_n": 5.2}
+        self.assertTrue(self.said("infant_nitrate", near, care=care))
+        self.assertFalse(self.said("infant_nitrate", near))
+        self.assertFalse(self.said("infant_nitrate", {**near, "nitrate_n": 2.0}, care=care))
 
     def test_a_taste_where_a_softener_stands_asks_for_its_service(self):
         softener = InPlace(id="s", kind="softener", name="Their softener")

@@ -17,6 +17,8 @@ from tests.making import settings
 from zesty_glass.core.analytes import Kind
 from zesty_glass.core.home import Care, Source
 from zesty_glass.core.proposing.standing import (
+    SUPPLY_FIRST,
+    WAY_IN_FIRST,
     with_reasons,
 )
 from zesty_glass.core.ranges import Range
@@ -26,7 +28,8 @@ class Wells(unittest.TestCase):
     def test_bacteria_first_the_way_in_then_a_lamp(self):
         values = {**CLEAN_WELL, "coliform": Range.exact(1), "uvt": 92, "turbidity": 0.3}
         m, s = asked(values)
-        self.assertEqual(ideas(s)[0], "Sediment filter + UV")
+        self.assertEqual(ideas(s)[1], "Sediment filter + UV")
+        self.assertEqual(s.lines[0].ahead, WAY_IN_FIRST)
         self.assertIn("rolling boil", s.first[0])
         self.assertIn("look for the way in", s.first[1])
         self.assertTrue(any("rolling boil" in t for t in m.tonight))
@@ -131,11 +134,12 @@ class Wells(unittest.TestCase):
     def test_what_nobody_asked_for_comes_behind_the_line_without_it(self):
         for values in ({"pfoa": 8e-6}, {"uranium": 0.05}, {"nitrate_n": 14.0}):
             _, s = asked({**ON_CHALK, **values}, **TOWN)
-            self.assertEqual(ideas(s)[0], "Membrane at the drinking tap", values)
+            self.assertEqual(s.lines[0].ahead, SUPPLY_FIRST)
+            self.assertEqual(ideas(s)[1], "Membrane at the drinking tap", values)
         _, s = asked({**ON_CHALK, "pfoa": 8e-6}, **TOWN)
         self.assertTrue(any("ask the supply" in t for t in s.first))
         _, s = asked({**ON_CHALK, "pfoa": 8e-6}, ("white_crust",), **TOWN)
-        self.assertIn("Softener", ideas(s)[0])  # asked for, it belongs to the line
+        self.assertIn("Softener", ideas(s)[1])  # asked for, it belongs to the line
 
     def test_much_manganese_asks_like_a_complaint(self):
         care = Care(consent=True, infant=True)

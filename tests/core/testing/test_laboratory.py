@@ -67,6 +67,7 @@ class Chain(unittest.TestCase):
                 "nitrate": 48,
                 "uvt": 48,
                 "radon": 96,  # 4 days
+                "radium": 120,  # acidified within 5 days
                 "lead_copper": 336,  # 14 days
                 "copper_flushed": 336,
                 "metals": 336,

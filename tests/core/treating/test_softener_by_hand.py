@@ -304,8 +304,23 @@ class Leaves(unittest.TestCase):
 
     def test_sodium_that_was_not_tested_rises_by_so_much(self):
         q = stage(w={"hardness": 100}).outlet.get("sodium")
-        self.assertIsNone(q.range)
-        self.assertEqual(q.note, "rises by 46 mg/L")
+        # at least what is added: its own comes on top
+        self.assertAlmostEqual(q.range.best, 45.94, 2)
+        self.assertIsNone(q.range.high)
+        self.assertIn("rises by 46 mg/L", q.note)
+
+    def test_potassium_chloride_is_its_own_salt(self):
+        # 8 lb/ft³ of sodium chloride is 10.2 of potassium chloride, at its own price
+        both = [stage(w={"hardness": 250}, salt=x) for x in ("sodium", "potassium")]
+        salt = [next(r for r in x.running if r.kind == "salt") for x in both]
+        self.assertAlmostEqual(float(salt[1].per_year / salt[0].per_year), 1.276 * 32 / 9.5, 4)
+        self.assertEqual([r.label for r in salt], ["Salt", "Potassium chloride"])
+
+    def test_barium_and_radium_go_with_the_hardness(self):
+        out = stage(w={"hardness": 250, "barium": 3.0, "radium": 12.0}).outlet
+        self.assertAlmostEqual(out.best("barium"), 3.0 * 0.07)
+        self.assertAlmostEqual(out.best("radium"), 12.0 * 0.1)
+        self.assertFalse(out.get("radium").established)
 
     def test_calcium_falls_with_the_hardness(self):
         # 150 of 240 is calcium: of the 1 gpg at most that is left it is 150/240

@@ -149,10 +149,10 @@ class Membrane(unittest.TestCase):
     def test_arsenic_is_asked_for_its_species_only_where_it_is_claimed_and_there(self):
         there = {"tds": 400.0, "arsenic": 0.02}
         nitrate = replace(ARSENIC, analyte="nitrate_n")
-        self.assertEqual(status(self.of((ARSENIC,), there), "membrane.arsenic"), "unknown")
-        self.assertEqual(status(self.of((nitrate,), there), "membrane.arsenic"), "")
-        self.assertEqual(status(self.of((), there), "membrane.arsenic"), "")
-        self.assertEqual(status(self.of((ARSENIC,)), "membrane.arsenic"), "")
+        self.assertEqual(status(self.of((ARSENIC,), there), "arsenic.species"), "unknown")
+        self.assertEqual(status(self.of((nitrate,), there), "arsenic.species"), "")
+        self.assertEqual(status(self.of((), there), "arsenic.species"), "")
+        self.assertEqual(status(self.of((ARSENIC,)), "arsenic.species"), "")
 
     def test_water_to_the_drain_costs_only_where_there_is_some(self):
         with_drain, without = self.of(), self.of(rated_ratio=0.0)

@@ -2,15 +2,44 @@
 
 from __future__ import annotations
 
+from ..analytes import ANALYTES, Kind
+from ..home import SURFACE
 from ..testing.finding import Weight
-from ..testing.findings import may_bring_lead
+from ..treating.line import FROM_PLUMBING
 from .first_rule import PRACTICE, First
-from .looked_at import acid, astride, kit_says_health
+from .looked_at import acid, astride, at_limit, brackish, kit_says_health
+
+#: what a town's supply brings, and answers for; lead and copper come from the pipes
+SUPPLY_ANSWERS = frozenset(
+    a.id for a in ANALYTES.values() if a.kind is Kind.HEALTH and a.id not in FROM_PLUMBING
+) - {"radon"}
 
 NITRATE_NEAR = 5.0
 """Nitrate from which it is watched [mg/L as N]: half of the limit, 40 CFR 141.23 (1991)."""
 
 HEALTH: tuple[First, ...] = (
+    First(
+        id="service_line",
+        sentence=(
+            "The supply’s line to this house is of lead, or of galvanized steel, which holds lead."
+            " Ask the utility to replace it: no filter makes up for that. Until then drink from a"
+            " filter certified for lead (NSF/ANSI 53 or 58), and run the cold tap for five minutes"
+            " after the water has stood. Boiling does not take lead out."
+        ),
+        source="US EPA, lead and copper rule improvements",
+        year=2024,
+        holds=lambda at: at.home.lead_line is True,
+    ),
+    First(
+        id="first_draw",
+        sentence=(
+            "Have a certified laboratory test a first draw for lead: the first liter from the cold"
+            " kitchen tap, after six hours of standing."
+        ),
+        source="US EPA, lead and copper rule improvements",
+        year=2024,
+        holds=lambda at: at.home.lead_line is True and "lead" not in at.water.values,
+    ),
     First(
         id="way_in",
         sentence=(
@@ -21,6 +50,28 @@ HEALTH: tuple[First, ...] = (
         source="US CDC, private ground water wells",
         year=2024,
         holds=lambda at: at.home.well and at.health("coliform", "e_coli"),
+    ),
+    First(
+        id="flood",
+        sentence=(
+            "The well stood under water: nothing untreated is drunk. A licensed person looks at its"
+            " cap, casing and wiring, and disinfects it; a laboratory tests for coliform"
+            " bacteria some days after the chlorine is gone, and again some weeks later."
+        ),
+        source="US CDC and US EPA, what to do with your private well after a flood",
+        year=2023,
+        holds=lambda at: at.home.well and at.complained("flood"),
+    ),
+    First(
+        id="bloom",
+        sentence=(
+            "The lake is in a bloom: drink bottled water. Neither boiling nor UV helps against its"
+            " toxins. Ask the health authority, and a laboratory for cyanotoxins, before anything"
+            " is chosen."
+        ),
+        source="US EPA, cyanotoxin management in drinking water",
+        year=2019,
+        holds=lambda at: at.home.source in SURFACE and at.complained("bloom"),
     ),
     First(
         id="turbid_well",
@@ -49,6 +100,20 @@ HEALTH: tuple[First, ...] = (
         holds=lambda at: not at.home.private and at.health("coliform", "e_coli"),
     ),
     First(
+        id="utility_health",
+        sentence=(
+            "A health limit is passed in town water: tell the utility and the health authority"
+            " what the laboratory found, and have a second sample confirm it. The utility answers"
+            " for its water; nothing is sold against it before it has."
+        ),
+        source="US EPA, public notification rule, 40 CFR 141 subpart Q",
+        year=2000,
+        holds=lambda at: (
+            not at.home.private
+            and at.health(*(a for a in SUPPLY_ANSWERS if a not in ("coliform", "e_coli")))
+        ),
+    ),
+    First(
         id="surface",
         sentence=(
             "Surface water carries microbes always: nothing untreated is drunk, all plumbing is"
@@ -72,22 +137,37 @@ HEALTH: tuple[First, ...] = (
     First(
         id="flush",
         sentence=(
-            "Lead and copper: they come from pipe and tap. Flush until the water runs colder, take"
-            " the first litre and a flushed one to the laboratory, and look at tap and pipe."
+            "Lead and copper come from the pipe and the tap. Run the cold tap until it is colder"
+            " before you drink, and look at what the tap and the pipe are made of."
         ),
         source="US EPA, basic information about lead in drinking water",
         year=2024,
         holds=lambda at: at.health("lead", "copper"),
     ),
     First(
-        id="service_line",
+        id="flushed_draw",
         sentence=(
-            "The supply’s line to the house is of lead, or was of galvanised steel, which holds"
-            " lead: ask the supply about having it replaced, which a filter never makes up for."
+            "This was a first draw. Send a flushed sample from the same tap to the laboratory: the"
+            " difference shows how much the pipes add."
         ),
-        source="US EPA, lead and copper rule improvements",
+        source="US EPA, basic information about lead in drinking water",
         year=2024,
-        holds=lambda at: at.health("lead") and may_bring_lead(at.home.service_line),
+        holds=lambda at: at.health("lead", "copper") and "copper_flushed" not in at.water.values,
+    ),
+    First(
+        id="service_line_unknown",
+        sentence=(
+            "What the supply’s line to the house is made of is not known. Look where it enters:"
+            " scratch it with a coin. Lead is soft and shines like silver, copper shows its color,"
+            " a magnet holds on galvanized steel. The utility keeps a record of it: ask."
+        ),
+        source="US EPA, protect your tap: a quick check for lead",
+        year=2023,
+        holds=lambda at: (
+            not at.home.private
+            and at.home.lead_line is None
+            and (at.health("lead") or at.home.care.infant or at.home.care.pregnancy)
+        ),
     ),
     First(
         id="owner",
@@ -101,6 +181,28 @@ HEALTH: tuple[First, ...] = (
             at.home.tenant
             and (acid(at) or any(f.weight is Weight.HEALTH for f in at.meaning.findings))
         ),
+    ),
+    First(
+        id="brackish",
+        sentence=(
+            "Salt of the sea’s pattern: sodium, chloride and dissolved solids are high together."
+            " Sea water, old brine in the rock, road salt or a softener’s drain may reach this"
+            " well. Ask the laboratory for bromide, which tells them apart, before anything is"
+            " bought for the taste."
+        ),
+        source="US Geological Survey, chloride to bromide ratios in ground water",
+        year=2007,
+        holds=brackish,
+    ),
+    First(
+        id="at_limit",
+        sentence=(
+            "A health value right at its limit complies, with nothing to spare: a second sample to"
+            " a certified laboratory shows whether it stays there."
+        ),
+        source=PRACTICE,
+        year=2024,
+        holds=at_limit,
     ),
     First(
         id="astride",
@@ -149,6 +251,22 @@ HEALTH: tuple[First, ...] = (
         ),
     ),
     First(
+        id="infant_nitrate",
+        sentence=(
+            "Nitrate is at half its limit or more, and an infant lives here. Have a second sample"
+            " tested within a month, and ask the pediatrician; use bottled water for formula until"
+            " both have answered."
+        ),
+        source="US CDC, nitrate and drinking water from private wells",
+        year=2024,
+        holds=lambda at: (
+            at.home.care.infant
+            and (r := at.water.range("nitrate_n")) is not None
+            and r.top >= NITRATE_NEAR
+            and not at.health("nitrate_n", "nitrite_n")
+        ),
+    ),
+    First(
         id="pfas_source",
         sentence=(
             "PFAS: ask the supply for its own results, or on a well the health department what is"
@@ -178,7 +296,8 @@ HEALTH: tuple[First, ...] = (
         year=2024,
         holds=lambda at: (
             at.health(
-                "nitrate_n", "arsenic", "fluoride", "uranium", "barium", "lead", "pfoa", "pfos"
+                *("nitrate_n", "arsenic", "fluoride", "uranium", "barium", "radium"),
+                *("lead", "pfoa", "pfos"),
             )
             or (at.health("copper") and not acid(at))
         ),

@@ -12,8 +12,11 @@ from ..record import record
 from ..testing.complaints import Complaint
 from ..testing.finding import Finding, Weight
 from ..testing.findings import Meaning
+from ..testing.observations import LaboratoryResult
 from ..testing.pairs import pairs
+from ..testing.reading import Reading
 from ..testing.water import Sample, Water, water_of
+from ..treating.stream import MICROBES
 from ..units import MG_L_PER_GPG
 
 
@@ -120,8 +123,9 @@ def certified(at: At, analyte: str) -> bool:
 
 
 def astride(at: At) -> bool:
-    """Whether a health finding's range has its limit within, or stands right at it."""
-    return any(not f.settled and certified(at, f.analyte) for f in at.meaning.findings) or any(
+    """Whether a health finding's range has its limit within."""
+    unsettled = (f for f in at.meaning.findings if not f.settled and not f.at_limit)
+    return any(certified(at, f.analyte) for f in unsettled) or any(
         f.weight is Weight.HEALTH
         and f.limit is not None
         and (r := at.water.range(f.analyte)) is not None
@@ -129,6 +133,48 @@ def astride(at: At) -> bool:
         and f.limit > 0
         for f in at.meaning.findings
     )
+
+
+def at_limit(at: At) -> bool:
+    """Whether a certified laboratory found a health value right at its limit."""
+    return any(f.at_limit and certified(at, f.analyte) for f in at.meaning.findings)
+
+
+#: [mg/L] sodium, chloride and TDS from which the three together are salt, and how much chloride a
+#: part of sodium then has: 1.8 in sea water (US Geological Survey, 2007), with room either way
+SALT_SODIUM, SALT_CHLORIDE, SALT_TDS, SALT_RATIO = 150.0, 250.0, 900.0, (1.0, 2.8)
+
+
+def brackish(at: At) -> bool:
+    """Whether sodium, chloride and dissolved solids are high together, as salt is."""
+    if not at.home.private:
+        return False
+    sodium, chloride, tds = (at.water.range(n) for n in ("sodium", "chloride", "tds"))
+    if sodium is None or chloride is None or tds is None or sodium.best <= 0:
+        return False
+    enough = sodium.best >= SALT_SODIUM and chloride.best >= SALT_CHLORIDE and tds.best >= SALT_TDS
+    return enough and SALT_RATIO[0] <= chloride.best / sodium.best <= SALT_RATIO[1]
+
+
+def confirmed_microbes(at: At) -> bool:
+    """Whether two certified samples of different days found bacteria in the raw water."""
+    days = {
+        r.made_at.date()
+        for s in at.samples
+        if not s.treated
+        for r in s.readings
+        if r.analyte in MICROBES and r.struck_at is None and found_by(r)
+    }
+    return len(days) > 1
+
+
+def found_by(reading: Reading) -> bool:
+    """Whether a laboratory's reading found a microbe, in a word or by count."""
+    seen = reading.observation
+    if not isinstance(seen, LaboratoryResult):
+        return False
+    counted = seen.qualifier in ("=", ">") and (seen.value or 0.0) > 0
+    return counted or seen.qualifier == "present"
 
 
 def kit_says_health(at: At) -> bool:

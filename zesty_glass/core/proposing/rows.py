@@ -166,7 +166,7 @@ def cell(
         meets=(
             _words_verdict(q)
             if q is not None and q.range is None and q.words
-            else _verdict(r, target, op)
+            else _established_verdict(analyte, q, _verdict(r, target, op))
         ),
         evidence=(
             "" if held or level is None or change in ("today", "not_tested") else LEVEL_WORDS[level]
@@ -182,6 +182,12 @@ EXPECTED_TO_FALL = "expected to fall, not predicted: first draw after some weeks
 
 def _corrects_ph(line: LineReport) -> bool:
     return any(s.kind == "neutraliser" for s in line.stages)
+
+
+def _established_verdict(analyte: str, q: Quantity | None, verdict: Verdict) -> Verdict:
+    """Of health nothing counts as met that is not established."""
+    weak = q is not None and not q.established and ANALYTES[analyte].kind is Kind.HEALTH
+    return Verdict.UNKNOWN if weak and verdict is Verdict.MET else verdict
 
 
 def _words_verdict(q: Quantity) -> Verdict:

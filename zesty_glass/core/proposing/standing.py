@@ -10,7 +10,7 @@ from decimal import Decimal
 from itertools import pairwise
 
 from ..analytes import ANALYTES
-from ..home import Home
+from ..home import SURFACE, Home
 from ..in_place import KINDS as IN_PLACE
 from ..rules import Settings
 from ..testing.finding import Weight
@@ -20,7 +20,9 @@ from ..treating.in_place import Judged
 from ..treating.items import Item, SystemFigures
 from ..treating.kept import PREFIX, KeptInPlace, code_of
 from ..treating.stages import KIND_NAMES
+from ..treating.stream import MICROBES
 from ..words import sum_over
+from .first_health import SUPPLY_ANSWERS
 from .suggested import Suggested
 
 
@@ -159,21 +161,61 @@ def taste_there(
 
 
 SUPPLY_FIRST = (
-    "Bacteria in town water: the supply answers for it, and nothing is sold against it before it"
-    " has."
+    "A health limit passed in town water: the utility answers for it, and nothing is sold against"
+    " it before it has."
 )
 
 
 def supply_first(
     lines: tuple[Suggested, ...], home: Home, meaning: Meaning
 ) -> tuple[Suggested, ...]:
-    """Where bacteria in a town’s water are all that health asks about, the supply is called before
-    anything is bought.
+    """Where what a town’s supply answers for is all that health asks about, the supply is called
+    before anything is bought.
     """
     health = {f.analyte for f in meaning.findings if f.weight is Weight.HEALTH}
-    if home.private or not health or health - {"coliform", "e_coli"}:
+    if home.private or not health or health - SUPPLY_ANSWERS:
         return lines
     return _nothing_ahead(lines, SUPPLY_FIRST)
+
+
+WAY_IN_FIRST = (
+    "Bacteria in a well or spring: the way in is looked for, the plumbing is disinfected and a"
+    " second sample is taken before anything is bought. Treatment is for what comes back."
+)
+
+
+FLOOD_FIRST = (
+    "A well that stood under water is looked at and disinfected by a licensed person, and tested"
+    " twice, before anything is bought."
+)
+BLOOM_FIRST = (
+    "A bloom: neither boiling nor UV helps against its toxins, and nothing is bought against them"
+    " before a laboratory and the health authority have answered."
+)
+
+
+def way_in_first(
+    lines: tuple[Suggested, ...],
+    home: Home,
+    meaning: Meaning,
+    signs: frozenset[str],
+    confirmed: bool,
+) -> tuple[Suggested, ...]:
+    """Where bacteria were found once in a home's own well or spring, where it stood under water, or
+    a lake blooms, what costs little comes before any sale; a second sample that finds bacteria
+    again is what treatment is for.
+
+    Args:
+        signs: of what they complain. confirmed: a second sample found bacteria again.
+    """
+    health = {f.analyte for f in meaning.findings if f.weight is Weight.HEALTH}
+    if home.source in SURFACE and "bloom" in signs:
+        return _nothing_ahead(lines, BLOOM_FIRST)
+    if not home.well or confirmed:
+        return lines
+    if "flood" in signs:
+        return _nothing_ahead(lines, FLOOD_FIRST)
+    return _nothing_ahead(lines, WAY_IN_FIRST) if health & set(MICROBES) else lines
 
 
 def _nothing_ahead(lines: tuple[Suggested, ...], why: str) -> tuple[Suggested, ...]:

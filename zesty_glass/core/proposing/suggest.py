@@ -31,7 +31,7 @@ from ..treating.option import Option, StageChoice
 from .answered import complaints_left, reaches, unanswered
 from .beside import alike, candidates, larger, tried
 from .first import first_steps
-from .looked_at import At, beyond_a_bed, good_at_the_tap
+from .looked_at import At, beyond_a_bed, confirmed_microbes, good_at_the_tap
 from .ranking import Grade, Grader, order
 from .reasons import asks_for_nothing, needs_nothing, still_to_test
 from .rows import wanted_of
@@ -46,6 +46,7 @@ from .standing import (
     supply_first,
     taste_there,
     waiting_first,
+    way_in_first,
     ways_on,
     ways_within,
     what,
@@ -158,6 +159,8 @@ def suggest(
         had,
         good_at_the_tap(at),
         beyond_a_bed(at),
+        confirmed_microbes(at),
+        frozenset(c.sign for c in complaints),
     )
     ranked = _ranked(case, found)
     open_still = unanswered(meaning, ranked, found.left_out) or complaints_left(
@@ -241,7 +244,7 @@ def _look(water: Water, meaning: Meaning, home: Home, rules: Rules) -> _Looked:
 class _Case(NamedTuple):
     """One question: what it hangs on, in one hand. ``had``: what a softener here answers;
     ``good_at_the_tap``: what stands there takes out what is tasted; ``beyond``: more than a bed
-    takes."""
+    takes; ``confirmed``: a second sample found bacteria again; ``signs``: of what they complain."""
 
     meaning: Meaning
     home: Home
@@ -254,6 +257,8 @@ class _Case(NamedTuple):
     had: frozenset[str]
     good_at_the_tap: bool
     beyond: bool
+    confirmed: bool
+    signs: frozenset[str]
 
     def told(
         self, n: int, c: Combination, held: _Held | None
@@ -314,6 +319,7 @@ def _ranked(case: _Case, found: Found) -> tuple[Suggested, ...]:
     called = supply_first(looking, case.home, case.meaning)
     called = taste_there(called, case.good_at_the_tap, case.meaning)
     called = beyond_first(called, case.beyond, case.meaning)
+    called = way_in_first(called, case.home, case.meaning, case.signs, case.confirmed)
     serviced = service_first(called, case.in_place, case.meaning, case.looked_for.wanted)
     return tuple(
         keeping(line, going_on, case.items)

@@ -42,6 +42,8 @@ def looks(item: Item, measured: Iterable[str] = ()) -> Looks:
         values.add("ph")
     if any(e.analyte in CHLORINES for e in item.effects):
         values |= CHLORINES
+    if any(e.analyte == "arsenic" and not e.any_form for e in item.effects):
+        values.add("arsenic")
     needs = dict.fromkeys((PLACE[n.analyte], n) for n in technology.judges(item))
     judged = tuple(p for p in needs if NAMES[p[0]] not in values)
     there = {e.analyte for e in item.effects} | technology.asks | {NAMES[p] for p, _ in judged}

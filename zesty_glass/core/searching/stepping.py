@@ -37,7 +37,7 @@ MOST_STEPS = 4000
 def _as_claimed(effect: Effect, inlet: Stream) -> Quantity | None:
     """What an effect's claim alone makes of its analyte."""
     level = claimed(effect, inlet.range("ph") if windowed(effect) else None)
-    return after(effect, inlet.get(effect.analyte), level)
+    return after(effect, inlet.get(effect.analyte), level, inlet.arsenic_as5)
 
 
 class Stepping:
@@ -131,6 +131,7 @@ class Stepping:
             coloured=state.coloured,
             psi=None if psi is None else Range.of(psi[0], psi[0], psi[1]),
             uvt_measured_here=state.uvt_here,
+            arsenic_as5=self.source.arsenic_as5,
         )
 
     # -- one stage
@@ -271,7 +272,7 @@ class Stepping:
         known = self._claims.get(key)
         if known is None:
             level = claimed(effect, self._quantities[ph - 1].range if key[2] else None)
-            q = after(effect, self._quantities[before - 1], level)
+            q = after(effect, self._quantities[before - 1], level, self.source.arsenic_as5)
             known = self._claims[key] = 0 if q is None else self._intern(q)
         return known
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from typing import Any
+from typing import Any, Literal
 
 from ..analytes import analyte
 from ..ranges import Range
@@ -62,6 +62,25 @@ _STATED = {
 }
 
 
+#: what a report may say beside the total, and what it means: arsenic told apart by its charge
+FORMS: dict[str, dict[str, Literal["as5", "as3"]]] = {"arsenic": {"As(V)": "as5", "As(III)": "as3"}}
+
+
+def _form(name: str, seen: LaboratoryResult) -> Literal["", "as5", "as3"]:
+    """The form that a report tells; RuleError for one that is none."""
+    known = FORMS.get(name, {})
+    if not known or not seen.basis:
+        return ""
+    if seen.basis not in known:
+        raise refused(
+            "laboratory.basis",
+            f"{analyte(name).name} is told apart as {' or '.join(known)}, not as {seen.basis}.",
+            "As(V): all of it; As(III): some of it. Leave it empty where the report is silent.",
+            "observation.basis",
+        )
+    return known[seen.basis]
+
+
 def report_units(name: str) -> tuple[str, ...]:
     """Units a report on this analyte is typed in.
 
@@ -78,7 +97,7 @@ def report_bases(name: str) -> tuple[str, ...]:
     >>> report_bases("magnesium")
     ('Mg', 'CaCO3')
     """
-    return _STATED.get(name) or tuple(AS_CACO3.get(name, ()))
+    return _STATED.get(name) or tuple(AS_CACO3.get(name, FORMS.get(name, ())))
 
 
 LATE_RADON = "Counted more than 96 hours after drawing: the laboratory asks for 4 days at most."
@@ -159,6 +178,7 @@ def laboratory(instrument: Instrument, seen: LaboratoryResult) -> Value:
         "unit": canonical,
         "laboratory": lab,
         "certified": lab and seen.certified is True,
+        "form": _form(name, seen),
     }
     if seen.qualifier in ("absent", "present"):
         if canonical != "per 100 mL":

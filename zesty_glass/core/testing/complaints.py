@@ -123,6 +123,16 @@ SIGNS = MappingProxyType(
                 name="Weak shower",
                 next="flow by bucket, static and running pressure",
             ),
+            Sign(
+                id="flood",
+                name="The well stood under water",
+                next="laboratory: coliform bacteria, after the well was disinfected",
+            ),
+            Sign(
+                id="bloom",
+                name="The lake is green: a bloom",
+                next="laboratory: cyanotoxins; the health authority",
+            ),
             Sign(id="solids", name="Told it is “full of solids”", next="TDS by meter"),
             Sign(id="other", name="Something else", next="ask where, when and which tap"),
         )

@@ -30,7 +30,8 @@ class Finding:
         explains: ids of the complaints it explains.
         sure: False where the value's range straddles what judges it: measure finer before anything
             is sold for it.
-        settled: False where a limit of health lies within its range, or right at it.
+        settled: False where a limit of health lies within its range, or right at it; at_limit: it
+            is right at it, and complies.
     """
 
     id: str
@@ -48,3 +49,4 @@ class Finding:
     next: str = ""
     sure: bool = True
     settled: bool = True
+    at_limit: bool = False

@@ -166,12 +166,6 @@ ASKED_BY_SOURCE: dict[str, tuple[str, ...]] = {
 _TESTS = {a.id: a.test for a in ANALYTES.values()}
 
 
-def may_bring_lead(service_line: str) -> bool:
-    """Whether a service line is of lead or galvanised iron, or nobody told of what it is."""
-    told = service_line.lower()
-    return not told or "lead" in told or "galvan" in told or "unknown" in told
-
-
 def asked_for(home: Home, complaints: tuple[Complaint, ...]) -> tuple[str, ...]:
     """Tests that a source and its complaints ask for: analytes, and "cups" for the three cups."""
     own = "own" if home.private else "town"
@@ -183,7 +177,7 @@ def asked_for(home: Home, complaints: tuple[Complaint, ...]) -> tuple[str, ...]:
         wanted |= dict.fromkeys(("nitrate_n", "manganese"))
     if home.care.low_sodium and home.private:
         wanted |= dict.fromkeys(("sodium",))
-    if (home.care.infant or home.care.pregnancy) and may_bring_lead(home.service_line):
+    if (home.care.infant or home.care.pregnancy) and home.lead_line is not False:
         wanted |= dict.fromkeys(("lead",))
     return tuple(wanted)
 

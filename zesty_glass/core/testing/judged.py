@@ -132,10 +132,11 @@ def _at_limit(name: str, value: Value, units: str, limit: Limit) -> Finding:
     """A certified result right on its limit: met, and measured again before anything is sold."""
     text = (
         f"{ANALYTES[name].name} {_shown(name, value, units)}: right at"
-        f" {limit_words(name, limit.value)}, {limit.name} ({limit.place}), with nothing to spare."
+        f" {limit_words(name, limit.value)}, {limit.name} ({limit.place}). It complies, with"
+        " nothing to spare."
     )
     found = _of(name, value, units, "at_limit", Weight.NOTICE, text, limit, "take a second sample")
-    return replace(found, sure=False, settled=False)
+    return replace(found, sure=False, settled=False, at_limit=True)
 
 
 def _worst(

@@ -75,7 +75,8 @@ class LaboratoryResult:
             "present" for bacteria.
         basis: required for nitrate and nitrite: "N" or "NO3" / "NO2"; for calcium, magnesium and
             alkalinity in mg/L: the ion ("Ca", "Mg", "HCO3") or "CaCO3"; for radon "collection" or
-            "counting".
+            "counting"; for arsenic its form where it was told apart: "As(V)", all of it, or
+            "As(III)", some of it.
         certified: the laboratory is certified for this analyte; None: not known, which is not
             judged as certified.
         report_number, report_date: of the report; method_used: as it names it; detection_limit:

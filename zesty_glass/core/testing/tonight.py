@@ -44,7 +44,9 @@ TONIGHT: tuple[Tonight, ...] = (
     ),
     Tonight(
         id="never_boil",
-        analytes=frozenset({"nitrate_n", "nitrite_n", "arsenic", "uranium", "barium", "fluoride"}),
+        analytes=frozenset(
+            {"nitrate_n", "nitrite_n", "arsenic", "uranium", "barium", "radium", "fluoride"}
+        ),
         sentence=(
             "Nitrate, metals and fluoride: use bottled water. Never boil it for these: boiling"
             " makes them stronger."
@@ -158,6 +160,19 @@ STRICT_SODIUM = 20.0  # [mg/L] guidance for strict diets: US EPA, advisory for s
 
 #: said only where the customer told it with consent
 CARES: tuple[ForCare, ...] = (
+    ForCare(
+        id="lead_line",
+        sentence=(
+            "The supply’s line here holds lead, and a child or a pregnancy is in the house: bottled"
+            " water, or water from a filter certified for lead, to drink, to cook and for formula."
+            " Boiling does not take lead out."
+        ),
+        source="US EPA, basic information about lead in drinking water",
+        year=2024,
+        holds=lambda home, water: (
+            home.lead_line is True and (home.care.infant or home.care.pregnancy)
+        ),
+    ),
     ForCare(
         id="dialysis",
         sentence=(

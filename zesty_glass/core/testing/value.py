@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from ..analytes import analyte
 from ..errors import RuleError
 from ..ranges import Range
@@ -15,7 +17,8 @@ class Value:
 
     ``range`` is None for a result in words (bacteria present, a colour finding). ``below`` is the
     limit a result is under [canonical unit]; ``open_ended`` says that there is no upper end and
-    that a diluted repeat is needed.
+    that a diluted repeat is needed. ``form``: of arsenic, all of it As(V), or some As(III), where a
+    laboratory told them apart.
     """
 
     analyte: str
@@ -27,6 +30,7 @@ class Value:
     flags: tuple[Flag, ...] = ()
     laboratory: bool = False
     certified: bool = False
+    form: Literal["", "as5", "as3"] = ""
 
 
 def refused(code: str, what: str, remedy: str, where: str = "observation") -> RuleError:

@@ -142,6 +142,14 @@ CHECKS: dict[str, Says] = {
         "No certified or measured evidence for {what}: not established.",
         "Ask for the certificate for this contaminant.",
     ),
+    "arsenic.species": Says(
+        "Arsenic claims hold for As(V); which form this is, is not known.",
+        "Laboratory: arsenic species; or chlorine ahead of it, which makes it As(V).",
+    ),
+    "arsenic.form": Says(
+        "Some of this arsenic is As(III), which the claim does not hold for: nothing is promised.",
+        "A specialist: an oxidant ahead of it makes it As(V).",
+    ),
     "line.two_of_a_kind": Says("Two stages of one kind: {what}.", "Keep one."),
     "line.undisinfected": Says(
         "Nothing in this line disinfects, and {have}: its water is not drunk as it comes.",
@@ -152,6 +160,11 @@ CHECKS: dict[str, Says] = {
         "Whether this line disinfects is open, and {have}: its water is not drunk until the open"
         " tests are made and a laboratory finds none behind it.",
         "The tests named at the lamp; until then drinking water is boiled or brought.",
+    ),
+    "nitrate.infant": Says(
+        "An infant lives here, and nitrate is treated for: a laboratory tests it behind the unit"
+        " before the first bottle is made with it.",
+        "Bottled water for formula until then.",
     ),
     "line.same_hour": Says(
         "Two rinse at one hour: {what}.", "Set one of them an hour or two later."

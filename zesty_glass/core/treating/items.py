@@ -24,7 +24,8 @@ class Effect:
     """Share removed of one analyte (0 to 1, from ``low`` to ``high``), with its evidence.
 
     ``out_at_most`` [canonical unit] is a claim on the product instead. A claim may hold only inside
-    a pH window.
+    a pH window; one on arsenic holds for As(V) alone, unless it is for ``any_form`` (NSF/ANSI 53
+    and 58, 2022).
     """
 
     analyte: str
@@ -34,6 +35,7 @@ class Effect:
     out_at_most: float | None = None
     ph_min: float | None = None
     ph_max: float | None = None
+    any_form: bool = False
     evidence: Evidence
 
     def __post_init__(self) -> None:

@@ -361,6 +361,7 @@ def run_stages(
             *line.checks,
             *_of_the_building([i for i, _ in line.pairs], source, site),
             *_disinfection(ahead, bool(reports), site),
+            *_for_an_infant([i for i, _ in line.pairs], source, site.home),
             *_shower(drop, site),
             *hour_checks(reports, hours),
         ),
@@ -448,6 +449,18 @@ def _disinfection(ahead: Ahead, any_stage: bool, site: Site) -> list[Check]:
     if ahead.disinfected is Disinfected.OPEN:
         return [told("line.disinfection_open", "unknown", have=have, test="the lamp’s open tests")]
     return [told("line.undisinfected", "warn", have=have)]
+
+
+NITRATE_FOR_INFANTS = 5.0  # [mg/L as N] half of the limit: US EPA (1991)
+
+
+def _for_an_infant(stages: list[Item], source: Stream, home: Home) -> list[Check]:
+    """What is tested behind a line that takes nitrate out, before an infant drinks of it."""
+    r = source.range("nitrate_n")
+    treats = any(e.analyte == "nitrate_n" and e.high > 0 for i in stages for e in i.effects)
+    if not home.care.infant or not treats or r is None or r.top < NITRATE_FOR_INFANTS:
+        return []
+    return [told("nitrate.infant", "warn")]
 
 
 def _shower(drop: float | None, site: Site) -> list[Check]:

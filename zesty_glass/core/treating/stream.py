@@ -36,8 +36,8 @@ UNKNOWN = Quantity(range=None, state="unknown")
 
 @record
 class Stream:
-    """The water at one point. ``particulate_iron``: whether rusted iron is in it; None: nobody has
-    looked.
+    """The water at one point. ``particulate_iron``: whether rusted iron is in it; ``arsenic_as5``:
+    whether its arsenic is all As(V), which claims hold for. None: nobody has looked.
     """
 
     quantities: dict[str, Quantity]
@@ -45,6 +45,7 @@ class Stream:
     coloured: bool | None = None
     psi: Range | None = None
     uvt_measured_here: bool = True
+    arsenic_as5: bool | None = None
 
     def get(self, analyte: str) -> Quantity | None:
         """The quantity, or None when never tested."""
@@ -79,6 +80,7 @@ class Stream:
             uvt_measured_here=(
                 self.uvt_measured_here if uvt_measured_here is None else uvt_measured_here
             ),
+            arsenic_as5=self.arsenic_as5,
         )
 
 
@@ -117,5 +119,24 @@ def source_stream(water: Water, colour: ColourFinding | None, psi: Range | None)
     if water.cups is not None:
         coloured = water.cups.drawn not in ("clear",)
     return Stream(
-        quantities=quantities, particulate_iron=particulate_iron, coloured=coloured, psi=psi
+        quantities=quantities,
+        particulate_iron=particulate_iron,
+        coloured=coloured,
+        psi=psi,
+        arsenic_as5=arsenic_form(water),
     )
+
+
+#: free chlorine that keeps arsenic oxidised [mg/L]: US EPA, arsenic treatment technologies (2000)
+OXIDIZES = 0.2
+
+
+def arsenic_form(water: Water) -> bool | None:
+    """Whether a water's arsenic is all As(V): as a laboratory told, or because free chlorine stands
+    in it; None while nobody knows.
+    """
+    told = water.values.get("arsenic")
+    if told is not None and told.form:
+        return told.form == "as5"
+    free = water.range("chlorine_free")
+    return True if free is not None and free.low >= OXIDIZES else None

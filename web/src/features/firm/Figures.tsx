@@ -52,6 +52,12 @@ const FIGURES: readonly Figure[] = spoken([
     put: (n) => ({ salt_bag: money(n) }),
   },
   {
+    label: "Potassium chloride, a 40-lb bag",
+    unit: "$",
+    of: (s) => Number(s.potassium_bag),
+    put: (n) => ({ potassium_bag: money(n) }),
+  },
+  {
     label: "Prices rise a year by",
     unit: "%",
     min: -20,

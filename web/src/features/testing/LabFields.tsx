@@ -138,17 +138,19 @@ function Amount({ t, put }: PartProps): ReactElement | null {
 function Basis({ t, put }: PartProps): ReactElement | null {
   const bases = REPORTED[t.analyte]?.bases ?? [];
   const radon = t.analyte === "radon";
+  const form = t.analyte === "arsenic"; // told apart by some laboratories only
+  const asked = form ? say("Form") : say("Basis");
   if (bases.length === 0) return null;
   return (
     <>
-      <Labelled label={radon ? say("As of") : say("Basis")}>
+      <Labelled label={radon ? say("As of") : asked}>
         <select
           className="input"
-          required
+          required={!form}
           value={t.basis}
           onChange={(e) => put({ basis: e.target.value })}
         >
-          <option value="">{say("choose")}</option>
+          <option value="">{form ? say("not told apart") : say("choose")}</option>
           {bases.map((b) => (
             <option key={b} value={b}>
               {radon ? b : say("as {b}", { b })}

@@ -98,12 +98,32 @@ def claimed(effect: Effect, ph: Range | None) -> Level:
     return effect.evidence.level
 
 
-def after(effect: Effect, q: Quantity | None, level: Level) -> Quantity | None:
-    """One analyte behind a stage that makes a claim for it; None when it was never tested ahead."""
+#: [mg/L] arsenic from which its form matters: half of the limit, US EPA (2001)
+ARSENIC_MATTERS = 0.005
+
+
+def form_matters(effect: Effect, q: Quantity | None) -> bool:
+    """Whether a claim hangs on the form of the arsenic, and there is enough of it to ask."""
+    enough = q is not None and q.range is not None and q.range.top >= ARSENIC_MATTERS
+    return effect.analyte == "arsenic" and not effect.any_form and enough
+
+
+def after(
+    effect: Effect, q: Quantity | None, level: Level, as5: bool | None = True
+) -> Quantity | None:
+    """One analyte behind a stage that makes a claim for it; None when it was never tested ahead.
+
+    Args:
+        as5: whether arsenic is all As(V); None: not known, and nothing is established then.
+    """
     if q is None:
         return None
     health = ANALYTES[effect.analyte].kind is Kind.HEALTH
+    by_form = form_matters(effect, q)
+    if by_form and as5 is False and effect.high > 0:
+        level = Level.NO_CLAIM
     established = q.established and (not health or level in ESTABLISHES_HEALTH)
+    established &= not by_form or as5 is True
     if level in (Level.NO_CLAIM, Level.DOES_NOT_REMOVE):
         return Quantity(
             range=q.range,
@@ -160,6 +180,13 @@ def total_chlorine(stream: Stream, changes: dict[str, Quantity]) -> dict[str, Qu
     return {"chlorine_total": predicted(free.plus(combined), Level.TYPICAL)}
 
 
+def _form_check(as5: bool | None) -> Check:
+    """What is said of a claim on arsenic while its form is open, or is the wrong one."""
+    if as5 is False:
+        return told("arsenic.form", "warn")
+    return told("arsenic.species", "unknown", test="laboratory: arsenic species")
+
+
 def effects(item: Item, stream: Stream) -> tuple[dict[str, Quantity], list[Check]]:
     """All claims of an item on this water, and the health claims that are not established."""
     changes: dict[str, Quantity] = {}
@@ -167,9 +194,12 @@ def effects(item: Item, stream: Stream) -> tuple[dict[str, Quantity], list[Check
     weak: list[str] = []
     for e in item.effects:
         level = claimed(e, stream.range("ph") if windowed(e) else None)
-        q = after(e, stream.get(e.analyte), level)
+        before = stream.get(e.analyte)
+        q = after(e, before, level, stream.arsenic_as5)
         if q is None:
             continue
+        if e.high > 0 and stream.arsenic_as5 is not True and form_matters(e, before):
+            checks.append(_form_check(stream.arsenic_as5))
         changes[e.analyte] = q
         if ANALYTES[e.analyte].kind is Kind.HEALTH and level not in (
             *ESTABLISHES_HEALTH,

@@ -7,19 +7,23 @@ from ..site import Site
 from .common import money
 
 SALT_BAG_LB = 40.0
+#: potassium chloride that does the work of a pound of sodium chloride [lb/lb]: equivalent weights
+#: 74.551 / 58.443 (IUPAC, 2021)
+KCL_PER_NACL = 1.276
 
 
-def salt_costs(salt_lb_year: float, site: Site) -> tuple[Running, ...]:
+def salt_costs(salt_lb_year: float, site: Site, potassium: bool = False) -> tuple[Running, ...]:
     """Bags of salt a year, and what bringing them costs where the firm does [money/year].
 
     Args:
-        salt_lb_year: [lb/year].
+        salt_lb_year: of the salt that is used [lb/year]. potassium: potassium chloride, at its own
+            price.
     """
     bags, firm = salt_lb_year / SALT_BAG_LB, site.settings
     salt = Running(
-        label="Salt",
+        label="Potassium chloride" if potassium else "Salt",
         kind="salt",
-        per_year=money(bags) * firm.salt_bag,
+        per_year=money(bags) * (firm.potassium_bag if potassium else firm.salt_bag),
         why=f"{salt_lb_year:,.0f} lb a year in {SALT_BAG_LB:g}-lb bags",
     )
     if firm.salt_delivery <= 0:

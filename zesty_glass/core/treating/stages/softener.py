@@ -6,6 +6,7 @@ import math
 
 from ...evidence import Level
 from ...ranges import Range, Verdict
+from ...testing.tonight import STRICT_SODIUM
 from ...units import MG_L_PER_GPG
 from ..adjusting import CLOCK_OFF, DOSE, HOUR, RENEW_CLOCK, RESERVE
 from ..checks import Says, check_needs, merged_needs, met, told
@@ -74,7 +75,7 @@ CHECKS = {
         "A finer tannin test, or the laboratory.",
     ),
     "softener.diet": Says(
-        "Adds {have} mg/L {salt} to every softened tap.",
+        "Adds {have} mg/L {salt} to every softened tap, {total} with the water’s own.",
         (
             "Ask the diet: low sodium, low potassium, kidney disease or medicines ask their "
             "physician. A hard cold tap or a membrane at the tap are ways out."
@@ -196,9 +197,15 @@ def _size_checks(s: Sizing, worst: Sizing, f: SoftenerFigures) -> list[Check]:
 
 
 def _diet(inp: StageInput, added: Range, salt: str) -> Check:
-    care = inp.site.home.care
+    """What it adds, and what that comes to with the water's own, beside a strict diet."""
+    care, own = inp.site.home.care, inp.stream.range(salt)
     touched = care.low_sodium or care.low_potassium or care.dialysis
-    return told("softener.diet", "warn" if touched else "say", have=f"{added.best:.0f}", salt=salt)
+    total = added.best + (0.0 if own is None else own.best)
+    beside = f"{'at least ' if own is None else ''}{total:.0f} mg/L"
+    strict = f", over the {STRICT_SODIUM:.0f} mg/L of a strict diet"
+    over = strict if salt == "sodium" and total > STRICT_SODIUM else ""
+    said = {"have": f"{added.best:.0f}", "salt": salt, "total": beside + over}
+    return told("softener.diet", "warn" if touched else "say", **said)
 
 
 def _minerals(stream: Stream, left: Range) -> dict[str, Quantity]:
@@ -212,6 +219,25 @@ def _minerals(stream: Stream, left: Range) -> dict[str, Quantity]:
     shares = _shares(stream, hard)
     for name, share in shares.items():
         out[name] = predicted(left.scale(share), Level.TYPICAL)
+    return out
+
+
+#: what cation exchange takes of barium and radium while it softens, as shares: US EPA,
+#: radionuclides in drinking water, best available technologies (2000)
+OTHER_CATIONS = {"barium": (0.85, 0.93, 0.99), "radium": (0.65, 0.9, 0.97)}
+
+
+def _other_cations(stream: Stream, w: Worked) -> dict[str, Quantity]:
+    """Barium and radium behind the resin, which holds them as it holds hardness; nothing of it is
+    established without a certificate, and hard water that passes brings them along.
+    """
+    out = {}
+    for name, (low, best, high) in OTHER_CATIONS.items():
+        r = stream.range(name)
+        if r is None or r.best <= 0:
+            continue
+        left = r.removed(low if w.sizing.leakage == 0 else 0.0, best, high)
+        out[name] = predicted(left, Level.TYPICAL, established=False)
     return out
 
 
@@ -299,10 +325,10 @@ def _salt_behind(before: Quantity | None, ion: Range) -> Quantity:
     if before is not None and before.range is not None:
         return predicted(before.range.plus(ion), Level.TYPICAL)
     return Quantity(
-        range=None,
-        state="unknown",
+        range=Range.of(ion.low, ion.best, None),
+        state="predicted",
         evidence=Level.TYPICAL,
-        note=f"rises by {ion.best:.0f} mg/L",
+        note=f"rises by {ion.best:.0f} mg/L, and its own is not tested",
     )
 
 
@@ -316,7 +342,7 @@ def _effect(stream: Stream, f: SoftenerFigures, w: Worked) -> dict[str, Quantity
             below=MG_L_PER_GPG if w.out.high == MG_L_PER_GPG else None,
         )
     }
-    out |= _minerals(stream, w.out)
+    out |= _minerals(stream, w.out) | _other_cations(stream, w)
     out[f.salt] = _salt_behind(stream.get(f.salt), w.ion)
     return out
 
@@ -361,7 +387,9 @@ def _running(inp: StageInput, s: Sizing) -> tuple[Running, ...]:
     water = (cost,) if cost else ()
     if not s.interval:
         return water
-    return (*salt_costs(s.salt_lb_year, inp.site), *water)
+    f = inp.item.figures
+    potassium = isinstance(f, SoftenerFigures) and f.salt == "potassium"
+    return (*salt_costs(s.salt_lb_year, inp.site, potassium), *water)
 
 
 IRON_WEARS, WORN_LIFE = 1.0, 0.7  # [mg/L], share of the resin’s life: trade practice (2024)
@@ -433,7 +461,7 @@ def _settings(w: Worked, f: SoftenerFigures, d: Demand) -> tuple[tuple[str, str]
     return (
         ("Hardness setting", _dialled(w.load)),
         ("People", f"{d.people:g} ({d.house_gal_day.best:.0f} gal a day)"),
-        ("Salt a renewal", f"{w.dose * f.resin_ft3:g} lb"),
+        ("Salt a renewal", f"{w.dose * f.resin_ft3 * f.salt_per_sodium:.3g} lb"),
         ("Kept back", "1 day" if w.reserve == 1 else f"{w.reserve:g} days"),
         ("Longest interval", _whole_days(w.sizing.interval)),
     )
@@ -455,6 +483,7 @@ SOFTENER = Technology(
             "iron",
             "magnesium",
             "manganese",
+            *OTHER_CATIONS,
             "potassium",
             "sodium",
             "tannin",

@@ -12,6 +12,7 @@ from ..demand import interpolate
 from ..figures import Fault, Figures
 from ..site import Site
 from ..stream import Stream
+from .salt import KCL_PER_NACL
 
 
 @record
@@ -28,6 +29,11 @@ class SoftenerFigures(Figures):
     iron_max: float = 2.0
     iron_interval_days: float = 4.0
     doses: tuple[tuple[float, float], ...] = ()
+
+    @property
+    def salt_per_sodium(self) -> float:
+        """Pounds of its salt that do the work of one of sodium chloride [lb/lb]."""
+        return KCL_PER_NACL if self.salt == "potassium" else 1.0
 
     def faults(self, code: str) -> tuple[Fault, ...]:
         """A bed without resin."""
@@ -148,13 +154,13 @@ def size(
     Args:
         gpg: compensated hardness [gpg]; gal_day: use when occupied [gal/day]; iron: at its inlet
             [mg/L].
-        dose: salt dose [lb/ft³]; regenerating_days: on which its valve works [days/year]; a full
-            year counts 365.
+        dose: salt dose, as sodium chloride [lb/ft³]. regenerating_days: on which its valve works
+            [days/year]; a full year counts 365.
         reserve_days: of capacity kept back so that water is soft until the hour of renewal [days].
     """
     capacity = capacity_grains(f.resin_ft3, dose, f.doses)
     load = gpg * gal_day
-    salt = dose * f.resin_ft3
+    salt = dose * f.resin_ft3 * f.salt_per_sodium
     if load <= 0:
         return Sizing(
             load_grains=0,
@@ -166,7 +172,7 @@ def size(
             salt_lb_year=0,
             rinse_gal_year=0,
             operating_gr_lb=0,
-            rated_gr_lb=capacity / salt,
+            rated_gr_lb=capacity / (dose * f.resin_ft3),
             leakage=0,
         )
     held = capacity / load
@@ -191,7 +197,7 @@ def size(
         salt_lb_year=salt_year,
         rinse_gal_year=regens * f.rinse_gal_ft3 * f.resin_ft3,
         operating_gr_lb=load * days_year / salt_year if salt_year else 0.0,
-        rated_gr_lb=capacity / salt,
+        rated_gr_lb=capacity / (dose * f.resin_ft3),
         leakage=hard,
     )
 
