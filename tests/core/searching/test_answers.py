@@ -19,7 +19,7 @@ from zesty_glass.core.treating.items import alike
 from zesty_glass.core.treating.line import run_stage, site_of
 from zesty_glass.core.treating.site import Site
 from zesty_glass.core.treating.stages import TECHNOLOGIES
-from zesty_glass.core.treating.stages.common import StageInput, windowed
+from zesty_glass.core.treating.stages.common import CHLORINES, StageInput, windowed
 from zesty_glass.core.treating.stages.iron_filter import IRON_FILTER
 from zesty_glass.core.treating.stream import Quantity, Stream, source_stream
 from zesty_glass.demo.catalogue import demo_items
@@ -89,6 +89,8 @@ def sees(item, source: Stream, site, names) -> tuple:
     if any(c.status == "stop" for c in r.checks):
         return ([(c.id, c.status) for c in r.checks if c.status == "stop"],)
     claimed_here = {e.analyte for e in item.effects} - names
+    if claimed_here & CHLORINES:  # its total is what is left of its parts, and worked out from them
+        claimed_here = claimed_here | {"chlorine_total"}
     made = {n: outlet.quantities[n].range for n in changed - claimed_here}
     return [(c.id, c.status) for c in r.checks], r.dues, r.drains, r.running, made
 

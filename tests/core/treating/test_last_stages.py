@@ -138,7 +138,7 @@ class Membrane(unittest.TestCase):
             r = self.of({"hardness": gpg * 17.118061}, consumables=(part,))
             return r.dues[0].life_factor
 
-        self.assertEqual([life(g) for g in (9, 12, 22, 30)], [1.0, 0.67, 0.5, 0.4])
+        self.assertEqual([life(g) for g in (9, 12, 24, 30)], [1.0, 0.67, 0.67, 0.4])
 
     def test_its_ph_window(self):
         for ph, said in ((3.0, "met"), (11.0, "met"), (11.1, "stop")):

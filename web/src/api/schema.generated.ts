@@ -5365,7 +5365,8 @@ export interface components {
          * @description Share removed of one analyte (0 to 1, from ``low`` to ``high``), with its evidence.
          *
          *     ``out_at_most`` [canonical unit] is a claim on the product instead. A claim may hold only inside
-         *     a pH window.
+         *     a pH window; one on arsenic holds for As(V) alone, unless it is for ``any_form`` (NSF/ANSI 53
+         *     and 58, 2022).
          */
         Effect: {
             /**
@@ -5406,6 +5407,11 @@ export interface components {
              * @description the highest pH it works at; null: no claim
              */
             ph_max?: number | null;
+            /**
+             * Any Form
+             * @default false
+             */
+            any_form: boolean;
             /** @description where the figure comes from */
             evidence: components["schemas"]["Evidence"];
         };
@@ -5657,7 +5663,8 @@ export interface components {
          *         explains: ids of the complaints it explains.
          *         sure: False where the value's range straddles what judges it: measure finer before anything
          *             is sold for it.
-         *         settled: False where a limit of health lies within its range, or right at it.
+         *         settled: False where a limit of health lies within its range, or right at it; at_limit: it
+         *             is right at it, and complies.
          */
         Finding: {
             /**
@@ -5735,6 +5742,12 @@ export interface components {
              * @default true
              */
             settled: boolean;
+            /**
+             * At Limit
+             * @description it is right at it, and complies
+             * @default false
+             */
+            at_limit: boolean;
         };
         /**
          * FirmChange
@@ -8148,7 +8161,8 @@ export interface components {
          *             "present" for bacteria.
          *         basis: required for nitrate and nitrite: "N" or "NO3" / "NO2"; for calcium, magnesium and
          *             alkalinity in mg/L: the ion ("Ca", "Mg", "HCO3") or "CaCO3"; for radon "collection" or
-         *             "counting".
+         *             "counting"; for arsenic its form where it was told apart: "As(V)", all of it, or
+         *             "As(III)", some of it.
          *         certified: the laboratory is certified for this analyte; None: not known, which is not
          *             judged as certified.
          *         report_number, report_date: of the report; method_used: as it names it; detection_limit:
@@ -8181,7 +8195,7 @@ export interface components {
             unit: string;
             /**
              * Basis
-             * @description required for nitrate and nitrite: "N" or "NO3" / "NO2"; for calcium, magnesium and alkalinity in mg/L: the ion ("Ca", "Mg", "HCO3") or "CaCO3"; for radon "collection" or "counting"
+             * @description required for nitrate and nitrite: "N" or "NO3" / "NO2"; for calcium, magnesium and alkalinity in mg/L: the ion ("Ca", "Mg", "HCO3") or "CaCO3"; for radon "collection" or "counting"; for arsenic its form where it was told apart: "As(V)", all of it, or "As(III)", some of it
              */
             basis?: string | null;
             /**
@@ -10436,7 +10450,8 @@ export interface components {
         };
         /**
          * PitcherFigures
-         * @description Pitcher, refrigerator or counter filter.
+         * @description Pitcher, refrigerator or counter filter; ``rated_tds``: of the water that its exchange
+         *     resin's gallons are rated at [mg/L].
          */
         PitcherFigures: {
             /**
@@ -10455,6 +10470,11 @@ export interface components {
              * @description the reading of dissolved matter at which it is changed [mg/L]
              */
             change_at_tds?: number | null;
+            /**
+             * Rated Tds
+             * @description the dissolved matter at which it is rated [mg/L]
+             */
+            rated_tds?: number | null;
         };
         /**
          * Plan
@@ -11985,6 +12005,19 @@ export interface components {
              *         "note": ""
              *       },
              *       {
+             *         "id": "radium.us",
+             *         "analyte": "radium",
+             *         "op": "at_most",
+             *         "value": 5,
+             *         "about": "health",
+             *         "name": "maximum, 226 and 228 together",
+             *         "place": "US",
+             *         "source": "US EPA, national primary drinking water regulations",
+             *         "year": 2000,
+             *         "governs": true,
+             *         "note": ""
+             *       },
+             *       {
              *         "id": "fluoride.us",
              *         "analyte": "fluoride",
              *         "op": "at_most",
@@ -12578,7 +12611,8 @@ export interface components {
          *         price_growth: yearly rise of prices (0.03 = 3 %).
          *         discount: yearly discount rate.
          *         electricity: price [money/kWh].
-         *         salt_bag: price of a 40-lb bag [money]; salt_delivery: of bringing one to the house [money],
+         *         salt_bag: price of a 40-lb bag [money]; potassium_bag: of one of potassium chloride [money];
+         *             salt_delivery: of bringing one to the house [money],
          *             0 where the household carries its salt.
          *         heater_c: water heater [°C].
          *         tax_equipment, tax_labour: sales tax on equipment and on labour (0.06 = 6 %).
@@ -12647,6 +12681,12 @@ export interface components {
              * @default 9.50
              */
             salt_bag: number | string;
+            /**
+             * Potassium Bag
+             * @description of one of potassium chloride [money]
+             * @default 32.00
+             */
+            potassium_bag: number | string;
             /**
              * Salt Delivery
              * @description of bringing one to the house [money], 0 where the household carries its salt
@@ -13378,8 +13418,8 @@ export interface components {
         };
         /**
          * Stream
-         * @description The water at one point. ``particulate_iron``: whether rusted iron is in it; None: nobody has
-         *     looked.
+         * @description The water at one point. ``particulate_iron``: whether rusted iron is in it; ``arsenic_as5``:
+         *     whether its arsenic is all As(V), which claims hold for. None: nobody has looked.
          */
         Stream: {
             /**
@@ -13407,6 +13447,8 @@ export interface components {
              * @default true
              */
             uvt_measured_here: boolean;
+            /** Arsenic As5 */
+            arsenic_as5?: boolean | null;
         };
         /**
          * StrikeBody
@@ -14351,7 +14393,8 @@ export interface components {
          *
          *     ``range`` is None for a result in words (bacteria present, a colour finding). ``below`` is the
          *     limit a result is under [canonical unit]; ``open_ended`` says that there is no upper end and
-         *     that a diluted repeat is needed.
+         *     that a diluted repeat is needed. ``form``: of arsenic, all of it As(V), or some As(III), where a
+         *     laboratory told them apart.
          */
         Value: {
             /**
@@ -14401,6 +14444,12 @@ export interface components {
              * @default false
              */
             certified: boolean;
+            /**
+             * Form
+             * @default
+             * @enum {string}
+             */
+            form: "" | "as5" | "as3";
         };
         /**
          * Verdict
@@ -14607,6 +14656,7 @@ export interface components {
              *       "discount": "0",
              *       "electricity": "0.16",
              *       "salt_bag": "9.50",
+             *       "potassium_bag": "32.00",
              *       "salt_delivery": "0",
              *       "heater_c": 60,
              *       "soap_share": 0.2,
@@ -15062,6 +15112,19 @@ export interface components {
              *           "source": "US EPA, national primary drinking water regulations",
              *           "value": 2,
              *           "year": 1991
+             *         },
+             *         {
+             *           "about": "health",
+             *           "analyte": "radium",
+             *           "governs": true,
+             *           "id": "radium.us",
+             *           "name": "maximum, 226 and 228 together",
+             *           "note": "",
+             *           "op": "at_most",
+             *           "place": "US",
+             *           "source": "US EPA, national primary drinking water regulations",
+             *           "value": 5,
+             *           "year": 2000
              *         },
              *         {
              *           "about": "health",

@@ -480,6 +480,30 @@ export const SHOWN: Record<string, Record<string, { factor: number; unit: string
       "decimals": 2
     }
   },
+  "radium": {
+    "us": {
+      "factor": 1.0,
+      "unit": "pCi/L",
+      "decimals": 1
+    },
+    "metric": {
+      "factor": 0.037,
+      "unit": "Bq/L",
+      "decimals": 0
+    }
+  },
+  "silica": {
+    "us": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 0
+    },
+    "metric": {
+      "factor": 1.0,
+      "unit": "mg/L",
+      "decimals": 0
+    }
+  },
   "fluoride": {
     "us": {
       "factor": 1.0,
@@ -716,6 +740,8 @@ export const ANALYTE_NAMES: Record<string, string> = {
   "arsenic": "Arsenic",
   "uranium": "Uranium",
   "barium": "Barium",
+  "radium": "Radium 226 and 228",
+  "silica": "Silica",
   "fluoride": "Fluoride",
   "radon": "Radon in water",
   "coliform": "Coliform bacteria",
@@ -858,6 +884,7 @@ export const IN_PLACE: Record<string, { name: string; part: string; drawing: str
       "arsenic",
       "uranium",
       "barium",
+      "radium",
       "sulfate",
       "chloride",
       "iron"
@@ -876,7 +903,9 @@ export const IN_PLACE: Record<string, { name: string; part: string; drawing: str
     "works_on": [
       "hardness",
       "iron",
-      "manganese"
+      "manganese",
+      "barium",
+      "radium"
     ]
   },
   "conditioner": {
@@ -1862,7 +1891,10 @@ export const REPORTED: Record<string, { units: string[]; bases: string[] }> = {
       "ppb",
       "ng/L"
     ],
-    "bases": []
+    "bases": [
+      "As(V)",
+      "As(III)"
+    ]
   },
   "uranium": {
     "units": [
@@ -1874,6 +1906,22 @@ export const REPORTED: Record<string, { units: string[]; bases: string[] }> = {
     "bases": []
   },
   "barium": {
+    "units": [
+      "mg/L",
+      "µg/L",
+      "ppb",
+      "ng/L"
+    ],
+    "bases": []
+  },
+  "radium": {
+    "units": [
+      "pCi/L",
+      "Bq/L"
+    ],
+    "bases": []
+  },
+  "silica": {
     "units": [
       "mg/L",
       "µg/L",

@@ -12,7 +12,7 @@ from ..analytes import ANALYTES
 from ..treating.items import Effect, Item, Need
 from ..treating.site import Disinfected
 from ..treating.stages import TECHNOLOGIES
-from ..treating.stages.common import CHLORINES, windowed
+from ..treating.stages.common import ARSENIC_LITTLE, windowed
 
 NAMES = tuple(ANALYTES)
 PLACE = {n: i for i, n in enumerate(NAMES)}
@@ -37,14 +37,14 @@ def looks(item: Item, measured: Iterable[str] = ()) -> Looks:
     which was measured here what it does, a share of what reaches it.
     """
     technology = TECHNOLOGIES[item.kind]
-    values = {n for n in technology.reads if n in PLACE}.union(measured)
+    values = {n for n in technology.reads if n in PLACE}.union(
+        measured, technology.also_reads(item)
+    )
     if any(windowed(e) for e in item.effects):
         values.add("ph")
-    if any(e.analyte in CHLORINES for e in item.effects):
-        values |= CHLORINES
-    if any(e.analyte == "arsenic" and not e.any_form for e in item.effects):
-        values.add("arsenic")
-    needs = dict.fromkeys((PLACE[n.analyte], n) for n in technology.judges(item))
+    by_form = any(e.analyte == "arsenic" and not e.any_form for e in item.effects)
+    asked = (*technology.judges(item), *((ARSENIC_LITTLE,) if by_form else ()))
+    needs = dict.fromkeys((PLACE[n.analyte], n) for n in asked)
     judged = tuple(p for p in needs if NAMES[p[0]] not in values)
     there = {e.analyte for e in item.effects} | technology.asks | {NAMES[p] for p, _ in judged}
     return Looks(
@@ -60,9 +60,9 @@ def looks_at(item: Item) -> frozenset[str]:
     return (
         frozenset(n.analyte for n in (*item.needs, *technology.judges(item)))
         | technology.reads
+        | technology.also_reads(item)
         | technology.asks
         | ({"ph"} if any(windowed(e) for e in item.effects) else frozenset())
-        | (CHLORINES if any(e.analyte in CHLORINES for e in item.effects) else frozenset())
     )
 
 
@@ -85,6 +85,7 @@ class Answer:
         "running",
         "sets_low",
         "stop",
+        "totals",
         "uvt_here",
         "waste",
     )
@@ -98,6 +99,7 @@ class Answer:
         self.psi: tuple[float, float | None] | None = None
         self.uvt_here = True
         self.disinfects = Disinfected.NO
+        self.totals = False  # whether total chlorine is what is left of free and combined
         self.drops = False  # whether it takes the pressure that its item states
         self.sets_low: Callable[[int], int] | None = None
         self.options: list[tuple[int, int, int]] | None = (

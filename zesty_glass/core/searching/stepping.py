@@ -24,14 +24,18 @@ from ..treating.place import drop_at
 from ..treating.report import StageReport
 from ..treating.site import Disinfected, Site
 from ..treating.stages import TECHNOLOGIES
-from ..treating.stages.common import StageInput, after, claimed, windowed
-from ..treating.stream import Quantity, Stream, source_stream
+from ..treating.stages.common import StageInput, after, claimed, total_chlorine, windowed
+from ..treating.stream import UNKNOWN, Quantity, Stream, source_stream
 from .answers import NAMES, PLACE, Alike, Answer, Looks, looks_at
 from .found import places
 from .labels import Label, floored, least
 from .states import MICRO, PASSES, StageAt, State, forget, is_fine
 
 MOST_STEPS = 4000
+
+
+_PARTS = ("chlorine_free", "chlorine_combined")
+_FREE, _COMBINED, _TOTAL = (PLACE[n] for n in (*_PARTS, "chlorine_total"))
 
 
 def _as_claimed(effect: Effect, inlet: Stream) -> Quantity | None:
@@ -74,6 +78,7 @@ class Stepping:
         self._falls: dict[tuple[Decimal, float], int] = {}
         self._looks: dict[str, frozenset[str]] = {}
         self._several: frozenset[str] = frozenset()  # kinds that can stand at several places
+        self._totals: dict[tuple[int, int], int] = {}
         self._claims: dict[tuple[int, int, int], int] = {}
         self._places = [(n, p) for n in wanted for p in places(n)]
         self._fine = next(
@@ -176,6 +181,7 @@ class Stepping:
             ahead=(self._fine,) if state.fine and self._fine is not None else (),
             brief=True,
             disinfected=state.disinfected,
+            searching=True,
         )
 
     def _work(self, group: Alike, state: State) -> Answer:
@@ -212,6 +218,10 @@ class Stepping:
             and changed[p] == _as_claimed(e, inlet)
         }
         out.disinfects = disinfects(item, r)
+        by_parts = total_chlorine(inlet, {NAMES[p]: q for p, q in changed.items()})
+        out.totals = bool(by_parts) and changed.get(_TOTAL) == by_parts["chlorine_total"]
+        if out.totals:
+            del changed[_TOTAL]
         out.claims = tuple(claims.items())
         out.changes = tuple((p, self._intern(v)) for p, v in changed.items() if p not in claims)
         out.particulate_iron, out.coloured, out.uvt_here = (
@@ -276,6 +286,17 @@ class Stepping:
             known = self._claims[key] = 0 if q is None else self._intern(q)
         return known
 
+    def _total(self, free: int, combined: int) -> int:
+        """Total chlorine of what is left of free and combined, each by its number."""
+        found = self._totals.get((free, combined))
+        if found is None:
+            both = zip(_PARTS, (free, combined), strict=True)
+            parts = {n: self._quantities[i - 1] for n, i in both}
+            whole = Stream(quantities={**parts, "chlorine_total": UNKNOWN})
+            found = self._intern(total_chlorine(whole, parts)["chlorine_total"])
+            self._totals[free, combined] = found
+        return found
+
     def _after(self, state: State, stage: StageAt, a: Answer) -> State:
         before = state.quantities
         q, ph = list(before), before[PLACE["ph"]]
@@ -283,6 +304,8 @@ class Stepping:
             q[i] = self._claimed(effect, before[i], ph)
         for i, v in a.changes:
             q[i] = v
+        if a.totals:
+            q[_TOTAL] = self._total(q[_FREE], q[_COMBINED])
         item, touches = stage.item, stage.alike.touches
         iron = a if "@particulate_iron" in touches else state
         colour = a if "@coloured" in touches else state

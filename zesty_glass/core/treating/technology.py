@@ -71,6 +71,7 @@ class Technology:
         judges: needs of an item that are held against the water: of their analytes only the verdict
             decides.
         reads: analytes and facts whose value decides what it does, beside claims.
+        also_reads: the same of one item, beside those of all of them.
         asks: analytes of which it matters only whether they were tested.
         touches: facts that it changes; changes: analytes that it changes by its nature.
         by_use: its size, drain or running costs hang on how much water is used.
@@ -110,6 +111,7 @@ class Technology:
     drawing: str
     settings: tuple[Adjustable, ...]
     checks: Mapping[str, Says]
+    also_reads: Callable[[Item], frozenset[str]] = lambda item: frozenset()
 
 
 def chlorine_is_too_much(most: float | None, stream: Stream) -> bool:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from dataclasses import replace
 from decimal import Decimal
@@ -15,7 +16,7 @@ from ...working import working
 from ..adjusting import Adjustable, number_of, set_to
 from ..checks import told
 from ..idle import as_idle, is_idle
-from ..items import Consumable, Effect, Item
+from ..items import Consumable, Effect, Item, Need
 from ..report import Check, Chore, Drain, Due, Figure, Running, StageReport, Status
 from ..site import Disinfected, Site
 from ..stream import Quantity, Stream, predicted
@@ -39,6 +40,7 @@ class StageInput:
     ``brief``: figures and their workings are not wanted, only checks, water, drains, costs and
     chores. ``raw``: the water as it enters the line. ``ahead``: what stands ahead and works;
     ``disinfected``: whether something ahead disinfects, or may once its open tests are made.
+    ``searching``: of a stage that a check stops nothing more is wanted.
     """
 
     item: Item
@@ -49,6 +51,7 @@ class StageInput:
     brief: bool = False
     raw: Stream | None = None
     disinfected: Disinfected = Disinfected.NO
+    searching: bool = False
 
     def setting(self, name: str, default: float) -> float:
         """A numeric setting of the option, or the item's own figure.
@@ -100,6 +103,10 @@ def claimed(effect: Effect, ph: Range | None) -> Level:
 
 #: [mg/L] arsenic from which its form matters: half of the limit, US EPA (2001)
 ARSENIC_MATTERS = 0.005
+
+
+#: the verdict on which decides whether the form is asked
+ARSENIC_LITTLE = Need(analyte="arsenic", limit=math.nextafter(ARSENIC_MATTERS, 0.0))
 
 
 def form_matters(effect: Effect, q: Quantity | None) -> bool:

@@ -11,6 +11,7 @@ from ...ranges import Range
 from ...record import record
 from ..checks import Says, met, told
 from ..figures import Figures
+from ..items import Item
 from ..place import place_checks
 from ..report import Check, Chore, Drain, Figure, StageReport
 from ..stream import Quantity, Stream, predicted
@@ -78,7 +79,7 @@ def _behind(inp: StageInput, f: DistillerFigures) -> tuple[dict[str, Quantity], 
         low, high = f.rejection - REJECTION_UNDER, f.rejection + REJECTION_OVER
         left = tds.removed(max(0.0, low), f.rejection, min(1.0, high))
         changes["tds"] = predicted(left, Level.TYPICAL)
-    return changes | _at_least_its_ions(inp.stream, changes), checks
+    return changes | _at_least_its_ions(inp.item, inp.stream, changes), checks
 
 
 #: what dissolved ions weigh of TDS [mg/mg]: hardness at the least, as magnesium; nitrate of its
@@ -94,14 +95,23 @@ IONS = {
 }
 
 
-def _at_least_its_ions(stream: Stream, changes: dict[str, Quantity]) -> dict[str, Quantity]:
-    """TDS behind it no less than the ions that are left: those of which nothing is claimed pass.
+def _unclaimed(item: Item) -> frozenset[str]:
+    """Ions of which an item claims nothing, so that they pass."""
+    claimed = {e.analyte for e in item.effects if e.high > 0}
+    return frozenset(IONS) - claimed
+
+
+def _at_least_its_ions(
+    item: Item, stream: Stream, changes: dict[str, Quantity]
+) -> dict[str, Quantity]:
+    """TDS behind it no less than the ions that pass, of which nothing is claimed; what is left of
+    the others is within what is left of TDS.
 
     Source: balance of mass.
     """
     tds = changes.get("tds")
-    now = {n: changes.get(n) or stream.get(n) for n in IONS}
-    ions = sum(IONS[n] * q.range.best for n, q in now.items() if q is not None and q.range)
+    passing = ((n, stream.range(n)) for n in sorted(_unclaimed(item)))
+    ions = sum(IONS[n] * r.best for n, r in passing if r is not None)
     if tds is None or tds.range is None or tds.range.best >= ions:
         return {}
     r = tds.range
@@ -190,7 +200,7 @@ DISTILLER = Technology(
     place=at(house=130, tap=130),
     needs=(),
     judges=judges_nothing,
-    reads=frozenset({"tds", *IONS}),
+    reads=frozenset({"tds"}),
     asks=frozenset(),
     touches=frozenset(),
     changes=frozenset({"tds"}),
@@ -207,4 +217,5 @@ DISTILLER = Technology(
     drawing="distiller",
     settings=(),
     checks=CHECKS,
+    also_reads=_unclaimed,
 )

@@ -83,11 +83,10 @@ SCALES = Need(
     why="It scales: soften ahead, or expect a shorter life.",
 )
 #: shares of a membrane's life on water harder than so much [mg/L as CaCO3], the harder the shorter:
-#: from 10, 20 and 30 gpg on (trade practice, 2024)
+#: over 10, and from 25 gpg on (trade practice, 2024)
 LIFE_ON_HARD = (
     (SCALES, 0.67),
-    (Need(analyte="hardness", limit=20 * MG_L_PER_GPG, severity="warn"), 0.5),
-    (Need(analyte="hardness", limit=30 * MG_L_PER_GPG - 0.01, severity="warn"), 0.4),
+    (Need(analyte="hardness", limit=25 * MG_L_PER_GPG, severity="warn"), 0.4),
 )
 LIFE_UNTESTED = 0.75  # share of its life where hardness was not tested: trade practice (2024)
 
@@ -159,6 +158,7 @@ def _judges(item: Item) -> tuple[Need, ...]:
         *merged_needs(item, NEEDS),
         *_ph_needs(item.figures),
         *(need for need, _ in LIFE_ON_HARD),
+        *FALLS_OUT,
     )
 
 
@@ -167,17 +167,21 @@ def _ph(inp: StageInput, f: MembraneFigures) -> list[Check]:
     return checks[:1] if checks[0].status == "unknown" else checks
 
 
-#: [mg/L] from which gypsum and silica fall out on a membrane: membrane makers' guides (2024)
-SULFATE_FALLS, SILICA_FALLS = 1000.0, 40.0
+#: from which gypsum and silica fall out on a membrane [mg/L]: membrane makers' guides (2024)
+FALLS_OUT = (
+    Need(analyte="sulfate", limit=999.9, severity="warn"),
+    Need(analyte="silica", limit=39.9, severity="warn"),
+)
 
 
 def _precipitates(stream: Stream) -> list[Check]:
     """What was measured of sulfate and silica that a membrane concentrates until it falls out."""
     out = []
-    for name, least in (("sulfate", SULFATE_FALLS), ("silica", SILICA_FALLS)):
-        r = stream.range(name)
-        if r is not None and r.top >= least:
-            out.append(told(f"membrane.{name}", "warn", have=f"{r.best:.0f}", need=f"{least:.0f}"))
+    for need in FALLS_OUT:
+        r, name = stream.range(need.analyte), need.analyte
+        if r is not None and judged(need, stream) is not Verdict.MET:
+            said = {"have": f"{r.best:.0f}", "need": f"{need.limit:.0f}"}
+            out.append(told(f"membrane.{name}", "warn", **said))
     return out
 
 
@@ -291,6 +295,8 @@ def run(inp: StageInput) -> StageReport:
     f, stream = inp.item.figures, inp.stream
     assert isinstance(f, MembraneFigures)
     checks = _may_stand(inp, f)
+    if inp.searching and any(c.status == "stop" for c in checks):
+        return report(inp, stream, checks)  # a search asks no further of what is stopped
     changes, more = _behind(inp, f)
     checks += more
     if not f.shut_off:
@@ -411,7 +417,7 @@ MEMBRANE = Technology(
     place=at(house=75, tap=130),
     needs=NEEDS,
     judges=_judges,
-    reads=frozenset({"@disinfected", "silica", "sulfate", "tds", "temperature"}),
+    reads=frozenset({"@disinfected", "tds", "temperature"}),
     asks=frozenset(),
     touches=frozenset(),
     changes=frozenset({"tds"}),

@@ -83,6 +83,13 @@ def _on_this_water(item: Item, f: PitcherFigures, stream: Stream) -> tuple[Item,
     return replace(item, consumables=parts), [said]
 
 
+def _rated_at(item: Item) -> frozenset[str]:
+    """Its gallons hang on the dissolved solids where they are rated at some."""
+    f = item.figures
+    rated = isinstance(f, PitcherFigures) and f.rated_tds is not None
+    return frozenset({"tds"} if rated else ())
+
+
 PITCHER = Technology(
     kind="pitcher",
     name="Pitcher or counter filter",
@@ -91,7 +98,7 @@ PITCHER = Technology(
     place=at(house=170, tap=170),
     needs=(),
     judges=judges_nothing,
-    reads=frozenset({"tds"}),
+    reads=frozenset(),
     asks=frozenset(),
     touches=frozenset(),
     changes=frozenset(),
@@ -108,4 +115,5 @@ PITCHER = Technology(
     drawing="pitcher",
     settings=(),
     checks=CHECKS,
+    also_reads=_rated_at,
 )
