@@ -11,8 +11,8 @@ from zesty_glass.demo.load import EMAIL
 
 GOOD = (
     "customer,house,place,source,people,date,hardness [gpg],tds [mg/L],iron [mg/L],pH\n"
-    "Wendeline Rook,Mill cottage,Marl End,town main,3,2023-05-31,18,430,< 0.05,7.5\n"
-    "Wendeline Rook,Mill cottage,Marl End,town main,3,2024-06-02,19,441,,\n"
+    "Wendeline Rook,Mill house,Marl End,town main,3,2023-05-31,18,430,< 0.05,7.5\n"
+    "Wendeline Rook,Mill house,Marl End,town main,3,2024-06-02,19,441,,\n"
     "Barnabet Toll,The old forge,Cinderlow,drilled well,2,,,,,\n"
 )
 

@@ -28,7 +28,7 @@ class Journey(BrowserCase):
         b.find("h1", "Who, where")
         for label, text in (
             ("Customer’s name", "Tamsin Roakwell"),
-            ("House", "Mill cottage"),
+            ("House", "Mill house"),
             ("Running pressure", "58"),
             ("People", "4"),
             ("Bathrooms", "2"),

@@ -143,7 +143,8 @@ class Words(unittest.TestCase):
         self.assertEqual(pdf._when(line(None, 1, "once")), "once")
 
     def test_what_nobody_can_price_is_no_zero(self):
-        self.assertTrue(pdf._unpriced(line(None, 1, "not priced: ask for the water bill")))
+        unpriced = replace(line(None, 1, "not priced: ask for the water bill"), missing="the price")
+        self.assertTrue(pdf._unpriced(unpriced))
         self.assertFalse(pdf._unpriced(line(None, 1, "once")))
 
 

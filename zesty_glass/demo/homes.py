@@ -98,7 +98,7 @@ home_2: Home = partial(_home, 2)  # farmhouse, Cinderlow: an acid well
 home_3: Home = partial(
     _home, 3
 )  # bungalow, Cinderlow: iron, manganese, another seller's clock softener
-home_4: Home = partial(_home, 4)  # cabin 6, Oskel lake: peat-brown surface water
+home_4: Home = partial(_home, 4)  # old schoolhouse, Hask Moor: a spring out of peat
 home_5: Home = partial(_home, 5)  # new house on granite: fluoride, arsenic, radon, and an infant
 home_6: Home = partial(_home, 6)  # flat above the bakery, Marl End: a tenant who asks about taste
 home_7: Home = partial(_home, 7)  # house 22, the new estate: nothing needed

@@ -101,7 +101,7 @@ def _granite(n: int, rng: random.Random) -> Earlier:
         key=f"years-{n}",
         like=homes.home_5,
         name=PEOPLE[n],
-        home=f"The {rng.choice(FARMS)} cottage",
+        home=f"The {rng.choice(FARMS)} house",
         place="above Cinderlow",
         option=0,
         fitted=fitted,

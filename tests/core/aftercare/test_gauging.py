@@ -34,7 +34,7 @@ class Lamps(unittest.TestCase):
         )
 
     def test_one_that_was_off_lasts_longer_than_the_calendar_says(self):
-        # a cabin: 120 days powered in 273
+        # a house lived in by seasons: 120 days powered in 273
         due = falling((part(),), (), FITTED, TODAY, (gauge(120),))[0]
         self.assertEqual(due.next, date(2026, 3, 1) + timedelta(245))
         self.assertGreater(due.next, FITTED + timedelta(365))

@@ -440,7 +440,7 @@ class BeforeSigning(unittest.TestCase):
         self.assertGreater(seen, 10)
 
     def test_a_health_finding_stands_first(self):
-        cabin = next(v for v in demo_visits(AT) if v.id == uid("home-4-visit"))
-        made = offer(cabin, "today")
+        schoolhouse = next(v for v in demo_visits(AT) if v.id == uid("home-4-visit"))
+        made = offer(schoolhouse, "today")
         self.assertIn("do not drink it untreated", " ".join(made.health))
         self.assertTrue(made.tonight)

@@ -4,6 +4,7 @@ import unittest
 from datetime import UTC, datetime
 from functools import cache
 
+from zesty_glass.core.proposing.standing import WAY_IN_FIRST
 from zesty_glass.core.proposing.suggested import Suggestion
 from zesty_glass.demo import homes
 from zesty_glass.demo.catalogue import demo_items
@@ -69,11 +70,12 @@ class FirstProposals(unittest.TestCase):
         names = {n for x in proposed(3).lines for n in x.names}
         self.assertFalse([n for n in names if n.startswith("Dense-media")])
 
-    def test_cabin_on_the_lake(self):
+    def test_schoolhouse_on_the_moor(self):
         said = proposed(4).unanswered
         self.assertIn("coliform", said)
         self.assertIn("UV class A, 12 gpm, lies flat: Iron 0.5 mg/L", said)
-        self.assertIn("rolling boil", said)
+        self.assertIn("rolling boil", proposed(4).tonight[0])
+        self.assertEqual(proposed(4).lines[0].ahead, WAY_IN_FIRST)
         names = {n for x in proposed(4).lines for n in x.names}
         self.assertFalse([n for n in names if n.startswith("UV")])
         self.assertTrue([t for t in proposed(4).first if t.startswith("Too little light passes")])

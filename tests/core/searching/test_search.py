@@ -236,7 +236,7 @@ class Answers(unittest.TestCase):
         self.assertEqual(self.reasons("The Scar house")[0]["FL-A"].rule, "cartridge.fluoride")
 
     def test_uv_is_left_out_on_tinted_water(self):
-        left, _ = self.reasons("Cabin 6")
+        left, _ = self.reasons("Old schoolhouse")
         self.assertTrue(left["UV-12H"].rule.startswith("uv."))
 
     def test_one_cubic_foot_for_six_people_is_left_out(self):

@@ -116,7 +116,7 @@ class EachGlass(unittest.TestCase):
         feed = raw(shown("chlorine_total", 2.0, 0.05))
         (g,) = said(feed, behind(shown("chlorine_total", 0.2, 0.05), just_changed=True))
         self.assertEqual(g.rows[0].verdict, "not_flushed")
-        self.assertIn("not flushed: nothing of it counts yet", g.facts[0])
+        self.assertIn("less than 2 gal ran through it: nothing of it counts yet", g.facts[0])
 
     def test_a_softener_leaves_less_than_a_grain_whoever_sold_it(self):
         there = home(in_place=(InPlace(id="s", kind="softener", name="Old softener"),))

@@ -90,7 +90,7 @@ def _beside(first: Sample, other: Sample, at: Around) -> str:
     v = at.value(other.id, "tds")
     if first.id == other.id:
         return ""
-    if v is not None and other.just_changed:
+    if v is not None and other.unflushed:
         return NOT_FLUSHED
     if v is not None and factor_of(other) != factor_of(first):
         return "another meter factor: not compared"
@@ -139,7 +139,7 @@ def before_after(
         sentence, r = _pair(name, a, b)
         if a is None and b is None:
             continue
-        if after is not None and at.samples[after].just_changed and b is not None:
+        if after is not None and at.samples[after].unflushed and b is not None:
             sentence, r = NOT_FLUSHED, None
         shown = [
             words.value(name, None if v is None else v.range, None if v is None else v.below)

@@ -71,7 +71,7 @@ def refusals(
     why = [f"“{sample.name}” has a health finding: {f.shown}." for f in over[:1]]
     if sample.kind == "bottled":
         return tuple(why)
-    if sample.just_changed:
+    if sample.unflushed:
         why.append(f"The filter behind “{sample.name}” was just changed and not flushed.")
     if (sample.treated or sample.kind in ("pitcher", "own")) and not sanitised:
         why.append(

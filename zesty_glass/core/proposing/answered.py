@@ -11,9 +11,9 @@ from ..treating.line import FROM_PLUMBING
 from .suggested import Suggested
 
 FROM_THE_PIPES = (
-    "Lead and copper come from the pipes: only a unit at the drinking tap takes them out. Where the"
-    " pH is corrected they are expected to fall, which is not predicted: take a first draw again"
-    " after some weeks. Until then cold water only, flushed."
+    "Lead and copper come from the pipes. Correcting acid water slows what dissolves them, which is"
+    " expected and not predicted: the same first draw again after some weeks shows it. A unit at"
+    " the drinking tap takes out what is in the glass. Until then cold water only, flushed."
 )
 ANSWERED = 0.9  # a health finding counts as answered from here on
 
@@ -44,7 +44,8 @@ def unanswered(
         # a lamp that would do but for this water says more than one that is not for it at all
         lamps.sort(key=lambda x: (x.rule == "uv.class", not x.rule.startswith("uv.uvt")))
         parts += [f"{x.name}: {x.sentence}" for x in lamps[:1]]
-    parts += list(meaning.tonight) or ["Until it is answered bring drinking water."]
+    if not meaning.tonight:
+        parts.append("Until it is answered bring drinking water.")
     return " ".join(parts)
 
 

@@ -143,7 +143,10 @@ FIRST: tuple[First, ...] = (
         ),
         source="WHO, guidelines for drinking-water quality",
         year=2017,
-        holds=lambda at: any(f.id == "tds.taste" for f in at.meaning.findings),
+        holds=lambda at: (
+            any(f.id == "tds.taste" for f in at.meaning.findings)
+            and not {"sulfate", "chloride", "sodium"} <= at.water.values.keys()
+        ),
     ),
     First(
         id="heater",
@@ -184,11 +187,18 @@ FIRST: tuple[First, ...] = (
         id="screens",
         sentence=(
             "A weak shower: clean aerators and shower heads, look at the pressure regulator and"
-            " any filter that stands there, and measure static and running pressure."
+            " any filter that stands there."
         ),
         source=PRACTICE,
         year=2024,
         holds=lambda at: at.complained("low_pressure"),
+    ),
+    First(
+        id="pressure",
+        sentence="Measure the static and the running pressure, before a pump is chosen for it.",
+        source=PRACTICE,
+        year=2024,
+        holds=lambda at: at.complained("low_pressure") and not at.pressures_known,
     ),
     First(
         id="transmittance",

@@ -57,6 +57,12 @@ class At:
         r = self.water.range("pressure_static")
         return None if r is None else r.best
 
+    @property
+    def pressures_known(self) -> bool:
+        """Whether pressure with and without a tap open is known."""
+        running = self.home.running_psi is not None or self.water.range("pressure_running")
+        return bool(running) and self.static_psi is not None
+
     def surely(self, analyte: str, least: float) -> bool:
         """Whether a value surely reaches ``least`` [canonical unit]."""
         r = self.water.range(analyte)
@@ -80,16 +86,21 @@ def hard_behind(at: At) -> bool:
     )
 
 
+#: what any filter of taste is meant to take out: of the rest no difference is no fault of it
+FILTERED = frozenset({"chlorine_free", "chlorine_total", "chlorine_combined"})
+
+
 def idle_filter(at: At) -> bool:
-    """Whether a filter that stands there is past its life, or shows no difference in anything."""
+    """Whether a filter that stands there is past its life, or takes out no chlorine."""
     raw = next((s for s in at.samples if s.raw), None)
     for s in at.samples:
-        if not s.treated or s.device or "soften" in s.after.lower() or s.just_changed:
+        if not s.treated or s.device or s.unflushed:
             continue
         if s.past_life:
             return True
         if raw is not None:
-            held = [p.removal for p in pairs(raw, at.water, s, water_of(s)) if p.removal]
+            every = pairs(raw, at.water, s, water_of(s))
+            held = [p.removal for p in every if p.removal and p.analyte in FILTERED]
             if held and all(r.shown == "no_difference" for r in held):
                 return True
     return False
@@ -202,7 +213,7 @@ def good_at_the_tap(at: At) -> bool:
     found = {f.analyte for f in at.meaning.findings if told & set(f.explains)}
     # a pitcher is one of the ways that are compared, each with what it costs a year
     taps = {d.id for d in at.home.in_place if d.of.scope == "tap" and d.kind != "jug"}
-    behind = [water_of(s) for s in at.samples if s.device in taps and not s.just_changed]
+    behind = [water_of(s) for s in at.samples if s.device in taps and not s.unflushed]
     return bool(found) and any(all(_taken_out(at, a, w) for a in found) for w in behind)
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Literal
 
 from .. import words
@@ -349,6 +350,8 @@ def rows(
 
     def row(analyte: str, finding: Finding | None) -> Row:
         target, why, op = wanted_of(analyte, rules, wished.get(analyte), analyte in diets)
+        if analyte == "tds" and not _asked_of_tds(finding, wished):
+            target, why = None, ""  # it says nothing of the water that anybody wants
         factor, unit, _ = words.shown_in(analyte, units)
         explained = () if finding is None else finding.explains
         return Row(
@@ -365,6 +368,26 @@ def rows(
         )
 
     return tuple(row(a, f) for a, f in _in_order(lines, meaning, wishes).items())
+
+
+def _presses(r: Row) -> bool:
+    """Whether a row has something wanted that is more than worth knowing."""
+    return r.weight is not Weight.NOTICE and r.target is not None
+
+
+def _asked_of_tds(finding: Finding | None, wished: Mapping[str, Wish]) -> bool:
+    """Whether dissolved solids are wanted to be less: tasted, over what is advised, or wished."""
+    asks = finding is not None and (finding.weight is not Weight.FINE or bool(finding.explains))
+    return asks or "tds" in wished
+
+
+def _met_at_the_tap(line: LineReport, r: Row) -> bool:
+    """Whether what stays at the house's taps is answered at the drinking tap that a line is for."""
+    at_tap = bool(line.stages) and all(s.scope == "tap" for s in line.stages)
+    if not at_tap or ANALYTES[r.analyte].kind is not Kind.LOOKS_TASTE:
+        return False
+    now, was = line.tap.range(r.analyte), line.source.range(r.analyte)
+    return now is not None and now != was and _verdict(now, r.target, r.op) is Verdict.MET
 
 
 def _risen(line: LineReport, rows_: tuple[Row, ...]) -> list[str]:
@@ -388,13 +411,20 @@ def not_addressed(line: LineReport, meaning: Meaning, rows_: tuple[Row, ...]) ->
         if r.weight not in (Weight.ACT, Weight.HEALTH, Weight.NOTICE):
             continue
         c = next((c for c in r.cells if c.option == line.option), None)
-        if c is not None and c.change in ("stays", "today", "no_claim"):
+        if c is None or _met_at_the_tap(line, r):
+            continue
+        if c.change in ("stays", "today", "no_claim"):
             if r.weight is Weight.NOTICE and r.analyte in ("tds", "sodium"):
                 continue
             tail = " (comes from the plumbing)" if r.analyte in FROM_PLUMBING else ""
             out.append(f"{c.shown if c.shown.startswith(r.name) else f'{r.name} {c.shown}'}{tail}")
-        elif c is not None and c.change == "less" and c.meets is Verdict.NOT_MET:
+        elif c.change == "unknown":
+            out.append(f"{r.name}, {r.cells[0].shown} today: {c.shown}")
+        elif c.change == "less" and c.meets is Verdict.NOT_MET:
             out.append(f"{r.name} {c.shown}, still over what is wanted")
+        elif c.change == "less" and c.meets is not Verdict.MET and _presses(r):
+            held = "may still be over" if c.established else "not established"
+            out.append(f"{r.name} {c.shown}: {held}")
     out += _risen(line, rows_)
     for f in meaning.findings:
         if f.id == "heater.anode":

@@ -166,7 +166,6 @@ def suggest(
     open_still = unanswered(meaning, ranked, found.left_out) or complaints_left(
         meaning, ranked, complaints
     )
-    tonight = tuple(t for t in meaning.tonight if t not in open_still)
     facts = Facts(
         water=water,
         home=home,
@@ -189,7 +188,8 @@ def suggest(
         still_to_test=still_to_test(meaning),
         unanswered=open_still,
         wished=tuple(a for a in looked_for.wishes if a not in looked_for.diet),
-        first=(*tonight, *said_first(in_place), *first_steps(at)),
+        first=(*meaning.tonight, *said_first(in_place), *first_steps(at)),
+        tonight=meaning.tonight,
         in_place=in_place,
         schools=schools(facts),
     )

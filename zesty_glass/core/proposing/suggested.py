@@ -57,6 +57,7 @@ class Suggestion:
 
     Args:
         finer: what to measure finer before anything is sold for it.
+        tonight: the emergency, said alone and before anything else.
         first: what is drunk until then and because of who lives there, and what costs nothing or
             little and comes before buying.
         unanswered: said ahead of the lines where none of them answers what is of health, or what is
@@ -80,6 +81,7 @@ class Suggestion:
     still_to_test: str = ""
     unanswered: str = ""
     first: tuple[str, ...] = ()
+    tonight: tuple[str, ...] = ()
     wished: tuple[str, ...] = ()
     in_place: tuple[Judged, ...] = ()
     schools: tuple[School, ...] = ()

@@ -99,11 +99,19 @@ def _tasted_solids(values: dict[str, Value]) -> bool:
     return tds is not None and tds.range is not None and tds.range.low >= TASTED_MG_L
 
 
-def _mineral_taste(f: Finding, complaints: tuple[Complaint, ...]) -> Finding:
+_PANEL = frozenset({"sulfate", "chloride", "sodium"})
+
+
+def _mineral_taste(
+    f: Finding, complaints: tuple[Complaint, ...], values: dict[str, Value]
+) -> Finding:
     """Dissolved matter that explains a taste says which test tells what it is."""
     tasted = any(c.id in f.explains and c.sign == "taste" for c in complaints)
     if f.analyte != "tds" or not tasted:
         return f
+    if values.keys() >= _PANEL:
+        text = f"{f.sentence} So much is tasted by itself."
+        return replace(f, id="tds.taste", sentence=text, weight=Weight.ACT)
     text = f"{f.sentence} So much is tasted by itself: which minerals, only a laboratory can tell."
     ask = "laboratory: sulfate, chloride, sodium, nitrate, hardness and alkalinity"
     return replace(f, id="tds.taste", sentence=text, next=ask, weight=Weight.ACT)
@@ -230,7 +238,8 @@ def meaning(
         if f is not None:
             why = _explained(f, complaints, water.values)
             if why:
-                f = _mineral_taste(_likely(replace(f, explains=why), water.values), complaints)
+                f = _likely(replace(f, explains=why), water.values)
+                f = _mineral_taste(f, complaints, water.values)
             found.append(f)
     r = water.range
     scale = tendency(
@@ -248,10 +257,12 @@ def meaning(
         found.append(anode)
     explained = {c for f in found for c in f.explains}
     done = frozenset(water.values) | ({"cups"} if water.cups is not None else set())
+    # a worry that has no sign of its own is answered by what was found of health
+    answered = any(f.weight is Weight.HEALTH for f in found)
     unexplained = tuple(
         Unexplained(complaint=c.id, next=next_test(c.sign, done, _TESTS))
         for c in complaints
-        if c.id not in explained
+        if c.id not in explained and not (answered and c.sign in ("other", "flood", "bloom"))
     )
     wanted = [n for n in (*LOOKED_FOR, "chlorine_total") if n not in water.values]
     unknown = tuple(

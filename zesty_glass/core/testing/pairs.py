@@ -41,7 +41,7 @@ _NOT_YET = frozenset({"meter.temperature"})
 
 def _not_yet(sample: Sample, name: str, value: Value) -> str:
     """Why a reading of a glass is not held against another's yet; empty when it may be."""
-    if sample.just_changed and name not in ("ph", "temperature"):
+    if sample.unflushed and name not in ("ph", "temperature"):
         return (
             f"the filter behind “{sample.name}” was just changed and not flushed: not compared yet"
         )

@@ -19,6 +19,9 @@ _ON_SITE_WINS = frozenset(
 )
 
 
+LEAST_FLUSH_GAL = 2.0  # [gal] through a new cartridge before a glass counts: trade practice (2024)
+
+
 @record
 class Sample:
     """One glass of water.
@@ -48,6 +51,11 @@ class Sample:
     by: str = ""
     readings: tuple[Reading, ...] = ()
     note: str = ""
+
+    @property
+    def unflushed(self) -> bool:
+        """Whether its filter was just changed and too little has run through it to count."""
+        return self.just_changed and (self.flushed_gal or 0.0) < LEAST_FLUSH_GAL
 
 
 @record

@@ -21,7 +21,7 @@ from ..testing.finding import Weight
 from ..testing.findings import meaning
 from ..testing.pairs import Pair, pairs
 from ..testing.value import Value
-from ..testing.water import Sample, Water
+from ..testing.water import LEAST_FLUSH_GAL, Sample, Water
 from ..units import MG_L_PER_GPG
 from .demand import demand
 from .in_place import age_words, is_past_life, used_of, used_words
@@ -39,6 +39,7 @@ VERDICTS = {
     "not_flushed": "not flushed yet: not judged",
     "not_told": "this kit cannot tell",
     "no_claim": "nothing is claimed of it here",
+    "not_for": "it is not meant to change this",
     "": "",
 }
 _NO_SHARE = frozenset({Level.NO_CLAIM, Level.DOES_NOT_REMOVE})
@@ -175,8 +176,12 @@ class _Case:
     def facts(self, water: Water) -> tuple[str, ...]:
         """Its filter's age and use, when it is to be changed, and how the glass was drawn."""
         s, out = self.sample, []
-        if s.just_changed:
-            out.append("Its filter was just changed and not flushed: nothing of it counts yet.")
+        if s.unflushed:
+            little = words.gallons(LEAST_FLUSH_GAL, self.settings.units)
+            out.append(
+                "Its filter was just changed, and less than"
+                f" {little} ran through it: nothing of it counts yet."
+            )
         elif s.past_life:
             out.append("Its filter is past its life: this is what an old one does.")
         if s.flushed_gal:
@@ -211,14 +216,24 @@ class _Case:
         f = None if self.item is None else self.item.figures
         return f.change_at_tds if isinstance(f, PitcherFigures) else None
 
+    def _not_for(self, analyte: str) -> bool:
+        """Whether what stands there is made for other things, as one that leaves minerals is."""
+        known = self.device is not None and self.device.kind != "other"
+        return known and analyte not in self.claims and not self._works_on(analyte)
+
+    def _works_on(self, analyte: str) -> bool:
+        return self.device is not None and analyte in self.device.of.works_on
+
     def row(self, p: Pair, raw: Water, water: Water) -> GlassRow:
         """One test held against the raw water."""
         units, a, b = self.settings.units, raw.values.get(p.analyte), water.values.get(p.analyte)
         claim = self.claims.get(p.analyte)
         verdict = ""
         if self.sample.treated and a is not None and b is not None:
-            if self.sample.just_changed:
+            if self.sample.unflushed:
                 verdict = "" if p.analyte in NOT_MATTER else "not_flushed"
+            elif p.removal is not None and self._not_for(p.analyte):
+                verdict = "not_for"
             elif p.removal is not None:
                 verdict = verdict_of(claim, a, b, self.past_life)
         return GlassRow(

@@ -245,7 +245,7 @@ def judge(
     verdict, advice = of_health(seen, verdict) or (verdict, advice)
     facts = [age_words(device, age), used_words(device, used, settings.units)]
     facts += _setting_facts(seen) + _rent_facts(device, settings)
-    if any(s.device == device.id and s.just_changed for s in samples):
+    if any(s.device == device.id and s.unflushed for s in samples):
         facts.append("A glass behind it was drawn before it was flushed: it does not count yet.")
     d = demand(home, settings)
     usual = d.house_gal_year if device.of.scope == "house" else d.drinking_gal_year

@@ -90,7 +90,7 @@ def code_of(device: str, how: How) -> str:
 
 def glass_behind(device: str, samples: tuple[Sample, ...]) -> Sample | None:
     """The last glass drawn behind a device, flushed; None where there is none."""
-    own = [s for s in samples if s.device == device and not s.just_changed]
+    own = [s for s in samples if s.device == device and not s.unflushed]
     return max(own, key=lambda s: s.drawn_at, default=None)
 
 

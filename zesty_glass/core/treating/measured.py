@@ -37,7 +37,7 @@ def measured_here(
     raw = next((s for s in samples if s.raw), None)
     out: dict[str, dict[str, Removal]] = {}
     for s in samples:
-        if raw is None or s.after_item is None or s.just_changed or s.past_life:
+        if raw is None or s.after_item is None or s.unflushed or s.past_life:
             continue
         a, b = waters[raw.id].values, waters[s.id].values
         for name in a.keys() & b.keys() - NOT_MATTER:

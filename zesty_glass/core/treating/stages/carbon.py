@@ -191,7 +191,11 @@ def _held(
     present = [
         n
         for n in ("chlorine_free", "chlorine_combined")
-        if n in changes and (stream.best(n) or 0.0) >= SHOWN_MG_L
+        if n in changes
+        and (r := stream.range(n)) is not None
+        and r.best >= SHOWN_MG_L
+        # free and total that overlap show no chloramine
+        and (n != "chlorine_combined" or r.low > 0)
     ]
     checks, short = _contact_checks(f, have, flow, present)
     weak = {

@@ -10,7 +10,7 @@ from ..figures import Figures
 from ..place import place_checks
 from ..report import Check, StageReport
 from ..technology import Technology, at, judges_nothing
-from .common import StageInput, effects, lasts_days, report, weekend_checks
+from .common import StageInput, effects, lasts_days, not_known, report, weekend_checks
 
 CHECKS = {
     "cartridge.ph": Says(
@@ -51,7 +51,7 @@ def run(inp: StageInput) -> StageReport:
     if f.ph_min is None and f.ph_max is None:
         checks.append(told("cartridge.no_window", "stop" if f.media != "tannin_resin" else "warn"))
     elif ph is None or ph.high is None:
-        checks.append(_unknown_ph())
+        checks.append(_unknown_ph(inp))
     else:
         outside = (f.ph_max is not None and ph.high > f.ph_max) or (
             f.ph_min is not None and ph.low < f.ph_min
@@ -78,11 +78,11 @@ def run(inp: StageInput) -> StageReport:
     )
 
 
-def _unknown_ph() -> Check:
+def _unknown_ph(inp: StageInput) -> Check:
     return Check(
         id="cartridge.ph",
         status="unknown",
-        sentence="pH not known here: its claim holds in its pH window only.",
+        sentence=f"{not_known('pH', inp, 'ph')}: its claim holds in its pH window only.",
         test="pH by meter on site",
     )
 

@@ -380,6 +380,13 @@ def water_cost(
     )
 
 
+def not_known(name: str, inp: StageInput, analyte: str) -> str:
+    """How it comes that nobody knows a value where a stage stands: never tested, or tested ahead of
+    a stage that leaves it open."""
+    measured = inp.raw is not None and inp.raw.range(analyte) is not None
+    return f"{name} not known behind the stage ahead" if measured else f"{name} not tested"
+
+
 def not_priced(item: Item, what: str, missing: str) -> Running:
     """What a stage costs while something has to be known first, or while it cannot run: in no
     total, and dear wherever lines are ordered.

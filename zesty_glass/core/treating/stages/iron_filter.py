@@ -18,7 +18,7 @@ from ..report import Check, StageReport
 from ..stream import Quantity, Stream, predicted
 from ..technology import Technology, at
 from .by_clock import clock_days, cost_of, drain_of, empty_house, every_days, figure_of, rinses
-from .common import StageInput, dues, effects, report, tannin_binds_iron
+from .common import StageInput, dues, effects, not_known, report, tannin_binds_iron
 
 CHECKS = {
     "iron.ph": Says(
@@ -88,7 +88,9 @@ def _ph(inp: StageInput, f: IronFilterFigures) -> list[Check]:
             Check(
                 id="iron.ph",
                 status="unknown",
-                sentence=f"pH not known here: wants at least {max(w for _, w in wants):g}.",
+                sentence=(
+                    f"{not_known('pH', inp, 'ph')}: at least {max(w for _, w in wants):g} here."
+                ),
                 test="pH by meter on site",
             )
         ]

@@ -13,7 +13,7 @@ from ..checks import Says, check_needs, merged_needs, met, told
 from ..demand import Demand
 from ..items import Item, Need
 from ..place import drop_at, item_pressure, place_checks, septic_check
-from ..report import Check, Drain, Running, StageReport
+from ..report import Check, Drain, Running, StageReport, Status
 from ..stream import Quantity, Stream, predicted
 from ..technology import Technology, at
 from .by_clock import clock_days, empty_house
@@ -75,11 +75,18 @@ CHECKS = {
         "A finer tannin test, or the laboratory.",
     ),
     "softener.diet": Says(
-        "Adds {have} mg/L {salt} to every softened tap, {total} with the water’s own.",
+        "Adds {have} mg/L {salt} to every softened tap.",
         (
             "Ask the diet: low sodium, low potassium, kidney disease or medicines ask their "
             "physician. A hard cold tap or a membrane at the tap are ways out."
         ),
+    ),
+    "softener.sodium_total": Says(
+        "With the water’s own that makes {total} mg/L sodium at every softened tap.",
+        "A strict diet counts from {strict} mg/L; it is tasted from about {taste} mg/L.",
+    ),
+    "softener.own_sodium": Says(
+        "The water’s own sodium comes on top: it is not tested.", "Laboratory: sodium."
     ),
     "softener.efficiency": Says(
         "Rated {have} grains a pound of salt; NSF/ANSI 44 asks 3,350 grains a pound of salt.",
@@ -196,16 +203,32 @@ def _size_checks(s: Sizing, worst: Sizing, f: SoftenerFigures) -> list[Check]:
     return out
 
 
-def _diet(inp: StageInput, added: Range, salt: str) -> Check:
-    """What it adds, and what that comes to with the water's own, beside a strict diet."""
+TASTED_SODIUM = 200.0  # [mg/L] WHO, guidelines for drinking-water quality (2017)
+
+
+def _diet(inp: StageInput, added: Range, salt: str) -> list[Check]:
+    """What it adds, and what that comes to with the water's own, beside a strict diet and what is
+    tasted.
+    """
     care, own = inp.site.home.care, inp.stream.range(salt)
     touched = care.low_sodium or care.low_potassium or care.dialysis
-    total = added.best + (0.0 if own is None else own.best)
-    beside = f"{'at least ' if own is None else ''}{total:.0f} mg/L"
-    strict = f", over the {STRICT_SODIUM:.0f} mg/L of a strict diet"
-    over = strict if salt == "sodium" and total > STRICT_SODIUM else ""
-    said = {"have": f"{added.best:.0f}", "salt": salt, "total": beside + over}
-    return told("softener.diet", "warn" if touched else "say", **said)
+    status: Status = "warn" if touched else "say"
+    adds = told("softener.diet", status, have=f"{added.best:.0f}", salt=salt)
+    if salt != "sodium":
+        return [adds]
+    if own is None:
+        return [adds, told("softener.own_sodium", "say")]
+    total = added.best + own.best
+    return [
+        adds,
+        told(
+            "softener.sodium_total",
+            "say",
+            total=f"{total:.0f}",
+            strict=f"{STRICT_SODIUM:.0f}",
+            taste=f"{TASTED_SODIUM:.0f}",
+        ),
+    ]
 
 
 def _minerals(stream: Stream, left: Range) -> dict[str, Quantity]:
@@ -419,7 +442,7 @@ def run(inp: StageInput) -> StageReport:
         )
     w = _worked(inp, f, load)
     s = w.sizing
-    checks += [*_size_checks(s, w.worst, f), _diet(inp, w.ion, f.salt)]
+    checks += [*_size_checks(s, w.worst, f), *_diet(inp, w.ion, f.salt)]
     iron, said_of_iron = _iron(inp, f)
     changes |= _effect(stream, f, w) | iron
     each = f.rinse_gal_ft3 * f.resin_ft3
