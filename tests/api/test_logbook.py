@@ -24,8 +24,8 @@ class Homes(ApiCase):
         self.assertEqual(page["total"], len(page["homes"]))
         self.assertTrue(all(h["place"] == "Cinderlow" for h in page["homes"]))
         self.assertLess(len(self.names("place=Cinderlow&find=brackenreed")), page["total"])
-        lake = self.get("/api/homes?source=lake")["homes"]
-        self.assertEqual({h["source"] for h in lake}, {"lake"})
+        springs = self.get("/api/homes?source=spring")["homes"]
+        self.assertEqual({h["source"] for h in springs}, {"spring"})
 
     def test_homes_with_a_kind_of_stage_that_was_fitted(self):
         softened = self.get("/api/homes?fitted=softener")["homes"]

@@ -29,6 +29,7 @@ from .machine import WEB
 
 GENERATED = WEB / "src" / "api" / "schema.generated.ts"
 FACTS = WEB / "src" / "app" / "facts.generated.ts"
+REPORTED = WEB / "src" / "app" / "reported.generated.ts"
 ASKS = """export interface Asked {
   field: string;
   question: string;
@@ -138,10 +139,6 @@ def facts() -> str:
         },
     )
     told["PROCEDURES"] = ("Procedure[]", [asdict(p) for p in PROCEDURES])
-    told["REPORTED"] = (
-        "Record<string, { units: string[]; bases: string[] }>",
-        {a: {"units": report_units(a), "bases": report_bases(a)} for a in ANALYTES},
-    )
     lines = [
         f"export const {name}: {kind} = {json.dumps(value, indent=2, ensure_ascii=False)};\n"
         for name, (kind, value) in told.items()
@@ -156,6 +153,15 @@ def facts() -> str:
     return "".join([HEAD, PROCEDURE, ASKS, ADJUSTABLE, *lines])
 
 
+def reported() -> str:
+    """What a laboratory's report may be typed in: a file of its own, fetched with the bottles."""
+    each = {a: {"units": report_units(a), "bases": report_bases(a)} for a in ANALYTES}
+    kind = "Record<string, { units: string[]; bases: string[] }>"
+    return (
+        f"{HEAD}export const REPORTED: {kind} = {json.dumps(each, indent=2, ensure_ascii=False)};\n"
+    )
+
+
 def _shown(analyte: str, units: str) -> tuple[float, str, int]:
     factor, unit, decimals = words.shown_in(analyte, units)
     return factor, "" if unit == "pH" else unit, decimals
@@ -163,7 +169,7 @@ def _shown(analyte: str, units: str) -> tuple[float, str, int]:
 
 def main(arguments: list[str]) -> int:
     """Write it, or with --check say whether it is out of date."""
-    made = {GENERATED: generate(), FACTS: facts()}
+    made = {GENERATED: generate(), FACTS: facts(), REPORTED: reported()}
     for path, text in made.items():
         if "--check" not in arguments:
             path.write_text(text)

@@ -4964,7 +4964,10 @@ export interface components {
              * @description how much household bleach that takes [mL]
              */
             bleach_ml: number;
-            /** Hours */
+            /**
+             * Hours
+             * @description how long it stands [h]
+             */
             hours: number;
             /**
              * Method
@@ -5247,7 +5250,10 @@ export interface components {
              * @description what is flushed to the drain when it is new [gal]
              */
             flush_gal?: number | null;
-            /** Lived Days */
+            /**
+             * Lived Days
+             * @description days of somebody there that use it up, where no gallons say so [days]
+             */
             lived_days?: number | null;
         };
         /**
@@ -5409,6 +5415,7 @@ export interface components {
             ph_max?: number | null;
             /**
              * Any Form
+             * @description whether a claim on arsenic holds for all its forms, and not for As(V) alone
              * @default false
              */
             any_form: boolean;
@@ -9371,6 +9378,7 @@ export interface components {
             months: number[];
             /**
              * Weekends
+             * @description whether it is lived in on Saturdays and Sundays alone
              * @default false
              */
             weekends: boolean;
@@ -11132,6 +11140,7 @@ export interface components {
             note: string;
             /**
              * Pending
+             * @description whether it may be ended once the open tests of a stage are made
              * @default false
              */
             pending: boolean;
@@ -13300,16 +13309,19 @@ export interface components {
             summary: string;
             /**
              * Idle
+             * @description whether nothing may be promised of it here
              * @default false
              */
             idle: boolean;
             /**
              * Drain Unknown
+             * @description whether what it sends to the drain hangs on a test that is not made
              * @default false
              */
             drain_unknown: boolean;
             /**
              * Held Back
+             * @description analytes that it would make better, and does not as it stands
              * @default []
              */
             held_back: string[];
@@ -13447,7 +13459,10 @@ export interface components {
              * @default true
              */
             uvt_measured_here: boolean;
-            /** Arsenic As5 */
+            /**
+             * Arsenic As5
+             * @description whether its arsenic is all As(V); null: nobody knows
+             */
             arsenic_as5?: boolean | null;
         };
         /**
@@ -13618,6 +13633,7 @@ export interface components {
          *
          *     Args:
          *         finer: what to measure finer before anything is sold for it.
+         *         tonight: the emergency, said alone and before anything else.
          *         first: what is drunk until then and because of who lives there, and what costs nothing or
          *             little and comes before buying.
          *         unanswered: said ahead of the lines where none of them answers what is of health, or what is
@@ -13701,6 +13717,12 @@ export interface components {
              * @default []
              */
             first: string[];
+            /**
+             * Tonight
+             * @description the emergency, said alone and before anything else
+             * @default []
+             */
+            tonight: string[];
             /**
              * Wished
              * @description of ``wanted``, what they wish less of
@@ -14446,6 +14468,7 @@ export interface components {
             certified: boolean;
             /**
              * Form
+             * @description of arsenic: all of it As(V), or some As(III), where it was told apart
              * @default
              * @enum {string}
              */

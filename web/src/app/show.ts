@@ -127,10 +127,6 @@ export function sumOver(amount: string | number, currency: string, years: number
   return said === 0 ? money(amount, currency, Number(amount) !== 0) : money(said, currency);
 }
 
-/** A total, or the least that it comes to while something has no price yet. */
-export const atLeast = (sum: string, missing: readonly string[]): string =>
-  missing.length > 0 ? say("at least {sum}", { sum }) : sum;
-
 /** A predicted amount with the digits it is known by: whole under 1,000, then two digits. */
 export function about(value: number): string {
   if (Math.abs(value) < 1000) return num(value);

@@ -25,9 +25,9 @@ def unanswered(
     until then.
     """
     found = [f for f in meaning.findings if f.weight is Weight.HEALTH]
-    wanted = len({f.analyte for f in found})
+    wanted = {f.analyte for f in found}
     top = max(lines, key=lambda x: x.health, default=None)
-    if not found or (top is not None and top.health >= ANSWERED * wanted):
+    if any(all(x.answers.get(a, 0.0) >= ANSWERED for a in wanted) for x in lines) or not found:
         return ""
     if all(f.analyte in FROM_PLUMBING for f in found):
         return FROM_THE_PIPES

@@ -411,7 +411,7 @@ def not_addressed(line: LineReport, meaning: Meaning, rows_: tuple[Row, ...]) ->
         if r.weight not in (Weight.ACT, Weight.HEALTH, Weight.NOTICE):
             continue
         c = next((c for c in r.cells if c.option == line.option), None)
-        if c is None or _met_at_the_tap(line, r):
+        if c is None or c.meets is Verdict.MET or _met_at_the_tap(line, r):
             continue
         if c.change in ("stays", "today", "no_claim"):
             if r.weight is Weight.NOTICE and r.analyte in ("tds", "sodium"):
@@ -422,7 +422,7 @@ def not_addressed(line: LineReport, meaning: Meaning, rows_: tuple[Row, ...]) ->
             out.append(f"{r.name}, {r.cells[0].shown} today: {c.shown}")
         elif c.change == "less" and c.meets is Verdict.NOT_MET:
             out.append(f"{r.name} {c.shown}, still over what is wanted")
-        elif c.change == "less" and c.meets is not Verdict.MET and _presses(r):
+        elif c.change == "less" and _presses(r):
             held = "may still be over" if c.established else "not established"
             out.append(f"{r.name} {c.shown}: {held}")
     out += _risen(line, rows_)

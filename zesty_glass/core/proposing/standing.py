@@ -169,11 +169,11 @@ SUPPLY_FIRST = (
 def supply_first(
     lines: tuple[Suggested, ...], home: Home, meaning: Meaning
 ) -> tuple[Suggested, ...]:
-    """Where what a town’s supply answers for is all that health asks about, the supply is called
-    before anything is bought.
+    """Where a town’s water brings what is over a limit of health, the supply is called before
+    anything is bought.
     """
     health = {f.analyte for f in meaning.findings if f.weight is Weight.HEALTH}
-    if home.private or not health or health - SUPPLY_ANSWERS:
+    if home.private or not health & SUPPLY_ANSWERS:
         return lines
     return _nothing_ahead(lines, SUPPLY_FIRST)
 

@@ -3,8 +3,9 @@ import type { ReactElement } from "react";
 
 import type { Lifetime } from "../../api/types";
 import { GAL_PER_M3 } from "../../app/facts.generated";
-import { atLeast, each, GAL_L, money, priceEvery, timesOf } from "../../app/show";
+import { each, GAL_L, money, priceEvery, timesOf } from "../../app/show";
 import { CostStack } from "./pictures";
+import { atLeast } from "../../ui/Missing";
 import { say } from "../../app/language";
 
 interface Props {

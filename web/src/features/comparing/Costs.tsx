@@ -2,8 +2,8 @@
 import type { ReactElement } from "react";
 
 import { useChangeVisit, type Comparison, type Use } from "../../api/hooks";
-import { atLeast, sumOver } from "../../app/show";
-import { Missing } from "../../ui/Missing";
+import { sumOver } from "../../app/show";
+import { atLeast, Missing } from "../../ui/Missing";
 import { Opens } from "../../ui/Slip";
 import { Trouble } from "../../ui/Trouble";
 import { Seg } from "../../ui/fields";

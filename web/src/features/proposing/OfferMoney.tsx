@@ -2,8 +2,8 @@
 import { useState, type ReactElement } from "react";
 
 import type { Offer, OfferedOption } from "../../api/types";
-import { atLeast, money, num, priceEvery, volume, sumOver } from "../../app/show";
-import { Missing } from "../../ui/Missing";
+import { money, num, priceEvery, volume, sumOver } from "../../app/show";
+import { atLeast, Missing } from "../../ui/Missing";
 import { Seg } from "../../ui/fields";
 import { CostChart, crossingWords, type Curve } from "../comparing/Cost";
 import { CostStack, Tubs } from "../comparing/pictures";

@@ -7,6 +7,7 @@ import { money, num, often } from "../../app/show";
 import { dayLong, dayShort } from "../../app/when";
 import { Glass } from "../../glass/Glass";
 import { look, type Look } from "../../glass/look";
+import { Emergency } from "../../ui/Emergency";
 import { StateMark } from "../../ui/marks";
 import { Costs, ToPay } from "./OfferMoney";
 import { say } from "../../app/language";
@@ -56,11 +57,12 @@ export function HealthFirst({ offer }: Of): ReactElement | null {
   return (
     <section aria-labelledby="health-first" className="border-[2.5px] border-zest bg-slip p-4">
       <h2 id="health-first">{say("Health first")}</h2>
+      <Emergency said={offer.tonight} />
       <ul className="list-disc pl-6 text-l">
         {offer.health.map((t) => (
           <li key={t}>{t}</li>
         ))}
-        {offer.tonight.map((t) => (
+        {offer.tonight.slice(1).map((t) => (
           <li key={t}>
             <b>{t}</b>
           </li>
@@ -75,8 +77,9 @@ export function Tonight({ offer }: Of): ReactElement | null {
   return (
     <section className="border-[2.5px] border-zest p-4">
       <h2>{say("Until the laboratory and the authority have answered")}</h2>
+      <Emergency said={offer.tonight} />
       <ul className="list-disc pl-6">
-        {offer.tonight.map((t) => (
+        {offer.tonight.slice(1).map((t) => (
           <li key={t}>{t}</li>
         ))}
       </ul>

@@ -8,6 +8,7 @@ import { Navigate, useNavigate, useParams, useSearchParams } from "react-router"
 import { useVisit } from "../../api/hooks";
 import type { VisitView } from "../../api/types";
 import { listed } from "../../app/names";
+import { Emergency } from "../../ui/Emergency";
 import { gone, Stale } from "../../ui/Stale";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { Context, useVisitContext } from "../visit/context";
@@ -49,13 +50,14 @@ function HealthFirst(): ReactElement | null {
       aria-label={say("Health first")}
       className="border-[2.5px] border-zest bg-slip p-5 mb-6 text-[20px]"
     >
-      {found.map((f) => (
-        <p key={f.id} className="font-semibold">
-          {f.sentence}
-        </p>
-      ))}
+      <Emergency said={m.tonight} />
       <ul className="list-disc pl-6 mt-1">
-        {m.tonight.map((t) => (
+        {found.map((f) => (
+          <li key={f.id} className="font-semibold">
+            {f.sentence}
+          </li>
+        ))}
+        {m.tonight.slice(1).map((t) => (
           <li key={t}>{t}</li>
         ))}
       </ul>

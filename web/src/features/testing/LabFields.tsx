@@ -2,7 +2,7 @@
 import type { ReactElement, ReactNode } from "react";
 
 import type { Observation } from "../../api/types";
-import { REPORTED } from "../../app/facts.generated";
+import { REPORTED } from "../../app/reported.generated";
 import { say } from "../../app/language";
 
 type Result = Extract<Observation, { method: "laboratory" }>;

@@ -3,8 +3,8 @@ import type { ReactElement, ReactNode } from "react";
 
 import type { Option, Suggestion } from "../../api/types";
 import { midSentence, newId } from "../../app/names";
-import { atLeast, num, sumOver, volume } from "../../app/show";
-import { Missing } from "../../ui/Missing";
+import { num, sumOver, volume } from "../../app/show";
+import { atLeast, Missing } from "../../ui/Missing";
 import { StateMark } from "../../ui/marks";
 import { keptNames } from "../in-place/kept";
 import { useVisitContext } from "../visit/context";

@@ -4,6 +4,7 @@ import { useState, type ReactElement } from "react";
 import type { Suggestion } from "../../api/types";
 import { midSentence } from "../../app/names";
 import { num } from "../../app/show";
+import { Emergency } from "../../ui/Emergency";
 import { StateMark } from "../../ui/marks";
 import { JudgedCard } from "../in-place/JudgedCard";
 import { useVisitContext } from "../visit/context";
@@ -99,6 +100,19 @@ function LookedFor({ s, names }: { s: Suggestion; names: Telling["names"] }): Re
 function Notes({ s }: { s: Suggestion }): ReactElement {
   return (
     <>
+      {s.tonight.length > 0 && (
+        <section
+          aria-label={say("Until the laboratory and the authority have answered")}
+          className="border-[2.5px] border-zest bg-slip p-4 mb-3"
+        >
+          <Emergency said={s.tonight} />
+          <ul className="list-disc pl-6 text-m">
+            {s.tonight.slice(1).map((t) => (
+              <li key={t}>{t}</li>
+            ))}
+          </ul>
+        </section>
+      )}
       {s.unanswered !== "" && (
         <p role="note" className="border-[2.5px] border-zest bg-slip p-4 mb-3 font-semibold">
           {s.unanswered}
@@ -126,7 +140,9 @@ function Notes({ s }: { s: Suggestion }): ReactElement {
 /** What stands there already, and what costs nothing or little: before anything is sold. */
 function BeforeBuying({ s }: { s: Suggestion }): ReactElement {
   const { currency } = useVisitContext().view.visit.settings;
-  const first = s.first.filter((t) => !s.in_place.some((j) => t.startsWith(`${j.name}: `)));
+  const elsewhere = (t: string): boolean =>
+    s.tonight.includes(t) || s.in_place.some((j) => t.startsWith(`${j.name}: `));
+  const first = s.first.filter((t) => !elsewhere(t));
   return (
     <>
       {s.in_place.length > 0 && (
