@@ -94,7 +94,7 @@ class Journey(BrowserCase):
         b.click("button", "New line")
         b.click("[role=dialog] button", "Drinking tap")
         b.click("[role=dialog] li button", "carbon, membrane, tank")
-        b.see("to the drain a gallon drunk")
+        b.see("to the drain, for what is drunk")
         self.clean()
         b.click("button", "Softener, 2 ft³")
         b.click("button", "copy it or take it away")

@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 
 from zesty_glass.core.assess import assess
 from zesty_glass.core.presenting.metric import in_units, said_metric
+from zesty_glass.core.presenting.offer import make_offer
 from zesty_glass.core.treating.report import Figure
 from zesty_glass.core.working import working
 from zesty_glass.demo.homes import demo_visits
@@ -81,11 +82,23 @@ class Answers(unittest.TestCase):
         self.assertEqual((f.working.rows[0].value, f.working.rows[0].unit), ("9", "gpm"))
         self.assertIn("9 gpm", f.working.note)
 
-    def test_a_share_of_each_gallon_is_the_same_share_of_each_litre(self):
-        f = replace(self.figure("3.5", "gal"), label="to the drain a gallon drunk")
-        (shown,) = in_units((f,), METRIC)
-        self.assertEqual((shown.value, shown.unit), ("3.5", "L"))
-        self.assertEqual(shown.label, "to the drain a litre drunk")
+    def test_a_ratio_is_the_same_in_every_unit(self):
+        def ratio(visit):
+            made = make_offer(
+                visit,
+                number="1",
+                revision=1,
+                created_at=visit.started_at,
+                valid_until=visit.started_at.date(),
+                recommended=visit.options[1].id,
+                reasons="",
+            )
+            pairs = [f for o in made.options for s in o.stages for f in s.figures]
+            return [v for label, v in pairs if label == "to the drain, for what is drunk"]
+
+        self.assertTrue(ratio(HOME_1))
+        self.assertEqual(ratio(HOME_1), ratio(METRIC))
+        self.assertTrue(all(v.endswith(" to 1") for v in ratio(METRIC)))
 
     def test_a_target_of_a_band_is_said_whole_in_metric(self):
         wanted = [r.target_words for r in assess(METRIC).rows if r.analyte == "hardness"]

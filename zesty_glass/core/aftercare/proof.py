@@ -176,7 +176,8 @@ def _said(name: str, where: Where, line: LineReport, units: str) -> str:
     if _open(name, where, line):
         return NOT_ESTABLISHED
     q = (line.tap if where == "tap" else line.house).quantities[name]
-    return words.value(name, q.range, q.below, units, q.words)
+    said = words.value(name, q.range, q.below, units, q.words)
+    return f"{said}; {q.note}" if q.note and q.range is not None else said
 
 
 def _stage_of(name: str, where: Where, line: LineReport) -> StageReport:

@@ -66,7 +66,6 @@ UNITS: dict[str, Turned] = {
     "in": Turned("cm", CM_PER_IN),
     "ft": Turned("m", 0.12 * CM_PER_IN),
 }
-PER_GALLON = "a gallon drunk"
 _NUMBER = r"\d[\d,]*(?:\.\d+)?"
 _UNIT = "|".join(re.escape(u) for u in UNITS if u not in ("in", "ft"))
 #: inches and feet are told from words by what follows: "62 in of height", not "1 in the morning"
@@ -123,7 +122,6 @@ def said_metric(text: str) -> str:
     if _DIALLED.fullmatch(text):
         return f"{_AMOUNT.sub(_turned, text)} ({text})"
     text = _EACH.sub(lambda m: f"{_digits(m['each']) / L_PER_GAL:.2f} a litre", text)
-    text = text.replace(PER_GALLON, "a litre drunk")
     text = _PRICED.sub(lambda m: f"{_digits(m['price']) / L_PER_GAL:.2f} a m³", text)
     return _AMOUNT.sub(_turned, text)
 
@@ -203,9 +201,7 @@ class _Turner:
     def _record(self, x: Any) -> Any:
         told: dict[str, Any] = {}
         value, unit = getattr(x, "value", None), getattr(x, "unit", None)
-        if unit == "gal" and str(getattr(x, "label", "")).endswith(PER_GALLON):
-            told = {"unit": "L"}  # a share: as many litres of each litre
-        elif isinstance(value, str) and isinstance(unit, str) and unit in UNITS and value:
+        if isinstance(value, str) and isinstance(unit, str) and unit in UNITS and value:
             turned = _AMOUNT.sub(_turned, f"{value} {unit}")
             *before, last = turned.split(" ")
             told = {"value": " ".join(before), "unit": last}

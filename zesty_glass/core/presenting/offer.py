@@ -26,6 +26,7 @@ from ..spending import Assumption, CostBand
 from ..testing.finding import Finding, Weight
 from ..testing.findings import Meaning, Unexplained, Unknown
 from ..treating.line import LineReport
+from ..treating.report import StageReport
 from ..treating.stages import TECHNOLOGIES
 from ..treating.stream import Quantity
 from ..visit import Visit
@@ -266,6 +267,12 @@ def _over(cost: Lifetime, o: OptionReport) -> CostOver:
     )
 
 
+def _figures(s: StageReport) -> tuple[tuple[str, str], ...]:
+    """A stage's figures as the document lists them; what cannot work promises none."""
+    every = () if s.status == "stop" else s.figures
+    return tuple((f.label, f"{f.value} {f.unit}".strip()) for f in every)
+
+
 def _option(
     o: OptionReport, letter: str, costs: tuple[CostOver, ...], warranty: tuple[str, ...]
 ) -> OfferedOption:
@@ -281,7 +288,7 @@ def _option(
                 scope=s.scope,
                 summary=s.summary,
                 status=s.status,
-                figures=tuple((f.label, f"{f.value} {f.unit}".strip()) for f in s.figures),
+                figures=_figures(s),
                 checks=tuple((c.status, c.sentence) for c in s.checks if c.status != "met"),
                 settings=s.settings,
             )

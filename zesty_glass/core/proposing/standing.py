@@ -284,6 +284,8 @@ def _answers_more(a: Suggested, more: list[str]) -> str:
 def _ahead(a: Suggested, b: Suggested, settings: Settings, years: int) -> str:
     if not a.option.stages:
         return ""
+    if set(a.leaves) & set(MICROBES):
+        return ""  # a line that leaves bacteria is praised for nothing
     more = [n for n in b.leaves if n not in a.leaves]
     if more:
         return _answers_more(a, more)

@@ -28,6 +28,7 @@ from ..treating.kept import KeptInPlace
 from ..treating.line import site_of
 from ..treating.measured import Measured
 from ..treating.option import Option, StageChoice
+from ..treating.stream import MICROBES
 from .answered import complaints_left, reaches, unanswered
 from .beside import alike, candidates, larger, tried
 from .first import first_steps
@@ -419,7 +420,7 @@ def _told(
         leaves=g.leaves,
         against_diet=g.against_diet,
         names=tuple(by_code[i].name for i in c.items),
-        meets=len(held[0] - untouched),
+        meets=0 if set(g.leaves) & set(MICROBES) else len(held[0] - untouched),
         wanted=len(wanted),
         not_met=(*held[1], *(f"{a}: at the drinking tap" for a in wanted if a in untouched)),
         unknown=held[2],

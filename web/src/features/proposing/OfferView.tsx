@@ -135,6 +135,9 @@ function Found({ offer }: { offer: Offer }): ReactElement {
                         {!c.established && say(", not established")}
                       </span>
                     )}
+                    {!c.evidence && !c.established && c.note !== "" && (
+                      <span className="block text-s text-zest-ink">{c.note}</span>
+                    )}
                   </td>
                 );
               })}

@@ -48,9 +48,9 @@ def rated_waste(f: MembraneFigures, ratio: float | None, gallons: float) -> tupl
     return (
         Figure(
             id="waste",
-            label="to the drain a gallon drunk",
+            label="to the drain, for what is drunk",
             value=f"{ratio:.1f}",
-            unit="gal",
+            unit="to 1",
             number=ratio,
             working=shown,
         ),
@@ -124,9 +124,9 @@ def _wastes(f: MembraneFigures, here: Here, ratio: float, gallons: float) -> Fig
         rows.append(("concentrate while it runs", f"{conc:.0f}", "mg/L"))
     return Figure(
         id="waste",
-        label="to the drain a gallon drunk",
+        label="to the drain, for what is drunk",
         value=f"{ratio:.1f}",
-        unit="gal",
+        unit="to 1",
         number=ratio,
         working=working(
             f"Why {ratio:.1f} to 1?",

@@ -355,6 +355,13 @@ def _salt_behind(before: Quantity | None, ion: Range) -> Quantity:
     )
 
 
+def _runs_hard(s: Sizing) -> str:
+    """What is said of hardness behind a clock that waits too long; empty where none does."""
+    if s.leakage <= 0:
+        return ""
+    return f"hard for {100 * s.leakage:.0f} % of the water: the clock waits too long"
+
+
 def _effect(stream: Stream, f: SoftenerFigures, w: Worked) -> dict[str, Quantity]:
     """Hardness, calcium and salt behind the resin."""
     out = {
@@ -363,6 +370,7 @@ def _effect(stream: Stream, f: SoftenerFigures, w: Worked) -> dict[str, Quantity
             state="predicted",
             evidence=Level.TYPICAL,
             below=MG_L_PER_GPG if w.out.high == MG_L_PER_GPG else None,
+            note=_runs_hard(w.sizing),
         )
     }
     out |= _minerals(stream, w.out) | _other_cations(stream, w)
