@@ -6,7 +6,7 @@ import { locale, say } from "../../app/language";
 
 const MONTHS = Array.from({ length: 12 }, (_, i) => i + 1);
 const named = (month: number): string =>
-  new Date(2026, month - 1, 1).toLocaleDateString(locale(), { month: "short" });
+  new Date(2026, month - 1, 1).toLocaleDateString(locale() || undefined, { month: "short" });
 
 export function LivedIn({
   home,
