@@ -11,6 +11,7 @@ from zesty_glass.core.aftercare.steps import LIBRARY
 from zesty_glass.core.aftercare.templates import MOST_LINES
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Source
+from zesty_glass.core.ranges import Range
 from zesty_glass.core.testing.observations import DropCount, OneDisplay
 from zesty_glass.core.testing.reading import Reading
 from zesty_glass.core.treating.line import walk
@@ -235,6 +236,15 @@ class Proving(unittest.TestCase):
         self.assertEqual([a.id for a in standing(j, DAY).alarms], ["softener.hardness"])
         later = hardness(1, datetime(2026, 3, 4, tzinfo=UTC), "r2")
         self.assertEqual(standing(replace(j, proofs=(hardness(5), later)), DAY).alarms, ())
+
+    def test_what_a_clock_was_promised_to_let_through_asks_for_nothing(self):
+        j = replace(job("SO-15"), fitted_on=DAY, proofs=(hardness(5),))
+        through = Range.of(0.0, 30.0, 10 * 17.118)  # raw water of 10 gpg, for part of the day
+        said = tuple(
+            replace(p, predicted=through) if p.analyte == "hardness" else p for p in j.promises
+        )
+        at = standing(replace(j, promises=said), DAY)
+        self.assertEqual((at.alarms, at.proved[0].verdict), ((), "as promised"))
 
     def test_a_membrane_is_held_against_its_own_first_reading(self):
         def tds(shown, day, id):

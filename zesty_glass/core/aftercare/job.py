@@ -297,6 +297,16 @@ def last_read(job: Job, values: tuple[Value, ...]) -> tuple[LastRead, ...]:
     return tuple(out)
 
 
+def _promised_hardness(job: Job) -> float:
+    """The most hardness that the line was promised to leave: a clock that waits too long lets raw
+    water through, and such a reading is no fault [mg/L as CaCO3].
+    """
+    for p in job.promises:
+        if (p.analyte, p.where) == ("hardness", "house") and p.predicted is not None:
+            return p.predicted.top
+    return 0.0
+
+
 def alarms(job: Job, values: tuple[Value, ...]) -> tuple[Alarm, ...]:
     """What the last readings behind the line ask for: see ``drift``."""
     kinds = {s.kind for s in job.stages}
@@ -308,7 +318,7 @@ def alarms(job: Job, values: tuple[Value, ...]) -> tuple[Alarm, ...]:
         found.append(drift.membrane(held[0], held[1]))
     if "carbon" in kinds and chlorine:
         found.append(drift.carbon(chlorine[-1]))
-    if "softener" in kinds and hardness:
+    if "softener" in kinds and hardness and hardness[-1] > _promised_hardness(job):
         found.append(drift.softener(hardness[-1]))
     return tuple(a for a in found if a is not None)
 
