@@ -43,6 +43,7 @@ ROOMS = (
 )
 STANDARD_ONLY = {
     "bisect",
+    "calendar",
     "__future__",
     "collections",
     "dataclasses",

@@ -92,11 +92,12 @@ def _counted(names: Sequence[str], said: str) -> tuple[int, int]:
 
 
 def _rest() -> list[str]:
-    """Names of the folders of tests that no process apart runs."""
+    """Names of the folders of tests that no process apart runs, and of the modules beside them."""
     apart = {"tests.browser", *FOLDERS_APART}
     folders = [d for d in sorted(TESTS.iterdir()) if d.is_dir()]
     names = [f"tests.{d.name}" for d in folders if d.name != "__pycache__"]
-    return [*(n for n in names if n not in apart), "tests.test_arrows"]
+    modules = (f"tests.{p.stem}" for p in sorted(TESTS.glob("test_*.py")))
+    return [*(n for n in names if n not in apart), *modules]
 
 
 def main(arguments: list[str]) -> int:

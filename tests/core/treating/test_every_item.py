@@ -20,7 +20,7 @@ from zesty_glass.core.treating.line import site_of, walk
 from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.treating.stages import TECHNOLOGIES
 from zesty_glass.core.treating.stages.common import StageInput
-from zesty_glass.core.treating.stages.softener import _whole_days
+from zesty_glass.core.treating.stages.softener_shown import _whole_days
 from zesty_glass.core.treating.stream import source_stream
 from zesty_glass.demo.catalogue import demo_items
 from zesty_glass.demo.large import large_catalogue

@@ -7,7 +7,6 @@ found is graded by how much of the way it goes: nine tenths gone is not the same
 
 from __future__ import annotations
 
-import math
 from collections.abc import Mapping
 from dataclasses import replace
 from decimal import Decimal
@@ -40,7 +39,6 @@ from ..treating.stages.softener_size import SoftenerFigures
 from ..treating.stream import INACTIVATED, Quantity, source_stream
 
 NOT_ESTABLISHED = 0.5  # what a health claim without a certificate counts, of what it says
-TEST_COST = 60.0  # [money] a laboratory's test of one thing with its post: trade practice (2024)
 NEARLY = 0.95  # the most that counts for what comes near and is not sure to reach
 
 
@@ -465,42 +463,4 @@ def _tasted(meaning: Meaning, complaints: tuple[Complaint, ...], tenant: bool) -
         f.analyte
         for f in meaning.findings
         if tenant or (f.explains and all(signs.get(c, "") in _TASTE for c in f.explains))
-    )
-
-
-FREE = 500.0  # [money] what costs less is not told apart by its doublings
-
-
-def _tenths(x: float) -> float:
-    """A sum of shares in tenths, halves down: what is nearly met is not wholly met."""
-    return math.ceil(10 * x - 0.5 - 1e-9) / 10
-
-
-def _doublings(cost: float) -> float:
-    """How often a cost has doubled: one thing less to watch is worth as much as twice the money,
-    and no more (a trade judgement, 2024).
-    """
-    return math.log2(max(cost, FREE) / FREE)
-
-
-def order(
-    nothing: bool, of_need: bool, stages: int, g: Grade, cost: float, waste: float
-) -> tuple[float, ...]:
-    """Sorting key: nothing first where nothing was found; then health and complaints answered; then
-    what goes against no diet of the house; then fewest warnings, where twice the cost weighs as
-    much as one; then cost and waste.
-
-    What nobody complains of counts only where there is neither health nor complaint (``of_need``).
-    What is not known is a test to make, and weighs as much as one costs: it is no fault of the
-    line.
-    """
-    money = cost + TEST_COST * len(g.open)
-    return (
-        0.0 if nothing and not stages else 1.0,
-        -round(g.health, 2),
-        -_tenths(g.complaints if of_need else g.rest),
-        float(g.against_diet),
-        len(g.watch) - g.priced + _doublings(money),
-        money,
-        waste,
     )

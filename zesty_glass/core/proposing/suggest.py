@@ -33,7 +33,8 @@ from .answered import complaints_left, reaches, unanswered
 from .beside import alike, candidates, larger, tried
 from .first import first_steps
 from .looked_at import At, beyond_a_bed, confirmed_microbes, good_at_the_tap
-from .ranking import Grade, Grader, order
+from .ordering import order
+from .ranking import Grade, Grader
 from .reasons import asks_for_nothing, needs_nothing, still_to_test
 from .rows import wanted_of
 from .schools import Facts, schools

@@ -493,9 +493,7 @@ def panel(
     if home.care.infant or home.care.pregnancy:
         add("lead_copper", "an infant or a pregnancy: first draw from the kitchen tap")
         add("nitrate", "an infant: nitrate matters first")
-    if any(
-        word in home.pipe_material.lower() + home.service_line.lower()
-        for word in ("lead", "copper", "galvan", "brass")
-    ):
+    pipes = home.pipe_material.lower() + home.service_line.lower()
+    if any(metal in pipes for metal in ("lead", "copper", "galvan", "brass")):
         add("lead_copper", "pipes that may give off lead or copper")
     return tuple(out)

@@ -2,15 +2,12 @@
 
 from __future__ import annotations
 
-import math
-
 from ...evidence import Level
 from ...ranges import Range, Verdict
 from ...testing.tonight import STRICT_SODIUM
 from ...units import MG_L_PER_GPG
 from ..adjusting import CLOCK_OFF, DOSE, HOUR, RENEW_CLOCK, RESERVE
-from ..checks import Says, check_needs, merged_needs, met, told
-from ..demand import Demand
+from ..checks import check_needs, merged_needs, met, told
 from ..items import Item, Need
 from ..place import drop_at, item_pressure, place_checks, septic_check
 from ..report import Check, Drain, Running, StageReport, Status
@@ -19,12 +16,14 @@ from ..technology import Technology, at
 from .by_clock import clock_days, empty_house
 from .common import StageInput, dues, effects, not_priced, report, tannin_binds_iron, water_cost
 from .salt import salt_chore, salt_costs
+from .softener_says import CHECKS
 from .softener_shown import (
     POTASSIUM_PER_CACO3,
     SODIUM_PER_CACO3,
     Worked,
     about_days,
     figures_of,
+    settings_of,
 )
 from .softener_size import (
     IRON_RULE_MG_L,
@@ -39,68 +38,6 @@ from .softener_size import (
     softened,
     taken_out,
 )
-
-CHECKS = {
-    "softener.too_small": Says(
-        "Would renew every {have} days: below 2 days is too small.", "More resin."
-    ),
-    "softener.breaks_through": Says(
-        (
-            "Cannot: a day’s load is {load} grains, it holds {have}, and hard water breaks "
-            "through within a day."
-        ),
-        "More resin.",
-    ),
-    "softener.wasteful": Says(
-        "Would last {have} days; it renews after 14 all the same, and wastes salt and water.",
-        "Less resin, or a lower salt dose.",
-    ),
-    "softener.clock": Says(
-        "On its clock every {need} days it runs hard for {have} % of the water.",
-        "Set it to {fit} days, or meter it.",
-    ),
-    "softener.worst_end": Says(
-        "At the worst end of the readings it would renew every {have} days.",
-        "A finer hardness test, or the next size up.",
-    ),
-    "softener.particulate_iron": Says(
-        "Rusted iron fouls resin.", "An iron filter ahead of it.", asks=("iron",)
-    ),
-    "softener.tannin": Says(
-        "Tannin binds iron: what is bound passes the resin, and fouls it. How much is not known.",
-        "Iron by laboratory before and after filtering; a trial on a small column.",
-    ),
-    "softener.tannin_maybe": Says(
-        "Tannin may be at the 0.5 mg/L from which it binds iron: what is bound passes the resin.",
-        "A finer tannin test, or the laboratory.",
-    ),
-    "softener.diet": Says(
-        "Adds {have} mg/L {salt} to every softened tap.",
-        (
-            "Ask the diet: low sodium, low potassium, kidney disease or medicines ask their "
-            "physician. A hard cold tap or a membrane at the tap are ways out."
-        ),
-    ),
-    "softener.sodium_total": Says(
-        "With the water’s own that makes {total} mg/L sodium at every softened tap.",
-        "A strict diet counts from {strict} mg/L; it is tasted from about {taste} mg/L.",
-    ),
-    "softener.own_sodium": Says(
-        "The water’s own sodium comes on top: it is not tested.", "Laboratory: sodium."
-    ),
-    "softener.efficiency": Says(
-        "Rated {have} grains a pound of salt; NSF/ANSI 44 asks 3,350 grains a pound of salt.",
-        "A lower dose.",
-    ),
-    "softener.open_ended": Says(
-        "The hardness test has no upper end.", "Dilute and repeat before sizing."
-    ),
-    "softener.dose": Says(
-        "A dose of {have} lb/ft³ is outside 4 to 15.",
-        "Use the item’s own table, or a dose within it.",
-    ),
-}
-
 
 NSF44_GR_LB = 3350.0  # NSF/ANSI 44 rated efficiency [grains/lb]
 SERVICE_GPM_FT3, PEAK_GPM_FT3 = 5.0, 10.0
@@ -462,7 +399,7 @@ def run(inp: StageInput) -> StageReport:
         stream.with_(changes),
         checks,
         figures=lambda: figures_of(w, f, inp),
-        settings=() if inp.brief else _settings(w, f, site.demand),
+        settings=() if inp.brief else settings_of(w, f, site.demand),
         drains=_drains(f, s),
         due=dues(item, site, life, "iron of 1 mg/L or more shortens the resin’s life", ("resin",)),
         running=_running(inp, s),
@@ -470,31 +407,6 @@ def run(inp: StageInput) -> StageReport:
         drop=drop,
         drain_unknown=s.cannot,
         summary=summary,
-    )
-
-
-def _whole_days(interval: float | None) -> str:
-    """The longest interval as a valve takes it, in whole days: the meter renews before it."""
-    if interval is None:
-        return "–"
-    days = math.ceil(interval - 1e-9)
-    return "every day" if days == 1 else f"{days} days"
-
-
-def _dialled(load: Load) -> str:
-    """The hardness that its valve is set to: the upper end of what was read."""
-    gpg = load.worst_gpg
-    return f"{gpg:.0f} gpg" if math.isfinite(gpg) else "first an iron test with an upper end"
-
-
-def _settings(w: Worked, f: SoftenerFigures, d: Demand) -> tuple[tuple[str, str], ...]:
-    """What is dialled; a valve asks for people, or for gallons a day."""
-    return (
-        ("Hardness setting", _dialled(w.load)),
-        ("People", f"{d.people:g} ({d.house_gal_day.best:.0f} gal a day)"),
-        ("Salt a renewal", f"{w.dose * f.resin_ft3 * f.salt_per_sodium:.3g} lb"),
-        ("Kept back", "1 day" if w.reserve == 1 else f"{w.reserve:g} days"),
-        ("Longest interval", _whole_days(w.sizing.interval)),
     )
 
 

@@ -1,13 +1,15 @@
-"""What a softener shows: its figures, each with its working."""
+"""What a softener shows: its figures, each with its working, and what is dialled on it."""
 
 from __future__ import annotations
 
+import math
 from dataclasses import replace
 
 from ... import words
 from ...ranges import Range
 from ...record import record
 from ...units import MG_L_PER_GPG
+from ..demand import Demand
 from ..report import Figure
 from .common import StageInput, working
 from .salt import SALT_BAG_LB
@@ -217,4 +219,29 @@ def _added_figure(w: Worked, f: SoftenerFigures) -> Figure:
             (f"{name} a mg of it", f"{per:.4g}", "mg"),
             ("added", f"{ion.best:.0f}", "mg/L", True),
         ),
+    )
+
+
+def _whole_days(interval: float | None) -> str:
+    """The longest interval as a valve takes it, in whole days: the meter renews before it."""
+    if interval is None:
+        return "–"
+    days = math.ceil(interval - 1e-9)
+    return "every day" if days == 1 else f"{days} days"
+
+
+def _dialled(load: Load) -> str:
+    """The hardness that its valve is set to: the upper end of what was read."""
+    gpg = load.worst_gpg
+    return f"{gpg:.0f} gpg" if math.isfinite(gpg) else "first an iron test with an upper end"
+
+
+def settings_of(w: Worked, f: SoftenerFigures, d: Demand) -> tuple[tuple[str, str], ...]:
+    """What is dialled; a valve asks for people, or for gallons a day."""
+    return (
+        ("Hardness setting", _dialled(w.load)),
+        ("People", f"{d.people:g} ({d.house_gal_day.best:.0f} gal a day)"),
+        ("Salt a renewal", f"{w.dose * f.resin_ft3 * f.salt_per_sodium:.3g} lb"),
+        ("Kept back", "1 day" if w.reserve == 1 else f"{w.reserve:g} days"),
+        ("Longest interval", _whole_days(w.sizing.interval)),
     )
