@@ -119,6 +119,8 @@ class Wells(unittest.TestCase):
             _, s = asked({**values, "radon": radon})
             self.assertTrue(ideas(s)[0].startswith(first), (radon, ideas(s)[:2]))
             self.assertTrue(any("indoor air" in t for t in s.first))
+            waits = any("indoor air before anything is bought" in t for t in s.first)
+            self.assertEqual(waits, radon < 4000)  # what is proposed first is not forbidden
         _, s = asked({**values, "radon": 3434.0})
         self.assertIn("radon", s.lines[0].leaves)
 

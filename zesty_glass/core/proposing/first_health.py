@@ -7,7 +7,7 @@ from ..home import SURFACE
 from ..testing.finding import Weight
 from ..treating.line import FROM_PLUMBING
 from .first_rule import PRACTICE, First
-from .looked_at import acid, astride, at_limit, brackish, kit_says_health
+from .looked_at import acid, astride, at_limit, brackish, kit_says_health, radon_with_the_air
 
 #: what a town's supply brings, and answers for; lead and copper come from the pipes
 SUPPLY_ANSWERS = frozenset(
@@ -132,7 +132,17 @@ HEALTH: tuple[First, ...] = (
         ),
         source="US EPA, a citizen’s guide to radon",
         year=2016,
-        holds=lambda at: at.health("radon"),
+        holds=lambda at: at.health("radon") and radon_with_the_air(at.water),
+    ),
+    First(
+        id="indoor_air_too",
+        sentence=(
+            "Radon: test the indoor air as well. Most radon in air comes from the ground, and"
+            " taking it out of the water does nothing about that part."
+        ),
+        source="US EPA, a citizen’s guide to radon",
+        year=2016,
+        holds=lambda at: at.health("radon") and not radon_with_the_air(at.water),
     ),
     First(
         id="flush",

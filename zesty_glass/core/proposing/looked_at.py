@@ -224,3 +224,15 @@ def _taken_out(at: At, analyte: str, behind: Water) -> bool:
         r = behind.range("chlorine_total")
     met = r is not None and target is not None and r.at_most(target) is Verdict.MET
     return met and op == "at_most"
+
+
+#: below this [pCi/L] radon in water is judged with the indoor air, which a tap does not show: a
+#: line that takes it out is shown, none stands first because of it. US EPA, proposed radon rule
+#: (1999): the level where the indoor air is looked after
+RADON_WITH_THE_AIR = 4000.0
+
+
+def radon_with_the_air(water: Water) -> bool:
+    """Whether radon was found, and is so little that the indoor air decides on it."""
+    radon = water.range("radon")
+    return radon is not None and radon.best < RADON_WITH_THE_AIR

@@ -37,6 +37,7 @@ from ..treating.stages import takes_dissolved_matter
 from ..treating.stages.conditioner import ConditionerFigures
 from ..treating.stages.softener_size import SoftenerFigures
 from ..treating.stream import INACTIVATED, Quantity, source_stream
+from .looked_at import radon_with_the_air
 
 NOT_ESTABLISHED = 0.5  # what a health claim without a certificate counts, of what it says
 NEARLY = 0.95  # the most that counts for what comes near and is not sure to reach
@@ -144,10 +145,6 @@ WAIT = "Buy nothing yet, bring drinking water"  # where health asks for it, whoe
 WAIT_FOR_AIR = "Buy nothing yet, test the indoor air"  # radon is breathed: no bottle answers it
 NEUTRAL_PH = 7.5  # a limit under it is one that acid water fails
 UNSEEN = 0.5  # what acid water counts for while nobody has seen what it does, of a complaint
-#: below this [pCi/L] radon in water is judged with the indoor air, which a tap does not show: a
-#: line that takes it out is shown, none stands first because of it. US EPA, proposed radon rule
-#: (1999): the level where the indoor air is looked after
-RADON_WITH_THE_AIR = 4000.0
 ACID_BELOW = (
     0.5  # below neutral by so much [pH] water is corrosive to copper: trade practice (2024)
 )
@@ -267,8 +264,8 @@ def _decided_elsewhere(water: Water) -> frozenset[str]:
     indoor air; copper that acid water takes from the pipes with the pH, its cause, and flushing
     until then.
     """
-    radon, ph, flushed = (water.range(a) for a in ("radon", "ph", "copper_flushed"))
-    out = {"radon"} if radon is not None and radon.best < RADON_WITH_THE_AIR else set()
+    ph, flushed = water.range("ph"), water.range("copper_flushed")
+    out = {"radon"} if radon_with_the_air(water) else set()
     if ph is not None and ph.best < NEUTRAL_PH - ACID_BELOW:
         out |= {"copper"} if flushed is None or flushed.best < COPPER_MG_L else set()
     return frozenset(out)
