@@ -15,6 +15,12 @@ def for_ever():
         time.monotonic()
 
 
+def spent(seconds):
+    """Waits without using the processor; the seconds that it did use before it ended."""
+    threading.Event().wait(seconds)
+    return time.process_time()
+
+
 def huge():
     return len(bytearray(MOST_BYTES))
 
@@ -57,6 +63,17 @@ class Limits(unittest.TestCase):
         with self.assertRaises(TooMuch):
             self.apart.run(for_ever)
         self.assertEqual(self.apart.run(plus, 1, 1), 2)
+
+    def test_waiting_for_a_busy_machine_is_not_its_own_time(self):
+        apart = Apart(seconds=1)
+        self.addCleanup(apart.stop)
+        self.assertGreater(apart.run(spent, 1.5), 0)
+
+    def test_one_that_does_nothing_for_long_is_ended_too(self):
+        apart = Apart(seconds=0.3)
+        self.addCleanup(apart.stop)
+        with self.assertRaises(TooMuch):
+            apart.run(spent, 60)
 
     def test_over_its_memory_it_is_refused(self):
         with self.assertRaises(TooMuch):
