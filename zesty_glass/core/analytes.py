@@ -296,6 +296,9 @@ def analyte(id: str) -> Analyte:
     return ANALYTES[id]
 
 
+#: found by a laboratory, in a word or by count, and inactivated rather than taken out
+MICROBES = ("coliform", "e_coli")
+
 #: judged at the drinking tap; everything else is judged at the house's taps
 AT_THE_TAP = frozenset({"tds", "sodium", "potassium", "chloride", "sulfate"})
 

@@ -834,3 +834,7 @@ class Settings:
             raise RuleError(
                 "settings.price", "A price cannot be negative.", "settings", "Use 0 or more."
             )
+
+
+#: [mg/L as N] half of its limit: nitrate is watched from here on: US EPA, 40 CFR 141.23 (1991)
+NITRATE_NEAR = 5.0

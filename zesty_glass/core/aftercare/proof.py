@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from typing import Literal
 
 from .. import words
-from ..analytes import judged_at
+from ..analytes import MICROBES, judged_at
 from ..ranges import Range
 from ..record import record
 from ..testing.reading import Reading
@@ -17,8 +17,6 @@ from ..treating.stages import TECHNOLOGIES
 
 Where = Literal["house", "tap"]
 Verdict = Literal["as promised", "better", "short", "laboratory only", "not promised"]
-#: only a laboratory's result after the disinfection closes these
-MICROBES = frozenset({"coliform", "e_coli"})
 #: more than promised is no gain: beside the limit of 8.5 (US EPA, secondary standard, 1991)
 HIGHEST_PH = 8.5
 
@@ -221,10 +219,10 @@ def verdict(analyte: str, predicted: Range | None, v: Value) -> Verdict:
     Less than promised is better of everything but pH, where less is short, and more than 8.5 too.
     """
     if analyte in MICROBES:
-        if not v.laboratory:
+        # only a laboratory's result after the disinfection closes these
+        if not v.laboratory or v.microbe is None:
             return "laboratory only"
-        absent = v.words == "absent" or (v.range is not None and v.range.best == 0)
-        return "as promised" if absent else "short"
+        return "short" if v.microbe else "as promised"
     if predicted is None or v.range is None:
         return "not promised"
     low, high = v.range.low, v.range.high

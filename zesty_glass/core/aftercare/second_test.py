@@ -6,13 +6,13 @@ from __future__ import annotations
 
 from datetime import date, timedelta
 
+from ..analytes import MICROBES
 from ..record import record
 from .care import Falling, Part, state_on
 from .proof import Promise, Proof
 
 SECOND_AFTER = timedelta(days=7)  # after the fitting: trade practice (2024)
 KEY = "second-test"
-LABORATORY_ONLY = frozenset({"coliform", "e_coli"})
 
 
 @record
@@ -38,9 +38,7 @@ def second_test(
         return {(p.reading.analyte, p.where) for p in live}
 
     open_ = measured("flushed") - measured("later")
-    left = tuple(
-        p for p in promises if (p.analyte, p.where) in open_ and p.analyte not in LABORATORY_ONLY
-    )
+    left = tuple(p for p in promises if (p.analyte, p.where) in open_ and p.analyte not in MICROBES)
     return SecondTest(on=fitted_on + SECOND_AFTER, promises=left) if left else None
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ..analytes import ANALYTES
+from ..analytes import ANALYTES, MICROBES
 from ..searching.found import LeftOut
 from ..testing.complaints import Complaint
 from ..testing.finding import Weight
@@ -39,7 +39,7 @@ def unanswered(
     if near is not None and any(near.answers.get(a, 0.0) > 0 for a in short):
         parts.append(f"The nearest is “{near.option.name}”.")
         parts += list(near.open[:3])
-    if short.keys() & {"coliform", "e_coli"}:
+    if short.keys() & set(MICROBES):
         lamps = [x for x in left_out if x.rule.startswith("uv.")]
         # a lamp that would do but for this water says more than one that is not for it at all
         lamps.sort(key=lambda x: (x.rule == "uv.class", not x.rule.startswith("uv.uvt")))

@@ -4,7 +4,7 @@ test, one jug.
 
 from __future__ import annotations
 
-from ..analytes import ANALYTES
+from ..analytes import ANALYTES, MICROBES
 from ..home import SURFACE
 from .first_health import HEALTH
 from .first_rule import PRACTICE, First
@@ -209,7 +209,7 @@ FIRST: tuple[First, ...] = (
         source="NSF/ANSI 55",
         year=2022,
         holds=lambda at: (
-            at.health("coliform", "e_coli")
+            at.health(*MICROBES)
             and "uvt" not in at.water.values
             and at.home.private
             and not at.home.tenant
@@ -226,7 +226,7 @@ FIRST: tuple[First, ...] = (
         year=2022,
         holds=lambda at: (
             at.home.private
-            and (at.home.source in SURFACE or at.health("coliform", "e_coli"))
+            and (at.home.source in SURFACE or at.health(*MICROBES))
             and at.surely_under("uvt", LEAST_UVT)
         ),
     ),
@@ -252,7 +252,7 @@ FIRST: tuple[First, ...] = (
         year=2022,
         holds=lambda at: (
             at.home.source in SURFACE
-            and not at.health("coliform", "e_coli")
+            and not at.health(*MICROBES)
             and not {"coliform", "uvt"} <= at.water.values.keys()
         ),
     ),
@@ -266,7 +266,7 @@ FIRST: tuple[First, ...] = (
         year=2022,
         holds=lambda at: (
             at.home.source in SURFACE
-            and not at.health("coliform", "e_coli")
+            and not at.health(*MICROBES)
             and {"coliform", "uvt"} <= at.water.values.keys()
         ),
     ),

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from ..analytes import ANALYTES, Kind
+from ..analytes import ANALYTES, MICROBES, Kind
 from ..home import SURFACE
+from ..rules import NITRATE_NEAR
 from ..testing.finding import Weight
 from ..treating.line import FROM_PLUMBING
 from .first_rule import PRACTICE, First
@@ -13,9 +14,6 @@ from .looked_at import acid, astride, at_limit, brackish, kit_says_health, radon
 SUPPLY_ANSWERS = frozenset(
     a.id for a in ANALYTES.values() if a.kind is Kind.HEALTH and a.id not in FROM_PLUMBING
 ) - {"radon"}
-
-NITRATE_NEAR = 5.0
-"""Nitrate from which it is watched [mg/L as N]: half of the limit, 40 CFR 141.23 (1991)."""
 
 HEALTH: tuple[First, ...] = (
     First(
@@ -49,7 +47,7 @@ HEALTH: tuple[First, ...] = (
         ),
         source="US CDC, private ground water wells",
         year=2024,
-        holds=lambda at: at.home.well and at.health("coliform", "e_coli"),
+        holds=lambda at: at.home.well and at.health(*MICROBES),
     ),
     First(
         id="flood",
@@ -85,7 +83,7 @@ HEALTH: tuple[First, ...] = (
         holds=lambda at: (
             at.home.well
             and at.surely("turbidity", 1.0)
-            and not {"coliform", "e_coli"} & at.water.values.keys()
+            and not set(MICROBES) & at.water.values.keys()
         ),
     ),
     First(
@@ -97,7 +95,7 @@ HEALTH: tuple[First, ...] = (
         ),
         source="US EPA, revised total coliform rule",
         year=2013,
-        holds=lambda at: not at.home.private and at.health("coliform", "e_coli"),
+        holds=lambda at: not at.home.private and at.health(*MICROBES),
     ),
     First(
         id="utility_health",
@@ -109,8 +107,7 @@ HEALTH: tuple[First, ...] = (
         source="US EPA, public notification rule, 40 CFR 141 subpart Q",
         year=2000,
         holds=lambda at: (
-            not at.home.private
-            and at.health(*(a for a in SUPPLY_ANSWERS if a not in ("coliform", "e_coli")))
+            not at.home.private and at.health(*(a for a in SUPPLY_ANSWERS if a not in MICROBES))
         ),
     ),
     First(
@@ -122,7 +119,7 @@ HEALTH: tuple[First, ...] = (
         ),
         source="US EPA, surface water treatment rules",
         year=1989,
-        holds=lambda at: at.home.private and not at.home.well and at.health("coliform", "e_coli"),
+        holds=lambda at: at.home.private and not at.home.well and at.health(*MICROBES),
     ),
     First(
         id="indoor_air",

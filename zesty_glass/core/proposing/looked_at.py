@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import field
 
-from ..analytes import ANALYTES, Kind
+from ..analytes import ANALYTES, MICROBES, Kind
 from ..home import Home
 from ..ranges import Verdict
 from ..record import record
@@ -14,9 +14,8 @@ from ..testing.finding import Finding, Weight
 from ..testing.findings import Meaning
 from ..testing.observations import LaboratoryResult
 from ..testing.pairs import pairs
-from ..testing.reading import Reading
+from ..testing.reading import Reading, work_out
 from ..testing.water import Sample, Water, water_of
-from ..treating.stream import MICROBES
 from ..units import MG_L_PER_GPG
 
 
@@ -181,11 +180,7 @@ def confirmed_microbes(at: At) -> bool:
 
 def found_by(reading: Reading) -> bool:
     """Whether a laboratory's reading found a microbe, in a word or by count."""
-    seen = reading.observation
-    if not isinstance(seen, LaboratoryResult):
-        return False
-    counted = seen.qualifier in ("=", ">") and (seen.value or 0.0) > 0
-    return counted or seen.qualifier == "present"
+    return isinstance(reading.observation, LaboratoryResult) and work_out(reading).microbe is True
 
 
 def kit_says_health(at: At) -> bool:

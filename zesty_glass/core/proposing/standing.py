@@ -9,7 +9,7 @@ from dataclasses import replace
 from decimal import Decimal
 from itertools import pairwise
 
-from ..analytes import ANALYTES
+from ..analytes import ANALYTES, MICROBES
 from ..home import SURFACE, Home
 from ..in_place import KINDS as IN_PLACE
 from ..rules import Settings
@@ -20,7 +20,6 @@ from ..treating.in_place import Judged
 from ..treating.items import Item, SystemFigures
 from ..treating.kept import PREFIX, KeptInPlace, code_of
 from ..treating.stages import KIND_NAMES
-from ..treating.stream import MICROBES
 from ..words import sum_over
 from .first_health import SUPPLY_ANSWERS
 from .suggested import Suggested

@@ -8,6 +8,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import replace
 from typing import NamedTuple
 
+from ..analytes import MICROBES
 from ..costing.falling import rates_for, running_years
 from ..errors import RuleError
 from ..home import SURFACE, Home, Wish
@@ -28,7 +29,6 @@ from ..treating.kept import KeptInPlace
 from ..treating.line import site_of
 from ..treating.measured import Measured
 from ..treating.option import Option, StageChoice
-from ..treating.stream import MICROBES
 from .answered import complaints_left, reaches, unanswered
 from .beside import alike, candidates, larger, tried
 from .first import first_steps
@@ -205,7 +205,7 @@ def _as_surface(
 
     Source: US EPA, surface water treatment rules (1989).
     """
-    found = any(f.analyte in ("coliform", "e_coli") for f in meaning.findings if _grave(f))
+    found = any(f.analyte in MICROBES for f in meaning.findings if _grave(f))
     if home.source not in SURFACE or found or not {"coliform", "uvt"} <= water.values.keys():
         return meaning, water
     present = Value(

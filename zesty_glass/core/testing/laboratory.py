@@ -11,6 +11,7 @@ from __future__ import annotations
 from datetime import datetime, timedelta
 from typing import Literal
 
+from ..analytes import MICROBES
 from ..errors import RuleError
 from ..home import SURFACE, Home, Source
 from ..record import record
@@ -430,7 +431,7 @@ TASTED_TDS = 600.0  # [mg/L] above it taste falls from good to fair: WHO (2003)
 def _follows(water: Water, has: frozenset[str]) -> list[SuggestedBottle]:
     """Bottles that today's readings call for; one whose analytes are known already is not drawn."""
     r, known = water.range, water.values
-    microbes = any(known[a].words == "present" for a in ("coliform", "e_coli") if a in known)
+    microbes = any(known[a].microbe for a in MICROBES if a in known)
 
     def over(analyte: str, limit: float) -> bool:
         at = r(analyte)

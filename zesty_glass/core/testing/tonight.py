@@ -6,6 +6,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from ..analytes import MICROBES
 from ..home import SURFACE, Home, Source
 from ..record import record
 from .water import Water
@@ -30,7 +31,7 @@ class Tonight:
 TONIGHT: tuple[Tonight, ...] = (
     Tonight(
         id="microbes",
-        analytes=frozenset({"coliform", "e_coli"}),
+        analytes=frozenset(MICROBES),
         sentence=(
             "Microbes: bring drinking water to a rolling boil for 1 minute (3 minutes above 2,000"
             " m), or use bottled water."
@@ -96,7 +97,7 @@ OTHER = "Use bottled water to drink and to cook until the local health authority
 #: said of waters that carry microbes as they come, whatever a sample of one day said
 SURFACE_WATER = Tonight(
     id="surface",
-    analytes=frozenset({"coliform", "e_coli"}),
+    analytes=frozenset(MICROBES),
     sentence=(
         "Lake and cistern water is not drunk untreated: bring it to a rolling boil for 1 minute (3"
         " minutes above 2,000 m), or use bottled water. One clean sample does not change that."
@@ -111,7 +112,7 @@ SURFACE_WATER = Tonight(
 #: said where a well or spring was never tested for bacteria
 UNTESTED = Tonight(
     id="untested",
-    analytes=frozenset({"coliform", "e_coli"}),
+    analytes=frozenset(MICROBES),
     sentence=(
         "A spring or a dug well that was not tested for bacteria: boil what is drunk for 1 minute,"
         " or use bottled water, until a laboratory has found none."

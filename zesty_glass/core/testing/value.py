@@ -32,6 +32,35 @@ class Value:
     certified: bool = False
     form: Literal["", "as5", "as3"] = ""
 
+    @property
+    def microbe(self) -> bool | None:
+        """Whether a microbe was found: see ``microbe_found``."""
+        return microbe_found(self.range, self.below, self.words)
+
+
+#: [per 100 mL] a result below it means none in the bottle of 100 mL, the least that is counted:
+#: Standard Methods 9222 and 9223 (2017)
+ONE_COLONY = 1.0
+
+
+def microbe_found(r: Range | None, below: float | None, words: str) -> bool | None:
+    """Whether a microbe was found, in a word or by count; None where the result cannot tell, as of
+    a diluted sample with none in it.
+
+    Args:
+        r: as counted [per 100 mL]. below: the limit that the result is under [per 100 mL].
+
+    >>> microbe_found(Range.of(0.0, 0.5, 1.0), 1.0, ""), microbe_found(None, None, "present")
+    (False, True)
+    """
+    if words:
+        return {"present": True, "absent": False}.get(words)
+    if r is None:
+        return None
+    if below is not None:
+        return False if below <= ONE_COLONY else None
+    return r.best > 0
+
 
 def refused(code: str, what: str, remedy: str, where: str = "observation") -> RuleError:
     """The error for an observation that cannot be."""

@@ -9,7 +9,7 @@ from datetime import date
 from decimal import Decimal
 
 from .. import words
-from ..analytes import ANALYTES, Kind
+from ..analytes import ANALYTES, MICROBES, Kind
 from ..home import Home
 from ..in_place import InPlace
 from ..record import record
@@ -203,8 +203,8 @@ def _health_behind(
     there = {} if behind is None else behind.values
     over = [f for a in of_work if behind is not None and (f := grave(behind, a)) is not None]
     unmeasured = [a for a in of_work if a not in there and grave(raw, a) is not None]
-    bacteria = [v for a in ("coliform", "e_coli") if (v := there.get(a)) is not None]
-    clean = bool(bacteria) and all(v.words == "absent" and v.certified for v in bacteria)
+    bacteria = [v for a in MICROBES if (v := there.get(a)) is not None]
+    clean = bool(bacteria) and all(v.microbe is False and v.certified for v in bacteria)
     return tuple(over), tuple(unmeasured), clean
 
 

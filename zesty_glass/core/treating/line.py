@@ -7,12 +7,13 @@ from __future__ import annotations
 from dataclasses import replace
 from decimal import Decimal
 
+from ..analytes import MICROBES
 from ..errors import RuleError
 from ..evidence import ESTABLISHES_HEALTH
 from ..home import MOST_FLOW_GPM, MOST_PSI, Home
 from ..ranges import Range
 from ..record import record
-from ..rules import Settings
+from ..rules import NITRATE_NEAR, Settings
 from ..testing.by_kit import FULL_BORE
 from ..testing.colour import ColourFinding
 from ..testing.water import Water
@@ -30,7 +31,7 @@ from .report import Check, Drain, Due, Running, StageReport, Status
 from .site import Disinfected, Site
 from .stages import KIND_NAMES, TECHNOLOGIES
 from .stages.common import StageInput
-from .stream import MICROBES, Quantity, Stream, source_stream
+from .stream import Quantity, Stream, source_stream
 
 #: arise in the home's plumbing, after every whole-house stage: only the drinking tap's stages take
 #: them out
@@ -126,23 +127,25 @@ def site_of(home: Home, settings: Settings, water: Water, use_factor: float = 1.
         changes["static_psi"] = min(static.best, MOST_PSI)
     if changes:
         home = replace(home, **changes)  # type: ignore[arg-type]
-    coliform, ecoli = water.values.get("coliform"), water.values.get("e_coli")
-    bacteria = None
-    answers = [v for v in (coliform, ecoli) if v is not None and v.laboratory]
-    if answers:
-        counted = any(
-            v.words == "present" or (v.range is not None and v.below is None and v.range.best > 0)
-            for v in answers
-        )
-        bacteria = "present" if counted else "absent"
     psi = running or _at_the_tap(home)
     return Site(
         home=home,
         settings=settings,
         demand=demand(home, settings, use_factor),
-        bacteria=bacteria,
+        bacteria=_bacteria(water),
         running_psi=psi,
     )
+
+
+def _bacteria(water: Water) -> str | None:
+    """What a laboratory said of bacteria: "present" or "absent"; None where it did not look, or its
+    results cannot tell.
+    """
+    every = (water.values.get(a) for a in MICROBES)
+    found = [v.microbe for v in every if v is not None and v.laboratory]
+    if any(found):
+        return "present"
+    return "absent" if False in found else None
 
 
 def _place(
@@ -451,14 +454,11 @@ def _disinfection(ahead: Ahead, any_stage: bool, site: Site) -> list[Check]:
     return [told("line.undisinfected", "warn", have=have)]
 
 
-NITRATE_FOR_INFANTS = 5.0  # [mg/L as N] half of the limit: US EPA (1991)
-
-
 def _for_an_infant(stages: list[Item], source: Stream, home: Home) -> list[Check]:
     """What is tested behind a line that takes nitrate out, before an infant drinks of it."""
     r = source.range("nitrate_n")
     treats = any(e.analyte == "nitrate_n" and e.high > 0 for i in stages for e in i.effects)
-    if not home.care.infant or not treats or r is None or r.top < NITRATE_FOR_INFANTS:
+    if not home.care.infant or not treats or r is None or r.top < NITRATE_NEAR:
         return []
     return [told("nitrate.infant", "warn")]
 

@@ -8,9 +8,9 @@ from ..evidence import Level
 from ..ranges import Range
 from ..record import record
 from ..testing.colour import ColourFinding
+from ..testing.value import microbe_found
 from ..testing.water import Water
 
-MICROBES = ("coliform", "e_coli")
 #: what becomes of microbes at a lamp that nothing stops
 INACTIVATED = "inactivated at the lamp"
 
@@ -86,8 +86,7 @@ class Stream:
 
 def found_in(q: Quantity) -> bool:
     """Whether a microbe was found, in a word or by count."""
-    counted = q.range is not None and q.below is None and q.range.best > 0
-    return counted or q.words == "present"
+    return microbe_found(q.range, q.below, q.words) is True
 
 
 def predicted(

@@ -8,6 +8,7 @@ import math
 from dataclasses import replace
 from typing import Literal
 
+from ...analytes import MICROBES
 from ...errors import RuleError
 from ...evidence import ESTABLISHES_HEALTH, Level
 from ...ranges import Verdict
@@ -20,7 +21,7 @@ from ..figures import FINE_UM, Fault, Figures
 from ..items import Need
 from ..place import drop_at, item_pressure, place_checks
 from ..report import Check, Due, Figure, StageReport
-from ..stream import INACTIVATED, MICROBES, Quantity, found_in
+from ..stream import INACTIVATED, Quantity, found_in
 from ..technology import Technology, at
 from .common import StageInput, dues, electricity, report, working
 
@@ -415,7 +416,7 @@ UV = Technology(
     reads=frozenset({"@coloured", "@fine", "@uvt_here", "coliform", "e_coli", "tannin", "uvt"}),
     asks=frozenset(),
     touches=frozenset(),
-    changes=frozenset({"coliform", "e_coli"}),
+    changes=frozenset(MICROBES),
     by_use=False,
     rinses=False,
     repeats=False,
