@@ -18,7 +18,14 @@ def day(ago):
 
 class JobCase(ApiCase):
     def sold(self, option="home-1-option-b", visit=HOME_1):
-        """A job from a proposal that is presented and signed here."""
+        """A job from a proposal that is presented and signed here; what was signed before at this
+        visit is cancelled.
+        """
+        for p in self.get(f"/api/visits/{visit}")["visit"]["proposals"]:
+            if p["state"] == "accepted":
+                version = self.get(f"/api/proposals/{p['id']}")["version"]
+                why = {"version": version, "because": "Another was wanted.", "terms": "None."}
+                self.send("POST", f"/api/proposals/{p['id']}/cancelled", why)
         p = self.send(
             "POST",
             f"/api/visits/{visit}/proposals",

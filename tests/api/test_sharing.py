@@ -65,6 +65,10 @@ class Links(ShareCase):
                 "kept",
                 "digest",
                 "signed_by",
+                "until",
+                "replaced",
+                "news",
+                "moved",
             },
         )
         self.assertEqual(

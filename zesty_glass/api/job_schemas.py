@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import field
 from datetime import date
-from typing import Literal
 from uuid import UUID
 
 from pydantic import Field
@@ -14,6 +13,7 @@ from ..core.aftercare.disinfecting import Plumbing
 from ..core.aftercare.job import Job, Standing
 from ..core.presenting.paying import Payment
 from ..core.record import record
+from ..work.waiting import Kind
 from .schemas import Body
 
 
@@ -114,7 +114,7 @@ class DueList:
 class WaitingLine:
     """Something that waits beside the parts: until when, whose, and where it is looked at."""
 
-    kind: Literal["bottle", "kit", "proposal", "retest", "mail"]
+    kind: Kind
     what: str
     whose: str
     on: date

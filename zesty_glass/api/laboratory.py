@@ -18,6 +18,7 @@ from ..documents.codec import load
 from ..documents.lab_csv import LabPreview, read
 from ..records import store
 from ..work import laboratory
+from ..work.person import now
 from .address import same_id
 from .answers import answer
 from .context import Signed
@@ -79,7 +80,7 @@ def bring(
     """Store a results file as readings of a sample: all rows or none, but for those left out by
     choice.
     """
-    at = made_at or datetime.now(UTC)
+    at = made_at or now()
     if not FIRST_DAY.year < at.year < LAST_DAY.year:
         raise RuleError("day.far", "No report is of such a day.", "made_at", "Use a nearer one.")
     with ctx.db() as db:

@@ -220,7 +220,8 @@ def more(ctx: Signed) -> Response:
     """How long the firm's parts really lasted, and what became of its proposals."""
     with ctx.db() as db:
         firm = ctx.who.firm_id
-        parts, states = tuple(record.lasted(db, firm)), tuple(record.outcomes(db, firm))
+        parts = tuple(record.lasted(db, firm))
+        states = tuple(record.outcomes(db, firm, jobs.today()))
     return answer(TrackMore(lasted=lasted(parts), outcomes=outcomes(states)))
 
 
@@ -274,5 +275,6 @@ def behind_outcome(
                 since.isoformat(),
                 before.isoformat(),
                 jobs.whose(ctx.who),
+                jobs.today(),
             )
         )

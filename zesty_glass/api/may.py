@@ -102,6 +102,8 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("GET", f"{_P}/costs.csv"): SELLING,
     ("GET", f"{_P}/calendar.ics"): EVERYBODY,
     ("POST", f"{_P}/{{to}}"): SELLING,
+    ("PUT", f"{_P}/until"): SELLING,
+    ("PUT", f"{_P}/correction"): SELLING,
     ("GET", f"{_P}/links"): SELLING,
     ("POST", f"{_P}/links"): SELLING,
     ("DELETE", "/api/links/{id}"): SELLING,

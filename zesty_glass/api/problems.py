@@ -108,7 +108,7 @@ DESCRIBED: dict[int | str, dict[str, Any]] = {
     }
     for status, words in _WORDS.items()
 }
-_BY_PREFIX = {"file.too_large": 413}
+_BY_CODE = {"file.too_large": 413, "proposal.replaced": 409}
 
 
 def _invalid(e: RequestValidationError) -> JSONResponse:
@@ -121,7 +121,7 @@ def _invalid(e: RequestValidationError) -> JSONResponse:
 def _refused(e: RuleError) -> JSONResponse:
     """A refusal, and what else is wrong with the same request."""
     also = [Fault(code=x.code, title=x.what, where=x.where, remedy=x.remedy) for x in e.also]
-    status = _BY_PREFIX.get(e.code, 422)
+    status = _BY_CODE.get(e.code, 422)
     return problem(status, e.code, e.what, e.where, e.remedy, also=also)
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated
 from uuid import UUID
 
 from fastapi import APIRouter, Query, Response
@@ -11,10 +11,10 @@ from ..messages.catalogue import ORIGINAL, Language
 from ..messages.records import in_language
 from ..records import store
 from ..records.models import ProposalRow
-from ..work import printing, proposing
+from ..work import deciding, jobs, looking_again, printing, proposing
 from .answers import PDF, answer, pdf_file
 from .context import Context, Signed
-from .schemas import DecideBody, Draft, ProposalBody, ProposalView
+from .schemas import CorrectBody, DecideBody, Draft, ExtendBody, ProposalBody, ProposalView
 
 router = APIRouter(prefix="/api", tags=["proposals"])
 
@@ -25,6 +25,9 @@ def _view(ctx: Context, id: UUID, status: int = 200, language: Language = ORIGIN
         proposal, offer, seal = proposing.opened(db, row)
         every = store.of_visit(db, ProposalRow, ctx.who.firm_id, row.visit_id)
         changed = proposing.changed_since_the_one_before(db, row, every)
+        moved = looking_again.moved(db, row)
+        last = deciding.right_to_cancel_until(db, row)
+        job = jobs.behind(db, ctx.who.firm_id, row.id)
     return answer(
         in_language(
             ProposalView(
@@ -41,6 +44,15 @@ def _view(ctx: Context, id: UUID, status: int = 200, language: Language = ORIGIN
                 changed=changed,
                 seal=seal,
                 said=proposal.said,
+                until=proposal.until,
+                moved=moved,
+                because=proposal.because,
+                terms=proposal.terms,
+                replaced_by=proposal.replaced_by,
+                beside=proposal.beside,
+                corrections=proposal.corrections,
+                right_to_cancel_until=last,
+                job="" if job is None else job[0].id,
             ),
             language,
         ),
@@ -80,14 +92,37 @@ def show(ctx: Signed, id: UUID, language: Language = ORIGINAL) -> Response:
 
 
 @router.post("/proposals/{id}/{to}", response_model=ProposalView)
-def decide(
-    ctx: Signed, id: UUID, to: Literal["presented", "accepted", "declined"], body: DecideBody
-) -> Response:
-    """Present, accept or decline."""
+def decide(ctx: Signed, id: UUID, to: deciding.Decision, body: DecideBody) -> Response:
+    """Present, accept, decline, withdraw, or cancel what was signed."""
     read = tuple(body.read)
-    signed = proposing.Signed(body.name, body.path, read, body.typed, body.language)
+    signed = deciding.Signed(body.name, body.path, read, body.typed, body.language)
     with ctx.db() as db:
-        proposing.decide(db, ctx.who, id, body.version, to, signed)
+        deciding.decide(
+            db,
+            ctx.who,
+            id,
+            body.version,
+            to,
+            signed,
+            why=deciding.Why(body.because, body.terms),
+            beside=body.beside,
+        )
+    return _view(ctx, id)
+
+
+@router.put("/proposals/{id}/until", response_model=ProposalView)
+def extend(ctx: Signed, id: UUID, body: ExtendBody) -> Response:
+    """Give it a later last day."""
+    with ctx.db() as db:
+        deciding.extend(db, ctx.who, id, body.version, body.until)
+    return _view(ctx, id)
+
+
+@router.put("/proposals/{id}/correction", response_model=ProposalView)
+def correct(ctx: Signed, id: UUID, body: CorrectBody) -> Response:
+    """Note a correction beside its signature."""
+    with ctx.db() as db:
+        deciding.correct(db, ctx.who, id, body.version, body.said)
     return _view(ctx, id)
 
 

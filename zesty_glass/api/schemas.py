@@ -19,9 +19,9 @@ from ..core.demonstrating.about import About, NotOffered
 from ..core.home import Customer, Home
 from ..core.presenting.appliance import Told
 from ..core.presenting.offer import Offer
-from ..core.presenting.revision import Difference
+from ..core.presenting.revision import Difference, MovedOn
 from ..core.proposing.price import Terms
-from ..core.proposing.proposal import Plan, Signature
+from ..core.proposing.proposal import Correction, Plan, Signature
 from ..core.record import record
 from ..core.testing.complaints import Complaint
 from ..core.testing.laboratory import LabStatus, SuggestedBottle
@@ -275,11 +275,30 @@ class DecideBody(Body):
     read: list[str] = Field(default=[], max_length=200)
     typed: bool = False
     language: Language = Field(default=ORIGINAL, description="That it was read in.")
+    because: str = Field(default="", max_length=600)
+    terms: str = Field(default="", max_length=2000)
+    beside: bool = False
+
+
+class ExtendBody(Body):
+    """A later last day for a proposal."""
+
+    version: int
+    until: date
+
+
+class CorrectBody(Body):
+    """What is noted beside a signature."""
+
+    version: int
+    said: str = Field(max_length=600)
 
 
 @record
 class ProposalView:
-    """A proposal with its frozen offer, and what changed since the revision before."""
+    """A proposal with its frozen offer, what changed since the revision before, and what would be
+    said otherwise today.
+    """
 
     id: str
     visit: str
@@ -294,6 +313,15 @@ class ProposalView:
     changed: tuple[Difference, ...]
     seal: Standing
     said: str
+    until: date
+    moved: MovedOn = MovedOn()
+    because: str = ""
+    terms: str = ""
+    replaced_by: str = ""
+    beside: bool = False
+    corrections: tuple[Correction, ...] = ()
+    right_to_cancel_until: date | None = None
+    job: str = ""
 
 
 class LinkBody(Body):
@@ -406,6 +434,10 @@ class OfferedView:
     kept: tuple[KeptLine, ...] = ()
     digest: str = ""
     signed_by: str = ""
+    until: date | None = None
+    replaced: bool = False
+    news: tuple[str, ...] = ()
+    moved: bool = False
 
 
 class SignView(BaseModel):

@@ -17,12 +17,13 @@ from ..core.aftercare.steps import sheet_of
 from ..core.assess import assess
 from ..core.bounds import FIRST_DAY, LAST_DAY
 from ..core.errors import RuleError
+from ..core.presenting.revision import MovedOn
 from ..documents.codes import code_picture
 from ..documents.tables import costs_csv, readings_csv
 from ..messages.catalogue import ORIGINAL, Language
 from ..messages.records import in_language
 from ..records.models import LinkRow, MailRow
-from ..work import printing, proposing, sharing, visiting
+from ..work import deciding, printing, proposing, sharing, visiting
 from ..work.mending import worked
 from ..work.person import now
 from .answers import CSV, PDF, answer, described, file, pdf_file, safe_name
@@ -191,7 +192,7 @@ def readings(ctx: Signed, id: UUID) -> Response:
 Token = Annotated[str, Path(max_length=200)]
 
 
-def _open(request: Request, token: str) -> proposing.Opened:
+def _open(request: Request, token: str) -> sharing.ByLink:
     # kept also when there is nothing: the try is counted
     with request.app.state.sessions.begin() as db:
         found = sharing.open_link(db, token, request.client.host if request.client else "")
@@ -203,7 +204,7 @@ def _open(request: Request, token: str) -> proposing.Opened:
 @router.get("/offered/{token}", response_model=OfferedView)
 def offered(request: Request, token: Token, language: Language = ORIGINAL) -> Response:
     """A proposal for whoever holds its link: read-only, and nothing else; in their language."""
-    proposal, offer, seal = _open(request, token)
+    proposal, offer, seal, replaced, moved = _open(request, token)
     with request.app.state.sessions.begin() as db:
         job = sharing.job_behind(db, token)
     out = answer(
@@ -218,6 +219,10 @@ def offered(request: Request, token: Token, language: Language = ORIGINAL) -> Re
                 kept=() if job is None else _kept(*job),
                 digest=proposal.digest,
                 signed_by=proposal.signature.name if proposal.signature else "",
+                until=proposal.until,
+                replaced=replaced,
+                news=moved.health,
+                moved=moved != MovedOn(),
             ),
             language,
         )
@@ -267,7 +272,7 @@ def accept(request: Request, token: Token, body: AcceptBody) -> Response:
     """Accept the proposal as it was shown, with a drawn signature or the name typed in its place;
     repeats are harmless."""
     read = tuple(body.read)
-    signed = proposing.Signed(body.name, body.path, read, body.typed, body.language)
+    signed = deciding.Signed(body.name, body.path, read, body.typed, body.language)
     with request.app.state.sessions.begin() as db:  # kept also when it is refused
         sharing.try_to_accept(db, token)
     with request.app.state.sessions.begin() as db:
@@ -279,7 +284,7 @@ def accept(request: Request, token: Token, body: AcceptBody) -> Response:
 @router.get("/offered/{token}/pdf", response_class=Response, responses=PDF)
 def offered_pdf(request: Request, token: Token, language: Language = ORIGINAL) -> Response:
     """The same as a PDF."""
-    proposal, offer, seal = _open(request, token)
+    proposal, offer, seal, _, _ = _open(request, token)
     out = pdf_file(printing.pdf(offer, proposal, seal, _address(request, token), language), offer)
     out.headers.update(_PRIVATE)
     return out

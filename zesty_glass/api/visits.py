@@ -34,6 +34,7 @@ from ..records.models import ReadingRow
 from ..records.store import NotFound
 from ..work import bringing_in, lines, mending, planning, readings, standins, visiting
 from ..work.mending import workable, worked
+from ..work.person import now
 from .address import same_id
 from .answers import answer, described, file, safe_name
 from .context import Context, Signed
@@ -103,7 +104,7 @@ def _view(ctx: Context, id: UUID, units: Units, language: Language, at: datetime
 @router.get("", response_model=list[VisitSummary])
 def today(ctx: Signed, page: Paged, day: datetime | None = None) -> Response:
     """The visits of a day and of the week before."""
-    at = day or datetime.now(UTC)
+    at = day or now()
     if not FIRST_DAY.year < at.year < LAST_DAY.year:
         raise RuleError("day.far", "There are no visits on such a day.", "day", "Use a nearer one.")
     start = at.replace(hour=0, minute=0, second=0, microsecond=0)
@@ -157,21 +158,21 @@ def open_visit(
     """A visit with everything worked out; ``units`` shows it in others than the visit’s own,
     ``language`` says what faces the customer in theirs.
     """
-    at = datetime.now(UTC)
+    at = now()
     etag = _tag(ctx, id, "view", units, language, at=at)
     return answered(request, etag, lambda: _view(ctx, id, units, language, at))
 
 
 def _tag(ctx: Context, id: UUID, *more: object, at: datetime | None = None) -> str:
-    """The tag of what is worked out from a visit, for this person; with bottles on their way it
-    holds for a minute (``at``), for they count down.
+    """The tag of what is worked out from a visit, for this person. It holds for a day (``at``), for
+    proposals run out by the day; with bottles on their way for a minute, for they count down.
     """
     with ctx.look() as db:
         found = marks.of_visit(db, ctx.who.firm_id, id)
         if found is None or not visiting.sees(db, ctx.who, id, found.consultant_id):
             raise NotFound("visit")
-    minute = f"{at:%Y-%m-%d %H:%M}" if at is not None and found.bottles else ""
-    return tag(id, found.mark, ctx.who.id, ctx.who.role, minute, *more)
+    until = "" if at is None else f"{at:%Y-%m-%d %H:%M}" if found.bottles else f"{at:%Y-%m-%d}"
+    return tag(id, found.mark, ctx.who.id, ctx.who.role, until, *more)
 
 
 @router.patch("/{id}", response_model=Saved)

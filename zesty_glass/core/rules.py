@@ -755,6 +755,8 @@ class Settings:
         keep_years: people are erased when their home was last visited so many years ago; 0: never.
         soap_share: the firm's own cautious estimate of the soap a softened house does without, as a
             share (0 to 1).
+        cancel_days: business days after the signature in which a sale can be cancelled without a
+            penalty; ``cancel_text`` says so on the paper.
         laboratory, laboratory_address: where bottles go.
         post_cutoff: by when the post is handed in, "HH:MM"; empty: 16:00.
         reminder_text: what a reminder says; {customer}, {parts} and {firm} are filled in.
@@ -780,6 +782,7 @@ class Settings:
         "You may cancel this sale without penalty until midnight of the third business day after"
         " you sign. Local law decides."
     )
+    cancel_days: int = 3
     local_rules: str = ""
     laboratory: str = ""
     laboratory_address: str = ""

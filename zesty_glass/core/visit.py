@@ -5,6 +5,7 @@ open format of the product.
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 from datetime import datetime
 from typing import Literal
 
@@ -84,6 +85,21 @@ class Visit:
     def shown(self) -> tuple[Demonstration, ...]:
         """Demonstrations that count, likewise."""
         return tuple(d for d in self.demonstrations if d.struck_at is None)
+
+
+def of_one_line(visit: Visit, option: str) -> Visit:
+    """What one line of a visit is worked out from, without the customer's name and words."""
+    line = tuple(o for o in visit.options if o.id == option)
+    return replace(
+        visit,
+        customer=Customer(name="(as in the proposal)"),
+        complaints=(),
+        options=line,
+        recommended=option,
+        note="",
+        lab_samples=(),
+        proposals=(),
+    )
 
 
 def kept_of(visit: Visit, raw: Water, waters: Mapping[str, Water]) -> dict[str, Item]:

@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session, sessionmaker
 from ..core.rules import Rules, Settings
 from ..documents.codec import plain
 from ..records.models import Firm, InstrumentRow, ItemRow
-from ..work import bringing_in, proposing, signing_in
+from ..work import bringing_in, deciding, proposing, signing_in
 from ..work.person import Person
 from .catalogue import demo_items
 from .homes import CONSULTANT, FIRM, demo_visits, uid
@@ -114,8 +114,8 @@ def load_demo(
             for state in states:
                 known = proposing.opened(db, made).offer.before_signing
                 read = tuple(k.sentence for k in known)
-                signed = proposing.Signed("Hesper Dunnoway", SIGNED, read)
-                made = proposing.decide(db, who, made.id, made.version, state, signed)
+                signed = deciding.Signed("Hesper Dunnoway", SIGNED, read)
+                made = deciding.decide(db, who, made.id, made.version, state, signed)
         load_past(db, who, now, drawn() if two_years else ())
         if two_years:
             load_logged(db, who, now)

@@ -23,7 +23,7 @@ from ..core.testing.water import Sample
 from ..core.visit import Visit
 from ..documents.codec import load_json, to_json
 from ..records import jobs as records
-from ..work import bringing_in, jobs, proposing
+from ..work import bringing_in, deciding, jobs, proposing
 from ..work.person import Person
 from . import homes
 from .kits import demo_instruments
@@ -263,8 +263,8 @@ def load_past(db: Session, who: Person, now: datetime, more: Iterable[Earlier] =
         for state in ("presented", "declined" if c.declined else "accepted"):
             known = proposing.opened(db, made).offer.before_signing
             read = tuple(k.sentence for k in known)
-            by = proposing.Signed(c.name, SIGNED, read)
-            made = proposing.decide(db, who, id, made.version, state, by, at)
+            by = deciding.Signed(c.name, SIGNED, read)
+            made = deciding.decide(db, who, id, made.version, state, by, at)
         row = records.of_proposal(db, who.firm_id, id)
         if row is not None:
             jobs.keep(db, who, row, _after(c, jobs.opened(row), now.date()), "fitted")

@@ -155,14 +155,17 @@ def dues(
 
 
 def jobs(db: Session, firm: UUID, consultant: UUID | None, most: int = MOST_LISTED) -> list[Listed]:
-    """Summaries of the jobs of a firm or of one consultant that are not proved yet: those without
-    a day first, then the latest days.
+    """Summaries of the jobs of a firm or of one consultant that are neither proved nor ended:
+    those without a day first, then the latest days.
     """
     query = (
         select(JobRow.summary, JobRow.id, *WHOSE)
         .join(VisitRow, VisitRow.id == JobRow.visit_id)
         .join(HomeRow, HomeRow.id == JobRow.home_id)
-        .where(JobRow.firm_id == firm, JobRow.summary["state"].as_string() != "proved")
+        .where(
+            JobRow.firm_id == firm,
+            JobRow.summary["state"].as_string().not_in(("proved", "ended")),
+        )
         .order_by(JobRow.planned_on.desc().nulls_first(), JobRow.id)
         .limit(most)
     )

@@ -292,6 +292,10 @@ PROPOSAL_STATE = "data->>'state'"
 class ProposalRow(Base):
     """One revision of a proposal; ``snapshot`` holds every figure it shows and never changes once
     presented.
+
+    ``basis``: the visit of that day as JSON, from which the job is made. ``stale``: the database
+    saw a change at the home since what is presented was compared with it; ``moved``: what that
+    comparison found.
     """
 
     __tablename__ = "proposals"
@@ -304,6 +308,9 @@ class ProposalRow(Base):
     made_by: Mapped[UUID | None]
     seal: Mapped[str] = mapped_column(default="")
     seal_key: Mapped[str] = mapped_column(default="")
+    basis: Mapped[str] = mapped_column(default="", deferred=True)
+    stale: Mapped[bool] = mapped_column(default=False)
+    moved: Mapped[dict[str, Any] | None]
     version: Mapped[int] = mapped_column(default=1)
     written_on: Mapped[str | None] = mapped_column(Computed(PROPOSAL_DAY, persisted=True))
     state: Mapped[str | None] = mapped_column(Computed(PROPOSAL_STATE, persisted=True))

@@ -140,11 +140,11 @@ def homes(db: Session, firm: UUID, words: str, most: int = 12) -> list[HomeRow]:
 
 
 def accepted(db: Session, firm: UUID, visits: Iterable[UUID]) -> set[UUID]:
-    """Those of some visits that have an accepted proposal."""
+    """Those of some visits that have a proposal that was signed, cancelled since or not."""
     query = select(ProposalRow.visit_id).where(
         ProposalRow.firm_id == firm,
         ProposalRow.visit_id.in_(list(visits)),
-        ProposalRow.data["state"].as_string() == "accepted",
+        ProposalRow.data["state"].as_string().in_(("accepted", "cancelled")),
     )
     return set(db.scalars(query))
 

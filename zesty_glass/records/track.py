@@ -5,6 +5,7 @@ firm.
 from __future__ import annotations
 
 from collections import Counter
+from datetime import date
 from typing import Any, NamedTuple
 from uuid import UUID
 
@@ -15,6 +16,7 @@ from ..core.units import DAYS_PER_MONTH
 from .after_models import JobRow, ProvedRow, ServedRow
 from .homes import seen_by
 from .models import HomeRow, ItemRow, ProposalRow, VisitRow
+from .standing import state_on
 
 MOST_BEHIND = 200  # of one number: nobody opens them one by one
 
@@ -75,17 +77,19 @@ def lasted(db: Session, firm: UUID) -> list[tuple[str, str, float, float, int, i
     return [(r[0], r[1], float(r[2]), float(r[3]), int(r[4]), int(r[5])) for r in db.execute(query)]
 
 
-def outcomes(db: Session, firm: UUID) -> list[tuple[int, int, str, int]]:
-    """How many proposals stand how: year, quarter, state, count; drafts are left out."""
-    month = func.substr(ProposalRow.written_on, 1, 7)
+def outcomes(db: Session, firm: UUID, today: date) -> list[tuple[int, int, str, int]]:
+    """How many proposals stand how today: year, quarter, state, count; drafts and what nobody
+    decides about are left out.
+    """
+    month, state = func.substr(ProposalRow.written_on, 1, 7), state_on(today)
     query = (
-        select(month, ProposalRow.state, func.count())
+        select(month, state, func.count())
         .where(
             ProposalRow.firm_id == firm,
             ProposalRow.state.in_(DECIDED),
             ProposalRow.written_on.is_not(None),
         )
-        .group_by(month, ProposalRow.state)
+        .group_by(month, state)
     )
     found: Counter[tuple[int, int, str]] = Counter()
     for said, state, many in db.execute(query):
@@ -152,9 +156,15 @@ def behind_part(
 
 
 def behind_outcome(
-    db: Session, firm: UUID, state: str, since: str, before: str, consultant: UUID | None
+    db: Session,
+    firm: UUID,
+    state: str,
+    since: str,
+    before: str,
+    consultant: UUID | None,
+    today: date,
 ) -> list[Behind]:
-    """Proposals that stand so, written from one day on and before another (ISO dates)."""
+    """Proposals that stand so today, written from one day on and before another (ISO dates)."""
     query = (
         select(ProposalRow.id, *_WHO)
         .join(VisitRow, VisitRow.id == ProposalRow.visit_id)
@@ -162,7 +172,7 @@ def behind_outcome(
         .where(
             seen_by(consultant),
             ProposalRow.firm_id == firm,
-            ProposalRow.state == state,
+            state_on(today) == state,
             ProposalRow.written_on >= since,
             ProposalRow.written_on < before,
         )

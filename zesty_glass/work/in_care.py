@@ -16,6 +16,7 @@ from ..documents.codec import plain
 from ..records import store
 from ..records.after_models import JobRow
 from . import jobs, keeping, visiting
+from .basis import line_of
 from .person import Person, now
 
 
@@ -39,7 +40,7 @@ def take_into_care(db: Session, who: Person, visit_id: UUID, device: str) -> Job
     kept = StageChoice(item=code_of(device, "keep"))
     alone = replace(visit, options=(Option(id="care", name=name, stages=(kept,)),))
     job = job_of(
-        jobs.line_of(alone, "care"),
+        line_of(alone, "care"),
         visit.home,
         id=str(id),
         visit=str(row.id),

@@ -18,6 +18,7 @@ from ..core.aftercare.job import (
     MOST_CHANGES,
     MOST_PROOFS,
     MOST_TICKS,
+    Ended,
     FollowUp,
     Job,
     Standing,
@@ -31,14 +32,12 @@ from ..core.aftercare.job import (
 from ..core.aftercare.proof import Proof, short_by
 from ..core.aftercare.second_test import as_falling
 from ..core.aftercare.steps import renewed, sheets
-from ..core.assess import assess
 from ..core.errors import RuleError
 from ..core.presenting.metric import in_units
 from ..core.presenting.offer import PlanTerms
 from ..core.presenting.paying import Payment, payments
 from ..core.proposing.price import PriceLine
 from ..core.testing.reading import work_out
-from ..core.treating.line import LineReport
 from ..core.visit import Visit
 from ..documents.codec import load, plain
 from ..records import jobs as records
@@ -46,22 +45,9 @@ from ..records import store
 from ..records.after_models import JobRow
 from ..records.models import HomeRow, ProposalRow
 from . import keeping, readings, visiting
+from .basis import line_of, signed_visit
 from .keeping import another, expect
-from .mending import worked
 from .person import Person, now
-
-
-def line_of(visit: Visit, option: str) -> LineReport:
-    """A visit's line, worked out; RuleError when it is not there any more."""
-    report = next((o for o in worked(visit, assess).options if o.id == option), None)
-    if report is None or report.line is None:
-        raise RuleError(
-            "job.line",
-            "The line that was accepted is not in this visit any more.",
-            "proposal",
-            "Put it back into the visit, then make the job.",
-        )
-    return report.line
 
 
 def job_id(proposal: UUID) -> UUID:
@@ -70,10 +56,11 @@ def job_id(proposal: UUID) -> UUID:
 
 
 def make(db: Session, who: Person, proposal: ProposalRow, at: datetime | None = None) -> JobRow:
-    """The job of an accepted proposal; asked for twice it is one.
+    """The job of an accepted proposal, as it was signed; asked for twice it is one.
 
     Raises:
-        RuleError: the proposal is not accepted, buys nothing, or its line is gone.
+        RuleError: the proposal is not accepted, buys nothing, or what an older release wrote can be
+            made no job any more.
     """
     have = records.of_proposal(db, who.firm_id, proposal.id)
     if have is not None:
@@ -86,7 +73,7 @@ def make(db: Session, who: Person, proposal: ProposalRow, at: datetime | None = 
     if option == "today":
         raise RuleError("job.nothing", "Nothing was sold: there is nothing to fit.", "proposal", "")
     row = visiting.get(db, who, proposal.visit_id)
-    visit, _ = visiting.document(db, who, row)
+    visit = signed_visit(db, who, proposal)
     id = job_id(proposal.id)
     job = in_units(
         job_of(
@@ -118,11 +105,41 @@ def make(db: Session, who: Person, proposal: ProposalRow, at: datetime | None = 
 
 
 def make_if_possible(db: Session, who: Person, proposal: ProposalRow) -> JobRow | None:
-    """The job of a proposal that was accepted just now; a signature never fails for want of it."""
+    """The job of a proposal that was accepted just now. A signature never fails for want of it: it
+    is kept, and waits at the top of what is due.
+    """
     try:
-        return make(db, who, proposal)
-    except RuleError:
+        with db.begin_nested():
+            return make(db, who, proposal)
+    except (RuleError, ArithmeticError, ValueError, LookupError):
         return None
+
+
+def end_of_proposal(
+    db: Session, who: Person, proposal: ProposalRow, because: str, even_in_use: bool = False
+) -> None:
+    """End the job of a proposal, where it has one.
+
+    Raises:
+        RuleError: what it fitted is in use, and that was not reckoned with.
+    """
+    row = records.of_proposal(db, who.firm_id, proposal.id)
+    job = None if row is None else opened(row)
+    if row is None or job is None or job.ended is not None:
+        return
+    if job.fitted_on is not None and not even_in_use:
+        raise RuleError(
+            "job.in_use",
+            f"What was signed before is in use since {job.fitted_on:%B %-d, %Y}.",
+            "proposal",
+            "Start another visit for what comes on top of it, or present this as a second offer.",
+        )
+    _end(db, who, row, job, because)
+
+
+def _end(db: Session, who: Person, row: JobRow, job: Job, because: str) -> None:
+    ended = Ended(because=because, by=who.name, at=now())
+    keep(db, who, row, replace(job, ended=ended), "ended")
 
 
 def get(db: Session, who: Person, id: UUID, lock: bool = False) -> JobRow:
@@ -248,7 +265,7 @@ def set_plumbing(db: Session, who: Person, id: UUID, version: int, plumbing: Plu
     row = get(db, who, id, lock=True)
     expect(db, "job", row, version)
     job = opened(row)
-    visit, _ = visiting.document(db, who, visiting.get(db, who, row.visit_id))
+    visit = _made_from(db, who, row)
     kept = replace(plumbing, assumed=False)
     made = in_units(sheets(line_of(visit, job.option), visit.home, kept), visit)
     return keep(
@@ -258,6 +275,15 @@ def set_plumbing(db: Session, who: Person, id: UUID, version: int, plumbing: Plu
         replace(job, plumbing=kept, sheets=renewed(job.sheets, made)),
         "plumbing measured",
     )
+
+
+def _made_from(db: Session, who: Person, row: JobRow) -> Visit:
+    """The visit that a job was made from: as it was signed, or as it is for what others fitted."""
+    if row.proposal_id is not None:
+        return signed_visit(
+            db, who, store.get(db, ProposalRow, who.firm_id, row.proposal_id, "proposal")
+        )
+    return visiting.document(db, who, visiting.get(db, who, row.visit_id))[0]
 
 
 def fitted(db: Session, who: Person, id: UUID, version: int, on: date | None) -> JobRow:

@@ -1,29 +1,32 @@
-"""Make, present, decide and revise a proposal."""
+"""Write a proposal, open it, and revise it."""
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import datetime, timedelta
-from typing import Any, Literal, NamedTuple
+from typing import NamedTuple
 from uuid import UUID
 
 from sqlalchemy.orm import Session
 
 from ..core.assess import assess
-from ..core.errors import RuleError
 from ..core.presenting.metric import in_units
 from ..core.presenting.offer import Offer, draft_reasons, make_offer
 from ..core.presenting.revision import Difference, differences
 from ..core.proposing.price import Terms
-from ..core.proposing.proposal import Plan, Proposal, Signature, digest, move
+from ..core.proposing.proposal import (
+    Plan,
+    Proposal,
+    digest,
+)
 from ..documents.codec import load, load_json, plain, to_json
-from ..messages.catalogue import ORIGINAL, Language
-from ..messages.records import in_language
 from ..records import store
 from ..records.models import ProposalRow
-from . import jobs, keeping, seals, visiting
-from .keeping import expect, note, request_of, same_request
+from . import keeping, seals, visiting
+from .basis import basis_of
+from .keeping import note, request_of, same_request
 from .mending import worked
-from .person import Conflict, Person, now
+from .person import Person, now
 
 
 def draft(db: Session, who: Person, visit_id: UUID, recommended: str) -> str:
@@ -111,6 +114,7 @@ def make(
         version=1,
         request=asked,
         made_by=who.id,
+        basis="" if recommended == "today" else basis_of(visit, recommended),
     )
     seals.set_on(db, made)
     db.add(made)
@@ -136,142 +140,13 @@ class Opened(NamedTuple):
 
 
 def opened(db: Session, row: ProposalRow) -> Opened:
-    """A proposal as it was written; RuleError when its snapshot cannot be read at all."""
+    """A proposal as it was written and stands today; RuleError when its snapshot cannot be read at
+    all.
+    """
     proposal: Proposal = load(Proposal, row.data)
     offer: Offer = load_json(Offer, proposal.snapshot, "snapshot")
     standing = seals.standing(db, row)
-    return Opened(proposal, offer, standing)
-
-
-class Signed(NamedTuple):
-    """What a customer signs with: the full name, drawn strokes or the name typed instead, and what
-    they ticked as read."""
-
-    name: str = ""
-    path: str = ""
-    read: tuple[str, ...] = ()
-    typed: bool = False
-    language: Language = ORIGINAL  # that it was read in
-
-
-def decide(
-    db: Session,
-    who: Person,
-    id: UUID,
-    version: int,
-    to: Literal["presented", "accepted", "declined"],
-    signed: Signed = Signed(),
-    at: datetime | None = None,
-) -> ProposalRow:
-    """Move a proposal on. Accepting records name, time, signature and digest, and freezes it.
-
-    ``at``: that of ``make``.
-    """
-    row = get(db, who, id, lock=True)
-    if row.data["state"] == to == "presented":
-        return row
-    expect(db, "proposal", row, version)
-    return _move_on(db, who, row, to, signed, at or now())
-
-
-def accept_shown(
-    db: Session, who: Person, row: ProposalRow, digest: str, signed: Signed
-) -> ProposalRow:
-    """Accept a proposal as it was shown elsewhere; the same signature twice is once.
-
-    Args:
-        row: locked. digest: of what was shown, which is what is signed.
-
-    Raises:
-        Conflict: it was decided otherwise meanwhile. RuleError: see ``decide``.
-    """
-    proposal, _, _ = opened(db, row)
-    done = proposal.signature
-    if proposal.state == "accepted" and done and done.name == signed.name.strip():
-        return row
-    if proposal.state != "presented" or proposal.digest != digest:
-        raise Conflict("proposal", ["state"], "", row.version)
-    return _move_on(db, who, row, "accepted", signed, now())
-
-
-def _move_on(
-    db: Session, who: Person, row: ProposalRow, to: str, signed: Signed, at: datetime
-) -> ProposalRow:
-    proposal, offer, seal = opened(db, row)
-    if seal == "broken":
-        raise RuleError(
-            "proposal.seal",
-            "This proposal was changed outside of the program: its seal does not fit.",
-            "proposal",
-            "Do not sign it. Write the next revision, and have the database looked at.",
-        )
-    to_state = to
-    if proposal.state == "presented" and at.date() > proposal.valid_until and to != "accepted":
-        to_state = "expired"
-    else:
-        move(proposal.state, to, at.date(), proposal.valid_until)
-    data: dict[str, Any] = dict(row.data)
-    if to_state == "accepted":
-        signature = _signature(signed, at, proposal.digest)
-        _all_read(in_language(offer, signed.language), signed.read)
-        data["signature"] = plain(signature)
-    stamp = at.isoformat().replace("+00:00", "Z")
-    data["state"] = to_state
-    data["presented_at" if to_state == "presented" else "decided_at"] = stamp
-    keeping.change(db, who, row, {"data": data}, to_state)
-    seals.set_on(db, row)
-    db.flush()
-    if to_state == "accepted" and proposal.recommended != "today":
-        jobs.make_if_possible(db, who, row)
-    return row
-
-
-def _all_read(offer: Offer, read: tuple[str, ...]) -> None:
-    """RuleError when something that stands under “before you sign” was not ticked as read."""
-    left = [k for k in offer.before_signing if k.sentence not in read]
-    if left:
-        raise RuleError(
-            "signature.unread",
-            f"{len(left)} of {len(offer.before_signing)} things to know before signing were not"
-            " ticked as read.",
-            "read",
-            "Read them with the customer, and tick each.",
-        )
-
-
-SHORTEST_PATH, LONGEST_PATH = 12, 60_000  # [characters] of a drawn signature
-
-
-def _signature(signed: Signed, at: datetime, digest: str) -> Signature:
-    """An acceptance; RuleError without a full name, or without a signature that can be read: drawn,
-    or the name typed in its place.
-    """
-    name, path = signed.name.strip(), "" if signed.typed else signed.path
-    if len(name) < 2:
-        raise RuleError(
-            "signature.name",
-            "An acceptance needs the full name.",
-            "name",
-            "Let the customer write it.",
-        )
-    drawn = path.startswith("M") and SHORTEST_PATH <= len(path) <= LONGEST_PATH
-    if not signed.typed and not drawn:
-        raise RuleError(
-            "signature.path",
-            "An acceptance needs a drawn signature.",
-            "path",
-            "Let the customer sign on the screen, or sign by typing the name.",
-        )
-    if set(path) - set("ML0123456789.,- "):
-        raise RuleError(
-            "signature.path",
-            "The drawn signature could not be read.",
-            "path",
-            "Clear it and sign again.",
-        )
-    return Signature(
-        name=name, at=at, path=path, digest=digest, read=signed.read, typed=signed.typed
-    )
+    return Opened(replace(proposal, state=proposal.state_on(now().date())), offer, standing)
 
 
 def changed_since_the_one_before(

@@ -54,6 +54,8 @@ def _said(row: ProposalRow) -> bytes:
     data = {k: v for k, v in row.data.items() if k not in ("snapshot", "digest")}
     signed = data.get("signature")
     body = [str(row.id), str(row.visit_id), digest(row.data.get("snapshot", "")), data, signed]
+    if row.basis:  # older ones have none
+        body.append(digest(row.basis))
     return json.dumps(body, sort_keys=True, ensure_ascii=True).encode()
 
 

@@ -8,6 +8,7 @@ import re
 import secrets
 from dataclasses import replace
 from datetime import datetime, timedelta
+from typing import NamedTuple
 from uuid import UUID, uuid4, uuid5
 
 from sqlalchemy.orm import Session
@@ -16,10 +17,12 @@ from ..core.aftercare.job import Job, Standing
 from ..core.errors import RuleError
 from ..core.home import Customer
 from ..core.presenting.offer import Offer
+from ..core.presenting.revision import MovedOn
+from ..core.proposing.proposal import Proposal
 from ..records import signing, store
-from ..records.models import LinkRow, MailRow, ProposalRow
+from ..records.models import LinkRow, MailRow, ProposalRow, VisitRow
 from ..standins.mail import Mailer, Message, SimulatedMail
-from . import jobs, posting, proposing
+from . import deciding, jobs, looking_again, posting, proposing, seals
 from .keeping import note, request_of, same_request
 from .person import Person, now
 from .signing_in import FORGOTTEN_AFTER, TooMany, place_of, token_hash
@@ -30,7 +33,7 @@ MOST_WRONG, MOST_OPENED = (
     240,
 )  # tries with wrong tokens from one address, and openings of one link, in a window
 _ADDRESS = re.compile(r"[^@\s,;<>]+@[^@\s,;<>]+\.[^@\s,;<>]+")
-SHOWN = ("presented", "accepted", "declined", "expired")
+NOT_SHARED = ("draft", "brought_in")
 
 
 def fits_address(to: str) -> bool:
@@ -45,8 +48,15 @@ def make_link(db: Session, who: Person, proposal: UUID, id: UUID, days: int) -> 
         RuleError: a draft, or a time outside 1 to 90 days.
     """
     row = proposing.get(db, who, proposal)
-    if row.data["state"] not in SHOWN:
+    if row.data["state"] in NOT_SHARED:
         raise RuleError("link.draft", "A draft is not shared.", "proposal", "Present it first.")
+    if row.data["state"] in ("withdrawn", "replaced"):
+        raise RuleError(
+            "link.gone",
+            f"This proposal is {row.data['state']}: nobody is sent to it any more.",
+            "proposal",
+            "Share the revision that holds.",
+        )
     if not 1 <= days <= LONGEST_DAYS:
         raise RuleError(
             "link.days",
@@ -101,7 +111,19 @@ def _for_the_customer(offer: Offer) -> Offer:
     return replace(offer, customer=Customer(name=offer.customer.name))
 
 
-def open_link(db: Session, token: str, address: str) -> proposing.Opened | None:
+class ByLink(NamedTuple):
+    """What a link leads to: the proposal it was made for, or the newer revision that has taken its
+    place; and what moved on since.
+    """
+
+    proposal: Proposal
+    offer: Offer
+    seal: seals.Standing
+    replaced: bool
+    moved: MovedOn
+
+
+def open_link(db: Session, token: str, address: str) -> ByLink | None:
     """The proposal behind a token, and nothing else; None when the link is not one of ours, has
     expired or was revoked: all three look alike from outside.
 
@@ -117,15 +139,28 @@ def open_link(db: Session, token: str, address: str) -> proposing.Opened | None:
     if signing.admitted(db, f"link:{row.id}", now(), MOST_OPENED, FORGOTTEN_AFTER) is None:
         raise TooMany
     row.opened, row.opened_at = row.opened + 1, now()
-    shown: ProposalRow = store.get(db, ProposalRow, row.firm_id, row.proposal_id, "proposal")
-    found = proposing.opened(db, shown)
-    return found._replace(offer=_for_the_customer(found.offer))
+    asked = _proposal_of(db, row)
+    shown = deciding.newer(db, asked) or asked
+    proposal, offer, seal = proposing.opened(db, shown)
+    moved = looking_again.moved(db, shown)
+    return ByLink(proposal, _for_the_customer(offer), seal, shown.id != asked.id, moved)
+
+
+def _proposal_of(db: Session, link: LinkRow, lock: bool = False) -> ProposalRow:
+    """The proposal that a link was made for."""
+    found: ProposalRow = store.get(
+        db, ProposalRow, link.firm_id, link.proposal_id, "proposal", lock
+    )
+    return found
 
 
 def job_behind(db: Session, token: str) -> tuple[Job, Standing] | None:
     """The job behind a link that was opened just now, and how it stands."""
     row = store.link_by_token(db, token_hash(token))
-    return None if row is None else jobs.behind(db, row.firm_id, row.proposal_id)
+    if row is None:
+        return None
+    asked = _proposal_of(db, row)
+    return jobs.behind(db, row.firm_id, (deciding.newer(db, asked) or asked).id)
 
 
 MOST_ASKED = 5  # questions by one link that need not wait
@@ -195,7 +230,7 @@ def ask(db: Session, token: str, id: UUID, about: str, text: str) -> bool:
         )
     if signing.admitted(db, f"ask:{row.id}", now(), MOST_ASKED, FORGOTTEN_AFTER) is None:
         raise TooMany
-    shown: ProposalRow = store.get(db, ProposalRow, row.firm_id, row.proposal_id, "proposal")
+    shown = _proposal_of(db, row)
     offer = proposing.opened(db, shown).offer
     who = _stranger(row, offer)
     subject = f"{offer.customer.name} {ABOUT[about]}: proposal {offer.number}"
@@ -219,7 +254,7 @@ def try_to_accept(db: Session, token: str) -> None:
         raise TooMany
 
 
-def accept(db: Session, token: str, digest: str, signed: proposing.Signed) -> bool:
+def accept(db: Session, token: str, digest: str, signed: deciding.Signed) -> bool:
     """Accept a proposal by its link, with the rules of signing on the screen; the firm is told.
     False for a link that does not count. The same signature twice is once.
 
@@ -227,26 +262,47 @@ def accept(db: Session, token: str, digest: str, signed: proposing.Signed) -> bo
         digest: of the proposal as it was shown behind the link.
 
     Raises:
-        RuleError: see ``proposing.decide``. Conflict: it was decided meanwhile, or is not what was
+        RuleError: see ``deciding.decide``. Conflict: it was decided meanwhile, or is not what was
             shown.
     """
     row = _standing_link(db, token)
     if row is None:
         return False
-    shown: ProposalRow = store.get(
-        db, ProposalRow, row.firm_id, row.proposal_id, "proposal", lock=True
-    )
+    asked = _proposal_of(db, row)
+    store.get(db, VisitRow, row.firm_id, asked.visit_id, "visit", lock=True)  # as in decide
+    shown = _signed_for(db, row, digest)
     before = shown.data["state"]
     offer = proposing.opened(db, shown).offer
     # the signature is the customer's; the job that follows from it is made for the firm
     who = replace(_stranger(row, offer), role="manager")
-    proposing.accept_shown(db, who, shown, digest, signed)
+    deciding.accept_shown(db, who, shown, digest, signed)
     if before != "accepted":
         subject = f"{offer.customer.name} accepted proposal {offer.number}"
-        said = f"{signed.name.strip()} signed by the link for {offer.home}. Its job is made."
+        said = f"{signed.name.strip()} signed by the link for {offer.home}. {_its_job(db, shown)}"
         _tell_the_firm(db, who, shown, uuid5(shown.id, "accepted"), subject, said)
     db.flush()
     return True
+
+
+def _signed_for(db: Session, link: LinkRow, digest: str) -> ProposalRow:
+    """Which revision is signed by a link: the newer one where that is what was shown, else its own,
+    locked.
+    """
+    asked = _proposal_of(db, link, lock=True)
+    newer = deciding.newer(db, asked)
+    if newer is None or newer.data["digest"] != digest:
+        return asked
+    found: ProposalRow = store.get(db, ProposalRow, link.firm_id, newer.id, "proposal", lock=True)
+    return found
+
+
+def _its_job(db: Session, signed: ProposalRow) -> str:
+    """What the firm is told of the job that follows from a signature."""
+    if signed.data["recommended"] == "today":
+        return "Nothing was sold: there is nothing to fit."
+    if jobs.behind(db, signed.firm_id, signed.id) is not None:
+        return "Its job is made."
+    return "Its job could not be made: it stands at the top of what is due."
 
 
 def mail(

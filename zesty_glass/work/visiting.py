@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
+from dataclasses import replace
 from datetime import datetime, timedelta
 from typing import Any
 from uuid import UUID, uuid4
@@ -376,7 +377,16 @@ def opened(
         | {str(p.id): p.version for p in proposals}
     )
     visit, unreadable = readable(raw)
-    return visit, versions, unreadable
+    return _standing(visit), versions, unreadable
+
+
+def _standing(visit: Visit) -> Visit:
+    """The visit with its proposals as they stand today."""
+    today = now().date()
+    if all(p.state_on(today) == p.state for p in visit.proposals):
+        return visit
+    every = tuple(replace(p, state=p.state_on(today)) for p in visit.proposals)
+    return replace(visit, proposals=every)
 
 
 def _items_of(

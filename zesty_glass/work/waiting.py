@@ -8,8 +8,8 @@ from datetime import date, datetime, timedelta
 from typing import Any, Literal, NamedTuple
 from uuid import UUID
 
-from sqlalchemy import Select, or_, select
-from sqlalchemy.orm import Session
+from sqlalchemy import ColumnElement, Select, exists, or_, select
+from sqlalchemy.orm import InstrumentedAttribute, Session, aliased
 
 from ..core.errors import RuleError
 from ..core.home import Source
@@ -17,13 +17,20 @@ from ..core.testing.instruments import Instrument
 from ..core.testing.laboratory import KIND_BY_ID, LabSample
 from ..documents.codec import load
 from ..records import opening, store
+from ..records.after_models import JobRow
 from ..records.models import HomeRow, LabSampleRow, MailRow, ProposalRow, VisitRow
+from ..records.standing import LAST_DAY
+from . import looking_again
 from .jobs import whose
 from .person import Person, now
 
-Kind = Literal["bottle", "kit", "proposal", "retest", "mail"]
-BOTTLES_BACK, PROPOSALS_BACK = timedelta(days=30), timedelta(days=200)  # how far is looked back
+Kind = Literal["bottle", "kit", "proposal", "again", "unmade", "retest", "mail"]
+BOTTLES_BACK = timedelta(days=30)  # how far is looked back
 KIT_AHEAD, PROPOSAL_AHEAD = timedelta(days=21), timedelta(days=14)
+PROPOSAL_BEHIND = timedelta(days=60)
+RAN_OUT = "A proposal has run out: give it a later day, revise it, or say that it is declined"
+#: these stand first, whatever their day
+FIRST = ("unmade", "again")
 #: a private well’s water is tested every year: US CDC, private ground water wells (2024)
 RETEST = timedelta(days=365)
 RETEST_AHEAD, RETEST_BACK = timedelta(days=14), timedelta(days=120)
@@ -49,10 +56,12 @@ def waiting(db: Session, who: Person, at: datetime | None = None) -> list[Waits]
         *_bottles(db, who, time),
         *_kits(db, who, time.date()),
         *_proposals(db, who, time),
+        *_moved_on(db, who, time),
+        *_without_job(db, who, time),
         *_retests(db, who, time),
         *_mails(db, who),
     ]
-    return sorted(found, key=lambda w: (w.on, w.kind, w.whose, w.what))
+    return sorted(found, key=lambda w: (w.kind not in FIRST, w.on, w.kind, w.whose, w.what))
 
 
 def _visible(query: Select[Any], who: Person) -> Select[Any]:
@@ -109,27 +118,82 @@ def _kits(db: Session, who: Person, today: date) -> list[Waits]:
     return out
 
 
-def _proposals(db: Session, who: Person, at: datetime) -> list[Waits]:
-    until = (at + PROPOSAL_AHEAD).date().isoformat()
+def _of_proposals(who: Person) -> Select[Any]:
+    """Proposals of the homes that a person sees, each with whose it is."""
     query = (
-        select(ProposalRow.id, ProposalRow.data["valid_until"].as_string(), _NAME)
+        select(ProposalRow, LAST_DAY, _NAME)
         .join(VisitRow, VisitRow.id == ProposalRow.visit_id)
         .join(HomeRow, HomeRow.id == VisitRow.home_id)
-        .where(VisitRow.firm_id == who.firm_id, VisitRow.started_at > at - PROPOSALS_BACK)
-        .where(ProposalRow.data["state"].as_string() == "presented")
-        .where(ProposalRow.data["valid_until"].as_string() <= until)
-        .where(ProposalRow.data["valid_until"].as_string() >= at.date().isoformat())
+        .where(VisitRow.firm_id == who.firm_id)
         .limit(MOST)
+    )
+    return _visible(query, who)
+
+
+def _signed_here(visit: InstrumentedAttribute[UUID]) -> ColumnElement[bool]:
+    """That somebody signed a proposal of a visit."""
+    signed = aliased(ProposalRow)
+    return exists().where(signed.visit_id == visit, signed.state == "accepted")
+
+
+def _proposals(db: Session, who: Person, at: datetime) -> list[Waits]:
+    """Proposals that run out, or have run out lately, where nobody has signed another."""
+    first, last = (at - PROPOSAL_BEHIND).date(), (at + PROPOSAL_AHEAD).date()
+    query = _of_proposals(who).where(
+        ProposalRow.state == "presented",
+        LAST_DAY.between(first.isoformat(), last.isoformat()),
+        ~_signed_here(ProposalRow.visit_id),
     )
     return [
         Waits(
             kind="proposal",
-            what="A proposal runs out",
+            what="A proposal runs out" if date.fromisoformat(day) >= at.date() else RAN_OUT,
             whose=name,
             on=date.fromisoformat(day),
-            path=f"/proposals/{id}",
+            path=f"/proposals/{row.id}",
         )
-        for id, day, name in db.execute(_visible(query, who))
+        for row, day, name in db.execute(query)
+    ]
+
+
+def _moved_on(db: Session, who: Person, at: datetime) -> list[Waits]:
+    """Presented proposals that would say something else today."""
+    query = _of_proposals(who).where(
+        ProposalRow.state == "presented",
+        at.date().isoformat() <= LAST_DAY,
+        or_(ProposalRow.stale, ProposalRow.moved.is_not(None)),
+    )
+    out = []
+    for row, _, name in db.execute(query):
+        try:
+            moved = looking_again.moved(db, row)
+        except RuleError:  # its page says what cannot be read; it shuts no list
+            continue
+        why = next(iter((*moved.health, *(d.what for d in moved.changes))), "")
+        if why:
+            what = f"To be looked at again before anybody signs: {why}"
+            path = f"/proposals/{row.id}"
+            out.append(Waits(kind="again", what=what, whose=name, on=at.date(), path=path))
+    return out
+
+
+def _without_job(db: Session, who: Person, at: datetime) -> list[Waits]:
+    """What was signed and could be made no job."""
+    made = exists().where(JobRow.proposal_id == ProposalRow.id)
+    query = _of_proposals(who).where(
+        ProposalRow.state == "accepted",
+        ProposalRow.data["recommended"].as_string() != "today",
+        ~made,
+    )
+    return [
+        Waits(
+            kind="unmade",
+            what="Signed, and its job could not be made",
+            whose=name,
+            on=at.date(),
+            path=f"/proposals/{row.id}",
+        )
+        for row, _, name in db.execute(query)
     ]
 
 

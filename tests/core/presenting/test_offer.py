@@ -6,6 +6,7 @@ import unittest
 from dataclasses import replace
 from datetime import UTC, date, datetime, timedelta
 from decimal import Decimal
+from typing import get_args
 
 from hypothesis import given
 from hypothesis import strategies as st
@@ -16,7 +17,7 @@ from zesty_glass.core.errors import RuleError
 from zesty_glass.core.evidence import ESTABLISHES_HEALTH, STRENGTH, Evidence, Level
 from zesty_glass.core.presenting.offer import draft_reasons, make_offer, plan_terms, to_know
 from zesty_glass.core.presenting.revision import differences
-from zesty_glass.core.proposing.proposal import MOVES, Plan, digest, move
+from zesty_glass.core.proposing.proposal import Plan, Proposal, State, digest, move
 from zesty_glass.core.proposing.rows import cell, judged_at, not_addressed, rows, target_of
 from zesty_glass.core.ranges import Verdict
 from zesty_glass.core.rules import Rules
@@ -241,25 +242,52 @@ class Plans(unittest.TestCase):
             self.assertGreater(terms.apr, 0)
 
 
+def made_proposal(**more):
+    return Proposal(
+        id="p",
+        number="n",
+        recommended="today",
+        reasons="",
+        created_at=AT,
+        snapshot="{}",
+        digest="",
+        **more,
+    )
+
+
 class States(unittest.TestCase):
     def test_only_these_moves(self):
-        for state in MOVES:
-            for to in MOVES:
-                if to in MOVES[state]:
-                    move(state, to, AT.date(), LATER)
-                else:
-                    with self.assertRaises(RuleError):
-                        move(state, to, AT.date(), LATER)
+        good = {
+            ("draft", "presented"),
+            ("presented", "accepted"),
+            *((s, to) for s in ("presented", "expired") for to in ("declined", "withdrawn")),
+            *((s, "replaced") for s in ("presented", "expired", "accepted")),
+            ("accepted", "cancelled"),
+        }
+        every = get_args(State)
+        for state in every:
+            for to in every:
+                with self.subTest(state=state, to=to):
+                    if (state, to) in good:
+                        move(state, to, LATER)
+                    else:
+                        self.assertRaises(RuleError, move, state, to, LATER)
 
-    def test_not_after_its_day(self):
-        move("presented", "accepted", LATER, LATER)
+    def test_what_was_presented_expires_by_the_day(self):
+        p = made_proposal(state="presented", valid_until=LATER)
+        after = LATER + timedelta(days=1)
+        self.assertEqual((p.state_on(LATER), p.state_on(after)), ("presented", "expired"))
+        longer = replace(p, extended_until=after)
+        self.assertEqual((longer.until, longer.state_on(after)), (after, "presented"))
+        signed = replace(p, state="accepted")
+        self.assertEqual(signed.state_on(after), "accepted")
         with self.assertRaises(RuleError) as e:
-            move("presented", "accepted", LATER + timedelta(days=1), LATER)
+            move(p.state_on(after), "accepted", p.until)
         self.assertEqual(e.exception.code, "proposal.expired")
 
     def test_signing_twice(self):
         with self.assertRaises(RuleError) as e:
-            move("accepted", "accepted", AT.date(), LATER)
+            move("accepted", "accepted", LATER)
         self.assertEqual(e.exception.code, "proposal.signed")
 
     @given(st.text(max_size=40), st.text(max_size=40))

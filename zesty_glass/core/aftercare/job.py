@@ -78,6 +78,15 @@ class FollowUp:
 
 
 @record
+class Ended:
+    """That a job came to nothing, or what it fitted was taken out: why, by whom and when."""
+
+    because: str
+    by: str
+    at: datetime
+
+
+@record
 class Job:
     """A job of the firm.
 
@@ -86,6 +95,7 @@ class Job:
         planned_on, planned_at: when; fitter: who.
         fitted_on: the day it went into use; None while it is not fitted.
         lived, lived_year: when somebody is there, and on how many days a year [days/year].
+        ended: set once nothing more is done at it, and nothing of it falls due.
     """
 
     id: str
@@ -113,6 +123,7 @@ class Job:
     bought: tuple[Bought, ...] = ()
     lived: Occupancy = ALL_YEAR
     lived_year: float = DAYS_OF_YEAR
+    ended: Ended | None = None
 
 
 @record
@@ -325,8 +336,10 @@ def alarms(job: Job, values: tuple[Value, ...]) -> tuple[Alarm, ...]:
 
 def state_of(job: Job, shown: tuple[Proved, ...], open_: bool) -> str:
     """In one word where a job is: to plan, planned, fitted, short, or proved; in care where others
-    fitted it. ``open_``: a step is neither ticked nor left out, or a test is to come.
+    fitted it; ended. ``open_``: a step is neither ticked nor left out, or a test is to come.
     """
+    if job.ended is not None:
+        return "ended"
     if not job.proposal:
         return "in care"
     if job.fitted_on is None:
@@ -348,7 +361,7 @@ def standing(job: Job, today: date) -> Standing:
     left = open_promises(job.promises, shown)
     due = (
         ()
-        if job.fitted_on is None
+        if job.fitted_on is None or job.ended is not None
         else falling(
             job.parts,
             job.changes,
@@ -370,6 +383,8 @@ def standing(job: Job, today: date) -> Standing:
         unproved=left,
         values=values,
         alarms=alarms(job, values),
-        second=second_test(job.promises, job.proofs, job.fitted_on),
+        second=None
+        if job.ended is not None
+        else second_test(job.promises, job.proofs, job.fitted_on),
         read=last_read(job, values),
     )

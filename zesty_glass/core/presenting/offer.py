@@ -320,6 +320,12 @@ def _option(
     )
 
 
+def offered_today(visit: Visit, a: Assessment, id: str) -> OfferedOption | None:
+    """A line as it would be offered today, without its costs; None where it is gone."""
+    report = next((o for o in a.options if o.id == id and o.line is not None), None)
+    return None if report is None else in_units(_option(report, "", (), ()), visit)
+
+
 def plan_terms(plan: Plan | None, price: Decimal) -> PlanTerms | None:
     """A payment plan's total and yearly rate on a price."""
     if plan is None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from .. import words
 from ..record import record
+from ..testing.finding import Finding, Weight
 from .offer import Offer, OfferedOption
 
 
@@ -50,7 +51,7 @@ def _options(before: Offer, after: Offer) -> list[Difference]:
             continue
         pairs = (
             ("name", a.name, b.name),
-            ("stages", ", ".join(s.name for s in a.stages), ", ".join(s.name for s in b.stages)),
+            ("stages", _stages(a), _stages(b)),
             ("to buy and install", _price(a, before), _price(b, after)),
             (
                 f"all in over {after.horizon} years",
@@ -128,3 +129,70 @@ def _plan(offer: Offer) -> str:
             f" {p.apr} % a year"
         )
     )
+
+
+@record
+class MovedOn:
+    """What would be said otherwise today than in a proposal that was presented.
+
+    Args:
+        health: findings of health that it does not hold, in sentences. changes: what else differs
+            in the water and in the recommended line.
+    """
+
+    health: tuple[str, ...] = ()
+    changes: tuple[Difference, ...] = ()
+
+
+def moved_on(
+    then: Offer, found: tuple[Finding, ...], now: OfferedOption | None, later: tuple[Finding, ...]
+) -> MovedOn:
+    """What moved on since a proposal was presented.
+
+    Args:
+        then: as it was presented. found: of its visit, today. now: its recommended line, today;
+            None where it is gone. later: found at later visits to the home.
+    """
+    said = set(then.health)
+    graver = (f.sentence for f in (*found, *later) if f.weight is Weight.HEALTH)
+    return MovedOn(
+        health=tuple(dict.fromkeys(s for s in graver if s not in said)),
+        changes=(*_found(then.findings, found), *_line(then, now)),
+    )
+
+
+def _found(then: tuple[Finding, ...], now: tuple[Finding, ...]) -> list[Difference]:
+    """Findings that ask for something and are new, and those that are gone."""
+    old, new = (
+        {(f.analyte, f.id): f.sentence for f in x if f.weight is Weight.ACT} for x in (then, now)
+    )
+    grave = {(f.analyte, f.id): f.sentence for f in then if f.weight is Weight.HEALTH}
+    there = {(f.analyte, f.id) for f in now}
+    came = [Difference(what="Found", before="not found", after=new[k]) for k in new if k not in old]
+    went = [(k, s) for k, s in {**old, **grave}.items() if k not in there]
+    return came + [Difference(what="Found", before=s, after="not found any more") for _, s in went]
+
+
+def _line(then: Offer, now: OfferedOption | None) -> list[Difference]:
+    was = next(o for o in then.options if o.id == then.recommended)
+    if now is None:
+        return [Difference(what=f"Line “{was.name}”", before="offered", after="gone")]
+    pairs = (
+        ("stages", _stages(was), _stages(now)),
+        ("settings", _settings(was), _settings(now)),
+        ("to buy and install", _price(was, then), _price(now, then)),
+        ("state", was.status, now.status),
+    )
+    return [
+        Difference(what=f"{was.name}: {what}", before=a or "none", after=b or "none")
+        for what, a, b in pairs
+        if a != b
+    ]
+
+
+def _stages(o: OfferedOption) -> str:
+    return ", ".join(s.name for s in o.stages)
+
+
+def _settings(o: OfferedOption) -> str:
+    return "; ".join(f"{k}: {v}" for s in o.stages for k, v in s.settings)

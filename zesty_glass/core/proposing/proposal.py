@@ -10,17 +10,27 @@ from typing import Literal
 from ..errors import RuleError
 from ..record import record
 
-State = Literal["draft", "presented", "accepted", "declined", "expired", "brought_in"]
+State = Literal[
+    "draft",
+    "presented",
+    "accepted",
+    "declined",
+    "expired",
+    "withdrawn",
+    "replaced",
+    "cancelled",
+    "brought_in",
+]
 
 #: from -> allowed to
 MOVES: dict[str, tuple[str, ...]] = {
     "draft": ("presented",),
-    "presented": ("accepted", "declined", "expired"),
-    "accepted": (),
-    "declined": (),
-    "expired": (),
-    "brought_in": (),
+    "presented": ("accepted", "declined", "withdrawn", "replaced"),
+    "expired": ("declined", "withdrawn", "replaced"),
+    "accepted": ("cancelled", "replaced"),
 }
+#: what asks for a reason, in a line
+WITH_REASON = ("withdrawn", "cancelled")
 COOLING_OFF = (
     "Home sales commonly have a statutory cooling-off period; local law decides (US: 16 CFR 429,"
     " three business days)."
@@ -51,12 +61,28 @@ class Signature:
 
 
 @record
+class Correction:
+    """What was noted beside a sealed signature, as of a name misspelt: by whom and when."""
+
+    said: str
+    by: str
+    at: datetime
+
+
+@record
 class Proposal:
     """One revision of a proposal. ``snapshot`` is the canonical JSON of every figure shown;
     ``digest`` is its SHA-256.
 
     A proposal that came in by a file is history and in state ``brought_in``: it was not signed
     here, and ``said`` tells what the file said of it.
+
+    Args:
+        because: why it was declined, withdrawn or cancelled; terms: on which a sale was cancelled
+            when the right to do so without a penalty was over.
+        extended_until: a later last day than the paper says.
+        beside: presented as a second offer, without replacing the first.
+        replaced_by: the revision that took its place. corrections: noted beside the signature.
     """
 
     id: str
@@ -75,6 +101,21 @@ class Proposal:
     snapshot: str
     digest: str
     said: str = ""
+    because: str = ""
+    terms: str = ""
+    extended_until: date | None = None
+    beside: bool = False
+    replaced_by: str = ""
+    corrections: tuple[Correction, ...] = ()
+
+    @property
+    def until(self) -> date:
+        """The last day on which it can be accepted."""
+        return self.extended_until or self.valid_until
+
+    def state_on(self, day: date) -> State:
+        """How it stands on a day: what was presented has expired once its last day is over."""
+        return "expired" if self.state == "presented" and day > self.until else self.state
 
 
 def digest(snapshot: str) -> str:
@@ -82,8 +123,12 @@ def digest(snapshot: str) -> str:
     return hashlib.sha256(snapshot.encode()).hexdigest()
 
 
-def move(state: str, to: str, on: date, valid_until: date) -> None:
-    """Refuse a move between states that is not allowed, and accepting what has expired."""
+def move(state: str, to: str, until: date) -> None:
+    """Refuse a move between states that is not allowed.
+
+    Args:
+        state: as it is today, which is "expired" once the last day is over. until: that day.
+    """
     if state == to == "accepted":
         raise RuleError(
             "proposal.signed",
@@ -91,12 +136,19 @@ def move(state: str, to: str, on: date, valid_until: date) -> None:
             "proposal",
             "Revise it to make the next version.",
         )
-    if to == "accepted" and on > valid_until:
+    if state == "expired" and to == "accepted":
         raise RuleError(
             "proposal.expired",
-            f"This proposal was valid until {valid_until.isoformat()}.",
+            f"This proposal was valid until {until.isoformat()}.",
             "proposal",
-            "Revise it to make one of today.",
+            "Give it a later day, or revise it to make one of today.",
+        )
+    if state == "replaced":
+        raise RuleError(
+            "proposal.replaced",
+            "A newer revision has taken the place of this one.",
+            "proposal",
+            "Open the newer one.",
         )
     if to not in MOVES.get(state, ()):
         raise RuleError(
