@@ -50,6 +50,7 @@ def _view(ctx: Context, id: UUID, status: int = 200, language: Language = ORIGIN
                 terms=proposal.terms,
                 replaced_by=proposal.replaced_by,
                 beside=proposal.beside,
+                beside_others=deciding.may_stand_beside(row, every),
                 corrections=proposal.corrections,
                 right_to_cancel_until=last,
                 job="" if job is None else job[0].id,
@@ -61,10 +62,11 @@ def _view(ctx: Context, id: UUID, status: int = 200, language: Language = ORIGIN
 
 
 @router.get("/visits/{id}/draft", response_model=Draft)
-def draft(ctx: Signed, id: UUID, recommended: Annotated[str, Query(max_length=80)]) -> Draft:
-    """The tool's first draft of the reasons."""
+def draft(ctx: Signed, id: UUID, recommended: Annotated[str, Query(max_length=80)]) -> Response:
+    """Reasons to begin with: the tool's draft, and one's own words of the revision before."""
     with ctx.db() as db:
-        return Draft(reasons=proposing.draft(db, ctx.who, id, recommended))
+        found = proposing.draft(db, ctx.who, id, recommended)
+    return answer(Draft(reasons=found.fresh, own=found.own, changes=found.changes))
 
 
 @router.post("/visits/{id}/proposals", response_model=ProposalView, status_code=201)

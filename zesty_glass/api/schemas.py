@@ -260,10 +260,15 @@ class ProposalBody(Body):
     )
 
 
-class Draft(BaseModel):
-    """A first draft of reasons."""
+@record
+class Draft:
+    """Reasons to begin with: the tool's draft, and the consultant's own words of the revision
+    before, with what changed since they were written.
+    """
 
     reasons: str
+    own: str
+    changes: tuple[Difference, ...]
 
 
 class DecideBody(Body):
@@ -319,6 +324,7 @@ class ProposalView:
     terms: str = ""
     replaced_by: str = ""
     beside: bool = False
+    beside_others: bool = False
     corrections: tuple[Correction, ...] = ()
     right_to_cancel_until: date | None = None
     job: str = ""

@@ -193,8 +193,8 @@ def _keep(db: Session, who: Person, row: ProposalRow, action: str, **changed: An
 def _present(db: Session, who: Person, row: ProposalRow, at: datetime, beside: bool) -> ProposalRow:
     """Present a proposal; what was presented before it is replaced, unless it stands beside it."""
     every = store.of_visit(db, ProposalRow, row.firm_id, row.visit_id)
-    before = [p for p in every if p.id != row.id and p.data["state"] == "presented"]
-    if beside and any(p.data["recommended"] == row.data["recommended"] for p in before):
+    before = _presented_before(row, every)
+    if beside and not may_stand_beside(row, every):
         raise RuleError(
             "proposal.beside",
             "A second offer beside the first recommends another line.",
@@ -205,6 +205,16 @@ def _present(db: Session, who: Person, row: ProposalRow, at: datetime, beside: b
     for p in () if beside else before:
         _keep(db, who, p, "replaced", state="replaced", replaced_by=str(row.id))
     return row
+
+
+def _presented_before(row: ProposalRow, every: list[ProposalRow]) -> list[ProposalRow]:
+    return [p for p in every if p.id != row.id and p.data["state"] == "presented"]
+
+
+def may_stand_beside(row: ProposalRow, every: list[ProposalRow]) -> bool:
+    """Whether a proposal can be a second offer: others are presented, and recommend other lines."""
+    lines = {p.data["recommended"] for p in _presented_before(row, every)}
+    return bool(lines) and row.data["recommended"] not in lines
 
 
 def _accept(

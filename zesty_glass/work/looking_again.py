@@ -34,13 +34,14 @@ def moved(db: Session, row: ProposalRow) -> MovedOn:
     if row.data["state"] != "presented":
         return MovedOn()
     if row.stale:
-        row.moved, row.stale = plain(_compared(db, row)), False
+        row.moved, row.stale = plain(compared(db, row)), False
         db.flush()
     kept: MovedOn = load(MovedOn, row.moved or {})
     return kept
 
 
-def _compared(db: Session, row: ProposalRow) -> MovedOn:
+def compared(db: Session, row: ProposalRow) -> MovedOn:
+    """What would be said otherwise today than in a proposal, however it stands."""
     firm = Person(id=UUID(int=0), firm_id=row.firm_id, name="", role="manager")
     visit_row = visiting.get(db, firm, row.visit_id)
     then: Offer = load_json(Offer, row.data["snapshot"], "snapshot")

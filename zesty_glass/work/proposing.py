@@ -19,19 +19,41 @@ from ..core.proposing.proposal import (
     Proposal,
     digest,
 )
+from ..core.visit import Visit
 from ..documents.codec import load, load_json, plain, to_json
 from ..records import store
 from ..records.models import ProposalRow
-from . import keeping, seals, visiting
+from . import keeping, looking_again, seals, visiting
 from .basis import basis_of
 from .keeping import note, request_of, same_request
 from .mending import worked
 from .person import Person, now
 
 
-def draft(db: Session, who: Person, visit_id: UUID, recommended: str) -> str:
-    """The tool's first draft of the reasons for an option."""
+class Draft(NamedTuple):
+    """Reasons to begin with: the tool's draft, or the consultant's own words of the revision before
+    with what changed since they were written.
+    """
+
+    fresh: str
+    own: str = ""
+    changes: tuple[Difference, ...] = ()
+
+
+def draft(db: Session, who: Person, visit_id: UUID, recommended: str) -> Draft:
+    """Reasons for an option to begin with."""
     visit, _ = visiting.document(db, who, visiting.get(db, who, visit_id))
+    fresh = _drafted(visit, recommended)
+    last = next(iter(store.of_visit(db, ProposalRow, who.firm_id, visit_id)[::-1]), None)
+    if last is None or not last.data.get("own_words") or last.data["recommended"] != recommended:
+        return Draft(fresh)
+    moved = looking_again.compared(db, last)
+    grave = (Difference(what="Found", before="not found", after=s) for s in moved.health)
+    return Draft(fresh, last.data["reasons"], (*grave, *moved.changes))
+
+
+def _drafted(visit: Visit, recommended: str) -> str:
+    """The tool's own draft of the reasons for an option."""
     return in_units(worked(visit, lambda v: draft_reasons(assess(v), recommended)), visit)
 
 
@@ -98,6 +120,7 @@ def make(
         revision=revision,
         recommended=recommended,
         reasons=offer.reasons,
+        own_words=offer.reasons != _drafted(visit, recommended),
         horizon=visit.horizon,
         plan=plan,
         created_at=at,

@@ -1930,7 +1930,7 @@ export interface paths {
         };
         /**
          * Draft
-         * @description The tool's first draft of the reasons.
+         * @description Reasons to begin with: the tool's draft, and one's own words of the revision before.
          */
         get: operations["draft_api_visits__id__draft_get"];
         put?: never;
@@ -1992,9 +1992,49 @@ export interface paths {
         put?: never;
         /**
          * Decide
-         * @description Present, accept or decline.
+         * @description Present, accept, decline, withdraw, or cancel what was signed.
          */
         post: operations["decide_api_proposals__id___to__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/proposals/{id}/until": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Extend
+         * @description Give it a later last day.
+         */
+        put: operations["extend_api_proposals__id__until_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/proposals/{id}/correction": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Correct
+         * @description Note a correction beside its signature.
+         */
+        put: operations["correct_api_proposals__id__correction_put"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -4478,6 +4518,22 @@ export interface components {
             place: string;
         };
         /**
+         * CorrectBody
+         * @description What is noted beside a signature.
+         */
+        CorrectBody: {
+            /**
+             * Version
+             * @description the version it has; a change names the one it is made on top of
+             */
+            version: number;
+            /**
+             * Said
+             * @description what it says, in words
+             */
+            said: string;
+        };
+        /**
          * Corrected
          * @description A time of the chain that was put right: which, what stood there, and why.
          */
@@ -4498,6 +4554,28 @@ export interface components {
              * @description why, in a few words
              */
             because: string;
+        };
+        /**
+         * Correction
+         * @description What was noted beside a sealed signature, as of a name misspelt: by whom and when.
+         */
+        Correction: {
+            /**
+             * Said
+             * @description what it says, in words
+             */
+            said: string;
+            /**
+             * By
+             * @description who did it
+             */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             * @description when it was
+             */
+            at: string;
         };
         /**
          * CostBand
@@ -4769,6 +4847,24 @@ export interface components {
              * @enum {string}
              */
             language: "en" | "es";
+            /**
+             * Because
+             * @description why, in a few words
+             * @default
+             */
+            because: string;
+            /**
+             * Terms
+             * @description how it is had: bought, rented, or rented to own
+             * @default
+             */
+            terms: string;
+            /**
+             * Beside
+             * @description what the difference to the first water shows, in words
+             * @default false
+             */
+            beside: boolean;
         };
         /**
          * Demand
@@ -5082,7 +5178,8 @@ export interface components {
         };
         /**
          * Draft
-         * @description A first draft of reasons.
+         * @description Reasons to begin with: the tool's draft, and the consultant's own words of the revision
+         *     before, with what changed since they were written.
          */
         Draft: {
             /**
@@ -5090,6 +5187,16 @@ export interface components {
              * @description why this is offered, in the consultant's words
              */
             reasons: string;
+            /**
+             * Own
+             * @description whether the household does it itself
+             */
+            own: string;
+            /**
+             * Changes
+             * @description parts that were changed
+             */
+            changes: components["schemas"]["Difference"][];
         };
         /**
          * Drain
@@ -5422,6 +5529,28 @@ export interface components {
             /** @description where the figure comes from */
             evidence: components["schemas"]["Evidence"];
         };
+        /**
+         * Ended
+         * @description That a job came to nothing, or what it fitted was taken out: why, by whom and when.
+         */
+        Ended: {
+            /**
+             * Because
+             * @description why, in a few words
+             */
+            because: string;
+            /**
+             * By
+             * @description who did it
+             */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             * @description when it was
+             */
+            at: string;
+        };
         Event: [
             number,
             number | string,
@@ -5465,6 +5594,23 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * ExtendBody
+         * @description A later last day for a proposal.
+         */
+        ExtendBody: {
+            /**
+             * Version
+             * @description the version it has; a change names the one it is made on top of
+             */
+            version: number;
+            /**
+             * Until
+             * Format: date
+             * @description the last day that is asked for
+             */
+            until: string;
         };
         /**
          * FactRow
@@ -7285,6 +7431,7 @@ export interface components {
          *         planned_on, planned_at: when; fitter: who.
          *         fitted_on: the day it went into use; None while it is not fitted.
          *         lived, lived_year: when somebody is there, and on how many days a year [days/year].
+         *         ended: set once nothing more is done at it, and nothing of it falls due.
          */
         Job: {
             /**
@@ -7437,6 +7584,8 @@ export interface components {
              * @default 365.25
              */
             lived_year: number;
+            /** @description set once nothing more is done at it, and nothing of it falls due */
+            ended?: components["schemas"]["Ended"] | null;
         };
         /**
          * JobLine
@@ -9170,6 +9319,28 @@ export interface components {
             steady: boolean;
         };
         /**
+         * MovedOn
+         * @description What would be said otherwise today than in a proposal that was presented.
+         *
+         *     Args:
+         *         health: findings of health that it does not hold, in sentences. changes: what else differs
+         *             in the water and in the recommended line.
+         */
+        MovedOn: {
+            /**
+             * Health
+             * @description findings of health that it does not hold, in sentences
+             * @default []
+             */
+            health: string[];
+            /**
+             * Changes
+             * @description what else differs in the water and in the recommended line
+             * @default []
+             */
+            changes: components["schemas"]["Difference"][];
+        };
+        /**
          * Need
          * @description What the water reaching a stage must be. ``severity`` is what an unmet need does.
          */
@@ -9734,6 +9905,27 @@ export interface components {
              * @default
              */
             signed_by: string;
+            /**
+             * Until
+             * @description the last day that is asked for
+             */
+            until?: string | null;
+            /**
+             * Replaced
+             * @default false
+             */
+            replaced: boolean;
+            /**
+             * News
+             * @description published limits that are newer than the firm's
+             * @default []
+             */
+            news: string[];
+            /**
+             * Moved
+             * @default false
+             */
+            moved: boolean;
         };
         /**
          * OldNotes
@@ -10834,6 +11026,14 @@ export interface components {
          *
          *     A proposal that came in by a file is history and in state ``brought_in``: it was not signed
          *     here, and ``said`` tells what the file said of it.
+         *
+         *     Args:
+         *         because: why it was declined, withdrawn or cancelled; terms: on which a sale was cancelled
+         *             when the right to do so without a penalty was over.
+         *         own_words: the reasons are the consultant's own, and not the tool's draft.
+         *         extended_until: a later last day than the paper says.
+         *         beside: presented as a second offer, without replacing the first.
+         *         replaced_by: the revision that took its place. corrections: noted beside the signature.
          */
         Proposal: {
             /**
@@ -10858,7 +11058,7 @@ export interface components {
              * @default draft
              * @enum {string}
              */
-            state: "draft" | "presented" | "accepted" | "declined" | "expired" | "brought_in";
+            state: "draft" | "presented" | "accepted" | "declined" | "expired" | "withdrawn" | "replaced" | "cancelled" | "brought_in";
             /**
              * Recommended
              * @description the id of the line that is recommended
@@ -10917,6 +11117,47 @@ export interface components {
              * @default
              */
             said: string;
+            /**
+             * Because
+             * @description why it was declined, withdrawn or cancelled
+             * @default
+             */
+            because: string;
+            /**
+             * Terms
+             * @description on which a sale was cancelled when the right to do so without a penalty was over
+             * @default
+             */
+            terms: string;
+            /**
+             * Own Words
+             * @description the reasons are the consultant's own, and not the tool's draft
+             * @default false
+             */
+            own_words: boolean;
+            /**
+             * Extended Until
+             * @description a later last day than the paper says
+             */
+            extended_until?: string | null;
+            /**
+             * Beside
+             * @description presented as a second offer, without replacing the first
+             * @default false
+             */
+            beside: boolean;
+            /**
+             * Replaced By
+             * @description the revision that took its place
+             * @default
+             */
+            replaced_by: string;
+            /**
+             * Corrections
+             * @description noted beside the signature
+             * @default []
+             */
+            corrections: components["schemas"]["Correction"][];
         };
         /**
          * ProposalBody
@@ -10956,7 +11197,8 @@ export interface components {
         };
         /**
          * ProposalView
-         * @description A proposal with its frozen offer, and what changed since the revision before.
+         * @description A proposal with its frozen offer, what changed since the revision before, and what would be
+         *     said otherwise today.
          */
         ProposalView: {
             /**
@@ -11019,6 +11261,60 @@ export interface components {
              * @description what it says, in words
              */
             said: string;
+            /**
+             * Until
+             * Format: date
+             * @description the last day that is asked for
+             */
+            until: string;
+            /**
+             * @default {
+             *       "health": [],
+             *       "changes": []
+             *     }
+             */
+            moved: components["schemas"]["MovedOn"];
+            /**
+             * Because
+             * @description why, in a few words
+             * @default
+             */
+            because: string;
+            /**
+             * Terms
+             * @description how it is had: bought, rented, or rented to own
+             * @default
+             */
+            terms: string;
+            /**
+             * Replaced By
+             * @default
+             */
+            replaced_by: string;
+            /**
+             * Beside
+             * @description what the difference to the first water shows, in words
+             * @default false
+             */
+            beside: boolean;
+            /**
+             * Beside Others
+             * @default false
+             */
+            beside_others: boolean;
+            /**
+             * Corrections
+             * @default []
+             */
+            corrections: components["schemas"]["Correction"][];
+            /** Right To Cancel Until */
+            right_to_cancel_until?: string | null;
+            /**
+             * Job
+             * @description the id of the job
+             * @default
+             */
+            job: string;
         };
         /**
          * ProveBody
@@ -12628,6 +12924,8 @@ export interface components {
          *         keep_years: people are erased when their home was last visited so many years ago; 0: never.
          *         soap_share: the firm's own cautious estimate of the soap a softened house does without, as a
          *             share (0 to 1).
+         *         cancel_days: business days after the signature in which a sale can be cancelled without a
+         *             penalty; ``cancel_text`` says so on the paper.
          *         laboratory, laboratory_address: where bottles go.
          *         post_cutoff: by when the post is handed in, "HH:MM"; empty: 16:00.
          *         reminder_text: what a reminder says; {customer}, {parts} and {firm} are filled in.
@@ -12726,6 +13024,12 @@ export interface components {
              * @default You may cancel this sale without penalty until midnight of the third business day after you sign. Local law decides.
              */
             cancel_text: string;
+            /**
+             * Cancel Days
+             * @description business days after the signature in which a sale can be cancelled without a penalty; ``cancel_text`` says so on the paper
+             * @default 3
+             */
+            cancel_days: number;
             /**
              * Local Rules
              * @description what local rules ask for, in the firm's words
@@ -14685,6 +14989,7 @@ export interface components {
              *       "soap_share": 0.2,
              *       "valid_days": 30,
              *       "cancel_text": "You may cancel this sale without penalty until midnight of the third business day after you sign. Local law decides.",
+             *       "cancel_days": 3,
              *       "local_rules": "",
              *       "laboratory": "",
              *       "laboratory_address": "",
@@ -15544,7 +15849,7 @@ export interface components {
              * @description what waits
              * @enum {string}
              */
-            kind: "bottle" | "kit" | "proposal" | "retest" | "mail";
+            kind: "bottle" | "kit" | "proposal" | "again" | "unmade" | "retest" | "mail";
             /**
              * What
              * @description what it is
@@ -31269,7 +31574,7 @@ export interface operations {
                  */
                 id: string;
                 /** @description What the proposal becomes. */
-                to: "presented" | "accepted" | "declined";
+                to: "presented" | "accepted" | "declined" | "withdrawn" | "cancelled";
             };
             cookie?: never;
         };
@@ -31287,6 +31592,264 @@ export interface operations {
                  *     }
                  */
                 "application/json": components["schemas"]["DecideBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalView"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    extend_api_proposals__id__until_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExtendBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalView"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    correct_api_proposals__id__correction_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CorrectBody"];
             };
         };
         responses: {

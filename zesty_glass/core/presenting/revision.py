@@ -59,7 +59,7 @@ def _options(before: Offer, after: Offer) -> list[Difference]:
                 _total(b, after.horizon, after),
             ),
             ("water to the drain a year", _drained(a, before), _drained(b, after)),
-            ("state", a.status, b.status),
+            ("state", _state(a), _state(b)),
             ("warranty", "; ".join(a.warranty), "; ".join(b.warranty)),
         )
         out += [
@@ -181,13 +181,25 @@ def _line(then: Offer, now: OfferedOption | None) -> list[Difference]:
         ("stages", _stages(was), _stages(now)),
         ("settings", _settings(was), _settings(now)),
         ("to buy and install", _price(was, then), _price(now, then)),
-        ("state", was.status, now.status),
+        ("state", _state(was), _state(now)),
     )
     return [
         Difference(what=f"{was.name}: {what}", before=a or "none", after=b or "none")
         for what, a, b in pairs
         if a != b
     ]
+
+
+_STATES = {
+    "stop": "cannot work as it stands",
+    "unknown": "something is still to be tested",
+    "warn": "works, with a warning",
+}
+
+
+def _state(o: OfferedOption) -> str:
+    """How a line stands, in words."""
+    return _STATES.get(o.status, "works")
 
 
 def _stages(o: OfferedOption) -> str:

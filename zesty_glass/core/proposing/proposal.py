@@ -80,6 +80,7 @@ class Proposal:
     Args:
         because: why it was declined, withdrawn or cancelled; terms: on which a sale was cancelled
             when the right to do so without a penalty was over.
+        own_words: the reasons are the consultant's own, and not the tool's draft.
         extended_until: a later last day than the paper says.
         beside: presented as a second offer, without replacing the first.
         replaced_by: the revision that took its place. corrections: noted beside the signature.
@@ -103,6 +104,7 @@ class Proposal:
     said: str = ""
     because: str = ""
     terms: str = ""
+    own_words: bool = False
     extended_until: date | None = None
     beside: bool = False
     replaced_by: str = ""

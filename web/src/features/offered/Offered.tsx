@@ -30,6 +30,9 @@ const STANDS: Record<string, string> = {
   accepted: message("Accepted"),
   declined: message("Declined"),
   expired: message("No longer valid"),
+  withdrawn: message("Withdrawn by the firm"),
+  replaced: message("Replaced by a newer one"),
+  cancelled: message("Cancelled"),
 };
 
 const STATE_MARK: Record<string, Mark> = { accepted: "done", presented: "part" };
@@ -196,6 +199,38 @@ function HowToRead({ offer }: { offer: Offer }): ReactElement {
   );
 }
 
+/** That a newer revision is shown, and what came to light since it was written. */
+function Newer({ of }: { of: View }): ReactElement | null {
+  const news = of.news;
+  if (!of.replaced && !of.moved) return null;
+  return (
+    <section
+      role="status"
+      className="max-w-[1040px] mx-auto my-5 border-[2.5px] border-zest bg-slip p-5 text-b"
+    >
+      {of.replaced && (
+        <p>
+          <b>{say("This is a newer revision than the one you were sent.")}</b>{" "}
+          {say("The earlier one cannot be signed any more.")}
+        </p>
+      )}
+      {of.moved && (
+        <p>
+          <b>{say("Something changed since this was written.")}</b>{" "}
+          {say("Ask us before you sign. What you would sign is what stands here.")}
+        </p>
+      )}
+      {news.length > 0 && (
+        <ul className="list-disc pl-5 mt-2">
+          {news.map((s) => (
+            <li key={s}>{s}</li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
 const useOffered = (token: string, language: Language): UseQueryResult<View> =>
   useQuery({
     queryKey: ["offered", token, language],
@@ -220,7 +255,7 @@ export function Offered(): ReactElement {
   if (!offered.data) return <Waiting what={say("Opening the proposal.")} />;
   const { state } = offered.data;
   const offer = offered.data.offer;
-  const until = dayAndMonth(offer.valid_until);
+  const until = dayAndMonth(`${offered.data.until ?? offer.valid_until}T12:00:00`);
   return (
     <div className="min-h-[100dvh]">
       <header
@@ -251,6 +286,7 @@ export function Offered(): ReactElement {
         </a>
       </header>
       <main className="px-5 wide:px-8 pb-16">
+        <Newer of={offered.data} />
         <Kept lines={offered.data.kept} />
         <Care lines={offered.data.care} />
         <HowToRead offer={offer} />

@@ -24,6 +24,10 @@ const STATE_WORDS: Record<string, string> = {
   accepted: "accepted",
   declined: "declined",
   expired: "expired",
+  withdrawn: "withdrawn",
+  replaced: "replaced",
+  cancelled: "cancelled",
+  brought_in: "brought in",
 };
 
 type Assessed = ReturnType<typeof useVisitContext>["view"]["assessment"]["options"][number];
@@ -90,6 +94,7 @@ type View = ReturnType<typeof useVisitContext>["view"];
 type Terms = { discount: string; deposit: string; exempt: boolean };
 type Plan = { down: string; monthly: string; months: string };
 type Body = components["schemas"]["ProposalBody"];
+type Difference = components["schemas"]["Difference"];
 
 const bought = (o: Assessed): number =>
   o.line?.purchases.reduce((a, p) => a + Number(p.price) + Number(p.installation), 0) ?? 0;
@@ -363,12 +368,17 @@ function useWrite(id: string): UseMutationResult<{ id: string }, Error, Body> {
   });
 }
 
-/** The reasons: as they were typed, as they were last proposed, or as the tool drafts them. */
-function useReasons(
-  id: string,
-  recommended: string,
-  last: Earlier | undefined,
-): { text: string; type: (t: string) => void; error: Error | null } {
+interface Drafted {
+  text: string;
+  type: (t: string) => void;
+  error: Error | null;
+  /** What changed since one's own words were written, where they are used again. */
+  changes: readonly Difference[];
+  fresh: string;
+}
+
+/** The reasons: as they were typed, in one's own words of before, or as the tool drafts them. */
+function useReasons(id: string, recommended: string): Drafted {
   const [own, setOwn] = useState<{ for: string; text: string } | null>(null);
   const draft = useQuery({
     queryKey: ["visit", id, "draft", recommended],
@@ -376,9 +386,39 @@ function useReasons(
     queryFn: () =>
       data(api.GET("/api/visits/{id}/draft", { params: { path: { id }, query: { recommended } } })),
   });
-  const kept = last && last.recommended === recommended ? last.reasons : undefined;
-  const text = own && own.for === recommended ? own.text : (kept ?? draft.data?.reasons ?? "");
-  return { text, type: (t) => setOwn({ for: recommended, text: t }), error: draft.error };
+  const fresh = draft.data?.reasons ?? "";
+  const before = draft.data?.own ?? "";
+  const text = own && own.for === recommended ? own.text : before || fresh;
+  return {
+    text,
+    type: (t) => setOwn({ for: recommended, text: t }),
+    error: draft.error,
+    changes: before !== "" && text === before ? (draft.data?.changes ?? []) : [],
+    fresh,
+  };
+}
+
+/** One's own words of the revision before, with what may no longer fit. */
+function NoLongerFits({ reasons }: { reasons: Drafted }): ReactElement | null {
+  if (reasons.changes.length === 0) return null;
+  return (
+    <section className="border-[2.5px] border-zest bg-slip p-4 mb-4">
+      <h2>{say("Do these reasons still fit?")}</h2>
+      <p className="text-m text-ink-2">
+        {say("They are your words of the revision before. Since then this changed:")}
+      </p>
+      <ul className="list-disc pl-5 text-b my-2">
+        {reasons.changes.map((c) => (
+          <li key={c.what + c.before + c.after}>
+            <b>{c.what}:</b> {c.before} → {c.after}
+          </li>
+        ))}
+      </ul>
+      <button className="key" onClick={() => reasons.type(reasons.fresh)}>
+        {say("Begin with a new draft")}
+      </button>
+    </section>
+  );
 }
 
 const named = (pending: boolean, last: Earlier | undefined): string => {
@@ -416,7 +456,7 @@ function Writing({ id, view }: { id: string; view: View }): ReactElement {
   const [answers, setAnswers] = useState<Record<string, string>>({});
   const stops = stopsOf(options.find((o) => o.id === recommended));
   const answered = stops.every((s) => (answers[s.sentence] ?? "").trim().length >= ANSWER_AT_LEAST);
-  const reasons = useReasons(id, recommended, last);
+  const reasons = useReasons(id, recommended);
   const write = useWrite(id);
   const ready = recommended !== "" && answered && !(withPlan && plan.monthly === "");
   const send = (): void => {
@@ -445,6 +485,7 @@ function Writing({ id, view }: { id: string; view: View }): ReactElement {
           answers={answers}
           onAnswer={(k, text) => setAnswers({ ...answers, [k]: text })}
         />
+        <NoLongerFits reasons={reasons} />
         {recommended !== "" && <Reasons text={reasons.text} onText={reasons.type} />}
         <Trouble error={reasons.error ?? write.error} />
         {recommended !== "" && recommended !== "today" && (

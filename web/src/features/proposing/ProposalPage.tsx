@@ -1,22 +1,25 @@
 /** A proposal as it was written: present, print, accept, decline, revise. */
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState, type ReactElement } from "react";
 import { Link, useParams } from "react-router";
 
-import { api, data } from "../../api/client";
 import { useProposal } from "../../api/hooks";
+import { message, say, type Language } from "../../app/language";
 import { Head } from "../../app/Shell";
+import { dayLong } from "../../app/when";
+import { LanguageKey, useCustomersLanguage } from "../../ui/LanguageKey";
+import { ReasonKey } from "../../ui/ReasonKey";
 import { gone, Stale } from "../../ui/Stale";
 import { Trouble, Waiting } from "../../ui/Trouble";
-import { OpenJob } from "../aftercare/OpenJob";
 import { Changed } from "./Changed";
+import { Extend } from "./Extend";
+import { MovedOn } from "./MovedOn";
+import { Moves } from "./Moves";
 import { OfferView } from "./OfferView";
 import { Seal } from "./Seal";
 import { Share } from "./Share";
 import { SignedBy } from "./SignedBy";
-import { SignForm, type Signed } from "./SignForm";
-import { message, say, type Language } from "../../app/language";
-import { LanguageKey, useCustomersLanguage } from "../../ui/LanguageKey";
+import { SignForm } from "./SignForm";
+import { useCorrect, useDecide, useExtend, type View } from "./useDecide";
 
 const STATE: Record<string, string> = {
   draft: message("Draft: not presented yet"),
@@ -24,89 +27,59 @@ const STATE: Record<string, string> = {
   accepted: message("Accepted and signed; it cannot be changed"),
   declined: message("Declined"),
   expired: message("Expired"),
+  withdrawn: message("Withdrawn"),
+  replaced: message("Replaced by a newer revision"),
+  cancelled: message("Cancelled after it was signed"),
   brought_in: message("Brought in from a file: not signed here"),
 };
-
-type View = NonNullable<ReturnType<typeof useProposal>["data"]>;
-type To = "presented" | "accepted" | "declined";
-interface Move {
-  to: To;
-  signed?: Signed;
-}
-const UNSIGNED: Signed = { name: "", path: "", typed: false, read: [] };
-const INKED = { background: "var(--ink)", color: "var(--paper)" };
-
-function useDecide(p: View, language: Language, then: () => void) {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: ({ to, signed }: Move) =>
-      data(
-        api.POST("/api/proposals/{id}/{to}", {
-          params: { path: { id: p.id, to } },
-          body: { version: p.version, language, ...(signed ?? UNSIGNED) },
-        }),
-      ),
-    onSuccess: (next) => {
-      void client.invalidateQueries({ queryKey: ["proposal", next.id] });
-      void client.invalidateQueries({ queryKey: ["visit", next.visit] });
-      then();
-    },
-  });
-}
-
-type Decide = ReturnType<typeof useDecide>;
-
-/** What may be done with it, by how it stands. */
-function Moves({
-  p,
-  decide,
-  onSign,
-}: {
-  p: View;
-  decide: Decide;
-  onSign: () => void;
-}): ReactElement {
-  const revisable = p.state !== "draft" && p.state !== "brought_in" && p.latest;
-  return (
-    <>
-      {p.state === "draft" && (
-        <button
-          className="key"
-          style={INKED}
-          disabled={decide.isPending}
-          onClick={() => decide.mutate({ to: "presented" })}
-        >
-          {say("Present it")}
-        </button>
-      )}
-      {p.state === "presented" && (
-        <>
-          <button
-            className="key"
-            disabled={decide.isPending}
-            onClick={() => decide.mutate({ to: "declined" })}
-          >
-            {say("Declined")}
-          </button>
-          <button className="key" style={INKED} onClick={onSign}>
-            {say("Accept and sign")}
-          </button>
-        </>
-      )}
-      {p.state === "accepted" && p.offer.recommended !== "today" && <OpenJob proposal={p.id} />}
-      {revisable && (
-        <Link className="key" to={`/visits/${p.visit}/offer`}>
-          {say("Revise")}
-        </Link>
-      )}
-    </>
-  );
-}
 
 /** Whether something of the recommended line falls due again and again. */
 function fallsDue(p: View): boolean {
   const option = p.offer.options.find((o) => o.id === p.offer.recommended);
   return option?.costs.some((c) => c.lines.some((l) => l.interval_months !== null)) ?? false;
+}
+
+/** How it stands today, until when, and why. */
+function Stands({ p }: { p: View }): ReactElement {
+  const open = p.state === "presented" || p.state === "expired";
+  return (
+    <b role="status" className="font-d text-l basis-full">
+      {say(STATE[p.state] ?? p.state)}
+      {open && say(", until {until}", { until: dayLong(`${p.until}T12:00:00`) })}
+      {[p.because, p.terms]
+        .filter((x) => x !== "")
+        .map((x) => (
+          <span key={x} className="block text-m font-normal">
+            {x}
+          </span>
+        ))}
+    </b>
+  );
+}
+
+function SignedAndCorrected({
+  p,
+  correct,
+}: {
+  p: View;
+  correct: ReturnType<typeof useCorrect>;
+}): ReactElement | null {
+  if (!p.signature) return null;
+  return (
+    <SignedBy
+      by={p.signature}
+      corrections={p.corrections}
+      correct={
+        <ReasonKey
+          words={say("Note a correction")}
+          title={say("Note a correction beside the signature")}
+          hint={say("As of a name misspelt. The signature itself stays as it was given.")}
+          busy={correct.isPending}
+          onReason={correct.mutate}
+        />
+      }
+    />
+  );
 }
 
 function Body({
@@ -121,6 +94,9 @@ function Body({
   const [sharing, setSharing] = useState(false);
   const [signing, setSigning] = useState(false);
   const decide = useDecide(p, language, () => setSigning(false));
+  const extend = useExtend(p);
+  const correct = useCorrect(p);
+  const open = p.state === "presented" || p.state === "expired";
   return (
     <main className="scroll px-8 pb-16">
       <div
@@ -129,9 +105,7 @@ function Body({
           "py-3 sticky top-0 bg-paper z-10"
         }
       >
-        <b role="status" className="font-d text-l flex-1">
-          {say(STATE[p.state] ?? p.state)}
-        </b>
+        <Stands p={p} />
         <LanguageKey language={language} onChoose={onLanguage} />
         <a
           className="key"
@@ -149,11 +123,13 @@ function Body({
         <button className="key" aria-expanded={sharing} onClick={() => setSharing(!sharing)}>
           {say("Share")}
         </button>
+        {open && <Extend until={p.until} busy={extend.isPending} onExtend={extend.mutate} />}
         <Moves p={p} decide={decide} onSign={() => setSigning(true)} />
       </div>
       <Seal standing={p.seal} state={p.state} />
       {p.said !== "" && <p className="max-w-[1040px] mx-auto my-4">{p.said}</p>}
-      <Trouble error={decide.error} />
+      <Trouble error={decide.error ?? extend.error ?? correct.error} />
+      <MovedOn moved={p.moved} visit={p.visit} />
       {signing && p.state === "presented" && (
         <SignForm
           offer={p.offer}
@@ -162,7 +138,7 @@ function Body({
           onNotNow={() => setSigning(false)}
         />
       )}
-      {p.signature && <SignedBy by={p.signature} />}
+      <SignedAndCorrected p={p} correct={correct} />
       {sharing && (
         <Share
           proposal={p.id}

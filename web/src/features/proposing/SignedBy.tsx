@@ -1,11 +1,21 @@
 /** A signature as it was given: drawn, or the name typed in its place. */
-import type { ReactElement } from "react";
+import type { ReactElement, ReactNode } from "react";
 
 import type { components } from "../../api/schema.generated";
 import { moment } from "../../app/when";
 import { say } from "../../app/language";
 
-export function SignedBy({ by }: { by: components["schemas"]["Signature"] }): ReactElement {
+type Schemas = components["schemas"];
+
+export function SignedBy({
+  by,
+  corrections,
+  correct,
+}: {
+  by: Schemas["Signature"];
+  corrections: readonly Schemas["Correction"][];
+  correct: ReactNode;
+}): ReactElement {
   return (
     <div
       className={
@@ -20,14 +30,20 @@ export function SignedBy({ by }: { by: components["schemas"]["Signature"] }): Re
           <path d={by.path} fill="none" stroke="var(--ink)" strokeWidth={4} />
         </svg>
       )}
-      <p>
+      <p className="flex-1">
         <b>{by.name}</b>, {moment(by.at)}
         {by.typed && say(", signed by typing the name")}
         <br />
         <span className="text-s text-ink-2 break-all">
           {say("digest {digest}", { digest: by.digest })}
         </span>
+        {corrections.map((c) => (
+          <span key={c.at} className="block">
+            {say("Noted by {by}, {at}:", { by: c.by, at: moment(c.at) })} {c.said}
+          </span>
+        ))}
       </p>
+      {correct}
     </div>
   );
 }
