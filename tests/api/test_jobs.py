@@ -5,6 +5,7 @@ from datetime import UTC, date, datetime, timedelta
 from uuid import uuid4
 
 from tests.api.client import HOME_1, HOME_2, ApiCase
+from tests.clock import moved
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import FITTER_EMAIL
 
@@ -16,11 +17,18 @@ def day(ago):
     return (TODAY - timedelta(days=ago)).isoformat()
 
 
+SOLD = 400  # days ago
+
+
 class JobCase(ApiCase):
-    def sold(self, option="home-1-option-b", visit=HOME_1):
-        """A job from a proposal that is presented and signed here; what was signed before at this
-        visit is cancelled.
+    def sold(self, option="home-1-option-b", visit=HOME_1, ago=SOLD):
+        """A job from a proposal that was presented and signed so many days ago; what was signed
+        before at this visit is cancelled.
         """
+        with moved(-ago):
+            return self._sold(option, visit)
+
+    def _sold(self, option, visit):
         for p in self.get(f"/api/visits/{visit}")["visit"]["proposals"]:
             if p["state"] == "accepted":
                 version = self.get(f"/api/proposals/{p['id']}")["version"]
@@ -42,6 +50,8 @@ class JobCase(ApiCase):
     def put(self, job, what, body, status=200):
         versioned = what in ("plan", "plumbing", "fitted")
         more = {"version": job["version"]} if versioned else {}
+        if what == "fitted":
+            more["left_out"] = "Done by a plumber."
         return self.send("PUT", f"/api/jobs/{job['id']}/{what}", {**more, **body}, status)
 
     def proof(self, kit, seen, where="house", id=None):
@@ -79,7 +89,7 @@ class Jobs(JobCase):
 
     def test_from_planned_to_short_to_as_promised(self):
         job = self.sold()
-        job = self.put(job, "plan", {"planned_on": day(3), "planned_at": "09:30", "fitter": "A"})
+        job = self.put(job, "plan", {"planned_on": day(0), "planned_at": "09:30", "fitter": "A"})
         self.assertEqual(job["standing"]["state"], "planned")
         early = self.proof("hard-1", {"method": "drops", "drops": 6})
         path = f"proofs/{early['reading']['id']}"

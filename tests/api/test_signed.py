@@ -8,6 +8,7 @@ from uuid import uuid4
 
 from tests.api.client import HOME_1, HOME_2
 from tests.api.test_accepting import AcceptCase
+from tests.clock import moved
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL
 from zesty_glass.work import jobs
@@ -139,7 +140,7 @@ class Revisions(SignedCase):
         self.accept(self.token()[1])
         job = self.get(f"/api/jobs/{self.state()['job']}")
         today = datetime.now(UTC).date().isoformat()
-        body = {"version": job["version"], "on": today}
+        body = {"version": job["version"], "on": today, "left_out": "Done by a plumber."}
         self.send("PUT", f"/api/jobs/{job['id']}/fitted", body)
         second = self.written()
         self.decide(second["id"], "presented")
@@ -204,8 +205,7 @@ class Days(SignedCase):
     def later(self, days):
         """The server's clock moved on; sessions end with it."""
         del type(self).session
-        at = datetime.now(UTC) + timedelta(days=days)
-        return mock.patch("zesty_glass.work.person.clock", lambda: at)
+        return moved(days)
 
     def test_it_expires_by_the_day_everywhere(self):
         _, token = self.token(days=90)

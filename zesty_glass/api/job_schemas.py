@@ -130,6 +130,14 @@ class PlanBody(Body):
     planned_at: str = Field("", max_length=5, pattern="^([01][0-9]|2[0-3]):[0-5][0-9]$|^$")
     fitter: str = Field("", max_length=120)
     note: str = ""
+    anyway: bool = False
+
+
+class EndBody(Body):
+    """Why a job ends, or is opened again."""
+
+    version: int
+    because: str = Field(max_length=600)
 
 
 class PlumbingBody(Body):
@@ -140,10 +148,13 @@ class PlumbingBody(Body):
 
 
 class FittedBody(Body):
-    """The day on which a line went into use; null: not fitted after all."""
+    """The day on which a line went into use; null: not fitted after all. ``left_out``: why the
+    steps that nobody ticked were left out.
+    """
 
     version: int
     on: date | None
+    left_out: str = Field("", max_length=200)
 
 
 class TickBody(Body):

@@ -17,7 +17,7 @@ from ..core.aftercare.proof import Proof
 from ..core.aftercare.steps import sheet_of
 from ..core.errors import RuleError
 from ..records import jobs as records
-from ..work import firm, in_care, jobs, proposing, waiting
+from ..work import firm, in_care, job_days, jobs, proposing, waiting
 from .address import same_id
 from .answers import answer
 from .context import Context, Signed
@@ -28,6 +28,7 @@ from .job_schemas import (
     Disinfection,
     DueLine,
     DueList,
+    EndBody,
     FittedBody,
     FollowUpBody,
     GaugeBody,
@@ -205,7 +206,7 @@ def show(ctx: Signed, id: UUID) -> Response:
 def plan(ctx: Signed, id: UUID, body: PlanBody) -> Response:
     """Say when it is done, and by whom."""
     with ctx.db() as db:
-        jobs.plan(
+        job_days.plan(
             db,
             ctx.who,
             id,
@@ -214,7 +215,24 @@ def plan(ctx: Signed, id: UUID, body: PlanBody) -> Response:
             body.planned_at,
             body.fitter,
             body.note,
+            body.anyway,
         )
+    return _view(ctx, id)
+
+
+@router.post("/jobs/{id}/end", response_model=JobView)
+def end(ctx: Signed, id: UUID, body: EndBody) -> Response:
+    """End a job, with the reason: cancelled before it was fitted, or taken out since."""
+    with ctx.db() as db:
+        job_days.end(db, ctx.who, id, body.version, body.because)
+    return _view(ctx, id)
+
+
+@router.post("/jobs/{id}/reopen", response_model=JobView)
+def reopen(ctx: Signed, id: UUID, body: EndBody) -> Response:
+    """Open a job again that ended, or was proved."""
+    with ctx.db() as db:
+        job_days.reopen(db, ctx.who, id, body.version, body.because)
     return _view(ctx, id)
 
 
@@ -230,7 +248,7 @@ def plumbing(ctx: Signed, id: UUID, body: PlumbingBody) -> Response:
 def fitted(ctx: Signed, id: UUID, body: FittedBody) -> Response:
     """Say on which day it went into use."""
     with ctx.db() as db:
-        jobs.fitted(db, ctx.who, id, body.version, body.on)
+        job_days.in_use(db, ctx.who, id, body.version, body.on, body.left_out)
     return _view(ctx, id)
 
 

@@ -141,6 +141,8 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("DELETE", "/api/certificates/{file_id}"): MANAGER,
     ("GET", _J): EVERYBODY,
     ("PUT", f"{_J}/plan"): EVERYBODY,
+    ("POST", f"{_J}/end"): SELLING,
+    ("POST", f"{_J}/reopen"): SELLING,
     ("PUT", f"{_J}/plumbing"): EVERYBODY,
     ("PUT", f"{_J}/fitted"): EVERYBODY,
     ("POST", f"{_J}/ticks"): EVERYBODY,

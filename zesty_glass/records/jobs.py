@@ -56,6 +56,16 @@ def of_visit(db: Session, firm: UUID, visit: UUID) -> list[JobRow]:
     return list(db.scalars(found.order_by(JobRow.id)))
 
 
+def planned_on(db: Session, firm: UUID, day: date) -> list[JobRow]:
+    """Jobs that are planned for a day, and neither in use nor ended."""
+    query = select(JobRow).where(
+        JobRow.firm_id == firm,
+        JobRow.planned_on == day,
+        JobRow.summary["state"].as_string() == "planned",
+    )
+    return list(db.scalars(query))
+
+
 def set_dues(db: Session, job: JobRow, dues: Iterable[dict[str, Any]]) -> None:
     """Write anew when each part of a job falls due."""
     db.execute(delete(DueRow).where(DueRow.firm_id == job.firm_id, DueRow.job_id == job.id))

@@ -19,7 +19,7 @@ from ..messages.catalogue import ORIGINAL, Language
 from ..messages.records import in_language
 from ..records import store
 from ..records.models import ProposalRow
-from . import jobs, keeping, seals, visiting
+from . import job_days, jobs, keeping, seals, visiting
 from .keeping import expect
 from .person import Conflict, Person, now
 from .proposing import Opened, get, opened
@@ -241,7 +241,7 @@ def _take_the_place_of_what_was_signed(db: Session, who: Person, row: ProposalRo
     """
     for p in store.of_visit(db, ProposalRow, row.firm_id, row.visit_id):
         if p.id != row.id and p.data["state"] == "accepted" and not p.data.get("beside"):
-            jobs.end_of_proposal(db, who, p, f"Replaced by revision {row.data['revision']}.")
+            job_days.end_of_proposal(db, who, p, f"Replaced by revision {row.data['revision']}.")
             _keep(db, who, p, "replaced", state="replaced", replaced_by=str(row.id))
 
 
@@ -261,7 +261,7 @@ def _cancel(db: Session, who: Person, row: ProposalRow, at: datetime, why: Why) 
     because = why.because.strip()
     _to(db, who, row, "cancelled", at, because=because, terms=why.terms.strip())
     if proposal.recommended != "today":
-        jobs.end_of_proposal(db, who, row, because, even_in_use=True)
+        job_days.end_of_proposal(db, who, row, because, even_in_use=True)
     return row
 
 

@@ -18,7 +18,6 @@ from ..core.aftercare.job import (
     MOST_CHANGES,
     MOST_PROOFS,
     MOST_TICKS,
-    Ended,
     FollowUp,
     Job,
     Standing,
@@ -115,33 +114,6 @@ def make_if_possible(db: Session, who: Person, proposal: ProposalRow) -> JobRow 
         return None
 
 
-def end_of_proposal(
-    db: Session, who: Person, proposal: ProposalRow, because: str, even_in_use: bool = False
-) -> None:
-    """End the job of a proposal, where it has one.
-
-    Raises:
-        RuleError: what it fitted is in use, and that was not reckoned with.
-    """
-    row = records.of_proposal(db, who.firm_id, proposal.id)
-    job = None if row is None else opened(row)
-    if row is None or job is None or job.ended is not None:
-        return
-    if job.fitted_on is not None and not even_in_use:
-        raise RuleError(
-            "job.in_use",
-            f"What was signed before is in use since {job.fitted_on:%B %-d, %Y}.",
-            "proposal",
-            "Start another visit for what comes on top of it, or present this as a second offer.",
-        )
-    _end(db, who, row, job, because)
-
-
-def _end(db: Session, who: Person, row: JobRow, job: Job, because: str) -> None:
-    ended = Ended(because=because, by=who.name, at=now())
-    keep(db, who, row, replace(job, ended=ended), "ended")
-
-
 def get(db: Session, who: Person, id: UUID, lock: bool = False) -> JobRow:
     """A job this person may see."""
     row = store.get(db, JobRow, who.firm_id, id, "job", lock)
@@ -225,7 +197,7 @@ def write_rows(db: Session, row: JobRow, job: Job) -> None:
     db.flush()
 
 
-def _changed(
+def changed(
     db: Session, who: Person, id: UUID, version: int | None, action: str, how: Callable[[Job], Job]
 ) -> JobRow:
     """Change a locked job. Without a version: additions of which two people may make one each."""
@@ -233,29 +205,6 @@ def _changed(
     if version is not None:
         expect(db, "job", row, version)
     return keep(db, who, row, how(opened(row)), action)
-
-
-def plan(
-    db: Session,
-    who: Person,
-    id: UUID,
-    version: int,
-    planned_on: date | None,
-    planned_at: str,
-    fitter: str,
-    note: str,
-) -> JobRow:
-    """Say when a job is done, and by whom."""
-    return _changed(
-        db,
-        who,
-        id,
-        version,
-        "planned",
-        lambda j: replace(
-            j, planned_on=planned_on, planned_at=planned_at, fitter=fitter.strip(), note=note
-        ),
-    )
 
 
 def set_plumbing(db: Session, who: Person, id: UUID, version: int, plumbing: Plumbing) -> JobRow:
@@ -286,25 +235,6 @@ def _made_from(db: Session, who: Person, row: JobRow) -> Visit:
     return visiting.document(db, who, visiting.get(db, who, row.visit_id))[0]
 
 
-def fitted(db: Session, who: Person, id: UUID, version: int, on: date | None) -> JobRow:
-    """Say on which day a line went into use; None: it is not fitted after all."""
-
-    def how(j: Job) -> Job:
-        if on is not None and on > today():
-            raise RuleError("job.future", "This day has not come yet.", "on", "Use the day it was.")
-        early = min((c.on for c in j.changes), default=None)
-        if early is not None and (on is None or on > early):
-            raise RuleError(
-                "job.changed_before",
-                f"A part was changed on {early:%B %-d, %Y}, before this day.",
-                "on",
-                "Use the day of the fitting.",
-            )
-        return replace(j, fitted_on=on)
-
-    return _changed(db, who, id, version, "fitted", how)
-
-
 def tick(
     db: Session, who: Person, id: UUID, sheet: str, step: int, done: bool, left_out: str
 ) -> JobRow:
@@ -321,7 +251,7 @@ def tick(
             return j
         return replace(j, ticks=(*others, t)[:MOST_TICKS])
 
-    return _changed(db, who, id, None, "step", how)
+    return changed(db, who, id, None, "step", how)
 
 
 def put_proof(db: Session, who: Person, id: UUID, proof: Proof) -> JobRow:
@@ -359,7 +289,7 @@ def put_proof(db: Session, who: Person, id: UUID, proof: Proof) -> JobRow:
         kept = replace(proof, reading=replace(proof.reading, kept_at=now()))
         return replace(j, proofs=(*j.proofs, kept))
 
-    return _changed(db, who, id, None, "proof", how)
+    return changed(db, who, id, None, "proof", how)
 
 
 def _same(kept: Proof, sent: Proof) -> bool:
@@ -397,7 +327,7 @@ def strike_proof(db: Session, who: Person, id: UUID, reading: str, because: str)
             ),
         )
 
-    return _changed(db, who, id, None, "proof struck", how)
+    return changed(db, who, id, None, "proof struck", how)
 
 
 def put_change(db: Session, who: Person, id: UUID, change: Change) -> JobRow:
@@ -411,12 +341,12 @@ def put_change(db: Session, who: Person, id: UUID, change: Change) -> JobRow:
         _room(len(j.changes), MOST_CHANGES)
         return replace(j, changes=(*j.changes, made))
 
-    return _changed(db, who, id, None, "part changed", how)
+    return changed(db, who, id, None, "part changed", how)
 
 
 def drop_change(db: Session, who: Person, id: UUID, change: str) -> JobRow:
     """Take a change back, at once after it was said; the audit keeps it."""
-    return _changed(
+    return changed(
         db,
         who,
         id,
@@ -441,12 +371,12 @@ def put_gauge(db: Session, who: Person, id: UUID, gauge: Gauge) -> JobRow:
         _room(len(j.gauges), MOST_CHANGES)
         return replace(j, gauges=(*j.gauges, replace(gauge, by=who.name)))
 
-    return _changed(db, who, id, None, "part read", how)
+    return changed(db, who, id, None, "part read", how)
 
 
 def drop_gauge(db: Session, who: Person, id: UUID, gauge: str) -> JobRow:
     """Take a reading at a part back; the audit keeps it."""
-    return _changed(
+    return changed(
         db,
         who,
         id,
@@ -468,7 +398,7 @@ def put_follow_up(db: Session, who: Person, id: UUID, follow_up: FollowUp) -> Jo
         _room(len(others), MOST_PROOFS)
         return replace(j, follow_ups=(*others, follow_up))
 
-    return _changed(db, who, id, None, "follow-up", how)
+    return changed(db, who, id, None, "follow-up", how)
 
 
 def _room(have: int, most: int) -> None:

@@ -96,6 +96,7 @@ class Job:
         fitted_on: the day it went into use; None while it is not fitted.
         lived, lived_year: when somebody is there, and on how many days a year [days/year].
         ended: set once nothing more is done at it, and nothing of it falls due.
+        reopened: when it was opened again after it was proved: only what is read since counts.
     """
 
     id: str
@@ -124,6 +125,7 @@ class Job:
     lived: Occupancy = ALL_YEAR
     lived_year: float = DAYS_OF_YEAR
     ended: Ended | None = None
+    reopened: tuple[Ended, ...] = ()
 
 
 @record
@@ -246,6 +248,13 @@ def fitting_sheets(job: Job) -> tuple[Sheet, ...]:
     return tuple(s for s in job.sheets if s.purpose in ("fit", "disinfect"))
 
 
+def open_steps(job: Job) -> tuple[tuple[str, int], ...]:
+    """Steps of the fitting that are neither ticked nor left out, as (sheet, step)."""
+    done = {(t.sheet, t.step) for t in job.ticks}
+    wanted = ((s.key, n) for s in fitting_sheets(job) for n in range(len(s.steps)))
+    return tuple(x for x in wanted if x not in done)
+
+
 def check_tick(job: Job, tick: Tick) -> None:
     """RuleError for a step that is not in this job."""
     sheet = next((s for s in job.sheets if s.key == tick.sheet), None)
@@ -349,6 +358,13 @@ def state_of(job: Job, shown: tuple[Proved, ...], open_: bool) -> str:
     return "fitted" if open_ else "proved"
 
 
+def _since(job: Job, made: tuple[tuple[Proof, Value], ...]) -> tuple[tuple[Proof, Value], ...]:
+    """What was read since a job was last opened again; all of it where it never was."""
+    if not job.reopened:
+        return made
+    return tuple(x for x in made if x[0].reading.made_at >= job.reopened[-1].at)
+
+
 def standing(job: Job, today: date) -> Standing:
     """How a job stands on a day."""
     values = tuple(work_out(p.reading) for p in job.proofs)
@@ -357,8 +373,9 @@ def standing(job: Job, today: date) -> Standing:
         "house": house,
         "tap": frozenset(s.kind for s in job.stages),
     }
-    shown = proved(job.promises, tuple(zip(job.proofs, values, strict=True)), kinds, job.units)
-    left = open_promises(job.promises, shown)
+    made = tuple(zip(job.proofs, values, strict=True))
+    shown = proved(job.promises, made, kinds, job.units)
+    left = open_promises(job.promises, proved(job.promises, _since(job, made), kinds, job.units))
     due = (
         ()
         if job.fitted_on is None or job.ended is not None
@@ -372,12 +389,11 @@ def standing(job: Job, today: date) -> Standing:
             job.lived_year,
         )
     )
-    wanted = {(s.key, n) for s in fitting_sheets(job) for n in range(len(s.steps))}
-    done = {(t.sheet, t.step) for t in job.ticks}
+    steps, open_ = sum(len(s.steps) for s in fitting_sheets(job)), len(open_steps(job))
     return Standing(
-        state=state_of(job, shown, bool(left) or not wanted <= done),
-        steps_done=len(wanted & done),
-        steps=len(wanted),
+        state=state_of(job, shown, bool(left) or open_ > 0),
+        steps_done=steps - open_,
+        steps=steps,
         due=due,
         proved=shown,
         unproved=left,

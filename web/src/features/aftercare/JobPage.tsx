@@ -8,6 +8,7 @@ import { Trouble, Waiting } from "../../ui/Trouble";
 import { Bleach } from "./Bleach";
 import { CareView } from "./Care";
 import { today } from "./dates";
+import { EndedNote, Refused } from "./Ended";
 import { useDo, useJob, type Doing, type JobView, type Sheet } from "./hooks";
 import { PlanView } from "./Plan";
 import { ProofView } from "./Proof";
@@ -22,6 +23,9 @@ const PARTS = spoken([
   ["care", "Care"],
 ] as const);
 type Part = (typeof PARTS)[number][0];
+
+/** Steps of these sheets are done before a line is in use. */
+const IN_THE_FITTING = ["fit", "disinfect"];
 
 /** Parts of a job; what others fitted has its care alone. */
 const partsOf = (job: JobView): readonly (readonly [Part, string])[] =>
@@ -69,7 +73,7 @@ function Next({
   part: Part;
   picked: Sheet | undefined;
   onDo: (d: Doing) => void;
-  onPart: (p: Part) => void;
+  onPart: (p: Part, sheet?: string) => void;
 }): ReactElement | null {
   const go = (words: string, act: () => void): ReactElement => (
     <button className="key go" style={{ minHeight: 48 }} onClick={act}>
@@ -81,10 +85,16 @@ function Next({
     return go(say("Step {x} is done", { x: n + 1 }), () =>
       onDo({ what: "tick", body: { sheet: picked.key, step: n, done: true, left_out: "" } }),
     );
-  if (part === "steps" && job.job.fitted_on === null)
-    return go(say("It is fitted today"), () =>
-      onDo({ what: "fitted", body: { version: job.version, on: today() } }),
+  if (part === "steps" && job.job.fitted_on === null) {
+    const open = job.job.sheets.find(
+      (s) => IN_THE_FITTING.includes(s.purpose) && nextStep(job, s) >= 0,
     );
+    if (open)
+      return go(say("On to {title}", { title: open.title }), () => onPart("steps", open.key));
+    return go(say("It is fitted today"), () =>
+      onDo({ what: "fitted", body: { version: job.version, on: today(), left_out: "" } }),
+    );
+  }
   const parts = partsOf(job);
   const after = parts[parts.findIndex(([p]) => p === part) + 1];
   return after
@@ -130,7 +140,8 @@ export function JobPage(): ReactElement {
       </Head>
       <main className="scroll px-8 pb-8">
         <div className="max-w-[1100px] mx-auto pt-2">
-          <Trouble error={act.error} />
+          <Refused act={act} onDo={onDo} />
+          <EndedNote job={j} onDo={onDo} />
           {part === "plan" && <PlanView job={j} onDo={onDo} />}
           {part === "steps" && (
             <StepsPart job={j} picked={picked} onPick={(k) => show("steps", k)} onDo={onDo} />
@@ -139,9 +150,7 @@ export function JobPage(): ReactElement {
           {part === "care" && <CareView job={j} onDo={onDo} onSteps={(k) => show("steps", k)} />}
         </div>
       </main>
-      <Counter
-        end={<Next job={j} part={part} picked={picked} onDo={onDo} onPart={(p) => show(p)} />}
-      >
+      <Counter end={<Next job={j} part={part} picked={picked} onDo={onDo} onPart={show} />}>
         <div className="seg" role="group" aria-label={say("Part of the job")}>
           {partsOf(j).map(([p, name]) => (
             <button key={p} aria-pressed={p === part} onClick={() => show(p)}>

@@ -6,6 +6,7 @@ import { said, today } from "./dates";
 import type { Doing, JobView } from "./hooks";
 import { NAMES } from "./names";
 import { spoken, say } from "../../app/language";
+import { EndOrReopen } from "./Ended";
 
 function PlanForm({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): ReactElement {
   const j = job.job;
@@ -18,8 +19,8 @@ function PlanForm({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): Re
       className="flex gap-3 items-end flex-wrap py-3"
       onSubmit={(e) => {
         e.preventDefault();
-        const body = { version: job.version, planned_on: on || null, planned_at: at, fitter, note };
-        onDo({ what: "plan", body });
+        const day = { planned_on: on || null, planned_at: at };
+        onDo({ what: "plan", body: { version: job.version, ...day, fitter, note, anyway: false } });
       }}
     >
       <label className="field">
@@ -45,12 +46,16 @@ function PlanForm({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): Re
 
 function FittedForm({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): ReactElement {
   const [on, setOn] = useState(job.job.fitted_on ?? today());
+  const [leftOut, setLeftOut] = useState("");
+  const open = job.standing.steps - job.standing.steps_done;
+  const put = (day: string | null): void =>
+    onDo({ what: "fitted", body: { version: job.version, on: day, left_out: leftOut } });
   return (
     <form
       className="flex gap-3 items-end flex-wrap py-3"
       onSubmit={(e) => {
         e.preventDefault();
-        onDo({ what: "fitted", body: { version: job.version, on } });
+        put(on);
       }}
     >
       <label className="field">
@@ -64,15 +69,23 @@ function FittedForm({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): 
           onChange={(e) => setOn(e.target.value)}
         />
       </label>
+      {open > 0 && (
+        <label className="field flex-1 min-w-[260px]">
+          <span>{say("Why {open} steps were left out", { open })}</span>
+          <input
+            className="input"
+            required
+            maxLength={200}
+            value={leftOut}
+            onChange={(e) => setLeftOut(e.target.value)}
+          />
+        </label>
+      )}
       <button className="key">
         {job.job.fitted_on === null ? say("It is fitted") : say("Put it right")}
       </button>
       {job.job.fitted_on !== null && (
-        <button
-          type="button"
-          className="key bare"
-          onClick={() => onDo({ what: "fitted", body: { version: job.version, on: null } })}
-        >
+        <button type="button" className="key bare" onClick={() => put(null)}>
           {say("Not fitted after all")}
         </button>
       )}
@@ -172,6 +185,7 @@ export function PlanView({ job, onDo }: { job: JobView; onDo: (d: Doing) => void
       </p>
       <h2 className="pt-4">{say("In use")}</h2>
       <FittedForm key={`f${job.version}`} job={job} onDo={onDo} />
+      <EndOrReopen job={job} onDo={onDo} />
     </section>
   );
 }

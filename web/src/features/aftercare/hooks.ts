@@ -51,6 +51,7 @@ export type Doing =
   | { what: "plan"; body: S["PlanBody"] }
   | { what: "plumbing"; body: S["PlumbingBody"] }
   | { what: "fitted"; body: S["FittedBody"] }
+  | { what: "end" | "reopen"; body: S["EndBody"] }
   | { what: "tick"; body: S["TickBody"] }
   | { what: "proof"; body: ProofBody }
   | { what: "strike"; reading: string; because: string }
@@ -69,6 +70,10 @@ function send(id: string, d: Doing): Promise<unknown> {
       return data(api.PUT("/api/jobs/{id}/plumbing", { params: { path }, body: d.body }));
     case "fitted":
       return data(api.PUT("/api/jobs/{id}/fitted", { params: { path }, body: d.body }));
+    case "end":
+      return data(api.POST("/api/jobs/{id}/end", { params: { path }, body: d.body }));
+    case "reopen":
+      return data(api.POST("/api/jobs/{id}/reopen", { params: { path }, body: d.body }));
     case "tick":
       return data(api.POST("/api/jobs/{id}/ticks", { params: { path }, body: d.body }));
     case "proof":
