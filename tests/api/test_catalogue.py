@@ -42,20 +42,29 @@ class Files(ApiCase):
         self.assertIn("row 2", r.json()["where"])
         self.assertNotEqual(json.loads(self.file())[0]["price"], "1")
 
-    def test_a_new_price_shows_in_a_line_and_not_in_a_proposal(self):
+    def prices(self):
+        return [
+            p["price"]
+            for o in self.get(f"/api/visits/{HOME_1}")["assessment"]["options"]
+            if o["line"]
+            for p in o["line"]["purchases"]
+        ]
+
+    def test_a_visit_keeps_the_prices_of_its_day_until_it_takes_todays(self):
         proposal = uid("home-1-proposal")
         before = self.get(f"/api/proposals/{proposal}")["offer"]
         items = json.loads(self.file())
         next(i for i in items if i["code"] == "SO-20")["price"] = "9999"
         self.assertEqual(self.bring(json.dumps(items), self.manager()).status_code, 201)
         self.assertEqual(self.get(f"/api/proposals/{proposal}")["offer"], before)
-        prices = [
-            p["price"]
-            for o in self.get(f"/api/visits/{HOME_1}")["assessment"]["options"]
-            if o["line"]
-            for p in o["line"]["purchases"]
-        ]
-        self.assertIn("9999", prices)
+        self.assertNotIn("9999", self.prices())
+        view = self.get(f"/api/visits/{HOME_1}")
+        self.assertTrue(view["terms_differ"])
+        version = {"version": view["versions"]["visit"]}
+        self.send("PUT", f"/api/visits/{HOME_1}/terms", version)
+        self.assertIn("9999", self.prices())
+        self.assertFalse(self.get(f"/api/visits/{HOME_1}")["terms_differ"])
+        self.assertEqual(self.get(f"/api/proposals/{proposal}")["offer"], before)
 
     def test_too_large_and_not_text(self):
         self.assertEqual(

@@ -51,7 +51,7 @@ class Homes(ApiCase):
         version = self.get(f"/api/visits/{visit}")["versions"]["visit"]
         self.send("PATCH", f"/api/visits/{visit}", {"version": version, "step": name})
 
-    def test_what_a_later_step_finds_is_kept_and_an_older_visit_changes_nothing(self):
+    def test_what_is_found_follows_the_latest_readings_whichever_visit_is_opened(self):
         id = self.new_visit()
         self.assertNotIn("Tamsin Roakwell", self.names("found=hardness"))
         told = self.reading("hard-1", {"method": "drops", "drops": 24})
@@ -60,9 +60,16 @@ class Homes(ApiCase):
         self.assertIn("Tamsin Roakwell", self.names("found=hardness"))
         later = self.send("POST", f"/api/visits/{id}/again", {"id": str(uuid4())}, 201)["id"]
         self.step(later, "meaning")
+        self.assertIn("Tamsin Roakwell", self.names("found=hardness"))
+        soft = self.reading("hard-1", {"method": "drops", "drops": 0})
+        self.keep(later, self.new_sample(later), soft)
+        self.step(later, "show")
         self.assertNotIn("Tamsin Roakwell", self.names("found=hardness"))
         self.step(id, "show")
         self.assertNotIn("Tamsin Roakwell", self.names("found=hardness"))
+        struck = {"because": "another house"}
+        self.send("POST", f"/api/visits/{later}/readings/{soft['id']}/strike", struck)
+        self.assertIn("Tamsin Roakwell", self.names("found=hardness"))
 
     def test_homes_where_something_falls_due(self):
         now = self.get("/api/homes?due=0")["homes"]

@@ -54,7 +54,13 @@ class Waiting(unittest.TestCase):
         end = drawn + timedelta(hours=30)  # bacteria: 30 h
         self.assertIn(end.date(), [w.on for w in found])
         struck = {"struck_at": now().isoformat(), "struck_because": "broken"}
-        for over in (struck, {"received_at": now().isoformat()}):
+        there = {"handed_at": now().isoformat(), "received_at": now().isoformat()}
+        with self.sessions.begin() as db:
+            db.get_one(LabSampleRow, id).data = {**data, **there}
+        waits = next(w for w in self.kinds("bottle") if w.path.startswith(f"/visits/{visit}/"))
+        self.assertIn("at the laboratory since", waits.what)
+        self.assertEqual(waits.on, (now() + timedelta(days=10)).date())
+        for over in (struck, {**there, "reported_at": now().isoformat()}):
             self.settle(id, {**data, **over}, visit)
 
     def settle(self, id, data, visit):

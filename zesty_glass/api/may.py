@@ -68,6 +68,8 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("POST", f"{_V}/again"): SELLING,
     ("PUT", f"{_V}/home"): SELLING,
     ("PUT", f"{_V}/plan"): SELLING,
+    ("PUT", f"{_V}/close"): SELLING,
+    ("PUT", f"{_V}/terms"): SELLING,
     ("PUT", f"{_V}/samples/{{sample_id}}"): EVERYBODY,
     ("PUT", f"{_V}/samples/{{sample_id}}/readings/{{reading_id}}"): EVERYBODY,
     ("POST", f"{_V}/readings/{{reading_id}}/strike"): EVERYBODY,

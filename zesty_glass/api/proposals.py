@@ -14,7 +14,7 @@ from ..records.models import ProposalRow
 from ..work import deciding, jobs, looking_again, printing, proposing
 from .answers import PDF, answer, pdf_file
 from .context import Context, Signed
-from .schemas import CorrectBody, DecideBody, Draft, ExtendBody, ProposalBody, ProposalView
+from .proposal_schemas import CorrectBody, DecideBody, Draft, ExtendBody, ProposalBody, ProposalView
 
 router = APIRouter(prefix="/api", tags=["proposals"])
 

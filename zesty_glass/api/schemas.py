@@ -19,9 +19,6 @@ from ..core.demonstrating.about import About, NotOffered
 from ..core.home import Customer, Home
 from ..core.presenting.appliance import Told
 from ..core.presenting.offer import Offer
-from ..core.presenting.revision import Difference, MovedOn
-from ..core.proposing.price import Terms
-from ..core.proposing.proposal import Correction, Plan, Signature
 from ..core.record import record
 from ..core.testing.complaints import Complaint
 from ..core.testing.laboratory import LabStatus, SuggestedBottle
@@ -30,6 +27,7 @@ from ..core.testing.value import Value
 from ..core.visit import Visit
 from ..messages.catalogue import ORIGINAL, Language
 from ..work.mending import Unreadable
+from ..work.planning import Closed
 from ..work.seals import Standing
 
 #: in which units an answer is said; None: the visit's own
@@ -114,6 +112,8 @@ class VisitSummary(BaseModel):
     options: int
     proposals: int
     step: str
+    made: bool
+    closed: dict[str, str] | None
 
 
 class StartBody(Body):
@@ -172,6 +172,20 @@ class VisitPlan(Body):
     consultant: UUID | None = None
 
 
+class CloseBody(Body):
+    """How a visit that is not made ended, and why; without ``how`` it is open again."""
+
+    version: int
+    how: Closed | None = None
+    because: str = Field(default="", max_length=600)
+
+
+class Versioned(Body):
+    """A change on top of a version."""
+
+    version: int
+
+
 class HomeChange(Body):
     """Customer and home as they should be, on top of a version."""
 
@@ -210,7 +224,9 @@ class VisitView:
     ``versions``: by the id of each editable part; ``lab``: where each bottle stands now;
     ``suggested``: bottles to draw; ``others``: the home's other visits; ``reports``: when the
     laboratory's report on a bottle is expected; ``unreadable``: parts that cannot be read or worked
-    out any more, left out of all the rest.
+    out any more, left out of all the rest; ``terms_on``: the day whose prices, taxes and limits are
+    the visit's; ``terms_differ``: the firm's are others by now; ``made``: it was begun; ``closed``:
+    how one that is not made ended, and why.
     """
 
     visit: Visit
@@ -222,6 +238,10 @@ class VisitView:
     others: tuple[OtherVisit, ...]
     reports: dict[str, datetime]
     unreadable: tuple[Unreadable, ...]
+    terms_on: date
+    terms_differ: bool
+    made: bool
+    closed: dict[str, str] | None
 
 
 class TastingBody(Body):
@@ -243,91 +263,6 @@ class DemonstrationWords:
 
     offered: tuple[About, ...]
     not_offered: tuple[NotOffered, ...]
-
-
-class ProposalBody(Body):
-    """A proposal to write; without reasons the tool writes the first draft. ``answers``: how each
-    stop of the recommended line is answered, by the stop's sentence.
-    """
-
-    id: UUID
-    recommended: str = Field(max_length=80)
-    reasons: str = Field(default="", max_length=8000)
-    plan: Plan | None = None
-    terms: Terms | None = None
-    answers: dict[Annotated[str, Field(max_length=600)], Annotated[str, Field(max_length=2000)]] = (
-        Field(default={}, max_length=40)
-    )
-
-
-@record
-class Draft:
-    """Reasons to begin with: the tool's draft, and the consultant's own words of the revision
-    before, with what changed since they were written.
-    """
-
-    reasons: str
-    own: str
-    changes: tuple[Difference, ...]
-
-
-class DecideBody(Body):
-    """Move a proposal on."""
-
-    version: int
-    name: str = Field(default="", max_length=200)
-    path: str = Field(default="", max_length=60_001)
-    read: list[str] = Field(default=[], max_length=200)
-    typed: bool = False
-    language: Language = Field(default=ORIGINAL, description="That it was read in.")
-    because: str = Field(default="", max_length=600)
-    terms: str = Field(default="", max_length=2000)
-    beside: bool = False
-
-
-class ExtendBody(Body):
-    """A later last day for a proposal."""
-
-    version: int
-    until: date
-
-
-class CorrectBody(Body):
-    """What is noted beside a signature."""
-
-    version: int
-    said: str = Field(max_length=600)
-
-
-@record
-class ProposalView:
-    """A proposal with its frozen offer, what changed since the revision before, and what would be
-    said otherwise today.
-    """
-
-    id: str
-    visit: str
-    state: str
-    version: int
-    digest: str
-    presented_at: datetime | None
-    decided_at: datetime | None
-    signature: Signature | None
-    offer: Offer
-    latest: bool
-    changed: tuple[Difference, ...]
-    seal: Standing
-    said: str
-    until: date
-    moved: MovedOn = MovedOn()
-    because: str = ""
-    terms: str = ""
-    replaced_by: str = ""
-    beside: bool = False
-    beside_others: bool = False
-    corrections: tuple[Correction, ...] = ()
-    right_to_cancel_until: date | None = None
-    job: str = ""
 
 
 class LinkBody(Body):

@@ -43,6 +43,7 @@ from .kept import answered, tag
 from .paging import Paged
 from .schemas import (
     AgainBody,
+    CloseBody,
     HomeChange,
     KeptReading,
     KnownHome,
@@ -52,6 +53,7 @@ from .schemas import (
     StrikeBody,
     ToldQuery,
     Units,
+    Versioned,
     VisitChange,
     VisitPlan,
     VisitSummary,
@@ -77,7 +79,7 @@ def _view(ctx: Context, id: UUID, units: Units, language: Language, at: datetime
         visit, versions, unreadable = visiting.opened(db, ctx.who, row, snapshots=False)
         others = visiting.other_visits(db, ctx.who, row)
         before = visiting.earlier(db, ctx.who, row, others)
-        step = row.step
+        step, differ = row.step, visiting.terms_differ(db, row)
     visit = _in_units(visit, units)
     try:
         assessment = assess(visit, earlier=before)
@@ -97,6 +99,10 @@ def _view(ctx: Context, id: UUID, units: Units, language: Language, at: datetime
             others=tuple(OtherVisit(id=str(i), started_at=t) for i, t in others),
             reports=standins.reports(visit),
             unreadable=unreadable,
+            terms_on=visiting.terms_of(row).date(),
+            terms_differ=differ,
+            made=row.made_at is not None,
+            closed=row.closed,
         )
     )
 
@@ -189,6 +195,25 @@ def plan(ctx: Signed, id: UUID, body: VisitPlan) -> Saved:
     """Move a visit, or give it to another consultant, while nothing was read at it."""
     with ctx.db() as db:
         row = planning.plan(db, ctx.who, id, body.version, body.started_at, body.consultant)
+        return Saved(id=str(row.id), version=row.version)
+
+
+@router.put("/{id}/close", response_model=Saved)
+def close(ctx: Signed, id: UUID, body: CloseBody) -> Saved:
+    """Close a visit that is not made, with the reason; or take that back."""
+    with ctx.db() as db:
+        if body.how is None:
+            row = planning.open_again(db, ctx.who, id, body.version)
+        else:
+            row = planning.close(db, ctx.who, id, body.version, body.how, body.because)
+        return Saved(id=str(row.id), version=row.version)
+
+
+@router.put("/{id}/terms", response_model=Saved)
+def terms(ctx: Signed, id: UUID, body: Versioned) -> Saved:
+    """Judge a visit by the firm's prices, taxes and limits of today from now on."""
+    with ctx.db() as db:
+        row = visiting.terms_of_today(db, ctx.who, id, body.version)
         return Saved(id=str(row.id), version=row.version)
 
 

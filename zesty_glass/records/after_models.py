@@ -67,7 +67,9 @@ class DueRow(Base):
 
 
 class ProvedRow(Base):
-    """How one promise of a job stands; written anew with every change of the job."""
+    """How one promise of a job stands, and how it stood when it was read first; written anew with
+    every change of the job.
+    """
 
     __tablename__ = "proved"
     job_id: Mapped[UUID] = mapped_column(
@@ -80,6 +82,8 @@ class ProvedRow(Base):
     item: Mapped[str]
     verdict: Mapped[str]
     short_by: Mapped[float | None]
+    first_verdict: Mapped[str | None]
+    first_short_by: Mapped[float | None]
     __table_args__ = (Index("proved_by_kind", "firm_id", "kind", "item", "analyte"),)
 
 

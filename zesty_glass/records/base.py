@@ -10,6 +10,8 @@ from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import DeclarativeBase, Mapped
 
 Json = JSON().with_variant(JSONB(), "postgresql")
+#: the same, with nothing kept as SQL's NULL, so that a query can ask for it
+JsonOrNull = JSON(none_as_null=True).with_variant(JSONB(none_as_null=True), "postgresql")
 
 
 class Base(DeclarativeBase):

@@ -20,7 +20,7 @@ from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Session
 
 from .after_models import DueRow, JobRow
-from .models import HomeRow, VisitRow
+from .models import HomeRow, ReadingRow, SampleRow, VisitRow
 from .opening import Stored, StoredReading, readings_of, samples_of
 
 PAGE = 50
@@ -131,7 +131,7 @@ def found(
     seen = (
         select(VisitRow.home_id, VisitRow.id, VisitRow.started_at)
         .where(VisitRow.firm_id == firm, VisitRow.home_id.in_(ids), seen_by(wanted.consultant))
-        .order_by(VisitRow.started_at)
+        .order_by(VisitRow.made_at.is_not(None), VisitRow.started_at)
     )
     visits: dict[UUID, list[tuple[UUID, datetime]]] = {}
     for home, id, at in db.execute(seen):
@@ -159,16 +159,28 @@ def found(
     return out, total
 
 
-def keep_found(db: Session, firm: UUID, visit: VisitRow, found: list[str]) -> None:
-    """Keep what a visit found with its home, unless another visit came after it. No version moves:
-    nobody edits it.
-    """
-    later = select(VisitRow.id).where(
-        VisitRow.home_id == visit.home_id, VisitRow.started_at > visit.started_at
+def latest_tested(db: Session, firm: UUID, home: UUID) -> VisitRow | None:
+    """The latest visit to a home at which raw water was read; None while there is none."""
+    raw = (
+        select(ReadingRow.id)
+        .join(SampleRow, SampleRow.id == ReadingRow.sample_id)
+        .where(
+            ReadingRow.visit_id == VisitRow.id,
+            ReadingRow.struck_at.is_(None),
+            SampleRow.data["raw"].as_boolean(),
+        )
     )
+    query = select(VisitRow).where(VisitRow.firm_id == firm, VisitRow.home_id == home)
+    return db.scalars(
+        query.where(raw.exists()).order_by(VisitRow.started_at.desc()).limit(1)
+    ).first()
+
+
+def keep_found(db: Session, firm: UUID, home: UUID, found: list[str]) -> None:
+    """Keep what was found at a home with it. No version moves: nobody edits it."""
     db.execute(
         update(HomeRow)
-        .where(HomeRow.firm_id == firm, HomeRow.id == visit.home_id, ~later.exists())
+        .where(HomeRow.firm_id == firm, HomeRow.id == home)
         .where(type_coerce(HomeRow.found, JSONB) != type_coerce(found, JSONB))
         .values(found=found)
         .execution_options(synchronize_session=False)

@@ -12,7 +12,7 @@ from sqlalchemy import Computed, ForeignKey, Index, UniqueConstraint
 from sqlalchemy import text as sql
 from sqlalchemy.orm import Mapped, mapped_column
 
-from .base import Base, Json, compared
+from .base import Base, Json, JsonOrNull, compared
 
 
 class Firm(Base):
@@ -160,7 +160,9 @@ class VisitRow(Base):
 
     ``request``: digest of what started it, so that a repeat is told from another; ``brought``: what
     a file said, for a visit that came in by one; ``own_items``: catalogue items that this visit
-    alone knows.
+    alone knows. ``terms_at``: the moment whose settings, rules and prices are the visit's, all of
+    them together; ``made_at``: when it was begun, empty while it is only planned; ``closed``: how a
+    visit that was never made ended.
     """
 
     __tablename__ = "visits"
@@ -182,8 +184,19 @@ class VisitRow(Base):
     request: Mapped[str] = mapped_column(default="")
     brought: Mapped[dict[str, Any] | None]
     own_items: Mapped[list[Any]] = mapped_column(default=list)
+    terms_at: Mapped[datetime | None]
+    made_at: Mapped[datetime | None]
+    closed: Mapped[dict[str, Any] | None] = mapped_column(JsonOrNull)
     __mapper_args__ = compared(version)
-    __table_args__ = (Index("visits_by_day", "firm_id", "started_at"),)
+    __table_args__ = (
+        Index("visits_by_day", "firm_id", "started_at"),
+        Index(
+            "visits_to_be_made",
+            "firm_id",
+            "started_at",
+            postgresql_where=sql("made_at is null and closed is null"),
+        ),
+    )
 
 
 class SampleRow(Base):
@@ -271,6 +284,19 @@ class ItemRow(Base):
     __table_args__ = (UniqueConstraint("firm_id", "code"),)
 
 
+class PastItemRow(Base):
+    """A catalogue item as it was until a moment, for visits that are judged by an earlier day."""
+
+    __tablename__ = "past_items"
+    firm_id: Mapped[UUID] = mapped_column(
+        ForeignKey("firms.id", ondelete="CASCADE"), primary_key=True
+    )
+    code: Mapped[str] = mapped_column(primary_key=True)
+    until: Mapped[datetime] = mapped_column(primary_key=True)
+    data: Mapped[dict[str, Any]]
+    retired: Mapped[bool]
+
+
 class OptionRow(Base):
     """A line the consultant considers."""
 
@@ -310,7 +336,7 @@ class ProposalRow(Base):
     seal_key: Mapped[str] = mapped_column(default="")
     basis: Mapped[str] = mapped_column(default="", deferred=True)
     stale: Mapped[bool] = mapped_column(default=False)
-    moved: Mapped[dict[str, Any] | None]
+    moved: Mapped[dict[str, Any] | None] = mapped_column(JsonOrNull)
     version: Mapped[int] = mapped_column(default=1)
     written_on: Mapped[str | None] = mapped_column(Computed(PROPOSAL_DAY, persisted=True))
     state: Mapped[str | None] = mapped_column(Computed(PROPOSAL_STATE, persisted=True))

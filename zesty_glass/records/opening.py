@@ -13,6 +13,7 @@ from sqlalchemy import (
     BindParameter,
     ColumnElement,
     Select,
+    and_,
     bindparam,
     cast,
     func,
@@ -33,6 +34,7 @@ from .models import (
     ItemRow,
     LabSampleRow,
     OptionRow,
+    PastItemRow,
     ProposalRow,
     ReadingRow,
     SampleRow,
@@ -188,12 +190,17 @@ _BETWEEN = (
         func.coalesce(_h.home["place"].as_string(), ""),
         func.coalesce(_h.home["source"].as_string(), "city"),
         *(_many(kind) for kind in (ReadingRow, OptionRow, ProposalRow)),
+        _v.made_at.is_not(None),
+        _v.closed,
     )
     .join(_h, _h.id == _v.home_id)
     .where(
         _v.firm_id == _FIRM,
-        _v.started_at >= bindparam("start"),
         _v.started_at < bindparam("end"),
+        or_(
+            _v.started_at >= bindparam("start"),
+            and_(_v.made_at.is_(None), _v.closed.is_(None)),
+        ),
     )
     .order_by(_v.started_at, _v.id)
 )
@@ -215,12 +222,16 @@ class Between(NamedTuple):
     readings: int
     options: int
     proposals: int
+    made: bool
+    closed: dict[str, Any] | None
 
 
 def visits_between(
     db: Session, firm: UUID, start: datetime, end: datetime, consultant: UUID | None
 ) -> list[Between]:
-    """Visits that start in a span, in order of time: of one consultant and of nobody, or all."""
+    """Visits that start in a span, and those before it that nobody has made or closed, in order of
+    time: of one consultant and of nobody, or all.
+    """
     asked = {"firm": firm, "start": start, "end": end}
     found = (
         plain_rows(db, _BETWEEN, **asked)
@@ -233,13 +244,46 @@ def visits_between(
 _OF_HOME = (
     select(_v.id, _v.started_at, _v.consultant_id)
     .where(_v.firm_id == _FIRM, _v.home_id == bindparam("home"))
-    .order_by(_v.started_at.desc())
+    .order_by(_v.made_at.is_(None), _v.started_at.desc())
 )
 
 
 def visits_of_home(db: Session, firm: UUID, home: UUID) -> list[tuple[UUID, datetime, UUID | None]]:
-    """Every visit to a home as (id, time, consultant), the latest first."""
+    """Every visit to a home as (id, time, consultant): those that were made, the latest first, then
+    those that are planned or were never made.
+    """
     return [(id, at, who) for id, at, who in plain_rows(db, _OF_HOME, firm=firm, home=home)]
+
+
+_PAST = (
+    select(PastItemRow.code, PastItemRow.data)
+    .distinct(PastItemRow.code)
+    .where(
+        PastItemRow.firm_id == _FIRM,
+        PastItemRow.code.in_(bindparam("codes", expanding=True)),
+        PastItemRow.until > bindparam("at"),
+    )
+    .order_by(PastItemRow.code, PastItemRow.until)
+)
+
+
+def past_items(
+    db: Session, firm: UUID, codes: Iterable[str], at: datetime
+) -> dict[str, dict[str, Any]]:
+    """Items that changed since a moment, as they were then, by code."""
+    return dict(plain_rows(db, _PAST, firm=firm, codes=list(codes), at=at))
+
+
+_ANY_PAST = select(
+    select(PastItemRow.code)
+    .where(PastItemRow.firm_id == _FIRM, PastItemRow.until > bindparam("at"))
+    .exists()
+)
+
+
+def any_past_items(db: Session, firm: UUID, at: datetime) -> bool:
+    """Whether any item of a firm changed since a moment."""
+    return bool(plain_rows(db, _ANY_PAST, firm=firm, at=at)[0][0])
 
 
 _MARK: ColumnElement[str] = literal_column("items.xmin::text")

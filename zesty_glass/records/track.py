@@ -22,8 +22,8 @@ MOST_BEHIND = 200  # of one number: nobody opens them one by one
 
 
 class Tally(NamedTuple):
-    """How often one technology's promise of an analyte stood how, at how many homes, and by how
-    much it was short in the middle.
+    """How often one technology's promise of an analyte stood how, at how many homes, by how much it
+    was short in the middle, and at how many homes it was short when it was read first.
     """
 
     kind: str
@@ -32,19 +32,22 @@ class Tally(NamedTuple):
     verdict: str
     many: int
     short_by: float | None
+    short_first: int
 
 
 def tallies(db: Session, firm: UUID) -> list[Tally]:
     """All promises of a firm's jobs, counted."""
     middle: Any = func.percentile_cont(0.5).within_group(ProvedRow.short_by)
+    homes = func.count(func.distinct(ProvedRow.home_id))
     query = (
         select(
             ProvedRow.kind,
             ProvedRow.item,
             ProvedRow.analyte,
             ProvedRow.verdict,
-            func.count(func.distinct(ProvedRow.home_id)),
+            homes,
             middle,
+            homes.filter(ProvedRow.first_verdict == "short"),
         )
         .where(ProvedRow.firm_id == firm)
         .group_by(ProvedRow.kind, ProvedRow.item, ProvedRow.analyte, ProvedRow.verdict)

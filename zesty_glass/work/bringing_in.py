@@ -106,6 +106,8 @@ def store_visit(db: Session, who: Person, visit: Visit) -> VisitRow:
         request="",
         brought=None if visit.brought is None else plain(visit.brought),
         own_items=[plain(i) for i in visit.catalogue] if visit.brought is not None else [],
+        terms_at=now(),
+        made_at=visit.started_at if visit.samples or visit.started_at <= now() else None,
     )
     db.add(row)
     db.flush()

@@ -9,6 +9,7 @@ import json
 import time
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
+from datetime import datetime
 from pathlib import Path
 from typing import Literal, TypeVar
 from uuid import UUID, uuid4
@@ -27,19 +28,21 @@ from ..core.treating.kept import water_behind_kept
 from ..core.visit import Visit, kept_of
 from ..core.worked import drawn
 from ..documents.codec import load, plain, to_json
-from ..records import store
-from ..records.models import ItemRow
+from ..records import opening, store
+from ..records.models import ItemRow, PastItemRow
 from . import visiting
 from .keeping import change, note
-from .person import Conflict, Person, manager_only
+from .person import Conflict, Person, manager_only, now
 
 TOLD_EVERY_S = 0.05
 _T = TypeVar("_T")
 
 
-def on_sale(db: Session, who: Person) -> dict[str, Item]:
-    """Items of the firm that are on sale, by code."""
-    return {r.code: load(Item, r.data) for r in store.items(db, who.firm_id) if not r.retired}
+def on_sale(db: Session, who: Person, at: datetime | None = None) -> dict[str, Item]:
+    """Items of the firm that are on sale, by code; ``at``: at the prices of that moment."""
+    rows = [r for r in store.items(db, who.firm_id) if not r.retired]
+    past = {} if at is None else opening.past_items(db, who.firm_id, [r.code for r in rows], at)
+    return {r.code: load(Item, past.get(r.code, r.data)) for r in rows}
 
 
 def _revision(rows: Iterable[ItemRow]) -> str:
@@ -92,9 +95,17 @@ def bring_in(
             db.add(row)
             note(db, who, row.id, "added", 1, [], None, after)
         else:
+            keep_past(db, who.firm_id, row, after)
             change(db, who, row, {"data": after, "retired": False})
     db.flush()
     return replace(seen, revision=_revision(store.items(db, who.firm_id)))
+
+
+def keep_past(db: Session, firm: UUID, row: ItemRow, after: dict[str, object]) -> None:
+    """Keep an item as it was until now, where it is about to become another."""
+    if row.data != after:
+        past = {"code": row.code, "until": now(), "data": row.data, "retired": row.retired}
+        db.merge(PastItemRow(firm_id=firm, **past))
 
 
 @dataclass(frozen=True, slots=True)
@@ -180,7 +191,8 @@ def question(
     db: Session, who: Person, visit_id: UUID, units: Literal["us", "metric"] | None = None
 ) -> Question:
     """A visit with the items on sale; ``units``: those in which its answer is said."""
-    visit, _ = visiting.document(db, who, visiting.get(db, who, visit_id), snapshots=False)
+    row = visiting.get(db, who, visit_id)
+    visit, _ = visiting.document(db, who, row, snapshots=False)
     if units is not None:
         visit = replace(visit, settings=replace(visit.settings, units=units))
-    return Question(visit=visit, items=on_sale(db, who))
+    return Question(visit=visit, items=on_sale(db, who, visiting.terms_of(row)))

@@ -179,6 +179,7 @@ def write_rows(db: Session, row: JobRow, job: Job) -> None:
             for f in _falling(at)
         ),
     )
+    first = {p.promise: p for p in at.first}
     records.set_proved(
         db,
         row,
@@ -189,6 +190,8 @@ def write_rows(db: Session, row: JobRow, job: Job) -> None:
                 "item": p.promise.item,
                 "verdict": p.verdict,
                 "short_by": short_by(p),
+                "first_verdict": first[p.promise].verdict,
+                "first_short_by": short_by(first[p.promise]),
             }
             for p in at.proved
         ),

@@ -81,7 +81,7 @@ def bring_results(
 ) -> lab_csv.LabPreview:
     """Store every result of a file as a reading of a sample, or none when a row has an error; rows
     ``without`` are left out by choice. Twice is once."""
-    visiting.get(db, who, visit_id, lock=True)
+    visit = visiting.get(db, who, visit_id, lock=True)
     sample = store.get(db, SampleRow, who.firm_id, sample_id, "sample")
     if sample.visit_id != visit_id:
         raise store.NotFound("sample")
@@ -129,4 +129,5 @@ def bring_results(
         position += 1
     note(db, who, sample_id, "laboratory results", 1, [])
     db.flush()
+    visiting.keep_found(db, who, visit)
     return preview

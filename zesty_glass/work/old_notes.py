@@ -103,6 +103,7 @@ def _visit(
             request="",
             brought=None,
             own_items=[],
+            made_at=datetime.combine(v.on, time(12), UTC),
         )
     )
     data = plain(v.sample)

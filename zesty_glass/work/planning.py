@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime, timedelta
+from typing import Literal
 from uuid import UUID
 
 from sqlalchemy.orm import Session
@@ -39,10 +40,43 @@ def plan(
             "started_at",
             "Visit the home again for another day.",
         )
-    after: dict[str, object] = {"started_at": at}
+    after: dict[str, object] = {"started_at": at, "closed": None}
+    if at > now() + visiting.AHEAD:
+        after["made_at"] = None
     if consultant is not None and consultant != row.consultant_id:
         after |= _given_to(db, who, consultant)
     keeping.change(db, who, row, after, "planned")
+    return row
+
+
+Closed = Literal["cancelled", "no_show", "not_made"]
+
+
+def close(db: Session, who: Person, id: UUID, version: int, how: Closed, because: str) -> VisitRow:
+    """Close a visit that is not made: it leaves the list, and stays on record with its reason.
+
+    Raises:
+        RuleError: it was begun, or no reason is given.
+    """
+    row = visiting.get(db, who, id, lock=True)
+    expect(db, "visit", row, version)
+    if store.counts(db, ReadingRow, [id]):
+        raise RuleError(
+            "visit.begun", "Something was read at this visit.", "visit", "It is made, and stays."
+        )
+    if not because.strip():
+        raise RuleError("visit.because", "This needs a reason.", "because", "Write why, in a line.")
+    stamp = now().isoformat().replace("+00:00", "Z")
+    closed = {"how": how, "because": because.strip(), "by": who.name, "at": stamp}
+    keeping.change(db, who, row, {"closed": closed, "made_at": None}, "closed")
+    return row
+
+
+def open_again(db: Session, who: Person, id: UUID, version: int) -> VisitRow:
+    """Take the closing of a visit back."""
+    row = visiting.get(db, who, id, lock=True)
+    expect(db, "visit", row, version)
+    keeping.change(db, who, row, {"closed": None}, "opened again")
     return row
 
 

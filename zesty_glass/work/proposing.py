@@ -111,6 +111,7 @@ def make(
             plan=plan,
             answers=answers,
             terms=terms,
+            priced_on=visiting.terms_of(row).date(),
         ),
     )
     snapshot = to_json(offer, Offer).decode()

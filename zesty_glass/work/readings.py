@@ -21,14 +21,14 @@ from ..records.models import ReadingRow, SampleRow
 from . import keeping
 from .keeping import expect, keep_part, note, same_id
 from .person import Person, now
-from .visiting import MOST_READINGS, MOST_SAMPLES, get, sees
+from .visiting import MOST_READINGS, MOST_SAMPLES, begun, get, keep_found, sees
 
 
 def put_sample(
     db: Session, who: Person, visit_id: UUID, sample: Sample, version: int | None
 ) -> SampleRow:
     """Draw a glass, or change what is written of it. Sent twice with one id it is one sample."""
-    get(db, who, visit_id, lock=True)
+    visit = get(db, who, visit_id, lock=True)
     if sample.drawn_at > now() + timedelta(minutes=5):
         raise RuleError(
             "sample.future", "The sample’s time lies in the future.", "drawn_at", "Check the clock."
@@ -58,6 +58,7 @@ def put_sample(
         for other in rows:
             if other.id != id and other.data.get("raw"):
                 keeping.change(db, who, other, {"data": {**other.data, "raw": False}})
+    begun(db, who, visit)
     return keep_part(db, who, SampleRow, visit_id, id, data, version, "sample", "drawn")
 
 
@@ -177,11 +178,12 @@ def put_again(
 
 def strike(db: Session, who: Person, visit_id: UUID, reading_id: UUID, because: str) -> ReadingRow:
     """Strike a reading through; it stays on record. Striking twice is striking once."""
-    get(db, who, visit_id, lock=True)
+    visit = get(db, who, visit_id, lock=True)
     row = store.get(db, ReadingRow, who.firm_id, reading_id, "reading", lock=True)
     if row.visit_id != visit_id:
         raise store.NotFound("reading")
     if row.struck_at is None:
         row.struck_at, row.struck_because = now(), because[:500]
         note(db, who, row.id, "struck", 1, ["because"], None, {"because": because[:500]})
+        keep_found(db, who, visit)
     return row

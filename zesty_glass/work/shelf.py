@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from uuid import UUID
 from weakref import WeakKeyDictionary
 
@@ -24,6 +25,17 @@ class _Shelf:
 
 
 _kept: WeakKeyDictionary[Engine | Connection, _Shelf] = WeakKeyDictionary()
+
+
+def taken_at(db: Session, firm: UUID, codes: set[str], at: datetime) -> list[Item]:
+    """Items of a firm as they were at a moment: see ``taken``."""
+    have = {i.code: i for i in taken(db, firm, codes)}
+    past = opening.past_items(db, firm, codes | have.keys(), at)
+    if past:
+        have |= {code: load(Item, data) for code, data in past.items()}
+        if missing := _with_parts(codes, have) - have.keys():
+            have |= {i.code: i for i in taken_at(db, firm, missing, at)}
+    return [have[c] for c in sorted(_with_parts(codes, have) & have.keys())]
 
 
 def taken(db: Session, firm: UUID, codes: set[str]) -> list[Item]:

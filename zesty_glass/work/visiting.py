@@ -26,9 +26,10 @@ from . import keeping
 from .keeping import expect, note, request_of, same_request
 from .mending import Unreadable, readable
 from .person import Person, now
-from .shelf import taken
+from .shelf import taken_at
 
 MOST_SAMPLES, MOST_READINGS = 60, 1000
+AHEAD = timedelta(hours=1)  # a visit that begins later than this is only planned
 STEPS = ("before", "test", "meaning", "show", "line", "compare", "offer")
 
 ASKS = (Weight.HEALTH, Weight.ACT)
@@ -120,31 +121,82 @@ def _begin(
     started_at: datetime | None,
     asked: str,
 ) -> VisitRow:
-    firm = store.firm(db, who.firm_id)
+    begins = started_at or now()
     v = VisitRow(
         id=id,
         firm_id=who.firm_id,
         home_id=home,
         consultant_id=who.id,
         consultant=who.name,
-        started_at=started_at or now(),
+        started_at=begins,
         complaints=complaints,
         step="before",
         recommended=None,
         horizon=10,
         assumptions_off=[],
-        settings=firm.settings,
-        rules=plain(in_force(load(Rules, firm.rules))),
+        settings={},
+        rules={},
         version=1,
         note="",
         request=asked,
         brought=None,
         own_items=[],
+        made_at=None if begins > now() + AHEAD else begins,
     )
+    take_terms(db, v)
     db.add(v)
     note(db, who, v.id, "started", 1, [])
     db.flush()
     return v
+
+
+def take_terms(db: Session, row: VisitRow) -> None:
+    """Judge a visit by the firm's settings, rules and prices of this moment, all together."""
+    firm = store.firm(db, row.firm_id)
+    row.settings, row.rules = firm.settings, plain(in_force(load(Rules, firm.rules)))
+    row.terms_at = now()
+
+
+def terms_of(row: VisitRow) -> datetime:
+    """The moment whose prices are a visit's."""
+    return row.terms_at or row.started_at
+
+
+def terms_differ(db: Session, row: VisitRow) -> bool:
+    """Whether the firm's settings, rules or prices are others now than those of a visit."""
+    firm = store.firm(db, row.firm_id)
+    rules = plain(in_force(load(Rules, firm.rules)))
+    if (row.settings, row.rules) != (firm.settings, rules):
+        return True
+    return opening.any_past_items(db, row.firm_id, terms_of(row))
+
+
+def begun(db: Session, who: Person, row: VisitRow) -> None:
+    """A planned visit is made: from now on it is judged by the terms of its day. Of one that is
+    under way nothing changes.
+    """
+    if row.made_at is not None:
+        return
+    row.made_at, row.closed = now(), None
+    take_terms(db, row)
+    row.version += 1
+    note(db, who, row.id, "begun", row.version, ["made_at"], None, {"made_at": row.made_at})
+    db.flush()
+
+
+def terms_of_today(db: Session, who: Person, id: UUID, version: int) -> VisitRow:
+    """Judge a visit by the firm's prices, taxes and limits of today from now on; what was presented
+    or signed stays as it is.
+    """
+    row = get(db, who, id, lock=True)
+    expect(db, "visit", row, version)
+    before = terms_of(row)
+    take_terms(db, row)
+    row.version += 1
+    said = {"terms_at": before}, {"terms_at": row.terms_at}
+    note(db, who, row.id, "terms of today", row.version, ["terms_at"], *said)
+    db.flush()
+    return row
 
 
 def again(
@@ -292,17 +344,21 @@ def change(db: Session, who: Person, id: UUID, version: int, fields: dict[str, A
 
 
 def keep_found(db: Session, who: Person, row: VisitRow) -> None:
-    """Keep with the home what this visit found that asks for something, so that homes are found by
-    it. What cannot be read stays as it was: the visit says what is wrong.
+    """Keep with a visit's home what its latest readings say that asks for something, so that homes
+    are found by it, whichever visit was opened last. What cannot be read stays as it was: the visit
+    says what is wrong.
     """
-    visit, _ = document(db, who, row, snapshots=False)
+    latest = homes.latest_tested(db, who.firm_id, row.home_id)
+    if latest is None:
+        return
+    visit, _ = document(db, who, latest, snapshots=False)
     try:
         at = drawn(visit)
         meaning = None if at.raw is None else at.meaning(at.raw)
     except (ValueError, ArithmeticError, TypeError, LookupError):
         return
     asks = {f.analyte for f in meaning.findings if f.weight in ASKS} if meaning else set()
-    homes.keep_found(db, who.firm_id, row, sorted(asks))
+    homes.keep_found(db, who.firm_id, row.home_id, sorted(asks))
 
 
 def _recommendable(db: Session, who: Person, row: VisitRow, option: str | None) -> None:
@@ -400,7 +456,10 @@ def _items_of(
         if isinstance(c, dict) and "item" in c
     }
     own = {i["code"]: i for i in row.own_items}
-    return [*own.values(), *(i for i in taken(db, who.firm_id, codes) if i.code not in own)]
+    return [
+        *own.values(),
+        *(i for i in taken_at(db, who.firm_id, codes, terms_of(row)) if i.code not in own),
+    ]
 
 
 __all__ = [

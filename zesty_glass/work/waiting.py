@@ -25,7 +25,7 @@ from .jobs import whose
 from .person import Person, now
 
 Kind = Literal["bottle", "kit", "proposal", "again", "unmade", "retest", "mail"]
-BOTTLES_BACK = timedelta(days=30)  # how far is looked back
+REPORT_AFTER = timedelta(days=10)  # a laboratory's report takes so long: trade practice (2024)
 KIT_AHEAD, PROPOSAL_AHEAD = timedelta(days=21), timedelta(days=14)
 PROPOSAL_BEHIND = timedelta(days=60)
 RAN_OUT = "A proposal has run out: give it a later day, revise it, or say that it is declined"
@@ -79,9 +79,10 @@ def _bottles(db: Session, who: Person, at: datetime) -> list[Waits]:
         select(LabSampleRow.data, VisitRow.id, _NAME)
         .join(VisitRow, VisitRow.id == LabSampleRow.visit_id)
         .join(HomeRow, HomeRow.id == VisitRow.home_id)
-        .where(VisitRow.firm_id == who.firm_id, VisitRow.started_at > at - BOTTLES_BACK)
-        .where(LabSampleRow.data["received_at"].as_string().is_(None))
+        .where(VisitRow.firm_id == who.firm_id)
+        .where(LabSampleRow.data["reported_at"].as_string().is_(None))
         .where(LabSampleRow.data["struck_at"].as_string().is_(None))
+        .order_by(LabSampleRow.data["drawn_at"].as_string().desc())
         .limit(MOST)
     )
     out = []
@@ -90,12 +91,23 @@ def _bottles(db: Session, who: Person, at: datetime) -> list[Waits]:
             bottle: LabSample = load(LabSample, data)
         except RuleError:  # its visit says what cannot be read; it shuts no list
             continue
-        kind = KIND_BY_ID[bottle.kind]
-        end = bottle.drawn_at + timedelta(hours=kind.holding_h)
-        what = f"Bottle: {kind.name}, to the laboratory until {end:%d %B, %H:%M} UTC"
         path = f"/visits/{visit}/test?kit=lab"
-        out.append(Waits(kind="bottle", what=what, whose=name, on=end.date(), path=path))
+        on, what = _bottle(bottle, at)
+        out.append(Waits(kind="bottle", what=what, whose=name, on=on, path=path))
     return out
+
+
+def _bottle(bottle: LabSample, at: datetime) -> tuple[date, str]:
+    """What a bottle waits for, and by when, until it is reported or struck."""
+    kind = KIND_BY_ID[bottle.kind]
+    if bottle.received_at is not None:
+        on = (bottle.received_at + REPORT_AFTER).date()
+        return on, f"Report: {kind.name}, at the laboratory since {bottle.received_at:%B %-d}"
+    end = bottle.drawn_at + timedelta(hours=kind.holding_h)
+    if end < at:
+        said = f"Bottle: {kind.name}, too old since {end:%B %-d}: draw another, or strike it"
+        return end.date(), said
+    return end.date(), f"Bottle: {kind.name}, to the laboratory until {end:%d %B, %H:%M} UTC"
 
 
 def _kits(db: Session, who: Person, today: date) -> list[Waits]:

@@ -24,10 +24,10 @@ class Record(unittest.TestCase):
     def test_counts_by_item_and_analyte(self):
         out = kept(
             (
-                ("softener", "S1", "hardness", "as promised", 6, None),
-                ("softener", "S1", "hardness", "short", 2, 0.25),
-                ("membrane", "M1", "tds", "better", 1, None),
-                ("uv", "U1", "coliform", "laboratory only", 3, None),
+                ("softener", "S1", "hardness", "as promised", 6, None, 1),
+                ("softener", "S1", "hardness", "short", 2, 0.25, 2),
+                ("membrane", "M1", "tds", "better", 1, None, 0),
+                ("uv", "U1", "coliform", "laboratory only", 3, None, 0),
             ),
             {"S1": "Ulvenby"},
         )
@@ -35,6 +35,7 @@ class Record(unittest.TestCase):
             [(k.item, k.homes, k.few) for k in out], [("S1", 8, False), ("M1", 1, True)]
         )
         self.assertEqual((out[0].as_promised, out[0].better, out[0].short), (6, 0, 2))
+        self.assertEqual(out[0].mended, 1)  # it is short no more, and was at first
         self.assertEqual(out[0].short_by, 0.25)
         self.assertEqual([(k.maker, k.items) for k in out], [("Ulvenby", ("S1",)), ("", ("M1",))])
 
@@ -42,11 +43,11 @@ class Record(unittest.TestCase):
         out = by_maker(
             kept(
                 (
-                    ("softener", "S1", "hardness", "as promised", 2, None),
-                    ("softener", "S1", "hardness", "short", 1, 0.1),
-                    ("softener", "S2", "hardness", "short", 2, 0.4),
-                    ("softener", "S3", "hardness", "better", 1, None),
-                    ("softener", "S4", "hardness", "short", 9, 0.9),
+                    ("softener", "S1", "hardness", "as promised", 2, None, 2),
+                    ("softener", "S1", "hardness", "short", 1, 0.1, 1),
+                    ("softener", "S2", "hardness", "short", 2, 0.4, 2),
+                    ("softener", "S3", "hardness", "better", 1, None, 0),
+                    ("softener", "S4", "hardness", "short", 9, 0.9, 9),
                 ),
                 {"S1": "Ulvenby", "S2": "Ulvenby", "S3": "Tessaby"},
             )
@@ -60,7 +61,7 @@ class Record(unittest.TestCase):
 
     def test_five_homes_are_enough_and_four_are_not(self):
         for many, few in ((4, True), (5, False)):
-            self.assertEqual(kept((("a", "b", "ph", "better", many, None),), {})[0].few, few)
+            self.assertEqual(kept((("a", "b", "ph", "better", many, None, 0),), {})[0].few, few)
 
 
 class Service(unittest.TestCase):

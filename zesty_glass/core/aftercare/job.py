@@ -19,7 +19,7 @@ from .care import Change, Falling, Part, falling, parts_of
 from .disinfecting import Plumbing, usual_plumbing
 from .drift import Alarm
 from .gauging import Gauge, gauged
-from .proof import Promise, Proof, Proved, Where, open_promises, promises, proved
+from .proof import Promise, Proof, Proved, Where, first_proved, open_promises, promises, proved
 from .second_test import SecondTest, second_test
 from .steps import Sheet, sheets
 
@@ -157,6 +157,7 @@ class Standing:
     values: tuple[Value, ...]
     alarms: tuple[Alarm, ...]
     second: SecondTest | None = None
+    first: tuple[Proved, ...] = ()
     read: tuple[LastRead, ...] = ()
 
 
@@ -402,5 +403,6 @@ def standing(job: Job, today: date) -> Standing:
         second=None
         if job.ended is not None
         else second_test(job.promises, job.proofs, job.fitted_on),
+        first=first_proved(job.promises, made, kinds, job.units),
         read=last_read(job, values),
     )

@@ -129,6 +129,7 @@ class Kept:
         homes: at how many homes it was measured. few: too few to say anything.
         short_by: by how much the short ones missed, in the middle, as a share of the water before.
         maker: who makes it, where the catalogue says. items: whose promises these are.
+        mended: at how many homes it fell short at first and does so no more.
     """
 
     kind: str
@@ -140,23 +141,25 @@ class Kept:
     short: int
     short_by: float | None
     few: bool
+    mended: int = 0
     maker: str = ""
     items: tuple[str, ...] = ()
 
 
 def kept(
-    counted: tuple[tuple[str, str, str, Verdict, int, float | None], ...],
+    counted: tuple[tuple[str, str, str, Verdict, int, float | None, int], ...],
     makers: Mapping[str, str],
 ) -> tuple[Kept, ...]:
-    """The firm's record from counts of (technology, item, analyte, verdict, homes, short by); the
-    most often measured first. ``makers``: who makes an item, by its name.
+    """The firm's record from counts of (technology, item, analyte, verdict, homes, short by, short
+    at first); the most often measured first. ``makers``: who makes an item, by its name.
     """
-    by: dict[tuple[str, str, str], dict[str, tuple[int, float | None]]] = {}
-    for kind, item, analyte, verdict, many, missed in counted:
-        by.setdefault((kind, item, analyte), {})[verdict] = (many, missed)
+    by: dict[tuple[str, str, str], dict[str, tuple[int, float | None, int]]] = {}
+    for kind, item, analyte, verdict, many, missed, at_first in counted:
+        by.setdefault((kind, item, analyte), {})[verdict] = (many, missed, at_first)
     out = []
     for (kind, item, analyte), counts in by.items():
-        good, better, short = (counts.get(v, (0, None)) for v in ("as promised", "better", "short"))
+        verdicts = ("as promised", "better", "short")
+        good, better, short = (counts.get(v, (0, None, 0)) for v in verdicts)
         homes = good[0] + better[0] + short[0]
         if homes:
             out.append(
@@ -170,6 +173,7 @@ def kept(
                     short=short[0],
                     short_by=short[1],
                     few=homes < FEW,
+                    mended=good[2] + better[2],
                     maker=makers.get(item, ""),
                     items=(item,),
                 )
@@ -204,6 +208,7 @@ def _together(of: list[Kept]) -> Kept:
         as_promised=sum(k.as_promised for k in of),
         better=sum(k.better for k in of),
         short=sum(k.short for k in of),
+        mended=sum(k.mended for k in of),
         short_by=median(missed) if missed else None,
         few=homes < FEW,
     )

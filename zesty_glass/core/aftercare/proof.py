@@ -267,6 +267,22 @@ def proved(
     return tuple(out)
 
 
+def first_proved(
+    promises_: tuple[Promise, ...],
+    measured: tuple[tuple[Proof, Value], ...],
+    kinds: Mapping[Where, frozenset[str]],
+    units: str,
+) -> tuple[Proved, ...]:
+    """The same, with the first reading that was made of each promise: what was short and was mended
+    was short all the same.
+    """
+    first: dict[tuple[str, Where], tuple[Proof, Value]] = {}
+    for x, v in sorted(measured, key=lambda m: m[0].reading.made_at):
+        if x.reading.struck_at is None:
+            first.setdefault((x.reading.analyte, x.where), (x, v))
+    return proved(promises_, tuple(first.values()), kinds, units)
+
+
 def short_by(p: Proved) -> float | None:
     """By how much a short result misses what was promised, as a share of the water before [0 to 1
     and more]; None where it is not short, or nothing was before.

@@ -225,6 +225,7 @@ class Offer:
     health: tuple[str, ...] = ()
     before_signing: tuple[ToKnow, ...] = ()
     price: tuple[PriceLine, ...] = ()
+    priced_on: date | None = None
 
 
 def _readings(visit: Visit, a: Assessment) -> tuple[ReadingLine, ...]:
@@ -368,12 +369,14 @@ def make_offer(
     plan: Plan | None = None,
     answers: Mapping[str, str] | None = None,
     terms: Terms | None = None,
+    priced_on: date | None = None,
 ) -> Offer:
     """Freeze a visit into an offer.
 
     Args:
         answers: how the recommended line's stops are answered, by the sentence of each; terms:
-            discount, deposit and exemption from sales tax.
+            discount, deposit and exemption from sales tax. priced_on: the day whose prices, taxes
+            and limits it was made by.
 
     Raises:
         RuleError: no raw sample, an unknown recommended option, or a plan that does not work.
@@ -433,6 +436,7 @@ def make_offer(
         rules_version=visit.rules.version,
         health=tuple(f.sentence for f in meaning.findings if f.weight is Weight.HEALTH),
         before_signing=before_signing,
+        priced_on=priced_on,
     )
     return in_units(made, visit)
 
