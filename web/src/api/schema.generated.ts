@@ -468,6 +468,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Close
+         * @description Close a visit that is not made, with the reason; or take that back.
+         */
+        put: operations["close_api_visits__id__close_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/terms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Terms
+         * @description Judge a visit by the firm's prices, taxes and limits of today from now on.
+         */
+        put: operations["terms_api_visits__id__terms_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/home": {
         parameters: {
             query?: never;
@@ -4180,6 +4220,28 @@ export interface components {
              * @description the share taken out that is claimed (0 to 1)
              */
             share: number;
+        };
+        /**
+         * CloseBody
+         * @description How a visit that is not made ended, and why; without ``how`` it is open again.
+         */
+        CloseBody: {
+            /**
+             * Version
+             * @description the version it has; a change names the one it is made on top of
+             */
+            version: number;
+            /**
+             * How
+             * @description what is done with it: kept, serviced, or set right
+             */
+            how?: ("cancelled" | "no_show" | "not_made") | null;
+            /**
+             * Because
+             * @description why, in a few words
+             * @default
+             */
+            because: string;
         };
         /**
          * CodeBody
@@ -7937,6 +7999,7 @@ export interface components {
          *         homes: at how many homes it was measured. few: too few to say anything.
          *         short_by: by how much the short ones missed, in the middle, as a share of the water before.
          *         maker: who makes it, where the catalogue says. items: whose promises these are.
+         *         mended: at how many homes it fell short at first and does so no more.
          */
         Kept: {
             /**
@@ -7984,6 +8047,12 @@ export interface components {
              * @description too few to say anything
              */
             few: boolean;
+            /**
+             * Mended
+             * @description at how many homes it fell short at first and does so no more
+             * @default 0
+             */
+            mended: number;
             /**
              * Maker
              * @description who makes it, where the catalogue says
@@ -9820,6 +9889,11 @@ export interface components {
              * @default []
              */
             price: components["schemas"]["PriceLine"][];
+            /**
+             * Priced On
+             * @description the day of its prices
+             */
+            priced_on?: string | null;
         };
         /**
          * OfferedOption
@@ -13753,6 +13827,12 @@ export interface components {
             /** @description from when the same tests can be made again; null: not yet */
             second?: components["schemas"]["SecondTest"] | null;
             /**
+             * First
+             * @description what to try first
+             * @default []
+             */
+            first: components["schemas"]["Proved"][];
+            /**
              * Read
              * @description what was read last behind the line
              * @default []
@@ -14860,6 +14940,17 @@ export interface components {
          */
         Verdict: "met" | "not_met" | "uncertain" | "unknown";
         /**
+         * Versioned
+         * @description A change on top of a version.
+         */
+        Versioned: {
+            /**
+             * Version
+             * @description the version it has; a change names the one it is made on top of
+             */
+            version: number;
+        };
+        /**
          * Vial
          * @description One vial of the lather test.
          *
@@ -15857,6 +15948,15 @@ export interface components {
              * @description the step of the visit that is open
              */
             step: string;
+            /** Made */
+            made: boolean;
+            /**
+             * Closed
+             * @description what was found; empty while it is open
+             */
+            closed: {
+                [key: string]: string;
+            } | null;
         };
         /**
          * VisitView
@@ -15865,7 +15965,9 @@ export interface components {
          *     ``versions``: by the id of each editable part; ``lab``: where each bottle stands now;
          *     ``suggested``: bottles to draw; ``others``: the home's other visits; ``reports``: when the
          *     laboratory's report on a bottle is expected; ``unreadable``: parts that cannot be read or worked
-         *     out any more, left out of all the rest.
+         *     out any more, left out of all the rest; ``terms_on``: the day whose prices, taxes and limits are
+         *     the visit's; ``terms_differ``: the firm's are others by now; ``made``: it was begun; ``closed``:
+         *     how one that is not made ended, and why.
          */
         VisitView: {
             /** @description the visit itself */
@@ -15913,6 +16015,22 @@ export interface components {
              * @description parts that cannot be read
              */
             unreadable: components["schemas"]["Unreadable"][];
+            /**
+             * Terms On
+             * Format: date
+             */
+            terms_on: string;
+            /** Terms Differ */
+            terms_differ: boolean;
+            /** Made */
+            made: boolean;
+            /**
+             * Closed
+             * @description what was found; empty while it is open
+             */
+            closed: {
+                [key: string]: string;
+            } | null;
         };
         /**
          * WaitingLine
@@ -20000,6 +20118,264 @@ export interface operations {
                  *     }
                  */
                 "application/json": components["schemas"]["VisitPlan"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    close_api_visits__id__close_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CloseBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    terms_api_visits__id__terms_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Versioned"];
             };
         };
         responses: {

@@ -7,7 +7,8 @@ import { useMe } from "../../api/hooks";
 import { Trouble } from "../../ui/Trouble";
 import { usePeople } from "../people/hooks";
 import { useVisitContext } from "../visit/context";
-import { say } from "../../app/language";
+import { say, spoken } from "../../app/language";
+import { ReasonKey } from "../../ui/ReasonKey";
 
 /** A time as the field for it wants it: local, to the minute. */
 function local(iso: string): string {
@@ -31,6 +32,49 @@ function Who({ name, onGive }: { name: string; onGive: (id: string) => void }): 
         ))}
       </select>
     </label>
+  );
+}
+
+type Closing = { how: "cancelled" | "no_show" | "not_made" | null; because: string };
+const HOWS: [NonNullable<Closing["how"]>, string][] = spoken([
+  ["cancelled", "They cancelled"],
+  ["no_show", "Nobody was there"],
+  ["not_made", "We did not go"],
+]);
+
+/** A visit that is not made leaves the list, with its reason. */
+function NotMade({
+  busy,
+  onClose,
+}: {
+  busy: boolean;
+  onClose: (to: Closing) => void;
+}): ReactElement {
+  const [how, setHow] = useState<Closing["how"]>("cancelled");
+  return (
+    <ReasonKey
+      words={say("It is not made")}
+      title={say("This visit is not made")}
+      hint={say("It leaves the list and stays on record. To move it, change its day.")}
+      busy={busy}
+      more={
+        <div role="radiogroup" aria-label={say("How")} className="flex gap-2 flex-wrap">
+          {HOWS.map(([value, words]) => (
+            <label key={value} className="flex gap-2 items-center min-h-11 pr-3">
+              <input
+                type="radio"
+                name="how"
+                className="w-5 h-5"
+                checked={how === value}
+                onChange={() => setHow(value)}
+              />
+              {words}
+            </label>
+          ))}
+        </div>
+      }
+      onReason={(because) => onClose({ how, because })}
+    />
   );
 }
 
@@ -59,7 +103,35 @@ export function PlanIt(): ReactElement | null {
       setTyped("");
     },
   });
+  const close = useMutation({
+    mutationFn: (to: Closing) =>
+      data(
+        api.PUT("/api/visits/{id}/close", {
+          params: { path: { id } },
+          body: { version: view.versions.visit ?? 1, ...to },
+        }),
+      ),
+    onSettled: async () => {
+      await client.invalidateQueries({ queryKey: ["visit", id] });
+      await client.invalidateQueries({ queryKey: ["visits"] });
+    },
+  });
   if (samples.some((s) => s.readings.length > 0)) return null;
+  if (view.closed)
+    return (
+      <div
+        role="status"
+        className="flex gap-4 items-center flex-wrap mb-4 border-[1.5px] border-ink p-3"
+      >
+        <p className="flex-1 text-b">
+          <b>{say("This visit is closed:")}</b> {view.closed.because}
+        </p>
+        <button className="key" onClick={() => close.mutate({ how: null, because: "" })}>
+          {say("Open it again")}
+        </button>
+        <Trouble error={close.error} />
+      </div>
+    );
   return (
     <div className="flex gap-4 items-end flex-wrap mb-4">
       <label className="field">
@@ -81,7 +153,8 @@ export function PlanIt(): ReactElement | null {
           onGive={(to) => plan.mutate({ at: started_at, consultant: to === "" ? null : to })}
         />
       )}
-      <Trouble error={plan.error} />
+      <NotMade busy={close.isPending} onClose={close.mutate} />
+      <Trouble error={plan.error ?? close.error} />
     </div>
   );
 }

@@ -83,6 +83,7 @@ function KeptRow({ k }: { k: Kept }): ReactElement {
           {k.short > 0 && k.short_by !== null && !k.few
             ? say("; short by {x} % of the raw water", { x: Math.round(k.short_by * 100) })
             : ""}
+          {k.mended > 0 && say("; {mended} short at first and mended", { mended: k.mended })}
         </span>
       </p>
     </li>

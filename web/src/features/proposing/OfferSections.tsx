@@ -243,7 +243,16 @@ export function WarrantyAndCancel({ offer, chosen }: Chosen): ReactElement {
         ))}
         <li>{offer.cancel_text}</li>
         <li>{offer.cooling_off}</li>
-        <li>{say("Valid until {valid_until}.", { valid_until: offer.valid_until })}</li>
+        <li>
+          {say("Valid until {valid_until}.", {
+            valid_until: dayLong(`${offer.valid_until}T12:00:00`),
+          })}
+        </li>
+        {offer.priced_on && (
+          <li>
+            {say("Prices and taxes of {day}.", { day: dayLong(`${offer.priced_on}T12:00:00`) })}
+          </li>
+        )}
       </ul>
     </section>
   );

@@ -12,6 +12,7 @@ import { api, data } from "../../api/client";
 import type { components } from "../../api/schema.generated";
 import { newId } from "../../app/names";
 import { money } from "../../app/show";
+import { dayLong } from "../../app/when";
 import { StateMark } from "../../ui/marks";
 import { Trouble } from "../../ui/Trouble";
 import { AtLedgeEnd } from "../testing/OnTheLedge";
@@ -254,6 +255,36 @@ function TermsFields({
   );
 }
 
+/** Whose day's prices, taxes and limits a proposal is made by; one can take today's. */
+function TermsOfDay({ id, view }: { id: string; view: View }): ReactElement {
+  const client = useQueryClient();
+  const take = useMutation({
+    mutationFn: () =>
+      data(
+        api.PUT("/api/visits/{id}/terms", {
+          params: { path: { id } },
+          body: { version: view.versions.visit ?? 1 },
+        }),
+      ),
+    onSettled: () => client.invalidateQueries({ queryKey: ["visit", id] }),
+  });
+  return (
+    <div className="flex gap-4 items-center flex-wrap min-h-12 mt-2">
+      <p className="text-m text-ink-2">
+        {say("Prices, taxes and limits of {day}.", {
+          day: dayLong(`${view.terms_on}T12:00:00`),
+        })}
+      </p>
+      {view.terms_differ && (
+        <button className="key" disabled={take.isPending} onClick={() => take.mutate()}>
+          {say("Take today’s")}
+        </button>
+      )}
+      <Trouble error={take.error} />
+    </div>
+  );
+}
+
 function PlanFields({
   plan,
   currency,
@@ -491,6 +522,7 @@ function Writing({ id, view }: { id: string; view: View }): ReactElement {
         {recommended !== "" && recommended !== "today" && (
           <TermsFields terms={terms} currency={currency} onTerms={setTerms} />
         )}
+        <TermsOfDay id={id} view={view} />
         <Tick words={say("Offer a payment plan")} on={withPlan} onTick={setWithPlan} />
         {withPlan && <PlanFields plan={plan} currency={currency} onPlan={setPlan} />}
         <AtLedgeEnd>

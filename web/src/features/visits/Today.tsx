@@ -15,19 +15,33 @@ import { More } from "./More";
 import { FileKey } from "../../ui/FileKey";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { clock, weekday, weekdayShort } from "../../app/when";
-import { say } from "../../app/language";
+import { say, spoken } from "../../app/language";
 
 function day(iso: string): string {
   return new Date(iso).toDateString();
 }
 
+const CLOSED: Record<string, string> = spoken({
+  cancelled: "cancelled",
+  no_show: "nobody was there",
+  not_made: "not made",
+});
+
 function stateOf(v: VisitSummary): string {
+  if (v.closed) return CLOSED[v.closed.how ?? ""] ?? say("closed");
+  if (!v.made) return neverMade(v) ? say("never made: close it, or move it") : say("planned");
   if (v.proposals > 0) return say("proposal written");
   if (v.options > 0)
     return say("{options} line{x} designed", { options: v.options, x: v.options > 1 ? "s" : "" });
   if (v.readings > 0) return say("{readings} readings", { readings: v.readings });
   return "new";
 }
+
+const neverMade = (v: VisitSummary): boolean =>
+  !v.made &&
+  !v.closed &&
+  new Date(v.started_at).toDateString() !== new Date().toDateString() &&
+  new Date(v.started_at) < new Date();
 
 function VisitRow({ v, dated }: { v: VisitSummary; dated: boolean }): ReactElement {
   const at = new Date(v.started_at);
@@ -61,7 +75,11 @@ function VisitRow({ v, dated }: { v: VisitSummary; dated: boolean }): ReactEleme
             </span>
           )}
         </span>
-        <span className="text-m text-ink-2 max-[900px]:col-start-2">{stateOf(v)}</span>
+        <span
+          className={`text-m max-[900px]:col-start-2 ${neverMade(v) ? "text-zest-ink font-semibold" : "text-ink-2"}`}
+        >
+          {stateOf(v)}
+        </span>
         <ChevronRight
           aria-hidden="true"
           className="max-[900px]:row-start-1 max-[900px]:col-start-3"
