@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from datetime import date, datetime
+from decimal import Decimal
 from typing import Annotated
 from uuid import UUID
 
 from pydantic import Field
 
 from ..core.presenting.offer import Offer
+from ..core.presenting.paying import Sold
 from ..core.presenting.revision import Difference, MovedOn
 from ..core.proposing.price import Terms
 from ..core.proposing.proposal import Correction, Plan, Signature
@@ -72,6 +74,28 @@ class CorrectBody(Body):
     said: str = Field(max_length=600)
 
 
+class PaymentBody(Body):
+    """A payment that was received, or paid back where the amount is below 0; no card data."""
+
+    on: date
+    amount: Decimal = Field(max_digits=9, decimal_places=2)
+    label: str = Field(min_length=1, max_length=80)
+    note: str = Field(default="", max_length=200)
+
+
+@record
+class Received:
+    """A payment that was noted."""
+
+    id: UUID
+    on: date
+    amount: Decimal
+    label: str
+    note: str
+    by: str
+    struck_because: str
+
+
 @record
 class ProposalView:
     """A proposal with its frozen offer, what changed since the revision before, and what would be
@@ -100,4 +124,6 @@ class ProposalView:
     beside_others: bool = False
     corrections: tuple[Correction, ...] = ()
     right_to_cancel_until: date | None = None
+    sold: Sold | None = None
+    received: tuple[Received, ...] = ()
     job: str = ""

@@ -9,12 +9,24 @@ from fastapi import APIRouter, Query, Response
 
 from ..messages.catalogue import ORIGINAL, Language
 from ..messages.records import in_language
+from ..records import money as payment_records
 from ..records import store
+from ..records.after_models import PaymentRow
 from ..records.models import ProposalRow
-from ..work import deciding, jobs, looking_again, printing, proposing
+from ..work import deciding, jobs, looking_again, money, printing, proposing
 from .answers import PDF, answer, pdf_file
 from .context import Context, Signed
-from .proposal_schemas import CorrectBody, DecideBody, Draft, ExtendBody, ProposalBody, ProposalView
+from .proposal_schemas import (
+    CorrectBody,
+    DecideBody,
+    Draft,
+    ExtendBody,
+    PaymentBody,
+    ProposalBody,
+    ProposalView,
+    Received,
+)
+from .schemas import StrikeBody
 
 router = APIRouter(prefix="/api", tags=["proposals"])
 
@@ -28,6 +40,8 @@ def _view(ctx: Context, id: UUID, status: int = 200, language: Language = ORIGIN
         moved = looking_again.moved(db, row)
         last = deciding.right_to_cancel_until(db, row)
         job = jobs.behind(db, ctx.who.firm_id, row.id)
+        received = payment_records.of_proposal(db, ctx.who.firm_id, row.id)
+        of = money.sold_of(row) if proposal.signature else None
     return answer(
         in_language(
             ProposalView(
@@ -53,12 +67,45 @@ def _view(ctx: Context, id: UUID, status: int = 200, language: Language = ORIGIN
                 beside_others=deciding.may_stand_beside(row, every),
                 corrections=proposal.corrections,
                 right_to_cancel_until=last,
+                sold=of,
+                received=tuple(_received(p) for p in received),
                 job="" if job is None else job[0].id,
             ),
             language,
         ),
         status=status,
     )
+
+
+def _received(p: PaymentRow) -> Received:
+    because = "" if p.struck_at is None else p.struck_because
+    return Received(
+        id=p.id,
+        on=p.on,
+        amount=p.amount,
+        label=p.label,
+        note=p.note,
+        by=p.by,
+        struck_because=because,
+    )
+
+
+@router.put("/proposals/{id}/payments/{payment_id}", response_model=ProposalView)
+def note_payment(ctx: Signed, id: UUID, payment_id: UUID, body: PaymentBody) -> Response:
+    """Note a payment that was received; a repeat changes nothing."""
+    with ctx.db() as db:
+        row = proposing.get(db, ctx.who, id, lock=True)
+        money.put(db, ctx.who, row, payment_id, body.on, body.amount, body.label, body.note)
+    return _view(ctx, id)
+
+
+@router.post("/proposals/{id}/payments/{payment_id}/strike", response_model=ProposalView)
+def strike_payment(ctx: Signed, id: UUID, payment_id: UUID, body: StrikeBody) -> Response:
+    """Strike a payment that was noted by mistake; it stays on record."""
+    with ctx.db() as db:
+        row = proposing.get(db, ctx.who, id, lock=True)
+        money.strike(db, ctx.who, row, payment_id, body.because)
+    return _view(ctx, id)
 
 
 @router.get("/visits/{id}/draft", response_model=Draft)

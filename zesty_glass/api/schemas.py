@@ -303,7 +303,8 @@ class MailBody(Body):
 
 class MailView(BaseModel):
     """A message; ``simulated``: the stand-in kept it, nothing was sent; ``error``: why it was not
-    sent yet, or failed.
+    sent yet, or failed; ``about``: what came by a customer's link; ``answered_at``: when somebody
+    said that it was answered.
     """
 
     id: UUID
@@ -317,6 +318,8 @@ class MailView(BaseModel):
     proposal: UUID | None
     state: Literal["kept", "waiting", "sending", "sent", "failed"]
     error: str
+    about: str = ""
+    answered_at: datetime | None = None
 
 
 class AskBody(Body):

@@ -71,6 +71,8 @@ def _mail(m: MailRow) -> MailView:
         proposal=m.proposal_id,
         state=m.state,  # type: ignore[arg-type]
         error=m.error,
+        about=m.about,
+        answered_at=m.answered_at,
     )
 
 
@@ -137,6 +139,13 @@ def outbox(ctx: Signed, page: Paged) -> Response:
     with ctx.db() as db:
         found = [_mail(m) for m in sharing.outbox(db, ctx.who, page.reach)]
     return page.answer(found, list[MailView], lambda x: x.id)
+
+
+@router.post("/outbox/{id}/answered", response_model=MailView)
+def answered(ctx: Signed, id: UUID) -> MailView:
+    """Say that a question was answered, as by telephone."""
+    with ctx.db() as db:
+        return _mail(sharing.answered(db, ctx.who, id))
 
 
 @router.get("/proposals/{id}/costs.csv", response_class=Response, responses=CSV)

@@ -51,6 +51,11 @@ def _write(head: tuple[str, ...], rows: Iterable[Iterable[object]]) -> bytes:
     return ("\ufeff" + sheets.write(head, rows)).encode()
 
 
+def rows_csv(head: tuple[str, ...], rows: Iterable[Iterable[object]]) -> bytes:
+    """Rows under their heads; what is not known is empty."""
+    return _write(head, (["" if x is None else x for x in row] for row in rows))
+
+
 def readings_csv(visit: Visit, assessed: Assessment) -> bytes:
     """Every reading of a visit with its range, in canonical units; struck ones too, marked."""
     rows = []

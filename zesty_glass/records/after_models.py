@@ -5,10 +5,11 @@ calendars.
 from __future__ import annotations
 
 from datetime import date, datetime
+from decimal import Decimal
 from typing import Any
 from uuid import UUID
 
-from sqlalchemy import Computed, ForeignKey, Index
+from sqlalchemy import Computed, ForeignKey, Index, Numeric
 from sqlalchemy.orm import Mapped, mapped_column
 
 from .base import Base, Json, compared
@@ -120,6 +121,27 @@ class ReminderRow(Base):
     due_on: Mapped[date] = mapped_column(primary_key=True)
     firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
     at: Mapped[datetime]
+
+
+class PaymentRow(Base):
+    """A payment that somebody noted as received for a signed proposal; no card data."""
+
+    __tablename__ = "payments"
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
+    proposal_id: Mapped[UUID] = mapped_column(ForeignKey("proposals.id", ondelete="CASCADE"))
+    on: Mapped[date]
+    amount: Mapped[Decimal] = mapped_column(Numeric(12, 2))
+    label: Mapped[str]
+    note: Mapped[str]
+    by: Mapped[str]
+    at: Mapped[datetime]
+    struck_at: Mapped[datetime | None]
+    struck_because: Mapped[str] = mapped_column(default="")
+    __table_args__ = (
+        Index("payments_by_day", "firm_id", "on"),
+        Index("payments_by_proposal", "proposal_id"),
+    )
 
 
 class FeedRow(Base):

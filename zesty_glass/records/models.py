@@ -321,7 +321,7 @@ class ProposalRow(Base):
 
     ``basis``: the visit of that day as JSON, from which the job is made. ``stale``: the database
     saw a change at the home since what is presented was compared with it; ``moved``: what that
-    comparison found.
+    comparison found. ``money``: what a signed one comes to, as ``Sold``.
     """
 
     __tablename__ = "proposals"
@@ -337,6 +337,7 @@ class ProposalRow(Base):
     basis: Mapped[str] = mapped_column(default="", deferred=True)
     stale: Mapped[bool] = mapped_column(default=False)
     moved: Mapped[dict[str, Any] | None] = mapped_column(JsonOrNull)
+    money: Mapped[dict[str, Any] | None] = mapped_column(JsonOrNull)
     version: Mapped[int] = mapped_column(default=1)
     written_on: Mapped[str | None] = mapped_column(Computed(PROPOSAL_DAY, persisted=True))
     state: Mapped[str | None] = mapped_column(Computed(PROPOSAL_STATE, persisted=True))
@@ -366,7 +367,9 @@ class MailRow(Base):
     """A message: kept to be looked at where nothing is sent, else waiting, sent or failed.
 
     ``text`` is what may be read afterwards, with a place for the link; ``fresh`` names what gets
-    its secret address only when the message goes out, so that none is kept.
+    its secret address only when the message goes out, so that none is kept. ``about``: what came by
+    a customer's link: a question, the wish for a visit, or a signature; ``answered_at``: when
+    somebody said that it was answered.
     """
 
     __tablename__ = "mails"
@@ -388,6 +391,8 @@ class MailRow(Base):
     next_try: Mapped[datetime | None]
     error: Mapped[str] = mapped_column(default="")
     fresh: Mapped[str] = mapped_column(default="")
+    about: Mapped[str] = mapped_column(default="")
+    answered_at: Mapped[datetime | None]
     __table_args__ = (
         Index("mails_waiting", "next_try", postgresql_where=sql("state = 'waiting'")),
     )

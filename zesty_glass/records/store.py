@@ -19,7 +19,7 @@ from sqlalchemy import (
 )
 from sqlalchemy.orm import Session
 
-from .after_models import JobRow
+from .after_models import JobRow, PaymentRow
 from .models import (
     Audit,
     DemonstrationRow,
@@ -54,6 +54,7 @@ Row = TypeVar(
     LabSampleRow,
     DemonstrationRow,
     JobRow,
+    PaymentRow,
 )
 
 

@@ -19,7 +19,7 @@ from ..messages.catalogue import ORIGINAL, Language
 from ..messages.records import in_language
 from ..records import store
 from ..records.models import ProposalRow
-from . import job_days, jobs, keeping, seals, visiting
+from . import job_days, jobs, keeping, money, seals, visiting
 from .keeping import expect
 from .person import Conflict, Person, now
 from .proposing import Opened, get, opened
@@ -230,6 +230,8 @@ def _accept(
     if not proposal.beside:
         _take_the_place_of_what_was_signed(db, who, row)
     _to(db, who, row, "accepted", at, signature=plain(signature))
+    of = money.sold_of(row)
+    row.money = None if of is None else plain(of)
     if proposal.recommended != "today":
         jobs.make_if_possible(db, who, row)
     return row

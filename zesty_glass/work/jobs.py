@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from collections.abc import Callable
 from dataclasses import replace
 from datetime import date, datetime, timedelta
@@ -33,9 +32,7 @@ from ..core.aftercare.second_test import as_falling
 from ..core.aftercare.steps import renewed, sheets
 from ..core.errors import RuleError
 from ..core.presenting.metric import in_units
-from ..core.presenting.offer import PlanTerms
-from ..core.presenting.paying import Payment, payments
-from ..core.proposing.price import PriceLine
+from ..core.presenting.paying import Payment
 from ..core.testing.reading import work_out
 from ..core.visit import Visit
 from ..documents.codec import load, plain
@@ -43,7 +40,7 @@ from ..records import jobs as records
 from ..records import store
 from ..records.after_models import JobRow
 from ..records.models import HomeRow, ProposalRow
-from . import keeping, readings, visiting
+from . import keeping, money, readings, visiting
 from .basis import line_of, signed_visit
 from .keeping import another, expect
 from .person import Person, now
@@ -420,14 +417,9 @@ def paid_for(db: Session, who: Person, row: JobRow) -> tuple[tuple[Payment, ...]
     """What is paid for a job and when, and the currency, as its proposal was signed."""
     if row.proposal_id is None:
         return (), ""
-    proposal = store.get(db, ProposalRow, who.firm_id, row.proposal_id, "proposal")
-    try:
-        said = json.loads(proposal.data["snapshot"])
-        plan = None if said["plan"] is None else load(PlanTerms, said["plan"])
-        price = tuple(load(PriceLine, x) for x in said.get("price", ()))
-    except (ValueError, KeyError, TypeError, RuleError):
-        return (), ""  # it cannot be read any more, or is erased: nothing is claimed
-    return payments(price, plan), str(said.get("currency", ""))
+    proposal: ProposalRow = store.get(db, ProposalRow, who.firm_id, row.proposal_id, "proposal")
+    of = money.sold_of(proposal)
+    return ((), "") if of is None else (of.payments, of.currency)
 
 
 def behind(db: Session, firm: UUID, proposal: UUID) -> tuple[Job, Standing] | None:

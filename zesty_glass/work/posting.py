@@ -51,12 +51,13 @@ def put(
     proposal: UUID | None = None,
     id: UUID | None = None,
     request: str = "",
+    about: str = "",
 ) -> MailRow:
     """Put a message into the outbox, waiting to be sent.
 
     Args:
         text: with ``PLACE`` where a secret address comes; fresh: what gets it, ``link:`` or
-            ``invitation:`` with its id.
+            ``invitation:`` with its id. about: that of the row.
     """
     row = MailRow(
         id=id or uuid4(),
@@ -73,6 +74,7 @@ def put(
         state="waiting",
         next_try=now(),
         fresh=fresh,
+        about=about,
     )
     db.add(row)
     db.flush()

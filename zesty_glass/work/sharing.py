@@ -184,12 +184,12 @@ def _stranger(row: LinkRow, offer: Offer) -> Person:
 
 
 def _tell_the_firm(
-    db: Session, who: Person, shown: ProposalRow, id: UUID, subject: str, said: str
+    db: Session, who: Person, shown: ProposalRow, id: UUID, subject: str, said: str, about: str
 ) -> None:
     """A message to whoever made the visit; it waits in the outbox where mail goes out."""
     to = store.consultant_of(db, shown.firm_id, shown.visit_id)
     if posting.queues(db) and to:
-        posting.put(db, who, to, subject, said, proposal=shown.id, id=id)
+        posting.put(db, who, to, subject, said, proposal=shown.id, id=id, about=about)
         return
     db.add(
         MailRow(
@@ -204,6 +204,7 @@ def _tell_the_firm(
             attachment="",
             simulated=True,
             request="",
+            about=about,
         )
     )
 
@@ -235,7 +236,7 @@ def ask(db: Session, token: str, id: UUID, about: str, text: str) -> bool:
     who = _stranger(row, offer)
     subject = f"{offer.customer.name} {ABOUT[about]}: proposal {offer.number}"
     said = f"{offer.customer.name}, {offer.home}, writes by the link:\n\n{text.strip()}"
-    _tell_the_firm(db, who, shown, id, subject, said)
+    _tell_the_firm(db, who, shown, id, subject, said, about)
     note(db, who, shown.id, f"asked: {about}", 0, [])
     db.flush()
     return True
@@ -279,7 +280,8 @@ def accept(db: Session, token: str, digest: str, signed: deciding.Signed) -> boo
     if before != "accepted":
         subject = f"{offer.customer.name} accepted proposal {offer.number}"
         said = f"{signed.name.strip()} signed by the link for {offer.home}. {_its_job(db, shown)}"
-        _tell_the_firm(db, who, shown, uuid5(shown.id, "accepted"), subject, said)
+        told = uuid5(shown.id, "accepted")
+        _tell_the_firm(db, who, shown, told, subject, said, "signature")
     db.flush()
     return True
 
@@ -405,6 +407,17 @@ def outbox(db: Session, who: Person, most: int = 100) -> list[MailRow]:
         if len(out) == most:
             break
     return out
+
+
+def answered(db: Session, who: Person, id: UUID) -> MailRow:
+    """Say that a question was answered, as by telephone; twice is once."""
+    row = next((m for m in outbox(db, who, most=10_000) if m.id == id), None)
+    if row is None or row.about not in ABOUT:
+        raise store.NotFound("question")
+    if row.answered_at is None:
+        row.answered_at = now()
+        note(db, who, row.id, "answered", 0, [])
+    return row
 
 
 def standing(row: LinkRow, at: datetime) -> str:

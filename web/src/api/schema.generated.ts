@@ -1165,6 +1165,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outbox/{id}/answered": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answered
+         * @description Say that a question was answered, as by telephone.
+         */
+        post: operations["answered_api_outbox__id__answered_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/proposals/{id}/costs.csv": {
         parameters: {
             query?: never;
@@ -1936,6 +1956,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/monday": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Monday
+         * @description Who is where, what was sold and is owed, what was forgotten; of the month of a day.
+         */
+        get: operations["monday_api_monday_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/monday/{what}.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Behind
+         * @description The lines behind one number, for a spreadsheet.
+         */
+        get: operations["behind_api_monday__what__csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/feeds": {
         parameters: {
             query?: never;
@@ -1995,6 +2055,46 @@ export interface paths {
         get: operations["read_api_feed__token__get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/proposals/{id}/payments/{payment_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Note Payment
+         * @description Note a payment that was received; a repeat changes nothing.
+         */
+        put: operations["note_payment_api_proposals__id__payments__payment_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/proposals/{id}/payments/{payment_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike Payment
+         * @description Strike a payment that was noted by mistake; it stays on record.
+         */
+        post: operations["strike_payment_api_proposals__id__payments__payment_id__strike_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3417,6 +3517,7 @@ export interface components {
          * Bought
          * @description One thing that was sold: ``terms``, how it is had (bought, rented, rented to own);
          *     ``fitter``, whose work its fitting is. What it costs stands in the proposal that was signed.
+         *     ``months``: at least so long it is rented, or until it is theirs [months].
          */
         Bought: {
             /**
@@ -3436,6 +3537,12 @@ export interface components {
              * @enum {string}
              */
             fitter: "firm" | "licensed" | "self";
+            /**
+             * Months
+             * @description by the calendar, from one time to the next [months]
+             * @default 0
+             */
+            months: number;
         };
         /**
          * BreathShown
@@ -9151,7 +9258,8 @@ export interface components {
         /**
          * MailView
          * @description A message; ``simulated``: the stand-in kept it, nothing was sent; ``error``: why it was not
-         *     sent yet, or failed.
+         *     sent yet, or failed; ``about``: what came by a customer's link; ``answered_at``: when somebody
+         *     said that it was answered.
          */
         MailView: {
             /**
@@ -9212,6 +9320,14 @@ export interface components {
              * @description why it was not sent yet, or failed
              */
             error: string;
+            /**
+             * About
+             * @description a question, or the wish for a visit
+             * @default
+             */
+            about: string;
+            /** Answered At */
+            answered_at?: string | null;
         };
         /**
          * Me
@@ -9456,6 +9572,106 @@ export interface components {
              * @default true
              */
             steady: boolean;
+        };
+        /**
+         * Monday
+         * @description What a manager asks on a Monday: of today, and of the month that a day is in.
+         */
+        Monday: {
+            /**
+             * Today
+             * Format: date
+             * @description the day this was asked for
+             */
+            today: string;
+            /**
+             * Month
+             * Format: date
+             */
+            month: string;
+            /**
+             * Parts
+             * @description its parts
+             */
+            parts: components["schemas"]["MondayPart"][];
+        };
+        /**
+         * MondayPart
+         * @description One number of the page, what it comes to, and the lines behind it.
+         */
+        MondayPart: {
+            /**
+             * What
+             * @description what it is
+             * @enum {string}
+             */
+            what: "today" | "sold" | "discounts" | "owed" | "received" | "decided" | "declined" | "expired" | "reports" | "bacteria" | "never_made" | "no_day" | "rented" | "questions" | "mended";
+            /**
+             * Many
+             * @description how many times it is paid; 0: as long as it is rented
+             */
+            many: number;
+            /**
+             * Total
+             * @description what they come to together [money]
+             */
+            total: number | string | null;
+            /**
+             * Rows
+             * @description the rows, in their order
+             */
+            rows: components["schemas"]["MondayRow"][];
+        };
+        /**
+         * MondayRow
+         * @description One line behind a number.
+         */
+        MondayRow: {
+            /**
+             * Person
+             * @description who it is for: who fitted it, else who visited
+             */
+            person: string;
+            /**
+             * What
+             * @description what it is
+             */
+            what: string;
+            /**
+             * Whose
+             * @description whose it is
+             */
+            whose: string;
+            /**
+             * Place
+             * @description the town or hamlet
+             */
+            place: string;
+            /**
+             * On
+             * @description the day
+             */
+            on: string | null;
+            /**
+             * Until
+             * @description the last day that is asked for
+             */
+            until: string | null;
+            /**
+             * Amount
+             * @description how much it is [money]
+             */
+            amount: number | string | null;
+            /**
+             * Currency
+             * @description the currency its money is in
+             */
+            currency: string;
+            /**
+             * Path
+             * @description its path on this server
+             */
+            path: string;
         };
         /**
          * MovedOn
@@ -10626,7 +10842,10 @@ export interface components {
          * Payment
          * @description One amount [money] that the customer pays: what it is, and when.
          *
-         *     ``many``: how many times, 0 as long as it is rented; ``amount`` is that of one time.
+         *     Args:
+         *         many: how many times, a month apart, 0 as long as it is rented; ``amount`` is that of one
+         *             time.
+         *         starts: from which day on.
          */
         Payment: {
             /**
@@ -10646,10 +10865,45 @@ export interface components {
             when: string;
             /**
              * Many
-             * @description how many times it is paid; 0: as long as it is rented
+             * @description how many times, a month apart, 0 as long as it is rented; ``amount`` is that of one time
              * @default 1
              */
             many: number;
+            /**
+             * Starts
+             * @description from which day on
+             * @default use
+             * @enum {string}
+             */
+            starts: "signing" | "use" | "month_after_use";
+        };
+        /**
+         * PaymentBody
+         * @description A payment that was received, or paid back where the amount is below 0; no card data.
+         */
+        PaymentBody: {
+            /**
+             * On
+             * Format: date
+             * @description the day
+             */
+            on: string;
+            /**
+             * Amount
+             * @description how much it is [money]
+             */
+            amount: number | string;
+            /**
+             * Label
+             * @description what it is called where it is listed
+             */
+            label: string;
+            /**
+             * Note
+             * @description a remark in the consultant's own words
+             * @default
+             */
+            note: string;
         };
         /**
          * People
@@ -11458,6 +11712,12 @@ export interface components {
             corrections: components["schemas"]["Correction"][];
             /** Right To Cancel Until */
             right_to_cancel_until?: string | null;
+            sold?: components["schemas"]["Sold"] | null;
+            /**
+             * Received
+             * @default []
+             */
+            received: components["schemas"]["Received"][];
             /**
              * Job
              * @description the id of the job
@@ -11824,6 +12084,49 @@ export interface components {
              * @description the same, in one sentence
              */
             summary: string;
+        };
+        /**
+         * Received
+         * @description A payment that was noted.
+         */
+        Received: {
+            /**
+             * Id
+             * Format: uuid
+             * @description its own id, by which it is asked for and changed
+             */
+            id: string;
+            /**
+             * On
+             * Format: date
+             * @description the day
+             */
+            on: string;
+            /**
+             * Amount
+             * @description how much it is [money]
+             */
+            amount: number | string;
+            /**
+             * Label
+             * @description what it is called where it is listed
+             */
+            label: string;
+            /**
+             * Note
+             * @description a remark in the consultant's own words
+             */
+            note: string;
+            /**
+             * By
+             * @description who did it
+             */
+            by: string;
+            /**
+             * Struck Because
+             * @description why it was struck through
+             */
+            struck_because: string;
         };
         /**
          * RecoveryCodes
@@ -13546,6 +13849,34 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * Sold
+         * @description What a signed proposal comes to: all that is to be paid, and how much was taken off.
+         *
+         *     ``total`` and ``discount`` [money] are without what is rented.
+         */
+        Sold: {
+            /**
+             * Total
+             * @description what they come to together [money]
+             */
+            total: number | string;
+            /**
+             * Discount
+             * @description taken off the price [money]
+             */
+            discount: number | string;
+            /**
+             * Currency
+             * @description the currency its money is in
+             */
+            currency: string;
+            /**
+             * Payments
+             * @description what is paid for it, and when
+             */
+            payments: components["schemas"]["Payment"][];
         };
         /**
          * Source
@@ -26046,6 +26377,131 @@ export interface operations {
             };
         };
     };
+    answered_api_outbox__id__answered_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailView"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     costs_api_proposals__id__costs_csv_get: {
         parameters: {
             query?: never;
@@ -31363,6 +31819,258 @@ export interface operations {
             };
         };
     };
+    monday_api_monday_get: {
+        parameters: {
+            query?: {
+                /**
+                 * @description The day, as a moment of it.
+                 * @example 2026-11-26T09:00:00Z
+                 */
+                day?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Monday"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    behind_api_monday__what__csv_get: {
+        parameters: {
+            query?: {
+                /**
+                 * @description The day, as a moment of it.
+                 * @example 2026-11-26T09:00:00Z
+                 */
+                day?: string | null;
+            };
+            header?: never;
+            path: {
+                what: "today" | "sold" | "discounts" | "owed" | "received" | "decided" | "declined" | "expired" | "reports" | "bacteria" | "never_made" | "no_day" | "rented" | "questions" | "mended";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A table as CSV, UTF-8. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     listed_api_feeds_get: {
         parameters: {
             query?: {
@@ -31768,6 +32476,266 @@ export interface operations {
                 };
                 content: {
                     "text/calendar": string;
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    note_payment_api_proposals__id__payments__payment_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                id: string;
+                payment_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaymentBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalView"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    strike_payment_api_proposals__id__payments__payment_id__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                id: string;
+                payment_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalView"];
                 };
             };
             /** @description The request could not be read. */

@@ -27,6 +27,7 @@ const JobPage = part(() => import("../features/aftercare/JobPage").then((m) => m
 const Homes = part(() => import("../features/logbook/Homes").then((m) => m.Homes));
 const Years = part(() => import("../features/logbook/Years").then((m) => m.Years));
 const TrackPage = part(() => import("../features/logbook/Track").then((m) => m.TrackPage));
+const MondayPage = part(() => import("../features/monday/Monday").then((m) => m.MondayPage));
 const PeoplePage = part(() => import("../features/people/PeoplePage").then((m) => m.PeoplePage));
 const AccountPage = part(() =>
   import("../features/account/AccountPage").then((m) => m.AccountPage),
@@ -75,6 +76,7 @@ const VIEWS: [string, ReactElement][] = [
   ["/homes", <Homes key="homes" />],
   ["/homes/:id", <Years key="years" />],
   ["/track", <TrackPage key="track" />],
+  ["/monday", <MondayPage key="monday" />],
   ["/outbox", <Outbox key="outbox" />],
   ["/firm", <FirmPage key="firm" />],
   ["/people", <PeoplePage key="people" />],

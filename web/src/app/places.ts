@@ -22,6 +22,7 @@ export const DAY: readonly Place[] = spoken([
 export const MORE: readonly Place[] = spoken([
   at("/firm", "Kits and catalogue"),
   at("/claims", "Claims and evidence"),
+  at("/monday", "Monday", true),
   at("/track", "Track record"),
   at("/outbox", "Outbox"),
   at("/people", "People", true),

@@ -35,6 +35,8 @@ export const dayOfYear = said({ day: "numeric", month: "short" });
 export const dayLong = said({ day: "numeric", month: "long", year: "numeric" });
 /** November 26 */
 export const dayAndMonth = said({ day: "numeric", month: "long" });
+/** November 2026 */
+export const month = said({ month: "long", year: "numeric" });
 /** Thu, Nov 26 */
 export const weekdayShort = said({ weekday: "short", day: "numeric", month: "short" });
 /** Thursday, November 26 */

@@ -41,16 +41,23 @@ class FittedStage:
 class Bought:
     """One thing that was sold: ``terms``, how it is had (bought, rented, rented to own);
     ``fitter``, whose work its fitting is. What it costs stands in the proposal that was signed.
+    ``months``: at least so long it is rented, or until it is theirs [months].
     """
 
     label: str
     terms: Terms
     fitter: Fitter
+    months: int = 0
 
 
 def _bought(line: LineReport) -> tuple[Bought, ...]:
     return tuple(
-        Bought(label=p.label, terms="buy" if p.let is None else p.let.kind, fitter=p.fitter)
+        Bought(
+            label=p.label,
+            terms="buy" if p.let is None else p.let.kind,
+            fitter=p.fitter,
+            months=0 if p.let is None else p.let.months,
+        )
         for p in line.purchases
     )
 

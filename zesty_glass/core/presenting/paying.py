@@ -2,27 +2,115 @@
 
 from __future__ import annotations
 
+from calendar import monthrange
+from collections.abc import Iterator
 from dataclasses import replace
+from datetime import date
 from decimal import Decimal
+from typing import Literal
 
 from ..proposing.price import PriceLine
 from ..record import record
 from .offer import PlanTerms
 
 INSTALLED = "when it is installed"
+Starts = Literal["signing", "use", "month_after_use"]
 
 
 @record
 class Payment:
     """One amount [money] that the customer pays: what it is, and when.
 
-    ``many``: how many times, 0 as long as it is rented; ``amount`` is that of one time.
+    Args:
+        many: how many times, a month apart, 0 as long as it is rented; ``amount`` is that of one
+            time.
+        starts: from which day on.
     """
 
     label: str
     amount: Decimal
     when: str
     many: int = 1
+    starts: Starts = "use"
+
+
+@record
+class Sold:
+    """What a signed proposal comes to: all that is to be paid, and how much was taken off.
+
+    ``total`` and ``discount`` [money] are without what is rented.
+    """
+
+    total: Decimal
+    discount: Decimal
+    currency: str
+    payments: tuple[Payment, ...]
+
+
+@record
+class Owed:
+    """One payment that falls on a day [money]."""
+
+    label: str
+    amount: Decimal
+    on: date
+
+
+def sold(price: tuple[PriceLine, ...], plan: PlanTerms | None, currency: str) -> Sold:
+    """What a proposal comes to once it is signed."""
+    of = {x.kind: x.amount for x in price}
+    return Sold(
+        total=of.get("total", Decimal(0)),
+        discount=-of.get("discount", Decimal(0)),
+        currency=currency,
+        payments=payments(price, plan),
+    )
+
+
+def month_on(day: date, months: int) -> date:
+    """The same day some months on, or the last of a shorter month.
+
+    >>> month_on(date(2026, 1, 31), 1)
+    datetime.date(2026, 2, 28)
+    """
+    year, month = divmod(day.year * 12 + day.month - 1 + months, 12)
+    return date(year, month + 1, min(day.day, monthrange(year, month + 1)[1]))
+
+
+def _days(p: Payment, signed: date, in_use: date | None, last: date) -> Iterator[date]:
+    """Days on which a payment falls, up to a last one."""
+    if p.starts == "signing":
+        yield signed
+        return
+    if in_use is None:
+        return
+    first, n = (1 if p.starts == "month_after_use" else 0), 0
+    while (p.many == 0 or n < p.many) and (day := month_on(in_use, first + n)) <= last:
+        yield day
+        n += 1
+
+
+def owed(
+    what: tuple[Payment, ...],
+    signed: date,
+    in_use: date | None,
+    ended: date | None,
+    span: tuple[date, date],
+) -> tuple[Owed, ...]:
+    """What falls due in a span of days, its first and last included.
+
+    Args:
+        in_use: None while it is not fitted: nothing but what is paid at signing falls due. ended:
+            nothing falls due after it.
+    """
+    last = span[1] if ended is None else min(span[1], ended)
+    out = [
+        Owed(label=p.label, amount=p.amount, on=day)
+        for p in what
+        for day in _days(p, signed, in_use, last)
+        if span[0] <= day <= last
+    ]
+    return tuple(sorted(out, key=lambda x: x.on))
 
 
 def _by_plan(plan: PlanTerms) -> tuple[Payment, ...]:
@@ -31,10 +119,14 @@ def _by_plan(plan: PlanTerms) -> tuple[Payment, ...]:
         amount=plan.monthly,
         when=f"every month, {plan.months} times",
         many=plan.months,
+        starts="month_after_use",
     )
     if not plan.down:
         return (monthly,)
-    return (Payment(label="Down payment", amount=plan.down, when="at signing"), monthly)
+    return (
+        Payment(label="Down payment", amount=plan.down, when="at signing", starts="signing"),
+        monthly,
+    )
 
 
 def payments(price: tuple[PriceLine, ...], plan: PlanTerms | None) -> tuple[Payment, ...]:
@@ -63,7 +155,9 @@ def _at_once(price: tuple[PriceLine, ...], plan: PlanTerms | None) -> tuple[Paym
     amounts = {x.kind: x.amount for x in price}
     if "deposit" in amounts:
         return (
-            Payment(label="Deposit", amount=amounts["deposit"], when="at signing"),
+            Payment(
+                label="Deposit", amount=amounts["deposit"], when="at signing", starts="signing"
+            ),
             Payment(label="Rest", amount=amounts["rest"], when=INSTALLED),
         )
     total = amounts.get("total", Decimal(0))

@@ -15,6 +15,7 @@ import { Extend } from "./Extend";
 import { MovedOn } from "./MovedOn";
 import { Moves } from "./Moves";
 import { OfferView } from "./OfferView";
+import { Payments } from "./Payments";
 import { Seal } from "./Seal";
 import { Share } from "./Share";
 import { SignedBy } from "./SignedBy";
@@ -139,6 +140,7 @@ function Body({
         />
       )}
       <SignedAndCorrected p={p} correct={correct} />
+      <Payments p={p} />
       {sharing && (
         <Share
           proposal={p.id}
