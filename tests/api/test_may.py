@@ -182,6 +182,8 @@ class Matrix(ApiCase):
             "file_id": str(uuid4()),
             "note_id": str(uuid4()),
             "gauge_id": str(uuid4()),
+            "payment_id": str(uuid4()),
+            "what": "sold",
             "check_id": str(uuid4()),
         }
 
@@ -242,6 +244,18 @@ class Matrix(ApiCase):
             },
             "/api/visits/{id}/proposals": {"id": str(uuid4()), "recommended": "today"},
             "/api/proposals/{id}/{to}": {"version": 1},
+            "/api/proposals/{id}/until": {"version": 0, "until": "2099-01-01"},
+            "/api/proposals/{id}/correction": {"version": 0, "said": "x"},
+            "/api/proposals/{id}/payments/{payment_id}": {
+                "on": NOW[:10],
+                "amount": "1",
+                "label": "x",
+            },
+            "/api/proposals/{id}/payments/{payment_id}/strike": {"because": "x"},
+            "/api/jobs/{id}/end": {"version": 0, "because": "x"},
+            "/api/jobs/{id}/reopen": {"version": 0, "because": "x"},
+            "/api/visits/{id}/close": {"version": 0},
+            "/api/visits/{id}/terms": {"version": 0},
             "/api/proposals/{id}/links": {"id": str(uuid4())},
             "/api/proposals/{id}/mail": {"id": str(uuid4()), "to": "a@b.example"},
             "/api/session/password": {"old": "not this one", "new": "some other words"},

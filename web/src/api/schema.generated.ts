@@ -9326,7 +9326,10 @@ export interface components {
              * @default
              */
             about: string;
-            /** Answered At */
+            /**
+             * Answered At
+             * @description when somebody said that the question was answered
+             */
             answered_at?: string | null;
         };
         /**
@@ -9587,6 +9590,7 @@ export interface components {
             /**
              * Month
              * Format: date
+             * @description the first day of the month that is counted
              */
             month: string;
             /**
@@ -10272,6 +10276,7 @@ export interface components {
             until?: string | null;
             /**
              * Replaced
+             * @description whether this is a newer revision than the one the link was made for
              * @default false
              */
             replaced: boolean;
@@ -10283,6 +10288,7 @@ export interface components {
             news: string[];
             /**
              * Moved
+             * @description whether something would be said otherwise today
              * @default false
              */
             moved: boolean;
@@ -11131,6 +11137,7 @@ export interface components {
             note: string;
             /**
              * Anyway
+             * @description plan it although the fitter has another job then
              * @default false
              */
             anyway: boolean;
@@ -11671,6 +11678,7 @@ export interface components {
              */
             until: string;
             /**
+             * @description what would be said otherwise today
              * @default {
              *       "health": [],
              *       "changes": []
@@ -11691,6 +11699,7 @@ export interface components {
             terms: string;
             /**
              * Replaced By
+             * @description the id of the revision that took its place; empty while none has
              * @default
              */
             replaced_by: string;
@@ -11702,19 +11711,26 @@ export interface components {
             beside: boolean;
             /**
              * Beside Others
+             * @description whether it may be presented as a second offer beside others
              * @default false
              */
             beside_others: boolean;
             /**
              * Corrections
+             * @description what was noted beside the signature
              * @default []
              */
             corrections: components["schemas"]["Correction"][];
-            /** Right To Cancel Until */
+            /**
+             * Right To Cancel Until
+             * @description the last day on which the sale can be cancelled without a penalty
+             */
             right_to_cancel_until?: string | null;
+            /** @description what it comes to, once it is signed */
             sold?: components["schemas"]["Sold"] | null;
             /**
              * Received
+             * @description payments that were noted
              * @default []
              */
             received: components["schemas"]["Received"][];
@@ -16279,7 +16295,10 @@ export interface components {
              * @description the step of the visit that is open
              */
             step: string;
-            /** Made */
+            /**
+             * Made
+             * @description whether it was begun; else it is planned, or was never made
+             */
             made: boolean;
             /**
              * Closed
@@ -16349,11 +16368,18 @@ export interface components {
             /**
              * Terms On
              * Format: date
+             * @description the day whose prices, taxes and limits are the visit's
              */
             terms_on: string;
-            /** Terms Differ */
+            /**
+             * Terms Differ
+             * @description whether the firm's are others by now
+             */
             terms_differ: boolean;
-            /** Made */
+            /**
+             * Made
+             * @description whether it was begun
+             */
             made: boolean;
             /**
              * Closed
@@ -20577,6 +20603,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "version": 1,
+                 *       "how": "no_show",
+                 *       "because": "Nobody was there."
+                 *     }
+                 */
                 "application/json": components["schemas"]["CloseBody"];
             };
         };
@@ -20706,6 +20739,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "version": 1
+                 *     }
+                 */
                 "application/json": components["schemas"]["Versioned"];
             };
         };
@@ -28346,6 +28384,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "version": 2,
+                 *       "because": "The house was sold."
+                 *     }
+                 */
                 "application/json": components["schemas"]["EndBody"];
             };
         };
@@ -28475,6 +28519,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "version": 3,
+                 *       "because": "The water is hard again."
+                 *     }
+                 */
                 "application/json": components["schemas"]["EndBody"];
             };
         };
@@ -28750,7 +28800,8 @@ export interface operations {
                 /**
                  * @example {
                  *       "version": 1,
-                 *       "on": "2026-01-31"
+                 *       "on": "2026-01-31",
+                 *       "left_out": "Done by a plumber."
                  *     }
                  */
                 "application/json": components["schemas"]["FittedBody"];
@@ -31955,6 +32006,7 @@ export interface operations {
             };
             header?: never;
             path: {
+                /** @description Which number of Monday’s page. */
                 what: "today" | "sold" | "discounts" | "owed" | "received" | "decided" | "declined" | "expired" | "reports" | "bacteria" | "never_made" | "no_day" | "rented" | "questions" | "mended";
             };
             cookie?: never;
@@ -32589,12 +32641,24 @@ export interface operations {
                  * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
                  */
                 id: string;
+                /**
+                 * @description The id of the payment; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 payment_id: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "on": "2026-11-27",
+                 *       "amount": "400.00",
+                 *       "label": "Deposit",
+                 *       "note": "check 1042"
+                 *     }
+                 */
                 "application/json": components["schemas"]["PaymentBody"];
             };
         };
@@ -32719,12 +32783,21 @@ export interface operations {
                  * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
                  */
                 id: string;
+                /**
+                 * @description The id of the payment; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
                 payment_id: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "because": "typed wrong"
+                 *     }
+                 */
                 "application/json": components["schemas"]["StrikeBody"];
             };
         };
@@ -33397,6 +33470,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "version": 2,
+                 *       "until": "2026-12-31"
+                 *     }
+                 */
                 "application/json": components["schemas"]["ExtendBody"];
             };
         };
@@ -33526,6 +33605,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "version": 3,
+                 *       "said": "The name is spelled Fenbrooke."
+                 *     }
+                 */
                 "application/json": components["schemas"]["CorrectBody"];
             };
         };

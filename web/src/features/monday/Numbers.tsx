@@ -62,10 +62,10 @@ function Behind({ part, words, day }: { part: Part; words: string; day: string }
   const query = day === "" ? "" : `?day=${day}`;
   return (
     <li className="border-b border-rule py-1 grid grid-cols-[64px_1fr_auto] items-start gap-x-3">
-      <b className={`num font-d text-[28px] text-right ${pressing ? "text-zest-ink" : ""}`}>
+      <b className={`num font-d text-[28px] leading-[44px] text-right ${pressing ? "text-zest-ink" : ""}`}>
         {part.many}
       </b>
-      <div className="pt-1 min-w-0">
+      <div className="min-w-0">
         {part.many === 0 ? (
           <span className="flex items-center min-h-11 text-b text-ink-2">{words}</span>
         ) : (
@@ -97,9 +97,11 @@ function Behind({ part, words, day }: { part: Part; words: string; day: string }
 }
 
 export function Numbers({ m, day }: { m: Monday; day: string }): ReactElement {
+  const counted = NUMBERS.filter(([what]) => partOf(m, what).many > 0);
+  const nothing = NUMBERS.filter(([what]) => partOf(m, what).many === 0);
   return (
     <ul>
-      {NUMBERS.map(([what, words]) => (
+      {[...counted, ...nothing].map(([what, words]) => (
         <Behind key={what} part={partOf(m, what)} words={words} day={day} />
       ))}
     </ul>
