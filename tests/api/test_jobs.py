@@ -73,7 +73,15 @@ class Jobs(JobCase):
         total = next(x["amount"] for x in price if x["kind"] == "total")
         self.assertEqual(
             job["payments"],
-            [{"label": "All of it", "amount": total, "when": "when it is installed", "many": 1}],
+            [
+                {
+                    "label": "All of it",
+                    "amount": total,
+                    "when": "when it is installed",
+                    "many": 1,
+                    "starts": "use",
+                }
+            ],
         )
         self.assertEqual(job["currency"], "$")
 

@@ -67,6 +67,9 @@ class Frozen(ShareCase):
             201,
         )
         self.assertEqual(self.figures(), before)
+        version = {"version": self.get(f"/api/visits/{HOME_1}")["versions"]["visit"]}
+        self.send("PUT", f"/api/visits/{HOME_1}/terms", version)
+        self.assertEqual(self.figures(), before)
         now = self.get(f"/api/visits/{HOME_1}")["assessment"]["options"][1]["cost"]["total"]
         self.assertNotIn(now, [c["total"] for o in before[0]["options"] for c in o["costs"]])
 

@@ -351,6 +351,8 @@ class EveryRoute(ShareCase):
             "note_id": str(uuid4()),
             "gauge_id": str(uuid4()),
             "check_id": str(uuid4()),
+            "payment_id": str(uuid4()),
+            "what": "sold",
         }
         own = {
             "/api/proposals/{id}": PROPOSAL,

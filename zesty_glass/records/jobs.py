@@ -66,6 +66,16 @@ def planned_on(db: Session, firm: UUID, day: date) -> list[JobRow]:
     return list(db.scalars(query))
 
 
+def to_be_fitted_by(db: Session, firm: UUID, fitter: str) -> list[JobRow]:
+    """Jobs that are neither in use nor ended and that somebody is to fit, by their name."""
+    query = select(JobRow).where(
+        JobRow.firm_id == firm,
+        func.lower(JobRow.summary["fitter"].as_string()) == fitter.lower(),
+        JobRow.summary["state"].as_string().in_(("to plan", "planned")),
+    )
+    return list(db.scalars(query.with_for_update()))
+
+
 def set_dues(db: Session, job: JobRow, dues: Iterable[dict[str, Any]]) -> None:
     """Write anew when each part of a job falls due."""
     db.execute(delete(DueRow).where(DueRow.firm_id == job.firm_id, DueRow.job_id == job.id))

@@ -16,10 +16,10 @@ from sqlalchemy.orm import Session
 from ..core.errors import RuleError
 from ..documents.calendar import Entry, round_calendar
 from ..records import jobs as records
-from ..records import signing, store
+from ..records import opening, signing, store
 from ..records.after_models import DueRow, FeedRow, JobRow
 from ..records.models import HomeRow, User, VisitRow
-from . import jobs, logbook
+from . import jobs, logbook, visiting
 from .keeping import note
 from .person import Person, now
 from .sharing import MOST_OPENED, MOST_WRONG
@@ -92,7 +92,7 @@ def read(db: Session, token: str, address: str) -> bytes | None:
     query = select(FeedRow).where(FeedRow.token_hash == token_hash(token))
     row = db.scalars(query).one_or_none() if 20 <= len(token) <= 100 else None
     user = None if row is None else db.get(User, row.user_id)
-    if row is None or row.revoked_at is not None or user is None or not user.active:
+    if row is None or user is None or not _counts(db, row, user):
         wrong = f"link-from:{place_of(address)}"
         if signing.admitted(db, wrong, now(), MOST_WRONG, FORGOTTEN_AFTER) is None:
             raise TooMany
@@ -101,6 +101,19 @@ def read(db: Session, token: str, address: str) -> bytes | None:
         raise TooMany
     name = f"{user.name}, round" if row.home_id is None else "Water treatment"
     return _written(name, tuple(_entries(db, row, user)))
+
+
+def _counts(db: Session, feed: FeedRow, user: User) -> bool:
+    """Whether a calendar is given out: it was not taken back, its person works here, and may see
+    the home that it is of.
+    """
+    if feed.revoked_at is not None or not user.active:
+        return False
+    if feed.home_id is None:
+        return True
+    who = Person(id=user.id, firm_id=user.firm_id, name=user.name, role=user.role)
+    every = opening.visits_of_home(db, feed.firm_id, feed.home_id)
+    return bool(visiting.seen_of(db, who, every))
 
 
 @lru_cache(maxsize=64)
@@ -113,7 +126,7 @@ def _entries(db: Session, feed: FeedRow, user: User) -> list[Entry]:
     day = jobs.today()
     consultant = user.id if user.role == "consultant" else None
     due = (
-        select(DueRow, *records.WHOSE)
+        select(JobRow.home_id, DueRow, *records.WHOSE)
         .join(JobRow, JobRow.id == DueRow.job_id)
         .join(HomeRow, HomeRow.id == JobRow.home_id)
         .join(VisitRow, VisitRow.id == JobRow.visit_id)
@@ -137,7 +150,7 @@ def _entries(db: Session, feed: FeedRow, user: User) -> list[Entry]:
     return [
         *_visits(db, feed, user),
         *(_planned(*x) for x in db.execute(planned)),
-        *_by_day([_due(*x) for x in db.execute(due)]),
+        *_by_day([(x[0], _due(*x[1:])) for x in db.execute(due)]),
     ]
 
 
@@ -175,13 +188,13 @@ def _visit(
     )
 
 
-def _by_day(entries: list[Entry]) -> list[Entry]:
-    """Parts of one home on one day as one entry."""
-    out: dict[tuple[date, str], Entry] = {}
-    for e in entries:
-        have = out.get((e.on, e.place))
+def _by_day(entries: list[tuple[UUID, Entry]]) -> list[Entry]:
+    """Parts of one home on one day as one entry; homes that are called alike stay two."""
+    out: dict[tuple[date, UUID], Entry] = {}
+    for home, e in entries:
+        have = out.get((e.on, home))
         part = e.title.partition(": ")[2]
-        out[e.on, e.place] = e if have is None else have._replace(title=f"{have.title}, {part}")
+        out[e.on, home] = e if have is None else have._replace(title=f"{have.title}, {part}")
     return list(out.values())
 
 

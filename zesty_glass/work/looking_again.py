@@ -13,7 +13,7 @@ from ..core.assess import Assessment, assess
 from ..core.errors import RuleError
 from ..core.presenting.metric import in_units
 from ..core.presenting.offer import Offer, offered_today
-from ..core.presenting.revision import MovedOn, moved_on
+from ..core.presenting.revision import Difference, MovedOn, moved_on
 from ..core.rules import Rules, in_force
 from ..core.testing.finding import Finding
 from ..core.visit import Visit
@@ -36,8 +36,9 @@ def moved(db: Session, row: ProposalRow) -> MovedOn:
     if row.stale:
         row.moved, row.stale = plain(compared(db, row)), False
         db.flush()
-    kept: MovedOn = load(MovedOn, row.moved or {})
-    return kept
+    kept = row.moved or {}  # our own words, of any length: they open as they are
+    changes = (Difference(**c) for c in kept.get("changes", ()))
+    return MovedOn(health=tuple(kept.get("health", ())), changes=tuple(changes))
 
 
 def compared(db: Session, row: ProposalRow) -> MovedOn:

@@ -3,18 +3,20 @@
 from __future__ import annotations
 
 import secrets
+from dataclasses import replace
 from datetime import timedelta
 from typing import NamedTuple
 from uuid import UUID, uuid4
 
-from sqlalchemy import delete, select, update
+from sqlalchemy import delete, or_, select, update
 from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
+from ..records import jobs as job_records
 from ..records import signing, store
 from ..records.after_models import FeedRow
 from ..records.models import Firm, InvitationRow, SignIn, TokenRow, User, VisitRow
-from . import keeping, posting, signing_in
+from . import jobs, keeping, posting, signing_in
 from .keeping import expect, note
 from .person import Person, manager_only, now
 from .sharing import fits_address
@@ -274,7 +276,8 @@ def change(db: Session, who: Person, id: UUID, version: int, name: str, role: st
 
 
 def deactivate(db: Session, who: Person, id: UUID, version: int, to: UUID | None) -> User:
-    """Take somebody out: sessions, calendars and tokens end at once, their visits go to another.
+    """Take somebody out: sessions, calendars, tokens and codes end at once, those that they gave
+    out too; their visits, jobs and open proposals go to another.
 
     Raises:
         RuleError: oneself, the only manager, visits that nobody gets, or somebody who cannot.
@@ -295,19 +298,27 @@ def deactivate(db: Session, who: Person, id: UUID, version: int, to: UUID | None
     ended = {"revoked_at": now()}
     db.execute(update(FeedRow).where(FeedRow.user_id == id, FeedRow.revoked_at.is_(None)), ended)
     db.execute(update(TokenRow).where(TokenRow.user_id == id, TokenRow.revoked_at.is_(None)), ended)
+    codes = update(InvitationRow).where(
+        InvitationRow.firm_id == who.firm_id,
+        or_(InvitationRow.user_id == id, InvitationRow.made_by == row.name),
+        InvitationRow.used_at.is_(None),
+        InvitationRow.revoked_at.is_(None),
+    )
+    db.execute(codes, ended)
     keeping.change(db, who, row, {"active": False}, "deactivated")
     return row
 
 
 def _hand_over(db: Session, who: Person, row: User, to: UUID | None) -> None:
+    heir = None if to is None else db.get(User, to)
+    good = heir is not None and heir.firm_id == who.firm_id and heir.active and heir.id != row.id
+    _hand_over_jobs(db, who, row, heir.name if heir is not None and good else "")
     visits = select(VisitRow.id).where(
         VisitRow.firm_id == who.firm_id, VisitRow.consultant_id == row.id
     )
     if db.scalars(visits.limit(1)).first() is None:
         return
-    heir = None if to is None else db.get(User, to)
-    fits = heir is not None and heir.firm_id == who.firm_id and heir.active and heir.id != row.id
-    if heir is None or not fits or heir.role == "installer":
+    if heir is None or not good or heir.role == "installer":
         raise RuleError(
             "person.visits",
             f"{row.name} has visits: somebody takes them on.",
@@ -319,7 +330,20 @@ def _hand_over(db: Session, who: Person, row: User, to: UUID | None) -> None:
         .where(VisitRow.firm_id == who.firm_id, VisitRow.consultant_id == row.id)
         .values(consultant_id=heir.id)
     )
+    planned = VisitRow.made_at.is_(None) & VisitRow.closed.is_(None)
+    db.execute(
+        update(VisitRow)
+        .where(VisitRow.firm_id == who.firm_id, VisitRow.consultant_id == heir.id, planned)
+        .values(consultant=heir.name)
+    )
     note(db, who, row.id, f"visits given to {heir.name}", row.version, [])
+
+
+def _hand_over_jobs(db: Session, who: Person, row: User, to: str) -> None:
+    """Jobs that somebody was to fit go to another, or wait for a fitter."""
+    for job_row in job_records.to_be_fitted_by(db, who.firm_id, row.name):
+        job = replace(jobs.opened(job_row), fitter=to)
+        jobs.keep(db, who, job_row, job, f"given to {to}" if to else "without a fitter")
 
 
 def activate(db: Session, who: Person, id: UUID, version: int) -> User:

@@ -94,6 +94,7 @@ def make(
         earlier = earlier[:-1]
         db.flush()
     visit, _ = visiting.document(db, who, row)
+    visit = replace(visit, consultant=who.name)  # who writes it answers for it
     at = at or now()
     number = earlier[0].data["number"] if earlier else f"{at:%y%m%d}-{str(visit_id)[:4].upper()}"
     revision = max((p.data["revision"] for p in earlier), default=0) + 1

@@ -35,10 +35,8 @@ def remind(db: Session, who: Person, today: date, mailer: Mailer | None = None) 
     sender = mailer or SimulatedMail()
     waits = mailer is None and posting.queues(db)
     sent = 0
-    for job, customer in _customers(db, who.firm_id, today):
-        if not fits_address(customer.get("email", "")):
-            continue
-        parts = _taken(db, who.firm_id, job, today)
+    for customer, of in _customers(db, who.firm_id, today):
+        parts, job = _parts(db, who.firm_id, of, today), of[0][0]
         if not parts:
             continue
         text = reminder(settings.reminder_text, customer["name"], firm.name, parts)
@@ -76,16 +74,36 @@ def _in_time(today: date) -> ColumnElement[bool]:
     return DueRow.due_on.between(today - OLDEST, today + timedelta(days=DUE_DAYS))
 
 
-def _customers(db: Session, firm: UUID, today: date) -> list[tuple[JobRow, dict[str, str]]]:
-    """Jobs with something due, each with its customer."""
+Job = tuple[JobRow, str]  # with the name of its home
+
+
+def _parts(db: Session, firm: UUID, of: list[Job], today: date) -> list[tuple[str, date, bool]]:
+    """What is due at some jobs of one customer; where it is at several homes, each is named."""
+    several = len({job.home_id for job, _ in of}) > 1
+    out = []
+    for job, home in of:
+        for label, on, own in _taken(db, firm, job, today):
+            out.append((f"{home}: {label}" if several else label, on, own))
+    return sorted(out, key=lambda p: p[1])
+
+
+def _customers(db: Session, firm: UUID, today: date) -> list[tuple[dict[str, str], list[Job]]]:
+    """Customers with an address, each with their jobs at which something is due: one message is for
+    all of them.
+    """
     due = select(DueRow.job_id).where(DueRow.firm_id == firm, _in_time(today))
     query = (
-        select(JobRow, HomeRow.customer)
+        select(JobRow, HomeRow.customer, HomeRow.home["name"].as_string())
         .join(HomeRow, HomeRow.id == JobRow.home_id)
         .where(JobRow.firm_id == firm, JobRow.id.in_(due))
         .order_by(JobRow.id)
     )
-    return [(job, customer) for job, customer in db.execute(query)]
+    by: dict[str, tuple[dict[str, str], list[Job]]] = {}
+    for job, customer, home in db.execute(query):
+        address = customer.get("email", "").strip().lower()
+        if fits_address(address):
+            by.setdefault(address, (customer, []))[1].append((job, home))
+    return list(by.values())
 
 
 def _taken(db: Session, firm: UUID, job: JobRow, today: date) -> list[tuple[str, date, bool]]:

@@ -179,14 +179,20 @@ def _line(then: Offer, now: OfferedOption | None) -> list[Difference]:
         return [Difference(what=f"Line “{was.name}”", before="offered", after="gone")]
     pairs = (
         ("stages", _stages(was), _stages(now)),
-        ("settings", _settings(was), _settings(now)),
         ("to buy and install", _price(was, then), _price(now, then)),
         ("state", _state(was), _state(now)),
     )
+    one = [(what, a, b) for what, a, b in pairs if a != b]
+    if _stages(was) == _stages(now):
+        old, new = _settings(was), _settings(now)
+        one += [
+            (k, old.get(k, ""), new.get(k, ""))
+            for k in dict.fromkeys((*old, *new))
+            if old.get(k) != new.get(k)
+        ]
     return [
         Difference(what=f"{was.name}: {what}", before=a or "none", after=b or "none")
-        for what, a, b in pairs
-        if a != b
+        for what, a, b in one
     ]
 
 
@@ -206,5 +212,6 @@ def _stages(o: OfferedOption) -> str:
     return ", ".join(s.name for s in o.stages)
 
 
-def _settings(o: OfferedOption) -> str:
-    return "; ".join(f"{k}: {v}" for s in o.stages for k, v in s.settings)
+def _settings(o: OfferedOption) -> dict[str, str]:
+    """What is dialled, by stage and setting."""
+    return {f"{s.name}, {k}": v for s in o.stages for k, v in s.settings}
