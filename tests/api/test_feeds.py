@@ -8,9 +8,10 @@ from icalendar import Calendar
 from tests.api.client import ApiCase
 from tests.application import Client
 from zesty_glass.demo.homes import uid
-from zesty_glass.demo.load import EMAIL, FITTER_EMAIL, PASSWORD
+from zesty_glass.demo.load import EMAIL, FITTER_EMAIL, MANAGER_EMAIL, PASSWORD
 from zesty_glass.records import signing
-from zesty_glass.records.models import User
+from zesty_glass.records.after_models import DueRow, JobRow
+from zesty_glass.records.models import HomeRow, User, VisitRow
 from zesty_glass.work import signing_in
 from zesty_glass.work.jobs import job_id
 
@@ -106,6 +107,29 @@ class Feeds(ApiCase):
         ):
             self.assertTrue(self.get(f"/api/track/{asked}")["lines"], asked)
             self.assertEqual(colleague.get(f"/api/track/{asked}").json()["lines"], [], asked)
+
+    def test_a_home_given_to_another_leaves_ones_calendar(self):
+        visit = self.new_visit()
+        home = self.get("/api/homes?find=roakwell")["homes"][0]["id"]
+        path = self.made(home=home)["path"]
+        self.read(path)
+        with self.app.state.sessions.begin() as db:
+            other = db.query(User).filter(User.email == MANAGER_EMAIL).one().id
+            db.query(VisitRow).filter(VisitRow.id == UUID(visit)).update({"consultant_id": other})
+        self.read(path, 404)
+
+    def test_two_homes_that_are_called_alike_stay_two_entries(self):
+        with self.app.state.sessions.begin() as db:
+            due = db.query(DueRow, JobRow).join(JobRow, JobRow.id == DueRow.job_id).all()
+            (a, job), (b, other) = due[0], next(d for d in due if d[1].home_id != due[0][1].home_id)
+            names = db.get(HomeRow, job.home_id)
+            twin = db.get(HomeRow, other.home_id)
+            twin.home = {**twin.home, **{k: names.home.get(k, "") for k in ("name", "place")}}
+            b.due_on = a.due_on
+            whose = [names.customer["name"], twin.customer["name"]]
+        on = [name for name in self.events(self.made()["path"])]
+        for who in whose:
+            self.assertTrue([name for name in on if name.startswith(f"{who}: ")], who)
 
     def test_who_works_here_no_more_has_no_calendar(self):
         other = self.signed_in(FITTER_EMAIL)

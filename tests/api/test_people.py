@@ -160,6 +160,33 @@ class Changing(PeopleCase):
         self.send("POST", f"/api/people/{p['id']}/let-in", {"version": self.of(email)["version"]})
         self.signed_in(email, NEW)
 
+    def test_codes_that_somebody_gave_out_end_with_them(self):
+        email = self.joined("manager")
+        theirs = self.signed_in(email, NEW)
+        body = {
+            "id": str(uuid4()),
+            "email": f"{uuid4()}@l.example",
+            "name": "Nell",
+            "role": "manager",
+        }
+        r = theirs.post("/api/people/invitations", json=body)
+        self.assertEqual(r.status_code, 201, r.text)
+        look = {"code": r.json()["code"]}
+        self.assertEqual(self.stranger().post("/api/join/look", json=look).status_code, 200)
+        p = self.of(email)
+        self.send("POST", f"/api/people/{p['id']}/take-out", {"version": p["version"]})
+        self.assertEqual(self.stranger().post("/api/join/look", json=look).status_code, 404)
+
+    def test_a_fitters_jobs_wait_for_another(self):
+        job = next(j for j in self.get("/api/jobs") if j["fitter"] and j["state"] == "planned")
+        p, heir = self.of(FITTER_EMAIL), self.of(EMAIL)
+        body = {"version": p["version"], "to": heir["id"]}
+        self.send("POST", f"/api/people/{p['id']}/take-out", body)
+        now = self.get(f"/api/jobs/{job['id']}")["job"]
+        self.assertEqual(now["fitter"], heir["name"])
+        version = self.of(FITTER_EMAIL)["version"]
+        self.send("POST", f"/api/people/{p['id']}/let-in", {"version": version})
+
     def test_a_fitter_takes_no_visits_on(self):
         p, fitter = self.of(EMAIL), self.of(FITTER_EMAIL)
         body = {"version": p["version"], "to": fitter["id"]}

@@ -8,7 +8,7 @@ from uuid import UUID
 from tests.database import fresh
 from zesty_glass.demo.homes import uid
 from zesty_glass.records.db import make_engine, make_sessions
-from zesty_glass.records.models import MailRow
+from zesty_glass.records.models import HomeRow, MailRow
 from zesty_glass.work import jobs, reminding
 from zesty_glass.work.person import Person
 
@@ -53,6 +53,22 @@ class Reminders(unittest.TestCase):
         self.assertEqual(self.remind(), 0)
         self.all_due_in(-60)
         self.assertEqual(self.remind(), 1)
+
+    def test_a_customer_with_two_homes_gets_one_message(self):
+        with self.sessions.begin() as db:
+            rows = db.query(jobs.records.JobRow).filter_by(firm_id=WHO.firm_id).all()
+            first = jobs.records.of_proposal(db, WHO.firm_id, UUID(uid("past-1-proposal")))
+            due = {d.job_id for d in db.query(jobs.records.DueRow)}
+            other = next(r for r in rows if r.home_id != first.home_id and r.id in due)
+            home = db.get(HomeRow, other.home_id)
+            home.customer = db.get(HomeRow, first.home_id).customer
+            name = home.home["name"]
+            one = db.query(jobs.records.DueRow).filter_by(job_id=other.id).first()
+            one.due_on = jobs.today()
+        self.assertEqual(self.remind(), 1)
+        [(_, text)] = self.mails()
+        self.assertIn(f"- {name}: {one.label}", text)
+        self.assertIn(": Post-carbon, ", text)
 
     def test_a_later_day_is_reminded_of_again(self):
         self.remind()
