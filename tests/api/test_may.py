@@ -184,6 +184,7 @@ class Matrix(ApiCase):
             "gauge_id": str(uuid4()),
             "payment_id": str(uuid4()),
             "what": "sold",
+            "code": "SO-20",
             "check_id": str(uuid4()),
         }
 
@@ -256,6 +257,7 @@ class Matrix(ApiCase):
             "/api/jobs/{id}/reopen": {"version": 0, "because": "x"},
             "/api/visits/{id}/close": {"version": 0},
             "/api/visits/{id}/terms": {"version": 0},
+            "/api/catalogue/{code}/sale": {"on": True},
             "/api/proposals/{id}/links": {"id": str(uuid4())},
             "/api/proposals/{id}/mail": {"id": str(uuid4()), "to": "a@b.example"},
             "/api/session/password": {"old": "not this one", "new": "some other words"},

@@ -353,6 +353,7 @@ class EveryRoute(ShareCase):
             "check_id": str(uuid4()),
             "payment_id": str(uuid4()),
             "what": "sold",
+            "code": "SO-20",
         }
         own = {
             "/api/proposals/{id}": PROPOSAL,

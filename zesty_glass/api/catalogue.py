@@ -12,11 +12,13 @@ from typing import Annotated, Literal
 from uuid import UUID
 
 from fastapi import APIRouter, Query, Response
+from fastapi import Path as PathParam
 from fastapi.responses import StreamingResponse
 
 from ..catalogue import files
 from ..core.errors import RuleError
 from ..core.proposing.suggested import Suggestion
+from ..core.record import record
 from ..core.searching.what_if import WhatIf
 from ..work import catalogue
 from ..work.apart import Busy, TooMuch, searches
@@ -24,7 +26,7 @@ from .answers import PRIVATE, answer
 from .context import Signed
 from .files import FileBody
 from .paging import Paged
-from .schemas import Units
+from .schemas import Body, Units
 
 router = APIRouter(prefix="/api", tags=["catalogue"])
 LOOK_S = 0.05
@@ -58,6 +60,50 @@ def download(ctx: Signed, form: Literal["json", "csv"] = "json") -> Response:
             "Cache-Control": "no-store",
         },
     )
+
+
+@record
+class OffSale:
+    """An item that is off sale."""
+
+    code: str
+    name: str
+    maker: str
+
+
+@record
+class SaleView:
+    """What still has an item that was taken off sale, or put back."""
+
+    code: str
+    on: bool
+    lines: int
+    jobs: int
+
+
+class SaleBody(Body):
+    """Whether an item is on sale."""
+
+    on: bool
+
+
+@router.get("/catalogue/off-sale", response_model=list[OffSale])
+def off_sale(ctx: Signed, page: Paged) -> Response:
+    """Items that are off sale."""
+    with ctx.db() as db:
+        found = catalogue.off_sale(db, ctx.who).values()
+    lines = [OffSale(code=i.code, name=i.name, maker=i.maker) for i in found]
+    return page.answer(lines, list[OffSale], lambda x: x.code)
+
+
+@router.put("/catalogue/{code}/sale", response_model=SaleView)
+def set_on_sale(
+    ctx: Signed, code: Annotated[str, PathParam(max_length=80)], body: SaleBody
+) -> Response:
+    """Take an item off sale, or put it back; says what still has it."""
+    with ctx.db() as db:
+        uses = catalogue.set_on_sale(db, ctx.who, code, body.on)
+    return answer(SaleView(code=code, on=body.on, lines=uses.lines, jobs=uses.jobs))
 
 
 @router.post("/catalogue/preview", response_model=files.CataloguePreview)

@@ -18,6 +18,8 @@ SAID: dict[str, tuple[str, Any]] = {
     "change_id": ("The id of the change of a part; made by whoever sends it.", _ID),
     "gauge_id": ("The id of the reading of a gauge; made by whoever sends it.", _ID),
     "note_id": ("The id of the note; made by whoever sends it.", _ID),
+    "instead": ("Whether a new raw glass takes the place of the one before.", True),
+    "code": ("The code of an item of the catalogue.", "SO-20"),
     "payment_id": ("The id of the payment; made by whoever sends it.", _ID),
     "what": ("Which number of Monday’s page.", "sold"),
     "follow_id": ("The id of the follow-up.", _ID),

@@ -108,7 +108,7 @@ DESCRIBED: dict[int | str, dict[str, Any]] = {
     }
     for status, words in _WORDS.items()
 }
-_BY_CODE = {"file.too_large": 413, "proposal.replaced": 409}
+_BY_CODE = {"file.too_large": 413, "proposal.replaced": 409, "sample.raw_twice": 409}
 
 
 def _invalid(e: RequestValidationError) -> JSONResponse:

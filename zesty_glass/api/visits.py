@@ -227,12 +227,17 @@ def change_home(ctx: Signed, id: UUID, body: HomeChange) -> Saved:
 
 @router.put("/{id}/samples/{sample_id}", response_model=Saved)
 def put_sample(
-    ctx: Signed, id: UUID, sample_id: UUID, body: Sample, version: Version = None
+    ctx: Signed,
+    id: UUID,
+    sample_id: UUID,
+    body: Sample,
+    version: Version = None,
+    instead: bool = False,
 ) -> Saved:
     """Draw a glass or change what is written of it; readings go their own way."""
     same_id(body.id, sample_id, "sample", "sample")
     with ctx.db() as db:
-        row = readings.put_sample(db, ctx.who, id, body, version)
+        row = readings.put_sample(db, ctx.who, id, body, version, instead)
         return Saved(id=str(row.id), version=row.version)
 
 

@@ -11,7 +11,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import datetime
 from pathlib import Path
-from typing import Literal, TypeVar
+from typing import Literal, NamedTuple, TypeVar
 from uuid import UUID, uuid4
 
 from sqlalchemy.orm import Session
@@ -28,6 +28,7 @@ from ..core.treating.kept import water_behind_kept
 from ..core.visit import Visit, kept_of
 from ..core.worked import drawn
 from ..documents.codec import load, plain, to_json
+from ..records import items as records
 from ..records import opening, store
 from ..records.models import ItemRow, PastItemRow
 from . import visiting
@@ -99,6 +100,48 @@ def bring_in(
             change(db, who, row, {"data": after, "retired": False})
     db.flush()
     return replace(seen, revision=_revision(store.items(db, who.firm_id)))
+
+
+class Uses(NamedTuple):
+    """What still has an item: lines of visits that are open, and jobs where it is fitted."""
+
+    lines: int
+    jobs: int
+
+
+def set_on_sale(db: Session, who: Person, code: str, on: bool) -> Uses:
+    """Take an item off sale, or put it back; what was proposed and fitted with it stays as it is.
+    Managers only; twice is once.
+
+    Raises:
+        RuleError: it is a part of a system that is on sale.
+    """
+    manager_only(who)
+    rows = {r.code: r for r in store.items(db, who.firm_id, lock=True)}
+    row = rows.get(code)
+    if row is None:
+        raise store.NotFound("item")
+    holds = [r for r in rows.values() if not r.retired and code in _parts_of(r)]
+    if not on and holds:
+        raise RuleError(
+            "item.part",
+            f"It is a part of “{holds[0].data['name']}”, which is on sale.",
+            "code",
+            "Take the system off sale first.",
+        )
+    if row.retired == on:
+        change(db, who, row, {"retired": not on}, "put on sale" if on else "taken off sale")
+    return Uses(*records.uses(db, who.firm_id, code))
+
+
+def _parts_of(row: ItemRow) -> tuple[str, ...]:
+    figures = row.data["figures"]
+    return tuple(figures.get("parts") or ()) if figures.get("kind") == "system" else ()
+
+
+def off_sale(db: Session, who: Person) -> dict[str, Item]:
+    """Items of the firm that are off sale, by code."""
+    return {r.code: load(Item, r.data) for r in store.items(db, who.firm_id) if r.retired}
 
 
 def keep_past(db: Session, firm: UUID, row: ItemRow, after: dict[str, object]) -> None:

@@ -25,9 +25,18 @@ from .visiting import MOST_READINGS, MOST_SAMPLES, begun, get, keep_found, sees
 
 
 def put_sample(
-    db: Session, who: Person, visit_id: UUID, sample: Sample, version: int | None
+    db: Session,
+    who: Person,
+    visit_id: UUID,
+    sample: Sample,
+    version: int | None,
+    instead: bool = False,
 ) -> SampleRow:
-    """Draw a glass, or change what is written of it. Sent twice with one id it is one sample."""
+    """Draw a glass, or change what is written of it. Sent twice with one id it is one sample.
+
+    ``instead``: a new raw glass takes the place of the one that is the raw one now; without that
+    somebody is asked which of the two is.
+    """
     visit = get(db, who, visit_id, lock=True)
     if sample.drawn_at > now() + timedelta(minutes=5):
         raise RuleError(
@@ -57,9 +66,22 @@ def put_sample(
     if sample.raw:
         for other in rows:
             if other.id != id and other.data.get("raw"):
+                if row is None and not instead:
+                    raise _raw_twice(other)
                 keeping.change(db, who, other, {"data": {**other.data, "raw": False}})
     begun(db, who, visit)
     return keep_part(db, who, SampleRow, visit_id, id, data, version, "sample", "drawn")
+
+
+def _raw_twice(other: SampleRow) -> RuleError:
+    """The question which of two glasses is the raw one, as where two people test one home."""
+    by = f" by {other.data['by']}" if other.data.get("by") else ""
+    return RuleError(
+        "sample.raw_twice",
+        f"“{other.data['name']}”, drawn{by}, is the raw glass of this visit.",
+        "raw",
+        "Say which of the two is ahead of all treatment: everything is designed from it.",
+    )
 
 
 def as_here(db: Session, who: Person, reading: Reading) -> Reading:

@@ -220,12 +220,19 @@ export const useChangeHome = (
     },
     "home of",
   );
-export const usePutSample = (id: string): Mutation<Saved, { sample: Sample; version?: number }> =>
-  useVisitMutation(id, ({ sample, version }) =>
+interface PutSample {
+  sample: Sample;
+  version?: number;
+  /** A new raw glass takes the place of the one before. */
+  instead?: boolean;
+}
+export const usePutSample = (id: string): Mutation<Saved, PutSample> =>
+  useVisitMutation(id, ({ sample, version, instead }) =>
     data(
       api.PUT("/api/visits/{id}/samples/{sample_id}", {
         params: {
           path: { id, sample_id: sample.id },
+          query: instead ? { instead } : {},
           header: version === undefined ? {} : { "If-Match-Version": version },
         },
         body: { ...sample, readings: [] },

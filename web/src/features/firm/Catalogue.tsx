@@ -13,6 +13,7 @@ import { StateMark } from "../../ui/marks";
 import { FileKey } from "../../ui/FileKey";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { KIND_NAMES } from "../treating/kinds";
+import { OffSale, SaleNote, useSale } from "./OffSale";
 import { say } from "../../app/language";
 
 /** What a row of a file does to the catalogue, or why it cannot be used. */
@@ -121,23 +122,46 @@ function Top({
 
 type Item = NonNullable<ReturnType<typeof useCatalogue>["data"]>[number];
 
-function Items({ items, currency }: { items: Item[]; currency: string }): ReactElement {
+function KindField({
+  kinds,
+  kind,
+  onKind,
+}: {
+  kinds: string[];
+  kind: string;
+  onKind: (kind: string) => void;
+}): ReactElement {
+  return (
+    <label className="field w-[280px] mb-2">
+      <span>{say("Kind")}</span>
+      <select className="input" value={kind} onChange={(e) => onKind(e.target.value)}>
+        <option value="">{say("all")}</option>
+        {kinds.map((k) => (
+          <option key={k} value={k}>
+            {KIND_NAMES[k] ?? k}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+function Items({
+  items,
+  currency,
+  onOff,
+}: {
+  items: Item[];
+  currency: string;
+  /** Takes an item off sale, for who may. */
+  onOff: ((code: string) => void) | null;
+}): ReactElement {
   const [kind, setKind] = useState("");
   const list = items.filter((i) => kind === "" || i.figures.kind === kind);
   const kinds = [...new Set(items.map((i) => i.figures.kind))].sort();
   return (
     <>
-      <label className="field w-[280px] mb-2">
-        <span>{say("Kind")}</span>
-        <select className="input" value={kind} onChange={(e) => setKind(e.target.value)}>
-          <option value="">{say("all")}</option>
-          {kinds.map((k) => (
-            <option key={k} value={k}>
-              {KIND_NAMES[k] ?? k}
-            </option>
-          ))}
-        </select>
-      </label>
+      <KindField kinds={kinds} kind={kind} onKind={setKind} />
       <div className="overflow-x-auto" tabIndex={0} role="group" aria-label={say("Items")}>
         <table className="w-full text-m">
           <thead>
@@ -149,6 +173,7 @@ function Items({ items, currency }: { items: Item[]; currency: string }): ReactE
               <th className="pr-3 text-right">{say("Installing")}</th>
               <th className="pr-3 text-right">{say("Rented")}</th>
               <th>{say("Priced on")}</th>
+              {onOff && <th className="sr-only">{say("Off sale")}</th>}
             </tr>
           </thead>
           <tbody>
@@ -175,6 +200,17 @@ function Items({ items, currency }: { items: Item[]; currency: string }): ReactE
                   ))}
                 </td>
                 <td className="whitespace-nowrap">{i.priced_on}</td>
+                {onOff && (
+                  <td className="text-right">
+                    <button
+                      className="key bare"
+                      aria-label={say("Take {name} off sale", { name: i.name })}
+                      onClick={() => onOff(i.code)}
+                    >
+                      {say("Off sale")}
+                    </button>
+                  </td>
+                )}
               </tr>
             ))}
           </tbody>
@@ -185,6 +221,7 @@ function Items({ items, currency }: { items: Item[]; currency: string }): ReactE
 }
 
 export function Catalogue({ may, currency }: { may: boolean; currency: string }): ReactElement {
+  const sale = useSale();
   const items = useCatalogue();
   const client = useQueryClient();
   const [file, setFile] = useState<File | null>(null);
@@ -234,7 +271,13 @@ export function Catalogue({ may, currency }: { may: boolean; currency: string })
         />
       )}
       {items.isPending && <Waiting what={say("Fetching the catalogue.")} />}
-      <Items items={items.data ?? []} currency={currency} />
+      <SaleNote sale={sale} />
+      <Items
+        items={items.data ?? []}
+        currency={currency}
+        onOff={may ? (code) => sale.mutate({ code, on: false }) : null}
+      />
+      <OffSale sale={sale} may={may} />
     </section>
   );
 }

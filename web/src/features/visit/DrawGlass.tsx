@@ -5,6 +5,7 @@ import { useState, type ReactElement } from "react";
 
 import { IN_PLACE } from "../../app/facts.generated";
 import { newId } from "../../app/names";
+import { problemOf } from "../../api/client";
 import { usePutSample } from "../../api/hooks";
 import type { Sample } from "../../api/types";
 import { Seg, TextField } from "../../ui/fields";
@@ -257,6 +258,26 @@ function ageOf(s: Partial<Sample>): string {
 /** Whether something is asked before it is drawn. */
 const asksFirst = (k: Kind): boolean => k.sample.treated === true || k.sample.kind === "bottled";
 
+/** Somebody else has drawn a raw glass meanwhile: one of the two is it. */
+function WhichIsRaw({
+  sample,
+  onKeep,
+}: {
+  sample: Sample;
+  onKeep: (sample: Sample, instead?: boolean) => void;
+}): ReactElement {
+  return (
+    <div className="flex gap-3 flex-wrap mt-3">
+      <button className="key" onClick={() => onKeep({ ...sample, raw: false })}>
+        {say("That one stays the raw glass")}
+      </button>
+      <button className="key" onClick={() => onKeep(sample, true)}>
+        {say("Mine is the raw glass")}
+      </button>
+    </div>
+  );
+}
+
 /** `always`: its words stand there on the narrowest screen too. */
 export function DrawGlass({ always = false }: { always?: boolean }): ReactElement {
   const { id, view, pick } = useVisitContext();
@@ -267,9 +288,11 @@ export function DrawGlass({ always = false }: { always?: boolean }): ReactElemen
   const taken = view.visit.samples.map((s) => s.name);
   const draw = (k: Kind, told: Partial<Sample> = {}): void => {
     const made = { ...drawn(k, view.visit.consultant, hasRaw), ...told };
-    const sample = { ...made, name: free(made.name, taken) };
+    keep({ ...made, name: free(made.name, taken) });
+  };
+  const keep = (sample: Sample, instead = false): void =>
     put.mutate(
-      { sample },
+      { sample, instead },
       {
         onSuccess: () => {
           setOpen(false);
@@ -278,7 +301,6 @@ export function DrawGlass({ always = false }: { always?: boolean }): ReactElemen
         },
       },
     );
-  };
   return (
     <Sheet
       title={say("Where is it drawn?")}
@@ -313,6 +335,9 @@ export function DrawGlass({ always = false }: { always?: boolean }): ReactElemen
         </>
       )}
       <Trouble error={put.error} />
+      {problemOf(put.error)?.code === "sample.raw_twice" && put.variables && (
+        <WhichIsRaw sample={put.variables.sample} onKeep={keep} />
+      )}
     </Sheet>
   );
 }
