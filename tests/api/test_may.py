@@ -258,6 +258,8 @@ class Matrix(ApiCase):
             "/api/visits/{id}/close": {"version": 0},
             "/api/visits/{id}/terms": {"version": 0},
             "/api/catalogue/{code}/sale": {"on": True},
+            "/api/homes/{id}/notes/{note_id}/close": {"outcome": ""},
+            "/api/homes/{id}/owner": {"version": 0, "customer": {"name": "x"}, "since": NOW[:10]},
             "/api/proposals/{id}/links": {"id": str(uuid4())},
             "/api/proposals/{id}/mail": {"id": str(uuid4()), "to": "a@b.example"},
             "/api/session/password": {"old": "not this one", "new": "some other words"},

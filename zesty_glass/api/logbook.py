@@ -23,18 +23,20 @@ from ..documents.old_notes import OldNotes
 from ..records import homes as records
 from ..records import track as record
 from ..records.note_models import HomeNoteRow
-from ..work import checking, jobs, logbook, old_notes
+from ..work import checking, jobs, logbook, old_notes, owning
 from .answers import CSV, answer
 from .context import Signed
 from .files import FileBody
 from .logbook_schemas import (
     BehindLine,
+    CloseCase,
     HomeJob,
     HomeLine,
     HomeNote,
     HomePage,
     HomeYears,
     NoteBody,
+    OwnerBody,
     StrikeNote,
     Track,
     TrackBehind,
@@ -168,6 +170,8 @@ def years(ctx: Signed, id: UUID) -> Response:
         return answer(
             HomeYears(
                 id=str(id),
+                version=row.version,
+                former=tuple((f["name"], f["until"]) for f in row.former),
                 customer=row.customer["name"],
                 home=row.home["name"],
                 place=row.home.get("place", ""),
@@ -185,7 +189,24 @@ def years(ctx: Signed, id: UUID) -> Response:
 def put_note(ctx: Signed, id: UUID, note_id: UUID, body: NoteBody) -> Response:
     """Say why something changed at a home; the same again changes nothing."""
     with ctx.db() as db:
-        return answer(_note(checking.add_note(db, ctx.who, id, note_id, body.on, body.text)))
+        return answer(
+            _note(checking.add_note(db, ctx.who, id, note_id, body.on, body.text, body.kind))
+        )
+
+
+@router.post("/homes/{id}/notes/{note_id}/close", response_model=HomeNote)
+def close_case(ctx: Signed, id: UUID, note_id: UUID, body: CloseCase) -> Response:
+    """Close a complaint or warranty case with what came of it, or take that back."""
+    with ctx.db() as db:
+        return answer(_note(checking.close_case(db, ctx.who, id, note_id, body.outcome)))
+
+
+@router.put("/homes/{id}/owner", status_code=204)
+def change_owner(ctx: Signed, id: UUID, body: OwnerBody) -> Response:
+    """A home has a new owner from a day on: its history stays, links and open offers end."""
+    with ctx.db() as db:
+        owning.change_owner(db, ctx.who, id, body.version, body.customer, body.since)
+    return Response(status_code=204)
 
 
 @router.post("/homes/{id}/notes/{note_id}/strike", response_model=HomeNote)
@@ -196,7 +217,16 @@ def strike_note(ctx: Signed, id: UUID, note_id: UUID, body: StrikeNote) -> Respo
 
 
 def _note(row: HomeNoteRow) -> HomeNote:
-    return HomeNote(id=str(row.id), on=row.on, text=row.text, by=row.by, struck=row.struck_because)
+    return HomeNote(
+        id=str(row.id),
+        on=row.on,
+        text=row.text,
+        by=row.by,
+        struck=row.struck_because,
+        kind=row.kind,  # type: ignore[arg-type]
+        closed_on=row.closed_on,
+        outcome=row.outcome,
+    )
 
 
 @router.post("/homes/contact", response_model=ContactCard)

@@ -9,7 +9,9 @@ from pydantic import BaseModel, Field
 
 from ..core.aftercare.care import State
 from ..core.aftercare.logbook import HomeEvent, Kept, Lasted, Outcome, Series, WaterPair
+from ..core.home import Customer
 from ..core.record import record
+from ..work.checking import NoteKind
 
 
 @record
@@ -48,13 +50,18 @@ class HomeJob:
 
 @record
 class HomeNote:
-    """Why something changed at a home, with its day; ``struck``: the reason, where it is."""
+    """Why something changed at a home, with its day, or a case; ``struck``: the reason, where it
+    is; ``outcome``: what came of a case, and when it was closed.
+    """
 
     id: str
     on: date
     text: str
     by: str
     struck: str = ""
+    kind: NoteKind = "note"
+    closed_on: date | None = None
+    outcome: str = ""
 
 
 class NoteBody(BaseModel):
@@ -62,6 +69,21 @@ class NoteBody(BaseModel):
 
     on: date = Field(description="The day it happened.")
     text: str = Field(max_length=2000, description="Why, in a sentence.")
+    kind: NoteKind = Field("note", description="A note, a complaint, or a warranty case.")
+
+
+class CloseCase(BaseModel):
+    """What came of a case; empty opens it again."""
+
+    outcome: str = Field(default="", max_length=500)
+
+
+class OwnerBody(BaseModel):
+    """Who owns a home from a day on."""
+
+    version: int = Field(description="The version of the home that is changed.")
+    customer: Customer
+    since: date = Field(description="The first day that it is theirs.")
 
 
 class StrikeNote(BaseModel):
@@ -72,7 +94,9 @@ class StrikeNote(BaseModel):
 
 @record
 class HomeYears:
-    """A home over the years; ``visits`` with their times, the latest first."""
+    """A home over the years; ``visits`` with their times, the latest first; ``former``: who owned
+    it before, and until which day.
+    """
 
     id: str
     customer: str
@@ -83,6 +107,8 @@ class HomeYears:
     series: tuple[Series, ...]
     events: tuple[HomeEvent, ...]
     jobs: tuple[HomeJob, ...]
+    version: int = 0
+    former: tuple[tuple[str, str], ...] = ()
     notes: tuple[HomeNote, ...] = ()
 
 

@@ -123,6 +123,8 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("GET", "/api/homes/{id}/years"): EVERYBODY,
     ("PUT", "/api/homes/{id}/notes/{note_id}"): EVERYBODY,
     ("POST", "/api/homes/{id}/notes/{note_id}/strike"): EVERYBODY,
+    ("POST", "/api/homes/{id}/notes/{note_id}/close"): EVERYBODY,
+    ("PUT", "/api/homes/{id}/owner"): SELLING,
     ("POST", "/api/homes/contact"): SELLING,
     ("GET", "/api/instruments/drift"): EVERYBODY,
     ("PUT", "/api/instruments/{key}/checks/{check_id}"): EVERYBODY,

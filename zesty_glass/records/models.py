@@ -130,7 +130,9 @@ def _by_json(column: str) -> Index:
 
 
 class HomeRow(Base):
-    """A customer and their home; ``found``: analytes that ask for something by its latest visit."""
+    """A customer and their home; ``found``: analytes that ask for something by its latest readings;
+    ``former``: who owned it before, and until when.
+    """
 
     __tablename__ = "homes"
     id: Mapped[UUID] = mapped_column(primary_key=True)
@@ -140,6 +142,7 @@ class HomeRow(Base):
     version: Mapped[int] = mapped_column(default=1)
     words: Mapped[str] = mapped_column(Computed(HOME_WORDS, persisted=True))
     found: Mapped[list[Any]] = mapped_column(Json, default=list, server_default="[]")
+    former: Mapped[list[Any]] = mapped_column(Json, default=list, server_default="[]")
     there: Mapped[list[Any]] = mapped_column(Json, Computed(STANDS_THERE, persisted=True))
     __mapper_args__ = compared(version)
     __table_args__ = (

@@ -6,13 +6,16 @@ from datetime import date, datetime
 from uuid import UUID
 
 from sqlalchemy import ForeignKey, Index
+from sqlalchemy import text as sql
 from sqlalchemy.orm import Mapped, mapped_column
 
 from .base import Base
 
 
 class HomeNoteRow(Base):
-    """Why something changed at a home, in a sentence and with its day; struck, never deleted."""
+    """Why something changed at a home, in a sentence and with its day; or a complaint or a warranty
+    case, with what came of it. Struck, never deleted.
+    """
 
     __tablename__ = "home_notes"
     id: Mapped[UUID] = mapped_column(primary_key=True)
@@ -24,7 +27,18 @@ class HomeNoteRow(Base):
     at: Mapped[datetime]
     struck_at: Mapped[datetime | None]
     struck_because: Mapped[str] = mapped_column(default="")
-    __table_args__ = (Index("home_notes_by_day", "home_id", "on"),)
+    kind: Mapped[str] = mapped_column(default="note")
+    closed_on: Mapped[date | None]
+    outcome: Mapped[str] = mapped_column(default="")
+    __table_args__ = (
+        Index("home_notes_by_day", "home_id", "on"),
+        Index(
+            "home_cases_open",
+            "firm_id",
+            "on",
+            postgresql_where=sql("kind <> 'note' and closed_on is null and struck_at is null"),
+        ),
+    )
 
 
 class InstrumentCheckRow(Base):

@@ -30,7 +30,7 @@ def blank(db: Session, firm: UUID, home: UUID, words: str) -> None:
     db.execute(
         update(HomeNoteRow)
         .where(HomeNoteRow.firm_id == firm, HomeNoteRow.home_id == home)
-        .values(text=words, struck_because="")
+        .values(text=words, struck_because="", outcome="")
     )
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from datetime import date
+from typing import Literal
 from uuid import UUID
 
 from sqlalchemy.orm import Session
@@ -101,8 +102,21 @@ def of_home(db: Session, who: Person, home: UUID) -> list[HomeNoteRow]:
     return records.of_home(db, who.firm_id, home)
 
 
-def add_note(db: Session, who: Person, home: UUID, id: UUID, on: date, text: str) -> HomeNoteRow:
-    """Keep a note on a home that this person sees; the same again changes nothing."""
+NoteKind = Literal["note", "complaint", "warranty"]
+
+
+def add_note(
+    db: Session,
+    who: Person,
+    home: UUID,
+    id: UUID,
+    on: date,
+    text: str,
+    kind: NoteKind = "note",
+) -> HomeNoteRow:
+    """Keep a note on a home that this person sees, or a complaint or warranty case, which waits
+    until it is closed; the same again changes nothing.
+    """
     logbook.home(db, who, home)
     store.get(db, HomeRow, who.firm_id, home, "home", lock=True)
     said = text.strip()
@@ -118,7 +132,7 @@ def add_note(db: Session, who: Person, home: UUID, id: UUID, on: date, text: str
     if on > now().date():
         raise RuleError("note.day", "This day is still to come.", "on", "Use the day it happened.")
     row = records.find(db, who.firm_id, home, id)
-    if row is not None and (row.on, row.text) == (on, said):
+    if row is not None and (row.on, row.text, row.kind) == (on, said, kind):
         return row
     if row is not None or records.known(db, HomeNoteRow, id):
         raise another("note")
@@ -134,10 +148,24 @@ def add_note(db: Session, who: Person, home: UUID, id: UUID, on: date, text: str
         text=said,
         by=who.name,
         at=now(),
+        kind=kind,
     )
     db.add(row)
     db.flush()
     note(db, who, home, "noted", 1, ["note"], None, {"note": said})
+    return row
+
+
+def close_case(db: Session, who: Person, home: UUID, id: UUID, outcome: str) -> HomeNoteRow:
+    """Close a complaint or a warranty case with what came of it; without that it is open again."""
+    logbook.home(db, who, home)
+    row = records.find(db, who.firm_id, home, id)
+    if row is None or row.kind == "note":
+        raise store.NotFound("case")
+    said = outcome.strip()
+    if said != row.outcome:
+        row.closed_on, row.outcome = (now().date(), said) if said else (None, "")
+        note(db, who, home, f"{row.kind} {'closed' if said else 'opened again'}", 1, [])
     return row
 
 

@@ -55,6 +55,7 @@ def given_out(db: Session, who: Person, visit_id: UUID) -> dict[str, Any]:
             ]
     return {
         "customer": home.customer,
+        "former": home.former,
         "home": home.home,
         "visits": visits,
         "mails": mails,
@@ -88,7 +89,8 @@ def erase_home(db: Session, who: Person, home_id: UUID) -> None:
     home: HomeRow = store.get(db, HomeRow, who.firm_id, home_id, "home", lock=True)
     told: Home = load(Home, home.home)
     bare = replace(told, name=ERASED, place="", note="", care=Care())
-    change(db, who, home, {"home": plain(bare), "customer": plain(Customer(name=ERASED))}, "erased")
+    erased = {"home": plain(bare), "customer": plain(Customer(name=ERASED)), "former": []}
+    change(db, who, home, erased, "erased")
     seen = [id for id, _, _ in opening.visits_of_home(db, who.firm_id, home_id)]
     files.erase_of_visits(db, who.firm_id, seen)
     notes.blank(db, who.firm_id, home_id, ERASED)

@@ -19,12 +19,13 @@ from ..documents.codec import load
 from ..records import opening, store
 from ..records.after_models import JobRow
 from ..records.models import HomeRow, LabSampleRow, MailRow, ProposalRow, VisitRow
+from ..records.note_models import HomeNoteRow
 from ..records.standing import LAST_DAY
 from . import looking_again
 from .jobs import whose
 from .person import Person, now
 
-Kind = Literal["bottle", "kit", "proposal", "again", "unmade", "retest", "mail"]
+Kind = Literal["bottle", "kit", "proposal", "again", "unmade", "case", "retest", "mail"]
 REPORT_AFTER = timedelta(days=10)  # a laboratory's report takes so long: trade practice (2024)
 KIT_AHEAD, PROPOSAL_AHEAD = timedelta(days=21), timedelta(days=14)
 PROPOSAL_BEHIND = timedelta(days=60)
@@ -58,6 +59,7 @@ def waiting(db: Session, who: Person, at: datetime | None = None) -> list[Waits]
         *_proposals(db, who, time),
         *_moved_on(db, who, time),
         *_without_job(db, who, time),
+        *_cases(db, who),
         *_retests(db, who, time),
         *_mails(db, who),
     ]
@@ -187,6 +189,35 @@ def _moved_on(db: Session, who: Person, at: datetime) -> list[Waits]:
             path = f"/proposals/{row.id}"
             out.append(Waits(kind="again", what=what, whose=name, on=at.date(), path=path))
     return out
+
+
+_CASES = {"complaint": "Complaint", "warranty": "Warranty"}
+
+
+def _cases(db: Session, who: Person) -> list[Waits]:
+    """Complaints and warranty cases that nobody has closed."""
+    query = (
+        select(HomeNoteRow, _NAME)
+        .join(HomeRow, HomeRow.id == HomeNoteRow.home_id)
+        .where(HomeNoteRow.firm_id == who.firm_id, HomeNoteRow.kind != "note")
+        .where(HomeNoteRow.closed_on.is_(None), HomeNoteRow.struck_at.is_(None))
+        .order_by(HomeNoteRow.on)
+        .limit(MOST)
+    )
+    own = whose(who)
+    if own is not None:
+        mine = or_(VisitRow.consultant_id == own, VisitRow.consultant_id.is_(None))
+        query = query.where(exists().where(VisitRow.home_id == HomeRow.id).where(mine))
+    return [
+        Waits(
+            kind="case",
+            what=f"{_CASES[row.kind]}: {row.text[:120]}",
+            whose=name,
+            on=row.on,
+            path=f"/homes/{row.home_id}",
+        )
+        for row, name in db.execute(query)
+    ]
 
 
 def _without_job(db: Session, who: Person, at: datetime) -> list[Waits]:

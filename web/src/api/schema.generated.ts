@@ -1836,6 +1836,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{id}/notes/{note_id}/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Close Case
+         * @description Close a complaint or warranty case with what came of it, or take that back.
+         */
+        post: operations["close_case_api_homes__id__notes__note_id__close_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{id}/owner": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Owner
+         * @description A home has a new owner from a day on: its history stays, links and open offers end.
+         */
+        put: operations["change_owner_api_homes__id__owner_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{id}/notes/{note_id}/strike": {
         parameters: {
             query?: never;
@@ -4391,6 +4431,18 @@ export interface components {
             because: string;
         };
         /**
+         * CloseCase
+         * @description What came of a case; empty opens it again.
+         */
+        CloseCase: {
+            /**
+             * Outcome
+             * @description what came of it
+             * @default
+             */
+            outcome: string;
+        };
+        /**
          * CodeBody
          * @description An invitation's code.
          */
@@ -6844,7 +6896,8 @@ export interface components {
         };
         /**
          * HomeNote
-         * @description Why something changed at a home, with its day; ``struck``: the reason, where it is.
+         * @description Why something changed at a home, with its day, or a case; ``struck``: the reason, where it
+         *     is; ``outcome``: what came of a case, and when it was closed.
          */
         HomeNote: {
             /**
@@ -6874,6 +6927,24 @@ export interface components {
              * @default
              */
             struck: string;
+            /**
+             * Kind
+             * @description what kind it is
+             * @default note
+             * @enum {string}
+             */
+            kind: "note" | "complaint" | "warranty";
+            /**
+             * Closed On
+             * @description when the case was closed
+             */
+            closed_on?: string | null;
+            /**
+             * Outcome
+             * @description what came of the case
+             * @default
+             */
+            outcome: string;
         };
         /**
          * HomePage
@@ -6899,7 +6970,8 @@ export interface components {
         };
         /**
          * HomeYears
-         * @description A home over the years; ``visits`` with their times, the latest first.
+         * @description A home over the years; ``visits`` with their times, the latest first; ``former``: who owned
+         *     it before, and until which day.
          */
         HomeYears: {
             /**
@@ -6950,6 +7022,21 @@ export interface components {
              * @description the jobs at this home
              */
             jobs: components["schemas"]["HomeJob"][];
+            /**
+             * Version
+             * @description the version it has; a change names the one it is made on top of
+             * @default 0
+             */
+            version: number;
+            /**
+             * Former
+             * @description who owned it before, and until which day
+             * @default []
+             */
+            former: [
+                string,
+                string
+            ][];
             /**
              * Notes
              * @description why something changed there
@@ -9912,6 +9999,13 @@ export interface components {
              * @description Why, in a sentence.
              */
             text: string;
+            /**
+             * Kind
+             * @description A note, a complaint, or a warranty case.
+             * @default note
+             * @enum {string}
+             */
+            kind: "note" | "complaint" | "warranty";
         };
         /**
          * Noticed
@@ -10706,6 +10800,25 @@ export interface components {
              * @description what it reports [mg/L as N]
              */
             nitrate_n?: number | null;
+        };
+        /**
+         * OwnerBody
+         * @description Who owns a home from a day on.
+         */
+        OwnerBody: {
+            /**
+             * Version
+             * @description The version of the home that is changed.
+             */
+            version: number;
+            /** @description the customer's name */
+            customer: components["schemas"]["Customer"];
+            /**
+             * Since
+             * Format: date
+             * @description The first day that it is theirs.
+             */
+            since: string;
         };
         /**
          * PadMatch
@@ -16497,7 +16610,7 @@ export interface components {
              * @description what waits
              * @enum {string}
              */
-            kind: "bottle" | "kit" | "proposal" | "again" | "unmade" | "retest" | "mail";
+            kind: "bottle" | "kit" | "proposal" | "again" | "unmade" | "case" | "retest" | "mail";
             /**
              * What
              * @description what it is
@@ -31122,6 +31235,281 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["HomeNote"];
                 };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    close_case_api_homes__id__notes__note_id__close_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                id: string;
+                /**
+                 * @description The id of the note; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                note_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "outcome": "The maker sent a new valve."
+                 *     }
+                 */
+                "application/json": components["schemas"]["CloseCase"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HomeNote"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_owner_api_homes__id__owner_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "version": 2,
+                 *       "customer": {
+                 *         "name": "Ilse Marrowby"
+                 *       },
+                 *       "since": "2026-11-20"
+                 *     }
+                 */
+                "application/json": components["schemas"]["OwnerBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description The request could not be read. */
             400: {

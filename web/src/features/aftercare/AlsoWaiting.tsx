@@ -1,5 +1,13 @@
 /** What waits beside the parts: bottles, kits, proposals that run out, water to be tested again. */
-import { FileText, FlaskConical, Mail, RotateCcw, TriangleAlert, Wrench } from "lucide-react";
+import {
+  FileText,
+  FlaskConical,
+  Mail,
+  MessageSquareWarning,
+  RotateCcw,
+  TriangleAlert,
+  Wrench,
+} from "lucide-react";
 import { useState, type ReactElement } from "react";
 import { Link } from "react-router";
 
@@ -14,6 +22,7 @@ const SIGNS: Record<WaitingLine["kind"], ReactElement> = {
   kit: <Wrench size={20} aria-hidden="true" />,
   proposal: <FileText size={20} aria-hidden="true" />,
   again: <TriangleAlert size={20} aria-hidden="true" />,
+  case: <MessageSquareWarning size={20} aria-hidden="true" />,
   unmade: <TriangleAlert size={20} aria-hidden="true" />,
   retest: <RotateCcw size={20} aria-hidden="true" />,
   mail: <Mail size={20} aria-hidden="true" />,

@@ -15,6 +15,7 @@ import { Chart } from "./Chart";
 import { spanOf } from "./scale";
 import { ANALYTE_NAMES, SHOWN } from "../../app/facts.generated";
 import { AddNote, NoteLine } from "./Notes";
+import { Owner } from "./Owner";
 import { useYears, type HomeNote, type HomeYears, type Series } from "./hooks";
 import { say } from "../../app/language";
 
@@ -129,6 +130,7 @@ export function Years(): ReactElement {
               ? say("1 visit")
               : say("{length} visits", { length: h.visits.length })}
           </p>
+          <Owner home={h} />
           {drawn.length > 0 && <Key />}
           <div className="grid grid-cols-3 max-[900px]:grid-cols-2 gap-x-8 gap-y-4">
             {drawn.map((s) => (

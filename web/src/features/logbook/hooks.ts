@@ -106,16 +106,38 @@ export const useDrifts = (): UseQueryResult<Drift[]> =>
   });
 
 /** A note on a home, kept under its own id: sent again it changes nothing. */
-export function usePutNote(
+interface PutNote {
+  id: string;
+  on: string;
+  text: string;
+  kind: HomeNote["kind"];
+}
+
+/** Closes a complaint or warranty case with what came of it; without that opens it again. */
+export function useCloseCase(
   home: string,
-): UseMutationResult<HomeNote, Error, { id: string; on: string; text: string }> {
+): UseMutationResult<HomeNote, Error, { id: string; outcome: string }> {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: ({ id, on, text }) =>
+    mutationFn: ({ id, outcome }) =>
+      data(
+        api.POST("/api/homes/{id}/notes/{note_id}/close", {
+          params: { path: { id: home, note_id: id } },
+          body: { outcome },
+        }),
+      ),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["years", home] }),
+  });
+}
+
+export function usePutNote(home: string): UseMutationResult<HomeNote, Error, PutNote> {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ id, ...body }) =>
       data(
         api.PUT("/api/homes/{id}/notes/{note_id}", {
           params: { path: { id: home, note_id: id } },
-          body: { on, text },
+          body,
         }),
       ),
     onSuccess: () => client.invalidateQueries({ queryKey: ["years", home] }),

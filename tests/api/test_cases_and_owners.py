@@ -1,0 +1,61 @@
+"""Complaints and warranty cases wait until they are closed; a home changes hands."""
+
+from uuid import uuid4
+
+from tests.api.test_signed import SignedCase, in_days
+
+
+class Cases(SignedCase):
+    def home(self):
+        return self.get("/api/homes?find=marrash")["homes"][0]["id"]
+
+    def put(self, kind="warranty", status=200):
+        id = str(uuid4())
+        body = {"on": in_days(-1), "text": "The valve drips.", "kind": kind}
+        self.send("PUT", f"/api/homes/{self.home()}/notes/{id}", body, status)
+        return id
+
+    def waits(self):
+        return [w["what"] for w in self.get("/api/waiting") if w["kind"] == "case"]
+
+    def test_a_case_waits_until_it_is_closed_with_what_came_of_it(self):
+        id = self.put()
+        self.assertIn("Warranty: The valve drips.", self.waits())
+        path = f"/api/homes/{self.home()}/notes/{id}/close"
+        closed = self.send("POST", path, {"outcome": "The maker sent a valve."})
+        self.assertEqual(closed["closed_on"], in_days(0))
+        self.assertEqual(self.waits(), [])
+        self.assertIsNone(self.send("POST", path, {"outcome": ""})["closed_on"])
+        self.assertEqual(len(self.waits()), 1)
+        strike = {"because": "another home"}
+        self.send("POST", f"/api/homes/{self.home()}/notes/{id}/strike", strike)
+        self.assertEqual(self.waits(), [])
+
+    def test_a_note_is_no_case(self):
+        id = self.put("note")
+        self.assertEqual(self.waits(), [])
+        path = f"/api/homes/{self.home()}/notes/{id}/close"
+        self.send("POST", path, {"outcome": "x"}, 404)
+        self.put("wish", 422)
+
+
+class Owners(SignedCase):
+    def test_the_history_stays_and_what_was_the_sellers_ends(self):
+        home = self.get("/api/homes?find=marrash")["homes"][0]["id"]
+        _, token = self.token()
+        before = self.get(f"/api/homes/{home}/years")
+        body = {
+            "version": before["version"],
+            "customer": {"name": "Ilse Quarrowby", "email": "ilse@quarrowby.example"},
+            "since": in_days(-2),
+        }
+        self.send("PUT", f"/api/homes/{home}/owner", {**body, "since": in_days(2)}, 422)
+        self.send("PUT", f"/api/homes/{home}/owner", body, 204)
+        self.send("PUT", f"/api/homes/{home}/owner", body, 409)
+        after = self.get(f"/api/homes/{home}/years")
+        self.assertEqual(after["customer"], "Ilse Quarrowby")
+        self.assertEqual(after["former"], [["Ottoline Marrash", in_days(-2)]])
+        self.assertEqual(after["series"], before["series"])
+        self.assertEqual(self.stranger().get(f"/api/offered/{token}").status_code, 404)
+        self.assertEqual(self.state()["state"], "withdrawn")
+        self.assertIn("new owner", self.state()["because"])

@@ -1,0 +1,106 @@
+/** Whose home it is, who owned it before, and a new owner from a day on. */
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState, type ReactElement } from "react";
+
+import { api, data } from "../../api/client";
+import { say, spoken } from "../../app/language";
+import { Sheet } from "../../ui/Sheet";
+import { Trouble } from "../../ui/Trouble";
+import { said, today } from "../aftercare/dates";
+import type { HomeYears } from "./hooks";
+
+interface Who {
+  name: string;
+  phone: string;
+  email: string;
+  since: string;
+}
+const FIELDS = spoken([
+  ["name", "Name", "text"],
+  ["phone", "Telephone", "tel"],
+  ["email", "E-mail", "email"],
+] as const);
+
+function OwnerForm({ home, onClose }: { home: HomeYears; onClose: () => void }): ReactElement {
+  const client = useQueryClient();
+  const [who, setWho] = useState<Who>({ name: "", phone: "", email: "", since: today() });
+  const change = useMutation({
+    mutationFn: ({ since, ...customer }: Who) =>
+      data(
+        api.PUT("/api/homes/{id}/owner", {
+          params: { path: { id: home.id } },
+          body: { version: home.version, customer, since },
+        }),
+      ),
+    onSuccess: async () => {
+      await client.invalidateQueries();
+      onClose();
+    },
+  });
+  return (
+    <form
+      className="grid gap-4"
+      onSubmit={(e) => {
+        e.preventDefault();
+        change.mutate(who);
+      }}
+    >
+      <p className="text-b">
+        {say(
+          "The home keeps its readings, jobs and what falls due. Links of {customer} end, and what " +
+            "was offered to them and not signed is withdrawn.",
+          { customer: home.customer },
+        )}
+      </p>
+      {FIELDS.map(([key, label, type]) => (
+        <label key={key} className="field">
+          <span>{label}</span>
+          <input
+            className="input"
+            type={type}
+            required={key === "name"}
+            maxLength={200}
+            value={who[key]}
+            onChange={(e) => setWho({ ...who, [key]: e.target.value })}
+          />
+        </label>
+      ))}
+      <label className="field">
+        <span>{say("Theirs since")}</span>
+        <input
+          className="input"
+          type="date"
+          required
+          max={today()}
+          value={who.since}
+          onChange={(e) => setWho({ ...who, since: e.target.value })}
+        />
+      </label>
+      <Trouble error={change.error} />
+      <button className="key go justify-self-end" disabled={change.isPending}>
+        {say("Change the owner")}
+      </button>
+    </form>
+  );
+}
+
+export function Owner({ home }: { home: HomeYears }): ReactElement {
+  const [open, setOpen] = useState(false);
+  return (
+    <p className="text-m text-ink-2 flex gap-3 items-center flex-wrap">
+      {home.former.map(([name, until]) => (
+        <span key={name + until}>
+          {say("Before: {name}, until {until}.", { name, until: said(until) })}
+        </span>
+      ))}
+      <button className="key bare -ml-2" onClick={() => setOpen(true)}>
+        {say("New owner")}
+      </button>
+      {open && (
+        <Sheet title={say("The home has a new owner")} onClose={() => setOpen(false)}>
+          <OwnerForm home={home} onClose={() => setOpen(false)} />
+        </Sheet>
+      )}
+    </p>
+  );
+}
