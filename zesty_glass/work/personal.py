@@ -20,7 +20,7 @@ from ..core.home import Care, Customer, Home
 from ..core.presenting.offer import Offer
 from ..core.proposing.proposal import digest
 from ..documents.codec import load, load_json, plain, to_json
-from ..records import files, jobs, notes, opening, store
+from ..records import files, jobs, money, notes, opening, store
 from ..records.after_models import JobRow
 from ..records.models import HomeRow, ProposalRow, VisitRow
 from . import seals, visiting
@@ -99,7 +99,9 @@ def erase_home(db: Session, who: Person, home_id: UUID) -> None:
     for id, _, _ in opening.visits_of_home(db, who.firm_id, home_id):
         row: VisitRow = store.get(db, VisitRow, who.firm_id, id, "visit", lock=True)
         complaints = [{**c, "words": ERASED} for c in row.complaints]
-        change(db, who, row, {"complaints": complaints, "note": ""}, "erased")
+        closed = None if row.closed is None else {**row.closed, "because": ERASED}
+        bare_visit = {"complaints": complaints, "note": "", "closed": closed}
+        change(db, who, row, bare_visit, "erased")
         store.blank_notes(db, who.firm_id, id, ERASED)
         for p in store.of_visit(db, ProposalRow, who.firm_id, id):
             _without_the_person(db, who, p)
@@ -107,8 +109,12 @@ def erase_home(db: Session, who: Person, home_id: UUID) -> None:
 
 def _job_without_words(db: Session, who: Person, row: JobRow) -> None:
     """Free words out of a job; what was fitted and changed stays."""
-    changes = [{**c, "note": ""} for c in row.data.get("changes", ())]
-    change(db, who, row, {"data": {**row.data, "note": "", "changes": changes}}, "erased")
+    data = {**row.data, "note": ""}
+    data["changes"] = [{**c, "note": ""} for c in row.data.get("changes", ())]
+    data["reopened"] = [{**x, "because": ERASED} for x in row.data.get("reopened", ())]
+    if data.get("ended"):
+        data["ended"] = {**data["ended"], "because": ERASED}
+    change(db, who, row, {"data": data}, "erased")
 
 
 def _without_the_person(db: Session, who: Person, row: ProposalRow) -> None:
@@ -128,11 +134,13 @@ def _without_the_person(db: Session, who: Person, row: ProposalRow) -> None:
     snapshot = to_json(bare, Offer).decode()
     said = f"The person was erased on {now():%Y-%m-%d}; its digest was {row.data['digest']}."
     data = {**row.data, "snapshot": snapshot, "digest": digest(snapshot), "said": said}
-    data["reasons"] = ERASED
+    data |= {"reasons": ERASED, "corrections": []}
+    data |= {key: ERASED for key in ("because", "terms") if data.get(key)}
+    money.blank_notes(db, who.firm_id, row.id)
     if data.get("signature"):
         data["signature"] = {**data["signature"], "name": ERASED, "path": "M0,0 L0,0"}
         data["signature"]["digest"] = digest(snapshot)
-    row.data, row.version = data, row.version + 1
+    row.data, row.version, row.basis, row.moved = data, row.version + 1, "", None
     seals.set_on(db, row)
     note(db, who, row.id, "erased", row.version, [])
 

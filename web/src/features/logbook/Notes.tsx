@@ -25,7 +25,7 @@ function Case({ home, note }: { home: string; note: HomeNote }): ReactElement | 
       <span className="block text-m text-ink-2">
         {say("Closed on {day}: {outcome}", {
           day: said(note.closed_on),
-          outcome: note.outcome ?? "",
+          outcome: note.outcome,
         })}
       </span>
     );
@@ -123,7 +123,7 @@ export function NoteLine({ home, note }: { home: string; note: HomeNote }): Reac
     >
       <span className="num text-m">{said(note.on)}</span>
       <span className="text-b">
-        {note.kind !== "note" && <b>{KINDS[note.kind ?? "note"]}: </b>}
+        {note.kind !== "note" && <b>{KINDS[note.kind]}: </b>}
         {note.struck ? <s className="text-ink-3">{note.text}</s> : note.text}
         <span className="text-m text-ink-2">
           {" "}
