@@ -177,7 +177,8 @@ def _tag(ctx: Context, id: UUID, *more: object, at: datetime | None = None) -> s
         found = marks.of_visit(db, ctx.who.firm_id, id)
         if found is None or not visiting.sees(db, ctx.who, id, found.consultant_id):
             raise NotFound("visit")
-    until = "" if at is None else f"{at:%Y-%m-%d %H:%M}" if found.bottles else f"{at:%Y-%m-%d}"
+    form = "%Y-%m-%d %H:%M" if found.bottles else "%Y-%m-%d"
+    until = "" if at is None else at.strftime(form)
     return tag(id, found.mark, ctx.who.id, ctx.who.role, until, *more)
 
 

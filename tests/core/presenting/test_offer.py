@@ -15,7 +15,8 @@ from zesty_glass.core.analytes import ANALYTES, Kind
 from zesty_glass.core.assess import assess
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.evidence import ESTABLISHES_HEALTH, STRENGTH, Evidence, Level
-from zesty_glass.core.presenting.offer import draft_reasons, make_offer, plan_terms, to_know
+from zesty_glass.core.presenting.before_signing import to_know
+from zesty_glass.core.presenting.offer import draft_reasons, make_offer, plan_terms
 from zesty_glass.core.presenting.revision import differences
 from zesty_glass.core.proposing.proposal import Plan, Proposal, State, digest, move
 from zesty_glass.core.proposing.rows import cell, judged_at, not_addressed, rows, target_of

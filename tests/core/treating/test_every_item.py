@@ -12,7 +12,7 @@ from zesty_glass.core.analytes import ANALYTES
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.evidence import ESTABLISHES_HEALTH
 from zesty_glass.core.home import Source
-from zesty_glass.core.presenting.offer import to_know
+from zesty_glass.core.presenting.before_signing import to_know
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.testing.water import Water
 from zesty_glass.core.treating.items import Need, alike

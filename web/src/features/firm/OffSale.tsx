@@ -23,9 +23,12 @@ export function SaleNote({ sale }: { sale: Sale }): ReactElement | null {
   if (sale.error) return <Trouble error={sale.error} />;
   if (!sale.data) return null;
   const { code, on, lines, jobs } = sale.data;
+  const said = on
+    ? say("{code} is on sale again.", { code })
+    : say("{code} is off sale.", { code });
   return (
     <p role="status" className="text-b border-[1.5px] border-ink bg-slip p-3 my-3">
-      <b>{on ? say("{code} is on sale again.", { code }) : say("{code} is off sale.", { code })}</b>{" "}
+      <b>{said}</b>{" "}
       {say("It is in {lines} lines of visits and fitted in {jobs} jobs; they stay as they are.", {
         lines,
         jobs,

@@ -47,8 +47,8 @@ function OwnerForm({ home, onClose }: { home: HomeYears; onClose: () => void }):
     >
       <p className="text-b">
         {say(
-          "The home keeps its readings, jobs and what falls due. Links of {customer} end, and what " +
-            "was offered to them and not signed is withdrawn.",
+          "The home keeps its readings, jobs and what falls due. Links of {customer} end, and " +
+            "what was offered to them and not signed is withdrawn.",
           { customer: home.customer },
         )}
       </p>

@@ -63,7 +63,9 @@ function Behind({ part, words, day }: { part: Part; words: string; day: string }
   return (
     <li className="border-b border-rule py-1 grid grid-cols-[64px_1fr_auto] items-start gap-x-3">
       <b
-        className={`num font-d text-[28px] leading-[44px] text-right ${pressing ? "text-zest-ink" : ""}`}
+        className={
+          "num font-d text-[28px] leading-[44px] text-right " + (pressing ? "text-zest-ink" : "")
+        }
       >
         {part.many}
       </b>

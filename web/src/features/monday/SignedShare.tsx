@@ -10,6 +10,7 @@ export function SignedShare({ m }: { m: Monday }): ReactElement {
   const decided = partOf(m, "decided");
   const signed = decided.rows.filter((r) => r.what !== "declined").length;
   const share = decided.many === 0 ? 0 : signed / decided.many;
+  const top = 74 - 62 * share;
   const reasons = new Map<string, number>();
   for (const r of partOf(m, "declined").rows) reasons.set(r.what, (reasons.get(r.what) ?? 0) + 1);
   return (
@@ -23,7 +24,7 @@ export function SignedShare({ m }: { m: Monday }): ReactElement {
         <path d="M6,4 L12,76 H48 L54,4" fill="none" stroke="var(--ink)" strokeWidth="2" />
         {share > 0 && (
           <path
-            d={`M${12 - 5 * share},${74 - 62 * share} L12.5,74 H47.5 L${48 + 5 * share},${74 - 62 * share} Z`}
+            d={`M${12 - 5 * share},${top} L12.5,74 H47.5 L${48 + 5 * share},${top} Z`}
             fill="var(--leaf)"
           />
         )}

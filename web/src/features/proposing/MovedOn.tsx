@@ -1,4 +1,4 @@
-/** What would be said otherwise today than in a proposal that was presented: read before signing. */
+/** What would be said otherwise today than in a presented proposal: read before signing. */
 import type { ReactElement } from "react";
 import { Link } from "react-router";
 

@@ -1,10 +1,5 @@
 /** Offer: what is recommended and why; the tool writes the first draft. */
-import {
-  useMutation,
-  useQuery,
-  useQueryClient,
-  type UseMutationResult,
-} from "@tanstack/react-query";
+import { useMutation, useQueryClient, type UseMutationResult } from "@tanstack/react-query";
 import { useState, type ReactElement } from "react";
 import { Link, useNavigate } from "react-router";
 
@@ -17,6 +12,7 @@ import { StateMark } from "../../ui/marks";
 import { Trouble } from "../../ui/Trouble";
 import { AtLedgeEnd } from "../testing/OnTheLedge";
 import { useVisitContext } from "../visit/context";
+import { NoLongerFits, Reasons, useReasons } from "./Reasons";
 import { say } from "../../app/language";
 
 const STATE_WORDS: Record<string, string> = {
@@ -95,7 +91,6 @@ type View = ReturnType<typeof useVisitContext>["view"];
 type Terms = { discount: string; deposit: string; exempt: boolean };
 type Plan = { down: string; monthly: string; months: string };
 type Body = components["schemas"]["ProposalBody"];
-type Difference = components["schemas"]["Difference"];
 
 const bought = (o: Assessed): number =>
   o.line?.purchases.reduce((a, p) => a + Number(p.price) + Number(p.installation), 0) ?? 0;
@@ -149,26 +144,6 @@ function Choice({
         )}
       </span>
     </button>
-  );
-}
-
-function Reasons({ text, onText }: { text: string; onText: (t: string) => void }): ReactElement {
-  return (
-    <label className="field">
-      <span>
-        {say("The reasons, in plain sentences")}{" "}
-        <span className="font-normal text-ink-2">
-          {say("(a first draft from the rules that fired; change what you like)")}
-        </span>
-      </span>
-      <textarea
-        className="input"
-        style={{ minHeight: 190, fontSize: 16, lineHeight: 1.5 }}
-        maxLength={8000}
-        value={text}
-        onChange={(e) => onText(e.target.value)}
-      />
-    </label>
   );
 }
 
@@ -397,59 +372,6 @@ function useWrite(id: string): UseMutationResult<{ id: string }, Error, Body> {
       void navigate(`/proposals/${p.id}`);
     },
   });
-}
-
-interface Drafted {
-  text: string;
-  type: (t: string) => void;
-  error: Error | null;
-  /** What changed since one's own words were written, where they are used again. */
-  changes: readonly Difference[];
-  fresh: string;
-}
-
-/** The reasons: as they were typed, in one's own words of before, or as the tool drafts them. */
-function useReasons(id: string, recommended: string): Drafted {
-  const [own, setOwn] = useState<{ for: string; text: string } | null>(null);
-  const draft = useQuery({
-    queryKey: ["visit", id, "draft", recommended],
-    enabled: recommended !== "",
-    queryFn: () =>
-      data(api.GET("/api/visits/{id}/draft", { params: { path: { id }, query: { recommended } } })),
-  });
-  const fresh = draft.data?.reasons ?? "";
-  const before = draft.data?.own ?? "";
-  const text = own && own.for === recommended ? own.text : before || fresh;
-  return {
-    text,
-    type: (t) => setOwn({ for: recommended, text: t }),
-    error: draft.error,
-    changes: before !== "" && text === before ? (draft.data?.changes ?? []) : [],
-    fresh,
-  };
-}
-
-/** One's own words of the revision before, with what may no longer fit. */
-function NoLongerFits({ reasons }: { reasons: Drafted }): ReactElement | null {
-  if (reasons.changes.length === 0) return null;
-  return (
-    <section className="border-[2.5px] border-zest bg-slip p-4 mb-4">
-      <h2>{say("Do these reasons still fit?")}</h2>
-      <p className="text-m text-ink-2">
-        {say("They are your words of the revision before. Since then this changed:")}
-      </p>
-      <ul className="list-disc pl-5 text-b my-2">
-        {reasons.changes.map((c) => (
-          <li key={c.what + c.before + c.after}>
-            <b>{c.what}:</b> {c.before} → {c.after}
-          </li>
-        ))}
-      </ul>
-      <button className="key" onClick={() => reasons.type(reasons.fresh)}>
-        {say("Begin with a new draft")}
-      </button>
-    </section>
-  );
 }
 
 const named = (pending: boolean, last: Earlier | undefined): string => {

@@ -76,7 +76,10 @@ function VisitRow({ v, dated }: { v: VisitSummary; dated: boolean }): ReactEleme
           )}
         </span>
         <span
-          className={`text-m max-[900px]:col-start-2 ${neverMade(v) ? "text-zest-ink font-semibold" : "text-ink-2"}`}
+          className={
+            "text-m max-[900px]:col-start-2 " +
+            (neverMade(v) ? "text-zest-ink font-semibold" : "text-ink-2")
+          }
         >
           {stateOf(v)}
         </span>
