@@ -26,6 +26,7 @@ class AfterTheSale(BrowserCase):
         b.click("button[aria-pressed=true]", "Photograph the place")
         b.find("button", "Step 1 is done")
         b.click("button", "Plan")
+        b.type("form input[required][maxlength='200']", "The plumber's own list.")
         b.click("button", "It is fitted")
         b.find("button", "Put it right")
         b.click("button", "Proof")

@@ -45,6 +45,12 @@ class People(BrowserCase):
         self.assertEqual(theirs.axe(), [])
         manager.go(f"{self.served.base}/people")
         manager.see("with a second factor")
+        manager.go(f"{self.served.base}/monday")
+        manager.see("Who is where today")
+        manager.see("09:00 visit")
+        self.assertEqual(manager.axe(), [])
+        manager.click("button[aria-label='The month before']")
+        manager.find("summary", "payments due this month")
         self.assertEqual(manager.errors(), [])
 
 
