@@ -66,6 +66,7 @@ class Links(ShareCase):
                 "digest",
                 "signed_by",
                 "until",
+                "two_sign",
                 "replaced",
                 "news",
                 "moved",

@@ -159,6 +159,34 @@ class Revisions(SignedCase):
         self.assertEqual(self.state()["state"], "presented")
 
 
+class TwoDecide(SignedCase):
+    def setUp(self):
+        super().setUp()
+        self.made = self.written()["id"]
+        self.decide(self.made, "presented", two_sign=True)
+
+    def test_it_is_accepted_when_both_have_signed(self):
+        _, token = self.token()
+        self.accept(token, name="Orla Fenbrook")
+        first = self.state()
+        self.assertEqual(first["state"], "presented")
+        self.assertEqual((first["signature"]["name"], first["job"]), ("Orla Fenbrook", ""))
+        self.accept(token, name="Orla Fenbrook")  # a repeat is harmless
+        self.assertEqual(self.state()["state"], "presented")
+        self.assertEqual(self.shown(token)["signed_by"], "Orla Fenbrook")
+        known = [k["sentence"] for k in first["offer"]["before_signing"]]
+        again = {"name": "orla fenbrook", "typed": True, "read": known}
+        self.assertEqual(
+            self.decide(self.made, "accepted", 422, **again)["code"], "signature.twice"
+        )
+        self.accept(token, name="Corin Fenbrook")
+        both = self.state()
+        self.assertEqual((both["state"], both["second"]["name"]), ("accepted", "Corin Fenbrook"))
+        self.assertEqual((both["signature"], both["seal"]), (first["signature"], "good"))
+        self.assertNotEqual(both["job"], "")
+        self.assertEqual(len(self.told()), 1)
+
+
 class News(SignedCase):
     def found(self):
         """E. coli comes in by a laboratory's report of the raw water."""

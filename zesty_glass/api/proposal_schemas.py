@@ -58,6 +58,7 @@ class DecideBody(Body):
     because: str = Field(default="", max_length=600)
     terms: str = Field(default="", max_length=2000)
     beside: bool = False
+    two_sign: bool = False
 
 
 class ExtendBody(Body):
@@ -123,6 +124,8 @@ class ProposalView:
     beside: bool = False
     beside_others: bool = False
     corrections: tuple[Correction, ...] = ()
+    two_sign: bool = False
+    second: Signature | None = None
     right_to_cancel_until: date | None = None
     sold: Sold | None = None
     received: tuple[Received, ...] = ()

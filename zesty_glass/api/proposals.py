@@ -66,6 +66,8 @@ def _view(ctx: Context, id: UUID, status: int = 200, language: Language = ORIGIN
                 beside=proposal.beside,
                 beside_others=deciding.may_stand_beside(row, every),
                 corrections=proposal.corrections,
+                two_sign=proposal.two_sign,
+                second=proposal.second,
                 right_to_cancel_until=last,
                 sold=of,
                 received=tuple(_received(p) for p in received),
@@ -155,6 +157,7 @@ def decide(ctx: Signed, id: UUID, to: deciding.Decision, body: DecideBody) -> Re
             signed,
             why=deciding.Why(body.because, body.terms),
             beside=body.beside,
+            two_sign=body.two_sign,
         )
     return _view(ctx, id)
 

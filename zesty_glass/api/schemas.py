@@ -379,6 +379,7 @@ class OfferedView:
     digest: str = ""
     signed_by: str = ""
     until: date | None = None
+    two_sign: bool = False
     replaced: bool = False
     news: tuple[str, ...] = ()
     moved: bool = False

@@ -229,6 +229,7 @@ def offered(request: Request, token: Token, language: Language = ORIGINAL) -> Re
                 digest=proposal.digest,
                 signed_by=proposal.signature.name if proposal.signature else "",
                 until=proposal.until,
+                two_sign=proposal.two_sign,
                 replaced=replaced,
                 news=moved.health,
                 moved=moved != MovedOn(),

@@ -42,10 +42,10 @@ VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "job-steps": (f"{_JOB}?part=steps&sheet=pipe", (820, 1180), "Take along"),
     "job-proof": (f"{_JOB}?part=proof", (1280, 800), "falls short"),
     "home-years": ("/homes?find=kettleby", (1280, 800), "over the years"),
-    "people": ("/people", (1280, 800), "Invite somebody"),
+    "monday": ("/monday", (1280, 800), "Who is where today"),
 }
 #: views that only a manager has
-OF_MANAGERS = frozenset({"people"})
+OF_MANAGERS = frozenset({"monday"})
 #: what is touched first, to come to the view
 PRESSED: dict[str, tuple[tuple[str, str], ...]] = {
     "suggest": (("button", "Propose lines"),),

@@ -58,12 +58,14 @@ def decide(
     at: datetime | None = None,
     why: Why = Why(),
     beside: bool = False,
+    two_sign: bool = False,
 ) -> ProposalRow:
     """Move a proposal on. Accepting records name, time, signature and digest, and freezes it.
 
     Args:
         at: that of ``make``. why: it is declined, withdrawn or cancelled. beside: present it as a
-            second offer; else it takes the place of what was presented before it.
+            second offer; else it takes the place of what was presented before it. two_sign: present
+            it to two who decide together.
     """
     row = _locked(db, who, id)
     if row.data["state"] == to == "presented":
@@ -73,7 +75,7 @@ def decide(
     if to == "accepted":
         return _accept(db, who, row, signed, time)
     if to == "presented":
-        return _present(db, who, row, time, beside)
+        return _present(db, who, row, time, beside, two_sign)
     _with_reason(why, to)
     if to == "cancelled":
         return _cancel(db, who, row, time, why)
@@ -110,8 +112,8 @@ def accept_shown(
             meanwhile. RuleError: see ``decide``.
     """
     proposal, _, _ = opened(db, row)
-    done = proposal.signature
-    if proposal.state == "accepted" and done and done.name == signed.name.strip():
+    names = [s.name for s in (proposal.signature, proposal.second) if s is not None]
+    if proposal.state in ("accepted", "presented") and signed.name.strip() in names:
         return row
     if newer(db, row) is not None:
         raise Superseded
@@ -190,7 +192,9 @@ def _keep(db: Session, who: Person, row: ProposalRow, action: str, **changed: An
     db.flush()
 
 
-def _present(db: Session, who: Person, row: ProposalRow, at: datetime, beside: bool) -> ProposalRow:
+def _present(
+    db: Session, who: Person, row: ProposalRow, at: datetime, beside: bool, two_sign: bool
+) -> ProposalRow:
     """Present a proposal; what was presented before it is replaced, unless it stands beside it."""
     every = store.of_visit(db, ProposalRow, row.firm_id, row.visit_id)
     before = _presented_before(row, every)
@@ -201,7 +205,7 @@ def _present(db: Session, who: Person, row: ProposalRow, at: datetime, beside: b
             "beside",
             "Recommend another line, or let this revision take the place of the first.",
         )
-    _to(db, who, row, "presented", at, beside=beside)
+    _to(db, who, row, "presented", at, beside=beside, two_sign=two_sign)
     for p in () if beside else before:
         _keep(db, who, p, "replaced", state="replaced", replaced_by=str(row.id))
     return row
@@ -227,9 +231,20 @@ def _accept(
     move(load(Proposal, row.data).state_on(at.date()), "accepted", proposal.until)
     signature = _signature(signed, at, proposal.digest)
     _all_read(in_language(offer, signed.language), signed.read)
+    first = proposal.signature
+    if proposal.two_sign and first is None:
+        _keep(db, who, row, "signed by the first of two", signature=plain(signature))
+        return row
+    if first is not None and first.name.casefold() == signature.name.casefold():
+        raise RuleError(
+            "signature.twice",
+            f"{first.name} has signed already.",
+            "name",
+            "The second signature is of the other one who decides.",
+        )
     if not proposal.beside:
         _take_the_place_of_what_was_signed(db, who, row)
-    _to(db, who, row, "accepted", at, signature=plain(signature))
+    _to(db, who, row, "accepted", at, **{"second" if first else "signature": plain(signature)})
     of = money.sold_of(row)
     row.money = None if of is None else plain(of)
     if proposal.recommended != "today":

@@ -66,7 +66,7 @@ def put(
         if as_kept != (proposal.id, on, amount, label.strip(), said.strip()):
             raise another("payment")
         return have
-    if proposal.data.get("signature") is None:
+    if proposal.data["state"] not in ("accepted", "cancelled", "replaced"):
         raise RuleError("payment.unsigned", "Nothing was signed yet.", "proposal", "Sign it first.")
     written = date.fromisoformat(proposal.data["created_at"][:10])
     if not written - timedelta(days=1) <= on <= now().date():

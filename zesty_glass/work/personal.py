@@ -137,9 +137,10 @@ def _without_the_person(db: Session, who: Person, row: ProposalRow) -> None:
     data |= {"reasons": ERASED, "corrections": []}
     data |= {key: ERASED for key in ("because", "terms") if data.get(key)}
     money.blank_notes(db, who.firm_id, row.id)
-    if data.get("signature"):
-        data["signature"] = {**data["signature"], "name": ERASED, "path": "M0,0 L0,0"}
-        data["signature"]["digest"] = digest(snapshot)
+    for key in ("signature", "second"):
+        if data.get(key):
+            bare_one = {"name": ERASED, "path": "M0,0 L0,0", "digest": digest(snapshot)}
+            data[key] = {**data[key], **bare_one}
     row.data, row.version, row.basis, row.moved = data, row.version + 1, "", None
     seals.set_on(db, row)
     note(db, who, row.id, "erased", row.version, [])

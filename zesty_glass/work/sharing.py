@@ -277,7 +277,13 @@ def accept(db: Session, token: str, digest: str, signed: deciding.Signed) -> boo
     # the signature is the customer's; the job that follows from it is made for the firm
     who = replace(_stranger(row, offer), role="manager")
     deciding.accept_shown(db, who, shown, digest, signed)
-    if before != "accepted":
+    if before != "accepted" and shown.data["state"] != "accepted":
+        subject = f"{offer.customer.name}: one of two signed proposal {offer.number}"
+        said = f"{signed.name.strip()} signed by the link. The second signature is wanted."
+        told = uuid5(shown.id, "first")
+        if db.get(MailRow, told) is None:
+            _tell_the_firm(db, who, shown, told, subject, said, "signature")
+    elif before != "accepted":
         subject = f"{offer.customer.name} accepted proposal {offer.number}"
         said = f"{signed.name.strip()} signed by the link for {offer.home}. {_its_job(db, shown)}"
         told = uuid5(shown.id, "accepted")

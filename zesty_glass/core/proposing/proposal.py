@@ -80,6 +80,8 @@ class Proposal:
     Args:
         because: why it was declined, withdrawn or cancelled; terms: on which a sale was cancelled
             when the right to do so without a penalty was over.
+        two_sign: two people decide, and it is accepted once both have signed; second: who signed
+            after the first.
         own_words: the reasons are the consultant's own, and not the tool's draft.
         extended_until: a later last day than the paper says.
         beside: presented as a second offer, without replacing the first.
@@ -105,6 +107,8 @@ class Proposal:
     because: str = ""
     terms: str = ""
     own_words: bool = False
+    two_sign: bool = False
+    second: Signature | None = None
     extended_until: date | None = None
     beside: bool = False
     replaced_by: str = ""

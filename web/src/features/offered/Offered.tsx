@@ -297,6 +297,11 @@ export function Offered(): ReactElement {
             {say("will be in touch about the day of the work.")}
           </p>
         )}
+        {state === "presented" && offered.data.signed_by !== "" && (
+          <p role="status" className="max-w-[1040px] mx-auto my-5 text-l">
+            <b>{offered.data.signed_by}</b> {say("has signed. The second signature is wanted.")}
+          </p>
+        )}
         <OfferView offer={offer} />
         {state === "presented" && (
           <Accept

@@ -1,5 +1,5 @@
 /** What may be done with a proposal, by how it stands. */
-import type { ReactElement } from "react";
+import { useState, type ReactElement } from "react";
 import { Link } from "react-router";
 
 import { say } from "../../app/language";
@@ -17,9 +17,20 @@ interface Part {
 
 /** A draft is presented, in the place of what was presented before or beside it. */
 function Present({ p, decide }: Part): ReactElement {
-  const present = (beside: boolean): void => decide.mutate({ to: "presented", beside });
+  const [two, setTwo] = useState(false);
+  const present = (beside: boolean): void =>
+    decide.mutate({ to: "presented", beside, two_sign: two });
   return (
     <>
+      <label className="flex gap-2 items-center min-h-11">
+        <input
+          type="checkbox"
+          className="w-5 h-5"
+          checked={two}
+          onChange={(e) => setTwo(e.target.checked)}
+        />
+        {say("Two decide: both sign")}
+      </label>
       {p.beside_others && (
         <button className="key" disabled={decide.isPending} onClick={() => present(true)}>
           {say("Present beside the first")}

@@ -47,6 +47,11 @@ function Stands({ p }: { p: View }): ReactElement {
     <b role="status" className="font-d text-l basis-full">
       {say(STATE[p.state] ?? p.state)}
       {open && say(", until {until}", { until: dayLong(`${p.until}T12:00:00`) })}
+      {open && p.signature && (
+        <span className="block text-m font-normal">
+          {say("{name} has signed; the second signature is wanted.", { name: p.signature.name })}
+        </span>
+      )}
       {[p.because, p.terms]
         .filter((x) => x !== "")
         .map((x) => (
@@ -67,6 +72,7 @@ function SignedAndCorrected({
 }): ReactElement | null {
   if (!p.signature) return null;
   return (
+    <>
     <SignedBy
       by={p.signature}
       corrections={p.corrections}
@@ -80,6 +86,8 @@ function SignedAndCorrected({
         />
       }
     />
+    {p.second && <SignedBy by={p.second} corrections={[]} correct={null} />}
+    </>
   );
 }
 

@@ -14,17 +14,19 @@ interface Move {
   because?: string;
   terms?: string;
   beside?: boolean;
+  two_sign?: boolean;
 }
+const PLAIN = { because: "", terms: "", beside: false, two_sign: false };
 const UNSIGNED: Signed = { name: "", path: "", typed: false, read: [] };
 
 export function useDecide(p: View, language: Language, then: () => void) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: ({ to, signed, because = "", terms = "", beside = false }: Move) =>
+    mutationFn: ({ to, signed, ...told }: Move) =>
       data(
         api.POST("/api/proposals/{id}/{to}", {
           params: { path: { id: p.id, to } },
-          body: { version: p.version, language, because, terms, beside, ...(signed ?? UNSIGNED) },
+          body: { version: p.version, language, ...PLAIN, ...told, ...(signed ?? UNSIGNED) },
         }),
       ),
     onSuccess: (next) => {
