@@ -12,6 +12,7 @@ AT = quote("2026-11-20T10:00:00+01:00")
 #: every list of the interface, as somebody asks for it
 LISTS = {
     "/api/catalogue": "/api/catalogue",
+    "/api/catalogue/off-sale": "/api/catalogue/off-sale",
     "/api/certificates": "/api/certificates",
     "/api/feeds": "/api/feeds",
     "/api/instruments": "/api/instruments",

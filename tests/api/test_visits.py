@@ -93,7 +93,13 @@ class Testing(ApiCase):
     def test_one_raw_sample(self):
         visit = self.new_visit()
         self.new_sample(visit)
-        self.new_sample(visit, name="Outside tap")
+        id = str(uuid4())
+        glass = {"id": id, "name": "Outside tap", "raw": True, "drawn_at": "2026-11-20T10:00:00Z"}
+        path = f"/api/visits/{visit}/samples/{id}"
+        told = self.send("PUT", path, glass, 409)
+        self.assertEqual(told["code"], "sample.raw_twice")
+        self.assertIn("Kitchen cold", told["title"])
+        self.send("PUT", f"{path}?instead=true", glass)
         self.assertEqual(
             [s["raw"] for s in self.get(f"/api/visits/{visit}")["visit"]["samples"]], [False, True]
         )

@@ -23,7 +23,7 @@ from ..core.testing.water import Sample
 from ..core.visit import Visit
 from ..documents.codec import load_json, to_json
 from ..records import jobs as records
-from ..work import bringing_in, deciding, job_days, jobs, proposing
+from ..work import bringing_in, deciding, jobs, proposing
 from ..work.person import Person
 from . import homes
 from .kits import demo_instruments
@@ -271,4 +271,7 @@ def load_past(db: Session, who: Person, now: datetime, more: Iterable[Earlier] =
     signed = records.of_proposal(db, who.firm_id, UUID(homes.uid("home-2-proposal")))
     if signed is not None:
         tomorrow = now.date() + timedelta(days=1)
-        job_days.plan(db, who, signed.id, signed.version, tomorrow, "09:30", FITTER, "")
+        planned = replace(
+            jobs.opened(signed), planned_on=tomorrow, planned_at="09:30", fitter=FITTER
+        )
+        jobs.keep(db, who, signed, planned, "planned")

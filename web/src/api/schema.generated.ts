@@ -5166,6 +5166,12 @@ export interface components {
              * @default false
              */
             beside: boolean;
+            /**
+             * Two Sign
+             * @description whether two people decide, and both sign
+             * @default false
+             */
+            two_sign: boolean;
         };
         /**
          * Demand
@@ -10430,6 +10436,12 @@ export interface components {
              */
             until?: string | null;
             /**
+             * Two Sign
+             * @description whether two people decide, and both sign
+             * @default false
+             */
+            two_sign: boolean;
+            /**
              * Replaced
              * @description whether this is a newer revision than the one the link was made for
              * @default false
@@ -11614,6 +11626,8 @@ export interface components {
          *     Args:
          *         because: why it was declined, withdrawn or cancelled; terms: on which a sale was cancelled
          *             when the right to do so without a penalty was over.
+         *         two_sign: two people decide, and it is accepted once both have signed; second: who signed
+         *             after the first.
          *         own_words: the reasons are the consultant's own, and not the tool's draft.
          *         extended_until: a later last day than the paper says.
          *         beside: presented as a second offer, without replacing the first.
@@ -11719,6 +11733,14 @@ export interface components {
              * @default false
              */
             own_words: boolean;
+            /**
+             * Two Sign
+             * @description two people decide, and it is accepted once both have signed
+             * @default false
+             */
+            two_sign: boolean;
+            /** @description who signed after the first */
+            second?: components["schemas"]["Signature"] | null;
             /**
              * Extended Until
              * @description a later last day than the paper says
@@ -11895,6 +11917,14 @@ export interface components {
              * @default []
              */
             corrections: components["schemas"]["Correction"][];
+            /**
+             * Two Sign
+             * @description whether two people decide, and both sign
+             * @default false
+             */
+            two_sign: boolean;
+            /** @description the second signature, where two decide */
+            second?: components["schemas"]["Signature"] | null;
             /**
              * Right To Cancel Until
              * @description the last day on which the sale can be cancelled without a penalty

@@ -73,20 +73,20 @@ function SignedAndCorrected({
   if (!p.signature) return null;
   return (
     <>
-    <SignedBy
-      by={p.signature}
-      corrections={p.corrections}
-      correct={
-        <ReasonKey
-          words={say("Note a correction")}
-          title={say("Note a correction beside the signature")}
-          hint={say("As of a name misspelt. The signature itself stays as it was given.")}
-          busy={correct.isPending}
-          onReason={correct.mutate}
-        />
-      }
-    />
-    {p.second && <SignedBy by={p.second} corrections={[]} correct={null} />}
+      <SignedBy
+        by={p.signature}
+        corrections={p.corrections}
+        correct={
+          <ReasonKey
+            words={say("Note a correction")}
+            title={say("Note a correction beside the signature")}
+            hint={say("As of a name misspelt. The signature itself stays as it was given.")}
+            busy={correct.isPending}
+            onReason={correct.mutate}
+          />
+        }
+      />
+      {p.second && <SignedBy by={p.second} corrections={[]} correct={null} />}
     </>
   );
 }

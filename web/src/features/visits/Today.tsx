@@ -15,20 +15,14 @@ import { More } from "./More";
 import { FileKey } from "../../ui/FileKey";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { clock, weekday, weekdayShort } from "../../app/when";
-import { say, spoken } from "../../app/language";
+import { say } from "../../app/language";
 
 function day(iso: string): string {
   return new Date(iso).toDateString();
 }
 
-const CLOSED: Record<string, string> = spoken({
-  cancelled: "cancelled",
-  no_show: "nobody was there",
-  not_made: "not made",
-});
-
 function stateOf(v: VisitSummary): string {
-  if (v.closed) return CLOSED[v.closed.how ?? ""] ?? say("closed");
+  if (v.closed) return say("closed");
   if (!v.made) return neverMade(v) ? say("never made: close it, or move it") : say("planned");
   if (v.proposals > 0) return say("proposal written");
   if (v.options > 0)
