@@ -84,7 +84,7 @@ def run(many: int, seed: int) -> tuple[int, Counter, list[str]]:
     seen: Counter = Counter()
     operations = [r.ok() for r in schema.get_all_operations() if not r.ok().path.endswith(SKIPPED)]
     operations = [o for o in operations if not any(s in o.path for s in SKIPPED[:1])]
-    each = max(1, many // len(operations))
+    each = -(-many // len(operations))  # rounded up
     for operation in operations:
         few = max(2, each // 10) if operation.path.endswith("/pdf") else each
         _one(operation, clients, few, seed, seen, found)
