@@ -2,9 +2,12 @@
 revision takes the place of the last; what is found meanwhile reaches whoever would sign.
 """
 
+import io
 from datetime import UTC, datetime, timedelta
 from unittest import mock
 from uuid import uuid4
+
+from pypdf import PdfReader
 
 from tests.api.client import HOME_1, HOME_2
 from tests.api.test_accepting import AcceptCase
@@ -185,6 +188,10 @@ class TwoDecide(SignedCase):
         self.assertEqual((both["signature"], both["seal"]), (first["signature"], "good"))
         self.assertNotEqual(both["job"], "")
         self.assertEqual(len(self.told()), 1)
+        paper = self.client.get(f"/api/proposals/{self.made}/pdf").content
+        text = "".join(page.extract_text() for page in PdfReader(io.BytesIO(paper)).pages)
+        self.assertIn("by Orla Fenbrook on", text)
+        self.assertIn("by Corin Fenbrook on", text)
 
 
 class News(SignedCase):

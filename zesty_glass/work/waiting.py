@@ -16,7 +16,7 @@ from ..core.home import Source
 from ..core.testing.instruments import Instrument
 from ..core.testing.laboratory import KIND_BY_ID, LabSample
 from ..documents.codec import load
-from ..records import opening, store
+from ..records import store
 from ..records.after_models import JobRow
 from ..records.models import HomeRow, LabSampleRow, MailRow, ProposalRow, VisitRow
 from ..records.note_models import HomeNoteRow
@@ -250,6 +250,7 @@ def _retests(db: Session, who: Person, at: datetime) -> list[Waits]:
         .join(HomeRow, HomeRow.id == VisitRow.home_id)
         .where(
             VisitRow.firm_id == who.firm_id,
+            VisitRow.made_at.is_not(None),
             VisitRow.started_at > at - RETEST - RETEST_BACK,
             VisitRow.started_at < at - RETEST + RETEST_AHEAD,
             HomeRow.home["source"].as_string().in_(_PRIVATE),
@@ -273,8 +274,14 @@ def _retests(db: Session, who: Person, at: datetime) -> list[Waits]:
 
 
 def _seen_since(db: Session, who: Person, home: UUID, at: datetime) -> bool:
-    every = opening.visits_of_home(db, who.firm_id, home)
-    return any(started > at - RETEST + RETEST_AHEAD for _, started, _ in every)
+    """Whether a home was visited since; a visit that is only planned tests nothing."""
+    made = exists().where(
+        VisitRow.firm_id == who.firm_id,
+        VisitRow.home_id == home,
+        VisitRow.made_at.is_not(None),
+        VisitRow.started_at > at - RETEST + RETEST_AHEAD,
+    )
+    return bool(db.scalar(select(made)))
 
 
 def _mails(db: Session, who: Person) -> list[Waits]:

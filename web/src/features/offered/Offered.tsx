@@ -231,6 +231,24 @@ function Newer({ of }: { of: View }): ReactElement | null {
   );
 }
 
+/** Who has signed: it is accepted, or the second signature is still wanted. */
+function SignedSoFar({ of }: { of: View }): ReactElement | null {
+  if (of.signed_by === "") return null;
+  if (of.state === "presented")
+    return (
+      <p role="status" className="max-w-[1040px] mx-auto my-5 text-l">
+        <b>{of.signed_by}</b> {say("has signed. The second signature is wanted.")}
+      </p>
+    );
+  if (of.state !== "accepted") return null;
+  return (
+    <p role="status" className="max-w-[1040px] mx-auto my-5 text-l">
+      {say("Accepted by")} <b>{of.signed_by}</b>. {of.offer.firm}{" "}
+      {say("will be in touch about the day of the work.")}
+    </p>
+  );
+}
+
 const useOffered = (token: string, language: Language): UseQueryResult<View> =>
   useQuery({
     queryKey: ["offered", token, language],
@@ -291,17 +309,7 @@ export function Offered(): ReactElement {
         <Care lines={offered.data.care} />
         <HowToRead offer={offer} />
         <Seal standing={offered.data.seal} state={state} />
-        {state === "accepted" && offered.data.signed_by !== "" && (
-          <p role="status" className="max-w-[1040px] mx-auto my-5 text-l">
-            {say("Accepted by")} <b>{offered.data.signed_by}</b>. {offer.firm}{" "}
-            {say("will be in touch about the day of the work.")}
-          </p>
-        )}
-        {state === "presented" && offered.data.signed_by !== "" && (
-          <p role="status" className="max-w-[1040px] mx-auto my-5 text-l">
-            <b>{offered.data.signed_by}</b> {say("has signed. The second signature is wanted.")}
-          </p>
-        )}
+        <SignedSoFar of={offered.data} />
         <OfferView offer={offer} />
         {state === "presented" && (
           <Accept
