@@ -20,7 +20,7 @@ from zesty_glass.records.models import HomeRow, OptionRow, ProposalRow, User
 from zesty_glass.work import catalogue, deciding, jobs, lines, proposing, seals, visiting
 from zesty_glass.work.person import Person
 
-SIGNED, EDITS = 25, 20
+SIGNED, EDITS = 20, 25
 VISIT, LINE = UUID(uid("home-1-visit")), uid("home-1-option-b")
 ITEMS = ("CC-45", "SO-20", "DT-1", "SF-12")
 

@@ -51,7 +51,16 @@ def _interface() -> tuple[tuple[str, ...], tuple[str, ...]]:
 #: much of a test of the interface is waiting, so that four keep two cores at work; with five its
 #: waits end too early
 MOST, LIGHTER = _interface()
-FOLDERS_APART = ("tests.api", "tests.documents", "tests.records", "tests.fuzz", "tests.cli")
+FOLDERS_APART = (
+    "tests.api",
+    "tests.documents",
+    "tests.records",
+    "tests.fuzz",
+    "tests.cli",
+    "tests.work",
+    "tests.demo",
+    "tests.messages",
+)
 APART = (MOST, FOLDERS_APART[:1], (*FOLDERS_APART[1:], *LIGHTER))
 
 
