@@ -3,17 +3,24 @@ revision takes the place of the last; what is found meanwhile reaches whoever wo
 """
 
 import io
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
+from typing import get_args
 from unittest import mock
-from uuid import uuid4
+from uuid import UUID, uuid4
 
 from pypdf import PdfReader
+from sqlalchemy import select
 
 from tests.api.client import HOME_1, HOME_2
 from tests.api.test_accepting import AcceptCase
 from tests.clock import moved
+from zesty_glass.core.proposing.proposal import Proposal, State
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL
+from zesty_glass.documents.codec import load
+from zesty_glass.records.models import ProposalRow
+from zesty_glass.records.standing import state_on
 from zesty_glass.work import jobs
 
 LINE = uid("home-1-option-b")
@@ -261,6 +268,20 @@ class Days(SignedCase):
             after = self.send("PUT", f"/api/proposals/{self.made}/until", body)
             self.assertEqual(after["state"], "presented")
             self.assertEqual(self.shown(token)["until"], later)
+
+    def test_the_database_and_the_core_agree_on_what_has_expired(self):
+        p = self.state()
+        last = datetime.fromisoformat(p["until"]).date()
+        with self.app.state.sessions() as db:
+            row = db.get(ProposalRow, UUID(self.made))
+            core = load(Proposal, row.data)
+            for state in get_args(State):
+                for day in (last - timedelta(days=1), last, last + timedelta(days=1)):
+                    row.data = {**row.data, "state": state}
+                    db.flush()
+                    said = db.scalar(select(state_on(day)).where(ProposalRow.id == row.id))
+                    self.assertEqual(said, replace(core, state=state).state_on(day), (state, day))
+            db.rollback()
 
     def test_what_runs_out_is_given_a_later_day(self):
         p = self.state()

@@ -5,7 +5,7 @@ from dataclasses import replace
 from datetime import UTC, date, datetime
 
 from tests.making import drop_kit, home, number_kit, settings, water
-from zesty_glass.core.aftercare.job import Tick, check_tick, fitting_sheets, job_of, standing
+from zesty_glass.core.aftercare.job import Ended, Tick, check_tick, fitting_sheets, job_of, standing
 from zesty_glass.core.aftercare.proof import Proof, short_by
 from zesty_glass.core.aftercare.steps import LIBRARY
 from zesty_glass.core.aftercare.templates import MOST_LINES
@@ -216,6 +216,16 @@ class Proving(unittest.TestCase):
         )
         self.assertEqual(standing(replace(good, ticks=ticks), DAY).state, "proved")
         self.assertEqual(standing(replace(good, ticks=ticks[1:]), DAY).state, "fitted")
+        proved = replace(good, ticks=ticks)
+        self.assertEqual([p.verdict for p in standing(proved, DAY).first], ["short"])
+        why = Ended(because="It is hard again.", by="P", at=datetime(2026, 5, 1, tzinfo=UTC))
+        again = replace(proved, reopened=(why,))
+        self.assertEqual(standing(again, DAY).state, "fitted")
+        newer = hardness(1, datetime(2026, 5, 2, tzinfo=UTC), "r3")
+        again = replace(again, proofs=(*again.proofs, newer))
+        self.assertEqual(standing(again, DAY).state, "proved")
+        ended = standing(replace(again, ended=why), DAY)
+        self.assertEqual((ended.state, ended.due, ended.second), ("ended", (), None))
 
     def test_the_last_reading_and_the_first(self):
         j = replace(job("SO-15"), fitted_on=DAY)
