@@ -150,12 +150,15 @@ class Browser:
             raise AssertionError(f"never said “{text}”; the page says: {self.text()[:2500]}") from e
 
     def click(self, css: str, text: str | None = None) -> None:
-        """Click what is found, once nothing covers it."""
+        """Click what is found, once it can be pressed and nothing covers it."""
         last: list[Exception] = []
 
         def press(d):
             try:
-                self.find(css, text).click()
+                found = self.find(css, text)
+                if not found.is_enabled():
+                    return False  # a press on it would be lost in silence
+                found.click()
                 return True
             except AssertionError:
                 raise
@@ -169,7 +172,7 @@ class Browser:
             raise
         except Exception as e:
             raise AssertionError(
-                f"could not click {css} “{text}”: {last[-1] if last else ''}"
+                f"could not click {css} “{text}”: {last[-1] if last else 'it stays dim'}"
             ) from e
 
     def click_nth(self, path: str, n: int = 0) -> None:

@@ -305,11 +305,11 @@ function Key({ t, result }: { t: Tasting; result: Result | null }): ReactElement
   );
 }
 
-function AllLocked({ busy, onShow }: { busy: boolean; onShow: () => void }): ReactElement {
+function AllLocked({ onShow }: { onShow: () => void }): ReactElement {
   return (
     <div className="grid gap-4 justify-items-start">
       <p className="text-[26px]">{say("All rankings are locked.")}</p>
-      <button className="key go" disabled={busy} onClick={onShow}>
+      <button className="key go" onClick={onShow}>
         {say("Show the key")}
       </button>
     </div>
@@ -327,14 +327,14 @@ function Behind({
   onAgain: () => void;
 }): ReactElement {
   // of the one who locks the rankings: a second hand on it would overtake what is under way
-  const { shown, busy, error, save } = demo;
+  const { shown, error, save } = demo;
   const open = body.tasters.some((t) => !t.ranks);
   const told = Boolean(body.shown_at) || Boolean(shown?.refused);
   const result = shown?.result?.kind === "tasting" ? shown.result : null;
   const show = (): void => save({ ...body, shown_at: new Date().toISOString() });
   return (
     <>
-      {!open && !body.shown_at && <AllLocked busy={busy} onShow={show} />}
+      {!open && !body.shown_at && <AllLocked onShow={show} />}
       {body.shown_at && <Key t={body} result={result} />}
       <Outcome shown={told ? shown : null} error={error} />
       {told && (

@@ -23,7 +23,6 @@ interface Demo<K extends DemoBody["kind"]> {
   made: Demonstration | null;
   shown: DemoShown | null;
   simulated: boolean;
-  busy: boolean;
   error: unknown;
   /** Keep a change of this one. */
   save: (body: BodyOf<K>, simulated?: boolean) => void;
@@ -95,7 +94,6 @@ export function useDemo<K extends DemoBody["kind"]>(kind: K): Demo<K> {
     made,
     shown: view.assessment.demonstrations.find((s) => s.id === made?.id) ?? null,
     simulated: made?.simulated ?? false,
-    busy: keep.isPending,
     error: keep.error,
     save,
     begin,
