@@ -24,7 +24,7 @@ from zesty_glass.records.standing import state_on
 from zesty_glass.work import jobs
 
 LINE = uid("home-1-option-b")
-REPORT = b"analyte,result,unit,basis\nE. coli,present,per 100 mL,\n"
+REPORT = "analyte,result,unit,basis\nE. coli,{result},per 100 mL,\n"
 
 
 def in_days(many):
@@ -60,6 +60,13 @@ class SignedCase(AcceptCase):
     def signed_job(self, **more):
         self.accept(self.token()[1], **more)
         return self.get(f"/api/jobs/{self.state()['job']}")["job"]
+
+    def in_use(self, job):
+        """Its steps are left out, and it is in use from today."""
+        today = datetime.now(UTC).date().isoformat()
+        version = self.get(f"/api/jobs/{job}")["version"]
+        body = {"version": version, "on": today, "left_out": "Done by a plumber."}
+        self.send("PUT", f"/api/jobs/{job}/fitted", body)
 
     def codes(self, job):
         return [s["code"] for s in job["stages"]]
@@ -148,10 +155,7 @@ class Revisions(SignedCase):
 
     def test_what_is_in_use_is_replaced_by_no_revision(self):
         self.accept(self.token()[1])
-        job = self.get(f"/api/jobs/{self.state()['job']}")
-        today = datetime.now(UTC).date().isoformat()
-        body = {"version": job["version"], "on": today, "left_out": "Done by a plumber."}
-        self.send("PUT", f"/api/jobs/{job['id']}/fitted", body)
+        self.in_use(self.state()["job"])
         second = self.written()
         self.decide(second["id"], "presented")
         read = [k["sentence"] for k in second["offer"]["before_signing"]]
@@ -202,29 +206,47 @@ class TwoDecide(SignedCase):
 
 
 class News(SignedCase):
-    def found(self):
+    def found(self, result="present"):
         """E. coli comes in by a laboratory's report of the raw water."""
         visit = self.get(f"/api/visits/{HOME_1}")["visit"]
         raw = next(s for s in visit["samples"] if s["raw"])
         path = f"/api/visits/{HOME_1}/samples/{raw['id']}/lab-results"
-        self.assertEqual(self.client.post(path, content=REPORT).status_code, 201)
+        report = REPORT.format(result=result)
+        self.assertEqual(self.client.post(path, content=report).status_code, 201)
         after = self.get(f"/api/visits/{HOME_1}")["visit"]
         raw = next(s for s in after["samples"] if s["raw"])
-        return next(r["id"] for r in raw["readings"] if r["analyte"] == "e_coli")
+        stands = (r for r in raw["readings"] if not r["struck_at"])
+        return next(r["id"] for r in stands if r["analyte"] == "e_coli")
+
+    def struck(self, reading):
+        body = {"because": "Another house."}
+        self.send("POST", f"/api/visits/{HOME_1}/readings/{reading}/strike", body)
 
     def test_a_result_of_health_reaches_whoever_would_sign(self):
         _, token = self.token()
         self.assertEqual((self.shown(token)["news"], self.shown(token)["moved"]), ([], False))
-        id = self.found()
+        found = self.found()
         seen = self.shown(token)
         self.assertTrue(any("E. coli" in s for s in seen["news"]), seen["news"])
         self.assertIn("E. coli", " ".join(self.state()["moved"]["health"]))
         again = next(w for w in self.get("/api/waiting") if w["kind"] == "again")
         self.assertIn("E. coli", again["what"])
-        self.send(
-            "POST", f"/api/visits/{HOME_1}/readings/{id}/strike", {"because": "Another house."}
-        )
+        self.struck(found)
         self.assertEqual(self.shown(token)["news"], [])
+
+    def test_a_result_of_health_after_the_signature_reaches_whoever_would_fit(self):
+        _, token = self.token()
+        job = self.signed_job()["id"]
+        found = self.found("12")
+        self.addCleanup(self.struck, found)
+        moved = self.state()["moved"]
+        self.assertIn("E. coli", " ".join(moved["health"]))
+        self.assertEqual(moved["changes"], [])
+        self.assertIn("E. coli", " ".join(self.shown(token)["news"]))
+        again = next(w for w in self.get("/api/waiting") if w["kind"] == "again")
+        self.assertIn("before it is fitted: E. coli", again["what"])
+        self.in_use(job)
+        self.assertEqual([w for w in self.get("/api/waiting") if w["kind"] == "again"], [])
 
     def test_a_changed_line_is_told_on_both_sides(self):
         _, token = self.token()

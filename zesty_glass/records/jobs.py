@@ -7,7 +7,7 @@ from datetime import date
 from typing import Any, NamedTuple
 from uuid import UUID
 
-from sqlalchemy import bindparam, delete, func, insert, or_, select
+from sqlalchemy import ColumnElement, bindparam, delete, func, insert, or_, select
 from sqlalchemy.orm import Session
 
 from .after_models import DueRow, JobRow, ProvedRow, ServedRow
@@ -66,12 +66,18 @@ def planned_on(db: Session, firm: UUID, day: date) -> list[JobRow]:
     return list(db.scalars(query))
 
 
+def not_fitted() -> ColumnElement[bool]:
+    """That a job is neither in use nor ended."""
+    found: ColumnElement[bool] = JobRow.summary["state"].as_string().in_(("to plan", "planned"))
+    return found
+
+
 def to_be_fitted_by(db: Session, firm: UUID, fitter: str) -> list[JobRow]:
     """Jobs that are neither in use nor ended and that somebody is to fit, by their name."""
     query = select(JobRow).where(
         JobRow.firm_id == firm,
         func.lower(JobRow.summary["fitter"].as_string()) == fitter.lower(),
-        JobRow.summary["state"].as_string().in_(("to plan", "planned")),
+        not_fitted(),
     )
     return list(db.scalars(query.with_for_update()))
 

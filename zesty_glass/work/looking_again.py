@@ -28,16 +28,17 @@ LATER_VISITS = 3  # to a home, the latest of them: what they found of health is 
 
 
 def moved(db: Session, row: ProposalRow) -> MovedOn:
-    """What would be said otherwise today than in a presented proposal; nothing of one that is
-    decided.
+    """What would be said otherwise today than in a presented proposal; of a signed one, what was
+    found of health since; nothing of one that is decided otherwise.
     """
-    if row.data["state"] != "presented":
+    state = row.data["state"]
+    if state not in ("presented", "accepted"):
         return MovedOn()
     if row.stale:
         row.moved, row.stale = plain(compared(db, row)), False
         db.flush()
     kept = row.moved or {}  # our own words, of any length: they open as they are
-    changes = (Difference(**c) for c in kept.get("changes", ()))
+    changes = (Difference(**c) for c in kept.get("changes", ()) if state == "presented")
     return MovedOn(health=tuple(kept.get("health", ())), changes=tuple(changes))
 
 

@@ -16,7 +16,7 @@ from ..core.home import Source
 from ..core.testing.instruments import Instrument
 from ..core.testing.laboratory import KIND_BY_ID, LabSample
 from ..documents.codec import load
-from ..records import store
+from ..records import jobs, store
 from ..records.after_models import JobRow
 from ..records.models import HomeRow, LabSampleRow, MailRow, ProposalRow, VisitRow
 from ..records.note_models import HomeNoteRow
@@ -170,12 +170,18 @@ def _proposals(db: Session, who: Person, at: datetime) -> list[Waits]:
     ]
 
 
+_BEFORE = {"presented": "anybody signs", "accepted": "it is fitted"}
+
+
 def _moved_on(db: Session, who: Person, at: datetime) -> list[Waits]:
-    """Presented proposals that would say something else today."""
+    """Presented proposals that would say something else today, and signed ones that are not yet
+    fitted and that a finding of health came after.
+    """
+    presented = (ProposalRow.state == "presented") & (at.date().isoformat() <= LAST_DAY)
+    to_fit = exists().where(JobRow.proposal_id == ProposalRow.id, jobs.not_fitted())
+    signed = (ProposalRow.state == "accepted") & to_fit
     query = _of_proposals(who).where(
-        ProposalRow.state == "presented",
-        at.date().isoformat() <= LAST_DAY,
-        or_(ProposalRow.stale, ProposalRow.moved.is_not(None)),
+        or_(presented, signed), or_(ProposalRow.stale, ProposalRow.moved.is_not(None))
     )
     out = []
     for row, _, name in db.execute(query):
@@ -185,7 +191,7 @@ def _moved_on(db: Session, who: Person, at: datetime) -> list[Waits]:
             continue
         why = next(iter((*moved.health, *(d.what for d in moved.changes))), "")
         if why:
-            what = f"To be looked at again before anybody signs: {why}"
+            what = f"To be looked at again before {_BEFORE[row.state]}: {why}"
             path = f"/proposals/{row.id}"
             out.append(Waits(kind="again", what=what, whose=name, on=at.date(), path=path))
     return out

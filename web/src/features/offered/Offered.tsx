@@ -217,7 +217,9 @@ function Newer({ of }: { of: View }): ReactElement | null {
       {of.moved && (
         <p>
           <b>{say("Something changed since this was written.")}</b>{" "}
-          {say("Ask us before you sign. What you would sign is what stands here.")}
+          {of.state === "accepted"
+            ? say("Ask us before it is fitted. What you signed stands as it is.")
+            : say("Ask us before you sign. What you would sign is what stands here.")}
         </p>
       )}
       {news.length > 0 && (

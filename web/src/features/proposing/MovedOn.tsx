@@ -1,4 +1,5 @@
-/** What would be said otherwise today than in a presented proposal: read before signing. */
+/** What would be said otherwise today than in a proposal: read before signing, and of health before
+ * fitting. */
 import type { ReactElement } from "react";
 import { Link } from "react-router";
 
@@ -8,9 +9,11 @@ import { say } from "../../app/language";
 export function MovedOn({
   moved,
   visit,
+  signed,
 }: {
   moved: components["schemas"]["MovedOn"] | undefined;
   visit: string;
+  signed: boolean;
 }): ReactElement | null {
   const health = moved?.health ?? [];
   const changes = moved?.changes ?? [];
@@ -20,9 +23,15 @@ export function MovedOn({
       role="alert"
       className="max-w-[1040px] mx-auto my-4 border-[2.5px] border-zest bg-slip p-4"
     >
-      <h2>{say("Look at this again before anybody signs")}</h2>
+      <h2>
+        {signed
+          ? say("Look at this again before it is fitted")
+          : say("Look at this again before anybody signs")}
+      </h2>
       <p className="text-m text-ink-2 mb-2">
-        {say("The paper stays as it is, and is what would be signed. Since it was presented:")}
+        {signed
+          ? say("The paper stays as it was signed. Found since:")
+          : say("The paper stays as it is, and is what would be signed. Since it was presented:")}
       </p>
       <ul className="list-disc pl-5 text-b">
         {health.map((s) => (

@@ -138,7 +138,7 @@ function Body({
       <Seal standing={p.seal} state={p.state} />
       {p.said !== "" && <p className="max-w-[1040px] mx-auto my-4">{p.said}</p>}
       <Trouble error={decide.error ?? extend.error ?? correct.error} />
-      <MovedOn moved={p.moved} visit={p.visit} />
+      <MovedOn moved={p.moved} visit={p.visit} signed={p.state === "accepted"} />
       {signing && p.state === "presented" && (
         <SignForm
           offer={p.offer}

@@ -9,10 +9,12 @@ down_revision = "0015"
 branch_labels = None
 depends_on = None
 
-#: marks what is presented at the homes of the visits whose rows were touched
-_AT_HOMES = """
+#: what was signed is held against findings of health until it is fitted
+_STANDS = "state in ('presented', 'accepted')"
+#: marks what is presented or signed at the homes of the visits whose rows were touched
+_AT_HOMES = f"""
   update proposals set stale = true
-  where state = 'presented' and not stale and visit_id in (
+  where {_STANDS} and not stale and visit_id in (
     select b.id from visits a join visits b on b.home_id = a.home_id
     where a.id in (select visit_id from touched)
   );
@@ -20,20 +22,20 @@ _AT_HOMES = """
 """
 _OF_FIRM = """
   update proposals set stale = true
-  where firm_id = {firm} and state = 'presented' and not stale;
+  where firm_id = {firm} and {stands} and not stale;
   return null;
 """
 _FUNCTIONS = {
     "look_again_at_homes": _AT_HOMES,
     "look_again_at_visit": _AT_HOMES.replace("(select visit_id from touched)", "(new.id)"),
-    "look_again_at_home": """
+    "look_again_at_home": f"""
   update proposals set stale = true
-  where state = 'presented' and not stale
+  where {_STANDS} and not stale
     and visit_id in (select id from visits where home_id = new.id);
   return null;
 """,
-    "look_again_at_firm": _OF_FIRM.format(firm="new.id"),
-    "look_again_at_catalogue": _OF_FIRM.format(firm="new.firm_id"),
+    "look_again_at_firm": _OF_FIRM.format(firm="new.id", stands=_STANDS),
+    "look_again_at_catalogue": _OF_FIRM.format(firm="new.firm_id", stands="state = 'presented'"),
 }
 #: what a proposal says hangs on these parts of a visit, and how each of them changes
 _PARTS = {
