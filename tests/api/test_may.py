@@ -95,6 +95,9 @@ class Matrix(ApiCase):
             with self.subTest(f"{method} {template}"):
                 status, text = self.ask("colleague", method, template, OTHER)
                 wrong_role = not may.may("consultant", method, template)
+                if template == "/api/homes/{id}/ask":  # this is what a colleague may do
+                    self.assertEqual((status, text), (204, ""))
+                    continue
                 self.assertEqual(status, 403 if wrong_role else 404, text)
                 self.assertNotIn("Ottoline", text)
 
@@ -260,6 +263,9 @@ class Matrix(ApiCase):
             "/api/catalogue/{code}/sale": {"on": True},
             "/api/homes/{id}/notes/{note_id}/close": {"outcome": ""},
             "/api/homes/{id}/owner": {"version": 0, "customer": {"name": "x"}, "since": NOW[:10]},
+            "/api/homes/{id}/people": {"version": 0, "people": [{"name": "x"}]},
+            "/api/homes/{id}/merge": {"version": 0, "with_home": str(uuid4())},
+            "/api/homes/{id}/give": {"to": str(uuid4()), "give": True},
             "/api/proposals/{id}/links": {"id": str(uuid4())},
             "/api/proposals/{id}/mail": {"id": str(uuid4()), "to": "a@b.example"},
             "/api/session/password": {"old": "not this one", "new": "some other words"},

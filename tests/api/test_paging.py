@@ -15,6 +15,7 @@ LISTS = {
     "/api/catalogue/off-sale": "/api/catalogue/off-sale",
     "/api/certificates": "/api/certificates",
     "/api/feeds": "/api/feeds",
+    "/api/homes/elsewhere": "/api/homes/elsewhere?find=somebody",
     "/api/instruments": "/api/instruments",
     "/api/instruments/drift": "/api/instruments/drift",
     "/api/jobs": "/api/jobs",

@@ -39,6 +39,23 @@ class Reminders(unittest.TestCase):
         self.assertIn("(you can do this yourself)", text)
         self.assertNotIn("{", text)
 
+    def test_others_who_agreed_get_it_too_in_their_language(self):
+        with self.sessions.begin() as db:
+            job = jobs.records.of_proposal(db, WHO.firm_id, UUID(uid("past-1-proposal")))
+            home = db.get(HomeRow, job.home_id)
+            home.customer = {**home.customer, "reminders": False}
+            ana = {"name": "Ana Ruelo", "email": "ana@ruelo.example", "language": "es"}
+            silent = {"name": "Bram Ott", "email": "bram@ott.example", "reminders": False}
+            home.others = [{**ana, "reminders": True}, silent]
+        self.assertEqual(self.remind(), 1)
+        [(to, text)] = self.mails()
+        self.assertEqual(to, "ana@ruelo.example")
+        self.assertIn("Hola, Ana Ruelo:", text)
+        self.assertRegex(text, r"- Poscarbón, \d+ de \w+ de \d{4} \(puede hacerlo usted\)")
+        with self.sessions() as db:
+            subject = db.query(MailRow.subject).filter(MailRow.by == "remind").scalar()
+        self.assertEqual(subject, "El tratamiento de su agua: lo que toca")
+
     def all_due_in(self, days):
         with self.sessions.begin() as db:
             row = jobs.records.of_proposal(db, WHO.firm_id, UUID(uid("past-1-proposal")))

@@ -15,19 +15,23 @@ from ..core.aftercare.care import state_on
 from ..core.aftercare.logbook import by_maker, kept, lasted, outcomes
 from ..core.analytes import ANALYTES
 from ..core.errors import RuleError
-from ..core.home import Source
+from ..core.home import Customer, Source
 from ..core.in_place import KINDS as IN_PLACE
 from ..core.treating.stages import KIND_NAMES
+from ..documents.codec import load
 from ..documents.contact_card import ContactCard, read_card
 from ..documents.old_notes import OldNotes
 from ..records import homes as records
 from ..records import track as record
+from ..records.models import HomeRow
 from ..records.note_models import HomeNoteRow
-from ..work import checking, jobs, logbook, old_notes, owning
+from ..work import asking_for, checking, jobs, logbook, old_notes, one_home
 from .answers import CSV, answer
 from .context import Signed
 from .files import FileBody
 from .logbook_schemas import (
+    AlikeHome,
+    AskedFor,
     BehindLine,
     CloseCase,
     HomeJob,
@@ -35,8 +39,8 @@ from .logbook_schemas import (
     HomeNote,
     HomePage,
     HomeYears,
+    MergedHome,
     NoteBody,
-    OwnerBody,
     StrikeNote,
     Track,
     TrackBehind,
@@ -166,11 +170,24 @@ def years(ctx: Signed, id: UUID) -> Response:
     """A home over the years: its readings, and what changed at it."""
     with ctx.db() as db:
         row, visits = logbook.home(db, ctx.who, id)
-        series, events, every = logbook.years(db, ctx.who, id, visits)
+        series, events, every = logbook.years(db, ctx.who, row.id, visits)
         return answer(
             HomeYears(
-                id=str(id),
+                id=str(row.id),
                 version=row.version,
+                people=load(tuple[Customer, ...], [row.customer, *row.others]),
+                alike=tuple(
+                    AlikeHome(**_named(h), visits=many)
+                    for h, many in one_home.alike(db, ctx.who, row)
+                ),
+                merged=tuple(
+                    MergedHome(**_named(h), undo=one_home.may_undo(h))
+                    for h in one_home.merged(db, ctx.who, row)
+                ),
+                asked_by=tuple(
+                    AskedFor(id=str(user.id), name=user.name, at=ask.at)
+                    for ask, user in asking_for.asked(db, ctx.who, row)
+                ),
                 former=tuple((f["name"], f["until"]) for f in row.former),
                 customer=row.customer["name"],
                 home=row.home["name"],
@@ -179,10 +196,14 @@ def years(ctx: Signed, id: UUID) -> Response:
                 visits=tuple((str(v), at) for v, at in visits),
                 series=series,
                 events=events,
-                notes=tuple(_note(n) for n in checking.of_home(db, ctx.who, id)),
+                notes=tuple(_note(n) for n in checking.of_home(db, ctx.who, row.id)),
                 jobs=tuple(HomeJob(id=j.id, line=j.line, fitted_on=j.fitted_on) for j in every),
             )
         )
+
+
+def _named(row: HomeRow) -> dict[str, str]:
+    return {"id": str(row.id), "customer": row.customer["name"], "home": row.home["name"]}
 
 
 @router.put("/homes/{id}/notes/{note_id}", response_model=HomeNote)
@@ -199,14 +220,6 @@ def close_case(ctx: Signed, id: UUID, note_id: UUID, body: CloseCase) -> Respons
     """Close a complaint or warranty case with what came of it, or take that back."""
     with ctx.db() as db:
         return answer(_note(checking.close_case(db, ctx.who, id, note_id, body.outcome)))
-
-
-@router.put("/homes/{id}/owner", status_code=204)
-def change_owner(ctx: Signed, id: UUID, body: OwnerBody) -> Response:
-    """A home has a new owner from a day on: its history stays, links and open offers end."""
-    with ctx.db() as db:
-        owning.change_owner(db, ctx.who, id, body.version, body.customer, body.since)
-    return Response(status_code=204)
 
 
 @router.post("/homes/{id}/notes/{note_id}/strike", response_model=HomeNote)

@@ -86,6 +86,35 @@ class OwnerBody(BaseModel):
     since: date = Field(description="The first day that it is theirs.")
 
 
+class PeopleBody(BaseModel):
+    """Who is at a home, the customer first."""
+
+    version: int = Field(description="The version of the home that is changed.")
+    people: tuple[Customer, ...] = Field(max_length=20)
+
+
+class OneHome(BaseModel):
+    """A home that turned out to be another."""
+
+    version: int = Field(description="The version of the home that is kept.")
+    with_home: UUID = Field(description="The home that is given up.")
+
+
+class Elsewhere(BaseModel):
+    """A home that a colleague looks after; asked: this person asked for it already."""
+
+    id: UUID
+    place: str
+    asked: bool
+
+
+class GiveHome(BaseModel):
+    """An answer to somebody who asks for a home."""
+
+    to: UUID = Field(description="Who asks.")
+    give: bool = Field(description="Whether they get it.")
+
+
 class StrikeNote(BaseModel):
     """Why a note is struck; empty takes the strike back."""
 
@@ -93,9 +122,38 @@ class StrikeNote(BaseModel):
 
 
 @record
+class AlikeHome:
+    """A home that may be the same one."""
+
+    id: str
+    customer: str
+    home: str
+    visits: int
+
+
+@record
+class MergedHome:
+    """A home that turned out to be this one, and whether that can still be undone."""
+
+    id: str
+    customer: str
+    home: str
+    undo: bool
+
+
+@record
+class AskedFor:
+    """Somebody of the firm who asks for this home."""
+
+    id: str
+    name: str
+    at: datetime
+
+
+@record
 class HomeYears:
-    """A home over the years; ``visits`` with their times, the latest first; ``former``: who owned
-    it before, and until which day.
+    """A home over the years; ``visits`` with their times, the latest first; ``people``: the
+    customer first, then who else is there; ``former``: who owned it before, and until which day.
     """
 
     id: str
@@ -108,7 +166,11 @@ class HomeYears:
     events: tuple[HomeEvent, ...]
     jobs: tuple[HomeJob, ...]
     version: int = 0
+    people: tuple[Customer, ...] = ()
     former: tuple[tuple[str, str], ...] = ()
+    alike: tuple[AlikeHome, ...] = ()
+    merged: tuple[MergedHome, ...] = ()
+    asked_by: tuple[AskedFor, ...] = ()
     notes: tuple[HomeNote, ...] = ()
 
 

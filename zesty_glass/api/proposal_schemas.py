@@ -9,6 +9,7 @@ from uuid import UUID
 
 from pydantic import Field
 
+from ..core.home import Customer
 from ..core.presenting.offer import Offer
 from ..core.presenting.paying import Sold
 from ..core.presenting.revision import Difference, MovedOn
@@ -100,7 +101,7 @@ class Received:
 @record
 class ProposalView:
     """A proposal with its frozen offer, what changed since the revision before, and what would be
-    said otherwise today.
+    said otherwise today; ``people``: who is at the home now, the customer first.
     """
 
     id: str
@@ -130,3 +131,4 @@ class ProposalView:
     sold: Sold | None = None
     received: tuple[Received, ...] = ()
     job: str = ""
+    people: tuple[Customer, ...] = ()

@@ -13,7 +13,7 @@ from ..records import money as payment_records
 from ..records import store
 from ..records.after_models import PaymentRow
 from ..records.models import ProposalRow
-from ..work import deciding, jobs, looking_again, money, printing, proposing
+from ..work import deciding, jobs, looking_again, money, owning, printing, proposing
 from .answers import PDF, answer, pdf_file
 from .context import Context, Signed
 from .proposal_schemas import (
@@ -42,6 +42,7 @@ def _view(ctx: Context, id: UUID, status: int = 200, language: Language = ORIGIN
         job = jobs.behind(db, ctx.who.firm_id, row.id)
         received = payment_records.of_proposal(db, ctx.who.firm_id, row.id)
         of = money.sold_of(row) if proposal.signature else None
+        people = owning.people(db, ctx.who, row.visit_id)
     return answer(
         in_language(
             ProposalView(
@@ -72,6 +73,7 @@ def _view(ctx: Context, id: UUID, status: int = 200, language: Language = ORIGIN
                 sold=of,
                 received=tuple(_received(p) for p in received),
                 job="" if job is None else job[0].id,
+                people=people,
             ),
             language,
         ),

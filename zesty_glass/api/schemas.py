@@ -299,6 +299,7 @@ class MailBody(Body):
     to: str = Field(max_length=300)
     text: str = Field(default="", max_length=6000)
     days: int = Field(default=30, ge=1, le=90)
+    language: Language = ORIGINAL
 
 
 class MailView(BaseModel):

@@ -129,6 +129,7 @@ def mail(ctx: Signed, request: Request, id: UUID, body: MailBody) -> MailView:
                 body.text,
                 body.days,
                 request.app.state.public_address or "",
+                language=body.language,
             )
         )
 

@@ -41,13 +41,30 @@ PIPES = ("copper", "galvanised steel", "plastic", "lead")
 _METALS = ("copper", "galvan", "steel", "iron", "brass", "lead")
 
 
+class Relation(StrEnum):
+    """What somebody is to a home."""
+
+    OWNER = "owner"
+    TENANT = "tenant"
+    DECIDES = "decides"  # decides with the customer, and may have to sign too
+    OTHER = "other"
+
+
 @record
 class Customer:
-    """Who the visit is for."""
+    """Who the visit is for, or somebody else at the home.
+
+    Args:
+        language: in which they read, as "en". reminders: they agreed to be reminded by mail of what
+            falls due.
+    """
 
     name: str
     phone: str = ""
     email: str = ""
+    part: Relation = Relation.OWNER
+    language: str = "en"
+    reminders: bool = True
 
 
 @record

@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from datetime import date
 from functools import cache, lru_cache
 from pathlib import Path
 from typing import Literal, get_args
 
+from babel.dates import format_date
 from babel.messages.catalog import Catalog
 from babel.messages.pofile import read_po, write_po
 
@@ -116,3 +119,16 @@ def speaker(language: Language, names: frozenset[str] = frozenset()) -> Speaker:
     """Who says texts in a language; ``names`` are said as they are written."""
     messages = _messages(language)
     return Speaker(messages, _filled(language), _words(language), ALIKE, names)
+
+
+def day_in(language: str, day: date) -> str:
+    """A day as it is written in a language."""
+    return format_date(day, "long", locale=f"{language}_US")
+
+
+def say_in(language: str, names: frozenset[str] = frozenset()) -> Callable[[str], str]:
+    """How a text is said in a language: as it is in the original, and in one that is not there."""
+    for known in languages()[1:]:
+        if known == language:
+            return speaker(known, names).say
+    return str

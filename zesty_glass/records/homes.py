@@ -85,7 +85,7 @@ def _with_due(firm: UUID, until: date) -> Select[Any]:
 
 
 def _asked(firm: UUID, wanted: Wanted) -> Select[Any]:
-    query = select(HomeRow).where(HomeRow.firm_id == firm)
+    query = select(HomeRow).where(HomeRow.firm_id == firm, HomeRow.merged_into.is_(None))
     for word in wanted.words.lower().split()[:6]:
         like = word.replace("\\", "").replace("%", "").replace("_", "\\_")
         query = query.where(HomeRow.words.like(f"%{like}%"))

@@ -131,7 +131,8 @@ def _by_json(column: str) -> Index:
 
 class HomeRow(Base):
     """A customer and their home; ``found``: analytes that ask for something by its latest readings;
-    ``former``: who owned it before, and until when.
+    ``former``: who owned it before, and until when; ``others``: who else is there; ``merged_into``:
+    the home that this one turned out to be, with what it ``brought`` there.
     """
 
     __tablename__ = "homes"
@@ -143,6 +144,9 @@ class HomeRow(Base):
     words: Mapped[str] = mapped_column(Computed(HOME_WORDS, persisted=True))
     found: Mapped[list[Any]] = mapped_column(Json, default=list, server_default="[]")
     former: Mapped[list[Any]] = mapped_column(Json, default=list, server_default="[]")
+    others: Mapped[list[Any]] = mapped_column(Json, default=list, server_default="[]")
+    merged_into: Mapped[UUID | None] = mapped_column(ForeignKey("homes.id", ondelete="CASCADE"))
+    brought: Mapped[dict[str, Any] | None] = mapped_column(JsonOrNull)
     there: Mapped[list[Any]] = mapped_column(Json, Computed(STANDS_THERE, persisted=True))
     __mapper_args__ = compared(version)
     __table_args__ = (
@@ -155,6 +159,8 @@ class HomeRow(Base):
             postgresql_ops={"words": "gin_trgm_ops"},
         ),
         Index("homes_in_order", "firm_id", "words", "id"),
+        Index("homes_merged", "merged_into", postgresql_where=sql("merged_into is not null")),
+        Index("homes_by_place", "firm_id", sql("lower(home ->> 'place')")),
     )
 
 

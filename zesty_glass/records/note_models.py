@@ -41,6 +41,20 @@ class HomeNoteRow(Base):
     )
 
 
+class HomeAskRow(Base):
+    """That somebody asks for a home which a colleague looks after."""
+
+    __tablename__ = "home_asks"
+    home_id: Mapped[UUID] = mapped_column(
+        ForeignKey("homes.id", ondelete="CASCADE"), primary_key=True
+    )
+    user_id: Mapped[UUID] = mapped_column(
+        ForeignKey("users.id", ondelete="CASCADE"), primary_key=True
+    )
+    firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
+    at: Mapped[datetime]
+
+
 class InstrumentCheckRow(Base):
     """What an instrument, by its key, showed in a standard of known value, both in its own unit."""
 

@@ -131,6 +131,7 @@ def homes(db: Session, firm: UUID, words: str, most: int = 12) -> list[HomeRow]:
     like = f"%{words.replace('%', '').replace('_', ' ')}%"
     query = select(HomeRow).where(
         HomeRow.firm_id == firm,
+        HomeRow.merged_into.is_(None),
         or_(
             HomeRow.customer["name"].as_string().ilike(like),
             HomeRow.home["name"].as_string().ilike(like),

@@ -114,7 +114,7 @@ def store_visit(db: Session, who: Person, visit: Visit) -> VisitRow:
     _store_parts(db, who, visit, row)
     note(db, who, row.id, "brought in", 1, [])
     db.flush()
-    visiting.keep_found(db, who, row)
+    visiting.keep_found(db, who, row.home_id)
     return row
 
 

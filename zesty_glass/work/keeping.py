@@ -24,7 +24,10 @@ from .person import Conflict, Person, changed_fields, now
 Kept = TypeVar("Kept", LabSampleRow, OptionRow, DemonstrationRow, SampleRow)
 
 #: fields of which the audit keeps that they changed, and not what they said
-_PERSONAL = ("customer", "care", "signature", "complaints", "note", "home")
+_PERSONAL = (
+    *("customer", "care", "signature", "complaints", "note", "home"),
+    *("others", "former", "brought"),
+)
 #: more than this of one value is cut in the audit [characters]
 _MOST_SAID = 4000
 

@@ -129,5 +129,5 @@ def bring_results(
         position += 1
     note(db, who, sample_id, "laboratory results", 1, [])
     db.flush()
-    visiting.keep_found(db, who, visit)
+    visiting.keep_found(db, who, visit.home_id)
     return preview

@@ -49,8 +49,12 @@ def _samples(
 
 
 def home(db: Session, who: Person, id: UUID) -> tuple[HomeRow, list[tuple[UUID, str]]]:
-    """A home this person may see, with the visits they may see, the latest first."""
+    """A home this person may see, with the visits they may see, the latest first; the one that it
+    turned out to be, where it was merged.
+    """
     row: HomeRow = store.get(db, HomeRow, who.firm_id, id, "home")
+    if row.merged_into is not None:
+        return home(db, who, row.merged_into)
     every = opening.visits_of_home(db, who.firm_id, id)
     may = visiting.seen_of(db, who, every)
     seen = [(visit, at.isoformat()) for visit, at, _ in every if visit in may]

@@ -20,7 +20,7 @@ from ..core.home import Care, Customer, Home
 from ..core.presenting.offer import Offer
 from ..core.proposing.proposal import digest
 from ..documents.codec import load, load_json, plain, to_json
-from ..records import files, jobs, money, notes, opening, store
+from ..records import files, jobs, money, notes, one_home, opening, store
 from ..records.after_models import JobRow
 from ..records.models import HomeRow, ProposalRow, VisitRow
 from . import seals, visiting
@@ -55,8 +55,13 @@ def given_out(db: Session, who: Person, visit_id: UUID) -> dict[str, Any]:
             ]
     return {
         "customer": home.customer,
+        "others": home.others,
         "former": home.former,
         "home": home.home,
+        "merged": [
+            {"customer": h.customer, "others": h.others, "former": h.former, "home": h.home}
+            for h in one_home.merged_into(db, who.firm_id, home.id)
+        ],
         "visits": visits,
         "mails": mails,
         "links": links,
@@ -90,7 +95,10 @@ def erase_home(db: Session, who: Person, home_id: UUID) -> None:
     told: Home = load(Home, home.home)
     bare = replace(told, name=ERASED, place="", note="", care=Care())
     erased = {"home": plain(bare), "customer": plain(Customer(name=ERASED)), "former": []}
-    change(db, who, home, erased, "erased")
+    brought = home.brought and {**home.brought, "by": ERASED, "people": [], "former": []}
+    change(db, who, home, {**erased, "others": [], "brought": brought}, "erased")
+    for gone in one_home.merged_into(db, who.firm_id, home_id):
+        erase_home(db, who, gone.id)
     seen = [id for id, _, _ in opening.visits_of_home(db, who.firm_id, home_id)]
     files.erase_of_visits(db, who.firm_id, seen)
     notes.blank(db, who.firm_id, home_id, ERASED)

@@ -207,5 +207,5 @@ def strike(db: Session, who: Person, visit_id: UUID, reading_id: UUID, because: 
     if row.struck_at is None:
         row.struck_at, row.struck_because = now(), because[:500]
         note(db, who, row.id, "struck", 1, ["because"], None, {"because": because[:500]})
-        keep_found(db, who, visit)
+        keep_found(db, who, visit.home_id)
     return row

@@ -3,15 +3,18 @@
 from __future__ import annotations
 
 from datetime import date, timedelta
+from typing import Any
 from uuid import UUID, uuid4
 
 from sqlalchemy import ColumnElement, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
-from ..core.aftercare.care import DUE_DAYS, reminder
+from ..core.aftercare.care import BLANKS, DUE_DAYS, reminder
+from ..core.presenting.letter import REMINDS
 from ..core.rules import Settings
 from ..documents.codec import load
+from ..messages.catalogue import ORIGINAL, day_in, say_in
 from ..records.after_models import DueRow, JobRow, ReminderRow
 from ..records.models import Firm, HomeRow, MailRow
 from ..standins.mail import Mailer, Message, SimulatedMail
@@ -24,24 +27,32 @@ OLDEST = timedelta(days=60)  # what is longer overdue is told by telephone
 
 
 def remind(db: Session, who: Person, today: date, mailer: Mailer | None = None) -> int:
-    """Send every customer of a firm who has an address one message about what falls due within the
-    fortnight and was not reminded of yet; how many went out.
+    """Send everybody who has an address and agreed to it one message, in their language, about what
+    falls due at their homes within the fortnight and was not reminded of yet; how many went out.
 
     Two processes at once send each message once: the row that says so is written before it goes,
     and only one of them can write it.
     """
     firm = db.get_one(Firm, who.firm_id)
+    people = _people(db, who.firm_id, today)
+    every = {job.id: job for _, of in people for job, _ in of}
+    due = {id: _taken(db, who.firm_id, job, today) for id, job in every.items()}
     settings: Settings = load(Settings, firm.settings)
     sender = mailer or SimulatedMail()
     waits = mailer is None and posting.queues(db)
     sent = 0
-    for customer, of in _customers(db, who.firm_id, today):
-        parts, job = _parts(db, who.firm_id, of, today), of[0][0]
+    for person, of in people:
+        parts, job = _parts(of, due), of[0][0]
         if not parts:
             continue
-        text = reminder(settings.reminder_text, customer["name"], firm.name, parts)
+        language = person.get("language", ORIGINAL)
+        say = say_in(language, frozenset(BLANKS))
+        said = [(say(label), day_in(language, on), own) for label, on, own in parts]
+        text = reminder(settings.reminder_text, person["name"], firm.name, said, say)
         message = Message(
-            to=customer["email"].strip(), subject="Your water treatment: what is due", text=text
+            to=person["email"].strip(),
+            subject=say(REMINDS),
+            text=text,
         )
         note(db, who, job.id, "reminded", job.version, [])
         sent += 1
@@ -75,38 +86,40 @@ def _in_time(today: date) -> ColumnElement[bool]:
 
 
 Job = tuple[JobRow, str]  # with the name of its home
+Due = tuple[str, date, bool]  # a part, its day, and whether the household changes it
 
 
-def _parts(db: Session, firm: UUID, of: list[Job], today: date) -> list[tuple[str, date, bool]]:
-    """What is due at some jobs of one customer; where it is at several homes, each is named."""
+def _parts(of: list[Job], due: dict[UUID, list[Due]]) -> list[Due]:
+    """What is due at some jobs of one person; where it is at several homes, each is named."""
     several = len({job.home_id for job, _ in of}) > 1
     out = []
     for job, home in of:
-        for label, on, own in _taken(db, firm, job, today):
+        for label, on, own in due[job.id]:
             out.append((f"{home}: {label}" if several else label, on, own))
     return sorted(out, key=lambda p: p[1])
 
 
-def _customers(db: Session, firm: UUID, today: date) -> list[tuple[dict[str, str], list[Job]]]:
-    """Customers with an address, each with their jobs at which something is due: one message is for
-    all of them.
+def _people(db: Session, firm: UUID, today: date) -> list[tuple[dict[str, Any], list[Job]]]:
+    """People with an address who agreed to be reminded, each with their jobs at which something is
+    due: one message is for all of them.
     """
     due = select(DueRow.job_id).where(DueRow.firm_id == firm, _in_time(today))
     query = (
-        select(JobRow, HomeRow.customer, HomeRow.home["name"].as_string())
+        select(JobRow, HomeRow.customer, HomeRow.others, HomeRow.home["name"].as_string())
         .join(HomeRow, HomeRow.id == JobRow.home_id)
         .where(JobRow.firm_id == firm, JobRow.id.in_(due))
         .order_by(JobRow.id)
     )
-    by: dict[str, tuple[dict[str, str], list[Job]]] = {}
-    for job, customer, home in db.execute(query):
-        address = customer.get("email", "").strip().lower()
-        if fits_address(address):
-            by.setdefault(address, (customer, []))[1].append((job, home))
+    by: dict[str, tuple[dict[str, Any], list[Job]]] = {}
+    for job, customer, others, home in db.execute(query):
+        for person in (customer, *others):
+            address = person.get("email", "").strip().lower()
+            if person.get("reminders", True) and fits_address(address):
+                by.setdefault(address, (person, []))[1].append((job, home))
     return list(by.values())
 
 
-def _taken(db: Session, firm: UUID, job: JobRow, today: date) -> list[tuple[str, date, bool]]:
+def _taken(db: Session, firm: UUID, job: JobRow, today: date) -> list[Due]:
     """Parts of a job that are due and that nobody reminded of: taken on by this process."""
     due = {
         (d.key, d.due_on): d

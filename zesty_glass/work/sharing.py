@@ -16,9 +16,11 @@ from sqlalchemy.orm import Session
 from ..core.aftercare.job import Job, Standing
 from ..core.errors import RuleError
 from ..core.home import Customer
+from ..core.presenting import letter
 from ..core.presenting.offer import Offer
 from ..core.presenting.revision import MovedOn
 from ..core.proposing.proposal import Proposal
+from ..messages.catalogue import ORIGINAL, Language, day_in, say_in
 from ..records import signing, store
 from ..records.models import LinkRow, MailRow, ProposalRow, VisitRow
 from ..standins.mail import Mailer, Message, SimulatedMail
@@ -323,14 +325,15 @@ def mail(
     days: int,
     base: str,
     mailer: Mailer | None = None,
+    language: Language = ORIGINAL,
 ) -> MailRow:
-    """Send a proposal's link, with its PDF named as attached. Sent twice with one id it is one
-    message.
+    """Send a proposal's link in the language of whoever gets it, with its PDF named as attached.
+    Sent twice with one id it is one message.
 
     Raises:
         RuleError: no address that can be written to, a draft, or a text that is too long.
     """
-    asked = request_of(proposal, to, text, days)
+    asked = request_of(proposal, to, text, days, language)
     found = proposing.get(db, who, proposal)
     have = db.get(MailRow, id)
     if have is not None:
@@ -352,15 +355,18 @@ def mail(
     offer = proposing.opened(db, found).offer
     link, token = make_link(db, who, proposal, uuid4(), days)
     waits = mailer is None and posting.queues(db)
+    last = day_in(language, link.expires_at.date())
+    say = say_in(language, frozenset({last}))
+    read = "" if language == ORIGINAL else f"?language={language}"
     lines = [
         text.strip(),
-        f"Your proposal, to read until {link.expires_at:%d %B %Y}:",
-        posting.PLACE if waits else f"{base}/p/{token}",
+        say(letter.read_until(last)),
+        (posting.PLACE if waits else f"{base}/p/{token}") + read,
         f"{offer.consultant}, {offer.firm}",
     ]
     message = Message(
         to=to.strip(),
-        subject=f"Your water: proposal {offer.number}, revision {offer.revision}",
+        subject=say(letter.subject(offer.number, offer.revision)),
         text="\n\n".join(x for x in lines if x),
         attachment=f"proposal-{offer.number}-{offer.revision}.pdf",
     )

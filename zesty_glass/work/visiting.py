@@ -339,16 +339,16 @@ def change(db: Session, who: Person, id: UUID, version: int, fields: dict[str, A
     _recommendable(db, who, row, after.get("recommended"))
     keeping.change(db, who, row, after)
     if "step" in after:
-        keep_found(db, who, row)
+        keep_found(db, who, row.home_id)
     return row
 
 
-def keep_found(db: Session, who: Person, row: VisitRow) -> None:
-    """Keep with a visit's home what its latest readings say that asks for something, so that homes
-    are found by it, whichever visit was opened last. What cannot be read stays as it was: the visit
+def keep_found(db: Session, who: Person, home: UUID) -> None:
+    """Keep with a home what its latest readings say that asks for something, so that homes are
+    found by it, whichever visit was opened last. What cannot be read stays as it was: the visit
     says what is wrong.
     """
-    latest = homes.latest_tested(db, who.firm_id, row.home_id)
+    latest = homes.latest_tested(db, who.firm_id, home)
     if latest is None:
         return
     visit, _ = document(db, who, latest, snapshots=False)
@@ -358,7 +358,7 @@ def keep_found(db: Session, who: Person, row: VisitRow) -> None:
     except (ValueError, ArithmeticError, TypeError, LookupError):
         return
     asks = {f.analyte for f in meaning.findings if f.weight in ASKS} if meaning else set()
-    homes.keep_found(db, who.firm_id, row.home_id, sorted(asks))
+    homes.keep_found(db, who.firm_id, home, sorted(asks))
 
 
 def _recommendable(db: Session, who: Person, row: VisitRow, option: str | None) -> None:

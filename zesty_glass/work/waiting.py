@@ -16,7 +16,7 @@ from ..core.home import Source
 from ..core.testing.instruments import Instrument
 from ..core.testing.laboratory import KIND_BY_ID, LabSample
 from ..documents.codec import load
-from ..records import jobs, store
+from ..records import jobs, one_home, store
 from ..records.after_models import JobRow
 from ..records.models import HomeRow, LabSampleRow, MailRow, ProposalRow, VisitRow
 from ..records.note_models import HomeNoteRow
@@ -25,7 +25,7 @@ from . import looking_again
 from .jobs import whose
 from .person import Person, now
 
-Kind = Literal["bottle", "kit", "proposal", "again", "unmade", "case", "retest", "mail"]
+Kind = Literal["bottle", "kit", "proposal", "again", "unmade", "case", "asked", "retest", "mail"]
 REPORT_AFTER = timedelta(days=10)  # a laboratory's report takes so long: trade practice (2024)
 KIT_AHEAD, PROPOSAL_AHEAD = timedelta(days=21), timedelta(days=14)
 PROPOSAL_BEHIND = timedelta(days=60)
@@ -60,6 +60,7 @@ def waiting(db: Session, who: Person, at: datetime | None = None) -> list[Waits]
         *_moved_on(db, who, time),
         *_without_job(db, who, time),
         *_cases(db, who),
+        *_asked(db, who),
         *_retests(db, who, time),
         *_mails(db, who),
     ]
@@ -224,6 +225,20 @@ def _cases(db: Session, who: Person) -> list[Waits]:
         )
         for row, name in db.execute(query)
     ]
+
+
+def _asked(db: Session, who: Person) -> list[Waits]:
+    """Who asks for a home that this person may give."""
+    out = []
+    for ask, user in one_home.asks(db, who.firm_id):
+        home = store.get(db, HomeRow, who.firm_id, ask.home_id, "home")
+        if who.role == "manager" or who.id in {
+            u.id for u in one_home.looks_after(db, who.firm_id, home.id)
+        }:
+            what, path = f"{user.name} asks for this home", f"/homes/{home.id}"
+            name = home.customer["name"]
+            out.append(Waits(kind="asked", what=what, whose=name, on=ask.at.date(), path=path))
+    return out
 
 
 def _without_job(db: Session, who: Person, at: datetime) -> list[Waits]:

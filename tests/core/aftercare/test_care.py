@@ -185,7 +185,7 @@ class Reminder(unittest.TestCase):
             "Dear {customer}: {parts} {nobody} {firm}",
             "Ann",
             "Firm",
-            [("Lamp", date(2026, 3, 2), False), ("Carbon", date(2026, 3, 4), True)],
+            [("Lamp", "March 2, 2026", False), ("Carbon", "March 4, 2026", True)],
         )
         self.assertEqual(
             text,

@@ -1121,6 +1121,146 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{id}/owner": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Owner
+         * @description A home has a new owner from a day on: its history stays, links and open offers end.
+         */
+        put: operations["change_owner_api_homes__id__owner_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{id}/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put People
+         * @description Say who is at a home, each with their part, language and whether they may be reminded.
+         */
+        put: operations["put_people_api_homes__id__people_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{id}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Merge
+         * @description Make two homes one; it can be undone within a day.
+         */
+        post: operations["merge_api_homes__id__merge_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{id}/unmerge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Unmerge
+         * @description Take it back that a home turned out to be another.
+         */
+        post: operations["unmerge_api_homes__id__unmerge_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/elsewhere": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Elsewhere
+         * @description Homes of a name that colleagues look after: their place alone.
+         */
+        get: operations["elsewhere_api_homes_elsewhere_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{id}/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask
+         * @description Ask for a home that a colleague looks after.
+         */
+        post: operations["ask_api_homes__id__ask_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{id}/give": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give
+         * @description Give a home to who asks for it, or do not.
+         */
+        post: operations["give_api_homes__id__give_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/proposals/{id}/links": {
         parameters: {
             query?: never;
@@ -1850,26 +1990,6 @@ export interface paths {
          * @description Close a complaint or warranty case with what came of it, or take that back.
          */
         post: operations["close_case_api_homes__id__notes__note_id__close_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/homes/{id}/owner": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /**
-         * Change Owner
-         * @description A home has a new owner from a day on: its history stays, links and open offers end.
-         */
-        put: operations["change_owner_api_homes__id__owner_put"];
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3018,6 +3138,32 @@ export interface components {
             try_first: string[];
         };
         /**
+         * AlikeHome
+         * @description A home that may be the same one.
+         */
+        AlikeHome: {
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
+            id: string;
+            /**
+             * Customer
+             * @description the customer's name
+             */
+            customer: string;
+            /**
+             * Home
+             * @description the home's name
+             */
+            home: string;
+            /**
+             * Visits
+             * @description how many visits it has
+             */
+            visits: number;
+        };
+        /**
          * Amount
          * @description How much water one thing holds [L].
          */
@@ -3187,6 +3333,28 @@ export interface components {
              * @description the text
              */
             text: string;
+        };
+        /**
+         * AskedFor
+         * @description Somebody of the firm who asks for this home.
+         */
+        AskedFor: {
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
+            id: string;
+            /**
+             * Name
+             * @description its name, as people read it
+             */
+            name: string;
+            /**
+             * At
+             * Format: date-time
+             * @description when it was
+             */
+            at: string;
         };
         /**
          * Assessment
@@ -5086,7 +5254,11 @@ export interface components {
         };
         /**
          * Customer
-         * @description Who the visit is for.
+         * @description Who the visit is for, or somebody else at the home.
+         *
+         *     Args:
+         *         language: in which they read, as "en". reminders: they agreed to be reminded by mail of what
+         *             falls due.
          */
         Customer: {
             /**
@@ -5106,6 +5278,23 @@ export interface components {
              * @default
              */
             email: string;
+            /**
+             * @description the part
+             * @default owner
+             */
+            part: components["schemas"]["Relation"];
+            /**
+             * Language
+             * @description in which they read, as "en"
+             * @default en
+             */
+            language: string;
+            /**
+             * Reminders
+             * @description they agreed to be reminded by mail of what falls due
+             * @default true
+             */
+            reminders: boolean;
         };
         /**
          * DecideBody
@@ -5837,6 +6026,28 @@ export interface components {
             evidence: components["schemas"]["Evidence"];
         };
         /**
+         * Elsewhere
+         * @description A home that a colleague looks after; asked: this person asked for it already.
+         */
+        Elsewhere: {
+            /**
+             * Id
+             * Format: uuid
+             * @description its own id, by which it is asked for and changed
+             */
+            id: string;
+            /**
+             * Place
+             * @description the town or hamlet
+             */
+            place: string;
+            /**
+             * Asked
+             * @description how many tests they ask for
+             */
+            asked: boolean;
+        };
+        /**
          * EndBody
          * @description Why a job ends, or is opened again.
          */
@@ -6476,6 +6687,23 @@ export interface components {
             value: number;
         };
         /**
+         * GiveHome
+         * @description An answer to somebody who asks for a home.
+         */
+        GiveHome: {
+            /**
+             * To
+             * Format: uuid
+             * @description Who asks.
+             */
+            to: string;
+            /**
+             * Give
+             * @description Whether they get it.
+             */
+            give: boolean;
+        };
+        /**
          * GlassMeaning
          * @description One glass: its tests, what is known of what it is drawn behind, and what is over a limit.
          */
@@ -6976,8 +7204,8 @@ export interface components {
         };
         /**
          * HomeYears
-         * @description A home over the years; ``visits`` with their times, the latest first; ``former``: who owned
-         *     it before, and until which day.
+         * @description A home over the years; ``visits`` with their times, the latest first; ``people``: the
+         *     customer first, then who else is there; ``former``: who owned it before, and until which day.
          */
         HomeYears: {
             /**
@@ -7035,6 +7263,12 @@ export interface components {
              */
             version: number;
             /**
+             * People
+             * @description who is at the home, the customer first
+             * @default []
+             */
+            people: components["schemas"]["Customer"][];
+            /**
              * Former
              * @description who owned it before, and until which day
              * @default []
@@ -7043,6 +7277,24 @@ export interface components {
                 string,
                 string
             ][];
+            /**
+             * Alike
+             * @description homes that may be this one
+             * @default []
+             */
+            alike: components["schemas"]["AlikeHome"][];
+            /**
+             * Merged
+             * @description homes that turned out to be this one
+             * @default []
+             */
+            merged: components["schemas"]["MergedHome"][];
+            /**
+             * Asked By
+             * @description who of the firm asks for this home
+             * @default []
+             */
+            asked_by: components["schemas"]["AskedFor"][];
             /**
              * Notes
              * @description why something changed there
@@ -9387,6 +9639,13 @@ export interface components {
              * @default 30
              */
             days: number;
+            /**
+             * Language
+             * @description in which what is not typed is said
+             * @default en
+             * @enum {string}
+             */
+            language: "en" | "es";
         };
         /**
          * MailView
@@ -9664,6 +9923,32 @@ export interface components {
              * @default
              */
             indicator: string;
+        };
+        /**
+         * MergedHome
+         * @description A home that turned out to be this one, and whether that can still be undone.
+         */
+        MergedHome: {
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
+            id: string;
+            /**
+             * Customer
+             * @description the customer's name
+             */
+            customer: string;
+            /**
+             * Home
+             * @description the home's name
+             */
+            home: string;
+            /**
+             * Undo
+             * @description whether it can still be undone
+             */
+            undo: boolean;
         };
         /**
          * MeterDisplays
@@ -10554,6 +10839,23 @@ export interface components {
             blanked: boolean;
         };
         /**
+         * OneHome
+         * @description A home that turned out to be another.
+         */
+        OneHome: {
+            /**
+             * Version
+             * @description The version of the home that is kept.
+             */
+            version: number;
+            /**
+             * With Home
+             * Format: uuid
+             * @description The home that is given up.
+             */
+            with_home: string;
+        };
+        /**
          * OneNumber
          * @description What a colorimeter shows.
          */
@@ -11123,6 +11425,22 @@ export interface components {
              * @description where the next page begins; empty at the end
              */
             more: string;
+        };
+        /**
+         * PeopleBody
+         * @description Who is at a home, the customer first.
+         */
+        PeopleBody: {
+            /**
+             * Version
+             * @description The version of the home that is changed.
+             */
+            version: number;
+            /**
+             * People
+             * @description how many people live there
+             */
+            people: components["schemas"]["Customer"][];
         };
         /**
          * PersonChange
@@ -11804,7 +12122,7 @@ export interface components {
         /**
          * ProposalView
          * @description A proposal with its frozen offer, what changed since the revision before, and what would be
-         *     said otherwise today.
+         *     said otherwise today; ``people``: who is at the home now, the customer first.
          */
         ProposalView: {
             /**
@@ -11944,6 +12262,12 @@ export interface components {
              * @default
              */
             job: string;
+            /**
+             * People
+             * @description how many people live there
+             * @default []
+             */
+            people: components["schemas"]["Customer"][];
         };
         /**
          * ProveBody
@@ -12386,6 +12710,12 @@ export interface components {
              */
             looked_at: string[];
         };
+        /**
+         * Relation
+         * @description What somebody is to a home.
+         * @enum {string}
+         */
+        Relation: "owner" | "tenant" | "decides" | "other";
         /**
          * Removal
          * @description Removal as shares (0 to 1).
@@ -16640,7 +16970,7 @@ export interface components {
              * @description what waits
              * @enum {string}
              */
-            kind: "bottle" | "kit" | "proposal" | "again" | "unmade" | "case" | "retest" | "mail";
+            kind: "bottle" | "kit" | "proposal" | "again" | "unmade" | "case" | "asked" | "retest" | "mail";
             /**
              * What
              * @description what it is
@@ -26264,6 +26594,938 @@ export interface operations {
             };
         };
     };
+    change_owner_api_homes__id__owner_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "version": 2,
+                 *       "customer": {
+                 *         "name": "Ilse Marrowby"
+                 *       },
+                 *       "since": "2026-11-20"
+                 *     }
+                 */
+                "application/json": components["schemas"]["OwnerBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_people_api_homes__id__people_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "version": 2,
+                 *       "people": [
+                 *         {
+                 *           "name": "Ottoline Marrash",
+                 *           "email": "ottoline@marrash.example",
+                 *           "part": "owner",
+                 *           "language": "en",
+                 *           "reminders": true
+                 *         },
+                 *         {
+                 *           "name": "Ilario Marrash",
+                 *           "part": "decides",
+                 *           "language": "es",
+                 *           "reminders": false
+                 *         }
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["PeopleBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    merge_api_homes__id__merge_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "version": 2,
+                 *       "with_home": "2b1f0c9e-8a51-4d0b-9a37-5c1d2e3f4a5b"
+                 *     }
+                 */
+                "application/json": components["schemas"]["OneHome"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    unmerge_api_homes__id__unmerge_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    elsewhere_api_homes_elsewhere_get: {
+        parameters: {
+            query: {
+                /**
+                 * @description A customer’s or a house’s whole name.
+                 * @example chalk steps
+                 */
+                find: string;
+                /**
+                 * @description Where the last page ended, as that page says; the first page without it.
+                 * @example
+                 */
+                after?: string;
+                /**
+                 * @description How many rows a page holds at most.
+                 * @example 50
+                 */
+                most?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /** @description The address of the next page, rel="next" (RFC 8288); not on the last. */
+                    Link?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Elsewhere"][];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ask_api_homes__id__ask_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    give_api_homes__id__give_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "to": "2b1f0c9e-8a51-4d0b-9a37-5c1d2e3f4a5b",
+                 *       "give": true
+                 *     }
+                 */
+                "application/json": components["schemas"]["GiveHome"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     links_api_proposals__id__links_get: {
         parameters: {
             query?: {
@@ -31404,142 +32666,6 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["HomeNote"];
                 };
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Nobody is signed in. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not allowed, or the password is wanted again. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Something in it does not fit: what, where, and what to do. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The database does not answer, or too much waits already. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    change_owner_api_homes__id__owner_put: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /**
-                 * @description The id of what the address names.
-                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
-                 */
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                /**
-                 * @example {
-                 *       "version": 2,
-                 *       "customer": {
-                 *         "name": "Ilse Marrowby"
-                 *       },
-                 *       "since": "2026-11-20"
-                 *     }
-                 */
-                "application/json": components["schemas"]["OwnerBody"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
             };
             /** @description The request could not be read. */
             400: {

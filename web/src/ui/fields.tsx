@@ -88,12 +88,14 @@ export function TextField({
   hint,
   onCommit,
   first = false,
+  type = "text",
 }: {
   label: string;
   value: string;
   required?: boolean;
   hint?: string;
   first?: boolean;
+  type?: "text" | "tel" | "email";
   onCommit: (value: string) => void;
 }): ReactElement {
   const [text, setText] = useState(value);
@@ -107,6 +109,7 @@ export function TextField({
       <span>{label}</span>
       <input
         className="input"
+        type={type}
         value={text}
         required={required}
         // eslint-disable-next-line jsx-a11y/no-autofocus -- the first field of a new visit

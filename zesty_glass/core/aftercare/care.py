@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from datetime import date, timedelta
 from typing import Literal
 
@@ -192,18 +192,27 @@ def falling(
     return tuple(sorted(out, key=lambda f: (f.next, f.part.key)))
 
 
-def reminder(text: str, customer: str, firm: str, parts: Iterable[tuple[str, date, bool]]) -> str:
+#: blanks of a firm's reminder
+BLANKS = ("{customer}", "{parts}", "{firm}")
+
+
+def reminder(
+    text: str,
+    customer: str,
+    firm: str,
+    parts: Iterable[tuple[str, str, bool]],
+    say: Callable[[str], str] = str,
+) -> str:
     """What a reminder says: the firm's own text with its blanks filled in; a blank it does not have
     stays as it was written.
 
     Args:
-        parts: what falls due, with its day and whether the household does it.
+        parts: what falls due, with its day and whether the household does it, as they are said.
+        say: says the rest in the customer's language.
     """
-    lines = [
-        f"- {label}, {day:%B %-d, %Y}{' (you can do this yourself)' if own else ''}"
-        for label, day, own in parts
-    ]
-    out = text.replace("{parts}", "\n".join(lines))
+    itself = say(" (you can do this yourself)")
+    lines = [f"- {label}, {day}{itself if own else ''}" for label, day, own in parts]
+    out = say(text).replace("{parts}", "\n".join(lines))
     return out.replace("{customer}", customer).replace("{firm}", firm)
 
 

@@ -195,8 +195,15 @@ function Who({
       <TextField label={say("Place")} value={home.place} onCommit={(place) => set({ place })} />
       <TextField
         label={say("Phone")}
+        type="tel"
         value={customer.phone}
         onCommit={(phone) => onCustomer({ ...customer, phone })}
+      />
+      <TextField
+        label={say("E-mail")}
+        type="email"
+        value={customer.email}
+        onCommit={(email) => onCustomer({ ...customer, email })}
       />
     </Group>
   );

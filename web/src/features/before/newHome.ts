@@ -1,5 +1,14 @@
 /** What a home is taken to be until somebody says otherwise. */
-import type { Home } from "../../api/types";
+import type { Customer, Home } from "../../api/types";
+
+export const NOBODY: Customer = {
+  name: "",
+  phone: "",
+  email: "",
+  part: "owner",
+  language: "en",
+  reminders: true,
+};
 
 export const NEW_HOME: Home = {
   name: "",

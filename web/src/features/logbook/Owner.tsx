@@ -7,14 +7,11 @@ import { say, spoken } from "../../app/language";
 import { Sheet } from "../../ui/Sheet";
 import { Trouble } from "../../ui/Trouble";
 import { said, today } from "../aftercare/dates";
+import type { Customer } from "../../api/types";
+import { NOBODY } from "../before/newHome";
 import type { HomeYears } from "./hooks";
 
-interface Who {
-  name: string;
-  phone: string;
-  email: string;
-  since: string;
-}
+type Who = Customer & { since: string };
 const FIELDS = spoken([
   ["name", "Name", "text"],
   ["phone", "Telephone", "tel"],
@@ -23,7 +20,7 @@ const FIELDS = spoken([
 
 function OwnerForm({ home, onClose }: { home: HomeYears; onClose: () => void }): ReactElement {
   const client = useQueryClient();
-  const [who, setWho] = useState<Who>({ name: "", phone: "", email: "", since: today() });
+  const [who, setWho] = useState<Who>({ ...NOBODY, since: today() });
   const change = useMutation({
     mutationFn: ({ since, ...customer }: Who) =>
       data(

@@ -15,7 +15,9 @@ import { Chart } from "./Chart";
 import { spanOf } from "./scale";
 import { ANALYTE_NAMES, SHOWN } from "../../app/facts.generated";
 import { AddNote, NoteLine } from "./Notes";
+import { OneHome } from "./OneHome";
 import { Owner } from "./Owner";
+import { People } from "./People";
 import { useYears, type HomeNote, type HomeYears, type Series } from "./hooks";
 import { say } from "../../app/language";
 
@@ -130,6 +132,8 @@ export function Years(): ReactElement {
               ? say("1 visit")
               : say("{length} visits", { length: h.visits.length })}
           </p>
+          <OneHome home={h} />
+          <People home={h} />
           <Owner home={h} />
           {drawn.length > 0 && <Key />}
           <div className="grid grid-cols-3 max-[900px]:grid-cols-2 gap-x-8 gap-y-4">

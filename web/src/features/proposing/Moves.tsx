@@ -17,7 +17,7 @@ interface Part {
 
 /** A draft is presented, in the place of what was presented before or beside it. */
 function Present({ p, decide }: Part): ReactElement {
-  const [two, setTwo] = useState(false);
+  const [two, setTwo] = useState(p.people.some((x) => x.part === "decides"));
   const present = (beside: boolean): void =>
     decide.mutate({ to: "presented", beside, two_sign: two });
   return (

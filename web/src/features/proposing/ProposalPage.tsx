@@ -153,7 +153,7 @@ function Body({
         <Share
           proposal={p.id}
           visit={p.visit}
-          to={p.offer.customer.email}
+          people={p.people}
           draft={p.state === "draft"}
           due={fallsDue(p)}
         />

@@ -5,6 +5,7 @@ import { Link } from "react-router";
 
 import { api, data } from "../../api/client";
 import type { components } from "../../api/schema.generated";
+import type { Customer } from "../../api/types";
 import { newId } from "../../app/names";
 import { Seg } from "../../ui/fields";
 import { StateMark } from "../../ui/marks";
@@ -137,17 +138,47 @@ function Links({ proposal }: { proposal: string }): ReactElement {
   );
 }
 
-function Mail({ proposal, to: first }: { proposal: string; to: string }): ReactElement {
+/** Whom at the home a message goes to. */
+function Reached({
+  people,
+  to,
+  onChoose,
+}: {
+  people: Customer[];
+  to: string;
+  onChoose: (to: string) => void;
+}): ReactElement | null {
+  if (people.length < 2) return null;
+  return (
+    <div className="flex flex-wrap gap-2" role="group" aria-label={say("People here")}>
+      {people.map((p) => (
+        <button
+          key={p.email}
+          type="button"
+          className="key"
+          aria-pressed={p.email === to}
+          onClick={() => onChoose(p.email)}
+        >
+          {p.name}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+function Mail({ proposal, people }: { proposal: string; people: Customer[] }): ReactElement {
   const client = useQueryClient();
   const [id, setId] = useState(newId);
-  const [to, setTo] = useState(first);
+  const reached = people.filter((p) => p.email !== "");
+  const [to, setTo] = useState(reached[0]?.email ?? "");
+  const language = people.find((p) => p.email === to)?.language === "es" ? "es" : "en";
   const [text, setText] = useState("");
   const send = useMutation({
     mutationFn: () =>
       data(
         api.POST("/api/proposals/{id}/mail", {
           params: { path: { id: proposal } },
-          body: { id, to, text, days: 30 },
+          body: { id, to, text, days: 30, language },
         }),
       ),
     onSuccess: () => {
@@ -171,6 +202,7 @@ function Mail({ proposal, to: first }: { proposal: string; to: string }): ReactE
           {say("see the outbox")}
         </span>
       </h3>
+      <Reached people={reached} to={to} onChoose={setTo} />
       <label className="field">
         <span>{say("To")}</span>
         <input
@@ -209,13 +241,13 @@ function Mail({ proposal, to: first }: { proposal: string; to: string }): ReactE
 export function Share({
   proposal,
   visit,
-  to,
+  people,
   draft,
   due,
 }: {
   proposal: string;
   visit: string;
-  to: string;
+  people: Customer[];
   draft: boolean;
   due: boolean;
 }): ReactElement {
@@ -232,7 +264,7 @@ export function Share({
       ) : (
         <Links proposal={proposal} />
       )}
-      {!draft && <Mail proposal={proposal} to={to} />}
+      {!draft && <Mail proposal={proposal} people={people} />}
       <div className="col-span-full">
         <h3 className="mb-2">{say("As files")}</h3>
         <div className="flex gap-3 flex-wrap">

@@ -1,5 +1,5 @@
 /** A home that was visited before: found by name or place, visited again with one touch. */
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useDeferredValue, useState, type ReactElement } from "react";
 
 import { listed } from "../../app/names";
@@ -8,6 +8,41 @@ import { Trouble } from "../../ui/Trouble";
 import { VisitAgain } from "../before/VisitAgain";
 import { dayLong } from "../../app/when";
 import { say } from "../../app/language";
+
+/** Homes of this whole name that colleagues look after: the place alone, and to be asked for. */
+function Elsewhere({ find }: { find: string }): ReactElement | null {
+  const client = useQueryClient();
+  const key = ["homes", "elsewhere", find];
+  const found = useQuery({
+    queryKey: key,
+    queryFn: () => data(api.GET("/api/homes/elsewhere", { params: { query: { find } } })),
+  });
+  const ask = useMutation({
+    mutationFn: (id: string) => data(api.POST("/api/homes/{id}/ask", { params: { path: { id } } })),
+    onSuccess: () => client.invalidateQueries({ queryKey: key }),
+  });
+  return (
+    <ul className="mt-2">
+      {(found.data ?? []).map((h) => (
+        <li key={h.id} className="flex items-center gap-4 border-b border-rule min-h-[60px]">
+          <span className="flex-1 min-w-0">
+            {h.place === ""
+              ? say("A colleague looks after a home of this name.")
+              : say("A colleague looks after a home of this name at {place}.", { place: h.place })}
+          </span>
+          {h.asked ? (
+            <span className="text-m text-ink-2">{say("You asked for it.")}</span>
+          ) : (
+            <button className="key" disabled={ask.isPending} onClick={() => ask.mutate(h.id)}>
+              {say("Ask for it")}
+            </button>
+          )}
+        </li>
+      ))}
+      <Trouble error={ask.error} />
+    </ul>
+  );
+}
 
 export function KnownHomes(): ReactElement {
   const [text, setText] = useState("");
@@ -33,6 +68,7 @@ export function KnownHomes(): ReactElement {
       {find.length >= 2 && found.data?.length === 0 && (
         <p className="text-m text-ink-2 mt-2">{say("No such home yet.")}</p>
       )}
+      {find.length >= 3 && <Elsewhere find={find} />}
       {find.length >= 2 && (
         <ul className="mt-2">
           {(found.data ?? []).map((h) => (

@@ -12,20 +12,20 @@ import { FileKey } from "../../ui/FileKey";
 import { Trouble } from "../../ui/Trouble";
 import { Complaints } from "../before/Complaints";
 import { HomeForm } from "../before/HomeForm";
-import { NEW_HOME } from "../before/newHome";
+import { NEW_HOME, NOBODY } from "../before/newHome";
 import { KnownHomes } from "./KnownHomes";
 import { say } from "../../app/language";
 
 export function NewVisit(): ReactElement {
   const [id] = useState(newId);
-  const [customer, setCustomer] = useState<Customer>({ name: "", phone: "", email: "" });
+  const [customer, setCustomer] = useState<Customer>(NOBODY);
   const [home, setHome] = useState<Home>(NEW_HOME);
   const [complaints, setComplaints] = useState<Complaint[]>([]);
   const [cards, setCards] = useState(0);
   const card = useMutation({
     mutationFn: (f: File) => upload<ContactCard>("/api/homes/contact", f, "text/vcard"),
     onSuccess: ({ name, phone, email, place }) => {
-      setCustomer({ name, phone, email });
+      setCustomer((c) => ({ ...c, name, phone, email }));
       if (place) setHome((h) => ({ ...h, place }));
       setCards(cards + 1);
     },

@@ -45,7 +45,10 @@ _PARTS = {
 }
 #: and on these rows, where one of these columns changes
 _ROWS = {
-    "visits": ("look_again_at_visit", ("complaints", "assumptions_off", "settings", "rules")),
+    "visits": (
+        "look_again_at_visit",
+        ("home_id", "complaints", "assumptions_off", "settings", "rules"),
+    ),
     "homes": ("look_again_at_home", ("home",)),
     "firms": ("look_again_at_firm", ("rules",)),
     "items": ("look_again_at_catalogue", ("data",)),
