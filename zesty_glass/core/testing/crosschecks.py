@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+from itertools import combinations
+
 from ..analytes import ANALYTES
 from ..home import Home
 from ..record import record
 from ..units import MG_L_PER_GPG
 from .by_meter import tenfold
 from .colour import find
-from .observations import MeterDisplays
+from .observations import CupsSeen, LaboratoryResult, MeterDisplays, Noticed
 from .pairs import factor_of
+from .reading import Reading, work_out
 from .removal import Removal, removal
 from .value import Value
 from .water import Sample, Water, water_of
@@ -25,6 +28,8 @@ MOST_HOUSE_GPM = (
 # one reading this many times the other, with ranges apart: trade practice, not a standard (2024)
 FAR = 1.5
 _CHANGES_DAILY = frozenset({"temperature", "flow", "pressure_static", "pressure_running"})
+#: a laboratory's result is held against nothing on site here; what is seen or noticed is no figure
+_APART = (LaboratoryResult, CupsSeen, Noticed)
 
 
 @record
@@ -81,6 +86,10 @@ CHECKS: dict[str, tuple[str, str]] = {
         "Use one meter for both glasses.",
     ),
     "tenfold": ("Repeats differ about tenfold.", "Look for a x10 mark on the display."),
+    "counts_differ": (
+        "Two tests of this glass do not agree.",
+        "Test once more, and strike the one that went wrong. Until then the later one counts.",
+    ),
     "iron_no_colour": (
         "The kit finds iron, the cup stays clear: bound iron, or it stood too short.",
         "Hold the cup 24 hours, send a sample.",
@@ -104,9 +113,11 @@ CHECKS: dict[str, tuple[str, str]] = {
 }
 
 
-def _hit(id: str, sample: str) -> CrossCheck:
+def _hit(id: str, sample: str, of: tuple[str, ...] = ()) -> CrossCheck:
+    """A check that strikes; ``of``: the analytes it names."""
     sentence, remedy = CHECKS[id]
-    return CrossCheck(id=id, sample=sample, sentence=sentence, remedy=remedy)
+    named = f"{sentence} ({', '.join(ANALYTES[name].name for name in of)})" if of else sentence
+    return CrossCheck(id=id, sample=sample, sentence=named, remedy=remedy)
 
 
 def _hardness_above_conductivity(sample: Sample, water: Water) -> bool:
@@ -165,6 +176,23 @@ def _tenfold(sample: Sample) -> int:
     )
 
 
+def counts_differ(sample: Sample) -> tuple[str, ...]:
+    """Analytes that were tested twice on site in one glass, whoever did it, with ranges that do not
+    touch. Chlorine fades in the glass, and what runs or warms changes by itself.
+    """
+    tests: dict[str, list[Reading]] = {}
+    for r in sample.readings:
+        by_itself = r.analyte in _CHANGES_DAILY or r.analyte.startswith("chlorine")
+        if r.struck_at is None and not by_itself and not isinstance(r.observation, _APART):
+            tests.setdefault(r.analyte, []).append(r)
+    return tuple(name for name, of in tests.items() if len(of) > 1 and _differ(of))
+
+
+def _differ(tests: list[Reading]) -> bool:
+    ranges = [found for found in (work_out(r).range for r in tests) if found is not None]
+    return any(not a.overlaps(b) for a, b in combinations(ranges, 2))
+
+
 def _by_chlorine(water: Water, home: Home) -> list[str]:
     total = water.values.get("chlorine_total") or water.values.get("chlorine_free")
     if total is None or total.range is None:
@@ -199,7 +227,9 @@ def _one(sample: Sample, water: Water, home: Home, untreated: bool) -> list[Cros
         *["not_flushed"] * bool(sample.unflushed),
         *["past_life"] * bool(sample.past_life),
     ]
-    return [_hit(id, sample.id) for id in ids]
+    differ = counts_differ(sample)
+    repeated = [_hit("counts_differ", sample.id, differ)] if differ else []
+    return [*(_hit(id, sample.id) for id in ids), *repeated]
 
 
 SOFTENED_TDS = (
@@ -255,21 +285,10 @@ def crosschecks(
         if raw is not None and s is not raw:
             out += _pairs(s, waters[s.id], raw, waters[raw.id])
     if raw is not None and earlier:
-        far = [
-            ANALYTES[name].name
-            for name, old in earlier.items()
-            if _far(name, waters[raw.id].values.get(name), old)
-        ]
+        values = waters[raw.id].values
+        far = tuple(name for name, old in earlier.items() if _far(name, values.get(name), old))
         if far:
-            hit = _hit("far_from_before", raw.id)
-            out.append(
-                CrossCheck(
-                    id=hit.id,
-                    sample=hit.sample,
-                    sentence=f"{hit.sentence} ({', '.join(far)})",
-                    remedy=hit.remedy,
-                )
-            )
+            out.append(_hit("far_from_before", raw.id, far))
     return tuple(out)
 
 
