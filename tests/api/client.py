@@ -15,6 +15,8 @@ from zesty_glass.documents.codec import plain
 from zesty_glass.records.models import Firm
 from zesty_glass.work.signing_in import add_user
 
+#: what became of a piece, as it is sent
+MOVE = {"piece": 0, "fate": "swapped", "on": "2026-11-01", "because": "x"}
 HOME_1, HOME_2, HOME_3, HOME_6, HOME_7 = (uid(f"home-{n}-visit") for n in (1, 2, 3, 6, 7))
 
 

@@ -80,6 +80,7 @@ class Jobs(JobCase):
                     "when": "when it is installed",
                     "many": 1,
                     "starts": "use",
+                    "rent": None,
                 }
             ],
         )

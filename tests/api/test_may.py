@@ -5,7 +5,7 @@ is without a line.
 import re
 from uuid import UUID, uuid4
 
-from tests.api.client import HOME_1, HOME_2, HOME_7, ApiCase
+from tests.api.client import HOME_1, HOME_2, HOME_7, MOVE, ApiCase
 from tests.application import Client
 from tests.documents.test_photographs import photo
 from zesty_glass.api import may
@@ -185,6 +185,7 @@ class Matrix(ApiCase):
             "file_id": str(uuid4()),
             "note_id": str(uuid4()),
             "gauge_id": str(uuid4()),
+            "move_id": str(uuid4()),
             "payment_id": str(uuid4()),
             "what": "sold",
             "code": "SO-20",
@@ -298,6 +299,7 @@ class Matrix(ApiCase):
                 },
             },
             "/api/jobs/{id}/changes/{change_id}": {"part": "x", "on": "2026-11-01"},
+            "/api/jobs/{id}/moves/{move_id}": MOVE,
             "/api/jobs/{id}/gauges/{gauge_id}": {"part": "x", "on": "2026-11-01", "value": 3},
             "/api/jobs/{id}/follow-ups/{follow_id}": {
                 "analyte": "ph",

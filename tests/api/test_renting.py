@@ -1,12 +1,15 @@
 """An item that is rented, from the catalogue to what the customer pays, over the wire."""
 
 from io import BytesIO
+from uuid import uuid4
 
 from pypdf import PdfReader
 
 from tests.api.client import HOME_1
-from tests.api.test_jobs import JobCase
+from tests.api.test_jobs import SOLD, JobCase
+from tests.api.test_signed import in_days
 from zesty_glass.demo.homes import uid
+from zesty_glass.demo.load import FITTER_EMAIL
 
 B = uid("home-1-option-b")
 
@@ -64,6 +67,55 @@ class Renting(JobCase):
         self.assertIn("52.00 rent every month", " ".join(text_of(pdf.content).split()))
         paid = job["payments"][-1]
         self.assertEqual((float(paid["amount"]), paid["many"]), (52, 48))
+
+    def moved(self, job, fate, on, status=200, **more):
+        piece = next(n for n, b in enumerate(job["job"]["bought"]) if b["terms"] != "buy")
+        body = {"piece": piece, "fate": fate, "on": on, "because": "They moved.", **more}
+        path = f"/api/jobs/{job['id']}/moves/{uuid4()}"
+        return self.send("PUT", path, body, status), path
+
+    def owed(self, label):
+        """What is owed of something, as (day, amount), by the month that today is in."""
+        parts = self.manager().get("/api/monday").json()["parts"]
+        rows = next(p for p in parts if p["what"] == "owed")["rows"]
+        return [(r["on"], float(r["amount"])) for r in rows if label in r["what"]]
+
+    def test_a_rented_piece_is_returned_and_that_is_taken_back(self):
+        self.had("rental")
+        job = self.sold()
+        day = in_days(-SOLD)
+        job = self.put(job, "fitted", {"on": day})
+        [rent] = job["standing"]["rents"]
+        self.assertEqual((rent["state"], rent["start"]), ("rented", day))
+        of_it = {f["part"]["key"] for f in job["standing"]["due"]}
+        after, path = self.moved(job, "returned", in_days(-1))
+        self.assertEqual(after["standing"]["rents"][0]["state"], "ended")
+        left = {f["part"]["key"] for f in after["standing"]["due"]}
+        self.assertLess(left, of_it)
+        self.assertEqual({k.split(":")[1] for k in of_it - left}, {"SO-20"})
+        due = [d for d in self.get("/api/due")["lines"] if d["job"] == job["id"]]
+        self.assertNotIn("SO-20", str(due))
+        rented = self.manager().get("/api/monday/rented.csv").text
+        self.assertNotIn("Softener", rented)
+        self.moved(job, "swapped", in_days(0), 422)
+        self.assertEqual(self.send("DELETE", path)["standing"]["rents"][0]["state"], "rented")
+
+    def test_bought_out_its_rent_ends_and_the_price_is_owed(self):
+        self.had("rental")
+        job = self.sold()
+        job = self.put(job, "fitted", {"on": in_days(-SOLD)})
+        today = in_days(0)
+        fitter = self.signed_in(FITTER_EMAIL)
+        body = {"piece": 0, "fate": "bought_out", "on": today, "because": "x", "price": "900.50"}
+        refused = fitter.put(f"/api/jobs/{job['id']}/moves/{uuid4()}", json=body)
+        self.assertEqual(refused.status_code, 403)
+        after, path = self.moved(job, "bought_out", today, price="900.50")
+        self.assertEqual(after["standing"]["rents"][0]["state"], "theirs")
+        self.assertEqual(self.owed("bought out"), [(today, 900.5)])
+        again = {**body, "piece": after["job"]["moves"][0]["piece"], "because": "They moved."}
+        self.send("PUT", path, again)  # a repeat changes nothing
+        self.send("PUT", path, {**again, "price": "1"}, 422)
+        self.assertEqual(len(self.get(f"/api/jobs/{job['id']}")["job"]["moves"]), 1)
 
     def test_what_is_not_let_cannot_be_worked_out_and_says_so(self):
         self.had("rental", item="CC-45")

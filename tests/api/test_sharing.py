@@ -8,7 +8,7 @@ from uuid import UUID, uuid4
 from icalendar import Calendar
 from sqlalchemy import update
 
-from tests.api.client import HOME_1, HOME_2, ApiCase
+from tests.api.client import HOME_1, HOME_2, MOVE, ApiCase
 from tests.application import Client
 from zesty_glass.demo.homes import uid
 from zesty_glass.records.models import LinkRow
@@ -351,6 +351,7 @@ class EveryRoute(ShareCase):
             "file_id": str(uuid4()),
             "note_id": str(uuid4()),
             "gauge_id": str(uuid4()),
+            "move_id": str(uuid4()),
             "check_id": str(uuid4()),
             "payment_id": str(uuid4()),
             "what": "sold",
@@ -436,6 +437,7 @@ class EveryRoute(ShareCase):
             "/api/jobs/{id}/fitted": {"version": 1, "on": None},
             "/api/jobs/{id}/ticks": {"sheet": "pipe", "step": 0},
             "/api/jobs/{id}/changes/{change_id}": {"part": "x", "on": "2026-11-01"},
+            "/api/jobs/{id}/moves/{move_id}": MOVE,
             "/api/jobs/{id}/gauges/{gauge_id}": {"part": "x", "on": "2026-11-01", "value": 3},
             "/api/homes/{id}/notes/{note_id}": {"on": "2026-11-01", "text": "x"},
             "/api/jobs/{id}/follow-ups/{follow_id}": {

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from dataclasses import field
 from datetime import date
+from decimal import Decimal
 from uuid import UUID
 
 from pydantic import Field
 
 from ..core.aftercare.care import State
 from ..core.aftercare.disinfecting import Plumbing
+from ..core.aftercare.equipment import Fate
 from ..core.aftercare.job import Job, Standing
 from ..core.presenting.paying import Payment
 from ..core.record import record
@@ -174,6 +176,16 @@ class ChangeBody(Body):
     before: str = Field("", max_length=200)
     after: str = Field("", max_length=200)
     note: str = ""
+
+
+class MoveBody(Body):
+    """What became of a piece of what was sold."""
+
+    piece: int = Field(ge=0, le=100)
+    fate: Fate
+    on: date
+    because: str = Field(max_length=200)
+    price: Decimal = Field(Decimal(0), ge=0, le=1_000_000, decimal_places=2)
 
 
 class GaugeBody(Body):

@@ -11,13 +11,14 @@ from fastapi import APIRouter, Query, Response
 
 from ..core.aftercare.care import Change, state_on
 from ..core.aftercare.disinfecting import METHODS, Plumbing, bleach_ml, litres
+from ..core.aftercare.equipment import Move
 from ..core.aftercare.gauging import Gauge
 from ..core.aftercare.job import FollowUp, Job
 from ..core.aftercare.proof import Proof
 from ..core.aftercare.steps import sheet_of
 from ..core.errors import RuleError
 from ..records import jobs as records
-from ..work import firm, in_care, job_days, jobs, proposing, waiting
+from ..work import equipment, firm, in_care, job_days, jobs, proposing, waiting
 from .address import same_id
 from .answers import answer
 from .context import Context, Signed
@@ -35,6 +36,7 @@ from .job_schemas import (
     JobLine,
     JobMade,
     JobView,
+    MoveBody,
     PlanBody,
     PlumbingBody,
     TickBody,
@@ -299,6 +301,31 @@ def drop_change(ctx: Signed, id: UUID, change_id: UUID) -> Response:
     """Take a change back."""
     with ctx.db() as db:
         jobs.drop_change(db, ctx.who, id, str(change_id))
+    return _view(ctx, id)
+
+
+@router.put("/jobs/{id}/moves/{move_id}", response_model=JobView)
+def put_move(ctx: Signed, id: UUID, move_id: UUID, body: MoveBody) -> Response:
+    """Keep what became of a piece: swapped, taken out, returned, or bought out of its rent."""
+    move = Move(
+        id=str(move_id),
+        piece=body.piece,
+        fate=body.fate,
+        on=body.on,
+        because=body.because.strip(),
+        by=ctx.who.name,
+        price=body.price,
+    )
+    with ctx.db() as db:
+        equipment.put_move(db, ctx.who, id, move)
+    return _view(ctx, id)
+
+
+@router.delete("/jobs/{id}/moves/{move_id}", response_model=JobView)
+def drop_move(ctx: Signed, id: UUID, move_id: UUID) -> Response:
+    """Take back what became of a piece."""
+    with ctx.db() as db:
+        equipment.drop_move(db, ctx.who, id, str(move_id))
     return _view(ctx, id)
 
 

@@ -167,6 +167,8 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("POST", f"{_J}/proofs/{{reading_id}}/strike"): EVERYBODY,
     ("PUT", f"{_J}/changes/{{change_id}}"): EVERYBODY,
     ("DELETE", f"{_J}/changes/{{change_id}}"): EVERYBODY,
+    ("PUT", f"{_J}/moves/{{move_id}}"): EVERYBODY,
+    ("DELETE", f"{_J}/moves/{{move_id}}"): EVERYBODY,
     ("PUT", f"{_J}/gauges/{{gauge_id}}"): EVERYBODY,
     ("DELETE", f"{_J}/gauges/{{gauge_id}}"): EVERYBODY,
     ("PUT", f"{_J}/follow-ups/{{follow_id}}"): EVERYBODY,

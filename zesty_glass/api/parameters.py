@@ -16,6 +16,7 @@ SAID: dict[str, tuple[str, Any]] = {
     "demo_id": ("The id of the demonstration; made by whoever sends it.", _ID),
     "lab_id": ("The id of the bottle; made by whoever sends it.", _ID),
     "change_id": ("The id of the change of a part; made by whoever sends it.", _ID),
+    "move_id": ("The id of what became of a piece; made by whoever sends it.", _ID),
     "gauge_id": ("The id of the reading of a gauge; made by whoever sends it.", _ID),
     "note_id": ("The id of the note; made by whoever sends it.", _ID),
     "instead": ("Whether a new raw glass takes the place of the one before.", True),

@@ -11,11 +11,14 @@ from uuid import UUID
 
 from sqlalchemy.orm import Session
 
-from ..core.aftercare.job import Job
+from ..core.aftercare.equipment import rent_ends, rents
+from ..core.aftercare.job import Job, ended_on
 from ..core.analytes import ANALYTES, MICROBES
 from ..core.errors import RuleError
-from ..core.presenting.paying import Sold, month_on, owed
+from ..core.months import month_on
+from ..core.presenting.paying import Owed, Sold, owed
 from ..core.testing.laboratory import KIND_BY_ID, LabSample
+from ..core.treating.letting import TERMS
 from ..documents.codec import load
 from ..records import monday as records
 from ..records.monday import Whose
@@ -144,12 +147,29 @@ def _owed(db: Session, firm: UUID, m: Month) -> list[Row]:
             continue
         job: Job | None = None if data is None else load(Job, data)
         in_use = None if job is None else job.fitted_on
-        ended = None if job is None or job.ended is None else job.ended.at.date()
+        ended = None if job is None else ended_on(job)
+        ends = (
+            ()
+            if job is None
+            else tuple(
+                rent_ends(n, job.moves, ended) for n, b in enumerate(job.bought) if b.terms != "buy"
+            )
+        )
+        due = owed(of.payments, _decided_on(x), in_use, ended, span, ends)
         out += [
             _row(x, o.label, o.on, _path(x), amount=o.amount, currency=of.currency)
-            for o in owed(of.payments, _decided_on(x), in_use, ended, span)
+            for o in (*due, *_bought_out(job, span))
         ]
     return sorted(out, key=lambda r: (r.on or m.first, r.whose))
+
+
+def _bought_out(job: Job | None, span: tuple[date, date]) -> list[Owed]:
+    """What was bought out of its rent in a span of days."""
+    return [
+        Owed(label=f"{job.bought[m.piece].label}, bought out", amount=m.price, on=m.on)
+        for m in (() if job is None else job.moves)
+        if job is not None and m.price and span[0] <= m.on <= span[1]
+    ]
 
 
 def _received(db: Session, firm: UUID, m: Month) -> list[Row]:
@@ -233,12 +253,11 @@ def _rented(db: Session, firm: UUID, m: Month) -> list[Row]:
     out = []
     for x in records.rented(db, firm):
         job: Job = load(Job, x.row.data)
-        for b in job.bought:
-            if b.terms == "buy" or job.fitted_on is None:
-                continue
-            until = month_on(job.fitted_on, b.months) if b.months else None
-            what = f"{b.label}, {'rented' if b.terms == 'rental' else 'rented to own'}"
-            out.append(_row(x, what, job.fitted_on, f"/jobs/{x.row.id}", until=until))
+        for r in rents(job.bought, job.moves, job.fitted_on, ended_on(job), m.today):
+            if r.state == "rented":
+                how = TERMS[job.bought[r.piece].terms]
+                what, path = f"{r.label}, {how}", f"/jobs/{x.row.id}?part=care"
+                out.append(_row(x, what, r.start, path, until=r.until))
     return out
 
 

@@ -6,6 +6,7 @@ from types import SimpleNamespace
 
 from tests.making import water
 from zesty_glass.core.aftercare.care import Change, Part
+from zesty_glass.core.aftercare.equipment import Bought, Move
 from zesty_glass.core.aftercare.job import served
 from zesty_glass.core.aftercare.logbook import (
     Known,
@@ -67,17 +68,32 @@ class Record(unittest.TestCase):
 class Service(unittest.TestCase):
     """Days between two changes of a part, the first since the fitting."""
 
-    def served(self, fitted, *days):
-        part = Part(key="a", stage="S", label="A", kind="filter", months=12, own=True, minutes=1)
-        changes = [Change(id=str(n), part="a", on=d, by="P") for n, d in enumerate(days)]
+    def served(self, fitted, *days, swapped=()):
+        part = Part(
+            key="0:a:a", stage="S", label="A", kind="filter", months=12, own=True, minutes=1
+        )
+        changes = [Change(id=str(n), part="0:a:a", on=d, by="P") for n, d in enumerate(days)]
         other = Change(id="x", part="b", on=date(2026, 3, 1), by="P")
-        job = SimpleNamespace(fitted_on=fitted, parts=(part,), changes=(*changes, other))
+        moves = [Move(id="m", piece=0, fate="swapped", on=d, because="x", by="P") for d in swapped]
+        sold = (Bought(label="S", terms="buy", fitter="firm", stages=(0,)),)
+        job = SimpleNamespace(
+            fitted_on=fitted,
+            parts=(part,),
+            changes=(*changes, other),
+            bought=sold,
+            moves=tuple(moves),
+        )
         return [(s.time, s.days) for s in served(job)]
 
     def test_each_counts_from_the_one_before_whatever_their_order(self):
         days = date(2026, 7, 5), date(2026, 1, 5)
         # 1 January 2025 to 5 January 2026 is 369 days, on to 5 July 181
         self.assertEqual(self.served(date(2025, 1, 1), *days), [(1, 369), (2, 181)])
+
+    def test_a_swapped_piece_begins_anew(self):
+        days = date(2026, 1, 5), date(2026, 1, 15)
+        swap = date(2026, 1, 11)
+        self.assertEqual(self.served(date(2026, 1, 1), *days, swapped=(swap,)), [(1, 4), (2, 4)])
 
     def test_twice_on_one_day_served_nothing(self):
         day = date(2026, 1, 5)

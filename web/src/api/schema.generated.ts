@@ -1812,6 +1812,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/moves/{move_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Move
+         * @description Keep what became of a piece: swapped, taken out, returned, or bought out of its rent.
+         */
+        put: operations["put_move_api_jobs__id__moves__move_id__put"];
+        post?: never;
+        /**
+         * Drop Move
+         * @description Take back what became of a piece.
+         */
+        delete: operations["drop_move_api_jobs__id__moves__move_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/gauges/{gauge_id}": {
         parameters: {
             query?: never;
@@ -3765,7 +3789,8 @@ export interface components {
          * Bought
          * @description One thing that was sold: ``terms``, how it is had (bought, rented, rented to own);
          *     ``fitter``, whose work its fitting is. What it costs stands in the proposal that was signed.
-         *     ``months``: at least so long it is rented, or until it is theirs [months].
+         *     ``months``: at least so long it is rented, or until it is theirs [months]; ``stages``: which
+         *     stages of the line it is.
          */
         Bought: {
             /**
@@ -3791,6 +3816,12 @@ export interface components {
              * @default 0
              */
             months: number;
+            /**
+             * Stages
+             * @description the stages, in their order
+             * @default []
+             */
+            stages: number[];
         };
         /**
          * BreathShown
@@ -8050,6 +8081,7 @@ export interface components {
          *         lived, lived_year: when somebody is there, and on how many days a year [days/year].
          *         ended: set once nothing more is done at it, and nothing of it falls due.
          *         reopened: when it was opened again after it was proved: only what is read since counts.
+         *         moves: what became of what was sold, piece by piece.
          */
         Job: {
             /**
@@ -8188,6 +8220,12 @@ export interface components {
              * @default []
              */
             bought: components["schemas"]["Bought"][];
+            /**
+             * Moves
+             * @description what became of what was sold, piece by piece
+             * @default []
+             */
+            moves: components["schemas"]["Move"][];
             /**
              * @description when somebody is there, and on how many days a year [days/year]
              * @default {
@@ -10096,6 +10134,85 @@ export interface components {
             path: string;
         };
         /**
+         * Move
+         * @description What became of a piece on a day, why, and who said so; ``piece``: the how-manieth of what was
+         *     sold, from 0; ``price``: what it was bought out for [money].
+         */
+        Move: {
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
+            id: string;
+            /**
+             * Piece
+             * @description the how-manieth of what was sold, from 0
+             */
+            piece: number;
+            /**
+             * Fate
+             * @description what became of it
+             * @enum {string}
+             */
+            fate: "swapped" | "taken_out" | "returned" | "bought_out";
+            /**
+             * On
+             * Format: date
+             * @description the day it was
+             */
+            on: string;
+            /**
+             * Because
+             * @description why, in a line
+             */
+            because: string;
+            /**
+             * By
+             * @description who did it
+             */
+            by: string;
+            /**
+             * Price
+             * @description what it costs [money]
+             * @default 0
+             */
+            price: number | string;
+        };
+        /**
+         * MoveBody
+         * @description What became of a piece of what was sold.
+         */
+        MoveBody: {
+            /**
+             * Piece
+             * @description the how-manieth of what was sold, from 0
+             */
+            piece: number;
+            /**
+             * Fate
+             * @description what became of it
+             * @enum {string}
+             */
+            fate: "swapped" | "taken_out" | "returned" | "bought_out";
+            /**
+             * On
+             * Format: date
+             * @description the day it was
+             */
+            on: string;
+            /**
+             * Because
+             * @description why, in a line
+             */
+            because: string;
+            /**
+             * Price
+             * @description what it was bought out for [money]
+             * @default 0
+             */
+            price: number | string;
+        };
+        /**
          * MovedOn
          * @description What would be said otherwise today than in a proposal that was presented.
          *
@@ -11339,7 +11456,7 @@ export interface components {
          *     Args:
          *         many: how many times, a month apart, 0 as long as it is rented; ``amount`` is that of one
          *             time.
-         *         starts: from which day on.
+         *         starts: from which day on. rent: the rent of the how-manieth rented thing, from 0.
          */
         Payment: {
             /**
@@ -11370,6 +11487,11 @@ export interface components {
              * @enum {string}
              */
             starts: "signing" | "use" | "month_after_use";
+            /**
+             * Rent
+             * @description the rent of the how-manieth rented thing, from 0
+             */
+            rent?: number | null;
         };
         /**
          * PaymentBody
@@ -12309,7 +12431,7 @@ export interface components {
         /**
          * Purchase
          * @description What is bought at month 0; ``let``: what is rented instead, with no price then; ``fitter``:
-         *     who fits it.
+         *     who fits it; ``parts``: codes of the items that a system is made of.
          */
         Purchase: {
             /**
@@ -12347,6 +12469,12 @@ export interface components {
              * @enum {string}
              */
             fitter: "firm" | "licensed" | "self";
+            /**
+             * Parts
+             * @description its parts
+             * @default []
+             */
+            parts: string[];
         };
         /**
          * Quantity
@@ -12776,6 +12904,47 @@ export interface components {
              * @description each way to have it, with what it comes to
              */
             ways: components["schemas"]["WayToPay"][];
+        };
+        /**
+         * Rented
+         * @description A piece that is or was rented.
+         *
+         *     Args:
+         *         until: the end of the least time, or when it is theirs. last: the day of the last rent; None
+         *             as long as it goes on.
+         */
+        Rented: {
+            /**
+             * Piece
+             * @description the how-manieth of what was sold, from 0
+             */
+            piece: number;
+            /**
+             * Label
+             * @description what is rented
+             */
+            label: string;
+            /**
+             * State
+             * @description not begun, rented, theirs, or ended
+             * @enum {string}
+             */
+            state: "not begun" | "rented" | "theirs" | "ended";
+            /**
+             * Start
+             * @description the day it went into use
+             */
+            start: string | null;
+            /**
+             * Until
+             * @description the end of the least time, or when it is theirs
+             */
+            until: string | null;
+            /**
+             * Last
+             * @description the day of the last rent; None as long as it goes on
+             */
+            last: string | null;
         };
         /**
          * Renting
@@ -14750,6 +14919,12 @@ export interface components {
              * @default []
              */
             first: components["schemas"]["Proved"][];
+            /**
+             * Rents
+             * @description what is or was rented, and how it stands
+             * @default []
+             */
+            rents: components["schemas"]["Rented"][];
             /**
              * Read
              * @description what was read last behind the line
@@ -31299,6 +31474,278 @@ export interface operations {
                  * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
                  */
                 change_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_move_api_jobs__id__moves__move_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                id: string;
+                /**
+                 * @description The id of what became of a piece; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                move_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "piece": 0,
+                 *       "fate": "returned",
+                 *       "on": "2026-11-20",
+                 *       "because": "They moved out."
+                 *     }
+                 */
+                "application/json": components["schemas"]["MoveBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drop_move_api_jobs__id__moves__move_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                id: string;
+                /**
+                 * @description The id of what became of a piece; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                move_id: string;
             };
             cookie?: never;
         };

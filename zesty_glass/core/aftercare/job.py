@@ -11,13 +11,12 @@ from ..occupancy import ALL_YEAR, DAYS_OF_YEAR, Occupancy
 from ..record import record
 from ..testing.reading import work_out
 from ..testing.value import Value
-from ..treating.fitting import Fitter
-from ..treating.letting import Terms
 from ..treating.line import LineReport
 from . import drift
 from .care import Change, Falling, Part, falling, parts_of
 from .disinfecting import Plumbing, usual_plumbing
 from .drift import Alarm
+from .equipment import Bought, Move, Rented, rents, stages_gone, swapped_on
 from .gauging import Gauge, gauged
 from .proof import Promise, Proof, Proved, Where, first_proved, open_promises, promises, proved
 from .second_test import SecondTest, second_test
@@ -37,19 +36,6 @@ class FittedStage:
     settings: tuple[tuple[str, str], ...]
 
 
-@record
-class Bought:
-    """One thing that was sold: ``terms``, how it is had (bought, rented, rented to own);
-    ``fitter``, whose work its fitting is. What it costs stands in the proposal that was signed.
-    ``months``: at least so long it is rented, or until it is theirs [months].
-    """
-
-    label: str
-    terms: Terms
-    fitter: Fitter
-    months: int = 0
-
-
 def _bought(line: LineReport) -> tuple[Bought, ...]:
     return tuple(
         Bought(
@@ -57,6 +43,7 @@ def _bought(line: LineReport) -> tuple[Bought, ...]:
             terms="buy" if p.let is None else p.let.kind,
             fitter=p.fitter,
             months=0 if p.let is None else p.let.months,
+            stages=tuple(n for n, s in enumerate(line.stages) if s.code in (p.parts or (p.code,))),
         )
         for p in line.purchases
     )
@@ -104,6 +91,7 @@ class Job:
         lived, lived_year: when somebody is there, and on how many days a year [days/year].
         ended: set once nothing more is done at it, and nothing of it falls due.
         reopened: when it was opened again after it was proved: only what is read since counts.
+        moves: what became of what was sold, piece by piece.
     """
 
     id: str
@@ -129,6 +117,7 @@ class Job:
     note: str = ""
     gauges: tuple[Gauge, ...] = ()
     bought: tuple[Bought, ...] = ()
+    moves: tuple[Move, ...] = ()
     lived: Occupancy = ALL_YEAR
     lived_year: float = DAYS_OF_YEAR
     ended: Ended | None = None
@@ -165,6 +154,7 @@ class Standing:
     alarms: tuple[Alarm, ...]
     second: SecondTest | None = None
     first: tuple[Proved, ...] = ()
+    rents: tuple[Rented, ...] = ()
     read: tuple[LastRead, ...] = ()
 
 
@@ -202,6 +192,37 @@ def job_of(
     )
 
 
+def ended_on(job: Job) -> date | None:
+    """The day on which a job ended; None while it goes on."""
+    return None if job.ended is None else job.ended.at.date()
+
+
+def standing_stages(job: Job) -> tuple[FittedStage, ...]:
+    """The stages that still stand there."""
+    gone = stages_gone(job.bought, job.moves)
+    return tuple(s for n, s in enumerate(job.stages) if n not in gone)
+
+
+def _stage_of(part: Part) -> int:
+    """The how-manieth stage a part belongs to, from 0."""
+    return int(part.key.partition(":")[0])
+
+
+def _standing_parts(job: Job) -> tuple[Part, ...]:
+    gone = stages_gone(job.bought, job.moves)
+    return tuple(p for p in job.parts if _stage_of(p) not in gone)
+
+
+def _by_swaps(job: Job) -> tuple[Change, ...]:
+    """Every part of a swapped piece is new with it."""
+    days = swapped_on(job.bought, job.moves)
+    return tuple(
+        Change(id="", part=p.key, on=days[_stage_of(p)], by="")
+        for p in job.parts
+        if _stage_of(p) in days
+    )
+
+
 @record
 class Served:
     """How long a part served: from the change before, or from the fitting, to its change.
@@ -222,7 +243,10 @@ def served(job: Job) -> tuple[Served, ...]:
     out = []
     for part in job.parts:
         since, time = job.fitted_on, 0
+        new = swapped_on(job.bought, job.moves).get(_stage_of(part))
         for on in sorted(c.on for c in job.changes if c.part == part.key):
+            if new is not None and since is not None and since < new <= on:
+                since = new
             days = 0 if since is None else (on - since).days
             since = on
             if days > 0:
@@ -289,7 +313,7 @@ def _held(job: Job, values: tuple[Value, ...]) -> tuple[float, float, float] | N
     """What a membrane held back at first, now, and at the least [0 to 1]."""
     feed = next((p.before for p in job.promises if p.analyte == "tds"), None)
     tds = _best(job, values, "tds", "tap")
-    membrane = any(s.kind == "membrane" for s in job.stages)
+    membrane = any(s.kind == "membrane" for s in standing_stages(job))
     if not membrane or not tds or feed is None or feed.best <= 0:
         return None
     first, last = (drift.rejection(feed.best, x) for x in (tds[0], tds[-1]))
@@ -337,7 +361,7 @@ def _promised_hardness(job: Job) -> float:
 
 def alarms(job: Job, values: tuple[Value, ...]) -> tuple[Alarm, ...]:
     """What the last readings behind the line ask for: see ``drift``."""
-    kinds = {s.kind for s in job.stages}
+    kinds = {s.kind for s in standing_stages(job)}
     held = _held(job, values)
     chlorine = _best(job, values, "chlorine_free", "house")
     hardness = _best(job, values, "hardness", "house")
@@ -388,8 +412,8 @@ def standing(job: Job, today: date) -> Standing:
         ()
         if job.fitted_on is None or job.ended is not None
         else falling(
-            job.parts,
-            job.changes,
+            _standing_parts(job),
+            (*job.changes, *_by_swaps(job)),
             job.fitted_on,
             today,
             job.gauges,
@@ -411,5 +435,6 @@ def standing(job: Job, today: date) -> Standing:
         if job.ended is not None
         else second_test(job.promises, job.proofs, job.fitted_on),
         first=first_proved(job.promises, made, kinds, job.units),
+        rents=rents(job.bought, job.moves, job.fitted_on, ended_on(job), today),
         read=last_read(job, values),
     )

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from calendar import monthrange
 from collections.abc import Iterator
 from dataclasses import replace
 from datetime import date
 from decimal import Decimal
 from typing import Literal
 
+from ..months import month_on
 from ..proposing.price import PriceLine
 from ..record import record
 from .offer import PlanTerms
@@ -24,7 +24,7 @@ class Payment:
     Args:
         many: how many times, a month apart, 0 as long as it is rented; ``amount`` is that of one
             time.
-        starts: from which day on.
+        starts: from which day on. rent: the rent of the how-manieth rented thing, from 0.
     """
 
     label: str
@@ -32,6 +32,7 @@ class Payment:
     when: str
     many: int = 1
     starts: Starts = "use"
+    rent: int | None = None
 
 
 @record
@@ -67,16 +68,6 @@ def sold(price: tuple[PriceLine, ...], plan: PlanTerms | None, currency: str) ->
     )
 
 
-def month_on(day: date, months: int) -> date:
-    """The same day some months on, or the last of a shorter month.
-
-    >>> month_on(date(2026, 1, 31), 1)
-    datetime.date(2026, 2, 28)
-    """
-    year, month = divmod(day.year * 12 + day.month - 1 + months, 12)
-    return date(year, month + 1, min(day.day, monthrange(year, month + 1)[1]))
-
-
 def _days(p: Payment, signed: date, in_use: date | None, last: date) -> Iterator[date]:
     """Days on which a payment falls, up to a last one."""
     if p.starts == "signing":
@@ -96,21 +87,28 @@ def owed(
     in_use: date | None,
     ended: date | None,
     span: tuple[date, date],
+    rents_end: tuple[date | None, ...] = (),
 ) -> tuple[Owed, ...]:
     """What falls due in a span of days, its first and last included.
 
     Args:
         in_use: None while it is not fitted: nothing but what is paid at signing falls due. ended:
-            nothing falls due after it.
+            nothing falls due after it. rents_end: the same for each rented thing, in their order.
     """
     last = span[1] if ended is None else min(span[1], ended)
     out = [
         Owed(label=p.label, amount=p.amount, on=day)
         for p in what
-        for day in _days(p, signed, in_use, last)
+        for day in _days(p, signed, in_use, _last_of(p, last, rents_end))
         if span[0] <= day <= last
     ]
     return tuple(sorted(out, key=lambda x: x.on))
+
+
+def _last_of(p: Payment, last: date, rents_end: tuple[date | None, ...]) -> date:
+    """The last day on which a payment can fall."""
+    end = rents_end[p.rent] if p.rent is not None and p.rent < len(rents_end) else None
+    return last if end is None else min(last, end)
 
 
 def _by_plan(plan: PlanTerms) -> tuple[Payment, ...]:
@@ -143,7 +141,8 @@ def _rents(price: tuple[PriceLine, ...]) -> tuple[Payment, ...]:
     for x in price:
         if x.kind == "rent":
             when = f"every month, {x.times} times" if x.times else "every month"
-            out.append(Payment(label=x.label, amount=x.amount, when=when, many=x.times))
+            nth = len(out)
+            out.append(Payment(label=x.label, amount=x.amount, when=when, many=x.times, rent=nth))
         elif x.kind == "rent_tax" and out:
             out[-1] = replace(out[-1], amount=out[-1].amount + x.amount)
     return tuple(out)

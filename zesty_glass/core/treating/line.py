@@ -223,13 +223,13 @@ def placed(option: Option, catalogue: dict[str, Item], source: Stream) -> Placed
         if choice.item not in catalogue and choice.item.startswith(PREFIX):
             gone.append(KEPT_GONE)
             continue
+        parts = expand(choice, catalogue)
         if choice.item in catalogue:
             top = catalogue[choice.item]
-            bought = bought_of(top, choice)
+            bought = replace(bought_of(top, choice), parts=tuple(item.code for item, _ in parts))
             purchases.append(bought)
             said = fitting_check(top, choice.fitter), letting_check(top.name, bought.let)
             gone += [c for c in said if c is not None]
-        parts = expand(choice, catalogue)
         pairs += parts
         if bought.let is not None and bought.let.covers_parts:
             in_the_rent |= {item.code for item, _ in parts}

@@ -54,7 +54,7 @@ class Option:
 @record
 class Purchase:
     """What is bought at month 0; ``let``: what is rented instead, with no price then; ``fitter``:
-    who fits it.
+    who fits it; ``parts``: codes of the items that a system is made of.
     """
 
     code: str
@@ -64,6 +64,7 @@ class Purchase:
     scope: Literal["house", "tap"]
     let: Letting | None = None
     fitter: Fitter = "firm"
+    parts: tuple[str, ...] = ()
 
 
 def expand(

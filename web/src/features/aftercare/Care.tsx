@@ -6,6 +6,7 @@ import { newId } from "../../app/names";
 import { NumberField } from "../../ui/fields";
 import type { Doing, Falling, JobView } from "./hooks";
 import { fromToday, said, today } from "./dates";
+import { Equipment } from "./Equipment";
 import { NAMES, placeOf } from "./names";
 import { PartToken } from "./PartToken";
 import { say } from "../../app/language";
@@ -285,6 +286,7 @@ export function CareView({
         ))}
       </ul>
       <Readings job={job} />
+      <Equipment job={job} onDo={onDo} />
     </section>
   );
 }

@@ -47,7 +47,16 @@ export const useWaiting = (): UseQueryResult<WaitingLine[]> =>
     queryFn: () => every((page) => api.GET("/api/waiting", { params: { query: page } })),
   });
 
+type OfPart =
+  | { what: "change"; change: string; body: S["ChangeBody"] }
+  | { what: "unchange"; change: string }
+  | { what: "gauge"; gauge: string; body: S["GaugeBody"] }
+  | { what: "ungauge"; gauge: string }
+  | { what: "move"; move: string; body: S["MoveBody"] }
+  | { what: "unmove"; move: string };
+
 export type Doing =
+  | OfPart
   | { what: "plan"; body: S["PlanBody"] }
   | { what: "plumbing"; body: S["PlumbingBody"] }
   | { what: "fitted"; body: S["FittedBody"] }
@@ -55,11 +64,52 @@ export type Doing =
   | { what: "tick"; body: S["TickBody"] }
   | { what: "proof"; body: ProofBody }
   | { what: "strike"; reading: string; because: string }
-  | { what: "change"; change: string; body: S["ChangeBody"] }
-  | { what: "unchange"; change: string }
-  | { what: "gauge"; gauge: string; body: S["GaugeBody"] }
-  | { what: "ungauge"; gauge: string }
   | { what: "follow"; follow: string; body: S["FollowUpBody"] };
+
+/** What became of one part or piece of a job. */
+function sendOfPart(id: string, d: OfPart): Promise<unknown> {
+  switch (d.what) {
+    case "change":
+      return data(
+        api.PUT("/api/jobs/{id}/changes/{change_id}", {
+          params: { path: { id, change_id: d.change } },
+          body: d.body,
+        }),
+      );
+    case "unchange":
+      return data(
+        api.DELETE("/api/jobs/{id}/changes/{change_id}", {
+          params: { path: { id, change_id: d.change } },
+        }),
+      );
+    case "gauge":
+      return data(
+        api.PUT("/api/jobs/{id}/gauges/{gauge_id}", {
+          params: { path: { id, gauge_id: d.gauge } },
+          body: d.body,
+        }),
+      );
+    case "ungauge":
+      return data(
+        api.DELETE("/api/jobs/{id}/gauges/{gauge_id}", {
+          params: { path: { id, gauge_id: d.gauge } },
+        }),
+      );
+    case "move":
+      return data(
+        api.PUT("/api/jobs/{id}/moves/{move_id}", {
+          params: { path: { id, move_id: d.move } },
+          body: d.body,
+        }),
+      );
+    case "unmove":
+      return data(
+        api.DELETE("/api/jobs/{id}/moves/{move_id}", {
+          params: { path: { id, move_id: d.move } },
+        }),
+      );
+  }
+}
 
 function send(id: string, d: Doing): Promise<unknown> {
   const path = { id };
@@ -90,32 +140,6 @@ function send(id: string, d: Doing): Promise<unknown> {
           body: { because: d.because },
         }),
       );
-    case "change":
-      return data(
-        api.PUT("/api/jobs/{id}/changes/{change_id}", {
-          params: { path: { id, change_id: d.change } },
-          body: d.body,
-        }),
-      );
-    case "unchange":
-      return data(
-        api.DELETE("/api/jobs/{id}/changes/{change_id}", {
-          params: { path: { id, change_id: d.change } },
-        }),
-      );
-    case "gauge":
-      return data(
-        api.PUT("/api/jobs/{id}/gauges/{gauge_id}", {
-          params: { path: { id, gauge_id: d.gauge } },
-          body: d.body,
-        }),
-      );
-    case "ungauge":
-      return data(
-        api.DELETE("/api/jobs/{id}/gauges/{gauge_id}", {
-          params: { path: { id, gauge_id: d.gauge } },
-        }),
-      );
     case "follow":
       return data(
         api.PUT("/api/jobs/{id}/follow-ups/{follow_id}", {
@@ -123,6 +147,8 @@ function send(id: string, d: Doing): Promise<unknown> {
           body: d.body,
         }),
       );
+    default:
+      return sendOfPart(id, d);
   }
 }
 
