@@ -1,5 +1,7 @@
 """The days of a job: what cannot be is refused, what looks wrong is asked, and it can be undone."""
 
+from uuid import uuid4
+
 from tests.api.test_jobs import JobCase, day
 
 
@@ -23,6 +25,31 @@ class Planning(JobCase):
         other = self.plan(other, planned_on=day(-9), planned_at="10:30", anyway=True)
         self.assertEqual(other["job"]["planned_at"], "10:30")
         self.assertEqual(first["job"]["planned_at"], "09:00")
+
+    def test_a_fitter_is_a_person_of_the_firm_or_a_name_outside_it(self):
+        job = self.sold()
+        who = self.get("/api/fitters")["firm"]
+        ansgar = next(f for f in who if f["name"] == "Ansgar Tolleby")
+        job = self.plan(job, fitter="", fitter_id=ansgar["id"])
+        self.assertEqual(job["job"]["fitter"], "Ansgar Tolleby")
+        self.plan(job, 422, fitter_id=str(uuid4()))
+        job = self.plan(job, fitter="Overbeck Pipes")
+        self.assertEqual((job["job"]["fitter"], job["job"]["fitter_id"]), ("Overbeck Pipes", ""))
+        self.assertIn("Overbeck Pipes", self.get("/api/fitters")["outside"])
+
+    def test_a_new_name_is_on_what_is_still_to_fit(self):
+        job = self.sold()
+        fitter = next(f for f in self.get("/api/fitters")["firm"] if f["name"] == "Ansgar Tolleby")
+        self.plan(job, fitter_id=fitter["id"])
+        boss = self.manager()
+        p = next(x for x in boss.get("/api/people").json()["people"] if x["id"] == fitter["id"])
+        path, body = f"/api/people/{p['id']}", {"role": p["role"]}
+        for name in ("Ansgar Wrexley", p["name"]):
+            version = next(
+                x for x in boss.get("/api/people").json()["people"] if x["id"] == p["id"]
+            )["version"]
+            boss.put(path, json={**body, "version": version, "name": name})
+            self.assertEqual(self.get(f"/api/jobs/{job['id']}")["job"]["fitter"], name)
 
     def second(self):
         from tests.api.client import HOME_2

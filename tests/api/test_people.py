@@ -183,7 +183,7 @@ class Changing(PeopleCase):
         body = {"version": p["version"], "to": heir["id"]}
         self.send("POST", f"/api/people/{p['id']}/take-out", body)
         now = self.get(f"/api/jobs/{job['id']}")["job"]
-        self.assertEqual(now["fitter"], heir["name"])
+        self.assertEqual((now["fitter"], now["fitter_id"]), (heir["name"], heir["id"]))
         version = self.of(FITTER_EMAIL)["version"]
         self.send("POST", f"/api/people/{p['id']}/let-in", {"version": version})
 

@@ -7,7 +7,7 @@ from datetime import date
 from decimal import Decimal
 from uuid import UUID
 
-from pydantic import Field
+from pydantic import BaseModel, Field
 
 from ..core.aftercare.care import State
 from ..core.aftercare.disinfecting import Plumbing
@@ -78,6 +78,7 @@ class JobLine:
     steps_done: int
     steps: int
     short: int
+    fitter_id: str = ""
 
 
 @record
@@ -131,8 +132,23 @@ class PlanBody(Body):
     planned_on: date | None = None
     planned_at: str = Field("", max_length=5, pattern="^([01][0-9]|2[0-3]):[0-5][0-9]$|^$")
     fitter: str = Field("", max_length=120)
+    fitter_id: UUID | None = None
     note: str = ""
     anyway: bool = False
+
+
+class FirmFitter(BaseModel):
+    """A person of the firm who can fit a job."""
+
+    id: UUID
+    name: str
+
+
+class Fitters(BaseModel):
+    """Who can be planned for a job; ``outside``: names of others who were planned before."""
+
+    firm: list[FirmFitter]
+    outside: list[str]
 
 
 class EndBody(Body):

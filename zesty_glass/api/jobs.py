@@ -30,7 +30,9 @@ from .job_schemas import (
     DueLine,
     DueList,
     EndBody,
+    FirmFitter,
     FittedBody,
+    Fitters,
     FollowUpBody,
     GaugeBody,
     JobLine,
@@ -218,8 +220,17 @@ def plan(ctx: Signed, id: UUID, body: PlanBody) -> Response:
             body.fitter,
             body.note,
             body.anyway,
+            body.fitter_id,
         )
     return _view(ctx, id)
+
+
+@router.get("/fitters", response_model=Fitters)
+def fitters(ctx: Signed) -> Fitters:
+    """Who can be planned for a job."""
+    with ctx.db() as db:
+        firm_, outside = job_days.fitters(db, ctx.who)
+    return Fitters(firm=[FirmFitter(id=UUID(f.id), name=f.name) for f in firm_], outside=outside)
 
 
 @router.post("/jobs/{id}/end", response_model=JobView)

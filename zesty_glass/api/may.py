@@ -157,6 +157,7 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("GET", "/api/certificates/{file_id}"): EVERYBODY,
     ("DELETE", "/api/certificates/{file_id}"): MANAGER,
     ("GET", _J): EVERYBODY,
+    ("GET", "/api/fitters"): EVERYBODY,
     ("PUT", f"{_J}/plan"): EVERYBODY,
     ("POST", f"{_J}/end"): SELLING,
     ("POST", f"{_J}/reopen"): SELLING,

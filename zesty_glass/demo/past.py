@@ -23,11 +23,12 @@ from ..core.testing.water import Sample
 from ..core.visit import Visit
 from ..documents.codec import load_json, to_json
 from ..records import jobs as records
+from ..records import signing
 from ..work import bringing_in, deciding, jobs, proposing
 from ..work.person import Person
 from . import homes
 from .kits import demo_instruments
-from .people import FITTER
+from .people import FITTER, FITTER_EMAIL
 
 _UUID = re.compile("[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}")
 SIGNED = "M60,110 L80,60 L96,112 L120,70 L140,108 L176,84 M200,104 L230,66 L250,110 L300,80"
@@ -271,7 +272,12 @@ def load_past(db: Session, who: Person, now: datetime, more: Iterable[Earlier] =
     signed = records.of_proposal(db, who.firm_id, UUID(homes.uid("home-2-proposal")))
     if signed is not None:
         tomorrow = now.date() + timedelta(days=1)
+        fitter = signing.user_by_email(db, FITTER_EMAIL)
         planned = replace(
-            jobs.opened(signed), planned_on=tomorrow, planned_at="09:30", fitter=FITTER
+            jobs.opened(signed),
+            planned_on=tomorrow,
+            planned_at="09:30",
+            fitter=FITTER,
+            fitter_id="" if fitter is None else str(fitter.id),
         )
         jobs.keep(db, who, signed, planned, "planned")

@@ -11,7 +11,7 @@ from sqlalchemy import ColumnElement, bindparam, delete, func, insert, or_, sele
 from sqlalchemy.orm import Session
 
 from .after_models import DueRow, JobRow, ProvedRow, ServedRow
-from .models import HomeRow, VisitRow
+from .models import HomeRow, User, VisitRow
 from .opening import plain_rows
 
 MOST_LISTED = 300  # in one answer; the days asked for are made fewer, not the list longer
@@ -72,14 +72,34 @@ def not_fitted() -> ColumnElement[bool]:
     return found
 
 
-def to_be_fitted_by(db: Session, firm: UUID, fitter: str) -> list[JobRow]:
-    """Jobs that are neither in use nor ended and that somebody is to fit, by their name."""
+_FITTER, _FITTER_ID = JobRow.summary["fitter"], JobRow.summary["fitter_id"]
+
+
+def to_be_fitted_by(db: Session, firm: UUID, fitter: User) -> list[JobRow]:
+    """Jobs that are neither in use nor ended and that a person of the firm is to fit, by id or, as
+    an older release planned them, by name alone.
+    """
+    named = (func.coalesce(_FITTER_ID.as_string(), "") == "") & (
+        func.lower(_FITTER.as_string()) == fitter.name.lower()
+    )
     query = select(JobRow).where(
         JobRow.firm_id == firm,
-        func.lower(JobRow.summary["fitter"].as_string()) == fitter.lower(),
+        or_(_FITTER_ID.as_string() == str(fitter.id), named),
         not_fitted(),
     )
     return list(db.scalars(query.with_for_update()))
+
+
+def outside_fitters(db: Session, firm: UUID, most: int = 50) -> list[str]:
+    """Fitters outside the firm that jobs were planned for."""
+    query = (
+        select(_FITTER.as_string())
+        .where(JobRow.firm_id == firm, _FITTER.as_string() != "")
+        .where(func.coalesce(_FITTER_ID.as_string(), "") == "")
+        .distinct()
+        .order_by(_FITTER.as_string())
+    )
+    return list(db.scalars(query.limit(most)))
 
 
 def set_dues(db: Session, job: JobRow, dues: Iterable[dict[str, Any]]) -> None:

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from dataclasses import replace
 from datetime import date, timedelta
+from typing import NamedTuple
 from uuid import UUID
 
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from ..core.aftercare.job import Ended, Job, Tick, open_steps
@@ -13,7 +15,7 @@ from ..core.errors import RuleError
 from ..records import jobs as records
 from ..records import store
 from ..records.after_models import JobRow
-from ..records.models import ProposalRow
+from ..records.models import ProposalRow, User
 from .jobs import changed, get, keep, opened, today
 from .keeping import expect
 from .person import Person, now
@@ -31,13 +33,18 @@ def plan(
     fitter: str,
     note: str,
     anyway: bool = False,
+    fitter_id: UUID | None = None,
 ) -> JobRow:
     """Say when a job is done, and by whom.
 
+    Args:
+        fitter: somebody outside the firm, by name; fitter_id: a person of the firm.
+
     Raises:
-        RuleError: a day that is over, or, unless ``anyway``, a fitter who is somewhere else then.
+        RuleError: a day that is over, somebody who is not of the firm any more, or, unless
+            ``anyway``, a fitter who is somewhere else then.
     """
-    fitter = fitter.strip()
+    by = Fitting(fitter.strip(), "") if fitter_id is None else _of_the_firm(db, who, fitter_id)
 
     def how(j: Job) -> Job:
         _open(j)
@@ -48,11 +55,40 @@ def plan(
                 "planned_on",
                 "Plan it for today or later; the day of the fitting is kept by itself.",
             )
-        if planned_on is not None and fitter and not anyway:
-            _free(db, who, id, planned_on, planned_at, fitter)
-        return replace(j, planned_on=planned_on, planned_at=planned_at, fitter=fitter, note=note)
+        if planned_on is not None and by.name and not anyway:
+            _free(db, who, id, planned_on, planned_at, by)
+        day = replace(j, planned_on=planned_on, planned_at=planned_at, note=note)
+        return replace(day, fitter=by.name, fitter_id=by.id)
 
     return changed(db, who, id, version, "planned", how)
+
+
+class Fitting(NamedTuple):
+    """Who fits a job: by name, and the id of a person of the firm."""
+
+    name: str
+    id: str
+
+
+def _of_the_firm(db: Session, who: Person, id: UUID) -> Fitting:
+    person = db.get(User, id)
+    if person is None or person.firm_id != who.firm_id or not person.active:
+        raise RuleError(
+            "job.fitter",
+            "Nobody of the firm has this id.",
+            "fitter_id",
+            "Choose somebody who is in the firm, or write the name of somebody outside it.",
+        )
+    return Fitting(person.name, str(person.id))
+
+
+def fitters(db: Session, who: Person) -> tuple[list[Fitting], list[str]]:
+    """Who can be planned: the firm’s people, and those outside it who were planned before."""
+    people = db.scalars(
+        select(User).where(User.firm_id == who.firm_id, User.active).order_by(User.name, User.id)
+    )
+    mine = [Fitting(p.name, str(p.id)) for p in people]
+    return mine, records.outside_fitters(db, who.firm_id)
 
 
 def _open(job: Job) -> None:
@@ -67,21 +103,27 @@ def _minutes(clock: str) -> int:
     return 60 * int(hours) + int(minutes)
 
 
-def _free(db: Session, who: Person, id: UUID, day: date, at: str, fitter: str) -> None:
+def _free(db: Session, who: Person, id: UUID, day: date, at: str, by: Fitting) -> None:
     """RuleError where a fitter is at another job at that time; a job without a time takes the
     day.
     """
     for row in records.planned_on(db, who.firm_id, day):
         other = row.data["planned_at"]
         near = not at or not other or abs(_minutes(at) - _minutes(other)) < APART_MIN
-        if row.id != id and near and row.data["fitter"].lower() == fitter.lower():
+        same = Fitting(row.data["fitter"], row.data.get("fitter_id", ""))
+        if row.id != id and near and _is_one(same, by):
             raise RuleError(
                 "job.booked",
-                f"{fitter} has another job on {day:%B %-d, %Y}"
+                f"{by.name} has another job on {day:%B %-d, %Y}"
                 + (f" at {other}." if other else "."),
                 "fitter",
                 "Choose another time or fitter, or plan it all the same.",
             )
+
+
+def _is_one(a: Fitting, b: Fitting) -> bool:
+    """Whether two fitters are one: by id where both have one, else by name."""
+    return a.id == b.id if a.id and b.id else a.name.lower() == b.name.lower()
 
 
 def in_use(

@@ -137,6 +137,7 @@ def _summary(job: Job, at: Standing) -> dict[str, Any]:
         "planned_on": None if job.planned_on is None else job.planned_on.isoformat(),
         "planned_at": job.planned_at,
         "fitter": job.fitter,
+        "fitter_id": job.fitter_id,
         "steps_done": at.steps_done,
         "steps": at.steps,
         "short": sum(p.verdict == "short" for p in at.proved),

@@ -271,6 +271,8 @@ def change(db: Session, who: Person, id: UUID, version: int, name: str, role: st
         _another_manager(db, who, id)
     if len(name.strip()) < 2:
         raise RuleError("person.name", "A person needs a name.", "name", "Write it in full.")
+    if name.strip() != row.name:
+        _give_jobs(db, who, row, name.strip(), str(row.id))
     keeping.change(db, who, row, {"name": name.strip(), "role": _role(role)})
     return row
 
@@ -312,7 +314,10 @@ def deactivate(db: Session, who: Person, id: UUID, version: int, to: UUID | None
 def _hand_over(db: Session, who: Person, row: User, to: UUID | None) -> None:
     heir = None if to is None else db.get(User, to)
     good = heir is not None and heir.firm_id == who.firm_id and heir.active and heir.id != row.id
-    _hand_over_jobs(db, who, row, heir.name if heir is not None and good else "")
+    if heir is not None and good:
+        _give_jobs(db, who, row, heir.name, str(heir.id))
+    else:
+        _give_jobs(db, who, row, "", "")
     visits = select(VisitRow.id).where(
         VisitRow.firm_id == who.firm_id, VisitRow.consultant_id == row.id
     )
@@ -339,10 +344,10 @@ def _hand_over(db: Session, who: Person, row: User, to: UUID | None) -> None:
     note(db, who, row.id, f"visits given to {heir.name}", row.version, [])
 
 
-def _hand_over_jobs(db: Session, who: Person, row: User, to: str) -> None:
-    """Jobs that somebody was to fit go to another, or wait for a fitter."""
-    for job_row in job_records.to_be_fitted_by(db, who.firm_id, row.name):
-        job = replace(jobs.opened(job_row), fitter=to)
+def _give_jobs(db: Session, who: Person, row: User, to: str, to_id: str) -> None:
+    """Jobs that somebody was to fit go to another, follow a new name, or wait for a fitter."""
+    for job_row in job_records.to_be_fitted_by(db, who.firm_id, row):
+        job = replace(jobs.opened(job_row), fitter=to, fitter_id=to_id)
         jobs.keep(db, who, job_row, job, f"given to {to}" if to else "without a fitter")
 
 

@@ -1648,6 +1648,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fitters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Fitters
+         * @description Who can be planned for a job.
+         */
+        get: operations["fitters_api_fitters_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/end": {
         parameters: {
             query?: never;
@@ -6483,6 +6503,23 @@ export interface components {
             rules: components["schemas"]["Rules"];
         };
         /**
+         * FirmFitter
+         * @description A person of the firm who can fit a job.
+         */
+        FirmFitter: {
+            /**
+             * Id
+             * Format: uuid
+             * @description its own id, by which it is asked for and changed
+             */
+            id: string;
+            /**
+             * Name
+             * @description its name, as people read it
+             */
+            name: string;
+        };
+        /**
          * FirmView
          * @description A firm's settings and rules, the versions of its kits by their id, and published limits that
          *     are new to it.
@@ -6572,6 +6609,22 @@ export interface components {
                 string,
                 string
             ][];
+        };
+        /**
+         * Fitters
+         * @description Who can be planned for a job; ``outside``: names of others who were planned before.
+         */
+        Fitters: {
+            /**
+             * Firm
+             * @description people of the firm
+             */
+            firm: components["schemas"]["FirmFitter"][];
+            /**
+             * Outside
+             * @description names of others who were planned before
+             */
+            outside: string[];
         };
         /**
          * Flag
@@ -8076,7 +8129,8 @@ export interface components {
          *
          *     Args:
          *         visit, proposal, option: what it was made from. line: the name of what was sold.
-         *         planned_on, planned_at: when; fitter: who.
+         *         planned_on, planned_at: when; fitter: who, by name; fitter_id: the person of the firm, empty
+         *             for somebody outside it.
          *         fitted_on: the day it went into use; None while it is not fitted.
          *         lived, lived_year: when somebody is there, and on how many days a year [days/year].
          *         ended: set once nothing more is done at it, and nothing of it falls due.
@@ -8169,10 +8223,16 @@ export interface components {
             planned_at: string;
             /**
              * Fitter
-             * @description who
+             * @description who, by name
              * @default
              */
             fitter: string;
+            /**
+             * Fitter Id
+             * @description the person of the firm, empty for somebody outside it
+             * @default
+             */
+            fitter_id: string;
             /**
              * Fitted On
              * @description the day it went into use; None while it is not fitted
@@ -8314,6 +8374,12 @@ export interface components {
              * @description how many promises fell short
              */
             short: number;
+            /**
+             * Fitter Id
+             * @description the person of the firm; empty for a fitter outside it
+             * @default
+             */
+            fitter_id: string;
         };
         /**
          * JobMade
@@ -11755,6 +11821,11 @@ export interface components {
              * @default
              */
             fitter: string;
+            /**
+             * Fitter Id
+             * @description the person of the firm; without one the fitter is somebody outside it
+             */
+            fitter_id?: string | null;
             /**
              * Note
              * @description a remark for whoever does the job
@@ -30216,6 +30287,125 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fitters_api_fitters_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fitters"];
                 };
             };
             /** @description The request could not be read. */

@@ -86,7 +86,8 @@ class Job:
 
     Args:
         visit, proposal, option: what it was made from. line: the name of what was sold.
-        planned_on, planned_at: when; fitter: who.
+        planned_on, planned_at: when; fitter: who, by name; fitter_id: the person of the firm, empty
+            for somebody outside it.
         fitted_on: the day it went into use; None while it is not fitted.
         lived, lived_year: when somebody is there, and on how many days a year [days/year].
         ended: set once nothing more is done at it, and nothing of it falls due.
@@ -109,6 +110,7 @@ class Job:
     planned_on: date | None = None
     planned_at: str = ""
     fitter: str = ""
+    fitter_id: str = ""
     fitted_on: date | None = None
     ticks: tuple[Tick, ...] = ()
     proofs: tuple[Proof, ...] = ()

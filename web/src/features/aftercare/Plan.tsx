@@ -3,16 +3,72 @@ import { useState, type ReactElement } from "react";
 
 import { money } from "../../app/show";
 import { said, today } from "./dates";
-import type { Doing, JobView } from "./hooks";
+import { useFitters, type Doing, type JobView } from "./hooks";
 import { NAMES } from "./names";
 import { spoken, say } from "../../app/language";
 import { EndOrReopen } from "./Ended";
+
+interface By {
+  fitter: string;
+  fitter_id: string | null;
+}
+const OUTSIDE = "outside";
+
+/** A person of the firm, or somebody outside it by name. */
+function WhoFits({ by, onBy }: { by: By; onBy: (by: By) => void }): ReactElement {
+  const fitters = useFitters();
+  const firm = fitters.data?.firm ?? [];
+  const [outside, setOutside] = useState(by.fitter !== "" && by.fitter_id === null);
+  const choose = (id: string): void => {
+    setOutside(id === OUTSIDE);
+    const name = firm.find((f) => f.id === id)?.name ?? "";
+    onBy({ fitter: name, fitter_id: name === "" ? null : id });
+  };
+  return (
+    <>
+      <label className="field">
+        <span>{say("Fitter")}</span>
+        <select
+          className="input"
+          value={outside ? OUTSIDE : (by.fitter_id ?? "")}
+          onChange={(e) => choose(e.target.value)}
+        >
+          <option value="">{say("nobody yet")}</option>
+          {firm.map((f) => (
+            <option key={f.id} value={f.id}>
+              {f.name}
+            </option>
+          ))}
+          <option value={OUTSIDE}>{say("somebody outside the firm")}</option>
+        </select>
+      </label>
+      {outside && (
+        <label className="field">
+          <span>{say("Their name")}</span>
+          <input
+            className="input"
+            required
+            maxLength={120}
+            list="outside-fitters"
+            value={by.fitter}
+            onChange={(e) => onBy({ fitter: e.target.value, fitter_id: null })}
+          />
+          <datalist id="outside-fitters">
+            {(fitters.data?.outside ?? []).map((name) => (
+              <option key={name} value={name} />
+            ))}
+          </datalist>
+        </label>
+      )}
+    </>
+  );
+}
 
 function PlanForm({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): ReactElement {
   const j = job.job;
   const [on, setOn] = useState(j.planned_on ?? "");
   const [at, setAt] = useState(j.planned_at);
-  const [fitter, setFitter] = useState(j.fitter);
+  const [by, setBy] = useState<By>({ fitter: j.fitter, fitter_id: j.fitter_id || null });
   const [note, setNote] = useState(j.note);
   return (
     <form
@@ -20,7 +76,7 @@ function PlanForm({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): Re
       onSubmit={(e) => {
         e.preventDefault();
         const day = { planned_on: on || null, planned_at: at };
-        onDo({ what: "plan", body: { version: job.version, ...day, fitter, note, anyway: false } });
+        onDo({ what: "plan", body: { version: job.version, ...day, ...by, note, anyway: false } });
       }}
     >
       <label className="field">
@@ -31,10 +87,7 @@ function PlanForm({ job, onDo }: { job: JobView; onDo: (d: Doing) => void }): Re
         <span>{say("Time")}</span>
         <input className="input" type="time" value={at} onChange={(e) => setAt(e.target.value)} />
       </label>
-      <label className="field">
-        <span>{say("Fitter")}</span>
-        <input className="input" value={fitter} onChange={(e) => setFitter(e.target.value)} />
-      </label>
+      <WhoFits by={by} onBy={setBy} />
       <label className="field flex-1 min-w-[200px]">
         <span>{say("Note for the fitter")}</span>
         <input className="input" value={note} onChange={(e) => setNote(e.target.value)} />

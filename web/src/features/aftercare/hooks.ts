@@ -40,6 +40,9 @@ export const useDue = (until?: string): UseQueryResult<DueList> =>
     queryFn: () => data(api.GET("/api/due", { params: { query: until ? { until } : {} } })),
   });
 
+export const useFitters = (): UseQueryResult<S["Fitters"]> =>
+  useQuery({ queryKey: ["fitters"], queryFn: () => data(api.GET("/api/fitters")) });
+
 export type WaitingLine = S["WaitingLine"];
 export const useWaiting = (): UseQueryResult<WaitingLine[]> =>
   useQuery({
