@@ -10,6 +10,7 @@ from uuid import UUID, uuid4
 
 from tests.clock import stopped
 from tests.database import SECRET, fresh
+from zesty_glass.core.aftercare.equipment import Move
 from zesty_glass.core.aftercare.proof import Proof
 from zesty_glass.core.home import Customer, Home, Source
 from zesty_glass.core.proposing.price import Terms
@@ -21,21 +22,24 @@ from zesty_glass.demo.load import EMAIL, MANAGER_EMAIL
 from zesty_glass.documents.codec import load, plain
 from zesty_glass.records import store
 from zesty_glass.records.db import make_engine, make_sessions
-from zesty_glass.records.models import OptionRow, ProposalRow, User
+from zesty_glass.records.models import HomeRow, OptionRow, ProposalRow, User
 from zesty_glass.work import (
     catalogue,
     deciding,
+    equipment,
     job_days,
     jobs,
     laboratory,
     lines,
     monday,
     money,
+    owning,
     people,
     planning,
     proposing,
     readings,
     seals,
+    sharing,
     visiting,
     waiting,
 )
@@ -43,9 +47,15 @@ from zesty_glass.work.person import Person
 
 START = datetime(2027, 3, 1, 8, tzinfo=UTC)  # a Monday
 WEEKS, DAYS = 12, 7
+#: numbers of Monday's page that name homes
+OF_HOMES = (
+    *("no_day", "expired", "declined", "never_made", "mended", "bacteria"),
+    *("rented", "questions"),
+)
 #: what the catalogue asks for a thing and its fitting [money]
 SOFTENER, CARBON, TAP = Decimal(1940), Decimal(2100), Decimal(700)
 WHOLE = CARBON + SOFTENER + TAP
+SETUP, RENT = Decimal(120), Decimal(44)  # of the softener, let: once, and every month [money]
 DEARER = Decimal(100)
 
 
@@ -116,6 +126,14 @@ class Quarter(unittest.TestCase):
 
         self.do(put)
 
+    def let_line(self, key):
+        """The softener rented, and a drinking tap."""
+        h = self.homes[key]
+        h["line"] = str(uuid4())
+        stages = (StageChoice(item="SO-20", terms="rental"), StageChoice(item="DT-1"))
+        option = Option(id=h["line"], name=f"Line of {key}", stages=stages)
+        self.do(lambda db: lines.put_option(db, h["who"], h["visit"], option, None))
+
     def propose(self, key, terms=None, who=None):
         h, id = self.homes[key], uuid4()
         who = who or h["who"]
@@ -151,6 +169,46 @@ class Quarter(unittest.TestCase):
         self.homes[key]["rest"] = total - deposit
         if deposit:
             self.owed.append((self.now.date(), deposit))
+
+    def link(self, key, days):
+        """A link to a proposal; its token."""
+        id = self.homes[key]["proposal"]
+        return self.do(lambda db: sharing.make_link(db, self.first, id, uuid4(), days))[1]
+
+    def opens(self, token):
+        """How what a link leads to stands; None where it leads nowhere."""
+        found = self.do(lambda db: sharing.open_link(db, token, "192.0.2.7"))
+        return None if found is None else found.proposal.state_on(self.now.date())
+
+    def sign_by_link(self, key, token, total):
+        def go(db):
+            shown = sharing.open_link(db, token, "192.0.2.7")
+            read = tuple(k.sentence for k in shown.offer.before_signing)
+            by = deciding.Signed(name=f"Quarter {key}", typed=True, read=read)
+            self.assertTrue(sharing.accept(db, token, shown.proposal.digest, by))
+
+        self.do(go)
+        self.sold.append((self.now.date(), key, total))
+        self.homes[key]["rest"] = total
+
+    def returned(self, key, piece, on):
+        def go(db):
+            row = jobs.records.of_proposal(db, self.first.firm_id, self.homes[key]["proposal"])
+            move = Move(
+                id=str(uuid4()), piece=piece, fate="returned", on=on, because="Moved.", by="Boss"
+            )
+            equipment.put_move(db, self.boss, row.id, move)
+
+        self.do(go)
+
+    def new_owner(self, key):
+        def go(db):
+            visit = visiting.get(db, self.first, self.homes[key]["visit"])
+            home = store.get(db, HomeRow, self.first.firm_id, visit.home_id, "home")
+            buyer = Customer(name=f"Quarter {key}, new")
+            owning.change_owner(db, self.first, home.id, home.version, buyer, self.now.date())
+
+        self.do(go)
 
     def fit(self, key):
         def go(db):
@@ -223,7 +281,7 @@ class Quarter(unittest.TestCase):
             self.assertEqual(
                 monday.total(self.says("received")), sum(a for _, a in self.this_month(self.got))
             )
-            for what in ("no_day", "expired", "declined", "never_made", "mended", "bacteria"):
+            for what in OF_HOMES:
                 self.assertEqual(self.keys(what), sorted(expected.get(what, ())), what)
             for kind in ("again", "unmade"):
                 self.assertEqual(self.waits(kind), sorted(expected.get(kind, ())), kind)
@@ -249,6 +307,16 @@ class Quarter(unittest.TestCase):
             self.visit(key)
             self.line(key, *all_of_it)
             self.propose(key, Terms(deposit=Decimal(400)) if key == "a" else None)
+        self.visit("k")
+        self.let_line("k")
+        self.propose("k")
+        self.visit("l")
+        self.line("l", *all_of_it)
+        self.propose("l")
+        self.short_link, self.sellers = self.link("k", 7), self.link("l", 90)
+        self.assertEqual(
+            (self.opens(self.short_link), self.opens(self.sellers)), ("presented",) * 2
+        )
         self.visit("n", in_days=10)  # planned, and never made
         self.monday()
 
@@ -269,26 +337,44 @@ class Quarter(unittest.TestCase):
             self.propose(key)
 
         self.next_week()  # week 2: d revised at its own prices, then at today's; n was forgotten
+        self.assertIsNone(self.opens(self.short_link))  # its seven days are over
+        self.question = uuid4()
+        token = self.link("k", 60)
+        told = "May it stand in the shed?"
+        self.do(lambda db: sharing.ask(db, token, self.question, "question", told))
         self.fit("a")
         self.propose("d")
-        self.monday(no_day="b", declined="c", never_made="n")
+        self.monday(no_day="b", declined="c", never_made="n", questions="k")
+        self.do(lambda db: sharing.answered(db, self.first, self.question))
+        self.sign_by_link("k", token, TAP + SETUP)
+        self.assertEqual(self.opens(token), "accepted")
         self.do(self.todays_terms("d"))
         self.propose("d")
         self.sign("d", WHOLE + DEARER)
 
+        self.middle_weeks()
+        self.last_weeks()
+
+    def middle_weeks(self):
         self.next_week()  # week 3: bacteria at g after presenting
         self.paid("a", WHOLE - 400)
         self.do(self.report("g"))
-        self.monday(no_day="bd", declined="c", never_made="n", again="g", bacteria="g")
+        self.monday(no_day="bdk", declined="c", never_made="n", again="g", bacteria="g")
+        self.fit("k")  # March 22: rent is paid ahead, on the 22nd
+        for month in (3, 4, 5):
+            self.owed.append((date(2027, month, 22), RENT))
         self.do(self.closed("n"))
         self.behind_it("a", 9)
 
         self.next_week()  # week 4: a is mended
         self.behind_it("a", 0)
-        self.monday(no_day="bd", declined="c", again="g", bacteria="g", mended="a")
+        so = {"again": "g", "bacteria": "g", "mended": "a", "rented": "k"}
+        self.monday(no_day="bd", declined="c", **so)
+        self.new_owner("l")
+        self.assertIsNone(self.opens(self.sellers))
 
         self.next_week()  # week 5: thirty days are over; h is signed and cancelled
-        self.monday(no_day="bd", expired="ef", again="g", bacteria="g", mended="a")
+        self.monday(no_day="bd", expired="ef", **so)
         self.do(self.longer("e"))
         self.sign("e", WHOLE)
         self.now -= timedelta(days=1)
@@ -296,9 +382,7 @@ class Quarter(unittest.TestCase):
         self.now += timedelta(days=1)
         self.decide("h", "cancelled", why=deciding.Why("They lost the house."))
         self.sold.pop()
-        self.monday(no_day="bde", expired="f", again="g", bacteria="g", mended="a")
-
-        self.last_weeks()
+        self.monday(no_day="bde", expired="f", **so)
 
     def last_weeks(self):
         self.next_week()  # week 6: the consultant leaves; a colleague has what was theirs
@@ -311,17 +395,24 @@ class Quarter(unittest.TestCase):
         self.propose("i")
         with self.sessions() as db:
             self.assertEqual(proposing.opened(db, self.row(db, "i")).offer.consultant, second.name)
-        self.monday(no_day="bde", expired="fg", bacteria="g", mended="a")
+        so = {"bacteria": "g", "mended": "a", "expired": "fg"}
+        self.monday(no_day="bde", rented="k", **so)
 
         self.next_week()  # week 7: all that waits is fitted
         for key in "bde":
             self.fit(key)
         self.sign("i", TAP)
-        self.monday(no_day="i", expired="fg", bacteria="g", mended="a")
+        self.monday(no_day="i", rented="k", **so)
 
-        for _ in range(4):  # weeks 8 to 11
+        self.next_week()  # week 8
+        self.monday(no_day="i", rented="k", **so)
+        self.next_week()  # week 9, in May: the rented one is returned, and no more rent is owed
+        self.monday(no_day="i", rented="k", **so)
+        self.returned("k", 0, self.now.date())
+        self.owed.remove((date(2027, 5, 22), RENT))
+        for _ in range(3):  # until week 11
+            self.monday(no_day="i", **so)
             self.next_week()
-            self.monday(no_day="i", expired="fg", bacteria="g", mended="a")
 
     def todays_terms(self, key):
         def go(db):
