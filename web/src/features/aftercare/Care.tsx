@@ -178,7 +178,7 @@ function PartRow({
             {f.part.own ? say("; by the household") : ""}
           </span>
         </p>
-        <p className="text-m">
+        <p className="text-m max-[900px]:col-start-2">
           <b className={`block ${f.state === "overdue" ? "text-zest-ink" : ""}`}>
             {fromToday(f.next)}
           </b>

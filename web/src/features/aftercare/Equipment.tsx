@@ -3,6 +3,7 @@ import { useState, type ReactElement } from "react";
 
 import { newId } from "../../app/names";
 import { say, spoken } from "../../app/language";
+import { Seg } from "../../ui/fields";
 import { Sheet } from "../../ui/Sheet";
 import { said, today } from "./dates";
 import type { Doing, JobView } from "./hooks";
@@ -12,10 +13,10 @@ type Fate = Move["fate"];
 type Rented = JobView["standing"]["rents"][number];
 
 const FATES = spoken([
-  ["swapped", "Swapped for another"],
+  ["swapped", "Swapped"],
   ["taken_out", "Taken out"],
-  ["returned", "Returned to us"],
-  ["bought_out", "Bought out of its rent"],
+  ["returned", "Returned"],
+  ["bought_out", "Bought out"],
 ] as const);
 const nameOf = (fate: Fate): string => FATES.find(([f]) => f === fate)?.[1] ?? fate;
 
@@ -96,19 +97,15 @@ function MoveForm({
         onClose();
       }}
     >
-      <div className="flex flex-wrap gap-2" role="group" aria-label={say("What became of it")}>
-        {FATES.filter(([f]) => rented || f !== "bought_out").map(([f, name]) => (
-          <button
-            key={f}
-            type="button"
-            className="key"
-            aria-pressed={f === fate}
-            onClick={() => setFate(f)}
-          >
-            {name}
-          </button>
-        ))}
-      </div>
+      <Seg
+        label={say("What became of it")}
+        value={fate}
+        choices={FATES.filter(([f]) => rented || f !== "bought_out").map(([value, name]) => ({
+          value,
+          name,
+        }))}
+        onChange={setFate}
+      />
       <p className="text-m text-ink-2">{whatFollows(fate)}</p>
       <label className="field">
         <span>{say("On")}</span>

@@ -150,19 +150,12 @@ function Reached({
 }): ReactElement | null {
   if (people.length < 2) return null;
   return (
-    <div className="flex flex-wrap gap-2" role="group" aria-label={say("People here")}>
-      {people.map((p) => (
-        <button
-          key={p.email}
-          type="button"
-          className="key"
-          aria-pressed={p.email === to}
-          onClick={() => onChoose(p.email)}
-        >
-          {p.name}
-        </button>
-      ))}
-    </div>
+    <Seg
+      label={say("To whom")}
+      value={to}
+      choices={people.map((p) => ({ value: p.email, name: p.name }))}
+      onChange={onChoose}
+    />
   );
 }
 
