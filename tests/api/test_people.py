@@ -177,6 +177,54 @@ class Changing(PeopleCase):
         self.send("POST", f"/api/people/{p['id']}/take-out", {"version": p["version"]})
         self.assertEqual(self.stranger().post("/api/join/look", json=look).status_code, 404)
 
+    def code_for(self, id):
+        """A code for a new password, and how it stands when it is looked at."""
+        made = self.send("POST", f"/api/people/{id}/new-password", {"id": str(uuid4())}, 201)
+        look = {"code": made["code"]}
+        return lambda: self.stranger().post("/api/join/look", json=look).status_code
+
+    def test_open_codes_end_with_every_change_of_a_password_or_a_role(self):
+        email = self.joined()
+        id = self.of(email)["id"]
+        first, second = self.code_for(id), self.code_for(id)
+        self.assertEqual((first(), second()), (200, 200))
+        theirs = self.signed_in(email, NEW)
+        body = {"old": NEW, "new": "quite other words"}
+        self.assertEqual(theirs.post("/api/session/password", json=body).status_code, 204)
+        self.assertEqual((first(), second()), (404, 404))
+
+        third, made = self.code_for(id), self.code_for(id)
+        role = {"version": self.of(email)["version"], "name": "Nell", "role": "manager"}
+        self.send("PUT", f"/api/people/{id}", role)
+        self.assertEqual((third(), made()), (404, 404))
+
+        out = self.code_for(id)
+        self.send("POST", f"/api/people/{id}/take-out", {"version": self.of(email)["version"]})
+        self.send("POST", f"/api/people/{id}/let-in", {"version": self.of(email)["version"]})
+        self.assertEqual(out(), 404)
+
+    def test_a_chosen_password_ends_the_other_codes(self):
+        email = self.joined()
+        id = self.of(email)["id"]
+        other = self.code_for(id)
+        made = self.send("POST", f"/api/people/{id}/new-password", {"id": str(uuid4())}, 201)
+        same = {"code": made["code"], "password": NEW}
+        said = self.stranger().post("/api/join", json=same)
+        self.assertEqual((said.status_code, said.json()["code"]), (422, "password.same"))
+        chosen = {**same, "password": "quite other words"}
+        self.assertEqual(self.stranger().post("/api/join", json=chosen).status_code, 204)
+        self.assertEqual(other(), 404)
+
+    def test_codes_of_somebody_called_alike_stay(self):
+        one, other = self.joined("manager"), self.joined("manager")  # both are called alike
+        body = {"id": str(uuid4()), "email": f"{uuid4()}@l.example", "name": "Xa"}
+        theirs = self.signed_in(one, NEW)
+        r = theirs.post("/api/people/invitations", json={**body, "role": "manager"})
+        look = {"code": r.json()["code"]}
+        p = self.of(other)
+        self.send("POST", f"/api/people/{p['id']}/take-out", {"version": p["version"]})
+        self.assertEqual(self.stranger().post("/api/join/look", json=look).status_code, 200)
+
     def test_a_fitters_jobs_wait_for_another(self):
         job = next(j for j in self.get("/api/jobs") if j["fitter"] and j["state"] == "planned")
         p, heir = self.of(FITTER_EMAIL), self.of(EMAIL)

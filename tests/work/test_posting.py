@@ -14,6 +14,7 @@ from sqlalchemy import select
 from tests.api.client import ApiCase
 from tests.application import Client, borrowed, given_back
 from tests.database import fresh
+from zesty_glass.core.errors import RuleError
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import FITTER_EMAIL, MANAGER_EMAIL, PASSWORD
 from zesty_glass.records.models import MailRow
@@ -114,6 +115,41 @@ class Outbox(Real, ApiCase):
         row = self.row(id)
         self.assertEqual((row.state, row.next_try), ("failed", None))
         self.assertIn("refuses this address (550)", row.error)
+
+    def test_what_cannot_be_made_fails_with_its_reason_and_stops_no_other(self):
+        bad = self.put(attachment="x.pdf", proposal=UUID(uid("home-2-proposal")))
+        good = self.put()
+        attach = self.postman.attach
+
+        def unreadable(db, row):
+            raise RuleError("proposal.unreadable", "This proposal cannot be read.")
+
+        self.postman.attach = unreadable
+        self.addCleanup(setattr, self.postman, "attach", attach)
+        self.assertEqual(self.postman.deliver(), 1)
+        self.assertEqual(self.row(bad).error, "This proposal cannot be read.")
+        self.assertEqual((self.row(bad).state, self.row(good).state), ("failed", "sent"))
+
+    def test_a_name_of_two_lines_makes_a_subject_of_one(self):
+        with self.app.state.sessions.begin() as db:
+            posting.put(db, WHO, "a@b.example", "Ann\r\nBcc: x@y.example asks", "t")
+        self.assertEqual(self.postman.deliver(), 1)
+        self.assertIn("Subject: Ann Bcc: x@y.example asks", self.desk.got[0][1])
+
+    def test_what_nobody_reckoned_with_fails_that_message_alone(self):
+        bad, good = self.put("odd@b.example"), self.put()
+        send = self.mailer.send
+
+        def odd(message):
+            if message.to.startswith("odd@"):
+                raise KeyError("x")
+            send(message)
+
+        self.mailer.send = odd
+        self.addCleanup(delattr, self.mailer, "send")
+        self.assertEqual(self.postman.deliver(), 1)
+        self.assertIn("KeyError", self.row(bad).error)
+        self.assertEqual(self.row(good).state, "sent")
 
     def test_a_server_that_is_away_is_tried_again_later_and_then_given_up(self):
         id, at = self.put("later@home.example"), now()
@@ -236,8 +272,15 @@ class Sender(Real):
         with self.assertRaises(OSError):
             self.mailer.send(message)
 
+    def test_an_address_is_written_as_servers_take_it_or_refused(self):
+        self.mailer.send(Message(to="ann@bücher.example", subject="s", text="t"))
+        self.assertEqual(self.desk.got[0][0], ["ann@xn--bcher-kva.example"])
+        for to in ("ä@ü.example", "a@" + "ü" * 80 + ".example"):
+            with self.assertRaises(Refused):
+                self.mailer.send(Message(to=to, subject="s", text="t"))
+
     def test_a_line_end_in_a_subject_sends_nothing(self):
-        with self.assertRaises(ValueError):
+        with self.assertRaises(Refused):
             self.mailer.send(Message(to="a@b.example", subject="s\r\nBcc: x@y.example", text="t"))
         self.assertEqual(self.desk.got, [])
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import secrets
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
@@ -48,6 +49,7 @@ from . import (
 )
 from .bounds import POLICY, Bounds, Heads
 from .described import described
+from .files import takes_a_file
 from .shelf import Shelf
 
 #: whose routes there are
@@ -108,10 +110,12 @@ def create_app(
     problems.install(app)
     app.add_middleware(GZipMiddleware, minimum_size=1500, compresslevel=2)
     app.add_middleware(Heads)
-    app.add_middleware(Bounds, secure=secure_cookie)
+    files: list[re.Pattern[str]] = []
+    app.add_middleware(Bounds, secure=secure_cookie, files=files)
     app.add_middleware(observing.Observed, counters=counters)
     for module in MODULES:
         app.include_router(module.router)
+        files += takes_a_file(module.router)
     app.router.routes.insert(0, Shelf(r for module in MODULES for r in module.router.routes))
 
     @app.get("/api/health", include_in_schema=False)

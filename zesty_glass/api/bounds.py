@@ -2,12 +2,20 @@
 
 from __future__ import annotations
 
+import asyncio
+import re
+from collections.abc import Iterable
+
 from fastapi.responses import JSONResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from .problems import problem
 
-LARGEST_BODY = 6_000_000
+LARGEST_FILE = 6_000_000  # [bytes]
+LARGEST_BODY = 1_000_000  # [bytes] of what is no file: a signature has 60 kB, a line a few
+BODY_WITHIN = 30.0  # [s] a whole body; a file over a telephone's slow network takes ten
+#: pieces that a body may come in: a network packet holds a thousand bytes and more
+MOST_PIECES = LARGEST_FILE // 1_000 + 100
 #: React sets styles through the object model, which this policy does not touch; a style in markup
 #: is refused
 POLICY = (
@@ -29,21 +37,20 @@ _NO_STORE = (b"cache-control", b"no-store")
 LONGEST_PATH = 2_000  # [bytes], query included
 
 
-def _refusal(scope: Scope) -> JSONResponse | None:
+def _too_large(most: int) -> JSONResponse:
+    said = f"At most {most // 1_000_000} MB are taken at once. Is it the right file?"
+    return problem(413, "too_large", "This is too large.", "body", said)
+
+
+def _refusal(scope: Scope, most: int) -> JSONResponse | None:
     """What is refused before anything is read: an address that is too long or no text, a body that
-    is too large.
+    is too large [bytes].
     """
     if len(scope["raw_path"]) + len(scope["query_string"]) > LONGEST_PATH:
         return problem(414, "address.long", "This address is too long.", "", "Use a shorter one.")
     length = dict(scope["headers"]).get(b"content-length", b"0")
-    if not length.isdigit() or len(length) > 12 or int(length) > LARGEST_BODY:
-        return problem(
-            413,
-            "too_large",
-            "This is too large.",
-            "body",
-            f"At most {LARGEST_BODY // 1_000_000} MB are taken at once. Is it the right file?",
-        )
+    if not length.isdigit() or len(length) > 12 or int(length) > most:
+        return _too_large(most)
     if "\0" in scope["path"] or b"%00" in scope["query_string"]:
         return problem(
             400, "request.unreadable", "The request could not be read.", "", "Send it again."
@@ -51,11 +58,42 @@ def _refusal(scope: Scope) -> JSONResponse | None:
     return None
 
 
-class Bounds:
-    """Refuses bodies over ``LARGEST_BODY`` [bytes], said or sent, and adds security headers."""
+async def _whole(receive: Receive, most: int) -> tuple[list[Message], JSONResponse | None]:
+    """A body as it was sent, or why it is not taken: too large [bytes], too slow, or in crumbs."""
+    pieces: list[Message] = []
+    size, more = 0, True
+    try:
+        async with asyncio.timeout(BODY_WITHIN):
+            while more:
+                message = await receive()
+                size += len(message.get("body", b""))
+                if size > most:
+                    return [], _too_large(most)
+                pieces.append(message)
+                if len(pieces) > MOST_PIECES:
+                    return [], _slow("It came in too many small pieces.")
+                more = message["type"] == "http.request" and message.get("more_body", False)
+    except TimeoutError:
+        return [], _slow("It took too long to come in.")
+    return pieces, None
 
-    def __init__(self, app: ASGIApp, secure: bool = False) -> None:
-        self.app = app
+
+def _slow(why: str) -> JSONResponse:
+    return problem(408, "request.slow", why, "body", "Send it again, over a better network.")
+
+
+class Bounds:
+    """Refuses bodies that are too large, too slow or in crumbs, and adds security headers.
+
+    Args:
+        files: addresses that take a file, filled while the routes are put together; every other
+            body is at most ``LARGEST_BODY``.
+    """
+
+    def __init__(
+        self, app: ASGIApp, secure: bool = False, files: Iterable[re.Pattern[str]] = ()
+    ) -> None:
+        self.app, self._files = app, files
         self._headers = [*_HEADERS, _HTTPS] if secure else _HEADERS
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
@@ -75,26 +113,19 @@ class Bounds:
                 message["headers"] = [*sent, *added, *([_NO_STORE] if personal else ())]
             await send(message)
 
-        early = _refusal(scope)
+        a_file = any(path.match(scope["path"]) for path in self._files)
+        most = LARGEST_FILE if a_file else LARGEST_BODY
+        early = _refusal(scope, most)
         if early is not None:
             await early(scope, receive, guarded)
             return
-        chunks: list[Message] = []
-        size = 0
+        pieces: list[Message] = []
         if scope["method"] in ("POST", "PUT", "PATCH"):
-            more = True
-            while more:
-                message = await receive()
-                size += len(message.get("body", b""))
-                if size > LARGEST_BODY:
-                    refused = problem(
-                        413, "too_large", "This is too large.", "body", "Is it the right file?"
-                    )
-                    await refused(scope, receive, guarded)
-                    return
-                chunks.append(message)
-                more = message["type"] == "http.request" and message.get("more_body", False)
-        waiting = iter(chunks)
+            pieces, refused = await _whole(receive, most)
+            if refused is not None:
+                await refused(scope, receive, guarded)
+                return
+        waiting = iter(pieces)
 
         async def replay() -> Message:
             return next(waiting, None) or await receive()

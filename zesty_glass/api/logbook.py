@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from dataclasses import replace
 from datetime import date, timedelta
 from typing import Annotated, Literal
 from uuid import UUID
@@ -255,7 +256,13 @@ def track(ctx: Signed) -> Response:
         firm = ctx.who.firm_id
         counted = tuple(record.tallies(db, firm))
         lines = kept(counted, record.makers(db, firm))  # type: ignore[arg-type]
-        return answer(Track(kept=lines, by_maker=by_maker(lines), pairs=logbook.pairs(db, ctx.who)))
+        return answer(
+            Track(
+                kept=lines,
+                by_maker=by_maker(lines),
+                pairs=tuple(replace(p, visit="") for p in logbook.pairs(db, ctx.who)),
+            )
+        )
 
 
 @router.get("/track/more", response_model=TrackMore)

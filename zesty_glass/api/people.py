@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from uuid import UUID
 
-from fastapi import APIRouter, HTTPException, Request, Response
+from fastapi import APIRouter, BackgroundTasks, HTTPException, Request, Response
+from sqlalchemy.orm import Session, sessionmaker
 
 from ..records import store
 from ..records.models import InvitationRow, TokenRow, User
@@ -166,12 +167,20 @@ def join(request: Request, body: JoinBody) -> Response:
 
 
 @router.post("/session/forgotten", status_code=204)
-def forgotten(request: Request, body: ForgottenBody) -> Response:
-    """Ask for a new password by mail; the answer is the same whoever the address is."""
+def forgotten(request: Request, body: ForgottenBody, after: BackgroundTasks) -> Response:
+    """Ask for a new password by mail; the answer is the same whoever the address is, and comes
+    before anybody is looked for.
+    """
     _admit(request)
     with request.app.state.sessions.begin() as db:
-        people.forgotten(db, body.email)
+        people.admit_forgotten(db, body.email)
+    after.add_task(_mail_forgotten, request.app.state.sessions, body.email)
     return Response(status_code=204)
+
+
+def _mail_forgotten(sessions: sessionmaker[Session], email: str) -> None:
+    with sessions.begin() as db:
+        people.mail_forgotten(db, email)
 
 
 @router.get("/tokens", response_model=list[TokenView])

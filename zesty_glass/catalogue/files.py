@@ -20,7 +20,7 @@ from ..core.treating.items import Item, SystemFigures
 from ..core.treating.stages import KIND_NAMES
 from ..documents import sheets
 from ..documents.codec import load, plain
-from ..documents.incoming import text_of
+from ..documents.incoming import json_of, text_of
 
 LARGEST_BYTES, MOST_ITEMS = 5_000_000, 5_000
 PLAIN = (
@@ -118,7 +118,7 @@ def write_csv(items: Iterable[Item]) -> bytes:
 
 def _value(text: str) -> Any:
     try:
-        return json.loads(text)
+        return json_of(text)
     except ValueError:
         return text
 
@@ -162,7 +162,7 @@ def _from_cells(cells: Mapping[str, str]) -> dict[str, Any]:
             out[name] = text.lower() in _YES
         elif name in NESTED:
             try:
-                out[name] = json.loads(text)
+                out[name] = json_of(text)
             except ValueError as e:
                 raise RuleError(
                     "catalogue.list",
@@ -213,7 +213,7 @@ def _csv_rows(text: str) -> list[tuple[int, dict[str, Any] | RuleError]]:
 
 def _json_rows(text: str) -> list[tuple[int, dict[str, Any] | RuleError]]:
     try:
-        data = json.loads(text)
+        data = json_of(text)
     except ValueError as e:
         raise RuleError(
             "catalogue.not_json",

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import json
+from typing import Any
+
 from ..core.errors import RuleError
 
 
@@ -33,3 +36,19 @@ def text_of(
         raise RuleError(
             f"{area}.{not_text}", f"The file is not UTF-8 text (byte {e.start}).", "file", remedy
         ) from e
+
+
+def json_of(text: str, **how: Any) -> Any:
+    """What JSON text says.
+
+    Raises:
+        ValueError: it is not JSON, is nested too deeply, or holds a number of thousands of digits.
+    """
+    try:
+        return json.loads(text, **how)
+    except (json.JSONDecodeError, RuleError):
+        raise
+    except RecursionError as e:
+        raise ValueError("it is nested too deeply") from e
+    except ValueError as e:
+        raise ValueError("it holds a number of thousands of digits") from e

@@ -9,7 +9,7 @@ from typing import Any
 from ..core.errors import RuleError
 from ..core.visit import FORMAT, VERSION, Visit
 from .codec import adapter, load, to_json
-from .incoming import text_of
+from .incoming import json_of, text_of
 
 LARGEST_BYTES = 5_000_000
 
@@ -31,7 +31,7 @@ def read(data: bytes) -> Visit:
     """
     text = text_of(data, LARGEST_BYTES, "file", "not_text", "Export it again.")
     try:
-        document = json.loads(text, parse_constant=_no_constant)
+        document = json_of(text, parse_constant=_no_constant)
     except json.JSONDecodeError as e:
         body = text.strip()
         cut = not body or (
@@ -44,9 +44,11 @@ def read(data: bytes) -> Visit:
             f"line {e.lineno}, column {e.colno}",
             "Download it again.",
         ) from e
-    except RecursionError as e:
+    except RuleError:
+        raise
+    except ValueError as e:
         raise RuleError(
-            "file.not_json", "The file is nested too deeply.", "file", "Is it the right file?"
+            "file.not_json", f"The file cannot be read: {e}.", "file", "Is it the right file?"
         ) from e
     if not isinstance(document, dict) or document.get("format") != FORMAT:
         raise RuleError(

@@ -61,6 +61,7 @@ class InvitationRow(Base):
     token_hash: Mapped[str] = mapped_column(unique=True)
     made_at: Mapped[datetime]
     made_by: Mapped[str]
+    made_by_id: Mapped[UUID | None]
     expires_at: Mapped[datetime]
     used_at: Mapped[datetime | None]
     revoked_at: Mapped[datetime | None]

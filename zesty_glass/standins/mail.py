@@ -22,6 +22,21 @@ class Message:
     file: bytes = b""
 
 
+def ascii_address(to: str) -> str:
+    """An address as mail servers take it: its domain by IDNA (RFC 3490), before the @ in ASCII.
+
+    Raises:
+        ValueError: it cannot be written so.
+    """
+    name, at, domain = to.strip().rpartition("@")
+    if not name.isascii() or not name.isprintable() or not at:
+        raise ValueError("what stands before the @ has letters that mail servers do not take")
+    try:
+        return f"{name}@{domain.encode('idna').decode()}"
+    except UnicodeError as e:
+        raise ValueError("what stands behind the @ is no domain") from e
+
+
 class Mailer(Protocol):
     """Something that sends mail."""
 

@@ -10,7 +10,7 @@ from typing import Literal
 from urllib.parse import unquote, urlsplit
 
 from ..core.record import record
-from .mail import Message
+from .mail import Message, ascii_address
 
 Safety = Literal["starttls", "tls", "none"]
 TIMEOUT_S = 20.0
@@ -73,7 +73,11 @@ class SmtpMail:
             Refused: refused for good. OSError: not reachable, or not now.
         """
         mail = EmailMessage()
-        mail["From"], mail["To"], mail["Subject"] = self._sender, message.to, message.subject
+        try:
+            mail["From"], mail["To"] = self._sender, ascii_address(message.to)
+            mail["Subject"] = message.subject
+        except ValueError as e:
+            raise Refused(str(e)) from e
         mail["Date"], mail["Message-ID"] = formatdate(), make_msgid(domain="zesty.invalid")
         mail.set_content(message.text)
         if message.attachment and message.file:

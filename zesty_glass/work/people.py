@@ -119,10 +119,8 @@ def reset(db: Session, who: Person, user: UUID, id: UUID, by_mail: bool) -> Invi
 MOST_FORGOTTEN = 3  # messages about one address that need not wait
 
 
-def forgotten(db: Session, email: str) -> None:
-    """Mail a way to choose a new password to whoever signs in with an address; nothing for an
-    address that is nobody's, and nothing that tells one from the other. The old password works
-    until the new one is chosen; a second factor stays.
+def admit_forgotten(db: Session, email: str) -> None:
+    """Let an address be asked for that somebody forgot the password of.
 
     Raises:
         RuleError: this installation sends no mail. TooMany: too many for this address.
@@ -137,6 +135,13 @@ def forgotten(db: Session, email: str) -> None:
     key = f"forgot:{email.strip().lower()[:200]}"
     if signing.admitted(db, key, now(), MOST_FORGOTTEN, FORGOTTEN_AFTER) is None:
         raise TooMany
+
+
+def mail_forgotten(db: Session, email: str) -> None:
+    """Mail a way to choose a new password to whoever signs in with an address; nothing for an
+    address that is nobody's. The old password works until the new one is chosen; a second factor
+    stays.
+    """
     user = signing.user_by_email(db, email)
     if user is not None:
         who = Person(id=user.id, firm_id=user.firm_id, name=user.name, role=user.role)
@@ -164,6 +169,7 @@ def _made(
         token_hash=token_hash(plain_code(code)),
         made_at=now(),
         made_by=who.name,
+        made_by_id=who.id,
         expires_at=now() + (RESET_FOR if user else INVITED_FOR),
         used_at=None,
         revoked_at=None,
@@ -223,8 +229,7 @@ def accept(db: Session, code: str, name: str, password: str) -> User | None:
         user = db.get_one(User, row.user_id, with_for_update=True)
         if not user.active:
             return None
-        user.password_hash = hash_password(password)
-        user.version += 1
+        _another_password(user, password)
         db.execute(delete(SignIn).where(SignIn.user_id == user.id))
     else:
         if signing.user_by_email(db, row.email) is not None:
@@ -235,9 +240,40 @@ def accept(db: Session, code: str, name: str, password: str) -> User | None:
         user = signing_in.add_user(db, row.firm_id, row.email, shown, row.role, password)
     row.used_at = now()
     db.flush()
+    _end_codes(db, user)
     who = Person(id=user.id, firm_id=user.firm_id, name=user.name, role=user.role)
     note(db, who, user.id, "password chosen" if row.user_id else "joined", user.version, [])
     return user
+
+
+def _another_password(user: User, password: str) -> None:
+    """Give somebody a new password.
+
+    Raises:
+        RuleError: the old one, or one that is too short or long.
+    """
+    if signing_in.right(user, password):
+        raise RuleError(
+            "password.same", "This is the password you had.", "password", "Choose another."
+        )
+    user.password_hash = hash_password(password)
+    user.version += 1
+
+
+def _end_codes(db: Session, user: User) -> None:
+    """End every open code of a person, and those that they gave out."""
+    codes = update(InvitationRow).where(
+        InvitationRow.firm_id == user.firm_id,
+        or_(
+            InvitationRow.user_id == user.id,
+            InvitationRow.email == user.email,
+            InvitationRow.made_by_id == user.id,
+            InvitationRow.made_by_id.is_(None) & (InvitationRow.made_by == user.name),
+        ),
+        InvitationRow.used_at.is_(None),
+        InvitationRow.revoked_at.is_(None),
+    )
+    db.execute(codes, {"revoked_at": now()})
 
 
 def _user(db: Session, who: Person, id: UUID) -> User:
@@ -271,6 +307,8 @@ def change(db: Session, who: Person, id: UUID, version: int, name: str, role: st
         _another_manager(db, who, id)
     if len(name.strip()) < 2:
         raise RuleError("person.name", "A person needs a name.", "name", "Write it in full.")
+    if role != row.role:
+        _end_codes(db, row)
     if name.strip() != row.name:
         _give_jobs(db, who, row, name.strip(), str(row.id))
     keeping.change(db, who, row, {"name": name.strip(), "role": _role(role)})
@@ -300,13 +338,7 @@ def deactivate(db: Session, who: Person, id: UUID, version: int, to: UUID | None
     ended = {"revoked_at": now()}
     db.execute(update(FeedRow).where(FeedRow.user_id == id, FeedRow.revoked_at.is_(None)), ended)
     db.execute(update(TokenRow).where(TokenRow.user_id == id, TokenRow.revoked_at.is_(None)), ended)
-    codes = update(InvitationRow).where(
-        InvitationRow.firm_id == who.firm_id,
-        or_(InvitationRow.user_id == id, InvitationRow.made_by == row.name),
-        InvitationRow.used_at.is_(None),
-        InvitationRow.revoked_at.is_(None),
-    )
-    db.execute(codes, ended)
+    _end_codes(db, row)
     keeping.change(db, who, row, {"active": False}, "deactivated")
     return row
 
@@ -357,6 +389,7 @@ def activate(db: Session, who: Person, id: UUID, version: int) -> User:
     row = _user(db, who, id)
     if not row.active:
         expect(db, "person", row, version)
+        _end_codes(db, row)
         keeping.change(db, who, row, {"active": True}, "activated")
     return row
 
@@ -368,8 +401,8 @@ def change_password(db: Session, who: Person, old: str, new: str) -> bool:
     user = db.get_one(User, who.id, with_for_update=True)
     if not signing_in.right(user, old):
         return False
-    user.password_hash = hash_password(new)
-    user.version += 1
+    _another_password(user, new)
+    _end_codes(db, user)
     db.execute(delete(SignIn).where(SignIn.user_id == who.id, SignIn.id != who.session))
     note(db, who, who.id, "password changed", user.version, [])
     return True

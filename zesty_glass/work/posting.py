@@ -16,8 +16,10 @@ from datetime import datetime, timedelta
 from uuid import UUID, uuid4
 
 from sqlalchemy import select, update
+from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session, sessionmaker
 
+from ..core.errors import RuleError
 from ..records.models import InvitationRow, LinkRow, MailRow
 from ..standins.mail import Mailer, Message
 from ..standins.smtp import Refused
@@ -100,6 +102,13 @@ def _address(db: Session, row: MailRow, base: str) -> str:
     return f"{base}/join/{token}"
 
 
+def _reason(e: Exception) -> str:
+    """Why a message cannot go out, as the firm reads it."""
+    if isinstance(e, RuleError):
+        return str(e)[:300]
+    return f"it could not be made into a message ({type(e).__name__})"
+
+
 Attach = Callable[[Session, MailRow], bytes]
 
 
@@ -146,7 +155,9 @@ class Postman:
             taken = self._take(time)
             if taken is None:
                 break
-            sent += self._send(taken, time)
+            id, message = taken
+            if message is not None:
+                sent += self._send(id, message, time)
         return sent
 
     def _give_up_hanging(self, at: datetime) -> None:
@@ -157,8 +168,10 @@ class Postman:
                 .values(state="failed", error="not known whether it went: the server stopped")
             )
 
-    def _take(self, at: datetime) -> tuple[UUID, Message] | None:
-        """Take the next message on, so that no other process does; None when nothing waits."""
+    def _take(self, at: datetime) -> tuple[UUID, Message | None] | None:
+        """Take the next message on, so that no other process does; None when nothing waits. One
+        that cannot be made has failed, with the reason, and stops no other.
+        """
         with self.sessions.begin() as db:
             row = db.scalars(
                 select(MailRow)
@@ -170,18 +183,28 @@ class Postman:
             if row is None:
                 return None
             row.state, row.tries, row.next_try = "sending", row.tries + 1, at
-            address = _address(db, row, self.base)
-            file = self.attach(db, row) if row.attachment and self.attach else b""
-            return row.id, Message(
-                to=row.to,
-                subject=row.subject,
-                text=row.text.replace(PLACE, address),
-                attachment=row.attachment if file else "",
-                file=file,
-            )
+            try:
+                with db.begin_nested():
+                    return row.id, self._written(db, row)
+            except OperationalError:  # a database that is away, and no fault of the message
+                raise
+            except Exception as e:
+                log.exception("message %s cannot be made", row.id)
+                row.state, row.error, row.next_try = "failed", _reason(e), None
+                return row.id, None
 
-    def _send(self, taken: tuple[UUID, Message], at: datetime) -> int:
-        id, message = taken
+    def _written(self, db: Session, row: MailRow) -> Message:
+        """A message as it goes out."""
+        file = self.attach(db, row) if row.attachment and self.attach else b""
+        return Message(
+            to=row.to,
+            subject=" ".join(row.subject.split()),
+            text=row.text.replace(PLACE, _address(db, row, self.base)),
+            attachment=row.attachment if file else "",
+            file=file,
+        )
+
+    def _send(self, id: UUID, message: Message, at: datetime) -> int:
         state, error, again = "sent", "", None
         try:
             self.mailer.send(message)
@@ -189,6 +212,9 @@ class Postman:
             state, error = "failed", str(e)
         except OSError as e:
             state, error, again = "waiting", f"{e}"[:300] or type(e).__name__, at
+        except Exception as e:  # what another try would meet again
+            log.exception("message %s cannot be sent", id)
+            state, error = "failed", _reason(e)
         with self.sessions.begin() as db:
             row = db.get_one(MailRow, id, with_for_update=True)
             if again is not None and row.tries > len(WAITS):

@@ -23,7 +23,7 @@ from ..core.proposing.proposal import Proposal
 from ..messages.catalogue import ORIGINAL, Language, day_in, say_in
 from ..records import signing, store
 from ..records.models import LinkRow, MailRow, ProposalRow, VisitRow
-from ..standins.mail import Mailer, Message, SimulatedMail
+from ..standins.mail import Mailer, Message, SimulatedMail, ascii_address
 from . import deciding, jobs, looking_again, posting, proposing, seals
 from .keeping import note, request_of, same_request
 from .person import Person, now
@@ -40,7 +40,13 @@ NOT_SHARED = ("draft", "brought_in")
 
 def fits_address(to: str) -> bool:
     """Whether a text is an address that can be written to."""
-    return len(to) <= 200 and _ADDRESS.fullmatch(to.strip()) is not None
+    if len(to) > 200 or _ADDRESS.fullmatch(to.strip()) is None:
+        return False
+    try:
+        ascii_address(to)
+    except ValueError:
+        return False
+    return True
 
 
 def make_link(db: Session, who: Person, proposal: UUID, id: UUID, days: int) -> tuple[LinkRow, str]:

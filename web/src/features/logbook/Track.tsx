@@ -164,9 +164,9 @@ function Scatter({ pairs }: { pairs: Pair[] }): ReactElement {
       <text x="56" y="12" fontSize="14" fill="var(--ink-2)">
         {say("hardness, gpg")}
       </text>
-      {pairs.map((p) => (
+      {pairs.map((p, n) => (
         <circle
-          key={p.visit}
+          key={n}
           cx={x(p.tds)}
           cy={y(p.hardness / MG_L_PER_GPG)}
           r="6"
