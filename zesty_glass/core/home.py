@@ -8,7 +8,7 @@ from enum import StrEnum
 from .errors import RuleError
 from .in_place import InPlace
 from .occupancy import ALL_YEAR, Occupancy
-from .record import record
+from .record import Words, record
 
 
 class Source(StrEnum):
@@ -59,9 +59,9 @@ class Customer:
             falls due.
     """
 
-    name: str
-    phone: str = ""
-    email: str = ""
+    name: Words
+    phone: Words = ""
+    email: Words = ""
     part: Relation = Relation.OWNER
     language: str = "en"
     reminders: bool = True
@@ -153,8 +153,8 @@ class Home:
         in_place: equipment that stands there already, whoever sold it.
     """
 
-    name: str
-    place: str = ""
+    name: Words
+    place: Words = ""
     source: Source = Source.CITY
     people: float = 2
     bathrooms: float = 1
@@ -183,9 +183,9 @@ class Home:
     sewer_price: Decimal | None = None
     bottled_month: Decimal = Decimal("0")
     soap_month: Decimal = Decimal("0")
-    pipe_material: str = ""
-    service_line: str = ""
-    note: str = ""
+    pipe_material: Words = ""
+    service_line: Words = ""
+    note: Words = ""
     care: Care = Care()
     wishes: tuple[Wish, ...] = ()
     in_place: tuple[InPlace, ...] = ()

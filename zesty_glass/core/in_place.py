@@ -10,7 +10,7 @@ from typing import Literal
 
 from .analytes import analyte
 from .errors import RuleError
-from .record import record
+from .record import Words, record
 
 Scope = Literal["house", "tap"]
 
@@ -232,7 +232,7 @@ class InPlace:
 
     id: str
     kind: Kind
-    name: str = ""
+    name: Words = ""
     fitted_on: date | None = None
     changed_on: date | None = None
     months: float | None = None
@@ -247,7 +247,7 @@ class InPlace:
     clock_days: float | None = None
     change_at_tds: float | None = None
     claims: tuple[Claimed, ...] = ()
-    note: str = ""
+    note: Words = ""
 
     def __post_init__(self) -> None:
         for field, low, high in _BOUNDS:

@@ -4,11 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import MISSING, dataclass, fields
-from typing import Any, TypeVar, dataclass_transform, get_args, get_type_hints
+from typing import Annotated, Any, TypeVar, dataclass_transform, get_args, get_type_hints
 
 from .bounds import bounded
 
 _T = TypeVar("_T")
+
+
+class Personal:
+    """Marks what goes with the person whom somebody erases."""
+
+
+#: free words about a person or their home, or typed by whoever: erased with the person
+Words = Annotated[str, Personal()]
 
 
 class TaggedBy:

@@ -12,7 +12,7 @@ from typing import Literal
 from .demonstrating.records import Demonstration
 from .home import Customer, Home
 from .proposing.proposal import Proposal
-from .record import record
+from .record import Words, record
 from .rules import Rules, Settings
 from .testing.complaints import Complaint
 from .testing.laboratory import LabSample
@@ -37,7 +37,7 @@ class BroughtIn:
 
     at: datetime
     by: str
-    consultant: str
+    consultant: Words
     taken: bool = False
     differences: tuple[str, ...] = ()
 
@@ -68,7 +68,7 @@ class Visit:
     recommended: str | None = None
     horizon: int = 10
     assumptions_off: tuple[str, ...] = ()
-    note: str = ""
+    note: Words = ""
     settings: Settings = Settings()
     rules: Rules = Rules()
     catalogue: tuple[Item, ...] = ()

@@ -89,6 +89,7 @@ export function TextField({
   onCommit,
   first = false,
   type = "text",
+  live = false,
 }: {
   label: string;
   value: string;
@@ -96,6 +97,8 @@ export function TextField({
   hint?: string;
   first?: boolean;
   type?: "text" | "tel" | "email";
+  /** Told with every letter: a key beside it is ready as soon as what is typed is enough. */
+  live?: boolean;
   onCommit: (value: string) => void;
 }): ReactElement {
   const [text, setText] = useState(value);
@@ -114,7 +117,10 @@ export function TextField({
         required={required}
         // eslint-disable-next-line jsx-a11y/no-autofocus -- the first field of a new visit
         autoFocus={first}
-        onChange={(e) => setText(e.target.value)}
+        onChange={(e) => {
+          setText(e.target.value);
+          if (live) onCommit(e.target.value);
+        }}
         onBlur={() => {
           if (text !== value) onCommit(text);
         }}

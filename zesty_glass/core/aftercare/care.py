@@ -10,7 +10,7 @@ from typing import Literal
 from ..costing.falling import by_use_months, interval_months
 from ..errors import RuleError
 from ..occupancy import ALL_YEAR, DAYS_OF_YEAR, Occupancy, day_used_up
-from ..record import record
+from ..record import Words, record
 from ..treating.report import Due, StageReport
 from ..units import DAYS_PER_MONTH
 from .gauging import FARTHEST_DAYS, Gauge, latest, next_by_gauge
@@ -58,9 +58,9 @@ class Change:
     part: str
     on: date
     by: str
-    before: str = ""
-    after: str = ""
-    note: str = ""
+    before: Words = ""
+    after: Words = ""
+    note: Words = ""
 
 
 @record

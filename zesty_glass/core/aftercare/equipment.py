@@ -11,7 +11,7 @@ from typing import Literal
 
 from ..errors import RuleError
 from ..months import month_on
-from ..record import record
+from ..record import Words, record
 from ..treating.fitting import Fitter
 from ..treating.letting import Terms
 
@@ -52,7 +52,7 @@ class Move:
     piece: int
     fate: Fate
     on: date
-    because: str
+    because: Words
     by: str
     price: Decimal = Decimal(0)
 

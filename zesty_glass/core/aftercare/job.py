@@ -8,7 +8,7 @@ from .. import words
 from ..errors import RuleError
 from ..home import Home, Source
 from ..occupancy import ALL_YEAR, DAYS_OF_YEAR, Occupancy
-from ..record import record
+from ..record import Words, record
 from ..testing.reading import work_out
 from ..testing.value import Value
 from ..treating.line import LineReport
@@ -57,7 +57,7 @@ class Tick:
     step: int
     by: str
     at: datetime
-    left_out: str = ""
+    left_out: Words = ""
 
 
 @record
@@ -66,16 +66,16 @@ class FollowUp:
 
     id: str
     analyte: str
-    what: str
+    what: Words
     on: date
-    closed: str = ""
+    closed: Words = ""
 
 
 @record
 class Ended:
     """That a job came to nothing, or what it fitted was taken out: why, by whom and when."""
 
-    because: str
+    because: Words
     by: str
     at: datetime
 
@@ -99,7 +99,7 @@ class Job:
     visit: str
     proposal: str
     option: str
-    line: str
+    line: Words
     units: str
     made_at: datetime
     stages: tuple[FittedStage, ...]
@@ -109,14 +109,14 @@ class Job:
     plumbing: Plumbing = Plumbing()
     planned_on: date | None = None
     planned_at: str = ""
-    fitter: str = ""
+    fitter: Words = ""
     fitter_id: str = ""
     fitted_on: date | None = None
     ticks: tuple[Tick, ...] = ()
     proofs: tuple[Proof, ...] = ()
     changes: tuple[Change, ...] = ()
     follow_ups: tuple[FollowUp, ...] = ()
-    note: str = ""
+    note: Words = ""
     gauges: tuple[Gauge, ...] = ()
     bought: tuple[Bought, ...] = ()
     moves: tuple[Move, ...] = ()

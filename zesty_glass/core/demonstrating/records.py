@@ -7,7 +7,7 @@ from datetime import datetime
 from typing import Annotated, Literal
 
 from ..errors import RuleError
-from ..record import TaggedBy, record
+from ..record import TaggedBy, Words, record
 from ..striking import check_struck
 from ..testing.instruments import Instrument
 from ..testing.observations import MeterDisplays
@@ -52,7 +52,7 @@ class Vial:
     """
 
     id: str
-    name: str
+    name: Words
     role: Literal["tap", "conditioned", "softened", "other"] = "tap"
     sample: str | None = None
     steps: tuple[int, ...] = ()
@@ -286,7 +286,7 @@ class Taster:
     place twice is a tie); ``said``: words for smell and flavour, by code.
     """
 
-    name: str
+    name: Words
     order: tuple[str, ...]
     ranks: dict[str, int] | None = None
     said: dict[str, tuple[str, ...]] = field(default_factory=dict)
@@ -392,11 +392,11 @@ class Demonstration:
 
     id: str
     made_at: datetime
-    by: str = ""
+    by: Words = ""
     simulated: bool = False
-    note: str = ""
+    note: Words = ""
     struck_at: datetime | None = None
-    struck_because: str = ""
+    struck_because: Words = ""
     body: Body
 
     def __post_init__(self) -> None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from ..errors import RuleError
-from ..record import record
+from ..record import Words, record
 from ..treating.line import LineReport
 
 
@@ -21,7 +21,7 @@ class ToKnow:
     stage: str
     status: str
     sentence: str
-    answer: str = ""
+    answer: Words = ""
 
 
 #: checks that are no warning and yet are read before signing

@@ -21,7 +21,7 @@ from ..proposing.price import PriceLine, Terms, price_lines, rent_lines, to_pay
 from ..proposing.proposal import COOLING_OFF, Plan
 from ..proposing.reasons import Reasons
 from ..proposing.rows import Row
-from ..record import record
+from ..record import Words, record
 from ..spending import Assumption, CostBand
 from ..testing.finding import Finding, Weight
 from ..testing.findings import Meaning, Unexplained, Unknown
@@ -45,7 +45,7 @@ ALWAYS = (
 class ReadingLine:
     """One reading as the document lists it."""
 
-    sample: str
+    sample: Words
     analyte: str
     shown: str
     span: str
@@ -93,7 +93,7 @@ class OfferedOption:
     """One option, frozen."""
 
     id: str
-    name: str
+    name: Words
     letter: str
     status: str
     error: str
@@ -139,11 +139,11 @@ class Offer:
     currency: str
     units: str
     customer: Customer
-    home: str
-    place: str
+    home: Words
+    place: Words
     source: str
     people: float
-    complaints: tuple[str, ...]
+    complaints: tuple[Words, ...]
     readings: tuple[ReadingLine, ...]
     raw: dict[str, Quantity]
     ferric_raw: bool | None
@@ -156,7 +156,7 @@ class Offer:
     options: tuple[OfferedOption, ...]
     rows: tuple[Row, ...]
     recommended: str
-    reasons: str
+    reasons: Words
     horizon: int
     plan: PlanTerms | None
     assumptions: tuple[Assumption, ...]

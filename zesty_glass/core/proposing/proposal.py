@@ -8,7 +8,7 @@ from decimal import Decimal
 from typing import Literal
 
 from ..errors import RuleError
-from ..record import record
+from ..record import Words, record
 
 State = Literal[
     "draft",
@@ -52,7 +52,7 @@ class Signature:
     instead), the digest of what was signed, and what was read first.
     """
 
-    name: str
+    name: Words
     at: datetime
     path: str
     digest: str
@@ -64,7 +64,7 @@ class Signature:
 class Correction:
     """What was noted beside a sealed signature, as of a name misspelt: by whom and when."""
 
-    said: str
+    said: Words
     by: str
     at: datetime
 
@@ -93,7 +93,7 @@ class Proposal:
     revision: int = 1
     state: State = "draft"
     recommended: str
-    reasons: str
+    reasons: Words
     horizon: int = 10
     plan: Plan | None = None
     created_at: datetime
@@ -103,9 +103,9 @@ class Proposal:
     signature: Signature | None = None
     snapshot: str
     digest: str
-    said: str = ""
-    because: str = ""
-    terms: str = ""
+    said: Words = ""
+    because: Words = ""
+    terms: Words = ""
     own_words: bool = False
     two_sign: bool = False
     second: Signature | None = None

@@ -10,7 +10,7 @@ from ..analytes import ANALYTES, Kind, judged_at
 from ..evidence import LEVEL_WORDS, Level
 from ..home import Wish
 from ..ranges import Range, Verdict
-from ..record import record
+from ..record import Words, record
 from ..rules import Rules
 from ..testing.complaints import Complaint
 from ..testing.finding import Finding, Weight
@@ -57,7 +57,7 @@ class Row:
 
     analyte: str
     name: str
-    complaints: tuple[str, ...]
+    complaints: tuple[Words, ...]
     weight: Weight | None
     unit: str
     factor: float

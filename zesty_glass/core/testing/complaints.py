@@ -7,7 +7,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from types import MappingProxyType
 
-from ..record import record
+from ..record import Words, record
 
 
 @record
@@ -16,7 +16,7 @@ class Complaint:
 
     id: str
     sign: str
-    words: str
+    words: Words
 
 
 @record

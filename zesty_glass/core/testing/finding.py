@@ -5,7 +5,7 @@ from __future__ import annotations
 from enum import StrEnum
 
 from ..analytes import Kind
-from ..record import record
+from ..record import Words, record
 
 
 class Weight(StrEnum):
@@ -45,7 +45,7 @@ class Finding:
     limit: float | None = None
     source: str = ""
     year: int | None = None
-    explains: tuple[str, ...] = ()
+    explains: tuple[Words, ...] = ()
     next: str = ""
     sure: bool = True
     settled: bool = True

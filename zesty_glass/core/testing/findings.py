@@ -8,7 +8,7 @@ from dataclasses import replace
 
 from ..analytes import ANALYTES, LOOKED_FOR, Kind
 from ..home import SURFACE, Home
-from ..record import record
+from ..record import Words, record
 from ..rules import Rules
 from ..working import Working
 from .breath import breath_working
@@ -27,7 +27,7 @@ from .water import Water
 class Unexplained:
     """A complaint that nothing explains yet, with the next test."""
 
-    complaint: str
+    complaint: Words
     next: str
 
 

@@ -9,7 +9,7 @@ from enum import StrEnum
 
 from ..analytes import analyte
 from ..errors import RuleError
-from ..record import record
+from ..record import Words, record
 
 
 class InstrumentKind(StrEnum):
@@ -62,7 +62,7 @@ class Instrument:
     wait_s: int | None = None
     change_of_colour: str = ""
     simulated: bool = False
-    note: str = ""
+    note: Words = ""
 
     def __post_init__(self) -> None:
         analyte(self.analyte)

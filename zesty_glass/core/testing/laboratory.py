@@ -14,7 +14,7 @@ from typing import Literal
 from ..analytes import MICROBES
 from ..errors import RuleError
 from ..home import SURFACE, Home, Source
-from ..record import record
+from ..record import Words, record
 from ..striking import check_struck
 from .water import Water
 
@@ -267,7 +267,7 @@ class Skipped:
     """A step of drawing that was left out, and why."""
 
     step: str
-    because: str
+    because: Words
 
 
 @record
@@ -276,7 +276,7 @@ class Corrected:
 
     field: Literal["drawn_at", "handed_at", "received_at", "reported_at"]
     was: datetime | None
-    because: str
+    because: Words
 
 
 WHY_AT_LEAST = 3  # [characters] fewer say nothing
@@ -294,18 +294,18 @@ class LabSample:
     id: str
     kind: str
     sample: str
-    laboratory: str = ""
-    seal: str = ""
+    laboratory: Words = ""
+    seal: Words = ""
     drawn_at: datetime
     handed_at: datetime | None = None
     received_at: datetime | None = None
     reported_at: datetime | None = None
-    by: str = ""
-    note: str = ""
+    by: Words = ""
+    note: Words = ""
     skipped: tuple[Skipped, ...] = ()
     corrected: tuple[Corrected, ...] = ()
     struck_at: datetime | None = None
-    struck_because: str = ""
+    struck_because: Words = ""
 
     def __post_init__(self) -> None:
         check_struck(self.struck_at, self.struck_because)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import date
 from typing import Annotated, Literal
 
-from ..record import TaggedBy, record
+from ..record import TaggedBy, Words, record
 
 
 @record
@@ -91,11 +91,11 @@ class LaboratoryResult:
     basis: str | None = None
     uncertainty: float = 0.0
     certified: bool | None = True
-    report_number: str = ""
+    report_number: Words = ""
     report_date: date | None = None
-    method_used: str = ""
+    method_used: Words = ""
     detection_limit: float | None = None
-    laboratory: str = ""
+    laboratory: Words = ""
     hours_to_count: float | None = None
     report: Literal["laboratory", "utility"] = "laboratory"
 

@@ -14,7 +14,7 @@ from datetime import date, datetime, timedelta
 
 from ..analytes import POSSIBLE, analyte
 from ..ranges import Range
-from ..record import record
+from ..record import Words, record
 from .by_kit import bucket, display, drops, pad
 from .by_laboratory import laboratory
 from .by_meter import meter
@@ -47,10 +47,10 @@ class Reading:
     instrument: Instrument
     observation: Observation
     made_at: datetime
-    by: str = ""
+    by: Words = ""
     struck_at: datetime | None = None
-    struck_because: str = ""
-    note: str = ""
+    struck_because: Words = ""
+    note: Words = ""
     kept_at: datetime | None = None
 
 

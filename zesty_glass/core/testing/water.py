@@ -7,7 +7,7 @@ from typing import Literal
 
 from ..errors import RuleError
 from ..ranges import Range
-from ..record import record
+from ..record import Words, record
 from .chlorine import Combined, combined
 from .instruments import Flag
 from .observations import CupsSeen, LaboratoryResult, Noticed
@@ -35,22 +35,22 @@ class Sample:
     """
 
     id: str
-    name: str
+    name: Words
     kind: Literal["tap", "bottled", "pitcher", "own", "source"] = "tap"
-    place: str = "kitchen cold"
+    place: Words = "kitchen cold"
     draw: Literal["first", "flushed", "hot", "stood"] = "flushed"
     treated: bool = False
-    after: str = ""
+    after: Words = ""
     after_item: str | None = None
-    device: str = ""
+    device: Words = ""
     flushed_gal: float | None = None
     just_changed: bool = False
     past_life: bool = False
     raw: bool = False
     drawn_at: datetime
-    by: str = ""
+    by: Words = ""
     readings: tuple[Reading, ...] = ()
-    note: str = ""
+    note: Words = ""
 
     @property
     def unflushed(self) -> bool:

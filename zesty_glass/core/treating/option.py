@@ -9,7 +9,7 @@ from decimal import Decimal
 from typing import Literal
 
 from ..errors import RuleError
-from ..record import record
+from ..record import Words, record
 from .fitting import Fitter
 from .items import Item, SystemFigures
 from .kept import KeptInPlace, code_of
@@ -27,7 +27,7 @@ class StageChoice:
     item: str
     overrides: dict[str, float | str] = field(default_factory=dict)
     position: int | None = None
-    reason: str = ""
+    reason: Words = ""
     fitter: Fitter = "firm"
     terms: Terms = "buy"
 
@@ -39,9 +39,9 @@ class Option:
     """
 
     id: str
-    name: str
+    name: Words
     stages: tuple[StageChoice, ...] = ()
-    note: str = ""
+    note: Words = ""
     keeps: tuple[KeptInPlace, ...] = ()
 
     @property

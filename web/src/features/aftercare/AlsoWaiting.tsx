@@ -6,7 +6,6 @@ import {
   MessageSquareWarning,
   RotateCcw,
   TriangleAlert,
-  UserRoundPlus,
   Wrench,
 } from "lucide-react";
 import { useState, type ReactElement } from "react";
@@ -24,7 +23,7 @@ const SIGNS: Record<WaitingLine["kind"], ReactElement> = {
   proposal: <FileText size={20} aria-hidden="true" />,
   again: <TriangleAlert size={20} aria-hidden="true" />,
   case: <MessageSquareWarning size={20} aria-hidden="true" />,
-  asked: <UserRoundPlus size={20} aria-hidden="true" />,
+  asked: <MessageSquareWarning size={20} aria-hidden="true" />,
   unmade: <TriangleAlert size={20} aria-hidden="true" />,
   retest: <RotateCcw size={20} aria-hidden="true" />,
   mail: <Mail size={20} aria-hidden="true" />,

@@ -184,6 +184,7 @@ function Who({
         value={customer.name}
         required
         first={fresh === true}
+        live={fresh === true}
         onCommit={(name) => onCustomer({ ...customer, name })}
       />
       <TextField

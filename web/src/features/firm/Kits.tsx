@@ -61,7 +61,13 @@ function What({ k, set }: Part): ReactElement {
   const names = useReference().data?.analytes ?? [];
   return (
     <>
-      <TextField label={say("Name")} value={k.name} required onCommit={(name) => set({ name })} />
+      <TextField
+        label={say("Name")}
+        value={k.name}
+        required
+        live
+        onCommit={(name) => set({ name })}
+      />
       <label className="field">
         <span>{say("Read as")}</span>
         <select

@@ -2,7 +2,7 @@
 import { useState, type ReactElement } from "react";
 
 import { useMe } from "../../api/hooks";
-import { Seg, TextField } from "../../ui/fields";
+import { Seg } from "../../ui/fields";
 import { Trouble, Waiting } from "../../ui/Trouble";
 import { Code } from "./Code";
 import {
@@ -20,9 +20,13 @@ import {
   type Role,
 } from "./hooks";
 import { dayShort } from "../../app/when";
-import { say } from "../../app/language";
+import { say, spoken } from "../../app/language";
 
 const CHOICES = ROLES.map(([value, name]) => ({ value, name }));
+const ASKED = spoken([
+  ["name", "Name", "text"],
+  ["email", "E-mail", "email"],
+] as const);
 const EMPTY = { email: "", name: "", role: "consultant" as Role };
 
 function Shown({ made, name, mail }: { made: Invited; name: string; mail: boolean }): ReactElement {
@@ -65,16 +69,18 @@ function Invite({ mail }: { mail: boolean }): ReactElement {
     <section aria-labelledby="invite" className="border-t border-rule pt-3">
       <h2 id="invite">{say("Invite somebody")}</h2>
       <div className="grid grid-cols-[repeat(auto-fill,minmax(240px,1fr))] gap-4 items-start my-3">
-        <TextField
-          label={say("Name")}
-          value={asked.name}
-          onCommit={(name) => setAsked({ ...asked, name })}
-        />
-        <TextField
-          label="E-mail"
-          value={asked.email}
-          onCommit={(email) => setAsked({ ...asked, email })}
-        />
+        {ASKED.map(([key, label, type]) => (
+          <label key={key} className="field">
+            <span>{label}</span>
+            <input
+              className="input"
+              type={type}
+              maxLength={200}
+              value={asked[key]}
+              onChange={(e) => setAsked({ ...asked, [key]: e.target.value })}
+            />
+          </label>
+        ))}
         <Seg<Role>
           label={say("Role")}
           value={asked.role}
