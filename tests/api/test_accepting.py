@@ -140,7 +140,7 @@ class Accepting(AcceptCase):
         _, token = self.token()
         self.accept(token)
         trail = self.manager().get("/api/audit").text
-        self.assertIn("(by link)", trail)
+        self.assertIn("the customer, by link", trail)
 
 
 if __name__ == "__main__":

@@ -3,6 +3,8 @@
 from uuid import uuid4
 
 from tests.api.test_signed import SignedCase, in_days
+from tests.clock import moved
+from zesty_glass.demo.load import EMAIL
 
 
 class Cases(SignedCase):
@@ -59,3 +61,20 @@ class Owners(SignedCase):
         self.assertEqual(self.stranger().get(f"/api/offered/{token}").status_code, 404)
         self.assertEqual(self.state()["state"], "withdrawn")
         self.assertIn("new owner", self.state()["because"])
+
+    def test_the_sellers_name_leaves_and_the_home_stays(self):
+        del type(self).session
+        with moved(5):
+            self.client = self.signed_in(EMAIL)
+            home = self.get("/api/homes?find=flintlock")["homes"][0]["id"]
+            before = self.get(f"/api/homes/{home}/years")
+            seller, buyer = before["customer"], f"Buyer {uuid4().hex[:6]}"
+            body = {"version": before["version"], "customer": {"name": buyer}, "since": in_days(4)}
+            self.send("PUT", f"/api/homes/{home}/owner", body, 204)
+            boss = self.manager()
+            for _ in range(2):
+                self.assertEqual(boss.post(f"/api/homes/{home}/former/erase").status_code, 204)
+            erased = self.get(f"/api/homes/{home}/years")
+            self.assertEqual((erased["former"], erased["customer"]), ([], buyer))
+            self.assertEqual(erased["series"], before["series"])
+            self.assertNotIn(seller, self.client.get(f"/api/proposals/{self.made}").text)

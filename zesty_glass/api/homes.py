@@ -7,7 +7,8 @@ from uuid import UUID
 
 from fastapi import APIRouter, Query, Response
 
-from ..work import asking_for, one_home, owning
+from ..work import asking_for, logbook, one_home, owning, personal
+from ..work.person import manager_only
 from .context import Signed
 from .logbook_schemas import Elsewhere, GiveHome, OneHome, OwnerBody, PeopleBody
 from .paging import Paged
@@ -21,6 +22,15 @@ def change_owner(ctx: Signed, id: UUID, body: OwnerBody) -> Response:
     """A home has a new owner from a day on: its history stays, links and open offers end."""
     with ctx.db() as db:
         owning.change_owner(db, ctx.who, id, body.version, body.customer, body.since)
+    return Response(status_code=204)
+
+
+@router.post("/{id}/former/erase", status_code=204)
+def erase_former(ctx: Signed, id: UUID) -> Response:
+    """Erase those who owned a home before."""
+    with ctx.db() as db:
+        manager_only(ctx.who)
+        personal.erase_former(db, ctx.who, logbook.home(db, ctx.who, id)[0].id)
     return Response(status_code=204)
 
 

@@ -11,6 +11,7 @@ from sqlalchemy import func, select
 from ..records import audit
 from ..records.db import make_engine, make_sessions
 from ..records.models import Audit, Firm
+from ..work import seals
 from .say import Stop, guarded
 
 
@@ -20,6 +21,8 @@ def main(arguments: list[str]) -> int:
     url = os.environ.get("ZESTY_DATABASE")
     if not url:
         raise Stop("Set ZESTY_DATABASE to the database's address.")
+    secret, old = os.environ.get("ZESTY_SECRET", ""), os.environ.get("ZESTY_OLD_SECRETS", "")
+    keys = seals.every_key(secret, tuple(filter(None, old.split(",")))) if secret else ()
     broken = 0
     with make_sessions(make_engine(url))() as db:
         for firm, name in db.execute(select(Firm.id, Firm.name)).all():
@@ -27,7 +30,7 @@ def main(arguments: list[str]) -> int:
             last = db.scalar(
                 select(Audit.hash).where(Audit.firm_id == firm).order_by(Audit.id.desc()).limit(1)
             )
-            found = list(audit.breaks(db, firm))
+            found = list(audit.breaks(db, firm, keys))
             broken += len(found)
             for text in found[:20]:
                 print(f"{name}: {text}")

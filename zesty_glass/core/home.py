@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from decimal import Decimal
 from enum import StrEnum
+from typing import Annotated
 
 from .errors import RuleError
 from .in_place import InPlace
 from .occupancy import ALL_YEAR, Occupancy
-from .record import Words, record
+from .record import Personal, Words, record
 
 
 class Source(StrEnum):
@@ -186,7 +187,7 @@ class Home:
     pipe_material: Words = ""
     service_line: Words = ""
     note: Words = ""
-    care: Care = Care()
+    care: Annotated[Care, Personal()] = Care()
     wishes: tuple[Wish, ...] = ()
     in_place: tuple[InPlace, ...] = ()
 

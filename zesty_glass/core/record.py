@@ -9,10 +9,19 @@ from typing import Annotated, Any, TypeVar, dataclass_transform, get_args, get_t
 from .bounds import bounded
 
 _T = TypeVar("_T")
+ERASED = "(erased)"
 
 
 class Personal:
-    """Marks what goes with the person whom somebody erases."""
+    """Marks what goes with the person whom somebody erases.
+
+    Args:
+        instead: what stands in the place of a text that was erased; ``{n}`` is the how-manieth of
+            its list it is, where those of a list must be told apart.
+    """
+
+    def __init__(self, instead: str = ERASED) -> None:
+        self.instead = instead
 
 
 #: free words about a person or their home, or typed by whoever: erased with the person

@@ -12,7 +12,7 @@ from uuid import UUID
 from sqlalchemy import Computed, ForeignKey, Index, Numeric
 from sqlalchemy.orm import Mapped, mapped_column
 
-from .base import Base, Json, compared
+from .base import PERSONAL, Base, Json, Words, compared
 
 #: kinds of what a job fits, from its document
 JOB_KINDS = "jsonb_path_query_array(data, '$.stages[*].kind')"
@@ -33,8 +33,8 @@ class JobRow(Base):
         ForeignKey("proposals.id", ondelete="CASCADE"), unique=True
     )
     planned_on: Mapped[date | None]
-    data: Mapped[dict[str, Any]]
-    summary: Mapped[dict[str, Any]]
+    data: Mapped[dict[str, Any]] = mapped_column(info=PERSONAL)
+    summary: Mapped[dict[str, Any]] = mapped_column(info=PERSONAL)
     version: Mapped[int] = mapped_column(default=1)
     __mapper_args__ = compared(version)
     kinds: Mapped[list[Any]] = mapped_column(Json, Computed(JOB_KINDS, persisted=True))
@@ -132,12 +132,12 @@ class PaymentRow(Base):
     proposal_id: Mapped[UUID] = mapped_column(ForeignKey("proposals.id", ondelete="CASCADE"))
     on: Mapped[date]
     amount: Mapped[Decimal] = mapped_column(Numeric(12, 2))
-    label: Mapped[str]
-    note: Mapped[str]
+    label: Mapped[Words]
+    note: Mapped[Words]
     by: Mapped[str]
     at: Mapped[datetime]
     struck_at: Mapped[datetime | None]
-    struck_because: Mapped[str] = mapped_column(default="")
+    struck_because: Mapped[Words] = mapped_column(default="")
     __table_args__ = (
         Index("payments_by_day", "firm_id", "on"),
         Index("payments_by_proposal", "proposal_id"),

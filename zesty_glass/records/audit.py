@@ -9,8 +9,9 @@ hash before it; whoever changes, drops or adds a row afterwards breaks the chain
 from __future__ import annotations
 
 import hashlib
+import hmac
 import json
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from datetime import UTC, date, datetime, time
 from typing import Any, NamedTuple
 from uuid import UUID
@@ -74,8 +75,33 @@ def _forget(db: Session) -> None:
     db.info.pop(_WAITING, None)
 
 
-def breaks(db: Session, firm: UUID) -> Iterator[str]:
-    """What does not fit in a firm's chain, in words; nothing when all of it does.
+def _taken(row: Audit, key: bytes) -> str:
+    """A keyed digest of what an erased row says now, and of the hash of what it said before."""
+    said = json.dumps([row.id, row.hash, hash_of(row)], ensure_ascii=True)
+    return hmac.new(key, said.encode(), hashlib.sha256).hexdigest()
+
+
+def take_out(db: Session, firm: UUID, targets: list[UUID], instead: str, key: bytes | None) -> None:
+    """Take what rows said of some things out of the trail, and who of the customers did it: lines
+    of older releases hold it, newer ones do not. The chain holds: each row keeps its hash, and a
+    keyed digest of that and of what is left, so that nobody without the key can do the same.
+    """
+    db.flush()
+    db.execute(text("select set_config('zesty.erasing', 'on', true)"))
+    query = select(Audit).where(Audit.firm_id == firm, Audit.target.in_(targets))
+    for row in db.scalars(query.with_for_update()):
+        by_link = row.who.endswith(" (by link)")
+        if not row.taken_out and (by_link or row.before or row.after):
+            row.before, row.after = "", ""
+            row.who = instead if by_link else row.who
+            row.taken_out = "-" if key is None else _taken(row, key)
+    db.flush()
+    db.execute(text("select set_config('zesty.erasing', '', true)"))
+
+
+def breaks(db: Session, firm: UUID, keys: Sequence[bytes] = ()) -> Iterator[str]:
+    """What does not fit in a firm's chain, in words; nothing when all of it does. Without keys,
+    what erased rows say is not looked at.
 
     Rows from before the chain began carry no hash; after the first hash none may lack one.
     """
@@ -87,7 +113,10 @@ def breaks(db: Session, firm: UUID) -> Iterator[str]:
         begun = True
         if row.previous != previous:
             yield f"row {row.id} of {row.at:%Y-%m-%d %H:%M} does not follow the row before it"
-        if row.hash != hash_of(row):
+        if row.taken_out:
+            if keys and row.taken_out not in {_taken(row, key) for key in keys}:
+                yield f"row {row.id} of {row.at:%Y-%m-%d %H:%M} was changed after it was erased"
+        elif row.hash != hash_of(row):
             yield f"row {row.id} of {row.at:%Y-%m-%d %H:%M} was changed after it was written"
         previous = row.hash
 

@@ -3,15 +3,20 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any
+from typing import Annotated, Any
 
 from sqlalchemy import JSON, DateTime, Text
 from sqlalchemy.dialects.postgresql import JSONB
-from sqlalchemy.orm import DeclarativeBase, Mapped
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 Json = JSON().with_variant(JSONB(), "postgresql")
 #: the same, with nothing kept as SQL's NULL, so that a query can ask for it
 JsonOrNull = JSON(none_as_null=True).with_variant(JSONB(none_as_null=True), "postgresql")
+
+
+#: declares a column whose text, or document, goes with the person whom somebody erases
+PERSONAL = {"personal": True}
+Words = Annotated[str, mapped_column(Text, info=PERSONAL)]
 
 
 class Base(DeclarativeBase):

@@ -12,7 +12,7 @@ from sqlalchemy import Computed, ForeignKey, Index, UniqueConstraint
 from sqlalchemy import text as sql
 from sqlalchemy.orm import Mapped, mapped_column
 
-from .base import Base, Json, JsonOrNull, compared
+from .base import PERSONAL, Base, Json, JsonOrNull, Words, compared
 
 
 class Firm(Base):
@@ -139,15 +139,19 @@ class HomeRow(Base):
     __tablename__ = "homes"
     id: Mapped[UUID] = mapped_column(primary_key=True)
     firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"), index=True)
-    customer: Mapped[dict[str, Any]]
-    home: Mapped[dict[str, Any]]
+    customer: Mapped[dict[str, Any]] = mapped_column(info=PERSONAL)
+    home: Mapped[dict[str, Any]] = mapped_column(info=PERSONAL)
     version: Mapped[int] = mapped_column(default=1)
     words: Mapped[str] = mapped_column(Computed(HOME_WORDS, persisted=True))
     found: Mapped[list[Any]] = mapped_column(Json, default=list, server_default="[]")
-    former: Mapped[list[Any]] = mapped_column(Json, default=list, server_default="[]")
-    others: Mapped[list[Any]] = mapped_column(Json, default=list, server_default="[]")
+    former: Mapped[list[Any]] = mapped_column(
+        Json, default=list, server_default="[]", info=PERSONAL
+    )
+    others: Mapped[list[Any]] = mapped_column(
+        Json, default=list, server_default="[]", info=PERSONAL
+    )
     merged_into: Mapped[UUID | None] = mapped_column(ForeignKey("homes.id", ondelete="CASCADE"))
-    brought: Mapped[dict[str, Any] | None] = mapped_column(JsonOrNull)
+    brought: Mapped[dict[str, Any] | None] = mapped_column(JsonOrNull, info=PERSONAL)
     there: Mapped[list[Any]] = mapped_column(Json, Computed(STANDS_THERE, persisted=True))
     __mapper_args__ = compared(version)
     __table_args__ = (
@@ -182,21 +186,21 @@ class VisitRow(Base):
     consultant_id: Mapped[UUID | None] = mapped_column(ForeignKey("users.id"))
     consultant: Mapped[str]
     started_at: Mapped[datetime]
-    complaints: Mapped[list[Any]]
+    complaints: Mapped[list[Any]] = mapped_column(info=PERSONAL)
     step: Mapped[str] = mapped_column(default="before")
     recommended: Mapped[str | None]
     horizon: Mapped[int] = mapped_column(default=10)
     assumptions_off: Mapped[list[Any]]
-    note: Mapped[str] = mapped_column(default="")
+    note: Mapped[Words] = mapped_column(default="")
     settings: Mapped[dict[str, Any]]
     rules: Mapped[dict[str, Any]]
     version: Mapped[int] = mapped_column(default=1)
     request: Mapped[str] = mapped_column(default="")
-    brought: Mapped[dict[str, Any] | None]
+    brought: Mapped[dict[str, Any] | None] = mapped_column(info=PERSONAL)
     own_items: Mapped[list[Any]] = mapped_column(default=list)
     terms_at: Mapped[datetime | None]
     made_at: Mapped[datetime | None]
-    closed: Mapped[dict[str, Any] | None] = mapped_column(JsonOrNull)
+    closed: Mapped[dict[str, Any] | None] = mapped_column(JsonOrNull, info=PERSONAL)
     __mapper_args__ = compared(version)
     __table_args__ = (
         Index("visits_by_day", "firm_id", "started_at"),
@@ -217,7 +221,7 @@ class SampleRow(Base):
     firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
     visit_id: Mapped[UUID] = mapped_column(ForeignKey("visits.id", ondelete="CASCADE"), index=True)
     position: Mapped[int]
-    data: Mapped[dict[str, Any]]
+    data: Mapped[dict[str, Any]] = mapped_column(info=PERSONAL)
     version: Mapped[int] = mapped_column(default=1)
     __mapper_args__ = compared(version)
 
@@ -233,9 +237,9 @@ class ReadingRow(Base):
     visit_id: Mapped[UUID] = mapped_column(ForeignKey("visits.id", ondelete="CASCADE"), index=True)
     sample_id: Mapped[UUID] = mapped_column(ForeignKey("samples.id", ondelete="CASCADE"))
     position: Mapped[int]
-    data: Mapped[dict[str, Any]]
+    data: Mapped[dict[str, Any]] = mapped_column(info=PERSONAL)
     struck_at: Mapped[datetime | None]
-    struck_because: Mapped[str] = mapped_column(default="")
+    struck_because: Mapped[Words] = mapped_column(default="")
     kept_at: Mapped[datetime | None]
 
 
@@ -247,7 +251,7 @@ class LabSampleRow(Base):
     firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
     visit_id: Mapped[UUID] = mapped_column(ForeignKey("visits.id", ondelete="CASCADE"), index=True)
     position: Mapped[int]
-    data: Mapped[dict[str, Any]]
+    data: Mapped[dict[str, Any]] = mapped_column(info=PERSONAL)
     version: Mapped[int] = mapped_column(default=1)
     __mapper_args__ = compared(version)
 
@@ -260,7 +264,7 @@ class DemonstrationRow(Base):
     firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
     visit_id: Mapped[UUID] = mapped_column(ForeignKey("visits.id", ondelete="CASCADE"), index=True)
     position: Mapped[int]
-    data: Mapped[dict[str, Any]]
+    data: Mapped[dict[str, Any]] = mapped_column(info=PERSONAL)
     request: Mapped[str] = mapped_column(default="")
     version: Mapped[int] = mapped_column(default=1)
     __mapper_args__ = compared(version)
@@ -315,7 +319,7 @@ class OptionRow(Base):
     firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
     visit_id: Mapped[UUID] = mapped_column(ForeignKey("visits.id", ondelete="CASCADE"), index=True)
     position: Mapped[int]
-    data: Mapped[dict[str, Any]]
+    data: Mapped[dict[str, Any]] = mapped_column(info=PERSONAL)
     version: Mapped[int] = mapped_column(default=1)
     __mapper_args__ = compared(version)
 
@@ -339,14 +343,14 @@ class ProposalRow(Base):
     firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
     visit_id: Mapped[UUID] = mapped_column(ForeignKey("visits.id", ondelete="CASCADE"), index=True)
     position: Mapped[int]
-    data: Mapped[dict[str, Any]]
+    data: Mapped[dict[str, Any]] = mapped_column(info=PERSONAL)
     request: Mapped[str] = mapped_column(default="")
     made_by: Mapped[UUID | None]
     seal: Mapped[str] = mapped_column(default="")
     seal_key: Mapped[str] = mapped_column(default="")
-    basis: Mapped[str] = mapped_column(default="", deferred=True)
+    basis: Mapped[Words] = mapped_column(default="", deferred=True)
     stale: Mapped[bool] = mapped_column(default=False)
-    moved: Mapped[dict[str, Any] | None] = mapped_column(JsonOrNull)
+    moved: Mapped[dict[str, Any] | None] = mapped_column(JsonOrNull, info=PERSONAL)
     money: Mapped[dict[str, Any] | None] = mapped_column(JsonOrNull)
     version: Mapped[int] = mapped_column(default=1)
     written_on: Mapped[str | None] = mapped_column(Computed(PROPOSAL_DAY, persisted=True))
@@ -390,9 +394,9 @@ class MailRow(Base):
     )
     at: Mapped[datetime]
     by: Mapped[str]
-    to: Mapped[str]
-    subject: Mapped[str]
-    text: Mapped[str]
+    to: Mapped[Words]
+    subject: Mapped[Words]
+    text: Mapped[Words]
     attachment: Mapped[str]
     simulated: Mapped[bool]
     request: Mapped[str] = mapped_column(default="")
@@ -413,7 +417,8 @@ class Audit(Base):
     refuses it.
 
     ``before`` and ``after`` are JSON texts of the fields that changed; ``hash`` covers the row and
-    the hash of the firm's row before it (``records/audit.py``).
+    the hash of the firm's row before it (``records/audit.py``). ``taken_out``: a keyed digest of
+    what the row said before a person was erased from it.
     """
 
     __tablename__ = "audit"
@@ -430,6 +435,7 @@ class Audit(Base):
     after: Mapped[str] = mapped_column(default="")
     previous: Mapped[str] = mapped_column(default="")
     hash: Mapped[str] = mapped_column(default="")
+    taken_out: Mapped[str] = mapped_column(default="", server_default="")
     __table_args__ = (
         Index("audit_by_target", "target", "version"),
         Index("audit_by_firm", "firm_id", "id"),

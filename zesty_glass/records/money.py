@@ -7,6 +7,7 @@ from uuid import UUID
 from sqlalchemy import select, update
 from sqlalchemy.orm import Session
 
+from ..core.record import ERASED
 from .after_models import PaymentRow
 
 
@@ -21,5 +22,5 @@ def blank_notes(db: Session, firm: UUID, proposal: UUID) -> None:
     db.execute(
         update(PaymentRow)
         .where(PaymentRow.firm_id == firm, PaymentRow.proposal_id == proposal)
-        .values(note="", struck_because="")
+        .values(label=ERASED, note="", struck_because="")
     )

@@ -9,7 +9,7 @@ from sqlalchemy import ForeignKey, Index
 from sqlalchemy import text as sql
 from sqlalchemy.orm import Mapped, mapped_column
 
-from .base import Base
+from .base import Base, Words
 
 
 class HomeNoteRow(Base):
@@ -22,14 +22,14 @@ class HomeNoteRow(Base):
     firm_id: Mapped[UUID] = mapped_column(ForeignKey("firms.id", ondelete="CASCADE"))
     home_id: Mapped[UUID] = mapped_column(ForeignKey("homes.id", ondelete="CASCADE"))
     on: Mapped[date]
-    text: Mapped[str]
+    text: Mapped[Words]
     by: Mapped[str]
     at: Mapped[datetime]
     struck_at: Mapped[datetime | None]
-    struck_because: Mapped[str] = mapped_column(default="")
+    struck_because: Mapped[Words] = mapped_column(default="")
     kind: Mapped[str] = mapped_column(default="note")
     closed_on: Mapped[date | None]
-    outcome: Mapped[str] = mapped_column(default="")
+    outcome: Mapped[Words] = mapped_column(default="")
     __table_args__ = (
         Index("home_notes_by_day", "home_id", "on"),
         Index(

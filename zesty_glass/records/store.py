@@ -280,22 +280,13 @@ def erase_mails_and_links(
     )
 
 
-def blank_notes(db: Session, firm: UUID, visit: UUID, instead: str) -> None:
-    """Take free words out of a visit's readings, glasses, lines and tastings."""
-    kinds: tuple[Any, ...] = (SampleRow, ReadingRow, OptionRow, DemonstrationRow)
-    for kind in kinds:
-        for row in of_visit(db, kind, firm, visit):
-            after = {**row.data, **({"note": ""} if "note" in row.data else {})}
-            body = after.get("body")
-            if isinstance(body, dict) and isinstance(body.get("tasters"), list):
-                named = [{**t, "name": f"{n}"} for n, t in enumerate(body["tasters"], 1)]
-                after["body"] = {**body, "tasters": named}
-            if isinstance(row, ReadingRow):
-                row.struck_because = instead if row.struck_because else ""
-            if after != row.data:
-                row.data = after
-                if not isinstance(row, ReadingRow):
-                    row.version += 1
+def erase_mails_to(db: Session, firm: UUID, addresses: Iterable[str], instead: str) -> None:
+    """Take the messages to some addresses out, as reminders that belong to no proposal."""
+    db.execute(
+        update(MailRow)
+        .where(MailRow.firm_id == firm, MailRow.to.in_(list(addresses)))
+        .values(to=instead, text=instead, subject=instead)
+    )
 
 
 def homes_last_seen_before(db: Session, firm: UUID, at: datetime, erased: str) -> list[UUID]:

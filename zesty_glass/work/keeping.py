@@ -10,24 +10,47 @@ from __future__ import annotations
 
 import hashlib
 import json
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from typing import Any, TypeVar
 from uuid import UUID
 
 from sqlalchemy.orm import Session
 
+from ..core.aftercare.job import Job
+from ..core.demonstrating.records import Demonstration
 from ..core.errors import RuleError
+from ..core.proposing.proposal import Proposal
+from ..core.testing.laboratory import LabSample
+from ..core.testing.reading import Reading
+from ..core.testing.water import Sample
+from ..core.treating.option import Option
+from ..documents.erasing import holds_person
 from ..records import audit, store
-from ..records.models import Audit, DemonstrationRow, LabSampleRow, OptionRow, SampleRow
+from ..records.after_models import JobRow
+from ..records.models import (
+    Audit,
+    DemonstrationRow,
+    LabSampleRow,
+    OptionRow,
+    ProposalRow,
+    ReadingRow,
+    SampleRow,
+)
 from .person import Conflict, Person, changed_fields, now
 
 Kept = TypeVar("Kept", LabSampleRow, OptionRow, DemonstrationRow, SampleRow)
 
-#: fields of which the audit keeps that they changed, and not what they said
-_PERSONAL = (
-    *("customer", "care", "signature", "complaints", "note", "home"),
-    *("others", "former", "brought"),
-)
+#: what the document of a row is
+DOCUMENTS: dict[type[Any], Any] = {
+    DemonstrationRow: Demonstration,
+    JobRow: Job,
+    LabSampleRow: LabSample,
+    OptionRow: Option,
+    ProposalRow: Proposal,
+    ReadingRow: Reading,
+    SampleRow: Sample,
+}
+Told = Callable[[str], bool]  # whether the audit keeps what a field said
 #: more than this of one value is cut in the audit [characters]
 _MOST_SAID = 4000
 
@@ -68,11 +91,24 @@ def same_id(id: str, where: str = "id") -> UUID:
         ) from None
 
 
-def _told(values: dict[str, Any], fields: Iterable[str]) -> str:
+def told_of(row: Any, of_document: bool) -> Told:
+    """Which fields of a row the audit tells the values of: none that goes with a person.
+
+    Args:
+        of_document: the fields are those of its document, and not its columns.
+    """
+    if of_document:
+        document = DOCUMENTS.get(type(row))
+        return lambda path: document is None or not holds_person(document, path.split(".")[0])
+    columns = type(row).__table__.columns
+    return lambda path: not columns[path.split(".")[0]].info.get("personal")
+
+
+def _told(values: dict[str, Any], fields: Iterable[str], told: Told) -> str:
     """The values of changed fields as JSON; personal ones are named and not told."""
     out: dict[str, Any] = {}
     for path in fields:
-        if path.split(".")[0] in _PERSONAL or path.endswith(_PERSONAL):
+        if not told(path):
             out[path] = "(personal, not kept here)"
             continue
         value: Any = values
@@ -92,8 +128,11 @@ def note(
     fields: list[str],
     before: dict[str, Any] | None = None,
     after: dict[str, Any] | None = None,
+    told: Told = lambda path: True,
 ) -> None:
-    """A line of the audit trail, with the values of the fields that changed."""
+    """A line of the audit trail, with the values of the fields that changed, as far as they are
+    told.
+    """
     row = Audit(
         firm_id=who.firm_id,
         user_id=who.id,
@@ -103,8 +142,8 @@ def note(
         action=action,
         version=version,
         fields=fields,
-        before=_told(before or {}, fields),
-        after=_told(after or {}, fields if fields else list(after or {})),
+        before=_told(before or {}, fields, told),
+        after=_told(after or {}, fields if fields else list(after or {}), told),
     )
     audit.append(db, row)
 
@@ -123,20 +162,23 @@ def change(
     all is as it was.
     """
     before = {name: getattr(row, name) for name in after}
-    was, becomes = (before["data"], after["data"]) if set(after) == {"data"} else (before, after)
+    document = set(after) == {"data"}
+    was, becomes = (before["data"], after["data"]) if document else (before, after)
     touched = changed_fields(was, becomes)
     if not touched:
         return []
     for name, value in after.items():
         setattr(row, name, value)
     row.version += 1
-    note(db, who, row.id, action, row.version, touched, was, becomes)
+    note(db, who, row.id, action, row.version, touched, was, becomes, told_of(row, document))
     return touched
 
 
 def remove(db: Session, who: Person, row: Any, action: str = "removed") -> None:
-    """Take a locked row away; the audit keeps what it said."""
-    note(db, who, row.id, action, row.version, [], None, {"was": row.data})
+    """Take a locked row away; the audit keeps what it said, but for what goes with a person."""
+    told = told_of(row, of_document=True)
+    was = {name: value for name, value in row.data.items() if told(name)}
+    note(db, who, row.id, action, row.version, [], None, {"was": was})
     db.delete(row)
 
 

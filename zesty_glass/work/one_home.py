@@ -11,13 +11,13 @@ from uuid import UUID
 from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
+from ..core.record import ERASED
 from ..records import one_home as records
 from ..records import store
 from ..records.models import HomeRow
 from . import keeping, logbook, visiting
 from .keeping import expect
 from .person import Person, now
-from .personal import ERASED
 
 UNDONE_WITHIN = timedelta(days=1)
 

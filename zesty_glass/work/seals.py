@@ -43,6 +43,17 @@ def _id(key: bytes) -> str:
     return hashlib.sha256(b"key id" + key).hexdigest()[:12]
 
 
+def every_key(secret: str, old: tuple[str, ...] = ()) -> tuple[bytes, ...]:
+    """Every key derived from the server's secrets."""
+    return tuple(keys_from(secret, old).by_id.values())
+
+
+def newest_key(db: Session) -> bytes | None:
+    """The key that seals now; None where a session carries none."""
+    keys: Keys | None = db.info.get(KEYS)
+    return None if keys is None else keys.by_id[keys.newest]
+
+
 def keys_from(secret: str, old: tuple[str, ...] = ()) -> Keys:
     """Keys derived from the server's secret, and from those it had before."""
     derived = [_derived(s) for s in (secret, *old)]

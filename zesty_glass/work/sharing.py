@@ -185,10 +185,14 @@ def _standing_link(db: Session, token: str) -> LinkRow | None:
     return row
 
 
-def _stranger(row: LinkRow, offer: Offer) -> Person:
-    """Who acts by a link: the customer, whom nobody signed in."""
-    name = f"{offer.customer.name} (by link)"
-    return Person(id=UUID(int=0), firm_id=row.firm_id, name=name, role="")
+BY_LINK = "the customer, by link"
+
+
+def _stranger(row: LinkRow) -> Person:
+    """Who acts by a link: the customer, whom nobody signed in. They are named by the link alone,
+    which leads to them for as long as they are not erased.
+    """
+    return Person(id=row.id, firm_id=row.firm_id, name=BY_LINK, role="")
 
 
 def _tell_the_firm(
@@ -241,7 +245,7 @@ def ask(db: Session, token: str, id: UUID, about: str, text: str) -> bool:
         raise TooMany
     shown = _proposal_of(db, row)
     offer = proposing.opened(db, shown).offer
-    who = _stranger(row, offer)
+    who = _stranger(row)
     subject = f"{offer.customer.name} {ABOUT[about]}: proposal {offer.number}"
     said = f"{offer.customer.name}, {offer.home}, writes by the link:\n\n{text.strip()}"
     _tell_the_firm(db, who, shown, id, subject, said, about)
@@ -283,7 +287,7 @@ def accept(db: Session, token: str, digest: str, signed: deciding.Signed) -> boo
     before = shown.data["state"]
     offer = proposing.opened(db, shown).offer
     # the signature is the customer's; the job that follows from it is made for the firm
-    who = replace(_stranger(row, offer), role="manager")
+    who = replace(_stranger(row), role="manager")
     deciding.accept_shown(db, who, shown, digest, signed)
     if before != "accepted" and shown.data["state"] != "accepted":
         subject = f"{offer.customer.name}: one of two signed proposal {offer.number}"

@@ -7,7 +7,7 @@ from datetime import datetime
 from typing import Annotated, Literal
 
 from ..errors import RuleError
-from ..record import TaggedBy, Words, record
+from ..record import Personal, TaggedBy, Words, record
 from ..striking import check_struck
 from ..testing.instruments import Instrument
 from ..testing.observations import MeterDisplays
@@ -286,7 +286,7 @@ class Taster:
     place twice is a tie); ``said``: words for smell and flavour, by code.
     """
 
-    name: Words
+    name: Annotated[str, Personal("{n}")]
     order: tuple[str, ...]
     ranks: dict[str, int] | None = None
     said: dict[str, tuple[str, ...]] = field(default_factory=dict)

@@ -5,10 +5,10 @@ from __future__ import annotations
 import hashlib
 from datetime import date, datetime
 from decimal import Decimal
-from typing import Literal
+from typing import Annotated, Literal
 
 from ..errors import RuleError
-from ..record import Words, record
+from ..record import Personal, Words, record
 
 State = Literal[
     "draft",
@@ -54,7 +54,7 @@ class Signature:
 
     name: Words
     at: datetime
-    path: str
+    path: Annotated[str, Personal("M0,0 L0,0")]
     digest: str
     read: tuple[str, ...] = ()
     typed: bool = False

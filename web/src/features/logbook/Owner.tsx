@@ -4,6 +4,7 @@ import { useState, type ReactElement } from "react";
 
 import { api, data } from "../../api/client";
 import { say, spoken } from "../../app/language";
+import { useMe } from "../../api/hooks";
 import { Sheet } from "../../ui/Sheet";
 import { Trouble } from "../../ui/Trouble";
 import { said, today } from "../aftercare/dates";
@@ -81,8 +82,32 @@ function OwnerForm({ home, onClose }: { home: HomeYears; onClose: () => void }):
   );
 }
 
+/** Takes those who owned it before out, asked twice. */
+function EraseFormer({ home }: { home: string }): ReactElement {
+  const client = useQueryClient();
+  const [sure, setSure] = useState(false);
+  const erase = useMutation({
+    mutationFn: () =>
+      data(api.POST("/api/homes/{id}/former/erase", { params: { path: { id: home } } })),
+    onSuccess: () => client.invalidateQueries(),
+  });
+  return (
+    <>
+      <button
+        className="key bare"
+        disabled={erase.isPending}
+        onClick={() => (sure ? erase.mutate() : setSure(true))}
+      >
+        {sure ? say("Yes, erase their names and words for good") : say("Erase former owners")}
+      </button>
+      <Trouble error={erase.error} again={() => erase.mutate()} />
+    </>
+  );
+}
+
 export function Owner({ home }: { home: HomeYears }): ReactElement {
   const [open, setOpen] = useState(false);
+  const manager = useMe().data?.role === "manager";
   return (
     <p className="text-m text-ink-2 flex gap-3 items-center flex-wrap">
       {home.former.map(([name, until]) => (
@@ -93,6 +118,7 @@ export function Owner({ home }: { home: HomeYears }): ReactElement {
       <button className="key bare -ml-2" onClick={() => setOpen(true)}>
         {say("New owner")}
       </button>
+      {home.former.length > 0 && manager && <EraseFormer home={home.id} />}
       {open && (
         <Sheet title={say("The home has a new owner")} onClose={() => setOpen(false)}>
           <OwnerForm home={home} onClose={() => setOpen(false)} />
