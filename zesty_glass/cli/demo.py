@@ -6,12 +6,12 @@ import argparse
 import errno
 import os
 import secrets
-import signal
 import socket
 import sys
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
+from . import ending
 from .cluster import Cluster, disk_full, says_full
 from .machine import STATE
 from .say import Stop, guarded, step
@@ -67,13 +67,6 @@ def prepare(cluster: Cluster, secret: str) -> str:
     return url
 
 
-def _ended(*_: object) -> None:
-    """A signal to end, as an exit on whose way out the database is stopped too: the server hands it
-    on once it has stopped itself.
-    """
-    raise SystemExit(128 + signal.SIGTERM)
-
-
 def main(arguments: list[str]) -> int:
     """Run the demo until Ctrl-C, or until it is told to end."""
     parser = argparse.ArgumentParser(prog="./zesty demo")
@@ -89,7 +82,7 @@ def main(arguments: list[str]) -> int:
             f" demo --port {given.port + 1}"
         )
     cluster = Cluster(given.data / "postgres")
-    signal.signal(signal.SIGTERM, _ended)
+    ending.by_exit()  # the server hands a signal on once it has stopped itself
     try:
         made = cluster.create()
         step("new database folder made" if made else "database folder found")

@@ -10,6 +10,8 @@ import time
 from collections.abc import Callable
 from typing import TYPE_CHECKING
 
+from . import ending
+
 if TYPE_CHECKING:
     from ..core.errors import RuleError
 
@@ -34,6 +36,7 @@ def fail(text: str) -> int:
 
 def guarded(main: Callable[[list[str]], int], arguments: list[str]) -> int:
     """Run a command; what ends it early gets a sentence. The exit status."""
+    ending.by_exit()
     try:
         return main(arguments)
     except Stop as e:

@@ -10,6 +10,7 @@ import unittest
 from collections.abc import Sequence
 from concurrent.futures import ThreadPoolExecutor
 
+from . import ending
 from .machine import ROOT, VENV, WEB
 from .say import fail, step
 
@@ -66,7 +67,7 @@ APART = (MOST, FOLDERS_APART[:1], (*FOLDERS_APART[1:], *LIGHTER))
 
 def _check(entry: tuple[str, list[str], object]) -> tuple[str, int, str]:
     name, command, folder = entry
-    done = subprocess.run(command, cwd=str(folder), capture_output=True, text=True)
+    done = ending.run(command, cwd=str(folder), stdout=subprocess.PIPE, stderr=subprocess.PIPE)
     return name, done.returncode, (done.stdout + done.stderr).strip()
 
 
@@ -83,9 +84,7 @@ def _checks() -> bool:
 def _apart(names: Sequence[str]) -> str:
     """What tests under some names say, run in a process of their own."""
     command = [sys.executable, "-m", "zesty_glass.cli.test", "--no-checks", *names]
-    done = subprocess.run(
-        command, cwd=ROOT, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True
-    )
+    done = ending.run(command, cwd=ROOT, stdout=subprocess.PIPE, stderr=subprocess.STDOUT)
     return done.stdout
 
 
@@ -115,6 +114,7 @@ def main(arguments: list[str]) -> int:
     parser.add_argument("only", nargs="*", help="dotted names of tests, e.g. tests.core")
     parser.add_argument("--no-checks", action="store_true", help="tests only")
     given = parser.parse_args(arguments)
+    ending.at_once()
     sys.path.insert(0, str(ROOT))
     good = True
     if given.only:

@@ -1,0 +1,58 @@
+"""A command that is told to end takes with it what it started: databases, servers, folders."""
+
+from __future__ import annotations
+
+import atexit
+import os
+import signal
+import subprocess
+import sys
+from typing import Any, NoReturn
+
+#: told to end by whom: a service manager or ``kill``, and a terminal that was closed
+SIGNALS = (signal.SIGTERM, signal.SIGHUP)
+WAIT_S = 20.0
+_children: set[subprocess.Popen[str]] = set()
+
+
+def _exit(number: int, _: Any) -> NoReturn:
+    raise SystemExit(128 + number)
+
+
+def by_exit() -> None:
+    """End by an exit, on whose way out everything that was opened is closed."""
+    for number in SIGNALS:
+        signal.signal(number, _exit)
+
+
+def _at_once(number: int, _: Any) -> None:
+    """Tests catch an exit: children are told, what waits for the end runs, and that is all."""
+    for child in list(_children):
+        child.terminate()
+    for child in list(_children):
+        try:
+            child.wait(WAIT_S)
+        except subprocess.TimeoutExpired:
+            child.kill()
+    sys.stdout.flush()
+    atexit._run_exitfuncs()
+    if os.getpgrp() == os.getpid():  # browsers too
+        os.killpg(0, signal.SIGKILL)
+    os._exit(128 + number)
+
+
+def at_once() -> None:
+    """End without an exit that a test could catch."""
+    for number in SIGNALS:
+        signal.signal(number, _at_once)
+
+
+def run(command: list[str], **how: Any) -> subprocess.CompletedProcess[str]:
+    """Run a child to its end; it is told when this process is told to end."""
+    child = subprocess.Popen(command, text=True, start_new_session=True, **how)
+    _children.add(child)
+    try:
+        said, wrong = child.communicate()
+    finally:
+        _children.discard(child)
+    return subprocess.CompletedProcess(command, child.returncode, said, wrong)
