@@ -46,6 +46,7 @@ class Ending(unittest.TestCase):
 
     def test_tests_leave_no_database_and_no_folder(self):
         with tempfile.TemporaryDirectory() as d:
+            Path(d).chmod(0o755)  # the database runs as somebody else where we are root
             names = ("tests.api.test_session", "tests.api.test_visits", "tests.api.test_jobs")
             child = self.started(*("-m", "zesty_glass.cli.test", "--no-checks", *names), TMPDIR=d)
             while not child.stdout.readline().endswith("tests\n"):
