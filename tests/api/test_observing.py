@@ -5,6 +5,7 @@ the page are kept.
 import json
 import logging
 import re
+from unittest import mock
 
 from tests.api.client import HOME_1, ApiCase
 from tests.application import Client
@@ -49,6 +50,13 @@ class Observing(ApiCase):
         wanted = r'zesty_requests_total{method="GET",route="/api/visits/{id}",status="200"} \d'
         self.assertRegex(text, wanted)
         self.assertNotIn(HOME_1, text)
+
+    def test_a_disk_that_is_nearly_full_is_said(self):
+        nearly = mock.Mock(free=199_999_999)
+        with mock.patch.object(observing.shutil, "disk_usage", return_value=nearly):
+            r = self.client.get("/readyz")
+        self.assertEqual(r.status_code, 503)
+        self.assertIn("nearly full: 199 MB are left", r.json()["why"])
 
     def test_not_ready_without_its_database(self):
         app = create_app("postgresql://nobody@127.0.0.1:1/none", SECRET)

@@ -167,12 +167,31 @@ class Backups(unittest.TestCase):
         out = Path(self.folder.name, name)
         with tempfile.TemporaryDirectory() as d:
             with tarfile.open(self.file) as tar:
-                tar.extractall(d, filter="data")
+                for part in (backup.MANIFEST, backup.CHECKSUM, backup.DUMP):
+                    Path(d, part).write_bytes(tar.extractfile(part).read())
             edit(Path(d))
             with tarfile.open(out, "w") as tar:
-                for part in (backup.MANIFEST, backup.DUMP):
-                    tar.add(Path(d, part), part)
+                for part in (backup.MANIFEST, backup.CHECKSUM, backup.DUMP):
+                    if Path(d, part).exists():
+                        tar.add(Path(d, part), part)
         return out
+
+    def rewritten(self, d, edit):
+        """A manifest as another program might have written it, with its own checksum."""
+        told = json.loads((d / backup.MANIFEST).read_text())
+        edit(told)
+        text = json.dumps(told)
+        (d / backup.MANIFEST).write_text(text)
+        (d / backup.CHECKSUM).write_text(backup.checksum(text.encode()))
+
+    def test_a_manifest_that_was_changed_is_told(self):
+        def another(d):
+            told = json.loads((d / backup.MANIFEST).read_text())
+            (d / backup.MANIFEST).write_text(json.dumps({**told, "rows": {}}))
+
+        with self.assertRaises(Stop) as e:
+            restore.restore(empty(), self.changed("rewritten", another))
+        self.assertIn("manifest was changed", str(e.exception))
 
     def test_a_damaged_file_restores_nothing(self):
         def damage(d):
@@ -185,8 +204,7 @@ class Backups(unittest.TestCase):
 
     def test_a_backup_of_a_newer_program(self):
         def newer(d):
-            m = json.loads((d / backup.MANIFEST).read_text())
-            (d / backup.MANIFEST).write_text(json.dumps({**m, "shape": "9999"}))
+            self.rewritten(d, lambda m: m.update(shape="9999"))
 
         with self.assertRaises(Stop) as e:
             restore.restore(empty(), self.changed("newer", newer))
@@ -194,9 +212,7 @@ class Backups(unittest.TestCase):
 
     def test_rows_that_do_not_count_up_are_said(self):
         def fewer(d):
-            m = json.loads((d / backup.MANIFEST).read_text())
-            m["rows"]["homes"] += 1
-            (d / backup.MANIFEST).write_text(json.dumps(m))
+            self.rewritten(d, lambda m: m["rows"].update(homes=m["rows"]["homes"] + 1))
 
         with self.assertRaises(Stop) as e:
             restore.restore(empty(), self.changed("fewer", fewer))

@@ -8,7 +8,10 @@ from __future__ import annotations
 
 import json
 import logging
+import os
+import shutil
 import sys
+import tempfile
 import time
 from datetime import UTC, datetime
 from typing import Any
@@ -147,6 +150,20 @@ def _ready(engine: Engine) -> str:
         return f"the database does not answer ({type(e).__name__})"
     if found != newest():
         return f"the database has shape {found}, this program {newest()}"
+    return _full()
+
+
+LEAST_FREE = 200_000_000  # [bytes] below which nothing new should begin: a PDF and a day's writing
+#: where files of this program and of a database on this machine lie, as far as they are there
+PLACES = (tempfile.gettempdir(), "/var/lib/postgresql")
+
+
+def _full() -> str:
+    """That a disk is nearly full; empty while it is not."""
+    for place in filter(os.path.isdir, PLACES):
+        free = shutil.disk_usage(place).free
+        if free < LEAST_FREE:
+            return f"the disk of {place} is nearly full: {free // 1_000_000} MB are left"
     return ""
 
 

@@ -28,7 +28,7 @@ from ..records.db import make_engine, plain_url
 from .cluster import programs
 from .say import Stop, guarded, step
 
-DUMP, MANIFEST = "database.dump", "manifest.json"
+DUMP, MANIFEST, CHECKSUM = "database.dump", "manifest.json", "manifest.json.sha256"
 
 
 def database() -> str:
@@ -108,13 +108,19 @@ def back_up(url: str, target: Path) -> dict[str, int]:
         whole = Path(d, "backup.tar")
         with tarfile.open(whole, "w") as tar:
             manifest = json.dumps(told, indent=1).encode()
-            info = tarfile.TarInfo(MANIFEST)
-            info.size = len(manifest)
-            tar.addfile(info, io.BytesIO(manifest))
+            for name, data in ((MANIFEST, manifest), (CHECKSUM, checksum(manifest).encode())):
+                info = tarfile.TarInfo(name)
+                info.size = len(data)
+                tar.addfile(info, io.BytesIO(data))
             tar.add(dump, DUMP)
         whole.chmod(0o600)
         whole.replace(target)
     return rows
+
+
+def checksum(manifest: bytes) -> str:
+    """What stands beside a manifest, so that a damaged one is told."""
+    return hashlib.sha256(manifest).hexdigest()
 
 
 def main(arguments: list[str]) -> int:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 import json
+import shutil
 import sys
 import tarfile
 import tempfile
@@ -14,23 +15,34 @@ from psycopg.conninfo import conninfo_to_dict
 from sqlalchemy import text
 
 from ..records.db import known_shapes, make_engine, newest, plain_url
-from .backup import DUMP, MANIFEST, counted, database, digest, program, run
+from .backup import CHECKSUM, DUMP, MANIFEST, checksum, counted, database, digest, program, run
 from .say import Stop, guarded, step
 
 LARGEST_MANIFEST = 1_000_000  # [bytes]
+
+
+def _small(tar: tarfile.TarFile, name: str) -> bytes:
+    """A small file of a backup, whole."""
+    info = tar.getmember(name)
+    part = tar.extractfile(info)
+    if part is None or info.size > LARGEST_MANIFEST:
+        raise KeyError(name)
+    return part.read()
 
 
 def _opened(file: Path, into: Path) -> dict[str, Any]:
     """The manifest, with the dump laid into a folder and checked."""
     try:
         with tarfile.open(file) as tar:
-            info = tar.getmember(MANIFEST)
-            part = tar.extractfile(info)
-            if part is None or info.size > LARGEST_MANIFEST:
-                raise KeyError(MANIFEST)
-            told: dict[str, Any] = json.load(part)
-            dump = tar.getmember(DUMP)
-            tar.extract(dump, into, filter="data")
+            manifest = _small(tar, MANIFEST)
+            if CHECKSUM in tar.getnames() and _small(tar, CHECKSUM).decode() != checksum(manifest):
+                raise Stop(f"{file.name} is damaged: its manifest was changed. Take another.")
+            told: dict[str, Any] = json.loads(manifest)
+            part = tar.extractfile(DUMP)
+            if part is None:
+                raise KeyError(DUMP)
+            with (into / DUMP).open("wb") as dump:
+                shutil.copyfileobj(part, dump)
     except (tarfile.TarError, KeyError, ValueError) as e:
         raise Stop(f"{file.name} is no backup made by ./zesty backup.") from e
     if digest(into / DUMP) != told.get("sha256"):
