@@ -2,6 +2,7 @@
 turned away.
 """
 
+import sys
 import threading
 import time
 import unittest
@@ -29,6 +30,10 @@ def refuse():
     raise RuleError("a.code", "What.", "where", "Remedy.")
 
 
+def knows(name):
+    return name in sys.modules
+
+
 def plus(a, b):
     return a + b
 
@@ -47,6 +52,12 @@ class Limits(unittest.TestCase):
     def setUpClass(cls):
         cls.apart = Apart(seconds=3, most_waiting=2)
         cls.addClassCleanup(cls.apart.stop)
+
+    def test_what_it_needs_is_imported_before_its_time_counts(self):
+        apart = Apart(seconds=5, modules=("colorsys",))
+        self.addCleanup(apart.stop)
+        apart.warm()
+        self.assertTrue(apart.run(knows, "colorsys"))
 
     def test_what_is_worked_out_comes_back(self):
         self.assertEqual(self.apart.run(plus, 2, 3), 5)

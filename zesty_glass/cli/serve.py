@@ -126,6 +126,7 @@ def run(
 ) -> None:
     """Serve in this process until a signal ends it."""
     from ..api.app import create_app
+    from ..work.apart import papers
 
     app = create_app(
         database,
@@ -136,6 +137,7 @@ def run(
         mailer=mailer,
     )
     quiet_collector()
+    papers().warm()  # the first PDF does not wait for what it needs
     _Server(
         uvicorn.Config(
             app,

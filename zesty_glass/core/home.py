@@ -5,6 +5,7 @@ from __future__ import annotations
 from decimal import Decimal
 from enum import StrEnum
 from typing import Annotated
+from unicodedata import category
 
 from .errors import RuleError
 from .in_place import InPlace
@@ -66,6 +67,26 @@ class Customer:
     part: Relation = Relation.OWNER
     language: str = "en"
     reminders: bool = True
+
+
+#: control characters, ends of lines and of paragraphs (Unicode 15, general categories)
+_NO_LETTERS = frozenset({"Cc", "Zl", "Zp"})
+
+
+def check_one_line(text: str, where: str) -> None:
+    """RuleError for a name, number or address that is more than one line, or holds what is no
+    letter.
+    """
+    if any(category(letter) in _NO_LETTERS for letter in text):
+        raise RuleError(
+            "text.one_line", "This is more than one line.", where, "Write it on one line."
+        )
+
+
+def check_names(customer: Customer, where: str = "customer") -> None:
+    """RuleError where a customer’s name, number or address is more than one line."""
+    for name in ("name", "phone", "email"):
+        check_one_line(getattr(customer, name), f"{where}.{name}")
 
 
 @record

@@ -19,6 +19,7 @@ import threading
 from collections.abc import Callable
 from concurrent.futures import Future
 from functools import cache
+from importlib import import_module
 from typing import ParamSpec, TypeVar
 
 from pebble import ProcessExpired, ProcessPool
@@ -40,11 +41,14 @@ class TooMuch(Exception):
     """The work took more time or memory than it may."""
 
 
-def _begin() -> None:
+def _begin(modules: tuple[str, ...]) -> None:
+    """A worker begins; what its work needs is imported before any of it is timed."""
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     os.nice(BEHIND)
     resource.setrlimit(resource.RLIMIT_AS, (MOST_BYTES, MOST_BYTES))
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
+    for name in modules:
+        import_module(name)
 
 
 def _bounded(seconds: float, what: Callable[P, T], *args: P.args, **kwargs: P.kwargs) -> T:
@@ -59,11 +63,14 @@ class Apart:
     """A worker process for one kind of work; started with the first of it.
 
     Args:
-        seconds: of the processor's time, for one piece of it [s].
+        seconds: of the processor's time, for one piece of it [s]. modules: what a worker imports
+            before its first piece.
     """
 
-    def __init__(self, seconds: float, most_waiting: int = MOST_WAITING) -> None:
-        self.seconds = seconds
+    def __init__(
+        self, seconds: float, most_waiting: int = MOST_WAITING, modules: tuple[str, ...] = ()
+    ) -> None:
+        self.seconds, self._modules = seconds, modules
         self._places = threading.Semaphore(most_waiting)
         self._pool: ProcessPool | None = None
         self._lock = threading.Lock()
@@ -74,6 +81,7 @@ class Apart:
                 self._pool = ProcessPool(
                     max_workers=1,
                     initializer=_begin,
+                    initargs=[self._modules],
                     context=multiprocessing.get_context("spawn"),
                 )
             return self._pool
@@ -99,6 +107,10 @@ class Apart:
         finally:
             self._places.release()
 
+    def warm(self) -> None:
+        """Start the worker before there is work; nobody waits for it."""
+        self._started().schedule(os.getpid)
+
     def stop(self) -> None:
         """End the worker."""
         with self._lock:
@@ -111,7 +123,7 @@ class Apart:
 @cache
 def papers() -> Apart:
     """Where PDFs are made."""
-    return _ended_with_the_process(Apart(seconds=30))
+    return _ended_with_the_process(Apart(seconds=30, modules=("zesty_glass.documents.pdf",)))
 
 
 @cache

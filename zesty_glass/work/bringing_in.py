@@ -78,6 +78,7 @@ def bring_in(db: Session, who: Person, visit: Visit, with_rules: bool = False) -
 
 def store_visit(db: Session, who: Person, visit: Visit) -> VisitRow:
     """Store a visit with all its parts under the ids it has."""
+    visiting.check_named(visit.customer, visit.home)
     h = HomeRow(
         id=uuid4(),
         firm_id=who.firm_id,

@@ -10,7 +10,7 @@ from uuid import UUID
 from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
-from ..core.home import Customer
+from ..core.home import Customer, check_names
 from ..documents.codec import load, plain
 from ..messages.catalogue import languages
 from ..records import opening, store
@@ -35,6 +35,7 @@ def change_owner(
     logbook.home(db, who, home)
     row: HomeRow = store.get(db, HomeRow, who.firm_id, home, "home", lock=True)
     expect(db, "home", row, version)
+    check_names(customer)
     name = customer.name.strip()
     if len(name) < 2 or name == row.customer["name"]:
         raise RuleError(
@@ -88,6 +89,7 @@ def set_people(
 
 
 def _check_person(person: Customer, where: str) -> None:
+    check_names(person, where)
     if len(person.name.strip()) < 2:
         raise RuleError("people.name", "Somebody has no name.", f"{where}.name", "Write it.")
     if person.email.strip() and not fits_address(person.email):

@@ -12,6 +12,7 @@ from sqlalchemy import delete, or_, select, update
 from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
+from ..core.home import check_one_line
 from ..records import jobs as job_records
 from ..records import signing, store
 from ..records.after_models import FeedRow
@@ -63,6 +64,12 @@ def listed(db: Session, who: Person) -> tuple[list[User], list[InvitationRow]]:
     return list(users), list(db.scalars(open_ones.order_by(InvitationRow.made_at)))
 
 
+def _check_name(name: str) -> None:
+    check_one_line(name, "name")
+    if len(name.strip()) < 2:
+        raise RuleError("person.name", "A person needs a name.", "name", "Write it in full.")
+
+
 def _role(role: str) -> str:
     if role not in ROLES:
         raise RuleError(
@@ -90,8 +97,7 @@ def invite(
         raise RuleError(
             "person.email", "This is no address.", "email", "Write it as name@place.example."
         )
-    if len(name.strip()) < 2:
-        raise RuleError("person.name", "A person needs a name.", "name", "Write it in full.")
+    _check_name(name)
     if db.scalars(select(User.id).where(User.email == email.strip().lower())).first():
         raise RuleError(
             "person.known",
@@ -305,8 +311,7 @@ def change(db: Session, who: Person, id: UUID, version: int, name: str, role: st
     expect(db, "person", row, version)
     if row.role == "manager" and _role(role) != "manager":
         _another_manager(db, who, id)
-    if len(name.strip()) < 2:
-        raise RuleError("person.name", "A person needs a name.", "name", "Write it in full.")
+    _check_name(name)
     if role != row.role:
         _end_codes(db, row)
     if name.strip() != row.name:

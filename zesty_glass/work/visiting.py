@@ -11,7 +11,7 @@ from uuid import UUID, uuid4
 from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
-from ..core.home import Customer, Home
+from ..core.home import Customer, Home, check_names, check_one_line
 from ..core.rules import Rules, in_force
 from ..core.testing.complaints import SIGNS, Complaint
 from ..core.testing.finding import Weight
@@ -95,6 +95,7 @@ def start(
             "customer.name",
             "Write it as they would sign.",
         )
+    check_named(customer, home)
     h = HomeRow(
         id=uuid4(), firm_id=who.firm_id, customer=plain(customer), home=plain(home), version=1
     )
@@ -370,10 +371,18 @@ def _recommendable(db: Session, who: Person, row: VisitRow, option: str | None) 
         )
 
 
+def check_named(customer: Customer, home: Home) -> None:
+    """RuleError for names that are more than one line."""
+    check_names(customer)
+    for name in ("name", "place"):
+        check_one_line(getattr(home, name), f"home.{name}")
+
+
 def change_home(
     db: Session, who: Person, id: UUID, version: int, customer: Customer, home: Home
 ) -> HomeRow:
     """Change the customer and home of a visit; refused when they changed meanwhile."""
+    check_named(customer, home)
     visit = get(db, who, id)
     row = store.get(db, HomeRow, who.firm_id, visit.home_id, "home", lock=True)
     expect(db, "home", row, version)
