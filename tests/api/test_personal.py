@@ -55,7 +55,7 @@ class PersonalData(ApiCase):
             set(json.loads(text)),
             {
                 *("customer", "others", "former", "merged", "home", "visits"),
-                *("mails", "links", "jobs", "pictures", "notes"),
+                *("mails", "links", "jobs", "pictures", "notes", "payments"),
             },
         )
 

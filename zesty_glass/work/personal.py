@@ -48,7 +48,7 @@ def given_out(db: Session, who: Person, visit_id: UUID) -> dict[str, Any]:
     """
     visit = visiting.get(db, who, visit_id)
     home: HomeRow = store.get(db, HomeRow, who.firm_id, visit.home_id, "home")
-    visits, mails, links, taken = [], [], [], []
+    visits, mails, links, taken, paid = [], [], [], [], []
     for id, _, _ in opening.visits_of_home(db, who.firm_id, home.id):
         try:
             row = visiting.get(db, who, id)
@@ -60,6 +60,16 @@ def given_out(db: Session, who: Person, visit_id: UUID) -> dict[str, Any]:
             links += [
                 {"made_at": x.made_at, "expires_at": x.expires_at, "opened": x.opened}
                 for x in store.links(db, who.firm_id, p.id)
+            ]
+            paid += [
+                {
+                    "on": x.on,
+                    "amount": x.amount,
+                    "label": x.label,
+                    "note": x.note,
+                    "struck_because": x.struck_because,
+                }
+                for x in money.of_proposal(db, who.firm_id, p.id)
             ]
             mails += [
                 {"at": m.at, "to": m.to, "subject": m.subject, "text": m.text}
@@ -77,6 +87,7 @@ def given_out(db: Session, who: Person, visit_id: UUID) -> dict[str, Any]:
         "visits": visits,
         "mails": mails,
         "links": links,
+        "payments": paid,
         "pictures": taken,
         "notes": [
             {

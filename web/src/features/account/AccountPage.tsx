@@ -6,6 +6,7 @@ import { api, data } from "../../api/client";
 import { useMe } from "../../api/hooks";
 import { Head } from "../../app/Shell";
 import { Trouble } from "../../ui/Trouble";
+import { Calendars } from "./Calendars";
 import { Passkeys } from "./Passkeys";
 import { Secret } from "./Secret";
 import { SecondFactor } from "./SecondFactor";
@@ -78,6 +79,7 @@ export function AccountPage(): ReactElement {
             )}
             <Passkeys />
             <Sessions />
+            <Calendars />
           </div>
         </div>
       </main>
