@@ -13,10 +13,11 @@ from ..core.errors import RuleError
 from ..core.rules import Rules, Settings
 from ..demo.kits import usual_kits
 from ..documents.codec import plain
+from ..records import signing
 from ..records.db import make_engine, make_sessions, migrate
 from ..records.models import Firm, InstrumentRow
 from ..work import signing_in
-from .say import fail
+from .say import fail, guarded
 
 
 def main(arguments: list[str]) -> int:
@@ -34,6 +35,8 @@ def main(arguments: list[str]) -> int:
     engine = make_engine(url)
     try:
         with make_sessions(engine).begin() as db:
+            if signing.user_by_email(db, given.email) is not None:
+                return fail(f"{given.email} signs in already. Give another address.")
             firm = Firm(
                 id=uuid4(),
                 name=given.name,
@@ -57,4 +60,4 @@ def main(arguments: list[str]) -> int:
 
 
 if __name__ == "__main__":
-    sys.exit(main(sys.argv[1:]))
+    sys.exit(guarded(main, sys.argv[1:]))

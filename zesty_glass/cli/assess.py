@@ -13,7 +13,7 @@ from ..core.assess import Assessment, assess
 from ..core.errors import RuleError
 from ..documents.codec import plain
 from ..documents.visit_file import read
-from .say import refused
+from .say import guarded, refused
 
 
 def report(data: bytes, years: int | None = None) -> str:
@@ -50,4 +50,4 @@ def main(arguments: list[str]) -> int:
 
 
 if __name__ == "__main__":
-    sys.exit(main(sys.argv[1:]))
+    sys.exit(guarded(main, sys.argv[1:]))

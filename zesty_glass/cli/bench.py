@@ -42,7 +42,7 @@ from .bench_morning import morning
 from .bench_trouble import trouble
 from .cluster import free_port
 from .machine import ROOT, WEB
-from .say import step
+from .say import guarded, step
 from .serve import quiet_collector
 from .signed import sign_in
 
@@ -449,4 +449,4 @@ def main(arguments: list[str]) -> int:
 
 
 if __name__ == "__main__":
-    sys.exit(main(sys.argv[1:]))
+    sys.exit(guarded(main, sys.argv[1:]))

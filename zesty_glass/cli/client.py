@@ -26,6 +26,7 @@ from ..core.treating.place import ASKED
 from ..core.treating.stages import KIND_NAMES, TECHNOLOGIES
 from ..core.units import BQ_L_PER_PCI_L, L_PER_GAL, MG_L_PER_GPG
 from .machine import WEB
+from .say import guarded
 
 GENERATED = WEB / "src" / "api" / "schema.generated.ts"
 FACTS = WEB / "src" / "app" / "facts.generated.ts"
@@ -180,4 +181,4 @@ def main(arguments: list[str]) -> int:
 
 
 if __name__ == "__main__":
-    sys.exit(main(sys.argv[1:]))
+    sys.exit(guarded(main, sys.argv[1:]))

@@ -23,6 +23,7 @@ from ..core.treating.stages import TECHNOLOGIES
 from ..demo.homes import home_1, home_7
 from ..documents import visit_file
 from .machine import ROOT
+from .say import guarded
 
 DOCS = ROOT / "docs"
 
@@ -231,4 +232,4 @@ def main(arguments: list[str]) -> int:
 
 
 if __name__ == "__main__":
-    sys.exit(main(sys.argv[1:]))
+    sys.exit(guarded(main, sys.argv[1:]))

@@ -11,7 +11,7 @@ import sys
 import time
 
 from .machine import ROOT
-from .say import step
+from .say import guarded, step
 
 
 def main(arguments: list[str]) -> int:
@@ -27,4 +27,4 @@ def main(arguments: list[str]) -> int:
 
 
 if __name__ == "__main__":
-    sys.exit(main(sys.argv[1:]))
+    sys.exit(guarded(main, sys.argv[1:]))

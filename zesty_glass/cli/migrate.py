@@ -6,10 +6,10 @@ import os
 import sys
 
 from ..records.db import migrate
-from .say import fail
+from .say import fail, guarded
 
 
-def main() -> int:
+def main(_: list[str]) -> int:
     """Migrate."""
     url = os.environ.get("ZESTY_DATABASE")
     if not url:
@@ -19,4 +19,4 @@ def main() -> int:
 
 
 if __name__ == "__main__":
-    sys.exit(main())
+    sys.exit(guarded(main, sys.argv[1:]))

@@ -9,7 +9,7 @@ from ..demo.homes import uid
 from ..demo.people import EMAIL, MANAGER_EMAIL, PASSWORD
 from ..work.jobs import job_id
 from .machine import ROOT
-from .say import step
+from .say import guarded, step
 
 FOLDER = ROOT / "docs" / "screenshots"
 _HOME = f"/visits/{uid('home-1-visit')}"
@@ -97,4 +97,4 @@ def main(arguments: list[str]) -> int:
 
 
 if __name__ == "__main__":
-    sys.exit(main(sys.argv[1:]))
+    sys.exit(guarded(main, sys.argv[1:]))

@@ -18,7 +18,7 @@ from ..demo.catalogue import demo_items
 from ..documents.codec import plain
 from ..documents.visit_file import read
 from ..work.catalogue import Question
-from .say import refused
+from .say import guarded, refused
 
 
 def report(data: bytes, items: dict[str, Item], years: int | None = None) -> str:
@@ -80,4 +80,4 @@ def main(arguments: list[str]) -> int:
 
 
 if __name__ == "__main__":
-    sys.exit(main(sys.argv[1:]))
+    sys.exit(guarded(main, sys.argv[1:]))
