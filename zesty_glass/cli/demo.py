@@ -103,10 +103,11 @@ def main(arguments: list[str]) -> int:
         step("serving")
 
         def started() -> None:
-            from ..demo.people import EMAIL, PASSWORD
+            from ..demo.people import PASSWORD, TO_TRY
 
+            people = "\n".join(f"  sign in as     {email:<28} {what}" for email, what in TO_TRY)
             print(
-                f"\n  Zesty Glass    http://127.0.0.1:{given.port}\n  sign in as     {EMAIL}\n "
+                f"\n  Zesty Glass    http://127.0.0.1:{given.port}\n{people}\n "
                 f" password       {PASSWORD}\n\n  Ctrl-C stops it.",
                 flush=True,
             )

@@ -6,6 +6,7 @@ Standard library only: this runs before anything is installed.
 
 from __future__ import annotations
 
+import ast
 import compileall
 import hashlib
 import os
@@ -46,7 +47,7 @@ COMMANDS = {
     "forget": ("erase people whom firms keep no longer than their rule says", "core", ""),
     "messages": ("bring the languages up to date with the code", "test", ""),
     "mutate": ("break lines of the core, and see whether the tests tell", "test", "MODULE"),
-    "fuzz": ("send generated requests against the interface", "test", "[--most N]"),
+    "fuzz": ("send generated requests against the interface", "test", "[--requests N] [--seed S]"),
     "add-firm": ("add a firm and its first manager", "core", "NAME EMAIL MANAGER"),
 }
 LEAST_NODE = 20
@@ -302,7 +303,26 @@ def _help(name: str) -> int:
     print(f"usage: ./zesty {name} {typed}".rstrip())
     print(f"\n{what[0].upper()}{what[1:]}.")
     print(f"It installs what is missing when it is run ({wants[need]}). See README.md and docs/.")
+    _own_options(name)
     return 0
+
+
+def _own_options(name: str) -> None:
+    """What a command takes, as its source declares it: nothing is loaded to say it."""
+    tree = ast.parse(Path(__file__).with_name(f"{_module(name)}.py").read_text())
+    for call in ast.walk(tree):
+        of = call.func if isinstance(call, ast.Call) else None
+        if not (isinstance(of, ast.Attribute) and of.attr == "add_argument"):
+            continue
+        assert isinstance(call, ast.Call)  # as looked at above
+        said = next((k.value for k in call.keywords if k.arg == "help"), None)
+        first = call.args[0]
+        if isinstance(first, ast.Constant) and isinstance(said, ast.Constant):
+            print(f"  {first.value:<14} {said.value}")
+
+
+def _module(name: str) -> str:
+    return name.replace("-", "_")
 
 
 def main(arguments: list[str]) -> int:
@@ -323,6 +343,6 @@ def main(arguments: list[str]) -> int:
         return ended
     sys.stdout.flush()
     python = str(VENV / "bin" / "python")
-    module = f"zesty_glass.cli.{name.replace('-', '_')}"
+    module = f"zesty_glass.cli.{_module(name)}"
     found = os.environ | {"PYTHONPATH": str(ROOT)}  # from whatever folder it is called
     os.execve(python, [python, "-m", module, *arguments[1:]], found)
