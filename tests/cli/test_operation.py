@@ -4,13 +4,13 @@ migrations there and back with data.
 
 import json
 import os
+import resource
 import signal
 import socket
 import subprocess
 import sys
 import tarfile
 import tempfile
-import time
 import unittest
 from contextlib import redirect_stderr, redirect_stdout
 from io import StringIO
@@ -53,11 +53,17 @@ def zesty(*arguments, cwd="/", **env):
 class Help(unittest.TestCase):
     def test_every_command_explains_itself_from_any_folder_and_does_nothing(self):
         for name in machine.COMMANDS:
-            began = time.monotonic()
+            began = resource.getrusage(resource.RUSAGE_CHILDREN)
             done = zesty(name, "--help")
+            used = resource.getrusage(resource.RUSAGE_CHILDREN)
             self.assertEqual((done.returncode, done.stderr), (0, ""), name)
             self.assertIn(f"usage: ./zesty {name}", done.stdout)
-            self.assertLess(time.monotonic() - began, 1.0, name)
+            spent = used.ru_utime - began.ru_utime  # [s] of the processor: a busy machine may wait
+            self.assertLess(spent, 1.0, name)
+
+    def test_it_says_the_options_of_its_own(self):
+        self.assertIn("--port", zesty("demo", "--help").stdout)
+        self.assertIn("--requests", zesty("fuzz", "--help").stdout)
 
     def test_an_unknown_command_is_one_sentence(self):
         done = zesty("nonsense")

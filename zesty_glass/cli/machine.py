@@ -318,7 +318,8 @@ def _own_options(name: str) -> None:
         said = next((k.value for k in call.keywords if k.arg == "help"), None)
         first = call.args[0]
         if isinstance(first, ast.Constant) and isinstance(said, ast.Constant):
-            print(f"  {first.value:<14} {said.value}")
+            declared, told = str(first.value), str(said.value)
+            print(f"  {declared:<14} {told}")
 
 
 def _module(name: str) -> str:
