@@ -12,22 +12,33 @@ from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 from . import ending
-from .cluster import Cluster, disk_full, says_full
+from .cluster import Cluster, disk_full, free_port, says_full
 from .machine import STATE
 from .say import Stop, guarded, step
 
 
 def port_in_use(host: str, port: int) -> bool:
-    """Whether somebody listens there, or may not be listened on."""
+    """Whether somebody listens there already."""
     with socket.socket() as s:
         s.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
             s.bind((host, port))
         except OSError as e:
-            if e.errno in (errno.EADDRINUSE, errno.EACCES):
+            if e.errno == errno.EADDRINUSE:
                 return True
+            if e.errno == errno.EACCES:
+                raise Stop(
+                    f"Port {port} is for root alone. Run: ./zesty demo --port {8420 + port}"
+                ) from e
             raise Stop(f"Cannot listen on {host}: {e.strerror}.") from e
     return False
+
+
+def port(text: str) -> int:
+    """A port as it is typed; 0: any that is free."""
+    if not text.isdecimal() or int(text) > 65_535:
+        raise argparse.ArgumentTypeError(f"{text} is no port: use 1 to 65535, or 0 for any")
+    return int(text)
 
 
 def _secret(folder: Path) -> str:
@@ -70,12 +81,13 @@ def prepare(cluster: Cluster, secret: str) -> str:
 def main(arguments: list[str]) -> int:
     """Run the demo until Ctrl-C, or until it is told to end."""
     parser = argparse.ArgumentParser(prog="./zesty demo")
-    parser.add_argument("--port", type=int, default=8420, help="port on 127.0.0.1 (8420)")
+    parser.add_argument("--port", type=port, default=8420, help="port on 127.0.0.1 (8420)")
     parser.add_argument(
         "--data", type=Path, default=STATE / "demo", help="folder of the demo's database"
     )
     parser.add_argument("--once", action="store_true", help=argparse.SUPPRESS)
     given = parser.parse_args(arguments)
+    given.port = given.port or free_port()
     if port_in_use("127.0.0.1", given.port):
         raise Stop(
             f"Port {given.port} is in use: another demo may be running. Stop it, or run: ./zesty"
