@@ -42,6 +42,7 @@ ROOMS = (
     "presenting",
 )
 STANDARD_ONLY = {
+    "unicodedata",
     "bisect",
     "calendar",
     "__future__",

@@ -101,12 +101,6 @@ export function keepCustomersLanguage(place: string, next: Language): void {
   localStorage.setItem(KEPT + place, next);
 }
 
-/** What the address asks for, or the browser's owner reads. */
-export const ownLanguage = (): Language => {
-  const asked = new URLSearchParams(window.location.search).get("language");
-  return (asked ?? navigator.language).startsWith("es") ? "es" : "en";
-};
-
 export const useLanguage = (): Language =>
   useSyncExternalStore((heard) => {
     listeners.add(heard);

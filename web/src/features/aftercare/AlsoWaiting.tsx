@@ -7,6 +7,7 @@ import {
   RotateCcw,
   TriangleAlert,
   Wrench,
+  type LucideIcon,
 } from "lucide-react";
 import { useState, type ReactElement } from "react";
 import { Link } from "react-router";
@@ -17,17 +18,22 @@ import { useWaiting, type WaitingLine } from "./hooks";
 import { say } from "../../app/language";
 
 const MOST = 6;
-const SIGNS: Record<WaitingLine["kind"], ReactElement> = {
-  bottle: <FlaskConical size={20} aria-hidden="true" />,
-  kit: <Wrench size={20} aria-hidden="true" />,
-  proposal: <FileText size={20} aria-hidden="true" />,
-  again: <TriangleAlert size={20} aria-hidden="true" />,
-  case: <MessageSquareWarning size={20} aria-hidden="true" />,
-  asked: <MessageSquareWarning size={20} aria-hidden="true" />,
-  unmade: <TriangleAlert size={20} aria-hidden="true" />,
-  retest: <RotateCcw size={20} aria-hidden="true" />,
-  mail: <Mail size={20} aria-hidden="true" />,
+const SIGNS: Record<WaitingLine["kind"], LucideIcon> = {
+  bottle: FlaskConical,
+  kit: Wrench,
+  proposal: FileText,
+  again: TriangleAlert,
+  case: MessageSquareWarning,
+  asked: MessageSquareWarning,
+  unmade: TriangleAlert,
+  retest: RotateCcw,
+  mail: Mail,
 };
+
+function Sign({ kind }: { kind: WaitingLine["kind"] }): ReactElement {
+  const Drawn = SIGNS[kind];
+  return <Drawn size={20} aria-hidden="true" />;
+}
 
 export function AlsoWaiting(): ReactElement | null {
   const waiting = useWaiting();
@@ -48,7 +54,7 @@ export function AlsoWaiting(): ReactElement | null {
                 "no-underline hover:bg-yuzu-pale px-2 -mx-2"
               }
             >
-              {SIGNS[w.kind]}
+              <Sign kind={w.kind} />
               <span className="min-w-0">
                 {w.whose !== "" && <b>{w.whose}: </b>}
                 {w.what}

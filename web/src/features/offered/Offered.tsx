@@ -22,7 +22,7 @@ import { Seal } from "../proposing/Seal";
 import { Accept } from "./Accept";
 import { Ask } from "./Ask";
 import { dayAndMonth, dayLong } from "../../app/when";
-import { message, ownLanguage, say, speak, type Language } from "../../app/language";
+import { message, say, speak, type Language } from "../../app/language";
 import { LanguageKey, useCustomersLanguage } from "../../ui/LanguageKey";
 
 const STANDS: Record<string, string> = {
@@ -198,6 +198,12 @@ function HowToRead({ offer }: { offer: Offer }): ReactElement {
     </section>
   );
 }
+
+/** What the address asks for, or the browser's owner reads. */
+const ownLanguage = (): Language => {
+  const asked = new URLSearchParams(window.location.search).get("language");
+  return (asked ?? navigator.language).startsWith("es") ? "es" : "en";
+};
 
 /** That a newer revision is shown, and what came to light since it was written. */
 function Newer({ of }: { of: View }): ReactElement | null {
