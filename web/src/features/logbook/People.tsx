@@ -41,7 +41,7 @@ function OnePerson({
       <legend className="font-semibold mb-2">
         {first ? say("The customer") : of.name || say("Another person")}
       </legend>
-      <div className="grid wide:grid-cols-3 gap-3">
+      <div className="grid grid-cols-2 max-[520px]:grid-cols-1 wide:grid-cols-3 gap-3">
         {REACHED.map(([key, label, type]) => (
           <label key={key} className="field">
             <span>{label}</span>
