@@ -69,12 +69,18 @@ class Owners(SignedCase):
             home = self.get("/api/homes?find=flintlock")["homes"][0]["id"]
             before = self.get(f"/api/homes/{home}/years")
             seller, buyer = before["customer"], f"Buyer {uuid4().hex[:6]}"
-            body = {"version": before["version"], "customer": {"name": buyer}, "since": in_days(4)}
+            partner, tenant = ({"name": n, "part": n} for n in ("decides", "tenant"))
+            people = [*before["people"], partner, tenant]
+            body = {"version": before["version"], "people": people}
+            self.send("PUT", f"/api/homes/{home}/people", body, 204)
+            version = self.get(f"/api/homes/{home}/years")["version"]
+            body = {"version": version, "customer": {"name": buyer}, "since": in_days(4)}
             self.send("PUT", f"/api/homes/{home}/owner", body, 204)
             boss = self.manager()
             for _ in range(2):
                 self.assertEqual(boss.post(f"/api/homes/{home}/former/erase").status_code, 204)
             erased = self.get(f"/api/homes/{home}/years")
             self.assertEqual((erased["former"], erased["customer"]), ([], buyer))
+            self.assertEqual([p["name"] for p in erased["people"]], [buyer, "tenant"])
             self.assertEqual(erased["series"], before["series"])
             self.assertNotIn(seller, self.client.get(f"/api/proposals/{self.made}").text)

@@ -173,6 +173,11 @@ class Asking(HomesCase):
         self.assertEqual(wenna.get(f"/api/visits/{visit}").status_code, 200)
         self.assertEqual(self.get("/api/waiting") and wenna.get("/api/waiting").status_code, 200)
 
+    def test_nobody_asks_for_what_they_see(self):
+        home, _ = self.visited("Petra Unsworth-Own", name="Sorrel Top", place="Nine Elms")
+        self.send("POST", f"/api/homes/{home}/ask", None, 204)
+        self.assertEqual(self.years(home)["asked_by"], [])
+
     def test_it_may_be_kept(self):
         home, _ = self.visited("Petra Unsworth-Mole", name="Sorrel End", place="Nine Elms")
         wenna = self.colleague()

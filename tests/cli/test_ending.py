@@ -44,6 +44,16 @@ class Ending(unittest.TestCase):
                 self.assertEqual(child.returncode, 128 + number)
                 self.assertEqual(list(Path(d).iterdir()), [])
 
+    def test_under_nohup_a_closed_terminal_ends_nothing(self):
+        ignoring = "import signal; signal.signal(signal.SIGHUP, signal.SIG_IGN)\n" + ASLEEP
+        with tempfile.TemporaryDirectory() as d:
+            child = self.started("-c", ignoring, d)
+            self.assertEqual(child.stdout.readline(), "ready\n")
+            child.send_signal(signal.SIGHUP)
+            child.send_signal(signal.SIGTERM)
+            child.communicate(timeout=30)
+            self.assertEqual(child.returncode, 128 + signal.SIGTERM)
+
     def test_tests_leave_no_database_and_no_folder(self):
         with tempfile.TemporaryDirectory() as d:
             Path(d).chmod(0o755)  # the database runs as somebody else where we are root

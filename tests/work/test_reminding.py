@@ -56,6 +56,15 @@ class Reminders(unittest.TestCase):
             subject = db.query(MailRow.subject).filter(MailRow.by == "remind").scalar()
         self.assertEqual(subject, "El tratamiento de su agua: lo que toca")
 
+    def test_two_who_share_an_address_read_each_part_once(self):
+        with self.sessions.begin() as db:
+            job = jobs.records.of_proposal(db, WHO.firm_id, UUID(uid("past-1-proposal")))
+            home = db.get(HomeRow, job.home_id)
+            home.others = [{"name": "Ana Ruelo", "email": home.customer["email"].upper()}]
+        self.assertEqual(self.remind(), 1)
+        [(_, text)] = self.mails()
+        self.assertEqual(text.count("- Post-carbon, "), 1)
+
     def all_due_in(self, days):
         with self.sessions.begin() as db:
             row = jobs.records.of_proposal(db, WHO.firm_id, UUID(uid("past-1-proposal")))

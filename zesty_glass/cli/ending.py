@@ -22,7 +22,8 @@ def _exit(number: int, _: Any) -> NoReturn:
 def by_exit() -> None:
     """End by an exit, on whose way out everything that was opened is closed."""
     for number in SIGNALS:
-        signal.signal(number, _exit)
+        if signal.getsignal(number) is not signal.SIG_IGN:  # as under nohup: it goes on
+            signal.signal(number, _exit)
 
 
 def _at_once(number: int, _: Any) -> None:
@@ -42,9 +43,12 @@ def _at_once(number: int, _: Any) -> None:
 
 
 def at_once() -> None:
-    """End without an exit that a test could catch."""
-    for number in SIGNALS:
-        signal.signal(number, _at_once)
+    """End without an exit that a test could catch; Ctrl-C too, which children in sessions of their
+    own do not hear.
+    """
+    for number in (*SIGNALS, signal.SIGINT):
+        if signal.getsignal(number) is not signal.SIG_IGN:
+            signal.signal(number, _at_once)
 
 
 def run(command: list[str], **how: Any) -> subprocess.CompletedProcess[str]:

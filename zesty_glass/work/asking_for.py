@@ -33,9 +33,21 @@ def elsewhere(db: Session, who: Person, words: str) -> list[tuple[UUID, str, boo
     return [(h.id, h.home.get("place", ""), h.id in asked) for h in found]
 
 
+def _sees(db: Session, who: Person, home: UUID) -> bool:
+    try:
+        logbook.home(db, who, home)
+    except store.NotFound:
+        return False
+    return True
+
+
 def ask(db: Session, who: Person, home: UUID) -> None:
-    """Ask for a home; whoever looks after it is told. Twice is once."""
+    """Ask for a home; whoever looks after it is told. Twice is once, and nobody asks for what they
+    see.
+    """
     store.get(db, HomeRow, who.firm_id, home, "home", lock=True)
+    if _sees(db, who, home):
+        return
     row = {"home_id": home, "user_id": who.id, "firm_id": who.firm_id, "at": now()}
     written = insert(HomeAskRow).values(row).on_conflict_do_nothing().returning(HomeAskRow.at)
     if db.execute(written).first() is None:

@@ -10,7 +10,7 @@ from uuid import UUID
 from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
-from ..core.home import Customer, check_names
+from ..core.home import Customer, Relation, check_names
 from ..documents.codec import load, plain
 from ..messages.catalogue import languages
 from ..records import opening, store
@@ -27,7 +27,8 @@ def change_owner(
     db: Session, who: Person, home: UUID, version: int, customer: Customer, since: date
 ) -> HomeRow:
     """Give a home a new owner from a day on. Links of the owner before end, and what was offered to
-    them and nobody signed is withdrawn; readings, jobs and what falls due stay the home's.
+    them and nobody signed is withdrawn; who was there with them leaves too, but a tenant stays.
+    Readings, jobs and what falls due stay the home's.
 
     Raises:
         RuleError: no name, the same name, or a day to come.
@@ -45,7 +46,9 @@ def change_owner(
         raise RuleError("owner.day", "This day is still to come.", "since", "Change it then.")
     before = {"name": row.customer["name"], "until": since.isoformat()}
     former = [*row.former, before][-MOST_FORMER:]
-    keeping.change(db, who, row, {"customer": plain(customer), "former": former}, "new owner")
+    stay = [p for p in row.others if p.get("part") == Relation.TENANT]
+    after = {"customer": plain(customer), "former": former, "others": stay}
+    keeping.change(db, who, row, after, "new owner")
     for id, _, _ in opening.visits_of_home(db, who.firm_id, home):
         for p in store.of_visit(db, ProposalRow, who.firm_id, id):
             _ended_for_the_seller(db, who, p, since)

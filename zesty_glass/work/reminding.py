@@ -115,7 +115,9 @@ def _people(db: Session, firm: UUID, today: date) -> list[tuple[dict[str, Any], 
         for person in (customer, *others):
             address = person.get("email", "").strip().lower()
             if person.get("reminders", True) and fits_address(address):
-                by.setdefault(address, (person, []))[1].append((job, home))
+                jobs_of = by.setdefault(address, (person, []))[1]
+                if (job, home) not in jobs_of:  # two at a home may share an address
+                    jobs_of.append((job, home))
     return list(by.values())
 
 

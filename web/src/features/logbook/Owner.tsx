@@ -3,7 +3,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState, type ReactElement } from "react";
 
 import { api, data } from "../../api/client";
-import { say, spoken } from "../../app/language";
+import { say } from "../../app/language";
 import { useMe } from "../../api/hooks";
 import { Sheet } from "../../ui/Sheet";
 import { Trouble } from "../../ui/Trouble";
@@ -11,13 +11,9 @@ import { said, today } from "../aftercare/dates";
 import type { Customer } from "../../api/types";
 import { NOBODY } from "../before/newHome";
 import type { HomeYears } from "./hooks";
+import { ReachedFields } from "./People";
 
 type Who = Customer & { since: string };
-const FIELDS = spoken([
-  ["name", "Name", "text"],
-  ["phone", "Telephone", "tel"],
-  ["email", "E-mail", "email"],
-] as const);
 
 function OwnerForm({ home, onClose }: { home: HomeYears; onClose: () => void }): ReactElement {
   const client = useQueryClient();
@@ -50,19 +46,7 @@ function OwnerForm({ home, onClose }: { home: HomeYears; onClose: () => void }):
           { customer: home.customer },
         )}
       </p>
-      {FIELDS.map(([key, label, type]) => (
-        <label key={key} className="field">
-          <span>{label}</span>
-          <input
-            className="input"
-            type={type}
-            required={key === "name"}
-            maxLength={200}
-            value={who[key]}
-            onChange={(e) => setWho({ ...who, [key]: e.target.value })}
-          />
-        </label>
-      ))}
+      <ReachedFields of={who} set={setWho} />
       <label className="field">
         <span>{say("Theirs since")}</span>
         <input

@@ -11,7 +11,7 @@ import { NOBODY } from "../before/newHome";
 import type { HomeYears } from "./hooks";
 
 const MOST = 9;
-export const PARTS = spoken([
+const PARTS = spoken([
   ["owner", "owner"],
   ["tenant", "tenant"],
   ["decides", "decides too"],
@@ -24,6 +24,33 @@ const REACHED = spoken([
   ["phone", "Telephone", "tel"],
   ["email", "E-mail", "email"],
 ] as const);
+
+/** Name, telephone and e-mail. */
+export function ReachedFields<T extends Customer>({
+  of,
+  set,
+}: {
+  of: T;
+  set: (p: T) => void;
+}): ReactElement {
+  return (
+    <>
+      {REACHED.map(([key, label, type]) => (
+        <label key={key} className="field">
+          <span>{label}</span>
+          <input
+            className="input"
+            type={type}
+            required={key === "name"}
+            maxLength={200}
+            value={of[key]}
+            onChange={(e) => set({ ...of, [key]: e.target.value })}
+          />
+        </label>
+      ))}
+    </>
+  );
+}
 
 function OnePerson({
   of,
@@ -42,19 +69,7 @@ function OnePerson({
         {first ? say("The customer") : of.name || say("Another person")}
       </legend>
       <div className="grid grid-cols-2 max-[520px]:grid-cols-1 wide:grid-cols-3 gap-3">
-        {REACHED.map(([key, label, type]) => (
-          <label key={key} className="field">
-            <span>{label}</span>
-            <input
-              className="input"
-              type={type}
-              required={key === "name"}
-              maxLength={200}
-              value={of[key]}
-              onChange={(e) => set({ ...of, [key]: e.target.value })}
-            />
-          </label>
-        ))}
+        <ReachedFields of={of} set={set} />
         <label className="field">
           <span>{say("Part")}</span>
           <select
