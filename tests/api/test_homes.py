@@ -67,6 +67,18 @@ class People(HomesCase):
         self.put(home, [customer], 409, before["version"])
         self.put(home, [customer])
 
+    def test_an_old_tab_brings_no_consent_back(self):
+        home = self.home_of(HOME_1)
+        first = self.years(home)["people"][0]
+        self.put(home, [{**first, "reminders": False, "language": "es"}])
+        v = self.get(f"/api/visits/{HOME_1}")
+        body = {"version": v["versions"]["home"], "customer": {"name": "Ottoline M. Marrash"}}
+        self.send("PUT", f"/api/visits/{HOME_1}/home", {**body, "home": v["visit"]["home"]})
+        now = self.years(home)["people"][0]
+        self.assertEqual((now["name"], now["reminders"]), ("Ottoline M. Marrash", False))
+        self.assertEqual(now["language"], "es")
+        self.put(home, [first])
+
     def test_nobody_without_a_name_or_with_an_address_that_is_none(self):
         home = self.home_of(HOME_1)
         first = self.years(home)["people"][0]

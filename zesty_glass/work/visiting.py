@@ -371,6 +371,9 @@ def _recommendable(db: Session, who: Person, row: VisitRow, option: str | None) 
         )
 
 
+_AGREED = ("part", "language", "reminders")
+
+
 def check_named(customer: Customer, home: Home) -> None:
     """RuleError for names that are more than one line."""
     check_names(customer)
@@ -381,12 +384,16 @@ def check_named(customer: Customer, home: Home) -> None:
 def change_home(
     db: Session, who: Person, id: UUID, version: int, customer: Customer, home: Home
 ) -> HomeRow:
-    """Change the customer and home of a visit; refused when they changed meanwhile."""
+    """Change the customer and home of a visit; refused when they changed meanwhile. What somebody
+    agreed to, and the language they read, are changed with the home's people alone.
+    """
     check_named(customer, home)
     visit = get(db, who, id)
     row = store.get(db, HomeRow, who.firm_id, visit.home_id, "home", lock=True)
     expect(db, "home", row, version)
-    keeping.change(db, who, row, {"home": plain(home), "customer": plain(customer)})
+    agreed = {k: row.customer[k] for k in _AGREED if k in row.customer}
+    after = {"home": plain(home), "customer": {**plain(customer), **agreed}}
+    keeping.change(db, who, row, after)
     return row
 
 
