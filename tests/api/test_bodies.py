@@ -1,6 +1,7 @@
 """Bodies of requests: how large, how slow and in how many pieces they may be."""
 
 import asyncio
+import re
 import unittest
 from unittest import mock
 
@@ -37,7 +38,7 @@ class Sizes(ApiCase):
 class Slow(unittest.TestCase):
     """The guard alone, with a sender of our own."""
 
-    def answered(self, receive):
+    def answered(self, receive, files=()):
         sent = []
 
         async def inner(scope, receive, send):
@@ -54,7 +55,7 @@ class Slow(unittest.TestCase):
             "query_string": b"",
             "headers": [],
         }
-        asyncio.run(bounds.Bounds(inner)(scope, receive, send))
+        asyncio.run(bounds.Bounds(inner, files=files)(scope, receive, send))
         return sent[0]["status"]
 
     def test_crumbs_are_refused(self):
@@ -69,3 +70,6 @@ class Slow(unittest.TestCase):
 
         with mock.patch.object(bounds, "BODY_WITHIN", 0.05):
             self.assertEqual(self.answered(receive), 408)
+        with mock.patch.object(bounds, "FILE_WITHIN", 0.05):
+            self.assertEqual(self.answered(receive, files=[re.compile("/api/visits")]), 408)
+        self.assertLess(bounds.BODY_WITHIN, bounds.FILE_WITHIN)

@@ -13,7 +13,8 @@ from .problems import problem
 
 LARGEST_FILE = 6_000_000  # [bytes]
 LARGEST_BODY = 1_000_000  # [bytes] of what is no file: a signature has 60 kB, a line a few
-BODY_WITHIN = 30.0  # [s] a whole body; a file over a telephone's slow network takes ten
+BODY_WITHIN = 30.0  # [s] a whole body that is no file
+FILE_WITHIN = 180.0  # [s] a whole file: 6 MB at 300 kbit/s, as in a kitchen behind thick walls
 #: pieces that a body may come in: a network packet holds a thousand bytes and more
 MOST_PIECES = LARGEST_FILE // 1_000 + 100
 #: React sets styles through the object model, which this policy does not touch; a style in markup
@@ -58,12 +59,14 @@ def _refusal(scope: Scope, most: int) -> JSONResponse | None:
     return None
 
 
-async def _whole(receive: Receive, most: int) -> tuple[list[Message], JSONResponse | None]:
-    """A body as it was sent, or why it is not taken: too large [bytes], too slow, or in crumbs."""
+async def _whole(
+    receive: Receive, most: int, within: float
+) -> tuple[list[Message], JSONResponse | None]:
+    """A body as it was sent, or why it is not taken: too large [bytes], too slow [s], in crumbs."""
     pieces: list[Message] = []
     size, more = 0, True
     try:
-        async with asyncio.timeout(BODY_WITHIN):
+        async with asyncio.timeout(within):
             while more:
                 message = await receive()
                 size += len(message.get("body", b""))
@@ -121,7 +124,8 @@ class Bounds:
             return
         pieces: list[Message] = []
         if scope["method"] in ("POST", "PUT", "PATCH"):
-            pieces, refused = await _whole(receive, most)
+            within = FILE_WITHIN if a_file else BODY_WITHIN
+            pieces, refused = await _whole(receive, most, within)
             if refused is not None:
                 await refused(scope, receive, guarded)
                 return
