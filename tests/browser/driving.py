@@ -35,6 +35,15 @@ for (const e of document.querySelectorAll(css)) {
 return null;"""
 
 
+#: whether an element stands still for two frames: a press on what moves can end beside it
+_STILL = """const [e, done] = arguments;
+const at = () => JSON.stringify(e.getBoundingClientRect());
+requestAnimationFrame(() => {
+  const was = at();
+  requestAnimationFrame(() => done(e.isConnected && at() === was));
+});"""
+
+
 _OUT_OF_REACH = """
 const out = [];
 const name = e => (e.getAttribute('aria-label') || e.innerText || e.tagName).trim().slice(0, 40);
@@ -158,6 +167,8 @@ class Browser:
                 found = self.find(css, text)
                 if not found.is_enabled():
                     return False  # a press on it would be lost in silence
+                if not d.execute_async_script(_STILL, found):
+                    return False
                 found.click()
                 return True
             except AssertionError:

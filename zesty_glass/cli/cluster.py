@@ -16,7 +16,7 @@ import tempfile
 from pathlib import Path
 from typing import IO
 
-from .say import Stop
+from .say import Stop, step
 
 _TEST_SETTINGS = (
     "fsync=off",
@@ -167,6 +167,8 @@ class Cluster:
         says, or who runs it already.
         """
         self._take()
+        if self.runs():
+            step("an earlier start was killed: the database it left running is taken over")
         self.stop()
         self.port = port or free_port()
         log = self.folder / "server.log"

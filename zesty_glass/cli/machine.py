@@ -328,6 +328,10 @@ def _module(name: str) -> str:
 
 def main(arguments: list[str]) -> int:
     """Make the machine ready, then hand over to the command inside the virtual environment."""
+    return guarded(_command, arguments)
+
+
+def _command(arguments: list[str]) -> int:
     if not arguments or arguments[0] in ("-h", "--help", "help"):
         return _usage()
     name = arguments[0]
@@ -335,13 +339,7 @@ def main(arguments: list[str]) -> int:
         return fail(f"there is no command “{name}”. Run ./zesty alone for the list.")
     if {"-h", "--help"} & set(arguments[1:]):
         return _help(name)
-
-    def prepared(_: list[str]) -> int:
-        ready(COMMANDS[name][1])
-        return 0
-
-    if ended := guarded(prepared, []):
-        return ended
+    ready(COMMANDS[name][1])
     sys.stdout.flush()
     python = str(VENV / "bin" / "python")
     module = f"zesty_glass.cli.{_module(name)}"

@@ -168,11 +168,10 @@ function OneVial({
       <b className="text-[21px]">{say(v.name)}</b>
       <span className="num text-[40px] leading-none">{num(n, 0)}</span>
       <span className="text-[20px] text-ink-2">{stateOf(v, simulated)}</span>
-      {expected && (
-        <span className="text-[20px] text-ink-2">
-          {say("{best} by its hardness", { best: num(expected.best, 0) })}
-        </span>
-      )}
+      {/* its room is kept: what the server tells later must not move the keys under a finger */}
+      <span className="text-[20px] text-ink-2 min-h-[30px]">
+        {expected && say("{best} by its hardness", { best: num(expected.best, 0) })}
+      </span>
       {told?.suds_a_shake != null && (
         <span className="text-[20px] text-ink-2">
           {say("{suds_a_shake} mm a shake", { suds_a_shake: num(told.suds_a_shake, 1) })}
