@@ -27,7 +27,9 @@ def wrong(url):
     return make_url(url).set(password=HUSH, username="nobody_here").render_as_string(False)
 
 
-class Sentences(unittest.TestCase):
+class Commands(unittest.TestCase):
+    """How an operator's commands end."""
+
     def ended(self, main, arguments, url):
         """How a command ends with a database, and what it says."""
         said = io.StringIO()
@@ -53,6 +55,8 @@ class Sentences(unittest.TestCase):
             "restore": (restore.main, [away]),
         }
 
+
+class Sentences(Commands):
     def told(self, url, but=()):
         with tempfile.TemporaryDirectory() as d:
             for name, (main, arguments) in self.commands(d).items():

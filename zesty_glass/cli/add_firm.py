@@ -18,6 +18,7 @@ from ..records.db import make_engine, make_sessions, migrate
 from ..records.models import Firm, InstrumentRow
 from ..work import signing_in
 from .say import fail, guarded
+from .settings import database
 
 
 def main(arguments: list[str]) -> int:
@@ -27,9 +28,7 @@ def main(arguments: list[str]) -> int:
     parser.add_argument("email", help="address of its first manager")
     parser.add_argument("manager", help="name of its first manager")
     given = parser.parse_args(arguments)
-    url = os.environ.get("ZESTY_DATABASE")
-    if not url:
-        return fail("set ZESTY_DATABASE to the database's address.")
+    url = database()
     password = os.environ.get("ZESTY_PASSWORD") or getpass.getpass("Password of the manager: ")
     migrate(url)
     engine = make_engine(url)

@@ -16,6 +16,23 @@ from ..documents.visit_file import read
 from .say import guarded, refused
 
 
+def contents(file: Path) -> bytes:
+    """What a file holds.
+
+    Raises:
+        RuleError: it cannot be read.
+    """
+    try:
+        return file.read_bytes()
+    except OSError as e:
+        raise RuleError(
+            "file.unread",
+            f"It cannot be read: {e.strerror or type(e).__name__}.",
+            str(file),
+            "Name a file that is there and that you may read.",
+        ) from e
+
+
 def report(data: bytes, years: int | None = None) -> str:
     """The assessment of a visit file as JSON text."""
     return json.dumps(
@@ -39,10 +56,7 @@ def main(arguments: list[str]) -> int:
     )
     given = parser.parse_args(arguments)
     try:
-        print(report(given.file.read_bytes(), given.years))
-    except OSError as e:
-        print(f"zesty: {given.file}: {e.strerror}", file=sys.stderr)
-        return 2
+        print(report(contents(given.file), given.years))
     except RuleError as e:
         refused(e)
         return 2

@@ -12,17 +12,15 @@ from ..records import audit
 from ..records.db import make_engine, make_sessions
 from ..records.models import Audit, Firm
 from ..work import seals
-from .say import Stop, guarded
+from .say import guarded
+from .settings import database, secrets
 
 
 def main(arguments: list[str]) -> int:
     """Verify the chain of every firm; the exit status is 1 when one is broken."""
     argparse.ArgumentParser(prog="./zesty audit").parse_args(arguments)
-    url = os.environ.get("ZESTY_DATABASE")
-    if not url:
-        raise Stop("Set ZESTY_DATABASE to the database's address.")
-    secret, old = os.environ.get("ZESTY_SECRET", ""), os.environ.get("ZESTY_OLD_SECRETS", "")
-    keys = seals.every_key(secret, tuple(filter(None, old.split(",")))) if secret else ()
+    url = database()
+    keys = seals.every_key(*secrets()) if os.environ.get("ZESTY_SECRET") else ()
     broken = 0
     with make_sessions(make_engine(url))() as db:
         for firm, name in db.execute(select(Firm.id, Firm.name)).all():

@@ -27,16 +27,9 @@ from .. import __version__
 from ..records.db import make_engine, plain_url
 from .cluster import programs
 from .say import Stop, guarded, step
+from .settings import database
 
 DUMP, MANIFEST, CHECKSUM = "database.dump", "manifest.json", "manifest.json.sha256"
-
-
-def database() -> str:
-    """The database's address from the environment."""
-    url = os.environ.get("ZESTY_DATABASE")
-    if not url:
-        raise Stop("Set ZESTY_DATABASE as for ./zesty serve.")
-    return url
 
 
 def program(name: str) -> str:

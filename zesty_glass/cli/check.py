@@ -5,7 +5,6 @@ listed.
 from __future__ import annotations
 
 import argparse
-import os
 import sys
 from uuid import UUID
 
@@ -16,7 +15,8 @@ from ..records.db import make_engine, make_sessions
 from ..records.models import Firm, ItemRow, VisitRow
 from ..work import mending, visiting
 from ..work.person import Person
-from .say import Stop, guarded
+from .say import guarded
+from .settings import database
 
 
 def _as_manager(firm: UUID) -> Person:
@@ -30,10 +30,7 @@ def main(arguments: list[str]) -> int:
         "--strike", action="store_true", help="take out what cannot be read; the audit keeps it"
     )
     given = parser.parse_args(arguments)
-    url = os.environ.get("ZESTY_DATABASE")
-    if not url:
-        raise Stop("Set ZESTY_DATABASE to the database's address.")
-    sessions = make_sessions(make_engine(url))
+    sessions = make_sessions(make_engine(database()))
     bad = seen = 0
     with sessions() as db:
         firms = list(db.execute(select(Firm.id, Firm.name)))

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import argparse
-import os
 import sys
 from uuid import UUID
 
@@ -15,7 +14,8 @@ from ..records.db import make_engine, make_sessions
 from ..records.models import Firm
 from ..work import personal, seals
 from ..work.person import Person
-from .say import Stop, guarded
+from .say import guarded
+from .settings import database, secrets
 
 
 def main(arguments: list[str]) -> int:
@@ -23,11 +23,8 @@ def main(arguments: list[str]) -> int:
     day.
     """
     argparse.ArgumentParser(prog="./zesty forget").parse_args(arguments)
-    url, secret = os.environ.get("ZESTY_DATABASE"), os.environ.get("ZESTY_SECRET")
-    if not url or not secret:
-        raise Stop("Set ZESTY_DATABASE and ZESTY_SECRET as for ./zesty serve.")
-    old = tuple(s for s in os.environ.get("ZESTY_OLD_SECRETS", "").split(",") if s)
-    sessions = make_sessions(make_engine(url), **{seals.KEYS: seals.keys_from(secret, old)})
+    keys = seals.keys_from(*secrets())
+    sessions = make_sessions(make_engine(database()), **{seals.KEYS: keys})
     with sessions() as db:
         firms = db.execute(select(Firm.id, Firm.name, Firm.settings)).all()
     for firm, name, raw in firms:

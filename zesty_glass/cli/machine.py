@@ -89,6 +89,35 @@ def _missing(need: str) -> list[str]:
     return out
 
 
+#: what package managers say where no network is
+_AWAY = (
+    "Temporary failure resolving",
+    "name resolution",
+    "Network is unreachable",
+    "ENOTFOUND",
+    "EAI_AGAIN",
+    "ECONNREFUSED",
+    "ENETUNREACH",
+    "ConnectError",
+    "dns error",
+    "NewConnectionError",
+    "No matching distribution found",
+)
+_FULL = ("No space left", "ENOSPC")
+
+
+def _not_installed(what: str, said: str, most: int, otherwise: str) -> Stop:
+    """Why something could not be installed, by what the package manager says."""
+    if any(words in said for words in _FULL):
+        return Stop("The disk is full: make room and start again.")
+    if any(words in said for words in _AWAY):
+        return Stop(
+            f"{what} could not be installed: no package registry is reached. Check the network,"
+            " then start again."
+        )
+    return Stop(f"{what} could not be installed:\n{said.strip()[-most:]}\n{otherwise}")
+
+
 def _packages(need: str) -> None:
     missing = _missing(need)
     if not missing:
@@ -117,10 +146,11 @@ def _packages(need: str) -> None:
             [*sudo, *(keep if sudo else []), *command], env=env, capture_output=True, text=True
         )
         if done.returncode:
-            tail = (done.stderr or done.stdout).strip()[-600:]
-            raise Stop(
-                f"“{' '.join(command[:2])}” did not work:\n{tail}\nInstall {' '.join(missing)}"
-                " yourself, then start again."
+            raise _not_installed(
+                f"Debian's packages {' '.join(missing)}",
+                done.stderr or done.stdout,
+                600,
+                "Install them yourself, then start again.",
             )
 
 
@@ -189,12 +219,7 @@ def _environment(lock: Path) -> None:
             },
         )
         if done.returncode:
-            text = done.stderr.strip()[-800:]
-            raise Stop(
-                "The disk is full: make room and start again."
-                if "No space left" in text
-                else f"Python packages could not be installed:\n{text}"
-            )
+            raise _not_installed("Python packages", done.stderr, 800, "Then start again.")
     for other in VENV.glob(".requirements*"):
         other.unlink()
     mark.write_text(want)
@@ -218,11 +243,11 @@ def tree_mark() -> str:
 def _npm(*arguments: str) -> None:
     done = subprocess.run(["npm", *arguments], cwd=WEB, capture_output=True, text=True)
     if done.returncode:
-        text = (done.stderr or done.stdout).strip()[-1200:]
-        raise Stop(
-            "The disk is full: make room and start again."
-            if "ENOSPC" in text
-            else f"“npm {arguments[0]}” did not work:\n{text}"
+        raise _not_installed(
+            "The page's packages" if arguments[0] == "ci" else "The built page",
+            done.stderr or done.stdout,
+            1200,
+            "Then start again.",
         )
 
 

@@ -2,19 +2,16 @@
 
 from __future__ import annotations
 
-import os
 import sys
 
 from ..records.db import migrate
-from .say import fail, guarded
+from .say import guarded
+from .settings import database
 
 
 def main(_: list[str]) -> int:
     """Migrate."""
-    url = os.environ.get("ZESTY_DATABASE")
-    if not url:
-        return fail("set ZESTY_DATABASE to the database's address.")
-    migrate(url)
+    migrate(database())
     return 0
 
 

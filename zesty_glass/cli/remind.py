@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import argparse
-import os
 import sys
 from uuid import UUID
 
@@ -13,17 +12,15 @@ from ..records.db import make_engine, make_sessions
 from ..records.models import Firm
 from ..work import jobs, posting, reminding
 from ..work.person import Person
-from .say import Stop, guarded
+from .say import guarded
+from .settings import database, mails
 
 
 def main(arguments: list[str]) -> int:
     """Remind, for every firm; meant to be run once a day, and harmless when run twice."""
     argparse.ArgumentParser(prog="./zesty remind").parse_args(arguments)
-    url = os.environ.get("ZESTY_DATABASE")
-    if not url:
-        raise Stop("Set ZESTY_DATABASE as for ./zesty serve.")
-    waits = bool(os.environ.get("ZESTY_SMTP"))  # the server's outbox sends it
-    sessions = make_sessions(make_engine(url), **{posting.CONFIGURED: waits})
+    # where a mail server is named, the server's outbox sends it
+    sessions = make_sessions(make_engine(database()), **{posting.CONFIGURED: mails()})
     with sessions() as db:
         firms = db.execute(select(Firm.id, Firm.name)).all()
     for firm, name in firms:

@@ -15,8 +15,9 @@ from psycopg.conninfo import conninfo_to_dict
 from sqlalchemy import text
 
 from ..records.db import known_shapes, make_engine, newest, plain_url
-from .backup import CHECKSUM, DUMP, MANIFEST, checksum, counted, database, digest, program, run
+from .backup import CHECKSUM, DUMP, MANIFEST, checksum, counted, digest, program, run
 from .say import Stop, guarded, step
+from .settings import database
 
 LARGEST_MANIFEST = 1_000_000  # [bytes]
 

@@ -9,7 +9,7 @@ from ..demo.homes import uid
 from ..demo.people import EMAIL, MANAGER_EMAIL, PASSWORD
 from ..work.jobs import job_id
 from .machine import ROOT
-from .say import guarded, step
+from .say import Stop, guarded, step
 
 FOLDER = ROOT / "docs" / "screenshots"
 _HOME = f"/visits/{uid('home-1-visit')}"
@@ -74,6 +74,8 @@ def main(arguments: list[str]) -> int:
     from tests.browser.driving import Browser
     from tests.browser.serving import Served
 
+    if unknown := sorted(set(arguments) - set(VIEWS)):
+        raise Stop(f"There is no view {unknown[0]}. There are: {', '.join(VIEWS)}.")
     FOLDER.mkdir(parents=True, exist_ok=True)
     served, browser = Served(_as_demo()), Browser()
     try:

@@ -18,6 +18,7 @@ from ..demo.catalogue import demo_items
 from ..documents.codec import plain
 from ..documents.visit_file import read
 from ..work.catalogue import Question
+from .assess import contents
 from .say import guarded, refused
 
 
@@ -37,7 +38,7 @@ def catalogue_of(path: Path | None) -> dict[str, Item]:
     """Items of a catalogue file, or the demo firm's."""
     if path is None:
         return {i.code: i for i in demo_items()}
-    preview, items = files.read(path.read_bytes(), {})
+    preview, items = files.read(contents(path), {})
     if not preview.good:
         first = next(r for r in preview.rows if r.change == "error")
         raise RuleError(
@@ -69,10 +70,7 @@ def main(arguments: list[str]) -> int:
     )
     given = parser.parse_args(arguments)
     try:
-        print(report(given.file.read_bytes(), catalogue_of(given.catalogue), given.years))
-    except OSError as e:
-        print(f"zesty: {e.filename}: {e.strerror}", file=sys.stderr)
-        return 2
+        print(report(contents(given.file), catalogue_of(given.catalogue), given.years))
     except RuleError as e:
         refused(e)
         return 2

@@ -117,6 +117,8 @@ def main(arguments: list[str]) -> int:
     ending.at_once()
     sys.path.insert(0, str(ROOT))
     good = True
+    if unknown := [n for n in given.only if not _is_there(n)]:
+        return fail(f"There is no test {unknown[0]}. Name one like tests.core.test_units.")
     if given.only:
         ran, bad = _run(_suite(given.only))
     else:
@@ -131,6 +133,13 @@ def main(arguments: list[str]) -> int:
     if not good:
         return fail("a check is not clean, see above.")
     return 0 if bad == 0 and ran else 1
+
+
+def _is_there(name: str) -> bool:
+    """Whether a folder or a module stands behind a dotted name, or before its class."""
+    parts = name.split(".")
+    files = (ROOT.joinpath(*parts[:n]).with_suffix(".py") for n in range(1, len(parts) + 1))
+    return ROOT.joinpath(*parts).is_dir() or any(f.exists() for f in files)
 
 
 def _suite(names: list[str]) -> unittest.TestSuite:
