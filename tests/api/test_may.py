@@ -3,14 +3,18 @@ is without a line.
 """
 
 import re
+from dataclasses import replace
 from uuid import UUID, uuid4
 
 from tests.api.client import HOME_1, HOME_2, HOME_7, MOVE, ApiCase
 from tests.application import Client
 from tests.documents.test_photographs import photo
 from zesty_glass.api import may
+from zesty_glass.core.own_limits import FirmRules
+from zesty_glass.core.rules import LIMITS
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, FITTER_EMAIL, MANAGER_EMAIL, PASSWORD
+from zesty_glass.documents.codec import plain
 from zesty_glass.records import signing
 from zesty_glass.records.models import Firm
 from zesty_glass.work import signing_in
@@ -179,6 +183,7 @@ class Matrix(ApiCase):
             "part_id": str(uuid4()),
             "analyte": "iron",
             "key": "tds-1",
+            "limit": "iron.stains",
             "to": "declined",
             "change_id": str(uuid4()),
             "follow_id": str(uuid4()),
@@ -308,6 +313,7 @@ class Matrix(ApiCase):
             },
             "/api/feeds": {"id": str(uuid4())},
             "/api/firm": {k: firm[k] for k in ("version", "settings", "rules")},
+            "/api/firm/limits/{limit}": {"version": firm["version"], "take": True},
             "/api/instruments/{key}": kit,
             "/api/instruments/{key}/checks/{check_id}": {
                 "on": "2026-11-01",
@@ -349,7 +355,7 @@ class Proved(ApiCase):
         self.assertEqual(manager.put("/api/firm", json=body).status_code, 200)
 
 
-class News(ApiCase):
+class PublishedLimits(ApiCase):
     def test_saving_the_rules_is_having_read_what_is_new(self):
         with self.app.state.sessions.begin() as db:
             row = db.query(Firm).filter(Firm.id == UUID(uid("firm"))).one()
@@ -360,3 +366,24 @@ class News(ApiCase):
         body = {k: firm[k] for k in ("version", "settings", "rules")}
         self.assertEqual(manager.put("/api/firm", json=body).status_code, 200)
         self.assertFalse(manager.get("/api/firm").json()["news"])
+
+    def test_a_published_limit_under_an_own_one_is_taken_or_the_own_is_kept(self):
+        iron = next(x for x in LIMITS if x.id == "iron.stains")
+        ours, before = replace(iron, value=0.1), replace(iron, value=0.4, year=1979)
+        kept = plain(FirmRules(limits=(ours,), seen=(before,)))
+        with self.app.state.sessions.begin() as db:
+            db.query(Firm).filter(Firm.id == UUID(uid("firm"))).one().rules = kept
+        manager, path = self.manager(), "/api/firm/limits/iron.stains"
+        firm = manager.get("/api/firm").json()
+        [q] = firm["questions"]
+        self.assertEqual([q[k]["value"] for k in ("was", "now", "own")], [0.4, 0.3, 0.1])
+        keep = {"version": firm["version"], "take": False}
+        for _ in range(2):  # the same again is harmless
+            self.assertEqual(manager.post(path, json=keep).status_code, 200)
+        firm = manager.get("/api/firm").json()
+        self.assertEqual(firm["questions"], [])
+        self.assertEqual(manager.post(path, json=keep | {"take": True}).status_code, 409)
+        take = {"version": firm["version"], "take": True}
+        self.assertEqual(manager.post(path, json=take).status_code, 200)
+        rules = manager.get("/api/firm").json()["rules"]
+        self.assertIn(plain(iron), rules["limits"])

@@ -342,6 +342,7 @@ class EveryRoute(ShareCase):
             "lab_id": str(uuid4()),
             "demo_id": uid("home-1-lather"),
             "key": "tds-1",
+            "limit": "iron.stains",
             "analyte": "iron",
             "to": "presented",
             "part": "reading",

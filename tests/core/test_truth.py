@@ -15,11 +15,12 @@ from zesty_glass.core.assess import assess
 from zesty_glass.core.costing.waste import waste
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Care, Source
+from zesty_glass.core.own_limits import FirmRules, changes_of, in_force
 from zesty_glass.core.proposing.reasons import needs_nothing, still_to_test
 from zesty_glass.core.proposing.rows import target_of
 from zesty_glass.core.proposing.suggest import things_found
 from zesty_glass.core.ranges import Range, Verdict
-from zesty_glass.core.rules import LIMITS, Limit, Rules, Settings, changes_of, in_force
+from zesty_glass.core.rules import LIMITS, Limit, Rules, Settings
 from zesty_glass.core.testing.complaints import Complaint
 from zesty_glass.core.testing.finding import Weight
 from zesty_glass.core.testing.findings import meaning
@@ -151,7 +152,7 @@ class Limits(unittest.TestCase):
         )
         kept = changes_of(Rules(limits=(changed, *LIMITS[1:], own)))
         self.assertEqual(kept.limits, (changed, own))
-        old = Rules(limits=(changed, *LIMITS[1:5]), published=1)  # kept before the others came
+        old = FirmRules(limits=(changed, *LIMITS[1:5]), published=1)  # kept before the others came
         now = in_force(old)
         self.assertEqual({x.id for x in now.limits}, {x.id for x in LIMITS})
         self.assertEqual(now.limits[0].value, 400)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from fastapi import APIRouter, Response
 
+from ..core.own_limits import LimitNews, in_force, news, questions
 from ..core.record import record
 from ..core.rules import Rules, Settings
 from ..core.testing.instruments import Instrument
@@ -21,8 +22,8 @@ router = APIRouter(prefix="/api", tags=["firm"])
 
 @record
 class FirmView:
-    """A firm's settings and rules, the versions of its kits by their id, and published limits that
-    are new to it.
+    """A firm's settings and rules, the versions of its kits by their id, published limits that are
+    new to it, and those that changed under its own.
     """
 
     name: str
@@ -30,7 +31,8 @@ class FirmView:
     settings: Settings
     rules: Rules
     kits: dict[str, int]
-    news: tuple[str, ...] = ()
+    news: tuple[LimitNews, ...] = ()
+    questions: tuple[LimitNews, ...] = ()
 
 
 @record
@@ -47,13 +49,15 @@ def show(ctx: Signed) -> Response:
     """The firm's settings and rules."""
     with ctx.db() as db:
         f = store.firm(db, ctx.who.firm_id)
+        kept = work.kept_rules(f)
         kits = {k.key: k.version for k in store.instruments(db, ctx.who.firm_id)}
         view = FirmView(
             name=f.name,
             version=f.version,
             settings=load(Settings, f.settings),
-            rules=work.rules_of(f),
-            news=work.news(f),
+            rules=in_force(kept),
+            news=news(kept),
+            questions=questions(kept),
             kits=kits,
         )
     return answer(view)
@@ -64,6 +68,22 @@ def change(ctx: Signed, body: FirmChange) -> Saved:
     """Change settings and rules; managers only."""
     with ctx.db() as db:
         f = work.change(db, ctx.who, body.version, body.settings, body.rules)
+        return Saved(id=str(f.id), version=f.version)
+
+
+@record
+class LimitAnswer:
+    """What becomes of a firm's own limit whose published one changed, on top of a version."""
+
+    version: int
+    take: bool
+
+
+@router.post("/firm/limits/{limit}", response_model=Saved)
+def answer_limit(ctx: Signed, limit: str, body: LimitAnswer) -> Saved:
+    """Take a published limit that changed, or keep the firm's own; managers only."""
+    with ctx.db() as db:
+        f = work.answer_limit(db, ctx.who, body.version, limit, body.take)
         return Saved(id=str(f.id), version=f.version)
 
 

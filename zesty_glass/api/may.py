@@ -56,6 +56,7 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("POST", "/api/catalogue/import"): MANAGER,
     ("GET", "/api/firm"): EVERYBODY,
     ("PUT", "/api/firm"): MANAGER,
+    ("POST", "/api/firm/limits/{limit}"): MANAGER,
     ("GET", "/api/laboratory/kinds"): EVERYBODY,
     ("GET", "/api/laboratory/posting"): EVERYBODY,
     ("POST", "/api/laboratory/preview"): EVERYBODY,
@@ -199,6 +200,7 @@ OPEN: frozenset[tuple[str, str]] = frozenset(
 PROVED: frozenset[tuple[str, str]] = frozenset(
     {
         ("PUT", "/api/firm"),
+        ("POST", "/api/firm/limits/{limit}"),
         ("PUT", "/api/instruments/{key}"),
         ("POST", "/api/catalogue/import"),
         ("PUT", "/api/catalogue/{code}/sale"),

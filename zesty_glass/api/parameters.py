@@ -33,6 +33,7 @@ SAID: dict[str, tuple[str, Any]] = {
         "The secret part of the address, as it was given out.",
         "Zt3v0Yc1qk7uM5w2nB8xPd4h",
     ),
+    "limit": ("The id of a limit.", "iron.stains"),
     "key": ("The kit’s own key in the firm.", "hard-1"),
     "part": ("What cannot be read: a reading, a glass, a line.", "reading"),
     "to": ("What the proposal becomes.", "presented"),

@@ -10,7 +10,8 @@ from datetime import UTC, datetime
 from uuid import uuid4
 
 from ..core.errors import RuleError
-from ..core.rules import Rules, Settings
+from ..core.own_limits import FirmRules
+from ..core.rules import Settings
 from ..demo.kits import usual_kits
 from ..documents.codec import plain
 from ..records import signing
@@ -40,7 +41,7 @@ def main(arguments: list[str]) -> int:
                 id=uuid4(),
                 name=given.name,
                 settings=plain(Settings()),
-                rules=plain(Rules()),
+                rules=plain(FirmRules()),
                 version=1,
             )
             db.add(firm)

@@ -470,8 +470,19 @@ _HARDNESS_GPG = BandSet(
 )
 
 
+@record
+class Former:
+    """A published limit as it stood before a revision; ``was`` is None where it came with it."""
+
+    revision: int
+    id: str
+    was: Limit | None
+
+
 #: grows with every change of the published limits
 PUBLISHED = 3
+#: what each revision changed: firms that knew the former value are told both
+FORMER: tuple[Former, ...] = (Former(revision=3, id="sodium.taste", was=None),)
 
 
 @record
@@ -490,34 +501,6 @@ class Rules:
     def band_set(self, analyte: str) -> BandSet | None:
         """The band set in force for an analyte."""
         return next((b for b in self.bands if b.analyte == analyte), None)
-
-
-def in_force(kept: Rules) -> Rules:
-    """The published rules with a firm's changes laid over them: what a firm never touched follows
-    the published limits.
-    """
-    own = {x.id: x for x in kept.limits}
-    published = {x.id: x for x in LIMITS}
-    limits = tuple(own.get(id, x) for id, x in published.items())
-    return Rules(
-        version=kept.version,
-        limits=limits + tuple(x for id, x in own.items() if id not in published),
-        bands=kept.bands,
-        published=PUBLISHED,
-    )
-
-
-def changes_of(rules: Rules) -> Rules:
-    """What a firm keeps of rules: limits that are others than the published ones, and those it
-    added.
-    """
-    published = {x.id: x for x in LIMITS}
-    return Rules(
-        version=rules.version,
-        limits=tuple(x for x in rules.limits if published.get(x.id) != x),
-        bands=rules.bands,
-        published=PUBLISHED,
-    )
 
 
 #: signs of money that a firm may use beside the codes of ISO 4217:2015 (lists of 2025)

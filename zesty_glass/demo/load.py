@@ -8,7 +8,8 @@ from uuid import UUID
 
 from sqlalchemy.orm import Session, sessionmaker
 
-from ..core.rules import Rules, Settings
+from ..core.own_limits import FirmRules
+from ..core.rules import Settings
 from ..documents.codec import plain
 from ..records.models import Firm, InstrumentRow, ItemRow
 from ..work import bringing_in, deciding, proposing, signing_in
@@ -67,7 +68,13 @@ def load_demo(
         if db.get(Firm, firm_id) is not None:
             return False
         db.add(
-            Firm(id=firm_id, name=FIRM, settings=plain(Settings()), rules=plain(Rules()), version=1)
+            Firm(
+                id=firm_id,
+                name=FIRM,
+                settings=plain(Settings()),
+                rules=plain(FirmRules()),
+                version=1,
+            )
         )
         db.flush()
         user = signing_in.add_user(db, firm_id, EMAIL, CONSULTANT, "consultant", PASSWORD)

@@ -18,7 +18,7 @@ from ..core.assess import assess
 from ..core.errors import RuleError
 from ..core.presenting.offer import Offer
 from ..core.proposing.proposal import Proposal, digest
-from ..core.rules import Rules, Settings, in_force
+from ..core.rules import Rules, Settings
 from ..core.testing.reading import work_out
 from ..core.visit import BroughtIn, Visit
 from ..documents.codec import load, load_json, plain
@@ -34,6 +34,7 @@ from ..records.models import (
     VisitRow,
 )
 from . import visiting
+from .firm import rules_of
 from .keeping import note, same_id
 from .person import Forbidden, Person, now
 
@@ -60,7 +61,7 @@ def bring_in(db: Session, who: Person, visit: Visit, with_rules: bool = False) -
     if store.any_taken(db, (id, *_ids(visit))):
         visit = _renamed(visit, who.firm_id)
     firm = store.firm(db, who.firm_id)
-    settings, rules = load(Settings, firm.settings), in_force(load(Rules, firm.rules))
+    settings, rules = load(Settings, firm.settings), rules_of(firm)
     told = differences(visit.settings, settings, visit.rules, rules)
     brought = BroughtIn(
         at=now(),

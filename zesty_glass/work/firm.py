@@ -10,7 +10,8 @@ from sqlalchemy.orm import Session
 
 from ..core.analytes import analyte
 from ..core.errors import RuleError
-from ..core.rules import LIMITS, PUBLISHED, Rules, Settings, changes_of, in_force
+from ..core.own_limits import FirmRules, answered, changes_of, in_force, news
+from ..core.rules import PUBLISHED, Rules, Settings
 from ..core.testing.instruments import Instrument
 from ..documents.codec import load, plain
 from ..records import store
@@ -28,22 +29,31 @@ def areas(db: Session, who: Person) -> tuple[str, ...]:
     return tuple(told or ())
 
 
+def kept_rules(firm: Firm) -> FirmRules:
+    """What a firm changed of the published rules."""
+    kept: FirmRules = load(FirmRules, firm.rules)
+    return kept
+
+
 def rules_of(firm: Firm) -> Rules:
     """The rules in force at a firm: the published ones with its own changes laid over."""
-    return in_force(load(Rules, firm.rules))
+    return in_force(kept_rules(firm))
 
 
-def news(firm: Firm) -> tuple[str, ...]:
-    """Published limits that came after the firm last kept its rules, in words."""
-    kept: Rules = load(Rules, firm.rules)
-    if firm.rules.get("published", 1) >= PUBLISHED:
-        return ()
-    own = {x.id for x in kept.limits}
-    return tuple(
-        f"{x.name} ({x.place} {x.year}) for {x.analyte.replace('_', ' ')}: {x.value:g}"
-        for x in LIMITS
-        if x.id not in own
-    )
+def answer_limit(db: Session, who: Person, version: int, id: str, take: bool) -> Firm:
+    """Take a published limit that changed, or keep the firm's own in its place.
+
+    Raises:
+        Forbidden: not a manager. RuleError: no such limit is published.
+    """
+    manager_only(who)
+    firm = store.firm(db, who.firm_id, lock=True)
+    kept = kept_rules(firm)
+    now = answered(kept, id, take)
+    if now != kept:
+        expect(db, "firm", firm, version)
+        keeping.change(db, who, firm, {"rules": plain(now)})
+    return firm
 
 
 def change(db: Session, who: Person, version: int, settings: Settings, rules: Rules) -> Firm:
@@ -61,13 +71,14 @@ def change(db: Session, who: Person, version: int, settings: Settings, rules: Ru
             )
     if len({x.id for x in rules.limits}) != len(rules.limits):
         raise RuleError("limit.twice", "Two limits have the same id.", "rules.limits", "Keep one.")
-    old = rules_of(firm)
+    kept = kept_rules(firm)
+    old = in_force(kept)
     rules = replace(rules, published=PUBLISHED)
     after = {"settings": plain(settings)}
     if replace(rules, version=old.version) != old:
-        after["rules"] = plain(changes_of(replace(rules, version=old.version + 1)))
-    elif news(firm):
-        after["rules"] = plain(changes_of(old))  # saving them is having read what is new
+        after["rules"] = plain(changes_of(replace(rules, version=old.version + 1), kept))
+    elif news(kept):
+        after["rules"] = plain(changes_of(old, kept))  # saving them is having read what is new
     # the same again is harmless, whatever its version
     if changed_fields({name: getattr(firm, name) for name in after}, after):
         expect(db, "firm", firm, version)

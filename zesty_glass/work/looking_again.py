@@ -14,13 +14,13 @@ from ..core.errors import RuleError
 from ..core.presenting.metric import in_units
 from ..core.presenting.offer import Offer, offered_today
 from ..core.presenting.revision import Difference, MovedOn, moved_on
-from ..core.rules import Rules, in_force
 from ..core.testing.finding import Finding
 from ..core.visit import Visit
-from ..documents.codec import load, load_json, plain
+from ..documents.codec import load_json, plain
 from ..records import opening, store
 from ..records.models import ProposalRow, VisitRow
 from . import visiting
+from .firm import rules_of
 from .mending import worked
 from .person import Person, now
 
@@ -60,8 +60,7 @@ def _today(db: Session, who: Person, row: VisitRow) -> tuple[Visit, Assessment |
     """A visit worked out by the firm's limits of today; None where it cannot be."""
     visit, _ = visiting.document(db, who, row, snapshots=False)
     if visit.brought is None:
-        rules: Rules = load(Rules, store.firm(db, row.firm_id).rules)
-        visit = replace(visit, rules=in_force(rules))
+        visit = replace(visit, rules=rules_of(store.firm(db, row.firm_id)))
     try:
         return visit, worked(visit, assess)
     except (RuleError, ArithmeticError, ValueError, LookupError):

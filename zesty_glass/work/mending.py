@@ -17,7 +17,7 @@ from ..core.errors import RuleError
 from ..core.home import Customer, Home
 from ..core.proposing.proposal import Proposal
 from ..core.record import record
-from ..core.rules import Rules, Settings, in_force
+from ..core.rules import Rules, Settings
 from ..core.testing.complaints import Complaint
 from ..core.testing.laboratory import LabSample
 from ..core.testing.reading import Reading, work_out
@@ -38,6 +38,7 @@ from ..records.models import (
     VisitRow,
 )
 from . import keeping
+from .firm import rules_of
 from .person import Person
 
 _T = TypeVar("_T")
@@ -242,9 +243,8 @@ def _reset(db: Session, who: Person, visit: VisitRow, part: str) -> None:
         keeping.change(db, who, home, {part: plain(stand_in())}, "mended")
         return
     if part in ("settings", "rules"):
-        value = getattr(store.firm(db, who.firm_id), part)
-        if part == "rules":
-            value = plain(in_force(load(Rules, value)))
+        firm = store.firm(db, who.firm_id)
+        value = firm.settings if part == "settings" else plain(rules_of(firm))
     else:
         made = stand_in()
         value = list(made) if isinstance(made, tuple) else made

@@ -9,12 +9,12 @@ from uuid import UUID, uuid5
 from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
-from ..core.rules import Rules, in_force
 from ..documents import old_notes, sheets
-from ..documents.codec import load, plain
+from ..documents.codec import plain
 from ..documents.old_notes import OldNotes, OldVisit
 from ..records import homes, store
 from ..records.models import HomeRow, ReadingRow, SampleRow, VisitRow
+from .firm import rules_of
 from .keeping import note
 from .person import Person, manager_only
 
@@ -44,7 +44,7 @@ def bring_in(db: Session, who: Person, data: bytes) -> OldNotes:
             f"{first.remedy if first else 'Is it the right file?'} Nothing was stored.",
         )
     firm = store.firm(db, who.firm_id)
-    rules = plain(in_force(load(Rules, firm.rules)))
+    rules = plain(rules_of(firm))
     for v in visits:
         home = _home(db, who, v)
         if v.sample is not None:

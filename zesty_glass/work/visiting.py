@@ -12,7 +12,6 @@ from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
 from ..core.home import Customer, Home, check_names, check_one_line
-from ..core.rules import Rules, in_force
 from ..core.testing.complaints import SIGNS, Complaint
 from ..core.testing.finding import Weight
 from ..core.testing.value import Value
@@ -23,6 +22,7 @@ from ..documents.codec import load, plain
 from ..records import homes, opening, store
 from ..records.models import HomeRow, OptionRow, VisitRow
 from . import keeping
+from .firm import rules_of
 from .keeping import expect, note, request_of, same_request
 from .mending import Unreadable, readable
 from .person import Person, now
@@ -154,7 +154,7 @@ def _begin(
 def take_terms(db: Session, row: VisitRow) -> None:
     """Judge a visit by the firm's settings, rules and prices of this moment, all together."""
     firm = store.firm(db, row.firm_id)
-    row.settings, row.rules = firm.settings, plain(in_force(load(Rules, firm.rules)))
+    row.settings, row.rules = firm.settings, plain(rules_of(firm))
     row.terms_at = now()
 
 
@@ -166,7 +166,7 @@ def terms_of(row: VisitRow) -> datetime:
 def terms_differ(db: Session, row: VisitRow) -> bool:
     """Whether the firm's settings, rules or prices are others now than those of a visit."""
     firm = store.firm(db, row.firm_id)
-    rules = plain(in_force(load(Rules, firm.rules)))
+    rules = plain(rules_of(firm))
     if (row.settings, row.rules) != (firm.settings, rules):
         return True
     return opening.any_past_items(db, row.firm_id, terms_of(row))

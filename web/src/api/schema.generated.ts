@@ -1101,6 +1101,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/firm/limits/{limit}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer Limit
+         * @description Take a published limit that changed, or keep the firm's own; managers only.
+         */
+        post: operations["answer_limit_api_firm_limits__limit__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/instruments/{key}": {
         parameters: {
             query?: never;
@@ -6542,8 +6562,8 @@ export interface components {
         };
         /**
          * FirmView
-         * @description A firm's settings and rules, the versions of its kits by their id, and published limits that
-         *     are new to it.
+         * @description A firm's settings and rules, the versions of its kits by their id, published limits that are
+         *     new to it, and those that changed under its own.
          */
         FirmView: {
             /**
@@ -6569,10 +6589,16 @@ export interface components {
             };
             /**
              * News
-             * @description published limits that are newer than the firm's
+             * @description published limits that changed, and are in force at the firm
              * @default []
              */
-            news: string[];
+            news: components["schemas"]["LimitNews"][];
+            /**
+             * Questions
+             * @description published limits that changed under the firm's own: to take, or to keep its own
+             * @default []
+             */
+            questions: components["schemas"]["LimitNews"][];
         };
         /**
          * FittedBody
@@ -9579,6 +9605,40 @@ export interface components {
             note: string;
         };
         /**
+         * LimitAnswer
+         * @description What becomes of a firm's own limit whose published one changed, on top of a version.
+         */
+        LimitAnswer: {
+            /**
+             * Version
+             * @description the version it has; a change names the one it is made on top of
+             */
+            version: number;
+            /**
+             * Take
+             * @description whether the published limit is taken; else the firm's own is kept
+             */
+            take: boolean;
+        };
+        /**
+         * LimitNews
+         * @description A published limit that changed.
+         *
+         *     Args:
+         *         was: as a firm knew it; None where there was none.
+         *         now: as it is published now.
+         *         own: what the firm has in its place, to be taken back or kept; None where the new one is in
+         *             force already.
+         */
+        LimitNews: {
+            /** @description as a firm knew it; None where there was none */
+            was: components["schemas"]["Limit"] | null;
+            /** @description as it is published now */
+            now: components["schemas"]["Limit"];
+            /** @description what the firm has in its place, to be taken back or kept; None where the new one is in force already */
+            own: components["schemas"]["Limit"] | null;
+        };
+        /**
          * LineReport
          * @description A line worked out: water at every point, checks, drains, pressure, and what is bought.
          *
@@ -10938,7 +10998,7 @@ export interface components {
             replaced: boolean;
             /**
              * News
-             * @description published limits that are newer than the firm's
+             * @description published limits that changed, and are in force at the firm
              * @default []
              */
             news: string[];
@@ -26587,6 +26647,141 @@ export interface operations {
                  *     }
                  */
                 "application/json": components["schemas"]["FirmChange"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This cannot be done here. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    answer_limit_api_firm_limits__limit__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description The id of a limit.
+                 * @example iron.stains
+                 */
+                limit: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "version": 3,
+                 *       "take": true
+                 *     }
+                 */
+                "application/json": components["schemas"]["LimitAnswer"];
             };
         };
         responses: {

@@ -67,6 +67,14 @@ export function FirmPage(): ReactElement {
             {!may && <p className="text-ink-2">{say("A manager of the firm may change these.")}</p>}
             {firm.isPending && <Waiting what={say("Fetching them.")} />}
             <Trouble error={firm.error} />
+            {may && !!firm.data?.questions.length && (
+              <p className="bg-yuzu-pale px-4 py-2 flex gap-3 items-center flex-wrap">
+                {say("A published limit changed under one of yours: take it, or keep yours.")}
+                <button className="key" onClick={() => jump("limits")}>
+                  {say("Go to it")}
+                </button>
+              </p>
+            )}
             {firm.data && <Kits firm={firm.data} may={may} />}
             {firm.data && <Catalogue may={may} currency={firm.data.settings.currency} />}
             {firm.data && (

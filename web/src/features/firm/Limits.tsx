@@ -57,17 +57,99 @@ function Figure({
   );
 }
 
-function News({ news }: { news: string[] }): ReactElement {
+type News = FirmView["news"][number];
+
+const plainly = (x: Limit, unit: string): string =>
+  say("{value} {unit} ({source}, {year})", {
+    value: x.value,
+    unit,
+    source: x.source,
+    year: x.year,
+  });
+
+function unitOf(names: Named[], x: Limit): string {
+  return names.find((a) => a.id === x.analyte)?.unit ?? "";
+}
+
+function told({ was, now }: News, names: Named[]): string {
+  const what = names.find((a) => a.id === now.analyte)?.name ?? now.analyte;
+  const known = { what, name: now.name, to: plainly(now, unitOf(names, now)) };
+  return was
+    ? say("{what}, {name}: changed from {from} to {to}.", {
+        ...known,
+        from: plainly(was, unitOf(names, was)),
+      })
+    : say("{what}, {name}: new, {to}.", known);
+}
+
+/** Published limits that changed under the firm's own: each is taken, or the own is kept. */
+function Questions({
+  firm,
+  names,
+  typed,
+}: {
+  firm: FirmView;
+  names: Named[];
+  typed: boolean;
+}): ReactElement {
+  const client = useQueryClient();
+  const settle = useMutation({
+    mutationFn: ({ limit, take }: { limit: string; take: boolean }) =>
+      data(
+        api.POST("/api/firm/limits/{limit}", {
+          params: { path: { limit } },
+          body: { version: firm.version, take },
+        }),
+      ),
+    onSettled: () => void client.invalidateQueries({ queryKey: ["firm"] }),
+  });
+  const key = (limit: string, take: boolean, text: string): ReactElement => (
+    <button className="key" disabled={typed} onClick={() => settle.mutate({ limit, take })}>
+      {text}
+    </button>
+  );
+  return (
+    <ul className="my-2 grid gap-2">
+      {typed && <li>{say("Keep what you changed below first, then answer.")}</li>}
+      {firm.questions.map((q) => (
+        <li key={q.now.id} className="bg-yuzu-pale px-4 py-3">
+          <p>
+            {told(q, names)}{" "}
+            {q.own && say("You have {own}.", { own: plainly(q.own, unitOf(names, q.own)) })}
+          </p>
+          <p className="flex gap-3 mt-2 flex-wrap">
+            {key(
+              q.now.id,
+              true,
+              say("Take {value} {unit}", { value: q.now.value, unit: unitOf(names, q.now) }),
+            )}
+            {q.own &&
+              key(
+                q.now.id,
+                false,
+                say("Keep {value} {unit}", { value: q.own.value, unit: unitOf(names, q.own) }),
+              )}
+          </p>
+        </li>
+      ))}
+      <Trouble error={settle.error} />
+    </ul>
+  );
+}
+
+function News({ news, names }: { news: News[]; names: Named[] }): ReactElement {
   return (
     <details className="bg-yuzu-pale px-4 my-2">
       <summary className="min-h-11 flex items-center cursor-pointer font-semibold">
         {news.length === 1
-          ? say("1 published limit is new here, and in force")
-          : say("{length} published limits are new here, and in force", { length: news.length })}
+          ? say("1 published limit changed, and the new one is in force")
+          : say("{length} published limits changed, and the new ones are in force", {
+              length: news.length,
+            })}
       </summary>
       <ul className="list-disc pl-6 pb-2">
-        {news.map((t) => (
-          <li key={t}>{t}</li>
+        {news.map((x) => (
+          <li key={x.now.id}>{told(x, names)}</li>
         ))}
       </ul>
     </details>
@@ -151,7 +233,10 @@ export function Limits({ firm, may }: { firm: FirmView; may: boolean }): ReactEl
           })}
         </span>
       </div>
-      {may && firm.news.length > 0 && <News news={firm.news} />}
+      {may && firm.news.length > 0 && <News news={firm.news} names={names} />}
+      {may && firm.questions.length > 0 && (
+        <Questions firm={firm} names={names} typed={rules !== firm.rules} />
+      )}
       <div className="overflow-x-auto">
         <table className="w-full text-m min-w-[820px]">
           <thead>
