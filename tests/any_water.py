@@ -7,14 +7,14 @@ from dataclasses import replace
 from hypothesis import strategies as st
 
 from tests.making import home
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.analytes import ANALYTES
 from zesty_glass.core.home import Source
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.testing.value import Value
 from zesty_glass.core.testing.water import Water
-from zesty_glass.demo.catalogue import demo_items
 
-ITEMS = {i.code: i for i in demo_items()}
+ITEMS = {i.code: i for i in example_items()}
 #: what is met with in homes: from nothing to bad [canonical unit]
 MOST = {
     "hardness": 700.0,

@@ -8,6 +8,7 @@ from dataclasses import replace
 from datetime import UTC, datetime
 
 from tests.core.proposing.test_more_homes import CLEAN_WELL, ON_CHALK, SOFT_TOWN, TOWN, asked
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.aftercare.disinfecting import Plumbing
 from zesty_glass.core.aftercare.steps import sheets
 from zesty_glass.core.assess import assess
@@ -16,13 +17,12 @@ from zesty_glass.core.presenting.card import water_card
 from zesty_glass.core.presenting.comparison import compare
 from zesty_glass.core.presenting.metric import in_units
 from zesty_glass.core.treating.stages import TECHNOLOGIES
-from zesty_glass.demo.catalogue import demo_items
 from zesty_glass.demo.homes import demo_visits
 from zesty_glass.documents.codec import plain
 from zesty_glass.work.catalogue import Question
 
 AT = datetime(2026, 11, 20, 9, tzinfo=UTC)
-ITEMS = {i.code: i for i in demo_items()}
+ITEMS = {i.code: i for i in example_items()}
 _UNIT = r"(mg/L|gpg|pH|gal|gpm|psi|°C|NTU|%|lb|ft³|kWh|days?|months?|years?|hours?|minutes?)"
 FAULTS = {
     "a unit twice": rf"\b{_UNIT} \1\b",

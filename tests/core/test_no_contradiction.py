@@ -25,6 +25,7 @@ from dataclasses import replace
 from datetime import UTC, datetime
 
 from tests.making import from_lab, sample, shown
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.analytes import ANALYTES
 from zesty_glass.core.assess import assess
 from zesty_glass.core.home import Care, Source
@@ -42,13 +43,12 @@ from zesty_glass.core.testing.complaints import SIGNS, Complaint
 from zesty_glass.core.testing.finding import Weight
 from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.treating.stages import TECHNOLOGIES
-from zesty_glass.demo.catalogue import demo_items
 from zesty_glass.demo.homes import demo_visits
 from zesty_glass.work.catalogue import Question
 
 AT = datetime(2026, 11, 20, 9, tzinfo=UTC)
 SHELL = demo_visits(AT)[0]
-ITEMS = {i.code: i for i in demo_items()}
+ITEMS = {i.code: i for i in example_items()}
 HOUSE = sorted(c for c, i in ITEMS.items() if i.scope == "house")
 TAP = sorted(c for c, i in ITEMS.items() if i.scope == "tap")
 HOMES, PROPOSED = 200, 14

@@ -3,8 +3,8 @@
 import unittest
 from datetime import UTC, datetime
 
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.assess import assess
-from zesty_glass.demo.catalogue import demo_items
 from zesty_glass.demo.homes import demo_visits
 
 VISITS = {v.home.name: v for v in demo_visits(datetime(2026, 11, 20, tzinfo=UTC))}
@@ -113,7 +113,7 @@ class Conclusions(Case):
 
 class Catalogue(unittest.TestCase):
     def test_about_sixty_items_of_every_kind(self):
-        items = demo_items()
+        items = example_items()
         self.assertTrue(55 <= len(items) <= 80)
         self.assertEqual(len({i.code for i in items}), len(items))
         kinds = {i.kind for i in items}

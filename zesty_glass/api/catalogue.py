@@ -20,7 +20,7 @@ from ..core.errors import RuleError
 from ..core.proposing.suggested import Suggestion
 from ..core.record import record
 from ..core.searching.what_if import WhatIf
-from ..work import catalogue
+from ..work import catalogue, examples
 from ..work.apart import Busy, TooMuch, searches
 from .answers import PRIVATE, answer
 from .context import Signed
@@ -104,6 +104,28 @@ def set_on_sale(
     with ctx.db() as db:
         uses = catalogue.set_on_sale(db, ctx.who, code, body.on)
     return answer(SaleView(code=code, on=body.on, lines=uses.lines, jobs=uses.jobs))
+
+
+@record
+class Examples:
+    """How many items on sale are examples: invented makers at invented prices, as a firm begins."""
+
+    on_sale: int
+
+
+@router.get("/catalogue/examples", response_model=Examples)
+def show_examples(ctx: Signed) -> Response:
+    """How many of the items on sale are still the examples that a firm begins with."""
+    with ctx.db() as db:
+        return answer(Examples(on_sale=examples.examples_on_sale(db, ctx.who)))
+
+
+@router.post("/catalogue/examples/take-off", response_model=Examples)
+def take_examples_off(ctx: Signed) -> Response:
+    """Take every example off sale, the firm's own items stay; managers only."""
+    with ctx.db() as db:
+        examples.take_examples_off(db, ctx.who)
+        return answer(Examples(on_sale=examples.examples_on_sale(db, ctx.who)))
 
 
 @router.post("/catalogue/preview", response_model=files.CataloguePreview)

@@ -18,6 +18,7 @@ from ..records import signing
 from ..records.db import make_engine, make_sessions, migrate
 from ..records.models import Firm, InstrumentRow
 from ..work import signing_in
+from ..work.examples import add_examples
 from .say import fail, guarded
 from .settings import database
 
@@ -46,6 +47,7 @@ def main(arguments: list[str]) -> int:
             )
             db.add(firm)
             db.flush()
+            add_examples(db, firm.id)
             signing_in.add_user(db, firm.id, given.email, given.manager, "manager", password)
             db.add_all(
                 InstrumentRow(
@@ -55,7 +57,10 @@ def main(arguments: list[str]) -> int:
             )
     except RuleError as e:
         return fail(str(e))
-    print(f"{given.name} added; {given.email} may sign in.")
+    print(
+        f"{given.name} added; {given.email} may sign in. Its catalogue holds examples of invented"
+        " makers: keep, change or empty it under Kits, catalogue, limits."
+    )
     return 0
 
 

@@ -22,6 +22,7 @@ from datetime import UTC, date, datetime
 from pathlib import Path
 from typing import Any
 
+from ..catalogue.examples import example_items
 from ..core.assess import assess
 from ..core.presenting.comparison import compare
 from ..core.presenting.offer import make_offer
@@ -31,7 +32,6 @@ from ..core.testing.water import design_water
 from ..core.treating.line import walk
 from ..core.treating.option import Option, StageChoice
 from ..core.visit import Visit
-from ..demo.catalogue import demo_items
 from ..demo.homes import demo_visits, home_1, home_3, home_5, uid
 from ..demo.large import large_catalogue
 from ..demo.load import EMAIL, PASSWORD
@@ -82,7 +82,7 @@ def core() -> dict[str, Any]:
 
 def _four_of_ten(v: Visit) -> Visit:
     """Four options of ten stages each, over 20 years: the comparison of a large proposal."""
-    items = demo_items()
+    items = example_items()
     lines = (
         (
             "SD-20B",
@@ -155,7 +155,7 @@ def search() -> dict[str, Any]:
     the demo's waters.
     """
     at = datetime(2026, 11, 20, 9, 0, tzinfo=UTC)
-    items = {i.code: i for i in demo_items()}
+    items = {i.code: i for i in example_items()}
     out: dict[str, Any] = {}
     v = home_3(at)
     raw = design_water(v.samples)

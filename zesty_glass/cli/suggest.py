@@ -11,10 +11,10 @@ from dataclasses import replace
 from pathlib import Path
 
 from ..catalogue import files
+from ..catalogue.examples import example_items
 from ..core.errors import RuleError
 from ..core.proposing.suggested import Suggestion
 from ..core.treating.items import Item
-from ..demo.catalogue import demo_items
 from ..documents.codec import plain
 from ..documents.visit_file import read
 from ..work.catalogue import Question
@@ -37,7 +37,7 @@ def report(data: bytes, items: dict[str, Item], years: int | None = None) -> str
 def catalogue_of(path: Path | None) -> dict[str, Item]:
     """Items of a catalogue file, or the demo firm's."""
     if path is None:
-        return {i.code: i for i in demo_items()}
+        return {i.code: i for i in example_items()}
     preview, items = files.read(contents(path), {})
     if not preview.good:
         first = next(r for r in preview.rows if r.change == "error")

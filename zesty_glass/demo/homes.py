@@ -15,11 +15,11 @@ from functools import cache, partial
 from pathlib import Path
 from typing import Any
 
+from ..catalogue.examples import example_items
 from ..core.treating.items import Item, SystemFigures
 from ..core.treating.option import Option
 from ..core.visit import Visit
 from ..documents.codec import load, plain
-from .catalogue import demo_items
 from .kits import demo_instruments
 
 FILE = Path(__file__).with_name("homes.json")
@@ -57,7 +57,7 @@ def used_items(options: tuple[Option, ...], items: dict[str, Item]) -> tuple[Ite
 def _written() -> tuple[Visit, ...]:
     """The homes as they stand in the file."""
     kits = {i.id: plain(i) for i in demo_instruments(WRITTEN.date())}
-    items = {i.code: i for i in demo_items()}
+    items = {i.code: i for i in example_items()}
     out = []
     for n, data in enumerate(json.loads(FILE.read_bytes())):
         for sample in data.get("samples", ()):

@@ -8,8 +8,8 @@ import random
 from dataclasses import replace
 from decimal import Decimal
 
+from ..catalogue.examples import example_items
 from ..core.treating.items import Item, SystemFigures
-from .catalogue import demo_items
 
 MAKERS = (
     "Quorrel",
@@ -32,7 +32,7 @@ def large_catalogue(many: int = 500, seed: int = 7) -> tuple[Item, ...]:
     more water at less pressure drop.
     """
     chance = random.Random(seed)
-    own = demo_items()
+    own = example_items()
     out: list[Item] = list(own)
     turn = 1
     while len(out) < many:

@@ -8,13 +8,13 @@ from uuid import UUID
 
 from sqlalchemy.orm import Session, sessionmaker
 
+from ..catalogue.examples import example_items
 from ..core.own_limits import FirmRules
 from ..core.rules import Settings
 from ..documents.codec import plain
 from ..records.models import Firm, InstrumentRow, ItemRow
 from ..work import bringing_in, deciding, proposing, signing_in
 from ..work.person import Person
-from .catalogue import demo_items
 from .homes import CONSULTANT, FIRM, demo_visits, uid
 from .kits import demo_instruments
 from .logged import load_logged
@@ -102,7 +102,7 @@ def load_demo(
                 version=1,
                 retired=False,
             )
-            for i in demo_items()
+            for i in example_items()
         )
         db.flush()
         who = Person(id=user.id, firm_id=firm_id, name=CONSULTANT, role="consultant")

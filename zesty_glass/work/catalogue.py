@@ -19,6 +19,7 @@ from sqlalchemy.orm import Session
 from ..catalogue import files
 from ..core.errors import RuleError
 from ..core.presenting.metric import in_units
+from ..core.proposing.answered import NOTHING_ON_SALE
 from ..core.proposing.suggest import suggest
 from ..core.proposing.suggested import Suggestion
 from ..core.searching.search import Progress
@@ -121,7 +122,7 @@ def set_on_sale(db: Session, who: Person, code: str, on: bool) -> Uses:
     row = rows.get(code)
     if row is None:
         raise store.NotFound("item")
-    holds = [r for r in rows.values() if not r.retired and code in _parts_of(r)]
+    holds = [r for r in rows.values() if not r.retired and code in parts_of(r)]
     if not on and holds:
         raise RuleError(
             "item.part",
@@ -134,7 +135,8 @@ def set_on_sale(db: Session, who: Person, code: str, on: bool) -> Uses:
     return Uses(*records.uses(db, who.firm_id, code))
 
 
-def _parts_of(row: ItemRow) -> tuple[str, ...]:
+def parts_of(row: ItemRow) -> tuple[str, ...]:
+    """Codes of the items that a system is made of; none of what is no system."""
     figures = row.data["figures"]
     return tuple(figures.get("parts") or ()) if figures.get("kind") == "system" else ()
 
@@ -173,7 +175,7 @@ class Question:
         going_on = {j.id for j in judged if j.verdict == "keep"}
         staying = tuple(d for d in v.home.in_place if d.id in going_on)
         water = water_behind_kept(raw, staying, v.samples, at.waters)
-        return suggest(
+        found = suggest(
             water,
             at.meaning(water),
             v.home,
@@ -188,6 +190,9 @@ class Question:
             judged,
             kept_of(v, raw, at.waters),
         )
+        if self.items or found.nothing_needed:
+            return found
+        return replace(found, unanswered=NOTHING_ON_SALE)
 
     def said(self, worked: _T) -> _T:
         """What was worked out, in the units of the visit."""

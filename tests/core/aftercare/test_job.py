@@ -5,6 +5,7 @@ from dataclasses import replace
 from datetime import UTC, date, datetime
 
 from tests.making import drop_kit, home, number_kit, settings, water
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.aftercare.job import Ended, Tick, check_tick, fitting_sheets, job_of, standing
 from zesty_glass.core.aftercare.proof import Proof, short_by
 from zesty_glass.core.aftercare.steps import LIBRARY
@@ -16,9 +17,8 @@ from zesty_glass.core.testing.observations import DropCount, OneDisplay
 from zesty_glass.core.testing.reading import Reading
 from zesty_glass.core.treating.line import walk
 from zesty_glass.core.treating.option import Option, StageChoice
-from zesty_glass.demo.catalogue import demo_items
 
-ITEMS = {i.code: i for i in demo_items()}
+ITEMS = {i.code: i for i in example_items()}
 AT = datetime(2026, 3, 2, 9, tzinfo=UTC)
 DAY = date(2026, 3, 2)
 

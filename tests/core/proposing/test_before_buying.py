@@ -5,6 +5,7 @@ from collections import Counter
 
 from tests.core.proposing.test_more_homes import CLEAN_WELL, GPG, ON_CHALK, SOFT_TOWN, TOWN, asked
 from tests.making import home, settings, water
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.home import Care, Source
 from zesty_glass.core.in_place import InPlace
 from zesty_glass.core.proposing.first import FIRST
@@ -13,7 +14,6 @@ from zesty_glass.core.rules import Rules
 from zesty_glass.core.testing.complaints import Complaint
 from zesty_glass.core.testing.findings import meaning
 from zesty_glass.core.treating.option import Option, StageChoice
-from zesty_glass.demo.catalogue import demo_items
 
 UNTESTED_WELL = {k: v for k, v in CLEAN_WELL.items() if k not in ("coliform", "nitrate_n")}
 RULES = {r.id: r.sentence for r in FIRST}
@@ -158,7 +158,7 @@ class Slime(unittest.TestCase):
         self.assertTrue(all(FOULED in x.watch and x.answers["iron"] == 0 for x in alone))
 
     def test_fouled_resin_answers_no_iron_that_is_complained_of_or_not(self):
-        items = {i.code: i for i in demo_items()}
+        items = {i.code: i for i in example_items()}
         for signs, kind in (((), "rest"), (("orange_streaks",), "complaints")):
             with self.subTest(kind):
                 graded = [self.graded(items, s) for s in (signs, (*signs, "slime"))]

@@ -4,10 +4,10 @@ import unittest
 from datetime import UTC, datetime
 from functools import cache
 
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.proposing.standing import WAY_IN_FIRST
 from zesty_glass.core.proposing.suggested import Suggestion
 from zesty_glass.demo import homes
-from zesty_glass.demo.catalogue import demo_items
 from zesty_glass.work.catalogue import Question
 
 AT = datetime(2026, 11, 24, 10, tzinfo=UTC)
@@ -16,7 +16,7 @@ AT = datetime(2026, 11, 24, 10, tzinfo=UTC)
 @cache
 def proposed(home: int) -> Suggestion:
     visit = getattr(homes, f"home_{home}")(AT)
-    return Question(visit=visit, items={i.code: i for i in demo_items()}).suggest()
+    return Question(visit=visit, items={i.code: i for i in example_items()}).suggest()
 
 
 def ideas(home: int, most: int = 5) -> list[str]:

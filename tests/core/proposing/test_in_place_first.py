@@ -6,17 +6,17 @@ from datetime import UTC, datetime, timedelta
 
 from tests.core.treating.test_in_place import DAY, SOFT, behind
 from tests.making import NOON, from_lab, hardness, home, sample, shown, tds
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.assess import assess
 from zesty_glass.core.home import Customer, Source
 from zesty_glass.core.in_place import InPlace
 from zesty_glass.core.proposing.standing import TASTE_THERE
 from zesty_glass.core.testing.complaints import Complaint
 from zesty_glass.core.visit import Visit
-from zesty_glass.demo.catalogue import demo_items
 from zesty_glass.demo.homes import home_1, home_3
 from zesty_glass.work.catalogue import Question
 
-ITEMS = {i.code: i for i in demo_items()}
+ITEMS = {i.code: i for i in example_items()}
 AT = datetime(2026, 11, 20, 9, tzinfo=UTC)
 POOL = Complaint(id="c", sign="bleach_smell", words="It smells of the pool")
 RAW = sample(

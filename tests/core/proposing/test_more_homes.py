@@ -7,6 +7,7 @@ from dataclasses import replace
 from datetime import timedelta
 
 from tests.making import NOON, from_lab, home, sample, settings, water
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Care, Source, Wish
 from zesty_glass.core.proposing.ranking import FOR_IRON_ALONE, WAIT, WAIT_FOR_AIR
@@ -27,7 +28,6 @@ from zesty_glass.core.rules import Rules
 from zesty_glass.core.testing.complaints import Complaint
 from zesty_glass.core.testing.findings import Meaning, meaning
 from zesty_glass.core.testing.value import Value
-from zesty_glass.demo.catalogue import demo_items
 
 GPG = 17.118
 TOWN = {"source": Source.CITY, "pump_gpm": None, "service_line": "copper"}
@@ -63,7 +63,7 @@ def asked(
     told = tuple(Complaint(id=s, sign=s, words=s.replace("_", " ")) for s in signs)
     drawn = water(**values)
     m = meaning(drawn, place, told, Rules())
-    return m, suggest(drawn, m, place, settings(), Rules(), demo_items(), complaints=told)
+    return m, suggest(drawn, m, place, settings(), Rules(), example_items(), complaints=told)
 
 
 def ideas(s: Suggestion) -> list[str]:
@@ -117,7 +117,7 @@ class Lamps(unittest.TestCase):
         )
         place = home()
         m = meaning(drawn, place, (), Rules())
-        return suggest(drawn, m, place, settings(), Rules(), demo_items())
+        return suggest(drawn, m, place, settings(), Rules(), example_items())
 
     def test_a_lamp_is_proposed_with_the_test_that_is_open(self):
         s = self.found("hydrogen_sulfide")
@@ -198,7 +198,7 @@ class SaidAndDone(unittest.TestCase):
         m = meaning(values, home(), (), Rules())
 
         def first(samples):
-            s = suggest(values, m, home(), settings(), Rules(), demo_items(), samples=samples)
+            s = suggest(values, m, home(), settings(), Rules(), example_items(), samples=samples)
             return s.lines[0].option.name
 
         self.assertEqual(first(twice[:1]), WAIT)
@@ -398,7 +398,7 @@ def by_kit(values: dict, signs: tuple[str, ...], **about) -> Suggestion:
     drawn, place = replace(drawn, values=seen), home(**about)
     told = tuple(Complaint(id=s, sign=s, words=s.replace("_", " ")) for s in signs)
     m = meaning(drawn, place, told, Rules())
-    return suggest(drawn, m, place, settings(), Rules(), demo_items(), complaints=told)
+    return suggest(drawn, m, place, settings(), Rules(), example_items(), complaints=told)
 
 
 class Diets(unittest.TestCase):

@@ -8,6 +8,7 @@ from dataclasses import replace
 from datetime import UTC, datetime
 
 from tests.making import home, settings, water
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.analytes import ANALYTES, Kind
 from zesty_glass.core.home import Source
 from zesty_glass.core.ranges import Range
@@ -22,10 +23,9 @@ from zesty_glass.core.treating.stages import TECHNOLOGIES
 from zesty_glass.core.treating.stages.common import CHLORINES, StageInput, windowed
 from zesty_glass.core.treating.stages.iron_filter import IRON_FILTER
 from zesty_glass.core.treating.stream import Quantity, Stream, source_stream
-from zesty_glass.demo.catalogue import demo_items
 from zesty_glass.demo.homes import demo_visits
 
-ITEMS = demo_items()
+ITEMS = example_items()
 BY_CODE = {i.code: i for i in ITEMS}
 VISITS = demo_visits(datetime(2026, 11, 20, tzinfo=UTC))
 

@@ -6,6 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.making import home, settings, water
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.evidence import ESTABLISHES_HEALTH, LEVEL_WORDS, STRENGTH, Evidence, Level
 from zesty_glass.core.proposing.standing import padded_last
 from zesty_glass.core.proposing.suggest import suggest, things_found
@@ -17,7 +18,6 @@ from zesty_glass.core.testing.complaints import Complaint
 from zesty_glass.core.testing.findings import meaning
 from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.treating.stream import Quantity
-from zesty_glass.demo.catalogue import demo_items
 
 
 def q(low, best, high, **more):
@@ -158,11 +158,11 @@ class PaddedLines(unittest.TestCase):
         )
 
     def ordered(self, *lines):
-        items = {i.code: i for i in demo_items()}
+        items = {i.code: i for i in example_items()}
         return [x.option.id for x in padded_last(list(lines), items)]
 
     def setUp(self):
-        of = {i.kind: i.code for i in reversed(demo_items())}
+        of = {i.kind: i.code for i in reversed(example_items())}
         self.softener, self.sediment = of["softener"], of["sediment"]
         self.short = self.line((self.softener,), 3000, {"hardness": 1.0})
         self.other = self.line((self.sediment,), 500, {"hardness": 0.0})
@@ -198,7 +198,7 @@ class Suggestions(unittest.TestCase):
     def answer(self, **values):
         w = water(**values)
         h = home(pump_gpm=10.0)
-        return suggest(w, meaning(w, h, (), Rules()), h, settings(), Rules(), demo_items())
+        return suggest(w, meaning(w, h, (), Rules()), h, settings(), Rules(), example_items())
 
     def test_best_first(self):
         s = self.answer(

@@ -10,6 +10,7 @@ from itertools import product
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.costing.chores import stage_minutes
 from zesty_glass.core.costing.falling import Rates
 from zesty_glass.core.costing.money import added_cost
@@ -26,10 +27,9 @@ from zesty_glass.core.testing.water import design_water
 from zesty_glass.core.treating.line import site_of, walk
 from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.treating.stream import source_stream
-from zesty_glass.demo.catalogue import demo_items
 from zesty_glass.demo.homes import demo_visits
 
-ITEMS = demo_items()
+ITEMS = example_items()
 BY_CODE = {i.code: i for i in ITEMS}
 VISITS = demo_visits(datetime(2026, 11, 20, tzinfo=UTC))
 RULES = Rules()

@@ -7,12 +7,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.making import home, settings, softener, water
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.searching.what_if import lower_ph, more_people, next_size, size_of, what_ifs
 from zesty_glass.core.treating.line import walk
 from zesty_glass.core.treating.option import Option, StageChoice
-from zesty_glass.demo.catalogue import demo_items
 
-ITEMS = {i.code: i for i in demo_items()}
+ITEMS = {i.code: i for i in example_items()}
 HARD = water(hardness=14 * 17.118061, iron=0.1, manganese=0.01, ph=7.2, chlorine_free=0.0)
 
 

@@ -7,6 +7,7 @@ import json
 from datetime import UTC, datetime
 from pathlib import Path
 
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.testing.findings import meaning
 from zesty_glass.core.testing.water import design_water
 from zesty_glass.core.treating.line import run_stage, site_of
@@ -14,7 +15,6 @@ from zesty_glass.core.treating.stages import TECHNOLOGIES
 from zesty_glass.core.treating.stages.common import StageInput
 from zesty_glass.core.treating.stream import source_stream
 from zesty_glass.demo import homes
-from zesty_glass.demo.catalogue import demo_items
 
 FILE = Path(__file__).with_name("golden.json")
 #: the demo's home each technology is tried on; all others on the town's chalk water
@@ -36,7 +36,7 @@ HOMES = {
 
 def reported(kind):
     """The first item of a technology on its home's water, as plain values."""
-    item = next(i for i in demo_items() if i.kind == kind)
+    item = next(i for i in example_items() if i.kind == kind)
     visit = getattr(homes, f"home_{HOMES.get(kind, 1)}")(datetime(2026, 11, 24, 9, tzinfo=UTC))
     water = design_water(visit.samples)
     site = site_of(visit.home, visit.settings, water)

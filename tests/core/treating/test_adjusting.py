@@ -5,6 +5,7 @@ from dataclasses import replace
 from decimal import Decimal
 
 from tests.making import home, settings, softener, water
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Source
 from zesty_glass.core.ranges import Range
@@ -14,9 +15,8 @@ from zesty_glass.core.treating.line import site_of, walk
 from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.treating.report import StageReport
 from zesty_glass.core.treating.stages import TECHNOLOGIES
-from zesty_glass.demo.catalogue import demo_items
 
-ITEMS = {i.code: i for i in demo_items()}
+ITEMS = {i.code: i for i in example_items()}
 HARD = {"hardness": 20 * 17.118, "iron": 0.0, "manganese": 0.0}
 ACID = {"ph": 6.0, "alkalinity": 30.0, "hardness": 40.0, "iron": 0.0, "temperature": 12.0}
 

@@ -4,14 +4,14 @@ import unittest
 from dataclasses import fields
 
 from tests.making import water
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.treating.stages import TECHNOLOGIES, registry
 from zesty_glass.core.treating.stages.sediment import SEDIMENT
 from zesty_glass.core.treating.stream import source_stream
 from zesty_glass.core.treating.technology import Company
-from zesty_glass.demo.catalogue import demo_items
 
 ALONE, RAW = Company(), source_stream(water(ph=7.4), None, None)
-BY_KIND = {k: [i for i in demo_items() if i.kind == k] for k in TECHNOLOGIES}
+BY_KIND = {k: [i for i in example_items() if i.kind == k] for k in TECHNOLOGIES}
 
 
 def those(fact: str) -> set[str]:

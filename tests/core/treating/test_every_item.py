@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from tests.making import home, water
 from tests.making import settings as firm
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.analytes import ANALYTES
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.evidence import ESTABLISHES_HEALTH
@@ -22,10 +23,9 @@ from zesty_glass.core.treating.stages import TECHNOLOGIES
 from zesty_glass.core.treating.stages.common import StageInput
 from zesty_glass.core.treating.stages.softener_shown import _whole_days
 from zesty_glass.core.treating.stream import source_stream
-from zesty_glass.demo.catalogue import demo_items
 from zesty_glass.demo.large import large_catalogue
 
-ITEMS = demo_items()
+ITEMS = example_items()
 BY_CODE = {i.code: i for i in ITEMS}
 STAGES = [i for i in ITEMS if i.kind != "system"]
 GRAVE = {"stop": 0, "unknown": 1, "warn": 2, "say": 3, "met": 4}

@@ -4,12 +4,12 @@ import unittest
 from decimal import Decimal
 
 from tests.making import home, membrane, settings, softener, water
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.treating.fitting import fitting_check, own_minutes
 from zesty_glass.core.treating.line import walk
 from zesty_glass.core.treating.option import Option, StageChoice
-from zesty_glass.demo.catalogue import demo_items
 
-ITEMS = {i.code: i for i in demo_items()}
+ITEMS = {i.code: i for i in example_items()}
 
 
 class Fitting(unittest.TestCase):

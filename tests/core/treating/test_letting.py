@@ -7,16 +7,16 @@ from dataclasses import replace
 from decimal import Decimal
 
 from tests.making import home, settings, water
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.presenting.paying import payments
 from zesty_glass.core.proposing.price import Terms, price_lines, rent_lines, to_pay
 from zesty_glass.core.treating.letting import Letting
 from zesty_glass.core.treating.line import walk
 from zesty_glass.core.treating.option import Option, StageChoice
-from zesty_glass.demo.catalogue import demo_items
 
 D = Decimal
-ITEMS = {i.code: i for i in demo_items()}
+ITEMS = {i.code: i for i in example_items()}
 WATER = water(hardness=308, iron=0.02, tds=420, ph=7.6, temperature=12, chlorine_free=0.5)
 NOTHING_GROWS = settings(price_growth=D(0), discount=D(0))
 

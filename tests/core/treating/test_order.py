@@ -7,14 +7,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.making import home, settings, water
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.treating.line import site_of, walk
 from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.treating.order import ordered
 from zesty_glass.core.treating.stream import source_stream
-from zesty_glass.demo.catalogue import demo_items
 
-ITEMS = {i.code: i for i in demo_items()}
+ITEMS = {i.code: i for i in example_items()}
 
 
 def order(*codes, **values):

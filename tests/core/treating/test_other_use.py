@@ -7,6 +7,7 @@ from datetime import UTC, datetime
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.assess import assess
 from zesty_glass.core.costing.chores import chores
 from zesty_glass.core.costing.waste import waste
@@ -16,11 +17,10 @@ from zesty_glass.core.testing.water import design_water
 from zesty_glass.core.treating.line import at_other_use, placed, run_stages, site_of
 from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.treating.stream import source_stream
-from zesty_glass.demo.catalogue import demo_items
 from zesty_glass.demo.homes import demo_visits
 
 VISITS = demo_visits(datetime(2026, 11, 20, 9, 0, tzinfo=UTC))
-ITEMS = {i.code: i for i in demo_items()}
+ITEMS = {i.code: i for i in example_items()}
 
 
 class Same(unittest.TestCase):

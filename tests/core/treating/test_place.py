@@ -7,6 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.making import home, membrane, settings, softener, water
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.home import Source
 from zesty_glass.core.treating.demand import PEAK_BY_BATHROOMS, demand, interpolate, peak_gpm
 from zesty_glass.core.treating.line import site_of, walk
@@ -21,14 +22,13 @@ from zesty_glass.core.treating.place import (
     place_checks,
     septic_check,
 )
-from zesty_glass.demo.catalogue import demo_items
 
 
 def site(**about):
     return site_of(home(**about), settings(), water())
 
 
-LEAD = next(i for i in demo_items() if any(e.analyte == "lead" for e in i.effects))
+LEAD = next(i for i in example_items() if any(e.analyte == "lead" for e in i.effects))
 
 
 def line_of(item, place, **values):

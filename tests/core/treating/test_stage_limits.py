@@ -9,6 +9,7 @@ from decimal import Decimal
 from tests.core.treating.test_last_stages import Lamp, Membrane
 from tests.core.treating.test_stage_edges import TOWN, item, run, status
 from tests.making import home, membrane, settings, water
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Source
 from zesty_glass.core.ranges import Range
@@ -28,7 +29,6 @@ from zesty_glass.core.treating.stages.neutraliser import NeutraliserFigures
 from zesty_glass.core.treating.stages.sediment import SedimentFigures
 from zesty_glass.core.treating.stages.uv import design_flow
 from zesty_glass.core.treating.stream import Quantity, source_stream
-from zesty_glass.demo.catalogue import demo_items
 
 
 def sentence(report, id: str) -> str:
@@ -78,7 +78,7 @@ class AnyRatings(unittest.TestCase):
             turbidity=2.0,
             uvt=85.0,
         )
-        for thing in demo_items():
+        for thing in example_items():
             if thing.kind == "system":
                 continue
             for f in fields(thing.figures):

@@ -15,6 +15,10 @@ FROM_THE_PIPES = (
     " expected and not predicted: the same first draw again after some weeks shows it. A unit at"
     " the drinking tap takes out what is in the glass. Until then cold water only, flushed."
 )
+NOTHING_ON_SALE = (
+    "The firm’s catalogue is empty: no equipment can be proposed. A manager brings in a catalogue"
+    " under Kits, catalogue, limits."
+)
 ANSWERED = 0.9  # a health finding counts as answered from here on
 
 

@@ -1,10 +1,11 @@
 /**
  * The firm's catalogue: what is sold, out as a file, and in again with a preview, all rows or none.
  */
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Download } from "lucide-react";
 import { useState, type ReactElement } from "react";
 
+import { api, data } from "../../api/client";
 import { useCatalogue } from "../../api/hooks";
 import type { CataloguePreview } from "../../api/types";
 import { upload } from "../../api/upload";
@@ -220,6 +221,44 @@ function Items({
   );
 }
 
+/** What a firm that begins is told: examples are on sale, or nothing is. */
+function Beginning({ may, empty }: { may: boolean; empty: boolean }): ReactElement | null {
+  const client = useQueryClient();
+  const examples = useQuery({
+    queryKey: ["catalogue", "examples"],
+    queryFn: () => data(api.GET("/api/catalogue/examples")),
+  });
+  const off = useMutation({
+    mutationFn: () => data(api.POST("/api/catalogue/examples/take-off")),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["catalogue"] }),
+  });
+  const many = examples.data?.on_sale ?? 0;
+  if (empty)
+    return (
+      <p className="bg-yuzu-pale px-4 py-3 mb-2 font-semibold">
+        {say("Nothing is on sale, so no equipment can be proposed. Bring in a catalogue file.")}
+      </p>
+    );
+  if (many === 0) return null;
+  return (
+    <div className="bg-yuzu-pale px-4 py-3 mb-2 flex gap-3 items-center flex-wrap">
+      <p className="flex-1 min-w-[280px]">
+        {say(
+          "{many} items are examples: their makers and prices are invented. Save the CSV, put in " +
+            "what you sell, bring it in again, and take the rest off sale.",
+          { many },
+        )}
+      </p>
+      {may && (
+        <button className="key" disabled={off.isPending} onClick={() => off.mutate()}>
+          {say("Take all examples off sale")}
+        </button>
+      )}
+      <Trouble error={off.error} />
+    </div>
+  );
+}
+
 export function Catalogue({ may, currency }: { may: boolean; currency: string }): ReactElement {
   const sale = useSale();
   const items = useCatalogue();
@@ -271,6 +310,7 @@ export function Catalogue({ may, currency }: { may: boolean; currency: string })
         />
       )}
       {items.isPending && <Waiting what={say("Fetching the catalogue.")} />}
+      {items.data && <Beginning may={may} empty={items.data.length === 0} />}
       <SaleNote sale={sale} />
       <Items
         items={items.data ?? []}

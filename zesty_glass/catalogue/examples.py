@@ -1,6 +1,7 @@
-"""The demo firm's catalogue: about sixty invented items from invented makers, good and poor ones.
+"""The example catalogue that the demo and every new firm begin with: about seventy invented items
+from invented makers, good and poor ones.
 
-They stand in ``catalogue.json``, in the form that a firm brings its own in by, and are read in that
+They stand in ``examples.json``, in the form that a firm brings its own in by, and are read in that
 way.
 """
 
@@ -9,15 +10,15 @@ from __future__ import annotations
 from functools import cache
 from pathlib import Path
 
-from ..catalogue.files import read
 from ..core.treating.items import Item
+from .files import read
 
-FILE = Path(__file__).with_name("catalogue.json")
+FILE = Path(__file__).with_name("examples.json")
 
 
 @cache
-def demo_items() -> tuple[Item, ...]:
-    """Every item of the demo catalogue.
+def example_items() -> tuple[Item, ...]:
+    """Every item of the example catalogue.
 
     Raises:
         ValueError: the file holds what is no item; rows and reasons are named.
