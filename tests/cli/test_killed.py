@@ -2,11 +2,9 @@
 
 import http.client
 import json
-import os
 import signal
 import subprocess
 import sys
-import time
 import unittest
 import urllib.request
 from datetime import date
@@ -14,6 +12,7 @@ from http.cookiejar import CookieJar
 from pathlib import Path
 from uuid import uuid4
 
+from tests.cli.started import Started
 from tests.database import fresh
 from zesty_glass.cli.cluster import free_port
 from zesty_glass.demo.kits import demo_instruments
@@ -23,33 +22,7 @@ from zesty_glass.documents.codec import plain
 ROOT = Path(__file__).resolve().parents[2]
 
 
-class Killed(unittest.TestCase):
-    def start(self):
-        env = os.environ | {
-            "ZESTY_DATABASE": self.database,
-            "ZESTY_SECRET": "the same secret for every start",
-            "ZESTY_PORT": str(self.port),
-            "ZESTY_INSECURE_COOKIE": "true",
-        }
-        self.process = subprocess.Popen(
-            [sys.executable, "-m", "zesty_glass.cli.serve"],
-            cwd=ROOT,
-            env=env,
-            stdout=subprocess.DEVNULL,
-            stderr=subprocess.DEVNULL,
-        )
-        self.addCleanup(self.process.kill)
-        end = time.monotonic() + 90  # a busy machine may take its time
-        while time.monotonic() < end:
-            try:
-                with urllib.request.urlopen(f"{self.base}/api/health", timeout=2) as r:
-                    if r.status == 200:
-                        return
-            except (OSError, http.client.HTTPException):
-                if self.process.poll() is not None:
-                    break
-        self.fail("the server did not start")
-
+class Killed(Started):
     def call(self, method, path, body=None):
         data = None if body is None else json.dumps(body, default=str).encode()
         request = urllib.request.Request(

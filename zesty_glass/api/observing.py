@@ -14,12 +14,20 @@ import sys
 import tempfile
 import time
 from datetime import UTC, datetime
+from pathlib import Path
 from typing import Any
 from uuid import uuid4
 
 from fastapi import FastAPI
 from fastapi.responses import JSONResponse, PlainTextResponse
-from prometheus_client import CONTENT_TYPE_LATEST, CollectorRegistry, Counter, Gauge, Histogram
+from prometheus_client import (
+    CONTENT_TYPE_LATEST,
+    CollectorRegistry,
+    Counter,
+    Gauge,
+    Histogram,
+    multiprocess,
+)
 from prometheus_client import generate_latest as latest
 from sqlalchemy import Engine, text
 from sqlalchemy.exc import SQLAlchemyError
@@ -36,8 +44,12 @@ _BUCKETS = (0.005, 0.01, 0.02, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 5, 10)
 _QUIET = ("/healthz", "/readyz", "/metrics")
 
 
+#: names the folder where the processes of one server count together
+TOGETHER = "PROMETHEUS_MULTIPROC_DIR"
+
+
 class Counters:
-    """Counters of one process."""
+    """What is counted: by this process alone, or by all that share a folder."""
 
     def __init__(self) -> None:
         r = self.registry = CollectorRegistry()
@@ -46,8 +58,29 @@ class Counters:
         self.seconds = Histogram(
             "zesty_request_seconds", "Time to answer.", ("route",), buckets=_BUCKETS, registry=r
         )
-        self.under_way = Gauge("zesty_requests_under_way", "Requests under way.", registry=r)
-        Gauge("zesty_info", "Version.", ("version",), registry=r).labels(__version__).set(1)
+        self.under_way = Gauge(
+            "zesty_requests_under_way",
+            "Requests under way.",
+            registry=r,
+            multiprocess_mode="livesum",
+        )
+        info = Gauge(
+            "zesty_info", "Version.", ("version",), registry=r, multiprocess_mode="livemax"
+        )
+        info.labels(__version__).set(1)
+
+    def told(self) -> bytes:
+        """All of it, in Prometheus' form."""
+        folder = os.environ.get(TOGETHER)
+        if not folder:
+            return latest(self.registry)
+        for file in Path(folder).glob("gauge_live*.db"):
+            pid = file.stem.rsplit("_", 1)[1]
+            if not Path("/proc", pid).exists():  # killed: what was under way there is no more
+                multiprocess.mark_process_dead(int(pid), folder)
+        every = CollectorRegistry()
+        multiprocess.MultiProcessCollector(every, folder)
+        return latest(every)
 
 
 class JsonLines(logging.Formatter):
@@ -181,4 +214,4 @@ def install(app: FastAPI, counters: Counters) -> None:
 
     @app.get("/metrics", include_in_schema=False)
     def metrics() -> PlainTextResponse:
-        return PlainTextResponse(latest(counters.registry), media_type=CONTENT_TYPE_LATEST)
+        return PlainTextResponse(counters.told(), media_type=CONTENT_TYPE_LATEST)

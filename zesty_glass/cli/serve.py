@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import gc
+import os
 import socket
 import sys
+import tempfile
 from collections.abc import Callable
 from typing import Any
 
@@ -12,7 +14,7 @@ import uvicorn
 
 from ..standins.mail import Mailer
 from .say import Stop, guarded
-from .settings import from_environment
+from .settings import Config, from_environment
 
 #: [s] an idle connection is kept: between two touches of a visit somebody talks for a while
 KEPT_S = 65
@@ -131,6 +133,26 @@ def _free(host: str, port: int) -> None:
             ) from e
 
 
+def _several(c: Config) -> None:
+    """Serve in several processes that count together."""
+    from ..api.observing import TOGETHER
+
+    with tempfile.TemporaryDirectory(prefix="zg-counted-") as counted:
+        os.environ[TOGETHER] = counted
+        uvicorn.run(
+            "zesty_glass.cli.serve:app_from_environment",
+            factory=True,
+            host=c.host,
+            port=c.port,
+            workers=c.workers,
+            log_level="warning",
+            access_log=False,
+            timeout_keep_alive=KEPT_S,
+            timeout_graceful_shutdown=c.graceful_s,
+            **forwarding(c.trusted_proxies),
+        )
+
+
 def main(_: list[str]) -> int:
     """Serve as the environment says."""
     from ..api.observing import log_as
@@ -149,18 +171,7 @@ def main(_: list[str]) -> int:
             " Check ZESTY_DATABASE."
         ) from e
     if c.workers > 1:
-        uvicorn.run(
-            "zesty_glass.cli.serve:app_from_environment",
-            factory=True,
-            host=c.host,
-            port=c.port,
-            workers=c.workers,
-            log_level="warning",
-            access_log=False,
-            timeout_keep_alive=KEPT_S,
-            timeout_graceful_shutdown=c.graceful_s,
-            **forwarding(c.trusted_proxies),
-        )
+        _several(c)
     else:
         run(
             c.database,
