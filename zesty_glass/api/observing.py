@@ -77,9 +77,9 @@ class Counters:
         for file in Path(folder).glob("gauge_live*.db"):
             pid = file.stem.rsplit("_", 1)[1]
             if not Path("/proc", pid).exists():  # killed: what was under way there is no more
-                multiprocess.mark_process_dead(int(pid), folder)
+                multiprocess.mark_process_dead(int(pid), folder)  # type: ignore[no-untyped-call]
         every = CollectorRegistry()
-        multiprocess.MultiProcessCollector(every, folder)
+        multiprocess.MultiProcessCollector(every, folder)  # type: ignore[no-untyped-call]
         return latest(every)
 
 

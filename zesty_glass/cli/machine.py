@@ -48,6 +48,9 @@ COMMANDS = {
     "messages": ("bring the languages up to date with the code", "test", ""),
     "mutate": ("break lines of the core, and see whether the tests tell", "test", "MODULE"),
     "fuzz": ("send generated requests against the interface", "test", "[--requests N] [--seed S]"),
+    "install": ("install what is missing and build the page; start nothing", "run", ""),
+    "let-in": ("make a code for somebody who is locked out", "core", "EMAIL"),
+    "remove-firm": ("remove a firm that leaves, with all that is kept of it", "core", "NAME"),
     "add-firm": ("add a firm and its first manager", "core", "NAME EMAIL MANAGER"),
 }
 LEAST_NODE = 20
@@ -316,7 +319,7 @@ def ready(need: str) -> None:
 def _usage() -> int:
     print("Zesty Glass\n\nusage: ./zesty COMMAND\n")
     for name, (what, _, _) in COMMANDS.items():
-        print(f"  {name:<9} {what}")
+        print(f"  {name:<11} {what}")
     print("\n./zesty COMMAND --help says more, and does nothing.")
     return 0
 
